@@ -1,0 +1,56 @@
+import type { CheckContext, CheckKind, Plan, Verdict } from "../check";
+import { lookList } from "./list";
+import { type LookRecord, lookSchema } from "./record";
+
+export * from "./list";
+export * from "./record";
+
+function planLook(_context: CheckContext): Plan {
+  return {
+    steps: [
+      { text: "Eyes, hands, ears and nose first. Do not tighten or touch a suspect cap or clamp: it destroys the evidence." },
+      { text: "Engine cold: bend, feel, follow oil trails. Then running: listen and wiggle.", caution: "running-engine" },
+    ],
+    displaces: [],
+    cautions: ["running-engine", "hot-exhaust"],
+    clocks: [],
+  };
+}
+
+/** What was found stands; a place not reached is no evidence, and a fine look clears nothing. */
+function judgeLook(record: LookRecord, context: CheckContext): Verdict {
+  const list = lookList(context.layout, context.vehicle);
+  const named = (state: string) =>
+    record.items.filter((i) => i.state === state).map((i) => ({ ...i, item: list.find((l) => l.id === i.id) }));
+  const found = named("found");
+  const missed = list.length - record.items.filter((i) => i.state !== "not-reached").length;
+  const open = missed > 0 ? [`${missed} of ${list.length} places not reached`] : [];
+  const [first] = found;
+  if (first) {
+    return {
+      outcome: "fail",
+      headline: `Found by eye and hand: ${found.map((f) => f.note || f.item?.text.split(":")[0] || f.id).join("; ")}`,
+      measures: [],
+      reasons: ["a spot found by eye is confirmed by a check before it is repaired", ...open],
+      ...(first.item?.joint ? { observation: `look-found:${first.item.joint}` } : {}),
+      zones: [],
+    };
+  }
+  return {
+    outcome: missed > list.length / 2 ? "unsure" : "pass",
+    headline: missed > list.length / 2 ? "Most places not looked at yet" : "Nothing found by eye and hand",
+    measures: [],
+    reasons: ["a clean look does not clear a joint: perished rubber and gaskets hide", ...open],
+    ...(missed > list.length / 2 ? {} : { observation: "look-clean" }),
+    zones: [],
+  };
+}
+
+export const look: CheckKind<LookRecord> = {
+  id: "look",
+  name: "Look and feel",
+  minutes: 6,
+  schema: lookSchema,
+  plan: planLook,
+  judge: judgeLook,
+};

@@ -1,0 +1,44 @@
+import type { Layout, VehicleFacts } from "../../vehicle";
+
+export interface LookItem {
+  readonly id: string;
+  readonly text: string;
+  /** Joint it bears on, when it is one place */
+  readonly joint?: string;
+}
+
+const AT_JOINT: Record<string, string> = {
+  "duct-split": "Duct: bend it open at every fold, feel underneath",
+  "duct-clamp": "Duct clamps: on the bead, not turned, not cross-threaded",
+  "filter-lid": "Filter box lid: clips shut, seal not pinched",
+  "booster-hose": "Booster hose: soft ends, oil-swollen, rubbing",
+  "pcv-hose": "PCV hose: squeeze the bends, look underneath",
+  "purge-hose": "Purge hose at the manifold: on its nipple, not hard",
+  "oil-cap": "Oil cap: seated, seal whole (do not tighten it)",
+  dipstick: "Dipstick: pushed home, seal whole",
+  "gauge-port": "Vacuum ports and caps: none missing, none cracked",
+  "hot-pipe-clamp": "Hot pipe clamp: oil mist trail, pipe pushed home",
+  "cold-pipe-split": "Cold pipe: oil mist trail, rub marks, clamps",
+  "cooler-tank": "Cooler end tanks: oil at the crimp",
+  "flap-spindle": "Runner-flap spindle: play, oil at its end",
+  "injector-seals": "Injector seals: listen and look for washed-clean spots",
+  "exhaust-gasket": "Exhaust gasket before the sensor: soot trail, ticking when cold",
+};
+
+/** The list fitted to this vehicle: general places first, then the joints it has. */
+export function lookList(layout: Layout, vehicle: VehicleFacts): LookItem[] {
+  return [
+    { id: "earlier-work", text: "Signs that someone was here before: new clamps, sealant, missing screws" },
+    { id: "filter", text: "Air filter: condition, seated, nothing left in the box" },
+    { id: "snorkel-free", text: "Snorkel and air path free: leaves, rag, nest" },
+    ...layout.joints.flatMap((joint) => {
+      const text = AT_JOINT[joint.id];
+      return text ? [{ id: joint.id, text, joint: joint.id }] : [];
+    }),
+    {
+      id: "hiss",
+      text: `Listen with a tube at idle: hiss at gasket, hoses${vehicle.induction === "turbo" ? ", charge pipes" : ""}`,
+    },
+    { id: "connectors", text: "Connectors of air meter and sensors: seated, locked, wiggled" },
+  ];
+}

@@ -1,0 +1,30 @@
+import * as yup from "yup";
+
+export type LookState = "found" | "fine" | "not-reached";
+
+/** The look by eye, hand, ear and nose: every place on the list with what was seen. */
+export interface LookRecord {
+  readonly items: readonly { readonly id: string; readonly state: LookState; readonly note?: string }[];
+}
+
+export const lookSchema = yup
+  .object({
+    items: yup
+      .array()
+      .of(
+        yup
+          .object({
+            id: yup.string().max(60).required(),
+            state: yup.mixed<LookState>().oneOf(["found", "fine", "not-reached"], "Say found, fine or not reached").required(),
+            note: yup.string().trim().max(500, "Keep the note under 500 characters").optional(),
+          })
+          .noUnknown()
+          .strict()
+          .required(),
+      )
+      .min(1, "Nothing looked at yet: mark at least one place")
+      .max(80)
+      .required(),
+  })
+  .noUnknown()
+  .strict();

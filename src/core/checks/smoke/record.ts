@@ -1,0 +1,140 @@
+import * as yup from "yup";
+import { type Quantity, quantitySchema, type UnitId } from "../../units";
+import type { ZoneId } from "../../vehicle";
+
+/** One low-pressure smoke run, as it went. Times in s from the moment the hose went on. */
+export interface SmokeRun {
+  readonly machine: {
+    readonly name: string;
+    /** Gauge */
+    readonly ratedPressure: Quantity;
+    readonly maxFlow: Quantity;
+    /** s after switching on until heater or pump stops by itself */
+    readonly autoOff: number;
+  };
+  /** Hose clamped, before the run; absent when it was not done */
+  readonly proof?: { readonly pressure: Quantity; readonly ballAtBottom: boolean; readonly smokeSeen: boolean };
+  /** Joint smoke was let in at */
+  readonly entry: string;
+  readonly blocked: readonly string[];
+  readonly heldOpen: readonly string[];
+  /** When the heater was switched on, s (negative: before the hose went on) */
+  readonly heaterOnAt: number;
+  readonly units: { readonly flow: UnitId; readonly pressure: UnitId };
+  /** [s, flow, gauge pressure] in `units` */
+  readonly samples: readonly (readonly [number, number, number])[];
+  /** Far ends opened until smoke came out, then shut again */
+  readonly arrivals: readonly { readonly zone: ZoneId; readonly at: number }[];
+  readonly seen: readonly { readonly joint: string; readonly at: number }[];
+  /** Everything was looked at under good light and nothing showed */
+  readonly noSmokeOutside: boolean;
+  /** Blocks that came off or commands that dropped out during the run */
+  readonly cameUndone: readonly string[];
+  /** Joints tightened or touched before the run */
+  readonly touchedBefore: readonly string[];
+  readonly adapterLeaks: boolean;
+  readonly draughtOrGlare: boolean;
+  /** Gauge and ball at zero before the run */
+  readonly zeroed: boolean;
+  readonly ambient: Quantity;
+  readonly temperature: Quantity;
+  readonly endedAt: number;
+}
+
+const joint = yup.string().trim().max(60).required();
+const joints = yup.array().of(joint).max(60).required();
+const seconds = (name: string) =>
+  yup
+    .number()
+    .typeError(`${name} is a number of seconds`)
+    .min(-7200, `${name} lies more than two hours before the run`)
+    .max(7200, `${name} lies more than two hours into the run`)
+    .required(`${name} is missing`);
+
+export const smokeRunSchema = yup
+  .object({
+    machine: yup
+      .object({
+        name: yup.string().trim().max(60).required("Name the smoke machine"),
+        ratedPressure: quantitySchema("ratedPressure").required("State the machine's rated pressure"),
+        maxFlow: quantitySchema("smokeFlow").required("State the machine's flow with the hose open"),
+        autoOff: yup.number().min(10).max(7200).required("State the machine's auto-off time"),
+      })
+      .noUnknown()
+      .strict()
+      .required(),
+    proof: yup
+      .object({
+        pressure: quantitySchema("smokePressure").required("Type the pressure with the hose clamped"),
+        ballAtBottom: yup.boolean().required(),
+        smokeSeen: yup.boolean().required(),
+      })
+      .noUnknown()
+      .strict()
+      .optional()
+      .default(undefined),
+    entry: joint,
+    blocked: joints,
+    heldOpen: joints,
+    heaterOnAt: seconds("Heater on"),
+    units: yup
+      .object({
+        flow: yup.mixed<UnitId>().oneOf(["L/min", "cc/min", "SCFH"]).required(),
+        pressure: yup
+          .mixed<UnitId>()
+          .oneOf(["Pa", "hPa", "kPa", "mbar", "bar", "psi", "inHg", "mmHg", "inH2O", "mmH2O"])
+          .required(),
+      })
+      .noUnknown()
+      .strict()
+      .required(),
+    samples: yup
+      .array()
+      .of(
+        yup
+          .tuple([
+            seconds("Sample time"),
+            yup.number().min(0, "Flow cannot be negative").max(1e5).required(),
+            yup.number().min(-1e5).max(1e5).required(),
+          ])
+          .required(),
+      )
+      .max(20000)
+      .required()
+      .test("rising", "Samples must rise in time", (list) =>
+        (list ?? []).every((s, i, all) => i === 0 || (s?.[0] ?? 0) >= (all[i - 1]?.[0] ?? 0)),
+      ),
+    arrivals: yup
+      .array()
+      .of(
+        yup
+          .object({ zone: joint, at: seconds("Arrival") })
+          .noUnknown()
+          .strict()
+          .required(),
+      )
+      .max(60)
+      .required(),
+    seen: yup
+      .array()
+      .of(
+        yup
+          .object({ joint, at: seconds("Smoke seen") })
+          .noUnknown()
+          .strict()
+          .required(),
+      )
+      .max(60)
+      .required(),
+    noSmokeOutside: yup.boolean().required(),
+    cameUndone: joints,
+    touchedBefore: joints,
+    adapterLeaks: yup.boolean().required(),
+    draughtOrGlare: yup.boolean().required(),
+    zeroed: yup.boolean().required(),
+    ambient: quantitySchema("ambient").required("Ambient pressure is missing"),
+    temperature: quantitySchema("airTemperature").required("Bay temperature is missing"),
+    endedAt: seconds("End of the run"),
+  })
+  .noUnknown()
+  .strict();

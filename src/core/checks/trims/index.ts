@@ -1,0 +1,17 @@
+import type { CheckKind } from "../check";
+import { judgeTrims } from "./judge";
+import { planTrims } from "./plan";
+import { type TrimSurvey, trimSurveySchema } from "./record";
+
+export * from "./judge";
+export * from "./record";
+export * from "./shapes";
+
+export const trims: CheckKind<TrimSurvey> = {
+  id: "trims",
+  name: "Fuel-trim survey",
+  minutes: 12,
+  schema: trimSurveySchema,
+  plan: planTrims,
+  judge: judgeTrims,
+};

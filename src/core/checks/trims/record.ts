@@ -1,0 +1,106 @@
+import * as yup from "yup";
+import { type Quantity, quantitySchema } from "../../units";
+
+/** One steady operating point of a fuel-trim survey; trims in percent as the scan tool shows them. */
+export interface TrimPoint {
+  readonly rpm: number;
+  readonly maf: Quantity;
+  /** Absolute; without it the manifold pressure is reckoned from air flow and engine speed. */
+  readonly map?: Quantity;
+  /** Absolute, turbo only */
+  readonly chargePressure?: Quantity;
+  readonly coolant?: Quantity;
+  /** False when the ECU said open loop; absent when it was not recorded. */
+  readonly closedLoop?: boolean;
+  /** First and last second of the steady window in its log */
+  readonly window?: { readonly from: number; readonly to: number };
+  readonly banks: readonly {
+    readonly short: number;
+    readonly long: number;
+    /** sd of the window's mean total trim, percent */
+    readonly scatter?: number;
+  }[];
+}
+
+export interface TrimSurvey {
+  readonly source:
+    | { readonly kind: "typed" }
+    | { readonly kind: "log"; readonly file: string; readonly sha256: string; readonly extractor: number };
+  /** Absolute */
+  readonly ambient: Quantity;
+  readonly intakeTemperature: Quantity;
+  readonly points: readonly TrimPoint[];
+}
+
+const percent = (name: string) =>
+  yup
+    .number()
+    .typeError(`${name} is a number in percent`)
+    .min(-100, `${name} cannot lie below −100 %`)
+    .max(100, `${name} cannot lie above 100 %`)
+    .required(`${name} is missing`);
+
+export const trimPointSchema = yup
+  .object({
+    rpm: yup.number().min(200, "RPM lies below any idle").max(12000, "RPM lies above any engine's").required("RPM is missing"),
+    maf: quantitySchema("mafFlow").required("Air meter flow is missing"),
+    map: quantitySchema("manifold").optional().default(undefined),
+    chargePressure: quantitySchema("chargePressure").optional().default(undefined),
+    coolant: quantitySchema("coolant").optional().default(undefined),
+    closedLoop: yup.boolean().optional(),
+    window: yup.object({ from: yup.number().required(), to: yup.number().required() }).noUnknown().optional().default(undefined),
+    banks: yup
+      .array()
+      .of(
+        yup
+          .object({
+            short: percent("Short-term trim"),
+            long: percent("Long-term trim"),
+            scatter: yup.number().min(0).max(100).optional(),
+          })
+          .noUnknown()
+          .strict()
+          .required(),
+      )
+      .min(1, "Give the trims of at least one bank")
+      .max(2, "There are one or two banks")
+      .required(),
+  })
+  .noUnknown(true, "${path} has an unknown key: ${unknown}")
+  .strict();
+
+export const trimSurveySchema = yup
+  .object({
+    source: yup
+      .object({
+        kind: yup.string().oneOf(["typed", "log"]).required(),
+        file: yup.string().max(255).optional(),
+        sha256: yup
+          .string()
+          .matches(/^[0-9a-f]{64}$/)
+          .optional(),
+        extractor: yup.number().optional(),
+      })
+      .noUnknown()
+      .strict()
+      .test(
+        "log",
+        "A survey from a log names its file, its SHA-256 and the extractor's version",
+        (s) => s?.kind !== "log" || (s.file !== undefined && s.sha256 !== undefined && s.extractor !== undefined),
+      )
+      .required(),
+    ambient: quantitySchema("ambient").required("Ambient pressure is missing"),
+    intakeTemperature: quantitySchema("airTemperature").required("Intake temperature is missing"),
+    points: yup
+      .array()
+      .of(trimPointSchema.required())
+      .min(1, "A survey needs at least one steady point")
+      .max(400, "A survey holds at most 400 steady points")
+      .required(),
+  })
+  .noUnknown()
+  .strict()
+  .test("banks", "Every point must give the same number of banks", (survey) => {
+    const counts = new Set((survey?.points ?? []).map((p) => p?.banks?.length));
+    return counts.size <= 1;
+  });

@@ -1,0 +1,81 @@
+import { GAMMA, R_AIR } from "./air";
+import { massFlux } from "./orifice";
+
+/**
+ * Settling time constant of a filled circuit, s: τ ≈ (V·p_set/p_amb)/Q_max (ideal gas, isothermal).
+ * @param fill volume m³, setPressure Pa gauge, ambient Pa absolute, maxFlow m³/s standard.
+ */
+export function settleTimeConstant(fill: { volume: number; setPressure: number; ambient: number; maxFlow: number }): number {
+  return (fill.volume * fill.setPressure) / fill.ambient / fill.maxFlow;
+}
+
+/**
+ * Time for smoke to arrive at the far end of a swept path, s: V_path/Q of through-flow (plug flow).
+ * A dead end has no through-flow: infinite. @param pathVolume m³; @param throughFlow m³/s.
+ */
+export function smokeArrivalTime(pathVolume: number, throughFlow: number): number {
+  return throughFlow > 0 ? pathVolume / throughFlow : Infinity;
+}
+
+export interface ClosedVessel {
+  /** m³ */
+  readonly volume: number;
+  /** Cd·A of everything it leaks through, m²; negative values mirror the flow and serve only the fit. */
+  readonly effectiveArea: number;
+  /** Pa absolute */
+  readonly ambient: number;
+  /** Wall temperature at t = 0, K */
+  readonly wallTemperature: number;
+  /** Gas above wall temperature at t = 0, K: what is left of the fill's heating. */
+  readonly gasExcess: number;
+  /** Change of wall temperature, K/s */
+  readonly drift: number;
+  /** Wall heat exchange time constant, s: gas excess decays as exp(−t/τ). */
+  readonly wallTime: number;
+}
+
+/**
+ * Gauge pressure (Pa) of a shut vessel at each time (s, rising, from the moment of shut-off).
+ * Energy and mass balance of an ideal gas with wall exchange:
+ *   dp/dt = −γ·R·T·ṁ/V − p·(T − T_w)/(T·τ),  dT/dt = −(γ−1)·T·ṁ·R·T/(p·V) − (T − T_w)/τ
+ * (Çengel & Boles, unsteady-flow energy balance). Runge–Kutta 4, steps short against emptying and τ.
+ */
+export function pressureDecay(vessel: ClosedVessel, startPressure: number, times: readonly number[]): number[] {
+  const { volume, effectiveArea, ambient, wallTemperature, drift, wallTime } = vessel;
+  let t = 0;
+  let p = ambient + startPressure;
+  let temperature = wallTemperature + vessel.gasExcess;
+  const rates = (at: number, pressure: number, gas: number): [number, number] => {
+    const wall = wallTemperature + drift * at;
+    const flow = effectiveArea * massFlux(pressure, ambient, gas);
+    const exchange = (gas - wall) / wallTime;
+    return [
+      (-GAMMA * R_AIR * gas * flow) / volume - (pressure * exchange) / gas,
+      (-(GAMMA - 1) * gas * flow * R_AIR * gas) / (pressure * volume) - exchange,
+    ];
+  };
+  return times.map((target) => {
+    while (t < target - 1e-9) {
+      const [slope] = rates(t, p, temperature);
+      const excess = Math.abs(p - ambient);
+      const empties = Math.abs(slope) > 0 ? (0.25 * excess + 2) / Math.abs(slope) : Infinity;
+      const h = Math.min(target - t, 5, 0.4 * wallTime, Math.max(0.02, empties));
+      const [a1, b1] = rates(t, p, temperature);
+      const [a2, b2] = rates(t + h / 2, p + (h / 2) * a1, temperature + (h / 2) * b1);
+      const [a3, b3] = rates(t + h / 2, p + (h / 2) * a2, temperature + (h / 2) * b2);
+      const [a4, b4] = rates(t + h, p + h * a3, temperature + h * b3);
+      p += (h / 6) * (a1 + 2 * a2 + 2 * a3 + a4);
+      temperature += (h / 6) * (b1 + 2 * b2 + 2 * b3 + b4);
+      t += h;
+    }
+    return p - ambient;
+  });
+}
+
+/**
+ * Temperature rise of gas filled adiabatically to a small gauge pressure, K: ΔT = T·(γ−1)/γ·Δp/p.
+ * The most a fast fill can heat. @param temperature K; @param pressure Pa gauge; @param ambient Pa absolute.
+ */
+export function fillHeating(temperature: number, pressure: number, ambient: number): number {
+  return (temperature * (GAMMA - 1) * pressure) / (GAMMA * ambient);
+}

@@ -1,0 +1,313 @@
+import * as yup from "yup";
+import { type CautionId, CHECK_IDS, CHECKS, type CheckId, type Outcome } from "../checks";
+import { SYMPTOMS, type SymptomId } from "../suspects/codes";
+import { type Quantity, quantitySchema } from "../units";
+import { type VehicleFacts, vehicleSchema } from "../vehicle";
+
+/** When something happened: a moment, or from–to for a run. ISO 8601, UTC. */
+export type At = string | { readonly from: string; readonly to: string };
+
+export interface Entry<K extends string = string, B = unknown> {
+  readonly id: string;
+  readonly jobId: string;
+  readonly kind: K;
+  /** Version of the kind's body */
+  readonly v: number;
+  readonly at: At;
+  readonly by: string;
+  readonly device: string;
+  readonly deviceSeq: number;
+  /** Newest entry the device had seen */
+  readonly seenSeq: number;
+  readonly body: B;
+  /** Root entry this one replaces */
+  readonly corrects?: string;
+}
+
+/** An entry as the server keeps it. */
+export interface Recorded {
+  readonly seq: number;
+  readonly recordedAt: string;
+}
+export type JournalEntry = Entry & Recorded;
+
+export type CodeStatus = "current" | "pending" | "stored" | "permanent" | "history";
+export interface CodeRead {
+  readonly code: string;
+  readonly status: CodeStatus;
+  /** Why it is set aside and not chased */
+  readonly asideReason?: string;
+  readonly freezeFrame?: string;
+}
+export type Permanence = "permanent" | "temporary" | "bypass";
+export type WaitingOn = "me" | "customer" | "part" | "cold-soak" | "drive";
+
+/** Every kind's body, as written today. */
+export interface Bodies {
+  opened: { readonly number: number };
+  vehicle: VehicleFacts;
+  story: {
+    readonly complaint: string;
+    readonly since?: string;
+    readonly when?: string;
+    readonly symptoms: readonly SymptomId[];
+    readonly replacedBefore?: string;
+    readonly verified: "seen" | "not-seen" | "not-tried";
+  };
+  codes: { readonly codes: readonly CodeRead[] };
+  "codes-cleared": Record<string, never>;
+  conditions: { readonly ambient: Quantity; readonly bayTemperature: Quantity };
+  check: { readonly check: CheckId; readonly record: object };
+  judged: {
+    readonly entry: string;
+    readonly inputsHash: string;
+    readonly rulesVersion: number;
+    readonly outcome: Outcome;
+    readonly headline: string;
+  };
+  caution: { readonly caution: CautionId };
+  displaced: { readonly what: string; readonly joint?: string };
+  restored: { readonly item: string };
+  finding: {
+    readonly joint: string;
+    readonly what: string;
+    readonly size?: Quantity;
+    readonly evidence: readonly string[];
+    readonly confirmed: boolean;
+  };
+  repair: {
+    readonly finding?: string;
+    readonly what: string;
+    readonly permanence: Permanence;
+    readonly recheck?: string;
+    readonly labourMinutes: number;
+    readonly parts: readonly { readonly name: string; readonly count: number }[];
+    readonly goAhead?: string;
+    /** What else was changed along the way: filter, cleaned part, disturbed duct */
+    readonly otherChanges: readonly string[];
+  };
+  undone: { readonly repair: string };
+  "complaint-tried": { readonly how: string; readonly result: "gone" | "remains" };
+  waiting: { readonly on: WaitingOn; readonly note?: string };
+  note: { readonly text: string };
+  handover: {
+    readonly decidedOn: number;
+    readonly conditional: boolean;
+    readonly summary: string;
+    readonly watch?: string;
+    readonly comeBack?: string;
+  };
+  close: { readonly decidedOn: number };
+  outcome: { readonly result: "held" | "came-back" | "not-seen-again"; readonly note?: string };
+  retract: { readonly reason: string };
+}
+export type EntryKind = keyof Bodies;
+
+/** The version each kind's body has today. */
+export const BODY_VERSION = 1;
+
+const shape = <T extends yup.ObjectShape>(fields: T) =>
+  yup.object(fields).noUnknown(true, "${path} has an unknown key: ${unknown}").strict();
+const line = (label: string, max = 200) => yup.string().max(max, `${label} is too long: keep it under ${max} characters`);
+const needed = (label: string, ask: string, max = 200) => line(label, max).test("filled", ask, (v) => (v ?? "").trim() !== "");
+const id = yup.string().uuid("An entry is named by its id").required();
+const seq = yup.number().integer().min(0).required();
+
+const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
+  opened: shape({ number: yup.number().integer().min(1).required() }),
+  vehicle: vehicleSchema,
+  story: shape({
+    complaint: needed("The complaint", "Write down what the customer complains of", 2000).required(),
+    since: line("Since when").optional(),
+    when: line("When it happens", 500).optional(),
+    symptoms: yup
+      .array()
+      .of(
+        yup
+          .string()
+          .oneOf(SYMPTOMS.map(([s]) => s))
+          .required(),
+      )
+      .required(),
+    replacedBefore: line("What was replaced before", 1000).optional(),
+    verified: yup.string().oneOf(["seen", "not-seen", "not-tried"]).required(),
+  }),
+  codes: shape({
+    codes: yup
+      .array()
+      .of(
+        shape({
+          code: yup
+            .string()
+            .trim()
+            .matches(/^[A-Za-z0-9-]{2,12}$/, "A code is 2 to 12 letters and digits, like P0171")
+            .required(),
+          status: yup.string().oneOf(["current", "pending", "stored", "permanent", "history"]).required(),
+          asideReason: line("The reason").optional(),
+          freezeFrame: line("Freeze frame", 500).optional(),
+        }).required(),
+      )
+      .max(100)
+      .required(),
+  }),
+  "codes-cleared": shape({}),
+  conditions: shape({
+    ambient: quantitySchema("ambient").required(),
+    bayTemperature: quantitySchema("airTemperature").required(),
+  }),
+  check: shape({ check: yup.string().oneOf(CHECK_IDS).required(), record: yup.mixed<object>().required() }),
+  judged: shape({
+    entry: id,
+    inputsHash: yup.string().required(),
+    rulesVersion: yup.number().integer().required(),
+    outcome: yup.string().oneOf(["pass", "fail", "unsure", "void"]).required(),
+    headline: line("Headline", 500).required(),
+  }),
+  caution: shape({
+    caution: yup
+      .string()
+      .oneOf(["running-engine", "smoke-vapour", "enrichment-gas", "compressed-air", "hot-exhaust", "emission-devices"])
+      .required(),
+  }),
+  displaced: shape({ what: needed("What", "Say what was taken off or put in").required(), joint: line("Joint", 60).optional() }),
+  restored: shape({ item: id }),
+  finding: shape({
+    joint: needed("The place", "Say where it is").required(),
+    what: needed("The finding", "Say what was found", 1000).required(),
+    size: quantitySchema("hole").optional().default(undefined),
+    evidence: yup.array().of(id).max(50).required(),
+    confirmed: yup.boolean().required(),
+  }),
+  repair: shape({
+    finding: yup.string().uuid().optional(),
+    what: needed("The repair", "Say what was done", 1000).required(),
+    permanence: yup.string().oneOf(["permanent", "temporary", "bypass"]).required(),
+    recheck: yup
+      .string()
+      .matches(/^\d{4}-\d\d-\d\d$/, "The re-check date looks like 2026-01-31")
+      .optional(),
+    labourMinutes: yup
+      .number()
+      .typeError("Labour is a number of minutes")
+      .min(0, "Labour cannot be negative")
+      .max(10000)
+      .required("Type the labour in minutes"),
+    parts: yup
+      .array()
+      .of(
+        shape({
+          name: needed("The part", "Name the part").required(),
+          count: yup.number().integer().min(1).max(999).required(),
+        }).required(),
+      )
+      .max(50)
+      .required(),
+    goAhead: line("The go-ahead").optional(),
+    otherChanges: yup.array().of(needed("The change", "Name the change").required()).max(20).required(),
+  }).test("recheck", "A temporary repair needs a re-check date", (b) => b?.permanence !== "temporary" || b.recheck !== undefined),
+  undone: shape({ repair: id }),
+  "complaint-tried": shape({
+    how: needed("How", "Say how the complaint was tried again", 500).required(),
+    result: yup.string().oneOf(["gone", "remains"], "Say whether it is gone").required(),
+  }),
+  waiting: shape({
+    on: yup.string().oneOf(["me", "customer", "part", "cold-soak", "drive"]).required(),
+    note: line("Note").optional(),
+  }),
+  note: shape({ text: needed("The note", "The note is empty", 4000).required() }),
+  handover: shape({
+    decidedOn: seq,
+    conditional: yup.boolean().required(),
+    summary: needed("The summary", "Say in a line what the customer should know", 2000).required(),
+    watch: line("What to watch", 500).optional(),
+    comeBack: line("When to come back").optional(),
+  }),
+  close: shape({ decidedOn: seq }),
+  outcome: shape({
+    result: yup.string().oneOf(["held", "came-back", "not-seen-again"]).required(),
+    note: line("Note", 500).optional(),
+  }),
+  retract: shape({ reason: needed("The reason", "Say why it is taken out").required() }),
+};
+
+export const isEntryKind = (kind: string): kind is EntryKind => Object.hasOwn(BODY_SCHEMAS, kind);
+
+const isoDate = yup
+  .string()
+  .matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, "${path} must be an ISO time in UTC, like 2026-01-31T08:15:00Z")
+  .test("date", "${path} is no date of the calendar", (v) => v === undefined || Number.isFinite(Date.parse(v)));
+
+const atSchema = yup
+  .mixed<At>()
+  .required()
+  .test("at", function (value) {
+    if (typeof value === "string")
+      return isoDate.isValidSync(value) || this.createError({ message: `${this.path} must be an ISO time in UTC` });
+    const run = shape({ from: isoDate.required(), to: isoDate.required() });
+    if (!value || !run.isValidSync(value))
+      return this.createError({ message: `${this.path} must be an ISO time, or from and to` });
+    return value.from <= value.to || this.createError({ message: `${this.path}: a run cannot end before it began` });
+  });
+
+const envelope = {
+  id: yup.string().uuid("An entry's id is a UUID").required(),
+  jobId: yup.string().uuid("A job's id is a UUID").required(),
+  kind: yup.string().max(40).required(),
+  v: yup.number().integer().min(1).required(),
+  at: atSchema,
+  by: needed("Who", "Say who you are first: pick a name on this device", 80).required(),
+  device: needed("The device", "The device has no name", 80).required(),
+  deviceSeq: seq,
+  seenSeq: seq,
+  body: yup.mixed<object>().required(),
+  corrects: yup.string().uuid().optional(),
+};
+
+/** The envelope of an entry as a client sends it; the body is validated by its kind. */
+export const entrySchema = shape(envelope);
+/** The envelope of an entry as the server keeps and exports it. */
+export const recordedSchema = shape({
+  ...envelope,
+  seq: yup.number().integer().min(1).required(),
+  recordedAt: isoDate.required(),
+});
+
+/** A refusal at a door: what was wrong, and where. */
+export class BadInput extends Error {
+  constructor(
+    message: string,
+    readonly path = "",
+  ) {
+    super(message);
+    this.name = "BadInput";
+  }
+}
+
+/** Validates with a Yup schema; the first complaint becomes a BadInput. Returns the value as it was given. */
+export function validate<T>(schema: yup.Schema<unknown>, value: unknown, path = ""): T {
+  try {
+    schema.validateSync(value, { strict: true, abortEarly: true });
+    return value as T;
+  } catch (error) {
+    if (error instanceof yup.ValidationError) throw new BadInput(error.message, [path, error.path].filter(Boolean).join("."));
+    throw error;
+  }
+}
+
+/** Validates a body by its kind (and a check's record by its check). Throws BadInput for an unknown kind. */
+export function validateBody(kind: string, body: unknown): void {
+  if (!isEntryKind(kind))
+    throw new BadInput(`Entries of kind "${kind}" are not known here: update the app on this server`, "kind");
+  validate(BODY_SCHEMAS[kind], body, "body");
+  if (kind === "check") {
+    const { check, record } = body as Bodies["check"];
+    validate(CHECKS[check].schema, record, "body.record");
+  }
+}
+
+/** Start and end of an entry, ms since 1970. */
+export function spanOf(at: At): { from: number; to: number } {
+  return typeof at === "string"
+    ? { from: Date.parse(at), to: Date.parse(at) }
+    : { from: Date.parse(at.from), to: Date.parse(at.to) };
+}

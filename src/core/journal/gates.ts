@@ -1,0 +1,168 @@
+import { CHECKS, type CheckId } from "../checks";
+import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
+import { STATIONS } from "./state";
+
+type Facts = Pick<
+  JobState,
+  "vehicle" | "story" | "codes" | "codesRead" | "checks" | "findings" | "repairs" | "offCar" | "complaint" | "conditions"
+>;
+
+const standing = (repairs: readonly RepairState[]) => repairs.filter((r) => !r.undone);
+
+/** Kinds of check that said "faulty" before the last repair: each must say otherwise after it. */
+export function proofOwed(checks: readonly CheckState[]): CheckId[] {
+  const kinds = new Set<CheckId>();
+  // Eyes find, but do not measure: a spot seen is answered by the measured checks.
+  for (const c of checks)
+    if (c.check !== "look" && c.verdict.outcome === "fail" && c.afterRepair === "before") kinds.add(c.check);
+  return [...kinds];
+}
+
+/** The newest word of a kind of check after the last repair, void ones left out: they prove nothing. */
+function newestAfter(checks: readonly CheckState[], kind: CheckId): CheckState | undefined {
+  return checks.filter((c) => c.check === kind && c.afterRepair === "after" && c.verdict.outcome !== "void").at(-1);
+}
+
+/** Everything that blocks closing and handing over, in the order a technician would deal with it. */
+export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readonly now: number }): JobState["blocks"] {
+  const handOver: Block[] = [];
+  for (const item of facts.offCar.filter((i) => i.open)) {
+    handOver.push({ station: "prove", reason: `Still off the car: ${item.what}` });
+  }
+  for (const repair of standing(facts.repairs).filter((r) => r.body.permanence === "bypass")) {
+    handOver.push({ station: "fix", reason: `A diagnostic bypass is no repair and must be undone: ${repair.body.what}` });
+  }
+  if (!facts.vehicle) handOver.push({ station: "story", reason: "The vehicle's facts are missing" });
+
+  const close: Block[] = [...handOver];
+  if (!facts.story) close.push({ station: "story", reason: "The complaint has not been written down" });
+  for (const finding of facts.findings.filter((f) => !f.repairedBy)) {
+    close.push({ station: "fix", reason: `Found and not repaired: ${finding.body.what}` });
+  }
+  const repaired = standing(facts.repairs).length > 0;
+  if (!repaired) close.push({ station: "fix", reason: "Nothing has been repaired: hand over conditionally, or go on" });
+  if (repaired) {
+    const owed = proofOwed(facts.checks);
+    for (const kind of owed) {
+      const proof = newestAfter(facts.checks, kind);
+      const name = CHECKS[kind].name.toLowerCase();
+      if (!proof) {
+        const unclear = facts.checks.some((c) => c.check === kind && c.afterRepair === "unknown");
+        const isVoid = facts.checks.some((c) => c.check === kind && c.afterRepair === "after");
+        close.push({
+          station: "prove",
+          reason: isVoid
+            ? `The ${name} after the last repair is void and counts for nothing: do it again`
+            : unclear
+              ? `A ${name} may have been taken before the repair: its device had not seen it. Do it again`
+              : `The ${name} has not been repeated after the last repair`,
+        });
+      } else if (proof.verdict.outcome === "fail") {
+        close.push({ station: "prove", reason: `After the repair the ${name} still says: ${proof.verdict.headline}` });
+      } else if (proof.verdict.outcome === "unsure") {
+        close.push({
+          station: "prove",
+          reason: `After the repair the ${name} is not sure yet: ${proof.verdict.reasons[0] ?? proof.verdict.headline}`,
+        });
+      }
+    }
+    if (owed.length === 0) {
+      close.push({ station: "prove", reason: "No check showed the fault before the repair, so none can show that it is gone" });
+    }
+    for (const check of facts.checks.filter(
+      (c) => c.afterRepair === "after" && c.verdict.outcome === "fail" && !owed.includes(c.check),
+    )) {
+      close.push({ station: "prove", reason: `After the repair: ${check.verdict.headline}` });
+    }
+    if (facts.complaint?.afterRepair !== "after") {
+      close.push({ station: "prove", reason: "The complaint has not been tried again after the last repair" });
+    } else if (facts.complaint.result === "remains") {
+      close.push({ station: "prove", reason: "Readings may be good, but the complaint remains" });
+    }
+    if (facts.codes.some((c) => !c.asideReason) && !facts.clearedAfter) {
+      close.push({ station: "prove", reason: "The codes have not been cleared after the last repair" });
+    }
+  }
+  return { close, handOver };
+}
+
+/**
+ * What changed between the last failing and the first good reading of the same check, when it was more than one thing:
+ * the fault is cured, its cause unproved.
+ */
+export function confoundedChanges(checks: readonly CheckState[], repairs: readonly RepairState[]): string[] {
+  const good = checks.find((c) => c.afterRepair === "after" && c.verdict.outcome === "pass");
+  if (!good) return [];
+  const bad = checks.filter((c) => c.check === good.check && c.verdict.outcome === "fail").at(-1);
+  if (!bad) return [];
+  const from = ms(bad.at);
+  const changes = repairs
+    .filter((r) => !r.undone && ms(r.at) >= from && ms(r.at) <= ms(good.at))
+    .flatMap((r) => [r.body.what, ...r.body.otherChanges]);
+  return changes.length > 1 ? changes : [];
+}
+
+const ms = (at: CheckState["at"]) => Date.parse(typeof at === "string" ? at : at.from);
+
+/** State of every station, and the one that comes next with its reason. */
+export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks">): {
+  states: Record<StationId, StationState>;
+  next: { station: StationId; reason: string };
+} {
+  const done = job.status === "closed" || job.status === "handed-over";
+  const has = (kind: CheckId) => job.checks.some((c) => c.check === kind && c.verdict.outcome !== "void");
+  const measured = has("trims") || has("smoke");
+  const told = job.checks.filter((c) => c.check !== "look").some((c) => c.verdict.outcome === "fail");
+  const confirmed = job.findings.some((f) => f.body.confirmed);
+  const repaired = standing(job.repairs).length > 0;
+  const proveBlocks = job.blocks.close.filter((b) => b.station === "prove");
+  const fixBlocks = job.blocks.close.filter((b) => b.station === "fix");
+  const pick = (settled: boolean, started: boolean): StationState => (settled ? "settled" : started ? "going-on" : "untouched");
+  const states: Record<StationId, StationState> = {
+    story: pick(Boolean(job.story && job.vehicle), Boolean(job.vehicle)),
+    scan: pick(job.codesRead, false),
+    look: pick(has("look"), false),
+    suspects: pick(repaired || confirmed, job.codesRead || measured),
+    check: pick(
+      measured && (told || confirmed),
+      job.checks.some((c) => c.check !== "look"),
+    ),
+    find: pick(confirmed, job.findings.length > 0),
+    fix: pick(repaired && fixBlocks.length === 0, repaired),
+    prove: pick(repaired && proveBlocks.length === 0, repaired && job.checks.some((c) => c.afterRepair === "after")),
+    handover: pick(done, false),
+  };
+  const next = nextOf(states, job);
+  if (!done) states[next.station] = "needs-you";
+  if (job.status === "review") states.handover = "needs-you";
+  return { states, next };
+}
+
+const NEXT_REASON: Record<StationId, string> = {
+  story: "Write down the complaint and the vehicle's facts",
+  scan: "Read the codes of every module",
+  look: "Eyes and hands before any tool",
+  suspects: "Weigh what could explain it",
+  check: "Run the best next check",
+  find: "Pin it to one joint and confirm it",
+  fix: "Repair what was found",
+  prove: "Prove the repair",
+  handover: "Everything is proved: hand over",
+};
+
+function nextOf(
+  states: Record<StationId, StationState>,
+  job: Pick<JobState, "blocks" | "status" | "repairs">,
+): { station: StationId; reason: string } {
+  if (job.status === "review") return { station: "prove", reason: job.blocks.close[0]?.reason ?? NEXT_REASON.prove };
+  for (const station of STATIONS) {
+    // Suspects are weighed by the app; they never hold up the line by themselves.
+    if (station === "suspects" || states[station] === "settled") continue;
+    if (station === "prove" || station === "fix") {
+      const block = job.blocks.close.find((b) => b.station === station);
+      if (block) return { station, reason: block.reason };
+    }
+    return { station, reason: NEXT_REASON[station] };
+  }
+  return { station: "handover", reason: "Handed over" };
+}

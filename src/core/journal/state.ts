@@ -1,0 +1,100 @@
+import type { CheckId, Verdict, ZoneKnowledge } from "../checks";
+import type { NextCheck, Suspect } from "../suspects";
+import type { VehicleFacts } from "../vehicle";
+import type { At, Bodies, CodeRead, WaitingOn } from "./entries";
+
+/** Whether a check speaks for the time after the last repair; `unknown` when its device had not seen the repair. */
+export type AfterRepair = "no-repair" | "before" | "after" | "unknown";
+
+export interface CheckState {
+  readonly entry: string;
+  readonly check: CheckId;
+  readonly record: object;
+  readonly at: At;
+  readonly by: string;
+  readonly verdict: Verdict;
+  readonly afterRepair: AfterRepair;
+  /** Set when the technician was shown another outcome under older rules */
+  readonly wasShown?: { readonly outcome: Verdict["outcome"]; readonly headline: string };
+}
+
+export interface FindingState {
+  readonly entry: string;
+  readonly body: Bodies["finding"];
+  readonly repairedBy?: string;
+}
+
+export interface RepairState {
+  readonly entry: string;
+  readonly at: At;
+  readonly by: string;
+  readonly body: Bodies["repair"];
+  readonly undone: boolean;
+}
+
+export interface OffCarItem {
+  readonly entry: string;
+  readonly what: string;
+  readonly joint?: string;
+  readonly since: string;
+  readonly open: boolean;
+}
+
+export const STATIONS = ["story", "scan", "look", "suspects", "check", "find", "fix", "prove", "handover"] as const;
+export type StationId = (typeof STATIONS)[number];
+export const STATION_NAMES: Record<StationId, string> = {
+  story: "Story",
+  scan: "Scan",
+  look: "Look",
+  suspects: "Suspects",
+  check: "Check",
+  find: "Find",
+  fix: "Fix",
+  prove: "Prove",
+  handover: "Hand over",
+};
+export type StationState = "untouched" | "going-on" | "needs-you" | "settled";
+
+/** One thing that stands between the job and its end, and the station where it is dealt with. */
+export interface Block {
+  readonly station: StationId;
+  readonly reason: string;
+}
+
+export interface JobState {
+  readonly number: number;
+  readonly status: "open" | "handed-over" | "closed" | "review";
+  readonly vehicle?: VehicleFacts;
+  readonly story?: Bodies["story"];
+  readonly codes: readonly CodeRead[];
+  readonly codesRead: boolean;
+  readonly codesClearedAt?: string;
+  readonly conditions?: Bodies["conditions"];
+  readonly checks: readonly CheckState[];
+  readonly findings: readonly FindingState[];
+  readonly repairs: readonly RepairState[];
+  readonly offCar: readonly OffCarItem[];
+  readonly cautions: readonly string[];
+  readonly complaint?: {
+    readonly result: "gone" | "remains";
+    readonly how: string;
+    readonly at: string;
+    readonly afterRepair: AfterRepair;
+  };
+  readonly zones: readonly (ZoneKnowledge & { readonly entry: string })[];
+  readonly suspects: readonly Suspect[];
+  readonly next: readonly NextCheck[];
+  /** Changes between the last failing and the first good reading, when more than one: cured, cause unproved */
+  readonly confounded: readonly string[];
+  readonly blocks: { readonly close: readonly Block[]; readonly handOver: readonly Block[] };
+  readonly stations: Readonly<Record<StationId, StationState>>;
+  readonly nextStation: { readonly station: StationId; readonly reason: string };
+  readonly waiting: { readonly on: WaitingOn; readonly note?: string };
+  readonly handover?: Bodies["handover"] & { readonly at: string; readonly by: string };
+  readonly outcomes: readonly (Bodies["outcome"] & { readonly at: string })[];
+  readonly notes: readonly { readonly entry: string; readonly text: string; readonly at: string; readonly by: string }[];
+  /** Entries of kinds this version does not know: kept, shown, inert */
+  readonly unknown: readonly { readonly entry: string; readonly kind: string }[];
+  readonly lastSeq: number;
+  readonly updatedAt: string;
+}

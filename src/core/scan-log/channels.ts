@@ -1,0 +1,267 @@
+import { type Dimension, findUnit, type PressureKind, type UnitId, unitsOf } from "../units";
+
+/** A quantity that scan tools log and our checks read. */
+export interface Channel {
+  readonly id: ChannelId;
+  readonly name: string;
+  /** `time`, `percent`, `rpm`, `ratio`, `volt` and `state` are bare; the rest have units and are kept in SI. */
+  readonly measures: Dimension | "clock" | "percent" | "rpm" | "ratio" | "volt" | "state" | "speed";
+  readonly kind?: PressureKind;
+  /** Taken when the header names no unit; shown as assumed. */
+  readonly unit?: UnitId;
+  /** Header spellings, most telling first; matched on words, so order and punctuation do not matter. */
+  readonly names: readonly string[];
+}
+
+export type ChannelId =
+  | "time"
+  | "rpm"
+  | "maf"
+  | "map"
+  | "charge"
+  | "barometer"
+  | "coolant"
+  | "intake-temperature"
+  | "short-trim-1"
+  | "long-trim-1"
+  | "short-trim-2"
+  | "long-trim-2"
+  | "loop"
+  | "throttle"
+  | "load"
+  | "lambda-1"
+  | "o2-1"
+  | "speed";
+
+const trimNames = (term: "short" | "long", bank: 1 | 2) => {
+  const t = term === "short" ? ["short term", "stft", "shrtft", "short"] : ["long term", "ltft", "longft", "long"];
+  return [
+    `${t[0]} fuel trim bank ${bank}`,
+    `${t[0]} trim bank ${bank}`,
+    `${t[0]} fuel trim ${bank}`,
+    `${t[0]} ft b${bank}`,
+    `${t[1]} bank ${bank}`,
+    `${t[1]} b${bank}`,
+    `${t[1]}${bank}`,
+    `${t[2]}${bank}`,
+    `${t[3]} trim b${bank}`,
+    ...(bank === 1 ? [`${t[0]} fuel trim`, `${t[0]} trim`, `${t[1]}`] : []),
+  ];
+};
+
+export const CHANNELS: readonly Channel[] = [
+  {
+    id: "time",
+    name: "Time",
+    measures: "clock",
+    names: ["time", "timestamp", "elapsed time", "time stamp", "seconds", "zeit", "t", "clock"],
+  },
+  { id: "rpm", name: "Engine speed", measures: "rpm", names: ["engine rpm", "rpm", "engine speed", "motordrehzahl", "drehzahl"] },
+  {
+    id: "maf",
+    name: "Air meter flow",
+    measures: "mass-flow",
+    unit: "g/s",
+    names: ["mass air flow", "maf", "mass air flow rate", "air flow rate", "maf sensor", "air mass", "luftmasse"],
+  },
+  {
+    id: "map",
+    name: "Manifold pressure",
+    measures: "pressure",
+    kind: "absolute",
+    unit: "kPa",
+    names: [
+      "intake manifold absolute pressure",
+      "manifold absolute pressure",
+      "intake manifold pressure",
+      "manifold pressure",
+      "map",
+      "saugrohrdruck",
+    ],
+  },
+  {
+    id: "charge",
+    name: "Charge pressure",
+    measures: "pressure",
+    kind: "absolute",
+    unit: "kPa",
+    names: ["charge pressure", "boost pressure", "charge air pressure", "throttle inlet pressure", "ladedruck"],
+  },
+  {
+    id: "barometer",
+    name: "Ambient pressure",
+    measures: "pressure",
+    kind: "absolute",
+    unit: "kPa",
+    names: ["barometric pressure", "barometer", "baro", "ambient pressure", "umgebungsdruck"],
+  },
+  {
+    id: "coolant",
+    name: "Coolant",
+    measures: "temperature",
+    unit: "°C",
+    names: ["engine coolant temperature", "coolant temperature", "coolant temp", "ect", "coolant", "kühlmitteltemperatur"],
+  },
+  {
+    id: "intake-temperature",
+    name: "Intake air temperature",
+    measures: "temperature",
+    unit: "°C",
+    names: ["intake air temperature", "intake air temp", "iat", "charge air temperature", "ansauglufttemperatur"],
+  },
+  { id: "short-trim-1", name: "Short-term trim, bank 1", measures: "percent", names: trimNames("short", 1) },
+  { id: "long-trim-1", name: "Long-term trim, bank 1", measures: "percent", names: trimNames("long", 1) },
+  { id: "short-trim-2", name: "Short-term trim, bank 2", measures: "percent", names: trimNames("short", 2) },
+  { id: "long-trim-2", name: "Long-term trim, bank 2", measures: "percent", names: trimNames("long", 2) },
+  {
+    id: "loop",
+    name: "Loop state",
+    measures: "state",
+    names: ["fuel system status", "fuel system 1 status", "fuel system", "loop status", "closed loop", "loop state", "loop"],
+  },
+  {
+    id: "throttle",
+    name: "Throttle",
+    measures: "percent",
+    names: ["throttle position", "throttle", "tps", "absolute throttle position"],
+  },
+  {
+    id: "load",
+    name: "Calculated load",
+    measures: "percent",
+    names: ["calculated load", "engine load", "calculated engine load", "load"],
+  },
+  {
+    id: "lambda-1",
+    name: "Lambda, bank 1",
+    measures: "ratio",
+    names: ["lambda bank 1", "lambda", "equivalence ratio", "wideband lambda"],
+  },
+  {
+    id: "o2-1",
+    name: "O2 sensor, bank 1",
+    measures: "volt",
+    names: ["o2 sensor bank 1 sensor 1", "o2 b1s1", "o2 voltage bank 1", "oxygen sensor b1s1"],
+  },
+  { id: "speed", name: "Vehicle speed", measures: "speed", names: ["vehicle speed", "speed", "vss"] },
+];
+
+export const channelById = (id: ChannelId): Channel => CHANNELS.find((c) => c.id === id) as Channel;
+
+export interface HeaderMatch {
+  readonly column: number;
+  readonly header: string;
+  readonly channel?: ChannelId;
+  /** 0…1: how sure the name and the unit make us. */
+  readonly confidence: number;
+  /** Unit of the numbers in the file; absent for channels without one. */
+  readonly unit?: UnitId;
+  /** How the unit was found: in the file, assumed, or not needed. */
+  readonly unitFrom?: "file" | "assumed";
+  /** The unit text of a known channel that we could not read. */
+  readonly unknownUnit?: string;
+}
+
+/** What the user decided for a header; remembered by header signature. */
+export interface ColumnChoice {
+  readonly channel: ChannelId | null;
+  readonly unit?: UnitId;
+}
+export type Mapping = Readonly<Record<string, ColumnChoice>>;
+
+const BRACKETS = /[([{]\s*([^)\]}]*)\s*[)\]}]\s*$/;
+const BARE_UNITS: Record<string, Channel["measures"][]> = {
+  "%": ["percent"],
+  rpm: ["rpm"],
+  "1/min": ["rpm"],
+  "u/min": ["rpm"],
+  "min-1": ["rpm"],
+  s: ["clock"],
+  sec: ["clock"],
+  ms: ["clock"],
+  min: ["clock"],
+  "h:m:s": ["clock"],
+  v: ["volt"],
+  "km/h": ["speed"],
+  kph: ["speed"],
+  mph: ["speed"],
+  λ: ["ratio"],
+};
+
+const words = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}%]+/gu, " ")
+    .trim()
+    .split(" ")
+    .filter(Boolean);
+
+/** Splits "MAF (g/s)" or a units-row cell into name and unit text. */
+export function splitHeader(header: string, unitCell?: string): { name: string; unitText: string } {
+  const bracket = BRACKETS.exec(header);
+  if (unitCell?.trim()) return { name: header.trim(), unitText: unitCell.trim().replace(/^[([]|[)\]]$/g, "") };
+  if (bracket) return { name: header.slice(0, bracket.index).trim(), unitText: (bracket[1] ?? "").trim() };
+  const tail = /^(.*?)[\s_,]+(\S+)$/.exec(header.trim());
+  const last = tail?.[2] ?? "";
+  const isUnit = (findUnit(last) && !/^(c|f|k|l|s|a|in|min)$/i.test(last)) || last === "%";
+  return tail && isUnit ? { name: tail[1] ?? "", unitText: last } : { name: header.trim(), unitText: "" };
+}
+
+/** Likeness of a header name to a spelling: 1 for the same words, less for words missing or too many. */
+function likeness(name: readonly string[], spelling: readonly string[]): number {
+  if (name.join("") === spelling.join("")) return 1;
+  const hits = spelling.filter((w) => name.includes(w)).length;
+  if (hits < spelling.length) return 0;
+  // A header with other digits (bank 2, sensor 2) is another channel.
+  const digits = (list: readonly string[]) => list.filter((w) => /\d/.test(w)).join(" ");
+  if (spelling.some((w) => /\d/.test(w)) && digits(name) !== digits(spelling)) return 0;
+  const extra = name.length - hits;
+  return Math.max(0, 0.92 - 0.12 * extra);
+}
+
+/** Words that make a header another thing than the channel it looks like. */
+const OTHERS = ["desired", "commanded", "target", "specified", "min", "max", "average", "requested", "setpoint"];
+
+/**
+ * Matches one header (with its unit cell, if the log has a units row) to a channel.
+ * @returns the best channel at confidence ≥ 0.5, or no channel. Never a silent guess: the confidence is shown.
+ */
+export function matchHeader(header: string, unitCell: string | undefined, column: number): HeaderMatch {
+  const { name, unitText } = splitHeader(header, unitCell);
+  const nameWords = words(name);
+  let best: { channel: Channel; score: number } | undefined;
+  for (const channel of CHANNELS) {
+    for (const spelling of channel.names) {
+      let score = likeness(nameWords, words(spelling));
+      if (nameWords.some((w) => OTHERS.includes(w))) score *= 0.5;
+      if (score > (best?.score ?? 0)) best = { channel, score };
+    }
+  }
+  if (!best || best.score < 0.5) return { column, header, confidence: 0 };
+  const { channel } = best;
+  const bare = BARE_UNITS[unitText.toLowerCase()];
+  if (bare) {
+    const fits = bare.includes(channel.measures);
+    const confidence = best.score * (fits ? 1 : 0.4);
+    return confidence >= 0.5
+      ? { column, header, channel: channel.id, confidence, ...clockUnit(channel, unitText) }
+      : { column, header, confidence: 0 };
+  }
+  if (channel.unit === undefined) return { column, header, channel: channel.id, confidence: best.score * 0.95 };
+  const dimension = channel.measures as Dimension;
+  const found = unitText ? findUnit(unitText.replace(/\s*(abs|absolute)\.?$/i, "")) : undefined;
+  if (found && unitsOf(dimension).includes(found)) {
+    return { column, header, channel: channel.id, confidence: best.score, unit: found, unitFrom: "file" };
+  }
+  if (unitText && /[a-z°%]/i.test(unitText)) {
+    return { column, header, channel: channel.id, confidence: best.score * 0.5, unknownUnit: unitText };
+  }
+  return { column, header, channel: channel.id, confidence: best.score * 0.8, unit: channel.unit, unitFrom: "assumed" };
+}
+
+const clockUnit = (channel: Channel, unitText: string) =>
+  channel.id === "time" && unitText.toLowerCase() === "ms" ? { unitFrom: "file" as const } : {};
+
+/** True when a header or units cell says its clock counts milliseconds. */
+export const countsMilliseconds = (header: string, unitCell?: string) =>
+  /^ms$/i.test(splitHeader(header, unitCell).unitText) || /\bms\b|milli/i.test(header);

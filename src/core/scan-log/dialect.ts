@@ -1,0 +1,121 @@
+import { findUnit } from "../units";
+
+/** Why a file is not a scan log we can read: what was wrong and what to do. */
+export class ScanLogError extends Error {
+  constructor(
+    message: string,
+    /** Where in the file, when known: a header or a row number */
+    readonly place?: string,
+  ) {
+    super(message);
+    this.name = "ScanLogError";
+  }
+}
+
+export type Encoding = "utf-8" | "utf-16le" | "utf-16be" | "windows-1252";
+
+export interface Dialect {
+  readonly delimiter: "," | ";" | "\t" | "|";
+  readonly decimal: "." | ",";
+  /** Lines before the header line */
+  readonly skip: number;
+  readonly headers: readonly string[];
+  /** The second row's unit cells, when it holds units */
+  readonly units?: readonly string[];
+}
+
+/** Largest log that is read; above it the file is refused before reading. Bytes */
+export const LARGEST_LOG = 150 * 1024 * 1024;
+
+/** Refuses by size alone, before a byte is read. Throws ScanLogError. */
+export function checkLogSize(bytes: number): void {
+  if (bytes === 0) throw new ScanLogError("The file is empty: export the log again from the scan tool");
+  if (bytes > LARGEST_LOG) {
+    throw new ScanLogError(
+      `The file has ${Math.round(bytes / 1048576)} MB; logs up to ${LARGEST_LOG / 1048576} MB are read. Export a shorter stretch`,
+    );
+  }
+}
+
+/** Encoding from a byte-order mark or from where the zero bytes stand. Throws ScanLogError for a binary file. */
+export function detectEncoding(head: Uint8Array): Encoding {
+  if (head[0] === 0xff && head[1] === 0xfe) return "utf-16le";
+  if (head[0] === 0xfe && head[1] === 0xff) return "utf-16be";
+  let even = 0;
+  let odd = 0;
+  let control = 0;
+  const length = Math.min(head.length, 4096);
+  for (let i = 0; i < length; i++) {
+    const byte = head[i] as number;
+    if (byte === 0) i % 2 === 0 ? even++ : odd++;
+    else if (byte < 32 && byte !== 9 && byte !== 10 && byte !== 13 && byte !== 12) control++;
+  }
+  if (odd > length / 4 && even === 0) return "utf-16le";
+  if (even > length / 4 && odd === 0) return "utf-16be";
+  if (even + odd > 0 || control > length / 50) {
+    throw new ScanLogError("This is not a text file: export the log as CSV and import that");
+  }
+  try {
+    // A cut multi-byte character at the end is no error.
+    new TextDecoder("utf-8", { fatal: true }).decode(head.subarray(0, length), { stream: true });
+    return "utf-8";
+  } catch {
+    return "windows-1252";
+  }
+}
+
+const NUMBER = /^[+-]?(\d+([.,]\d*)?|[.,]\d+)(e[+-]?\d+)?$/i;
+const CLOCK = /^(\d{4}-\d\d-\d\d[ T]|\d\d?[./]\d\d?[./]\d{2,4} )?\d{1,2}:\d\d(:\d\d)?([.,:]\d+)?$/;
+const isReading = (cell: string) => NUMBER.test(cell) || CLOCK.test(cell);
+const UNIT_WORDS = /^(%|rpm|1\/min|u\/min|min-1|s|sec|ms|v|mv|km\/h|kph|mph|hh:mm:ss.*|λ|deg|°|ratio|lambda|-)$/i;
+
+const cellsOf = (line: string, delimiter: string) => line.split(delimiter).map((c) => c.trim().replace(/^"|"$/g, "").trim());
+
+/**
+ * Delimiter, decimal sign, header line and units row from the first lines of a log.
+ * @param head decoded text of the file's beginning, whole lines.
+ * Throws ScanLogError when no table of numbers is found.
+ */
+export function detectDialect(head: string): Dialect {
+  const lines = head
+    .replace(/^\uFEFF/, "")
+    .split(/\r\n|\n|\r/)
+    .slice(0, 200);
+  if (lines.every((line) => line.trim() === ""))
+    throw new ScanLogError("The file is empty: export the log again from the scan tool");
+  let best: { delimiter: Dialect["delimiter"]; first: number; width: number; score: number } | undefined;
+  for (const delimiter of [";", "\t", ",", "|"] as const) {
+    const rows = lines.map((line) => cellsOf(line, delimiter));
+    const numeric = rows.map(
+      (row) => row.length > 1 && row.filter(isReading).length >= Math.max(2, row.filter(Boolean).length / 2),
+    );
+    const first = numeric.indexOf(true);
+    if (first < 1) continue;
+    const width = rows[first - 1]?.length ?? 0;
+    const score = rows.filter((row, i) => numeric[i] && Math.abs(row.length - width) <= 1).length;
+    if (!best || score > best.score) best = { delimiter, first, width, score };
+  }
+  if (!best || best.score === 0) {
+    throw new ScanLogError("No table found: a scan log has a line of headers and then lines of numbers");
+  }
+  const { delimiter, first } = best;
+  const above = cellsOf(lines[first - 1] ?? "", delimiter);
+  const filled = above.filter(Boolean);
+  const isUnitsRow =
+    first >= 2 &&
+    filled.length > 0 &&
+    filled.filter((c) => UNIT_WORDS.test(c.replace(/^[([]|[)\]]$/g, "")) || findUnit(c.replace(/^[([]|[)\]]$/g, ""))).length >=
+      filled.length * 0.6 &&
+    cellsOf(lines[first - 2] ?? "", delimiter).length === above.length;
+  const headerLine = isUnitsRow ? first - 2 : first - 1;
+  const body = lines.slice(first, first + 50).flatMap((line) => cellsOf(line, delimiter));
+  const commas = body.filter((c) => /^[+-]?\d*,\d+$/.test(c)).length;
+  const dots = body.filter((c) => /^[+-]?\d*\.\d+$/.test(c)).length;
+  return {
+    delimiter,
+    decimal: delimiter !== "," && commas > dots ? "," : ".",
+    skip: headerLine,
+    headers: cellsOf(lines[headerLine] ?? "", delimiter),
+    ...(isUnitsRow ? { units: above } : {}),
+  };
+}

@@ -1,0 +1,4 @@
+export * from "./channels";
+export * from "./dialect";
+export * from "./read";
+export * from "./steady";

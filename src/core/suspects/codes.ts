@@ -1,0 +1,58 @@
+/** Our own short wording for generic codes of the lean family; any other code is accepted as typed. */
+export interface CodeText {
+  readonly code: string;
+  readonly text: string;
+  /** Observation the suspects engine weighs */
+  readonly observation?: string;
+}
+
+export const CODE_TEXTS: readonly CodeText[] = [
+  { code: "P0171", text: "Mixture too lean, bank 1", observation: "code:lean" },
+  { code: "P0174", text: "Mixture too lean, bank 2", observation: "code:lean" },
+  { code: "P0172", text: "Mixture too rich, bank 1" },
+  { code: "P0175", text: "Mixture too rich, bank 2" },
+  { code: "P2177", text: "Lean off idle, bank 1", observation: "code:lean" },
+  { code: "P2178", text: "Rich off idle, bank 1" },
+  { code: "P2187", text: "Lean at idle, bank 1", observation: "code:lean" },
+  { code: "P2189", text: "Lean at idle, bank 2", observation: "code:lean" },
+  { code: "P2279", text: "Air leak in the intake", observation: "code:lean" },
+  { code: "P0101", text: "Air meter out of range for the engine", observation: "code:air-meter" },
+  { code: "P0102", text: "Air meter signal low", observation: "code:air-meter" },
+  { code: "P0106", text: "Manifold pressure does not fit the engine" },
+  { code: "P0121", text: "Throttle position does not fit the engine" },
+  { code: "P0234", text: "Boost above what was asked" },
+  { code: "P0299", text: "Boost below what was asked", observation: "code:low-boost" },
+  { code: "P0300", text: "Misfire on several cylinders" },
+  { code: "P0441", text: "Purge flow not as asked", observation: "code:purge" },
+  { code: "P0496", text: "Purge flow when none was asked", observation: "code:purge" },
+  { code: "P0505", text: "Idle control out of range", observation: "code:idle-high" },
+  { code: "P0507", text: "Idle above its target", observation: "code:idle-high" },
+];
+
+export const codeText = (code: string): CodeText | undefined => CODE_TEXTS.find((c) => c.code === code.toUpperCase());
+
+/** Codes that mean a lean bank, by bank. */
+const LEAN_BANKS: Record<string, 1 | 2> = { P0171: 1, P2187: 1, P2177: 1, P0174: 2, P2189: 2 };
+
+/** What a set of codes says: each observation once; lean on one of two banks is its own observation. */
+export function codeObservations(codes: readonly string[], banks: 1 | 2): string[] {
+  const found = new Set(codes.flatMap((c) => codeText(c)?.observation ?? []));
+  const lean = new Set(codes.flatMap((c) => LEAN_BANKS[c.toUpperCase()] ?? []));
+  if (banks === 2 && lean.size === 1) {
+    found.delete("code:lean");
+    found.add("code:one-bank-lean");
+  }
+  return [...found];
+}
+
+export const SYMPTOMS = [
+  ["hiss-idle", "Hiss or whistle at idle"],
+  ["hiss-load", "Hiss under load"],
+  ["rough-idle", "Rough or hunting idle"],
+  ["low-power", "Weak under load, limp mode"],
+  ["cold-worse", "Worse when cold"],
+  ["brake-hard", "Hard brake pedal"],
+  ["oil-smell", "Oil smell or mist"],
+  ["ticking-cold", "Ticking when cold"],
+] as const;
+export type SymptomId = (typeof SYMPTOMS)[number][0];

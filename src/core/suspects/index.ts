@@ -1,0 +1,5 @@
+export * from "./causes";
+export * from "./codes";
+export * from "./likelihoods";
+export * from "./next";
+export * from "./weigh";

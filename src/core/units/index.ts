@@ -1,0 +1,5 @@
+export * from "./parse";
+export * from "./plausible";
+export * from "./quantity";
+export * from "./schema";
+export * from "./units";

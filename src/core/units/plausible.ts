@@ -1,0 +1,79 @@
+import { formatQuantity, type Quantity, toSi } from "./quantity";
+import { type Dimension, type PressureKind, UNITS, type UnitId, unitsOf } from "./units";
+
+/** The range a field's reading lies in on any car we know of; outside it, somebody slipped. */
+export interface Band {
+  readonly dimension: Dimension;
+  readonly kind?: PressureKind;
+  /** SI, inclusive. */
+  readonly low: number;
+  readonly high: number;
+  /** What the field is called when we ask back. */
+  readonly name: string;
+}
+
+const pressure = (name: string, kind: PressureKind, low: number, high: number): Band => ({
+  dimension: "pressure",
+  kind,
+  low,
+  high,
+  name,
+});
+
+/** Plausible bands by field: wide enough for any healthy or broken car, narrow enough for a unit slip. */
+export const BANDS = {
+  ambient: pressure("ambient pressure", "absolute", 55e3, 110e3),
+  smokePressure: pressure("smoke pressure", "gauge", -500, 14e3),
+  ratedPressure: pressure("rated pressure", "gauge", 300, 14e3),
+  manifold: pressure("manifold pressure", "absolute", 8e3, 350e3),
+  chargePressure: pressure("charge pressure", "absolute", 50e3, 400e3),
+  smokeFlow: { dimension: "volume-flow", low: 0, high: 60e-3 / 60, name: "smoke flow" },
+  airTemperature: { dimension: "temperature", low: 233.15, high: 353.15, name: "air temperature" },
+  coolant: { dimension: "temperature", low: 233.15, high: 403.15, name: "coolant temperature" },
+  mafFlow: { dimension: "mass-flow", low: 0, high: 0.6, name: "air meter flow" },
+  volume: { dimension: "volume", low: 0.05e-3, high: 0.3, name: "volume" },
+  hole: { dimension: "length", low: 0.05e-3, high: 60e-3, name: "hole" },
+  displacement: { dimension: "volume", low: 0.4e-3, high: 9e-3, name: "engine displacement" },
+  torque: { dimension: "torque", low: 0.2, high: 400, name: "torque" },
+} as const satisfies Record<string, Band>;
+
+export type BandId = keyof typeof BANDS;
+
+/** Null when plausible; otherwise the question to ask, with the neighbour units it would fit. */
+export interface Query {
+  readonly message: string;
+  readonly suggestions: readonly Quantity[];
+}
+
+const inBand = (q: Quantity, band: Band) => {
+  const si = toSi(q);
+  return si >= band.low && si <= band.high;
+};
+
+/**
+ * Asks back for a value out of its field's band: the classic slip is the right number in a neighbour unit.
+ * @returns null when the reading is plausible.
+ */
+export function plausibility(q: Quantity, field: BandId): Query | null {
+  const band: Band = BANDS[field];
+  if (inBand(q, band)) return null;
+  const suggestions = unitsOf(band.dimension)
+    .filter((unit) => unit !== q.unit)
+    .map((unit): Quantity => ({ ...q, unit }))
+    .filter((candidate) => inBand(candidate, band) && !sameSi(candidate, q));
+  const asked = suggestions.map((s) => formatQuantity(s, decimalsOf(s))).join(" or ");
+  return {
+    message: asked
+      ? `${formatQuantity(q, decimalsOf(q))} is out of range for ${band.name}. Did you mean ${asked}?`
+      : `${formatQuantity(q, decimalsOf(q))} is out of range for ${band.name}. Check the number and the unit.`,
+    suggestions,
+  };
+}
+
+const sameSi = (a: Quantity, b: Quantity) => toSi(a) === toSi(b);
+
+/** As many decimals as were typed, so that the question quotes the reading and not a rounding of it. */
+function decimalsOf(q: Quantity): number {
+  const typed = String(q.value).split(".")[1]?.length ?? 0;
+  return Math.min(typed, UNITS[q.unit as UnitId].decimals + 3);
+}

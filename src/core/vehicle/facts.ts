@@ -1,0 +1,90 @@
+import * as yup from "yup";
+import { type Quantity, quantitySchema } from "../units";
+
+/** The facts of a vehicle that change what a reading means. */
+export interface VehicleFacts {
+  readonly make: string;
+  readonly model: string;
+  readonly year: number;
+  readonly registration: string;
+  /** As typed; the check digit is shown, never enforced. */
+  readonly vin?: string;
+  readonly odometer?: Quantity;
+  readonly fuel: "petrol" | "diesel";
+  readonly induction: "natural" | "turbo";
+  readonly metering: "maf" | "map";
+  readonly banks: 1 | 2;
+  readonly displacement: Quantity;
+  readonly fitted: readonly FittedSystem[];
+}
+
+export const FITTED_SYSTEMS = ["booster", "pcv", "evap", "egr", "secondary-air", "runner-flaps"] as const;
+export type FittedSystem = (typeof FITTED_SYSTEMS)[number];
+
+export const FITTED_NAMES: Record<FittedSystem, string> = {
+  booster: "Brake booster",
+  pcv: "Crankcase ventilation",
+  evap: "EVAP",
+  egr: "EGR",
+  "secondary-air": "Secondary air",
+  "runner-flaps": "Runner flaps",
+};
+
+const text = (label: string, max = 80) => yup.string().trim().max(max, `${label} is too long: keep it under ${max} characters`);
+
+export const vehicleSchema = yup
+  .object({
+    make: text("Make").required("Type the make"),
+    model: text("Model").required("Type the model"),
+    year: yup
+      .number()
+      .integer("The year is a whole number")
+      .min(1900, "The year lies before the first cars with an ECU")
+      .max(2100, "The year lies too far ahead")
+      .required("Type the model year"),
+    registration: text("Registration", 20).required("Type the registration"),
+    vin: text("VIN", 20).optional(),
+    odometer: quantitySchema({ dimension: "distance" }).optional().default(undefined),
+    fuel: yup
+      .string()
+      .oneOf(["petrol", "diesel"] as const)
+      .required("Choose the fuel"),
+    induction: yup
+      .string()
+      .oneOf(["natural", "turbo"] as const)
+      .required("Choose natural or turbo"),
+    metering: yup
+      .string()
+      .oneOf(["maf", "map"] as const)
+      .required("Choose how the air is metered"),
+    banks: yup
+      .number()
+      .oneOf([1, 2] as const)
+      .required("Choose one bank or two"),
+    displacement: quantitySchema("displacement").required("Type the engine displacement"),
+    fitted: yup.array().of(yup.string().oneOf(FITTED_SYSTEMS).required()).required(),
+  })
+  .noUnknown()
+  .strict();
+
+const VIN_VALUES: Record<string, number> = Object.fromEntries([
+  ..."0123456789".split("").map((c) => [c, Number(c)]),
+  ..."ABCDEFGH".split("").map((c, i) => [c, i + 1]),
+  ..."JKLMN".split("").map((c, i) => [c, i + 1]),
+  ["P", 7],
+  ["R", 9],
+  ..."STUVWXYZ".split("").map((c, i) => [c, i + 2]),
+]);
+const VIN_WEIGHTS = [8, 7, 6, 5, 4, 3, 2, 10, 0, 9, 8, 7, 6, 5, 4, 3, 2];
+
+/**
+ * Check digit of a VIN (49 CFR 565.15): what position 9 should read.
+ * @returns undefined when the text is not 17 VIN characters; many markets do not use the digit, so it is only shown.
+ */
+export function vinCheckDigit(vin: string): { expected: string; matches: boolean } | undefined {
+  const characters = vin.trim().toUpperCase();
+  if (!/^[A-HJ-NPR-Z0-9]{17}$/.test(characters)) return undefined;
+  const sum = VIN_WEIGHTS.reduce((total, weight, i) => total + weight * (VIN_VALUES[characters[i] as string] ?? 0), 0);
+  const expected = sum % 11 === 10 ? "X" : String(sum % 11);
+  return { expected, matches: characters[8] === expected };
+}

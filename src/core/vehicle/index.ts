@@ -1,0 +1,3 @@
+export * from "./facts";
+export * from "./layout";
+export * from "./reach";

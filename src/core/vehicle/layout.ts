@@ -1,0 +1,143 @@
+import type { FittedSystem, VehicleFacts } from "./facts";
+
+/** A stretch that one smoke fill reaches. */
+export interface Zone {
+  readonly id: ZoneId;
+  readonly name: string;
+  /** Typical gas volume, m³: for fill times and order of magnitude only. */
+  readonly volume: number;
+}
+
+export type ZoneId =
+  | "filter-box"
+  | "metered-duct"
+  | "hot-pipe"
+  | "cooler"
+  | "cold-pipe"
+  | "manifold"
+  | "booster-branch"
+  | "crankcase"
+  | "breather"
+  | "purge-line"
+  | "cylinders"
+  | "exhaust-manifold"
+  | "front-pipe"
+  | "tail";
+
+/** How gas passes a joint when nobody acts on it, engine standing. */
+export type JointRest = "open" | "closed" | "one-way";
+
+/** What ties two zones, or a zone to the outside. A joint to the outside is a place that can leak or be sealed. */
+export interface Joint {
+  readonly id: string;
+  readonly name: string;
+  readonly from: ZoneId;
+  readonly to: ZoneId | "outside";
+  /** `seal` can only leak; `opening` is open to the outside on purpose; the rest tie two zones. */
+  readonly kind: "seal" | "opening" | "pipe" | "meter" | "compressor" | "throttle" | "valve" | "engine";
+  readonly rest: JointRest;
+  /** Smoke can be let in here; names what is taken off to get in. */
+  readonly entry?: { readonly removes: string };
+}
+
+export interface Layout {
+  readonly zones: readonly Zone[];
+  readonly joints: readonly Joint[];
+}
+
+type When = (facts: VehicleFacts) => boolean;
+const always: When = () => true;
+const turbo: When = (f) => f.induction === "turbo";
+const natural: When = (f) => f.induction === "natural";
+const fitted =
+  (system: FittedSystem): When =>
+  (f) =>
+    f.fitted.includes(system);
+const twoBanks: When = (f) => f.banks === 2;
+const oneBank: When = (f) => f.banks === 1;
+const litre = 1e-3;
+
+const ZONES: readonly (readonly [When, ZoneId, string, number])[] = [
+  [always, "filter-box", "Filter box", 8 * litre],
+  [always, "metered-duct", "Metered duct", 2 * litre],
+  [turbo, "hot-pipe", "Hot pipe", 1.5 * litre],
+  [turbo, "cooler", "Cooler", 4 * litre],
+  [turbo, "cold-pipe", "Cold pipe", 2 * litre],
+  [always, "manifold", "Manifold", 5 * litre],
+  [fitted("booster"), "booster-branch", "Booster branch", 3 * litre],
+  [fitted("pcv"), "crankcase", "Crankcase", 12 * litre],
+  [fitted("pcv"), "breather", "Breather hose", 0.3 * litre],
+  [fitted("evap"), "purge-line", "Purge line", 0.2 * litre],
+  [always, "cylinders", "Cylinders", 0.5 * litre],
+  [always, "exhaust-manifold", "Exhaust manifold", 2 * litre],
+  [always, "front-pipe", "Front pipe", 3 * litre],
+  [always, "tail", "Tail", 20 * litre],
+];
+
+type JointRow = readonly [When, Joint];
+const seal = (when: When, id: string, name: string, from: ZoneId, entry?: string): JointRow => [
+  when,
+  { id, name, from, to: "outside", kind: "seal", rest: "closed", ...(entry ? { entry: { removes: entry } } : {}) },
+];
+const tie = (
+  when: When,
+  id: string,
+  name: string,
+  from: ZoneId,
+  to: ZoneId | "outside",
+  kind: Joint["kind"],
+  rest: JointRest = "open",
+  entry?: string,
+): JointRow => [when, { id, name, from, to, kind, rest, ...(entry ? { entry: { removes: entry } } : {}) }];
+
+const JOINTS: readonly JointRow[] = [
+  tie(always, "snorkel", "Snorkel", "filter-box", "outside", "opening"),
+  seal(always, "filter-lid", "Filter box lid", "filter-box"),
+  tie(always, "air-meter", "Air meter", "filter-box", "metered-duct", "meter", "open", "duct off at the air meter"),
+  seal(always, "duct-split", "Duct, split or bend", "metered-duct"),
+  seal(always, "duct-clamp", "Duct clamp", "metered-duct"),
+  tie(natural, "throttle", "Throttle", "metered-duct", "manifold", "throttle", "closed"),
+  tie(turbo, "compressor", "Compressor", "metered-duct", "hot-pipe", "compressor"),
+  seal(turbo, "hot-pipe-clamp", "Hot pipe clamp", "hot-pipe", "hot pipe off the compressor"),
+  tie(turbo, "cooler-inlet", "Cooler inlet", "hot-pipe", "cooler", "pipe"),
+  seal(turbo, "cooler-tank", "Cooler end tank", "cooler"),
+  tie(turbo, "cooler-outlet", "Cooler outlet", "cooler", "cold-pipe", "pipe"),
+  seal(turbo, "cold-pipe-split", "Cold pipe, split or clamp", "cold-pipe"),
+  tie(turbo, "bypass-valve", "Bypass valve", "cold-pipe", "metered-duct", "valve", "closed"),
+  tie(turbo, "throttle", "Throttle", "cold-pipe", "manifold", "throttle", "closed"),
+  seal(always, "throttle-gasket", "Throttle body gasket", "manifold"),
+  seal(always, "plenum-crack", "Plenum, crack or seam", "manifold"),
+  seal(oneBank, "manifold-gasket", "Manifold gasket", "manifold"),
+  seal(twoBanks, "manifold-gasket-1", "Manifold gasket, bank 1", "manifold"),
+  seal(twoBanks, "manifold-gasket-2", "Manifold gasket, bank 2", "manifold"),
+  seal(always, "injector-seals", "Injector seals", "manifold"),
+  seal(always, "gauge-port", "Vacuum port or cap", "manifold", "cap off a manifold vacuum port"),
+  seal(fitted("runner-flaps"), "flap-spindle", "Runner-flap spindle", "manifold"),
+  tie(fitted("booster"), "booster-check-valve", "Booster check valve", "manifold", "booster-branch", "valve", "one-way"),
+  seal(fitted("booster"), "booster-hose", "Booster hose", "manifold", "booster hose off the manifold"),
+  seal(fitted("booster"), "booster-diaphragm", "Booster diaphragm", "booster-branch"),
+  tie(fitted("pcv"), "pcv-valve", "PCV valve", "crankcase", "manifold", "valve", "open"),
+  seal(fitted("pcv"), "pcv-hose", "PCV hose", "manifold"),
+  tie(fitted("pcv"), "breather-port", "Breather at the crankcase", "crankcase", "breather", "pipe"),
+  tie(fitted("pcv"), "breather-duct", "Breather at the duct", "breather", "metered-duct", "pipe"),
+  seal(fitted("pcv"), "oil-cap", "Oil cap", "crankcase"),
+  seal(fitted("pcv"), "dipstick", "Dipstick seal", "crankcase", "dipstick out of its tube"),
+  seal(fitted("pcv"), "cover-gasket", "Valve-cover or shaft seal", "crankcase"),
+  tie(fitted("evap"), "purge-valve", "Purge valve", "manifold", "purge-line", "valve", "closed"),
+  seal(fitted("evap"), "purge-hose", "Purge hose at the manifold", "manifold"),
+  tie(fitted("egr"), "egr-valve", "EGR valve", "exhaust-manifold", "manifold", "valve", "closed"),
+  tie(always, "intake-valves", "Intake valves", "manifold", "cylinders", "engine"),
+  tie(always, "exhaust-valves", "Exhaust valves", "cylinders", "exhaust-manifold", "engine"),
+  seal(always, "exhaust-gasket", "Exhaust gasket before the sensor", "exhaust-manifold"),
+  tie(always, "front-joint", "Front pipe joint", "exhaust-manifold", "front-pipe", "pipe"),
+  tie(always, "catalyst", "Catalyst", "front-pipe", "tail", "pipe"),
+  tie(always, "tailpipe", "Tailpipe", "tail", "outside", "opening"),
+];
+
+/** The gas paths of this vehicle: what its facts say is fitted, and no more. Intake family; EVAP is one stub branch. */
+export function layoutOf(facts: VehicleFacts): Layout {
+  return {
+    zones: ZONES.filter(([when]) => when(facts)).map(([, id, name, volume]) => ({ id, name, volume })),
+    joints: JOINTS.filter(([when]) => when(facts)).map(([, joint]) => joint),
+  };
+}

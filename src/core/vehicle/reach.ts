@@ -1,0 +1,75 @@
+import type { Joint, Layout, ZoneId } from "./layout";
+
+export interface FillSetup {
+  /** Joint where smoke is let in. */
+  readonly entry: string;
+  /** Joints sealed by a plug, bladder, cone or clamp. */
+  readonly blocked: readonly string[];
+  /** Joints held open by a command, the pedal or by hand (throttle, valves). */
+  readonly heldOpen: readonly string[];
+}
+
+export interface Reach {
+  readonly zones: readonly ZoneId[];
+  /** Gas volume of the reached zones, m³ */
+  readonly volume: number;
+  /** Ends open to the outside that the fill would escape by: seal them. */
+  readonly openEnds: readonly Joint[];
+  /** Joints to the outside that the fill puts to the test; the entry itself is hidden by the hose. */
+  readonly tested: readonly Joint[];
+  /** Zones the fill does not reach, each with the joint that stops it. */
+  readonly stopped: readonly { readonly zone: ZoneId; readonly by: Joint }[];
+}
+
+/** Whether gas at low pressure passes `joint` out of `zone`, engine standing. */
+function passes(joint: Joint, zone: ZoneId, setup: FillSetup): boolean {
+  if (setup.blocked.includes(joint.id)) return false;
+  if (setup.heldOpen.includes(joint.id)) return true;
+  if (joint.rest === "one-way") return joint.to === zone;
+  return joint.rest === "open";
+}
+
+/**
+ * What a low-pressure smoke fill reaches from an entry, engine standing: a walk over open joints.
+ * A one-way valve passes towards the manifold only, so smoke from the manifold does not enter its branch.
+ * Throws RangeError when the entry is not a joint of the layout.
+ */
+export function reachOf(layout: Layout, setup: FillSetup): Reach {
+  const entry = layout.joints.find((joint) => joint.id === setup.entry);
+  if (!entry) throw new RangeError(`There is no entry "${setup.entry}" on this vehicle`);
+  const start = entry.to === "outside" ? entry.from : entry.to;
+  const reached = new Set<ZoneId>([start]);
+  // A meter or pipe that is taken apart to let the hose in leaves its other side disconnected.
+  const apart = entry.to === "outside" ? undefined : entry.id;
+  const queue: ZoneId[] = [start];
+  for (let zone = queue.shift(); zone; zone = queue.shift()) {
+    for (const joint of layout.joints) {
+      if (joint.id === apart || joint.to === "outside") continue;
+      if (joint.from !== zone && joint.to !== zone) continue;
+      const other = joint.from === zone ? joint.to : joint.from;
+      if (!reached.has(other) && passes(joint, zone, setup)) {
+        reached.add(other);
+        queue.push(other);
+      }
+    }
+  }
+  const outside = layout.joints.filter((j) => j.to === "outside" && reached.has(j.from) && j.id !== entry.id);
+  const stopped = layout.zones
+    .filter((zone) => !reached.has(zone.id))
+    .flatMap((zone) => {
+      const by = layout.joints.find(
+        (j) => j.to !== "outside" && ((j.from === zone.id && reached.has(j.to)) || (j.to === zone.id && reached.has(j.from))),
+      );
+      return by ? [{ zone: zone.id, by }] : [];
+    });
+  return {
+    zones: layout.zones.filter((z) => reached.has(z.id)).map((z) => z.id),
+    volume: layout.zones.filter((z) => reached.has(z.id)).reduce((sum, z) => sum + z.volume, 0),
+    openEnds: outside.filter((j) => j.kind === "opening" && !setup.blocked.includes(j.id)),
+    tested: outside.filter((j) => j.kind === "seal" && !setup.blocked.includes(j.id)),
+    stopped,
+  };
+}
+
+/** The joints smoke can be let in by. */
+export const entriesOf = (layout: Layout): Joint[] => layout.joints.filter((joint) => joint.entry);
