@@ -73,8 +73,8 @@ export interface Plan {
 export interface CheckKind<Record extends object = object, Aim = unknown> {
   readonly id: CheckId;
   readonly name: string;
-  /** Minutes an average technician needs, for "next best check". */
-  readonly minutes: number;
+  /** What passing and failing are called for this kind; unsure and void are the same for all. */
+  readonly words: { readonly pass: string; readonly fail: string };
   readonly schema: ObjectSchema<object>;
   plan(context: CheckContext, aim: Aim): Plan;
   judge(record: Record, context: CheckContext): Verdict;
@@ -82,9 +82,23 @@ export interface CheckKind<Record extends object = object, Aim = unknown> {
 
 export type CheckId = "trims" | "smoke" | "look";
 
-export const OUTCOME_WORDS: Record<Outcome, string> = {
-  pass: "Works",
-  fail: "Faulty",
-  unsure: "Not sure yet",
-  void: "Void — proves nothing",
+/** The verdict word of an outcome, as this kind of check says it. */
+export function verdictWord(kind: Pick<CheckKind, "words">, outcome: Outcome): string {
+  return outcome === "pass"
+    ? kind.words.pass
+    : outcome === "fail"
+      ? kind.words.fail
+      : outcome === "unsure"
+        ? "Not sure yet"
+        : "Void — proves nothing";
+}
+
+/** The usual cautions; local rules and licensed practice come first. */
+export const CAUTION_TEXTS: Record<CautionId, string> = {
+  "running-engine": "Running engine: exhaust extraction on, hair, sleeves and leads clear of belts and fans.",
+  "smoke-vapour": "Smoke and vapour: ventilate, do not breathe it. Never heated smoke into a full or hot tank.",
+  "enrichment-gas": "Enrichment gas burns: no hot parts or sparks near, extinguisher at hand, ventilate.",
+  "compressed-air": "Compressed air: eyes covered, open slowly, never above the weakest part's rating.",
+  "hot-exhaust": "Hot exhaust and coolant: let it cool or keep hands away.",
+  "emission-devices": "Emission devices stay on and working: plugs and blanks come off again.",
 };

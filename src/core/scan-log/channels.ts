@@ -45,7 +45,7 @@ const trimNames = (term: "short" | "long", bank: 1 | 2) => {
     `${t[1]}${bank}`,
     `${t[2]}${bank}`,
     `${t[3]} trim b${bank}`,
-    ...(bank === 1 ? [`${t[0]} fuel trim`, `${t[0]} trim`, `${t[1]}`] : []),
+    ...(bank === 1 ? [`${t[0]} fuel trim`, `${t[0]} trim`, `${t[1]}`, `${t[2]}`, `${t[3]} fuel trim`, `${t[3]} ft`] : []),
   ];
 };
 

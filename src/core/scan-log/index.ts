@@ -1,4 +1,5 @@
 export * from "./channels";
+export * from "./decimate";
 export * from "./dialect";
 export * from "./read";
 export * from "./steady";

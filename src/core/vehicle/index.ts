@@ -1,3 +1,5 @@
+export * from "./air-map";
+export * from "./extract";
 export * from "./facts";
 export * from "./layout";
 export * from "./reach";

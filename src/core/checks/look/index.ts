@@ -49,7 +49,7 @@ function judgeLook(record: LookRecord, context: CheckContext): Verdict {
 export const look: CheckKind<LookRecord> = {
   id: "look",
   name: "Look and feel",
-  minutes: 6,
+  words: { pass: "Fine", fail: "Found" },
   schema: lookSchema,
   plan: planLook,
   judge: judgeLook,

@@ -9,8 +9,8 @@ export * from "./record";
 
 export const smoke: CheckKind<SmokeRun, SmokeAim> = {
   id: "smoke",
-  name: "Smoke, low pressure",
-  minutes: 25,
+  name: "Smoke run",
+  words: { pass: "Tight", fail: "Leaking" },
   schema: smokeRunSchema,
   plan: planSmoke,
   judge: judgeSmoke,

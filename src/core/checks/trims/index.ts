@@ -10,7 +10,7 @@ export * from "./shapes";
 export const trims: CheckKind<TrimSurvey> = {
   id: "trims",
   name: "Fuel-trim survey",
-  minutes: 12,
+  words: { pass: "Works", fail: "Faulty" },
   schema: trimSurveySchema,
   plan: planTrims,
   judge: judgeTrims,

@@ -1,0 +1,29 @@
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { defineConfig } from "@playwright/test";
+
+const port = 4317;
+// One database for the whole run, made anew each time.
+process.env.PELOTA_TEST_DATA ??= mkdtempSync(join(tmpdir(), "pelota-e2e-"));
+
+export default defineConfig({
+  testDir: "e2e",
+  workers: 1,
+  timeout: 90_000,
+  reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [["line"], ["json"]] : [["line"]],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+    },
+  },
+  webServer: {
+    command: `npx tsx demo/fill.ts && node scripts/start.mjs --port ${port}`,
+    url: `http://127.0.0.1:${port}/api/v1/people`,
+    env: { PELOTA_DATA: process.env.PELOTA_TEST_DATA },
+    timeout: 60_000,
+  },
+});

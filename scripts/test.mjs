@@ -1,0 +1,63 @@
+// Lint, types, unit tests, build, end-to-end tests; ends with "N passed, N failed".
+import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { install, quietEnv, tried } from "./run.mjs";
+
+install();
+if (!existsSync("/usr/bin/chromium")) {
+  const root = process.getuid?.() === 0 ? [] : ["sudo"];
+  const apt = (...args) => tried([...root, "apt-get"][0], [...root, "apt-get", ...args].slice(1));
+  apt("update", "-qq");
+  if (!apt("install", "-y", "-qq", "chromium")) console.error("Chromium could not be installed: the end-to-end tests will fail");
+}
+
+let passed = 0;
+let failed = 0;
+const folder = mkdtempSync(join(tmpdir(), "pelota-test-"));
+const count = (ok) => (ok ? passed++ : failed++);
+
+count(tried("npx", ["biome", "ci", "."]));
+count(tried("npx", ["knip"]));
+count(tried("npx", ["next", "typegen"]) && tried("npx", ["tsc", "--noEmit"]));
+
+const unit = join(folder, "unit.json");
+tried("npx", ["vitest", "run", "--reporter=default", "--reporter=json", `--outputFile.json=${unit}`]);
+addResults(unit, (report) => [
+  report.numPassedTests,
+  report.numFailedTests + report.numFailedTestSuites - suitesWithFailedTests(report),
+]);
+
+const built = tried("npx", ["next", "build"]);
+count(built);
+if (built) {
+  const e2e = join(folder, "e2e.json");
+  tried("npx", ["playwright", "test"], { ...quietEnv, PLAYWRIGHT_JSON_OUTPUT_NAME: e2e });
+  addResults(e2e, (report) => [report.stats.expected + report.stats.flaky, report.stats.unexpected + report.errors.length]);
+}
+rmSync(folder, { recursive: true, force: true });
+console.log(`${passed} passed, ${failed} failed`);
+process.exit(failed > 0 ? 1 : 0);
+
+function addResults(file, read) {
+  try {
+    const [good, bad] = read(JSON.parse(readFileSync(file, "utf8")));
+    passed += good;
+    failed += bad;
+  } catch {
+    // A runner that leaves no report has failed as a whole.
+    failed++;
+  }
+}
+
+/** A suite that failed through its tests is counted by them already. */
+function suitesWithFailedTests(report) {
+  return report.testResults.reduce((n, file) => n + suitesOf(file.assertionResults), 0);
+}
+
+function suitesOf(tests) {
+  const paths = tests
+    .filter((t) => t.status === "failed")
+    .flatMap((t) => t.ancestorTitles.map((_, i) => t.ancestorTitles.slice(0, i + 1).join("\n")));
+  return new Set(paths).size + (tests.some((t) => t.status === "failed") ? 1 : 0);
+}

@@ -1,0 +1,17 @@
+import { readFile } from "@/server/files";
+import { answer } from "@/server/http";
+
+export const dynamic = "force-dynamic";
+
+export const GET = (_request: Request, { params }: { params: Promise<{ id: string; sha256: string }> }) =>
+  answer(async () => {
+    const { id, sha256 } = await params;
+    const { bytes } = readFile(id, sha256);
+    return new Response(new Uint8Array(bytes), {
+      headers: {
+        "content-type": "application/octet-stream",
+        "content-disposition": "attachment",
+        "x-content-type-options": "nosniff",
+      },
+    });
+  });

@@ -1,0 +1,9 @@
+import { answer, jsonBody } from "@/server/http";
+import { readMapping, writeMapping } from "@/server/mappings";
+
+export const dynamic = "force-dynamic";
+type Context = { params: Promise<{ signature: string }> };
+
+export const GET = (_request: Request, { params }: Context) => answer(async () => readMapping((await params).signature) ?? null);
+export const PUT = (request: Request, { params }: Context) =>
+  answer(async () => writeMapping((await params).signature, await jsonBody(request)));

@@ -1,0 +1,24 @@
+import "@fontsource/b612/400.css";
+import "@fontsource/b612/700.css";
+import "@fontsource/b612-mono/400.css";
+import "@fontsource/b612-mono/700.css";
+import "./globals.css";
+import type { Metadata, Viewport } from "next";
+import type { ReactNode } from "react";
+import { THEME_SCRIPT } from "@/ui/theme-script";
+
+export const metadata: Metadata = { title: "Pelota", description: "Finds, sizes and proves leaks in the gas paths of a vehicle" };
+export const viewport: Viewport = { width: "device-width", initialScale: 1 };
+
+export default function RootLayout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en" suppressHydrationWarning>
+      <head>
+        {/* Sets the theme before the first paint, so that a dim bay stays dim. */}
+        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: our own constant */}
+        <script dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
+      </head>
+      <body>{children}</body>
+    </html>
+  );
+}

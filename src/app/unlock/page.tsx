@@ -1,0 +1,5 @@
+import { Unlock } from "@/screens/unlock/unlock";
+
+export default function Page() {
+  return <Unlock />;
+}

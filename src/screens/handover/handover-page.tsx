@@ -1,0 +1,220 @@
+"use client";
+
+import { format } from "date-fns";
+import { ArrowLeft, FileText, Printer } from "lucide-react";
+import type { ReactNode } from "react";
+import { type Comparison, handoverOf, type JobState, type Summary } from "@/core/journal";
+import { formatQuantity } from "@/core/units";
+import { airMapOf, layoutOf, mapAround } from "@/core/vehicle";
+import { Button, buttonClass, LinkButton } from "@/ui/button";
+import { Burst } from "../job/air-map/marks";
+import { usePreferences } from "../session/preferences";
+
+interface Props {
+  readonly jobId: string;
+  readonly state: JobState;
+  readonly shopName: string;
+  readonly customer: { readonly name: string; readonly contact: string } | undefined;
+}
+
+/** One page for the customer: complaint, before and after, finding with its picture, what was done, left and to watch. */
+export function HandoverPage({ jobId, state, shopName, customer }: Props) {
+  const page = handoverOf(state);
+  const v = state.vehicle;
+  const map = v ? airMapOf(layoutOf(v)) : undefined;
+  const day = (iso: string) => format(new Date(iso), "d MMM yyyy");
+  return (
+    <div className="mx-auto max-w-[52rem] p-4 sm:p-8 print:p-0">
+      <nav className="no-print mb-6 flex flex-wrap gap-3">
+        <LinkButton href={`/jobs/${jobId}`} look="bare">
+          <ArrowLeft aria-hidden size={18} /> Back to the job
+        </LinkButton>
+        <span className="grow" />
+        <Button onClick={() => window.print()}>
+          <Printer aria-hidden size={18} /> Print
+        </Button>
+        <a className={buttonClass()} href={`/api/v1/jobs/${jobId}/handover`} download>
+          <FileText aria-hidden size={18} /> PDF
+        </a>
+      </nav>
+      <main className="flex flex-col gap-5 print:gap-3 print:text-[10.5pt]">
+        <header className="flex flex-wrap items-end justify-between gap-x-6 border-b-2 border-ink pb-2">
+          <div>
+            <h1 className="text-2xl font-bold">
+              {v ? `${v.make} ${v.model}, ${v.year}` : "Vehicle"} · {v?.registration}
+            </h1>
+            <p className="text-muted">
+              Job {state.number}
+              {state.handover ? ` · handed over ${day(state.handover.at)} by ${state.handover.by}` : " · not handed over yet"}
+              {v?.odometer ? ` · ${formatQuantity(v.odometer)}` : ""}
+            </p>
+          </div>
+          <p className="text-right">
+            <strong>{shopName}</strong>
+            {customer?.name && <span className="block text-muted">for {customer.name}</span>}
+          </p>
+        </header>
+        {state.handover?.conditional && (
+          <p className="border-l-4 border-amber bg-amber-soft px-4 py-2">
+            <strong className="text-amber">Conditional handover.</strong> The proof is not complete: see below what is still owed.
+          </p>
+        )}
+        <Part title="Complaint">{state.story?.complaint ?? "Not written down."}</Part>
+        <section>
+          <h2 className="mb-1 text-lg font-bold">Measured before and after</h2>
+          {page.comparisons.length === 0 ? (
+            <p>No check told anything yet.</p>
+          ) : (
+            <table className="w-full text-left align-top">
+              <thead>
+                <tr className="border-b border-line text-sm text-muted">
+                  <th className="py-1 pr-3 font-normal">Check</th>
+                  <th className="pr-3 font-normal">Before the repair</th>
+                  <th className="font-normal">After the repair</th>
+                </tr>
+              </thead>
+              <tbody>
+                {page.comparisons.map((c) => (
+                  <ComparisonRow key={c.check} comparison={c} />
+                ))}
+              </tbody>
+            </table>
+          )}
+        </section>
+        {state.findings.map((f) => {
+          const extract = map && mapAround(map, f.body.joint);
+          return (
+            <section key={f.entry} className="grid gap-4 sm:grid-cols-[1fr_20rem] print:grid-cols-[1fr_8cm]">
+              <div>
+                <h2 className="mb-1 text-lg font-bold">Found</h2>
+                <p>
+                  <strong>{extract?.at.joint.name ?? "Another place"}</strong>
+                  {f.body.size && ` (equivalent hole ≈ ${formatQuantity(f.body.size)})`}: {f.body.what}
+                </p>
+                <p className="text-muted">
+                  {f.body.confirmed ? "Confirmed by capping it off." : "Not confirmed by capping off."}
+                </p>
+              </div>
+              {map && extract && (
+                <svg
+                  viewBox={`${extract.view.x} ${extract.view.y} ${extract.view.w} ${extract.view.h}`}
+                  className="w-full border border-line"
+                  role="img"
+                  aria-label={`Air map around ${extract.at.joint.name}`}
+                >
+                  {map.zones.map((z) => (
+                    <g key={z.zone}>
+                      {z.boxes.map((b) => (
+                        <rect
+                          key={`${b.x} ${b.y}`}
+                          x={b.x}
+                          y={b.y}
+                          width={b.w}
+                          height={b.h}
+                          rx={4}
+                          fill="var(--raised)"
+                          stroke="var(--edge)"
+                        />
+                      ))}
+                      <text x={z.label.x} y={z.label.y} textAnchor="middle" fontSize={14} fill="var(--ink)">
+                        {z.name}
+                      </text>
+                    </g>
+                  ))}
+                  <Burst x={extract.at.x} y={extract.at.y} name={extract.at.joint.name} size={f.body.size} />
+                </svg>
+              )}
+            </section>
+          );
+        })}
+        {state.repairs.length > 0 && (
+          <Part title="Done">
+            <ul className="list-disc pl-5">
+              {state.repairs
+                .filter((r) => !r.undone)
+                .map((r) => (
+                  <li key={r.entry}>
+                    {r.body.what}
+                    {r.body.parts.length > 0 && `. Parts: ${r.body.parts.map((p) => `${p.count} × ${p.name}`).join(", ")}`}
+                    {`. Labour ${r.body.labourMinutes} min.`}
+                    {r.body.otherChanges.length > 0 && ` Also changed: ${r.body.otherChanges.join(", ")}.`}
+                  </li>
+                ))}
+            </ul>
+            {state.complaint && (
+              <p>
+                The complaint was tried again ({state.complaint.how}): {state.complaint.result === "gone" ? "gone" : "it remains"}
+                .
+              </p>
+            )}
+          </Part>
+        )}
+        {(page.temporary.length > 0 || page.setAside.length > 0 || page.unproved.length > 0) && (
+          <Part title="Left open">
+            <ul className="list-disc pl-5">
+              {page.temporary.map((t) => (
+                <li key={t.what}>
+                  Temporary, re-check on {t.recheck}: {t.what}
+                </li>
+              ))}
+              {page.setAside.map((s) => (
+                <li key={s.code}>
+                  {s.code} not chased: {s.reason}
+                </li>
+              ))}
+              {page.unproved.map((u) => (
+                <li key={u}>{u}</li>
+              ))}
+            </ul>
+          </Part>
+        )}
+        {state.handover && (
+          <Part title="To know and to watch">
+            <p>{state.handover.summary}</p>
+            {state.handover.watch && <p>Watch: {state.handover.watch}</p>}
+            {state.handover.comeBack && <p>Come back: {state.handover.comeBack}</p>}
+          </Part>
+        )}
+        <p className="border-t border-line pt-2 text-sm text-muted">
+          Leak sizes are equivalent sharp-edged holes (discharge coefficient 0.61); intervals hold the truth in 95 of 100 cases.
+        </p>
+      </main>
+    </div>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section>
+      <h2 className="mb-1 text-lg font-bold">{title}</h2>
+      <div>{children}</div>
+    </section>
+  );
+}
+
+function ComparisonRow({ comparison }: { comparison: Comparison }) {
+  return (
+    <tr className="border-b border-line align-top">
+      <th scope="row" className="py-2 pr-3 font-normal">
+        {comparison.name}
+      </th>
+      <Cell summary={comparison.before} none="not measured" />
+      <Cell summary={comparison.after} none="not repeated" />
+    </tr>
+  );
+}
+
+function Cell({ summary, none }: { summary: Summary | undefined; none: string }) {
+  const { number, reading } = usePreferences();
+  if (!summary) return <td className="py-2 pr-3 text-muted">{none}</td>;
+  return (
+    <td className="py-2 pr-3">
+      <strong>{summary.word}</strong>: {summary.headline}
+      {summary.measures.slice(0, 2).map((m) => (
+        <span key={m.name} className="block text-sm text-muted">
+          {m.name}: {m.value.unit === "%" ? `${m.value.value > 0 ? "+" : ""}${number(m.value.value, 1)} %` : reading(m.value)}
+        </span>
+      ))}
+    </td>
+  );
+}

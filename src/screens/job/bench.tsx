@@ -1,0 +1,141 @@
+"use client";
+
+import { ArrowLeft } from "lucide-react";
+import Link from "next/link";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { type JournalEntry, STATIONS, type StationId } from "@/core/journal";
+import type { Shop } from "@/core/shop/settings";
+import { Dialog } from "@/ui/dialog";
+import { ThemeSwitch } from "@/ui/theme-switch";
+import { PersonButton } from "../session/person";
+import { AirMapView } from "./air-map/air-map";
+import { Conditions } from "./conditions";
+import { Ledger } from "./ledger";
+import { type Overlay, OverlayProvider } from "./overlay";
+import { CheckStation } from "./stations/check";
+import { FindStation } from "./stations/find";
+import { FixStation } from "./stations/fix";
+import { HandoverStation } from "./stations/handover";
+import { LookStation } from "./stations/look";
+import { ProveStation } from "./stations/prove";
+import { ScanStation } from "./stations/scan";
+import { type Customer, StoryStation } from "./stations/story";
+import { SuspectsStation } from "./stations/suspects";
+import { JobProvider, useJob, useJournal } from "./use-job";
+import { WorkLine } from "./work-line";
+
+interface BenchProps {
+  readonly jobId: string;
+  readonly entries: readonly JournalEntry[];
+  readonly shop: Shop;
+  readonly customer: Customer | undefined;
+  readonly startNow: number;
+}
+
+/** A job's screen: work line, air map, the station's work, ledger. */
+export function Bench({ jobId, entries, shop, customer, startNow }: BenchProps) {
+  const job = useJournal(jobId, entries, shop, startNow);
+  const [station, setStation] = useState<StationId>(job.state.nextStation.station);
+  const [overlay, setOverlay] = useState<Overlay>({});
+  const [keys, setKeys] = useState(false);
+  const store = useMemo(() => ({ overlay, setOverlay }), [overlay]);
+  const go = useCallback((next: StationId) => setStation(next), []);
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const inField =
+        e.target instanceof HTMLElement && e.target.closest("input, textarea, select, [role=slider], [role=dialog]");
+      if (inField || e.ctrlKey || e.metaKey || e.altKey) return;
+      const next = STATIONS[Number(e.key) - 1];
+      if (next) go(next);
+      else if (e.key === "?") setKeys(true);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [go]);
+
+  return (
+    <JobProvider value={job}>
+      <OverlayProvider value={store}>
+        <div className="grid min-h-dvh grid-cols-1 lg:grid-cols-[6.5rem_minmax(0,1fr)_21rem] lg:grid-rows-[auto_auto_1fr]">
+          <WorkLine current={station} onOpen={go} />
+          <Header />
+          <div className="border-b border-line lg:col-span-2 lg:col-start-2">
+            <AirMapView />
+          </div>
+          <main className="min-w-0 p-4 sm:p-5" aria-label="Now">
+            <Station station={station} go={go} customer={customer} />
+          </main>
+          <Ledger go={go} />
+        </div>
+        <Dialog open={keys} onOpenChange={setKeys} title="Keys">
+          <dl className="grid grid-cols-[5rem_1fr] gap-2">
+            <dt className="font-mono">1 – 9</dt>
+            <dd>Open a station of the work line</dd>
+            <dt className="font-mono">↑ ↓</dt>
+            <dd>Move the ball or the gauge when it is in focus (Page keys: big steps)</dd>
+            <dt className="font-mono">?</dt>
+            <dd>This list</dd>
+          </dl>
+        </Dialog>
+      </OverlayProvider>
+    </JobProvider>
+  );
+}
+
+function Header() {
+  const { state, unsent } = useJob();
+  const v = state.vehicle;
+  return (
+    <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-1 lg:col-span-2 lg:col-start-2">
+      <Link
+        href="/"
+        aria-label="Bay board"
+        className="-ml-2 inline-flex size-11 items-center justify-center rounded-md hover:bg-raised"
+      >
+        <ArrowLeft aria-hidden size={20} />
+      </Link>
+      <h1 className="text-xl font-bold">Job {state.number}</h1>
+      <p className="text-muted">
+        {v ? (
+          <>
+            {v.make} {v.model} {v.displacement.value} L{v.induction === "turbo" ? " turbo" : ""} ·{" "}
+            <span className="text-ink">{v.year}</span> · {v.registration}
+          </>
+        ) : (
+          "Vehicle not described yet"
+        )}
+      </p>
+      {state.codes.length > 0 && <p className="font-mono text-sm text-muted">{state.codes.map((c) => c.code).join(" ")}</p>}
+      <div className="ml-auto flex flex-wrap items-center gap-x-3">
+        {unsent > 0 && <p className="text-amber">{unsent} not sent yet, kept here</p>}
+        <Conditions />
+        <PersonButton />
+        <ThemeSwitch />
+      </div>
+    </header>
+  );
+}
+
+function Station({ station, go, customer }: { station: StationId; go: (s: StationId) => void; customer: Customer | undefined }) {
+  switch (station) {
+    case "story":
+      return <StoryStation customer={customer} />;
+    case "scan":
+      return <ScanStation />;
+    case "look":
+      return <LookStation />;
+    case "suspects":
+      return <SuspectsStation go={go} />;
+    case "check":
+      return <CheckStation />;
+    case "find":
+      return <FindStation />;
+    case "fix":
+      return <FixStation />;
+    case "prove":
+      return <ProveStation go={go} />;
+    case "handover":
+      return <HandoverStation go={go} />;
+  }
+}

@@ -1,0 +1,30 @@
+"use client";
+
+import { TriangleAlert } from "lucide-react";
+import { CAUTION_TEXTS, type CautionId } from "@/core/checks";
+import { Button } from "@/ui/button";
+import { useJob } from "./use-job";
+
+/** Cautions that apply, before the step; each is acknowledged once per job and kept in the record. None blocks. */
+export function Cautions({ ids }: { ids: readonly CautionId[] }) {
+  const { state, append } = useJob();
+  const open = ids.filter((id) => !state.cautions.includes(id));
+  if (open.length === 0) return null;
+  return (
+    <section aria-label="Cautions" className="flex flex-col gap-2 border-l-4 border-amber bg-amber-soft px-4 py-3">
+      <ul className="flex flex-col gap-1">
+        {open.map((id) => (
+          <li key={id} className="flex items-start gap-2">
+            <TriangleAlert aria-hidden size={18} className="mt-1 shrink-0 text-amber" />
+            {CAUTION_TEXTS[id]}
+          </li>
+        ))}
+      </ul>
+      <div>
+        <Button onClick={() => void append(...open.map((id) => ({ kind: "caution" as const, body: { caution: id } })))}>
+          Understood
+        </Button>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,70 @@
+"use client";
+
+import { planSmoke } from "@/core/checks/smoke";
+import { formatQuantity } from "@/core/units";
+import { Button } from "@/ui/button";
+import { Tick } from "@/ui/choice";
+import { QuantityField } from "@/ui/quantity-field";
+import { readField } from "../../fields";
+import { useJob } from "../../use-job";
+import type { SmokeHandle } from "./use-smoke-run";
+
+/** Hose clamped: pressure up to its rating, ball at the bottom; hose open: smoke. Without it a run proves nothing. */
+export function SmokeProof({ run }: { run: SmokeHandle }) {
+  const { state, layout, shop, append } = useJob();
+  const { draft, set, machine, rated } = run;
+  const pressure = readField(draft.proofPressure, "smokePressure", machine.ratedPressure.unit);
+  const begin = async (proved: boolean) => {
+    if (!layout || !state.vehicle) return;
+    const context = { vehicle: state.vehicle, layout, limits: shop.limits, house: shop.house };
+    const plan = planSmoke(context, { entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen, machine });
+    const open = state.offCar.filter((i) => i.open);
+    const fresh = plan.displaces.filter((d) => !open.some((i) => i.what === d.what));
+    if (fresh.length > 0) {
+      const wrong = await append(
+        ...fresh.map((d) => ({ kind: "displaced" as const, body: { what: d.what, ...(d.joint ? { joint: d.joint } : {}) } })),
+      );
+      if (wrong) return;
+    }
+    set({
+      phase: "run",
+      proved,
+      startedAt: Date.now(),
+      endedAt: null,
+      samples: [],
+      seen: [],
+      arrivals: [],
+      flow: run.maxFlow,
+      pressure: 0,
+    });
+  };
+  return (
+    <div className="flex max-w-2xl flex-col gap-4">
+      <h3 className="text-xl font-bold">Machine proof</h3>
+      <p>
+        Clamp the hose at its end. {machine.name} must come up to {formatQuantity({ ...machine.ratedPressure, kind: "gauge" })}{" "}
+        and the ball must sit at the bottom. Open the hose: smoke.
+      </p>
+      <QuantityField
+        label="Pressure with the hose clamped"
+        field="smokePressure"
+        unit={machine.ratedPressure.unit}
+        units={["inH2O", "psi", "mbar", "kPa"]}
+        value={draft.proofPressure}
+        onChange={(proofPressure) => set({ proofPressure })}
+        hint={`Rated ${rated} ${machine.ratedPressure.unit} gauge`}
+      />
+      <Tick label="The ball sat at the bottom" checked={draft.ballAtBottom} onChange={(ballAtBottom) => set({ ballAtBottom })} />
+      <Tick label="Smoke came out of the open hose" checked={draft.smokeSeen} onChange={(smokeSeen) => set({ smokeSeen })} />
+      <div className="flex flex-wrap gap-3">
+        <Button look="primary" disabled={!pressure} onClick={() => void begin(true)}>
+          Hose on: start the run
+        </Button>
+        <Button onClick={() => void begin(false)}>Start without proof (the run will be void)</Button>
+        <Button look="bare" onClick={() => set({ phase: "setup" })}>
+          Back to the setup
+        </Button>
+      </div>
+    </div>
+  );
+}

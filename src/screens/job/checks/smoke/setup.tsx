@@ -1,0 +1,91 @@
+"use client";
+
+import { planSmoke } from "@/core/checks/smoke";
+import { entriesOf } from "@/core/vehicle";
+import { Button } from "@/ui/button";
+import { Chips, Tick } from "@/ui/choice";
+import { ErrorNote, SelectField } from "@/ui/field";
+import { Cautions } from "../../cautions";
+import { useJob } from "../../use-job";
+import type { SmokeHandle } from "./use-smoke-run";
+
+/** Where smoke goes in, what is sealed and held open, and what that fill reaches. */
+export function SmokeSetup({ run }: { run: SmokeHandle }) {
+  const { state, layout, shop } = useJob();
+  const { draft, set, machine, machines, reach } = run;
+  if (!layout || !state.vehicle || !reach) return null;
+  const context = { vehicle: state.vehicle, layout, limits: shop.limits, house: shop.house };
+  const plan = planSmoke(context, { entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen, machine });
+  const sealable = layout.joints.filter((j) => j.kind === "opening" || j.kind === "valve" || j.kind === "pipe");
+  const holdable = layout.joints.filter((j) => j.rest === "closed" && (j.kind === "throttle" || j.kind === "valve"));
+  const zoneName = (id: string) => layout.zones.find((z) => z.id === id)?.name ?? id;
+  return (
+    <div className="flex flex-col gap-5">
+      <div className="grid gap-4 sm:grid-cols-2">
+        {machines.length > 0 && (
+          <SelectField
+            label="Smoke machine"
+            options={machines.map((m) => [m.id, m.name] as const)}
+            value={machine.id}
+            onChange={(e) => set({ machineId: e.target.value })}
+          />
+        )}
+        <SelectField
+          label="Let smoke in at"
+          options={entriesOf(layout).map((j) => [j.id, `${j.name} (${j.entry?.removes})`] as const)}
+          value={draft.entry}
+          onChange={(e) => set({ entry: e.target.value })}
+        />
+      </div>
+      <Chips
+        label="Sealed by plug, bladder, cone or clamp"
+        options={sealable.map((j) => [j.id, j.name] as const)}
+        value={draft.blocked}
+        onChange={(blocked) => set({ blocked })}
+      />
+      <Chips
+        label="Held open for the whole run"
+        options={holdable.map((j) => [j.id, j.name] as const)}
+        value={draft.heldOpen}
+        onChange={(heldOpen) => set({ heldOpen })}
+      />
+      <section aria-label="What this fill reaches" className="border-l-4 border-edge bg-raised px-4 py-3">
+        <p>
+          Reaches <strong>{reach.zones.map(zoneName).join(", ")}</strong>: {(reach.volume * 1000).toFixed(0)} L,{" "}
+          {reach.tested.length} joints put to the test.
+        </p>
+        {reach.openEnds.length > 0 && (
+          <p className="text-amber">Would escape at {reach.openEnds.map((j) => j.name).join(", ")}: seal it.</p>
+        )}
+        {reach.stopped.length > 0 && (
+          <p className="text-muted">
+            Not reached: {reach.stopped.map((s) => `${zoneName(s.zone)} (stopped by ${s.by.name.toLowerCase()})`).join(", ")}.
+          </p>
+        )}
+      </section>
+      <Cautions ids={plan.cautions} />
+      <ol className="flex list-decimal flex-col gap-1 pl-6">
+        {plan.steps.map((s) => (
+          <li key={s.text}>{s.text}</li>
+        ))}
+      </ol>
+      <Tick
+        label="Gauge and ball stand at zero, machine off the car"
+        checked={draft.zeroed}
+        onChange={(zeroed) => set({ zeroed })}
+      />
+      {!state.conditions && (
+        <ErrorNote>Set the conditions first (top right): a size needs ambient pressure and temperature.</ErrorNote>
+      )}
+      <div>
+        <Button
+          look="primary"
+          disabled={!state.conditions}
+          onClick={() => set({ phase: "proof", heaterOn: draft.heaterOn ?? Date.now() })}
+        >
+          Heater on, to the machine proof
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,100 @@
+"use client";
+
+import { useEffect } from "react";
+import { smokeArrivalTime } from "@/core/gas/vessel";
+import { toSi } from "@/core/units";
+import { Button } from "@/ui/button";
+import { readField } from "../../fields";
+import { useOverlay } from "../../overlay";
+import { VerdictList } from "../../verdict";
+import { SmokeProof } from "./proof";
+import { SmokeRunPanel } from "./run";
+import { SmokeSetup } from "./setup";
+import { useSmokeRun } from "./use-smoke-run";
+
+const PHASES = [
+  ["setup", "Set up"],
+  ["proof", "Machine proof"],
+  ["run", "Read"],
+] as const;
+
+/** The smoke run as an instrument: set up, prove the machine, read, conclude. The air map shows what the fill reaches. */
+export function SmokeCheck() {
+  const run = useSmokeRun((typed, machine) => readField(typed, "smokePressure", machine.ratedPressure.unit));
+  const { draft, set, clear, machine, reach } = run;
+  const { setOverlay } = useOverlay();
+  const arrival = reach ? smokeArrivalTime(reach.volume, toSi(machine.maxFlow)) : 0;
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `set` is made anew on every render and does the same
+  useEffect(() => {
+    const { entry, blocked, heldOpen, seen, heaterOn, startedAt, endedAt } = draft;
+    const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
+    setOverlay({
+      setup: { entry, blocked, heldOpen },
+      seen: seen.map((s) => s.joint),
+      clocks:
+        endedAt !== null
+          ? []
+          : [
+              ...(heaterOn === null
+                ? []
+                : [{ name: "Smoke machine stops", end: heaterOn + machine.autoOff * 1000, done: "stopped" }]),
+              ...(startedAt === null
+                ? []
+                : [{ name: "Smoke has swept the fill", end: startedAt + arrival * 1000, done: "swept" }]),
+            ],
+      actions: (joint) => [
+        ...(draft.phase === "setup" && joint.entry ? [{ label: "Smoke in here", run: () => set({ entry: joint.id }) }] : []),
+        ...(draft.phase === "setup" && joint.kind !== "seal"
+          ? [
+              {
+                label: blocked.includes(joint.id) ? "Unblock" : "Block here",
+                run: () => set({ blocked: toggle(blocked, joint.id) }),
+              },
+            ]
+          : []),
+        ...(draft.phase === "run" && joint.kind === "seal"
+          ? [
+              {
+                label: "Smoke seen here",
+                run: () =>
+                  set({
+                    seen: [...seen.filter((s) => s.joint !== joint.id), { joint: joint.id, at: Date.now() }],
+                    noSmokeOutside: false,
+                  }),
+              },
+            ]
+          : []),
+      ],
+    });
+  }, [draft, machine, arrival, setOverlay]);
+  useEffect(() => () => setOverlay({}), [setOverlay]);
+
+  return (
+    <div className="flex flex-col gap-5">
+      <div className="flex flex-wrap items-center gap-3">
+        <h2 className="mr-2 text-2xl font-bold">Smoke run</h2>
+        <ol className="flex flex-wrap gap-2" aria-label="Steps">
+          {PHASES.map(([phase, name]) => (
+            <li
+              key={phase}
+              aria-current={draft.phase === phase ? "step" : undefined}
+              className={`rounded-md px-3 py-1.5 ${draft.phase === phase ? "bg-accent font-bold text-on-accent" : "border border-line text-muted"}`}
+            >
+              {name}
+            </li>
+          ))}
+        </ol>
+        {draft.phase !== "setup" && (
+          <Button look="bare" onClick={clear}>
+            Discard this run
+          </Button>
+        )}
+      </div>
+      {draft.phase === "setup" && <SmokeSetup run={run} />}
+      {draft.phase === "proof" && <SmokeProof run={run} />}
+      {draft.phase === "run" && <SmokeRunPanel run={run} onDone={clear} />}
+      <VerdictList kind="smoke" />
+    </div>
+  );
+}

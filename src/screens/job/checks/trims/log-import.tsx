@@ -1,0 +1,183 @@
+"use client";
+
+import { FileUp } from "lucide-react";
+import { useRef, useState } from "react";
+import { CHANNELS, type ChannelId, type ColumnChoice, channelById, type HeaderMatch, type Mapping } from "@/core/scan-log";
+import { type Dimension, type UnitId, unitsOf } from "@/core/units";
+import { Button } from "@/ui/button";
+import { ErrorNote } from "@/ui/field";
+import type { ImportedLog } from "@/workers/scan-log.worker";
+import { getJson, sendJson } from "../../../session/api";
+import type { ScanLogHandle } from "./use-scan-log";
+
+/** Picks a CSV, shows how its columns were understood, lets the user correct that once, and reads it with progress. */
+export function LogImport({ scan, onRead }: { scan: ScanLogHandle; onRead: (file: File, log: ImportedLog) => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  const [mapping, setMapping] = useState<Mapping>();
+  const { state } = scan;
+
+  const take = async (file: File) => {
+    setMapping(undefined);
+    const head = await scan.look(file);
+    if (!head) return;
+    const saved = await getJson<Mapping | null>(`mappings/${head.signature}`).catch(() => null);
+    if (!saved) return;
+    setMapping(saved);
+    await scan.look(file, saved);
+  };
+  const read = async (file: File, signature: string) => {
+    if (mapping)
+      await sendJson("PUT", `mappings/${signature}`, mapping).catch((e: Error) =>
+        scan.setError(`The mapping could not be remembered: ${e.message}`),
+      );
+    const log = await scan.read(file, mapping);
+    if (log) onRead(file, log);
+  };
+  const choose = async (file: File, matches: readonly HeaderMatch[], header: string, choice: ColumnChoice) => {
+    const all: Record<string, ColumnChoice> = { ...mapping, [header]: choice };
+    // What a column takes over, the others let go.
+    if (choice.channel) {
+      for (const m of matches)
+        if (m.header !== header && (all[m.header]?.channel ?? m.channel) === choice.channel) all[m.header] = { channel: null };
+    }
+    setMapping(all);
+    await scan.look(file, all);
+  };
+
+  return (
+    <div className="flex flex-col gap-4">
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,.txt,.tsv,.log,text/csv"
+        className="sr-only"
+        aria-label="Scan-tool log"
+        tabIndex={-1}
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = "";
+          if (file) void take(file);
+        }}
+      />
+      {state.step !== "importing" && (
+        <div className="flex flex-wrap items-center gap-3">
+          <Button look={state.step === "none" ? "primary" : "plain"} onClick={() => input.current?.click()}>
+            <FileUp aria-hidden size={18} /> {state.step === "none" ? "Choose a log (CSV)" : "Choose another log"}
+          </Button>
+          {state.step === "none" && (
+            <p className="text-muted">Any scan tool's CSV: every delimiter, decimal comma, units in headers or a second row.</p>
+          )}
+        </div>
+      )}
+      {scan.error && <ErrorNote>{scan.error}</ErrorNote>}
+      {state.step === "importing" && (
+        <div className="flex items-center gap-4">
+          <progress aria-label="Reading the log" className="h-3 grow accent-[var(--accent)]" value={state.share} max={1} />
+          <span className="font-mono">{Math.round(state.share * 100)} %</span>
+          <Button onClick={scan.cancel}>Cancel</Button>
+        </div>
+      )}
+      {state.step === "head" && (
+        <>
+          <ColumnTable
+            matches={state.head.matches}
+            onChoose={(header, choice) => void choose(state.file, state.head.matches, header, choice)}
+            remembered={mapping !== undefined}
+          />
+          {state.head.problems.map((p) => (
+            <ErrorNote key={p.message}>{p.message}</ErrorNote>
+          ))}
+          <div>
+            <Button
+              look="primary"
+              disabled={state.head.problems.length > 0}
+              onClick={() => void read(state.file, state.head.signature)}
+            >
+              Read the log with these columns
+            </Button>
+          </div>
+        </>
+      )}
+    </div>
+  );
+}
+
+const CHANNEL_OPTIONS = [["", "Not used"], ...CHANNELS.map((c) => [c.id, c.name])] as [string, string][];
+
+function ColumnTable({
+  matches,
+  onChoose,
+  remembered,
+}: {
+  matches: readonly HeaderMatch[];
+  onChoose: (header: string, choice: ColumnChoice) => void;
+  remembered: boolean;
+}) {
+  const unitOptions = (channel: ChannelId | undefined): UnitId[] => {
+    if (!channel) return [];
+    const { measures } = channelById(channel);
+    return unitsOf(measures as Dimension);
+  };
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full min-w-[40rem] text-left">
+        <caption className="pb-2 text-left text-muted">
+          How the columns are understood{remembered ? ", as you decided before for these headers" : ""}. Correct what is wrong; it
+          is remembered for these headers.
+        </caption>
+        <thead>
+          <tr className="border-b border-line text-sm text-muted">
+            <th className="py-1 pr-3 font-normal">Header in the file</th>
+            <th className="pr-3 font-normal">Taken as</th>
+            <th className="pr-3 font-normal">Unit</th>
+            <th className="font-normal">Sure</th>
+          </tr>
+        </thead>
+        <tbody>
+          {matches.map((m) => (
+            <tr key={m.column} className="border-b border-line">
+              <td className="py-1 pr-3 font-mono text-sm">{m.header}</td>
+              <td className="pr-3">
+                <select
+                  aria-label={`Channel of ${m.header}`}
+                  className="min-h-11 w-full rounded-md border border-edge bg-raised px-2"
+                  value={m.channel ?? ""}
+                  onChange={(e) => onChoose(m.header, { channel: (e.target.value || null) as ChannelId | null })}
+                >
+                  {CHANNEL_OPTIONS.map(([id, name]) => (
+                    <option key={id} value={id}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+              </td>
+              <td className="pr-3">
+                {unitOptions(m.channel).length > 0 ? (
+                  <select
+                    aria-label={`Unit of ${m.header}`}
+                    className="min-h-11 rounded-md border border-edge bg-raised px-2"
+                    value={m.unit ?? ""}
+                    onChange={(e) => m.channel && onChoose(m.header, { channel: m.channel, unit: e.target.value as UnitId })}
+                  >
+                    {!m.unit && <option value="">choose</option>}
+                    {unitOptions(m.channel).map((u) => (
+                      <option key={u} value={u}>
+                        {u}
+                      </option>
+                    ))}
+                  </select>
+                ) : (
+                  <span className="text-muted">{m.channel ? "as logged" : ""}</span>
+                )}
+                {m.unitFrom === "assumed" && <span className="ml-2 text-sm text-amber">assumed</span>}
+              </td>
+              <td className={`font-mono ${m.channel && m.confidence < 0.7 ? "text-amber" : ""}`}>
+                {m.channel ? `${Math.round(m.confidence * 100)} %` : "–"}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,176 @@
+"use client";
+
+import { useMemo, useState } from "react";
+import { CHECKS } from "@/core/checks";
+import { judgeTrims, readSurvey, type TrimPoint, type TrimSurvey } from "@/core/checks/trims";
+import { EXTRACTOR_VERSION } from "@/core/scan-log";
+import { fromSi } from "@/core/units";
+import { Button } from "@/ui/button";
+import { Choice } from "@/ui/choice";
+import { ErrorNote } from "@/ui/field";
+import type { ImportedLog } from "@/workers/scan-log.worker";
+import { sendBytes } from "../../../session/api";
+import { Cautions } from "../../cautions";
+import { useForm } from "../../use-form";
+import { useJob } from "../../use-job";
+import { VerdictList, VerdictPanel } from "../../verdict";
+import { useRecordCheck } from "../use-record-check";
+import { LogImport } from "./log-import";
+import { LogPlot } from "./log-plot";
+import { PointForm, PointTable } from "./point-table";
+import { TrimPlot } from "./trim-plot";
+import { useScanLog } from "./use-scan-log";
+
+interface Draft {
+  mode: "log" | "typed";
+  points: TrimPoint[];
+  source: TrimSurvey["source"];
+  barometer: number | undefined;
+  intakeTemperature: number | undefined;
+  startedAt: string;
+}
+const EMPTY: Draft = {
+  mode: "log",
+  points: [],
+  source: { kind: "typed" },
+  barometer: undefined,
+  intakeTemperature: undefined,
+  startedAt: "",
+};
+
+/** The fuel-trim survey: a log read by the worker or points typed by hand, drawn and judged as it grows. */
+export function TrimsCheck() {
+  const { id, state, layout, shop } = useJob();
+  const form = useForm<Draft>("trims", EMPTY);
+  const { draft, set } = form;
+  const scan = useScanLog(shop.limits);
+  const record = useRecordCheck();
+  const [error, setError] = useState<string>();
+  const vehicle = state.vehicle;
+
+  const survey = useMemo((): TrimSurvey | undefined => {
+    const ambient = draft.barometer === undefined ? state.conditions?.ambient : fromSi(draft.barometer, "kPa", "absolute");
+    const intakeTemperature =
+      draft.intakeTemperature === undefined ? state.conditions?.bayTemperature : fromSi(draft.intakeTemperature, "°C");
+    if (!ambient || !intakeTemperature || draft.points.length === 0) return undefined;
+    return { source: draft.source, ambient, intakeTemperature, points: draft.points };
+  }, [draft, state.conditions]);
+  const judged = useMemo(() => {
+    if (!survey || !vehicle || !layout) return undefined;
+    const context = { vehicle, layout, limits: shop.limits, house: shop.house };
+    const bands = { good: shop.limits.trimGood.value, act: shop.limits.trimAct.value };
+    return { verdict: judgeTrims(survey, context), banks: readSurvey(survey, vehicle, shop.house.totalTrim, bands) };
+  }, [survey, vehicle, layout, shop]);
+
+  if (!vehicle || !layout) return null;
+  const plan = CHECKS.trims.plan({ vehicle, layout, limits: shop.limits, house: shop.house }, undefined);
+  if (plan.refused) {
+    return (
+      <div className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+        <p className="text-lg font-bold text-amber">A trim survey says nothing on this engine</p>
+        <p>{plan.refused}</p>
+      </div>
+    );
+  }
+  const onRead = (file: File, log: ImportedLog) => {
+    set({
+      points: [...log.points],
+      source: { kind: "log", file: file.name, sha256: log.sha256, extractor: EXTRACTOR_VERSION },
+      barometer: log.barometer,
+      intakeTemperature: log.intakeTemperature,
+      startedAt: new Date().toISOString(),
+    });
+    // The bytes are kept by the server, so that the log can be drawn again; the survey does not wait for it.
+    void sendBytes(`jobs/${id}/files?name=${encodeURIComponent(file.name)}`, file).catch((e: Error) =>
+      setError(`The log itself could not be kept: ${e.message}`),
+    );
+  };
+  const typed = (points: TrimPoint[]) =>
+    set({
+      points,
+      source: draft.mode === "typed" ? { kind: "typed" } : draft.source,
+      startedAt: draft.startedAt || new Date().toISOString(),
+    });
+  const finish = async () => {
+    if (!survey) return;
+    const to = new Date().toISOString();
+    const wrong = await record("trims", survey, { from: draft.startedAt || to, to });
+    setError(wrong);
+    if (!wrong) {
+      set(EMPTY);
+      scan.cancel();
+    }
+  };
+  return (
+    <div className="flex flex-col gap-5">
+      <div>
+        <h2 className="text-2xl font-bold">Fuel-trim survey</h2>
+        <ol className="mt-1 list-decimal pl-5 text-muted">
+          {plan.steps.map((s) => (
+            <li key={s.text}>{s.text}</li>
+          ))}
+        </ol>
+      </div>
+      <Cautions ids={plan.cautions} />
+      {!state.conditions && draft.barometer === undefined && (
+        <ErrorNote>
+          Set the conditions first (top right): without ambient pressure and temperature no size can be given.
+        </ErrorNote>
+      )}
+      <Choice
+        label="Where the points come from"
+        options={[
+          ["log", "From a log"],
+          ["typed", "Typed by hand"],
+        ]}
+        value={draft.mode}
+        onChange={(mode) => set({ mode })}
+      />
+      {draft.mode === "log" ? (
+        <LogImport scan={scan} onRead={onRead} />
+      ) : (
+        <PointForm banks={vehicle.banks} turbo={vehicle.induction === "turbo"} onAdd={(p) => typed([...draft.points, p])} />
+      )}
+      {scan.state.step === "ready" && (
+        <>
+          <p role="status">
+            {scan.state.log.rows.toLocaleString("en")} rows over {scan.state.log.seconds.toFixed(0)} s,{" "}
+            {scan.state.log.windows.length} steady windows, {scan.state.log.points.length} operating points.
+            {scan.state.log.notes.map((n) => ` ${n}.`)}
+          </p>
+          {scan.state.log.points.length === 0 && (
+            <ErrorNote>
+              No steady window with air flow and trims was found: hold each point for 5 s or longer, warm and in closed loop, and
+              log again.
+            </ErrorNote>
+          )}
+          <LogPlot log={scan.state.log} slice={scan.slice} />
+        </>
+      )}
+      {draft.points.length > 0 && (
+        <PointTable points={draft.points} banks={vehicle.banks} turbo={vehicle.induction === "turbo"} onChange={typed} />
+      )}
+      {judged && (
+        <>
+          <TrimPlot banks={judged.banks} good={shop.limits.trimGood.value} />
+          <VerdictPanel check="trims" verdict={judged.verdict} title="Verdict so far" />
+          <div className="flex flex-wrap gap-3">
+            <Button look="primary" onClick={() => void finish()}>
+              Record the survey
+            </Button>
+            <Button
+              onClick={() => {
+                set(EMPTY);
+                scan.cancel();
+              }}
+            >
+              Discard
+            </Button>
+          </div>
+        </>
+      )}
+      {error && <ErrorNote>{error}</ErrorNote>}
+      <VerdictList kind="trims" />
+    </div>
+  );
+}

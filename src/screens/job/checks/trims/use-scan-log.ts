@@ -1,0 +1,92 @@
+"use client";
+
+import { proxy, type Remote, wrap } from "comlink";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { checkLogSize, type LogHead, type Mapping } from "@/core/scan-log";
+import type { Limits } from "@/core/shop/settings";
+import type { ImportedLog, ScanLogWorker } from "@/workers/scan-log.worker";
+
+export type LogState =
+  | { step: "none" }
+  | { step: "head"; file: File; head: LogHead }
+  | { step: "importing"; file: File; share: number }
+  | { step: "ready"; file: File; log: ImportedLog };
+
+/** A scan log on its way in: the worker does the reading; cancelling ends the worker and keeps nothing. */
+export function useScanLog(limits: Limits) {
+  const [state, setState] = useState<LogState>({ step: "none" });
+  const [error, setError] = useState<string>();
+  const worker = useRef<{ thread: Worker; api: Remote<ScanLogWorker> } | undefined>(undefined);
+
+  const stop = useCallback(() => {
+    worker.current?.thread.terminate();
+    worker.current = undefined;
+  }, []);
+  useEffect(() => stop, [stop]);
+
+  const start = useCallback(() => {
+    if (!worker.current) {
+      const thread = new Worker(new URL("../../../../workers/scan-log.worker.ts", import.meta.url), { type: "module" });
+      worker.current = { thread, api: wrap<ScanLogWorker>(thread) };
+    }
+    return worker.current.api;
+  }, []);
+
+  const look = useCallback(
+    async (file: File, mapping?: Mapping): Promise<LogHead | undefined> => {
+      setError(undefined);
+      try {
+        checkLogSize(file.size);
+      } catch (e) {
+        setError((e as Error).message);
+        return undefined;
+      }
+      const answer = await start().head(file, mapping);
+      if (!answer.ok) {
+        setError(answer.message);
+        setState({ step: "none" });
+        return undefined;
+      }
+      setState({ step: "head", file, head: answer.value });
+      return answer.value;
+    },
+    [start],
+  );
+
+  const read = useCallback(
+    async (file: File, mapping: Mapping | undefined): Promise<ImportedLog | undefined> => {
+      setError(undefined);
+      setState({ step: "importing", file, share: 0 });
+      const answer = await start().import(
+        file,
+        mapping,
+        limits,
+        proxy((share: number) => setState((s) => (s.step === "importing" ? { ...s, share } : s))),
+      );
+      if (!answer.ok) {
+        setError(answer.message);
+        setState({ step: "none" });
+        return undefined;
+      }
+      setState({ step: "ready", file, log: answer.value });
+      return answer.value;
+    },
+    [limits, start],
+  );
+
+  const cancel = useCallback(() => {
+    stop();
+    setState({ step: "none" });
+  }, [stop]);
+
+  return {
+    state,
+    error,
+    setError,
+    look,
+    read,
+    cancel,
+    slice: (...args: Parameters<ScanLogWorker["slice"]>) => start().slice(...args),
+  };
+}
+export type ScanLogHandle = ReturnType<typeof useScanLog>;

@@ -1,0 +1,13 @@
+import { BANDS, type BandId, type Expected, parseQuantity, plausibility, type Quantity, type UnitId } from "@/core/units";
+
+/** A typed reading once it can be trusted; undefined while it cannot. */
+export function readField(typed: string, field: BandId, unit: UnitId): Quantity | undefined {
+  const band = BANDS[field];
+  const expected: Expected = { dimension: band.dimension, unit, ...("kind" in band ? { kind: band.kind } : {}) };
+  const parsed = parseQuantity(typed, expected);
+  return parsed.ok && !plausibility(parsed.value, field) ? parsed.value : undefined;
+}
+
+/** How a reading stands in a field when it is edited again. */
+export const typedQuantity = (q: Quantity | undefined) =>
+  q ? `${Number(q.value.toPrecision(6))} ${q.unit}${q.kind === "absolute" ? " abs" : ""}` : "";

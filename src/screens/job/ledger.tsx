@@ -1,0 +1,125 @@
+"use client";
+
+import { useState } from "react";
+import { STATION_NAMES, type StationId } from "@/core/journal";
+import { type Suspect, weightInWords } from "@/core/suspects";
+import { Button } from "@/ui/button";
+import { Clock } from "@/ui/clock";
+import { Dialog } from "@/ui/dialog";
+import { ErrorNote } from "@/ui/field";
+import { useOverlay } from "./overlay";
+import { useJob } from "./use-job";
+
+/** What the job knows and owes: suspects, what is off the car, running clocks. */
+export function Ledger({ go }: { go: (station: StationId) => void }) {
+  const { state, now } = useJob();
+  const { overlay } = useOverlay();
+  const next = state.nextStation;
+  const done = state.status === "closed" || state.status === "handed-over";
+  return (
+    <aside aria-label="Ledger" className="flex flex-col gap-5 border-line bg-panel p-4 max-lg:border-t lg:border-l">
+      {!done && (
+        <section aria-label="Next">
+          <h2 className="text-sm text-muted">Next</h2>
+          <button type="button" onClick={() => go(next.station)} className="min-h-11 cursor-pointer text-left hover:underline">
+            <strong className="text-live">{STATION_NAMES[next.station]}</strong>
+            <span className="block">{next.reason}</span>
+          </button>
+        </section>
+      )}
+      {(overlay.clocks?.length ?? 0) > 0 && (
+        <section aria-label="Clocks">
+          <h2 className="mb-1 text-sm text-muted">Clocks</h2>
+          <ul className="flex flex-col divide-y divide-line">
+            {overlay.clocks?.map((clock) => (
+              <li key={clock.name} className="flex min-h-11 items-center justify-between gap-3">
+                <span>{clock.name}</span>
+                <Clock end={clock.end} now={now} done={clock.done} />
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <OffTheCar />
+      <section aria-label="Suspects">
+        <h2 className="mb-1 text-sm text-muted">Suspects</h2>
+        {state.suspects.length === 0 ? (
+          <p className="text-muted">Weighed once the vehicle is described.</p>
+        ) : (
+          <ul className="flex flex-col gap-1">
+            {state.suspects.slice(0, 5).map((suspect) => (
+              <SuspectRow key={suspect.cause.id} suspect={suspect} />
+            ))}
+          </ul>
+        )}
+      </section>
+    </aside>
+  );
+}
+
+/** A suspect with its odds; opens to its "because". */
+export function SuspectRow({ suspect }: { suspect: Suspect }) {
+  const [open, setOpen] = useState(false);
+  const percent = Math.round(suspect.odds * 100);
+  return (
+    <li>
+      <button
+        type="button"
+        onClick={() => setOpen(true)}
+        className="block min-h-11 w-full cursor-pointer rounded-md px-1 py-1 text-left hover:bg-raised"
+      >
+        <span className="flex items-baseline justify-between gap-3">
+          <span>{suspect.cause.name}</span>
+          <span className="font-mono text-lg font-bold">{percent < 1 ? "<1" : percent} %</span>
+        </span>
+        <span aria-hidden className="mt-1 block h-1.5 rounded-full bg-line">
+          <span className="block h-full rounded-full bg-accent" style={{ width: `${Math.max(1, percent)}%` }} />
+        </span>
+      </button>
+      <Dialog open={open} onOpenChange={setOpen} title={`${suspect.cause.name}: because`}>
+        {suspect.because.length === 0 ? (
+          <p className="text-muted">Nothing has been observed yet: this is only how often the trade meets it.</p>
+        ) : (
+          <ul className="flex flex-col divide-y divide-line">
+            {suspect.because.map((b) => (
+              <li key={`${b.entry} ${b.observation}`} className="flex justify-between gap-4 py-2">
+                <span className="first-letter:uppercase">{b.words}</span>
+                <strong className={`shrink-0 ${b.factor >= 1 ? "text-live" : "text-muted"}`}>{weightInWords(b.factor)}</strong>
+              </li>
+            ))}
+          </ul>
+        )}
+      </Dialog>
+    </li>
+  );
+}
+
+/** Everything a setup or repair disturbed, until it is back on. */
+export function OffTheCar() {
+  const { state, append } = useJob();
+  const [error, setError] = useState<string>();
+  const open = state.offCar.filter((i) => i.open);
+  return (
+    <section aria-label="Off the car">
+      <h2 className="mb-1 text-sm text-muted">Off the car</h2>
+      {open.length === 0 ? (
+        <p className="text-muted">{state.offCar.length > 0 ? `All ${state.offCar.length} back on.` : "Nothing."}</p>
+      ) : (
+        <ul className="flex flex-col divide-y divide-line">
+          {open.map((item) => (
+            <li key={item.entry} className="flex items-center justify-between gap-2 py-1">
+              <span className="text-amber first-letter:uppercase">{item.what}</span>
+              <Button
+                onClick={async () => setError(await append({ kind: "restored", body: { item: item.entry } }))}
+                aria-label={`Back on: ${item.what}`}
+              >
+                Back on
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+      {error && <ErrorNote>{error}</ErrorNote>}
+    </section>
+  );
+}

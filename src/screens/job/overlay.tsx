@@ -1,0 +1,25 @@
+"use client";
+
+import { createContext, useContext } from "react";
+import type { FillSetup, Joint } from "@/core/vehicle";
+
+/** What a running check draws over the air map and offers where it is tapped. */
+export interface Overlay {
+  /** A smoke setup: what its fill can reach is misted */
+  readonly setup?: FillSetup;
+  /** Joints where smoke was seen in this run */
+  readonly seen?: readonly string[];
+  /** Clocks that run, ms since 1970 when they end */
+  readonly clocks?: readonly { readonly name: string; readonly end: number; readonly done: string }[];
+  /** What can be done with a joint right now */
+  readonly actions?: (joint: Joint) => readonly { readonly label: string; readonly run: () => void }[];
+}
+
+interface OverlayStore {
+  readonly overlay: Overlay;
+  readonly setOverlay: (overlay: Overlay) => void;
+}
+
+const Context = createContext<OverlayStore>({ overlay: {}, setOverlay: () => {} });
+export const OverlayProvider = Context.Provider;
+export const useOverlay = () => useContext(Context);

@@ -1,0 +1,100 @@
+"use client";
+
+import { parseQuantity } from "@/core/units";
+import { Button } from "@/ui/button";
+import { Tick } from "@/ui/choice";
+import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
+import { StationFrame } from "../station-frame";
+import { useForm } from "../use-form";
+import { useJob } from "../use-job";
+
+/** Pin it to one joint: the finding names its place, its evidence and whether a cap-off confirmed it. */
+export function FindStation() {
+  const { state, layout } = useJob();
+  const suggested = state.checks
+    .flatMap((c) => c.verdict.zones.flatMap((z) => (z.state === "leaking" && z.joint ? [z.joint] : [])))
+    .at(-1);
+  const form = useForm("finding", { joint: "", what: "", size: "", confirmed: false });
+  const { draft, set } = form;
+  const joint = draft.joint || suggested || "";
+  const options = [
+    ["", "Choose a place"] as const,
+    ...(layout?.joints.map((j) => [j.id, j.name] as const) ?? []),
+    ["other", "Another place"] as const,
+  ];
+  const record = () => {
+    const size = draft.size.trim() ? parseQuantity(draft.size, { dimension: "length", unit: "mm" }) : undefined;
+    if (size && !size.ok) return form.setError(`Size: ${size.message}`);
+    const evidence = state.checks.filter((c) => c.verdict.outcome === "fail").map((c) => c.entry);
+    void form.record({
+      kind: "finding",
+      body: { joint, what: draft.what.trim(), evidence, confirmed: draft.confirmed, ...(size?.ok ? { size: size.value } : {}) },
+    });
+  };
+  return (
+    <StationFrame
+      title="Find"
+      lead="Lower the flow to narrow in. Cap it off on both sides and see the reading recover: that confirms. A spot is not the whole story."
+    >
+      {state.findings.length > 0 && (
+        <ul className="flex flex-col divide-y divide-line border-y border-line">
+          {state.findings.map((f) => (
+            <li key={f.entry} className="py-3">
+              <p className="text-lg font-bold">
+                {layout?.joints.find((j) => j.id === f.body.joint)?.name ?? "Another place"}
+                {f.body.size && (
+                  <span className="ml-2 text-ember">
+                    ≈ {f.body.size.value} {f.body.size.unit}
+                  </span>
+                )}
+              </p>
+              <p>{f.body.what}</p>
+              <p className="text-muted">
+                {f.body.confirmed ? "Confirmed by capping off" : "Not confirmed yet"} ·{" "}
+                {f.repairedBy ? "repaired" : "not repaired yet"}
+              </p>
+            </li>
+          ))}
+        </ul>
+      )}
+      <form
+        className="flex max-w-2xl flex-col gap-4"
+        onSubmit={(e) => {
+          e.preventDefault();
+          record();
+        }}
+      >
+        <SelectField
+          label="Where"
+          options={options}
+          value={joint}
+          onChange={(e) => set({ joint: e.target.value })}
+          hint={suggested && !draft.joint ? "Where smoke was marked last" : undefined}
+        />
+        <TextArea
+          label="What was found"
+          value={draft.what}
+          onChange={(e) => set({ what: e.target.value })}
+          placeholder="Gasket squeezed out at runner 2, 30 mm of it missing"
+        />
+        <TextField
+          label="Size, if measured (sharp-edged hole)"
+          value={draft.size}
+          onChange={(e) => set({ size: e.target.value })}
+          placeholder="2.0 mm"
+        />
+        <Tick
+          label="Confirmed: capped off, and the reading recovered"
+          checked={draft.confirmed}
+          onChange={(confirmed) => set({ confirmed })}
+        />
+        {form.error && <ErrorNote>{form.error}</ErrorNote>}
+        <div>
+          <Button type="submit" look="primary" disabled={form.busy}>
+            Record the finding
+          </Button>
+        </div>
+      </form>
+    </StationFrame>
+  );
+}

@@ -1,0 +1,119 @@
+"use client";
+
+import { CircleCheck, CircleX } from "lucide-react";
+import { STATION_NAMES, type StationId } from "@/core/journal";
+import { Button } from "@/ui/button";
+import { Choice } from "@/ui/choice";
+import { ErrorNote, TextArea } from "@/ui/field";
+import { OffTheCar } from "../ledger";
+import { StationFrame } from "../station-frame";
+import { useForm } from "../use-form";
+import { useJob } from "../use-job";
+
+/** The same check, the same conditions, after the last repair; the complaint itself; and everything back on. */
+export function ProveStation({ go }: { go: (station: StationId) => void }) {
+  const { state, append } = useJob();
+  const form = useForm("complaint", { how: "", result: undefined as "gone" | "remains" | undefined });
+  const { draft, set } = form;
+  const blocks = state.blocks.close;
+  const repaired = state.repairs.some((r) => !r.undone);
+  const proofs = state.checks.filter((c) => c.afterRepair === "after");
+  return (
+    <StationFrame title="Prove" lead="Only what happened after the last repair can prove that repair.">
+      <section aria-label="What blocks closing">
+        {blocks.length === 0 ? (
+          <p className="flex items-center gap-2 border-l-4 border-calm bg-calm-soft px-4 py-3 text-lg">
+            <CircleCheck aria-hidden className="text-calm" /> Nothing stands in the way of closing this job.
+          </p>
+        ) : (
+          <>
+            <h3 className="mb-1 text-lg font-bold">This job cannot be closed yet</h3>
+            <ul className="flex flex-col divide-y divide-line border-y border-line">
+              {blocks.map((b) => (
+                <li key={b.reason} className="flex items-center gap-3 py-1">
+                  <CircleX aria-hidden size={20} className="shrink-0 text-ember" />
+                  <span className="mr-auto">{b.reason}</span>
+                  {b.station !== "prove" && <Button onClick={() => go(b.station)}>{STATION_NAMES[b.station]}</Button>}
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </section>
+      {state.confounded.length > 0 && (
+        <section aria-label="Cause unproved" className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+          <p className="text-lg font-bold text-amber">Cured, cause unproved</p>
+          <p>Between the bad and the good reading more than one thing changed: {state.confounded.join("; ")}.</p>
+          <p className="text-muted">
+            To know which one did it, swap one back and repeat the check. The handover page says so otherwise.
+          </p>
+        </section>
+      )}
+      {repaired && (
+        <>
+          <section aria-label="Repeat the checks" className="flex flex-col gap-2">
+            <h3 className="text-lg font-bold">Repeat the checks</h3>
+            <p className="text-muted">
+              {proofs.length === 0
+                ? "None repeated since the last repair."
+                : `${proofs.length} since the last repair: ${proofs.map((p) => p.verdict.headline).join("; ")}.`}
+            </p>
+            <div>
+              <Button onClick={() => go("check")}>To the instruments</Button>
+            </div>
+          </section>
+          <form
+            className="flex max-w-2xl flex-col gap-3"
+            onSubmit={(e) => {
+              e.preventDefault();
+              if (!draft.result) return form.setError("Say whether the complaint is gone");
+              void form.record({ kind: "complaint-tried", body: { how: draft.how, result: draft.result } });
+            }}
+          >
+            <h3 className="text-lg font-bold">Try the complaint again</h3>
+            {state.story && <p className="text-muted">“{state.story.complaint}”</p>}
+            {state.complaint && (
+              <p>
+                Last tried: {state.complaint.result === "gone" ? "gone" : "remains"}, {state.complaint.how}
+                {state.complaint.afterRepair === "after" ? "" : " (before the last repair: does not count)"}
+              </p>
+            )}
+            <TextArea
+              label="How it was tried"
+              value={draft.how}
+              onChange={(e) => set({ how: e.target.value })}
+              placeholder="Cold start, 10 min idle, drive over the pass"
+            />
+            <Choice
+              label="Result"
+              options={[
+                ["gone", "Gone"],
+                ["remains", "Remains"],
+              ]}
+              value={draft.result}
+              onChange={(result) => set({ result })}
+            />
+            {form.error && <ErrorNote>{form.error}</ErrorNote>}
+            <div>
+              <Button type="submit" disabled={form.busy}>
+                Record the try
+              </Button>
+            </div>
+          </form>
+          <section aria-label="Codes" className="flex flex-col gap-2">
+            <h3 className="text-lg font-bold">Codes</h3>
+            <p className="text-muted">
+              {state.codesClearedAt
+                ? `Cleared ${new Date(state.codesClearedAt).toLocaleString()}.`
+                : "Not cleared yet. Clear once the repair is done, then re-read."}
+            </p>
+            <div>
+              <Button onClick={() => void append({ kind: "codes-cleared", body: {} })}>Codes cleared now</Button>
+            </div>
+          </section>
+        </>
+      )}
+      <OffTheCar />
+    </StationFrame>
+  );
+}

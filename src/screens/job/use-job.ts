@@ -1,0 +1,122 @@
+"use client";
+
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { type Entry, foldJob, type JobState, type JournalEntry } from "@/core/journal";
+import type { Shop } from "@/core/shop/settings";
+import { type AirMap, airMapOf, type Layout, layoutOf } from "@/core/vehicle";
+import { getJson, Offline, Refused, sendJson } from "../session/api";
+import { makeEntry, type NewEntry } from "../session/device";
+import { usePerson } from "../session/person";
+import { load, save } from "../session/storage";
+
+export interface Job {
+  readonly id: string;
+  readonly state: JobState;
+  readonly shop: Shop;
+  readonly layout: Layout | undefined;
+  readonly map: AirMap | undefined;
+  readonly now: number;
+  /** Entries made here that the server has not got yet */
+  readonly unsent: number;
+  /** Records entries, all or none; the message says what was wrong, undefined when they are in. */
+  readonly append: (...wanted: NewEntry[]) => Promise<string | undefined>;
+}
+
+const Context = createContext<Job | undefined>(undefined);
+export const JobProvider = Context.Provider;
+
+export function useJob(): Job {
+  const job = useContext(Context);
+  if (!job) throw new Error("useJob needs a JobProvider above it");
+  return job;
+}
+
+const RETRY = 5000;
+const REFRESH = 15000;
+
+/** The journal on this device: what the server recorded plus what it has not got yet, folded together. */
+export function useJournal(jobId: string, initial: readonly JournalEntry[], shop: Shop, startNow: number): Job {
+  const outboxKey = `pelota.outbox.${jobId}`;
+  const [recorded, setRecorded] = useState(initial);
+  const [outbox, setOutbox] = useState<readonly Entry[]>([]);
+  const [now, setNow] = useState(startNow);
+  const { person, ask } = usePerson();
+  const latest = useRef({ recorded, outbox });
+  latest.current = { recorded, outbox };
+
+  const keep = useCallback(
+    (next: readonly Entry[]) => {
+      latest.current = { ...latest.current, outbox: next };
+      setOutbox(next);
+      save(outboxKey, next.length > 0 ? next : undefined);
+    },
+    [outboxKey],
+  );
+  const merge = useCallback((fresh: readonly JournalEntry[]) => {
+    setRecorded((before) => {
+      const known = new Set(before.map((e) => e.id));
+      const added = fresh.filter((e) => !known.has(e.id));
+      return added.length > 0 ? [...before, ...added] : before;
+    });
+  }, []);
+
+  const flush = useCallback(async () => {
+    const waiting = latest.current.outbox;
+    if (waiting.length === 0) return;
+    merge(await sendJson<JournalEntry[]>("POST", `jobs/${jobId}/entries`, waiting));
+    keep([]);
+  }, [jobId, keep, merge]);
+
+  useEffect(() => {
+    const saved = load<Entry[]>(outboxKey);
+    if (saved && saved.length > 0) keep(saved);
+  }, [outboxKey, keep]);
+
+  useEffect(() => {
+    const clock = setInterval(() => setNow(Date.now()), 1000);
+    const retry = setInterval(() => void flush().catch(() => {}), RETRY);
+    const refresh = setInterval(() => {
+      const seq = latest.current.recorded.reduce((max, e) => Math.max(max, e.seq), 0);
+      getJson<JournalEntry[]>(`jobs/${jobId}/entries?after=${seq}`).then(merge, () => {});
+    }, REFRESH);
+    return () => {
+      clearInterval(clock);
+      clearInterval(retry);
+      clearInterval(refresh);
+    };
+  }, [flush, jobId, merge]);
+
+  const append = useCallback(
+    async (...wanted: NewEntry[]) => {
+      if (!person) {
+        ask();
+        return "Say who you are first: pick a name, then do it again. What you typed is kept";
+      }
+      const seenSeq = latest.current.recorded.reduce((max, e) => Math.max(max, e.seq), 0);
+      const made = wanted.map((w) => makeEntry(jobId, w, person, seenSeq));
+      try {
+        await flush();
+        merge(await sendJson<JournalEntry[]>("POST", `jobs/${jobId}/entries`, made));
+        return undefined;
+      } catch (error) {
+        if (error instanceof Refused) return error.message;
+        if (!(error instanceof Offline)) throw error;
+        keep([...latest.current.outbox, ...made]);
+        return undefined;
+      }
+    },
+    [ask, flush, jobId, keep, merge, person],
+  );
+
+  // The clock ticks every second, but judging rests on it only through gates: a minute is fine enough.
+  const minute = Math.floor(now / 60000) * 60000;
+  const state = useMemo(() => {
+    const top = recorded.reduce((max, e) => Math.max(max, e.seq), 0);
+    const pending = outbox.map((e, i): JournalEntry => ({ ...e, seq: top + i + 1, recordedAt: new Date(minute).toISOString() }));
+    return foldJob([...recorded, ...pending], shop, minute);
+  }, [recorded, outbox, shop, minute]);
+  const vehicle = state.vehicle;
+  const layout = useMemo(() => (vehicle ? layoutOf(vehicle) : undefined), [vehicle]);
+  const map = useMemo(() => (layout ? airMapOf(layout) : undefined), [layout]);
+  return { id: jobId, state, shop, layout, map, now, unsent: outbox.length, append };
+}

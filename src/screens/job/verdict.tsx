@@ -1,0 +1,98 @@
+"use client";
+
+import { format } from "date-fns";
+import { CHECKS, type CheckId, type Measure, type Outcome, type Verdict, verdictWord } from "@/core/checks";
+import type { CheckState } from "@/core/journal";
+import { usePreferences } from "../session/preferences";
+import { useJob } from "./use-job";
+
+const EDGES: Record<Outcome, string> = {
+  pass: "border-calm bg-calm-soft",
+  fail: "border-ember bg-ember-soft",
+  unsure: "border-amber bg-amber-soft",
+  void: "border-edge bg-raised",
+};
+const INKS: Record<Outcome, string> = { pass: "text-calm", fail: "text-ember", unsure: "text-amber", void: "text-muted" };
+
+/** The verdict: word, headline, numbers with interval and limit, then why. */
+export function VerdictPanel({ check, verdict, title }: { check: CheckId; verdict: Verdict; title?: string }) {
+  return (
+    <section aria-label={title ?? "Verdict"} className={`border-l-4 px-4 py-3 ${EDGES[verdict.outcome]}`}>
+      <p className={`text-lg font-bold ${INKS[verdict.outcome]}`}>{verdictWord(CHECKS[check], verdict.outcome)}</p>
+      <p className="text-lg">{verdict.headline}</p>
+      {verdict.measures.length > 0 && (
+        <dl className="mt-2 grid gap-x-6 gap-y-1 sm:grid-cols-[auto_1fr]">
+          {verdict.measures.map((m) => (
+            <MeasureRow key={m.name} measure={m} />
+          ))}
+        </dl>
+      )}
+      {verdict.reasons.length > 0 && (
+        <ul className="mt-2 list-disc pl-5 text-muted">
+          {verdict.reasons.map((reason) => (
+            <li key={reason}>{reason}</li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+function MeasureRow({ measure }: { measure: Measure }) {
+  const { number, reading } = usePreferences();
+  const { value } = measure;
+  const text = value.unit === "%" ? `${value.value > 0 ? "+" : ""}${number(value.value, 1)} %` : reading(value);
+  const decimals = value.unit === "%" ? 1 : 2;
+  const interval =
+    measure.low !== undefined && measure.high !== undefined
+      ? ` (95 %: ${number(measure.low, decimals)} to ${number(measure.high, decimals)} ${value.unit})`
+      : "";
+  return (
+    <>
+      <dt className="text-muted">{measure.name}</dt>
+      <dd>
+        <strong>{text}</strong>
+        {interval}
+        {measure.limit && (
+          <span className="text-muted">
+            {" "}
+            · {measure.limit} ({measure.limitSource})
+          </span>
+        )}
+      </dd>
+    </>
+  );
+}
+
+const AFTER_WORDS: Record<CheckState["afterRepair"], string> = {
+  "no-repair": "",
+  before: "before the repair",
+  after: "after the repair",
+  unknown: "order to the repair unknown: its device had not seen it",
+};
+
+/** Every check of a kind so far, newest first; void ones stay, marked. */
+export function VerdictList({ kind }: { kind: CheckId }) {
+  const { state } = useJob();
+  const list = state.checks.filter((c) => c.check === kind).toReversed();
+  if (list.length === 0) return null;
+  return (
+    <section aria-label={`${CHECKS[kind].name}, so far`} className="flex flex-col gap-3">
+      <h3 className="text-lg font-bold">So far</h3>
+      {list.map((c) => (
+        <div key={c.entry}>
+          <p className="mb-1 text-sm text-muted">
+            {format(new Date(typeof c.at === "string" ? c.at : c.at.from), "d MMM HH:mm")} · {c.by}
+            {AFTER_WORDS[c.afterRepair] && ` · ${AFTER_WORDS[c.afterRepair]}`}
+          </p>
+          <VerdictPanel check={c.check} verdict={c.verdict} />
+          {c.wasShown && (
+            <p className="mt-1 text-sm text-amber">
+              Was shown as “{c.wasShown.headline}”. Under today's rules it would now read as above.
+            </p>
+          )}
+        </div>
+      ))}
+    </section>
+  );
+}

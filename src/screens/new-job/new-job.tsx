@@ -1,0 +1,98 @@
+"use client";
+
+import { ArrowLeft } from "lucide-react";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { v4 as uuid } from "uuid";
+import { Button, LinkButton } from "@/ui/button";
+import { ErrorNote, TextArea } from "@/ui/field";
+import { ThemeSwitch } from "@/ui/theme-switch";
+import { EMPTY_VEHICLE, VehicleForm, vehicleOf } from "../job/vehicle-form";
+import { sendJson } from "../session/api";
+import { deviceId, makeEntry, nextDeviceSeq } from "../session/device";
+import { PersonButton, usePerson } from "../session/person";
+import { useDraft } from "../session/storage";
+
+const EMPTY = { jobId: "", openingId: "", complaint: "", vehicle: EMPTY_VEHICLE };
+
+/** Opens a job: the vehicle's facts and the complaint, then on to the bench. */
+export function NewJob() {
+  const router = useRouter();
+  const { person, ask } = usePerson();
+  const [draft, setDraft, clear] = useDraft("pelota.draft.new-job", EMPTY);
+  const [error, setError] = useState<{ error: string; path: string }>();
+  const [busy, setBusy] = useState(false);
+
+  const open = async () => {
+    if (!person) return ask();
+    const vehicle = vehicleOf(draft.vehicle);
+    if ("error" in vehicle) return setError(vehicle);
+    if (!draft.complaint.trim()) return setError({ error: "Write down what the customer complains of", path: "complaint" });
+    setError(undefined);
+    setBusy(true);
+    // Ids are kept with the draft, so that a second try after a lost connection opens the same job.
+    const ids = draft.jobId ? draft : { ...draft, jobId: uuid(), openingId: uuid() };
+    setDraft(ids);
+    try {
+      const opening = {
+        id: ids.openingId,
+        jobId: ids.jobId,
+        at: new Date().toISOString(),
+        by: person,
+        device: deviceId(),
+        deviceSeq: nextDeviceSeq(),
+      };
+      await sendJson("POST", "jobs", opening);
+      await sendJson("POST", `jobs/${ids.jobId}/entries`, [
+        makeEntry(ids.jobId, { kind: "vehicle", body: vehicle.facts }, person, 1),
+        makeEntry(
+          ids.jobId,
+          { kind: "story", body: { complaint: draft.complaint.trim(), symptoms: [], verified: "not-tried" } },
+          person,
+          1,
+        ),
+      ]);
+      clear();
+      router.push(`/jobs/${ids.jobId}`);
+    } catch (e) {
+      setError({ error: (e as Error).message, path: "" });
+      setBusy(false);
+    }
+  };
+
+  return (
+    <div className="mx-auto flex max-w-4xl flex-col gap-6 p-4 sm:p-6">
+      <header className="flex flex-wrap items-center gap-3">
+        <LinkButton href="/" look="bare">
+          <ArrowLeft aria-hidden size={18} /> Bay board
+        </LinkButton>
+        <h1 className="mr-auto text-2xl font-bold">New job</h1>
+        <PersonButton />
+        <ThemeSwitch />
+      </header>
+      <main>
+        <form
+          className="flex flex-col gap-6"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void open();
+          }}
+        >
+          <TextArea
+            label="Complaint, in the customer's words"
+            value={draft.complaint}
+            onChange={(e) => setDraft({ ...draft, complaint: e.target.value })}
+            error={error?.path === "complaint" ? error.error : undefined}
+          />
+          <VehicleForm draft={draft.vehicle} onChange={(vehicle) => setDraft({ ...draft, vehicle })} error={error} />
+          {error && <ErrorNote>{error.error}</ErrorNote>}
+          <div className="flex gap-3">
+            <Button type="submit" look="primary" disabled={busy}>
+              Open the job
+            </Button>
+          </div>
+        </form>
+      </main>
+    </div>
+  );
+}

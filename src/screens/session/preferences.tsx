@@ -1,0 +1,76 @@
+"use client";
+
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
+import { convert, dimensionOf, formatNumber, formatQuantity, type Quantity, type UnitId } from "@/core/units";
+import { load, save } from "./storage";
+
+const KEY = "pelota.preferences";
+
+export interface Preferences {
+  readonly pressure: UnitId;
+  readonly flow: UnitId;
+  readonly length: UnitId;
+  readonly temperature: UnitId;
+  readonly decimal: "." | ",";
+}
+
+const DEFAULTS: Preferences = { pressure: "psi", flow: "L/min", length: "mm", temperature: "°C", decimal: "." };
+
+interface Shown {
+  readonly preferences: Preferences;
+  readonly change: (next: Partial<Preferences>) => void;
+  /** A bare number in the reader's format */
+  readonly number: (value: number, decimals: number) => string;
+  /** A reading in the unit it was taken in, with the preferred unit beside it where that differs */
+  readonly reading: (q: Quantity, decimals?: number) => string;
+  /** A computed value in the preferred unit */
+  readonly value: (q: Quantity, decimals?: number) => string;
+}
+
+const Context = createContext<Shown | undefined>(undefined);
+
+export function usePreferences(): Shown {
+  const shown = useContext(Context);
+  if (!shown) throw new Error("usePreferences needs a PreferencesProvider above it");
+  return shown;
+}
+
+const preferredUnit = (q: Quantity, p: Preferences): UnitId => {
+  switch (dimensionOf(q)) {
+    case "pressure":
+      return p.pressure;
+    case "volume-flow":
+      return p.flow;
+    case "length":
+      return p.length;
+    case "temperature":
+      return p.temperature;
+    default:
+      return q.unit;
+  }
+};
+
+/** Units and number format by preference of this device. */
+export function PreferencesProvider({ children }: { children: ReactNode }) {
+  const [preferences, setPreferences] = useState(DEFAULTS);
+  useEffect(() => setPreferences({ ...DEFAULTS, ...load<Partial<Preferences>>(KEY) }), []);
+  const shown = useMemo((): Shown => {
+    const format = { decimal: preferences.decimal };
+    const own = (q: Quantity) => convert(q, preferredUnit(q, preferences));
+    return {
+      preferences,
+      change: (next) => {
+        const all = { ...preferences, ...next };
+        save(KEY, all);
+        setPreferences(all);
+      },
+      number: (value, decimals) => formatNumber(value, decimals, format),
+      value: (q, decimals) => formatQuantity(own(q), decimals, format),
+      reading: (q, decimals) => {
+        const taken = formatQuantity(q, decimals, format);
+        return own(q).unit === q.unit ? taken : `${taken} · ${formatQuantity(own(q), undefined, format)}`;
+      },
+    };
+  }, [preferences]);
+  return <Context.Provider value={shown}>{children}</Context.Provider>;
+}

@@ -1,0 +1,33 @@
+"use client";
+
+import { useState } from "react";
+import { Button } from "@/ui/button";
+import { ErrorNote, TextField } from "@/ui/field";
+import { sendJson } from "../session/api";
+
+/** The door for devices on the network. */
+export function Unlock() {
+  const [passphrase, setPassphrase] = useState("");
+  const [error, setError] = useState("");
+  return (
+    <main className="mx-auto flex min-h-dvh max-w-sm flex-col justify-center gap-5 p-6">
+      <h1 className="text-2xl font-bold">Shop passphrase</h1>
+      <form
+        className="flex flex-col gap-4"
+        onSubmit={(e) => {
+          e.preventDefault();
+          sendJson("POST", "session", { passphrase }).then(
+            () => window.location.assign("/"),
+            (e: Error) => setError(e.message),
+          );
+        }}
+      >
+        <TextField label="Passphrase" type="password" value={passphrase} onChange={(e) => setPassphrase(e.target.value)} />
+        {error && <ErrorNote>{error}</ErrorNote>}
+        <Button type="submit" look="primary">
+          Come in
+        </Button>
+      </form>
+    </main>
+  );
+}

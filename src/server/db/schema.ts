@@ -1,0 +1,87 @@
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
+
+/** Who works here; every entry's `by` is a name from this table. */
+export const people = sqliteTable("people", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull().unique(),
+  createdAt: text("created_at").notNull(),
+});
+
+/** One row a job; the columns after `createdAt` are folded from the journal and can be rebuilt at will. */
+export const jobs = sqliteTable(
+  "jobs",
+  {
+    id: text("id").primaryKey(),
+    number: integer("number").notNull().unique(),
+    createdAt: text("created_at").notNull(),
+    status: text("status").notNull(),
+    station: text("station").notNull(),
+    reason: text("reason").notNull(),
+    waitingOn: text("waiting_on").notNull(),
+    vehicle: text("vehicle").notNull(),
+    registration: text("registration").notNull(),
+    complaint: text("complaint").notNull(),
+    codes: text("codes").notNull(),
+    updatedAt: text("updated_at").notNull(),
+  },
+  (table) => [index("jobs_board").on(table.status, table.waitingOn, table.updatedAt)],
+);
+
+/** The journals: append-only. */
+export const entries = sqliteTable(
+  "entries",
+  {
+    id: text("id").primaryKey(),
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id),
+    seq: integer("seq").notNull(),
+    kind: text("kind").notNull(),
+    v: integer("v").notNull(),
+    at: text("at").notNull(),
+    by: text("by").notNull(),
+    device: text("device").notNull(),
+    deviceSeq: integer("device_seq").notNull(),
+    seenSeq: integer("seen_seq").notNull(),
+    body: text("body").notNull(),
+    corrects: text("corrects"),
+    recordedAt: text("recorded_at").notNull(),
+  },
+  (table) => [uniqueIndex("entries_order").on(table.jobId, table.seq)],
+);
+
+/** Customer identity, outside the journal so that it can be erased. */
+export const customers = sqliteTable("customers", {
+  jobId: text("job_id")
+    .primaryKey()
+    .references(() => jobs.id),
+  name: text("name").notNull(),
+  contact: text("contact").notNull(),
+});
+
+/** Shop settings: one row. */
+export const settings = sqliteTable("settings", {
+  key: text("key").primaryKey(),
+  value: text("value").notNull(),
+});
+
+/** How the user mapped a scan tool's headers, by header signature. */
+export const mappings = sqliteTable("mappings", {
+  signature: text("signature").primaryKey(),
+  mapping: text("mapping").notNull(),
+});
+
+/** Files by content hash; the bytes lie in the data folder. */
+export const files = sqliteTable(
+  "files",
+  {
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id),
+    sha256: text("sha256").notNull(),
+    name: text("name").notNull(),
+    bytes: integer("bytes").notNull(),
+    createdAt: text("created_at").notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.jobId, table.sha256] })],
+);

@@ -1,0 +1,316 @@
+import { and, asc, desc, eq, gt, like, ne, or, sql } from "drizzle-orm";
+import * as yup from "yup";
+import {
+  BadInput,
+  canonicalJson,
+  type Entry,
+  entrySchema,
+  foldJob,
+  type JobFile,
+  type JobState,
+  type JournalEntry,
+  toJobFile,
+  validate,
+  validateBody,
+} from "@/core/journal";
+import { now, nowIso } from "./clock";
+import { type Db, db } from "./db/open";
+import { customers, entries, jobs } from "./db/schema";
+import { readShop } from "./shop";
+
+/** The same entry id with another body: somebody else's work must not be overwritten. */
+export class Conflict extends Error {}
+/** There is no such job. */
+export class NotFound extends Error {}
+
+export type BoardRow = typeof jobs.$inferSelect;
+
+type Row = typeof entries.$inferSelect;
+
+const fromRow = (row: Row): JournalEntry => ({
+  id: row.id,
+  jobId: row.jobId,
+  kind: row.kind,
+  v: row.v,
+  at: JSON.parse(row.at),
+  by: row.by,
+  device: row.device,
+  deviceSeq: row.deviceSeq,
+  seenSeq: row.seenSeq,
+  body: JSON.parse(row.body),
+  ...(row.corrects ? { corrects: row.corrects } : {}),
+  seq: row.seq,
+  recordedAt: row.recordedAt,
+});
+
+const toRow = (entry: JournalEntry): Row => ({
+  ...entry,
+  at: JSON.stringify(entry.at),
+  body: JSON.stringify(entry.body),
+  corrects: entry.corrects ?? null,
+});
+
+const jobExists = (at: Db, jobId: string) => at.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, jobId)).get() !== undefined;
+
+/** A job's journal, in the order recorded; only what came after `seq`, if given. */
+export function readEntries(jobId: string, after = 0, at: Db = db()): JournalEntry[] {
+  const rows = at
+    .select()
+    .from(entries)
+    .where(and(eq(entries.jobId, jobId), gt(entries.seq, after)))
+    .orderBy(asc(entries.seq))
+    .all();
+  if (rows.length === 0 && !jobExists(at, jobId)) throw new NotFound("There is no such job here");
+  return rows.map(fromRow);
+}
+
+/** Folded state of a job under today's shop settings. */
+export const readJob = (jobId: string, at: Db = db()): JobState => foldJob(readEntries(jobId, 0, at), readShop(at), now());
+
+/** Folded columns for board and search. */
+function boardColumns(state: JobState) {
+  const v = state.vehicle;
+  return {
+    status: state.status,
+    station: state.nextStation.station,
+    reason: state.nextStation.reason,
+    waitingOn: state.waiting.on,
+    vehicle: v ? `${v.make} ${v.model} · ${v.year}` : "",
+    registration: v?.registration ?? "",
+    complaint: state.story?.complaint ?? "",
+    codes: state.codes.map((c) => c.code).join(" "),
+    updatedAt: state.updatedAt,
+  };
+}
+
+function refreshBoard(at: Db, jobId: string): void {
+  at.update(jobs)
+    .set(boardColumns(readJob(jobId, at)))
+    .where(eq(jobs.id, jobId))
+    .run();
+}
+
+/** Rebuilds every job's folded columns from its journal; returns how many. */
+export function rebuildBoard(at: Db = db()): number {
+  const ids = at.select({ id: jobs.id }).from(jobs).all();
+  for (const { id } of ids) refreshBoard(at, id);
+  return ids.length;
+}
+
+const nextNumber = (at: Db) =>
+  (at
+    .select({ top: sql<number | null>`max(${jobs.number})` })
+    .from(jobs)
+    .get()?.top ?? 0) + 1;
+
+const emptyBoard = {
+  status: "open",
+  station: "story",
+  reason: "",
+  waitingOn: "me",
+  vehicle: "",
+  registration: "",
+  complaint: "",
+  codes: "",
+};
+
+/**
+ * Opens a job: the number is the server's, the first entry the client's. Opening the same job twice is a no-op.
+ * @param opening the entry of kind `opened` without its number.
+ */
+export function openJob(opening: unknown, at: Db = db()): { id: string; number: number } {
+  const asked = validate<{ id: string; jobId: string; at: string; by: string; device: string; deviceSeq: number }>(
+    yup
+      .object({
+        id: yup.string().uuid().required(),
+        jobId: yup.string().uuid().required(),
+        at: yup.string().required(),
+        by: yup.string().trim().min(1, "Say who you are first: pick a name on this device").max(80).required(),
+        device: yup.string().min(1).max(80).required(),
+        deviceSeq: yup.number().integer().min(0).required(),
+      })
+      .noUnknown()
+      .strict(),
+    opening,
+  );
+  const open = at.$client.transaction(() => {
+    const known = at.select({ number: jobs.number }).from(jobs).where(eq(jobs.id, asked.jobId)).get();
+    if (known) return { id: asked.jobId, number: known.number };
+    const number = nextNumber(at);
+    at.insert(jobs)
+      .values({ id: asked.jobId, number, createdAt: nowIso(), updatedAt: nowIso(), ...emptyBoard })
+      .run();
+    appendInside(at, [{ ...asked, kind: "opened", v: 1, seenSeq: 0, body: { number } }]);
+    refreshBoard(at, asked.jobId);
+    return { id: asked.jobId, number };
+  });
+  return open.immediate();
+}
+
+/** A clock ahead of ours by more than this is clamped, ms. */
+const CLOCK_SLACK = 120_000;
+
+/** A device's clock that runs ahead cannot make things happen in the future: clamped, and the note stays in the device name. */
+function clampAt(entry: Entry): Entry {
+  const latest = now() + CLOCK_SLACK;
+  const clamp = (iso: string) => (Date.parse(iso) > latest ? nowIso() : iso);
+  const at = typeof entry.at === "string" ? clamp(entry.at) : { from: clamp(entry.at.from), to: clamp(entry.at.to) };
+  return canonicalJson(at) === canonicalJson(entry.at) ? entry : { ...entry, at };
+}
+
+function appendInside(at: Db, list: readonly Entry[]): JournalEntry[] {
+  return list.map((asked) => {
+    const known = at.select().from(entries).where(eq(entries.id, asked.id)).get();
+    if (known) {
+      const before = fromRow(known);
+      const same =
+        before.kind === asked.kind && before.jobId === asked.jobId && canonicalJson(before.body) === canonicalJson(asked.body);
+      if (!same) throw new Conflict("An entry with this id but other contents is already recorded");
+      return before;
+    }
+    const seq =
+      (at
+        .select({ top: sql<number | null>`max(${entries.seq})` })
+        .from(entries)
+        .where(eq(entries.jobId, asked.jobId))
+        .get()?.top ?? 0) + 1;
+    const entry: JournalEntry = { ...clampAt(asked), seq, recordedAt: nowIso() };
+    at.insert(entries).values(toRow(entry)).run();
+    return entry;
+  });
+}
+
+/** Gate commands must rest on the newest state and pass its gates. */
+function checkGate(at: Db, entry: Entry): void {
+  if (entry.kind !== "close" && entry.kind !== "handover") return;
+  if (at.select({ id: entries.id }).from(entries).where(eq(entries.id, entry.id)).get()) return;
+  const state = readJob(entry.jobId, at);
+  const body = entry.body as { decidedOn: number; conditional?: boolean };
+  if (body.decidedOn !== state.lastSeq) {
+    throw new Conflict("The job has changed since you looked: see what is new, then decide again");
+  }
+  const blocks = entry.kind === "close" || body.conditional === false ? state.blocks.close : state.blocks.handOver;
+  if (blocks.length > 0) throw new BadInput(blocks.map((b) => b.reason).join("; "), "gate");
+}
+
+/**
+ * Appends entries to a job, all or none. The same id with the same body is a no-op.
+ * Throws BadInput, Conflict or NotFound; nothing is saved then.
+ */
+export function appendEntries(jobId: string, input: unknown, at: Db = db()): JournalEntry[] {
+  const list = (Array.isArray(input) ? input : [input]).map((raw, i) => {
+    const entry = validate<Entry>(entrySchema, raw, `[${i}]`);
+    if (entry.jobId !== jobId) throw new BadInput("The entry belongs to another job", `[${i}].jobId`);
+    validateBody(entry.kind, entry.body);
+    return entry;
+  });
+  const append = at.$client.transaction(() => {
+    if (!jobExists(at, jobId)) throw new NotFound("There is no such job here");
+    for (const entry of list) checkGate(at, entry);
+    const recorded = appendInside(at, list);
+    refreshBoard(at, jobId);
+    return recorded;
+  });
+  return append.immediate();
+}
+
+/** The board: jobs by what they wait for, newest first; `search` looks in vehicle, registration, complaint, codes and number. */
+export function listJobs(
+  filter: { search?: string; includeClosed?: boolean; limit?: number; offset?: number } = {},
+  at: Db = db(),
+): BoardRow[] {
+  const words = (filter.search ?? "").trim().split(/\s+/).filter(Boolean).slice(0, 6);
+  const matches = words.map((word) => {
+    const pattern = `%${word.replace(/[%_]/g, "")}%`;
+    return or(
+      like(jobs.vehicle, pattern),
+      like(jobs.registration, pattern),
+      like(jobs.complaint, pattern),
+      like(jobs.codes, pattern),
+      sql`cast(${jobs.number} as text) like ${pattern}`,
+    );
+  });
+  return at
+    .select()
+    .from(jobs)
+    .where(and(...matches, ...(filter.includeClosed ? [] : [ne(jobs.status, "closed")])))
+    .orderBy(desc(jobs.updatedAt))
+    .limit(filter.limit ?? 200)
+    .offset(filter.offset ?? 0)
+    .all();
+}
+
+/** A job as a file. */
+export function exportJob(jobId: string, at: Db = db()): JobFile {
+  return toJobFile(jobId, readShop(at), readEntries(jobId, 0, at), nowIso());
+}
+
+/**
+ * Takes a job file in: `seq` and `recordedAt` are kept. A job that is here already gains only entries it lacks.
+ * Throws Conflict when an entry here and in the file differ.
+ */
+export function importJob(file: JobFile, at: Db = db()): { id: string; number: number; added: number } {
+  const run = at.$client.transaction(() => {
+    const opened = file.entries.find((e) => e.kind === "opened")?.body as { number?: number } | undefined;
+    const wanted = opened?.number;
+    const here = at.select({ number: jobs.number }).from(jobs).where(eq(jobs.id, file.jobId)).get();
+    const taken =
+      wanted !== undefined && at.select({ id: jobs.id }).from(jobs).where(eq(jobs.number, wanted)).get() !== undefined;
+    const number = here?.number ?? (wanted && !taken ? wanted : nextNumber(at));
+    if (!here)
+      at.insert(jobs)
+        .values({ id: file.jobId, number, createdAt: nowIso(), updatedAt: nowIso(), ...emptyBoard })
+        .run();
+    let added = 0;
+    for (const entry of file.entries) {
+      const known = at.select().from(entries).where(eq(entries.id, entry.id)).get();
+      if (known) {
+        if (canonicalJson(fromRow(known)) !== canonicalJson(entry))
+          throw new Conflict(`Entry ${entry.id} is here with other contents: nothing was imported`);
+        continue;
+      }
+      const slot = at
+        .select({ id: entries.id })
+        .from(entries)
+        .where(and(eq(entries.jobId, entry.jobId), eq(entries.seq, entry.seq)))
+        .get();
+      if (slot)
+        throw new Conflict(`The job has gone on here since it was exported (entry number ${entry.seq}): nothing was imported`);
+      at.insert(entries).values(toRow(entry)).run();
+      added++;
+    }
+    refreshBoard(at, file.jobId);
+    return { id: file.jobId, number, added };
+  });
+  return run.immediate();
+}
+
+const customerSchema = yup
+  .object({
+    name: yup.string().trim().max(120, "Keep the name under 120 characters").required(),
+    contact: yup.string().trim().max(200, "Keep the contact under 200 characters").required(),
+  })
+  .noUnknown()
+  .strict();
+
+export interface Customer {
+  readonly name: string;
+  readonly contact: string;
+}
+
+export const readCustomer = (jobId: string, at: Db = db()): Customer | undefined =>
+  at.select({ name: customers.name, contact: customers.contact }).from(customers).where(eq(customers.jobId, jobId)).get();
+
+export function writeCustomer(jobId: string, input: unknown, at: Db = db()): void {
+  const customer = validate<Customer>(customerSchema, input);
+  if (!jobExists(at, jobId)) throw new NotFound("There is no such job here");
+  at.insert(customers)
+    .values({ jobId, ...customer })
+    .onConflictDoUpdate({ target: customers.jobId, set: customer })
+    .run();
+}
+
+/** Erases who the customer is; the journal never knew. */
+export function eraseCustomer(jobId: string, at: Db = db()): void {
+  at.delete(customers).where(eq(customers.jobId, jobId)).run();
+}

@@ -1,0 +1,42 @@
+"use client";
+
+import type { ReactElement, ReactNode } from "react";
+import { ResponsiveContainer } from "recharts";
+
+/** A chart with its title and what it says in words, for those who cannot see it. */
+export function ChartFrame({
+  title,
+  words,
+  height = 260,
+  actions,
+  children,
+}: {
+  title: string;
+  words: string;
+  height?: number;
+  actions?: ReactNode;
+  children: ReactElement;
+}) {
+  return (
+    <figure className="min-w-0">
+      <figcaption className="mb-1 flex flex-wrap items-center justify-between gap-2 text-sm text-muted">
+        <span>{title}</span>
+        {actions}
+      </figcaption>
+      <div role="img" aria-label={`${title}. ${words}`} style={{ height }}>
+        <ResponsiveContainer width="100%" height="100%">
+          {children}
+        </ResponsiveContainer>
+      </div>
+    </figure>
+  );
+}
+
+export const AXIS = { stroke: "var(--edge)", tick: { fill: "var(--muted)", fontSize: 13 }, tickLine: false } as const;
+export const GRID = { stroke: "var(--line)", strokeDasharray: "2 5" } as const;
+export const TOOLTIP = {
+  contentStyle: { background: "var(--panel)", border: "1px solid var(--edge)", borderRadius: 6, color: "var(--ink)" },
+  itemStyle: { color: "var(--ink)" },
+  labelStyle: { color: "var(--muted)" },
+  isAnimationActive: false,
+} as const;

@@ -1,0 +1,44 @@
+"use client";
+
+import { X } from "lucide-react";
+import { Dialog as Radix } from "radix-ui";
+import type { ReactNode } from "react";
+
+/** A sheet over the page: title, content, close. Focus stays inside, Escape closes. */
+export function Dialog({
+  open,
+  onOpenChange,
+  title,
+  description,
+  children,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  title: string;
+  description?: string;
+  children: ReactNode;
+}) {
+  return (
+    <Radix.Root open={open} onOpenChange={onOpenChange}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-black/60" />
+        <Radix.Content
+          className="fixed inset-x-0 bottom-0 z-50 max-h-[88dvh] overflow-y-auto rounded-t-xl bg-panel p-5 text-ink sm:inset-auto sm:top-1/2 sm:left-1/2 sm:w-[34rem] sm:max-w-[92vw] sm:-translate-x-1/2 sm:-translate-y-1/2 sm:rounded-xl"
+          {...(description ? {} : { "aria-describedby": undefined })}
+        >
+          <div className="mb-3 flex items-start justify-between gap-3">
+            <Radix.Title className="text-xl font-bold">{title}</Radix.Title>
+            <Radix.Close
+              aria-label="Close"
+              className="-mt-2 -mr-2 inline-flex size-11 cursor-pointer items-center justify-center rounded-md hover:bg-raised"
+            >
+              <X aria-hidden size={20} />
+            </Radix.Close>
+          </div>
+          {description && <Radix.Description className="mb-3 text-muted">{description}</Radix.Description>}
+          {children}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}

@@ -1,0 +1,99 @@
+import { sha256 } from "@noble/hashes/sha2.js";
+import { bytesToHex } from "@noble/hashes/utils.js";
+import { expose } from "comlink";
+import type { TrimPoint } from "@/core/checks/trims";
+import {
+  type ChannelId,
+  checkLogSize,
+  columnOf,
+  decimate,
+  findSteadyWindows,
+  type LogHead,
+  type Mapping,
+  readHead,
+  type ScanLog,
+  ScanLogReader,
+  type SteadyWindow,
+  surveyPoints,
+} from "@/core/scan-log";
+import type { Limits } from "@/core/shop/settings";
+
+export interface ImportedLog {
+  readonly sha256: string;
+  readonly rows: number;
+  readonly seconds: number;
+  readonly notes: readonly string[];
+  readonly windows: readonly SteadyWindow[];
+  readonly points: readonly TrimPoint[];
+  /** Means over the whole log, SI: for conditions the log knows */
+  readonly barometer?: number;
+  readonly intakeTemperature?: number;
+  readonly channels: readonly ChannelId[];
+}
+
+export type Result<T> = { ok: true; value: T } | { ok: false; message: string };
+
+let log: ScanLog | undefined;
+
+async function guarded<T>(work: () => Promise<T>): Promise<Result<T>> {
+  try {
+    return { ok: true, value: await work() };
+  } catch (error) {
+    return { ok: false, message: error instanceof Error ? error.message : String(error) };
+  }
+}
+
+/** Scan logs off the main thread: look at the head, import with progress, then slices decimated for drawing. */
+const api = {
+  head: (file: Blob, mapping?: Mapping): Promise<Result<LogHead>> =>
+    guarded(async () => {
+      checkLogSize(file.size);
+      return readHead(new Uint8Array(await file.slice(0, 65536).arrayBuffer()), mapping);
+    }),
+
+  import: (
+    file: Blob,
+    mapping: Mapping | undefined,
+    limits: Limits,
+    progress: (share: number) => void,
+  ): Promise<Result<ImportedLog>> =>
+    guarded(async () => {
+      checkLogSize(file.size);
+      const reader = new ScanLogReader({ totalBytes: file.size, ...(mapping ? { mapping } : {}) });
+      const hash = sha256.create();
+      const block = 1 << 20;
+      for (let at = 0; at < file.size; at += block) {
+        const bytes = new Uint8Array(await file.slice(at, at + block).arrayBuffer());
+        hash.update(bytes);
+        reader.push(bytes);
+        progress(Math.min(1, (at + block) / file.size));
+      }
+      log = reader.finish();
+      const windows = findSteadyWindows(log, limits);
+      const mean = (id: ChannelId) => {
+        const known = windows.flatMap((w) => w.means[id] ?? []);
+        return known.length > 0 ? known.reduce((a, b) => a + b, 0) / known.length : undefined;
+      };
+      const barometer = mean("barometer");
+      const intakeTemperature = mean("intake-temperature");
+      const time = columnOf(log, "time")?.values;
+      return {
+        sha256: bytesToHex(hash.digest()),
+        rows: log.rows,
+        seconds: time?.[log.rows - 1] ?? 0,
+        notes: log.notes,
+        windows,
+        points: surveyPoints(windows),
+        channels: log.columns.flatMap((c) => c.channel ?? []),
+        ...(barometer === undefined ? {} : { barometer }),
+        ...(intakeTemperature === undefined ? {} : { intakeTemperature }),
+      };
+    }),
+
+  /** A stretch of channels as points to draw, at most about `width` each. */
+  slice: async (ids: readonly ChannelId[], from: number, to: number, width: number) =>
+    log ? decimate(log, ids, from, to, width) : [],
+};
+
+export type ScanLogWorker = typeof api;
+expose(api);
