@@ -89,7 +89,7 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
     notes: of("note").map((e) => ({ entry: e.id, text: e.body.text, at: spanStart(e.at), by: e.by })),
     unknown: lines.filter((e) => !isEntryKind(e.kind)).map((e) => ({ entry: e.id, kind: e.kind })),
     lastSeq: entries.reduce((max, e) => Math.max(max, e.seq), 0),
-    updatedAt: entries.reduce<string>((max, e) => (e.recordedAt > max ? e.recordedAt : max), ""),
+    updatedAt: lines.reduce<string>((max, e) => (spanEnd(e.at) > max ? spanEnd(e.at) : max), ""),
     ...(vehicle ? { vehicle } : {}),
     ...(story ? { story } : {}),
     ...(cleared ? { codesClearedAt: spanStart(cleared.at) } : {}),
@@ -102,7 +102,7 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
   const clearedAfter = cleared ? relative(cleared) === "after" || !lastRepair : false;
   const blocks = blocksOf({ ...base, clearedAfter, now });
   const status = closed ? (blocks.close.length > 0 ? "review" : "closed") : handover ? "handed-over" : "open";
-  const stations = stationsOf({ ...base, status, blocks });
+  const stations = stationsOf({ ...base, status, blocks, next });
   return {
     ...base,
     status,
@@ -116,6 +116,7 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
   };
 }
 
+const spanEnd = (at: At) => (typeof at === "string" ? at : at.to);
 const spanStart = (at: At) => (typeof at === "string" ? at : at.from);
 
 /** Newest correction by `seq` replaces its root; a retracted root drops out. Both stay in the journal. */

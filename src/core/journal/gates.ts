@@ -105,14 +105,15 @@ export function confoundedChanges(checks: readonly CheckState[], repairs: readon
 const ms = (at: CheckState["at"]) => Date.parse(typeof at === "string" ? at : at.from);
 
 /** State of every station, and the one that comes next with its reason. */
-export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks">): {
+export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks" | "next">): {
   states: Record<StationId, StationState>;
   next: { station: StationId; reason: string };
 } {
   const done = job.status === "closed" || job.status === "handed-over";
   const has = (kind: CheckId) => job.checks.some((c) => c.check === kind && c.verdict.outcome !== "void");
   const measured = has("trims") || has("smoke");
-  const told = job.checks.filter((c) => c.check !== "look").some((c) => c.verdict.outcome === "fail");
+  // A survey tells the kind of fault; only a place, shown or found, ends the checking.
+  const placed = job.findings.length > 0 || job.checks.some((c) => c.verdict.zones.some((z) => z.state === "leaking"));
   const confirmed = job.findings.some((f) => f.body.confirmed);
   const repaired = standing(job.repairs).length > 0;
   const proveBlocks = job.blocks.close.filter((b) => b.station === "prove");
@@ -124,7 +125,7 @@ export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks">): {
     look: pick(has("look"), false),
     suspects: pick(repaired || confirmed, job.codesRead || measured),
     check: pick(
-      measured && (told || confirmed),
+      measured && placed,
       job.checks.some((c) => c.check !== "look"),
     ),
     find: pick(confirmed, job.findings.length > 0),
@@ -152,7 +153,7 @@ const NEXT_REASON: Record<StationId, string> = {
 
 function nextOf(
   states: Record<StationId, StationState>,
-  job: Pick<JobState, "blocks" | "status" | "repairs">,
+  job: Pick<JobState, "blocks" | "status" | "repairs" | "next">,
 ): { station: StationId; reason: string } {
   if (job.status === "review") return { station: "prove", reason: job.blocks.close[0]?.reason ?? NEXT_REASON.prove };
   for (const station of STATIONS) {
@@ -162,7 +163,8 @@ function nextOf(
       const block = job.blocks.close.find((b) => b.station === station);
       if (block) return { station, reason: block.reason };
     }
-    return { station, reason: NEXT_REASON[station] };
+    const best = station === "check" ? job.next.find((n) => n.check !== "look") : undefined;
+    return { station, reason: best ? `Best next check: ${best.name.toLowerCase()}` : NEXT_REASON[station] };
   }
   return { station: "handover", reason: "Handed over" };
 }

@@ -20,6 +20,8 @@ export interface JointPlace {
   readonly joint: Joint;
   readonly x: number;
   readonly y: number;
+  /** The passage it sits in, when its zones do not touch: a polyline from zone to zone. */
+  readonly passage?: readonly (readonly [number, number])[];
 }
 
 export interface AirMap {
@@ -114,18 +116,19 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
     }
     const to = first(joint.to);
     switch (joint.id) {
-      case "pcv-valve":
-        return { joint, x: to.x + to.w - 16, y: (from.y + from.h + to.y) / 2 };
+      case "pcv-valve": {
+        const x = to.x + to.w - 16;
+        return vertical(joint, x, from.y + from.h, to.y);
+      }
+      case "booster-check-valve":
+        return vertical(joint, from.x + 30, from.y + from.h, to.y);
+      case "purge-valve":
+        return vertical(joint, to.x + 7, from.y + from.h, to.y - 42);
       case "breather-duct":
         return { joint, x: from.x + 7, y: to.y - 4 };
-      case "booster-check-valve":
-        return { joint, x: from.x + 30, y: (from.y + from.h + to.y) / 2 };
-      case "purge-valve":
-        return { joint, x: to.x + 7, y: (from.y + from.h + to.y) / 2 - 10 };
       case "egr-valve":
-        return { joint, x: (from.x + to.x + to.w) / 2, y: MAIN + 62 };
       case "bypass-valve":
-        return { joint, x: (from.x + to.x + to.w) / 2, y: MAIN + 66 };
+        return under(joint, centre(from).x, centre(to).x, from.y + from.h, to.y + to.h);
       default: {
         const rightOf = from.x < to.x ? from : to;
         const leftOf = from.x < to.x ? to : from;
@@ -133,4 +136,33 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
       }
     }
   });
+}
+
+/** A joint half way down a straight passage. */
+function vertical(joint: Joint, x: number, top: number, bottom: number): JointPlace {
+  return {
+    joint,
+    x,
+    y: (top + bottom) / 2,
+    passage: [
+      [x, top],
+      [x, bottom],
+    ],
+  };
+}
+
+/** A joint in a passage that runs under the main row from one zone to another. */
+function under(joint: Joint, fromX: number, toX: number, fromBottom: number, toBottom: number): JointPlace {
+  const y = MAIN + 62;
+  return {
+    joint,
+    x: (fromX + toX) / 2,
+    y,
+    passage: [
+      [fromX, fromBottom],
+      [fromX, y],
+      [toX, y],
+      [toX, toBottom],
+    ],
+  };
 }

@@ -158,7 +158,10 @@ function JobRow({ job }: { job: BoardJob }) {
             {job.status === "review" ? "Look again" : finished ? "Handed over" : STATION_NAMES[station]}
           </span>
           <span className="text-muted">
-            {finished ? "" : ` · ${job.reason}`} · {ago(job.updatedAt)}
+            {finished ? "" : ` · ${job.reason}`} ·{" "}
+            <time dateTime={job.updatedAt} suppressHydrationWarning>
+              {ago(job.updatedAt)}
+            </time>
           </span>
         </span>
       </span>

@@ -99,8 +99,7 @@ function Header() {
       <p className="text-muted">
         {v ? (
           <>
-            {v.make} {v.model} {v.displacement.value} L{v.induction === "turbo" ? " turbo" : ""} ·{" "}
-            <span className="text-ink">{v.year}</span> · {v.registration}
+            {v.make} {v.model} · <span className="text-ink">{v.year}</span> · {v.registration}
           </>
         ) : (
           "Vehicle not described yet"

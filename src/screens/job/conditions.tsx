@@ -28,12 +28,12 @@ export function Conditions() {
         {c ? (
           <span className="text-muted">
             Bay{" "}
-            <span className="font-mono text-ink">
+            <span className="text-ink">
               {number(c.bayTemperature.value, 0)} {c.bayTemperature.unit}
             </span>{" "}
             · Ambient{" "}
-            <span className="font-mono text-ink">
-              {number(c.ambient.value, c.ambient.unit === "bar" ? 3 : 1)} {c.ambient.unit} absolute
+            <span className="text-ink">
+              {number(c.ambient.value, c.ambient.unit === "bar" ? 3 : c.ambient.unit === "hPa" ? 0 : 1)} {c.ambient.unit} abs
             </span>
           </span>
         ) : (

@@ -70,7 +70,7 @@ export function SuspectRow({ suspect }: { suspect: Suspect }) {
       >
         <span className="flex items-baseline justify-between gap-3">
           <span>{suspect.cause.name}</span>
-          <span className="font-mono text-lg font-bold">{percent < 1 ? "<1" : percent} %</span>
+          <span className="text-lg font-bold whitespace-nowrap">{percent < 1 ? "<1" : percent} %</span>
         </span>
         <span aria-hidden className="mt-1 block h-1.5 rounded-full bg-line">
           <span className="block h-full rounded-full bg-accent" style={{ width: `${Math.max(1, percent)}%` }} />

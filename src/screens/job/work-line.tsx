@@ -1,6 +1,6 @@
 "use client";
 
-import { Check, CircleDot, TriangleAlert } from "lucide-react";
+import { Check, CircleDot } from "lucide-react";
 import { STATION_NAMES, STATIONS, type StationId, type StationState } from "@/core/journal";
 import { useJob } from "./use-job";
 
@@ -22,7 +22,7 @@ export function WorkLine({ current, onOpen }: { current: StationId; onOpen: (sta
   const { state } = useJob();
   return (
     <nav aria-label="Stations" className="border-line max-lg:border-b lg:row-span-3 lg:border-r">
-      <ol className="flex gap-1 overflow-x-auto p-2 lg:sticky lg:top-0 lg:flex-col lg:items-center lg:py-4">
+      <ol className="flex gap-1 overflow-x-auto p-2 lg:sticky lg:top-0 lg:h-dvh lg:max-h-[52rem] lg:flex-col lg:items-center lg:justify-between lg:py-3">
         {STATIONS.map((station, i) => {
           const now = state.stations[station];
           const here = station === current;
@@ -33,10 +33,10 @@ export function WorkLine({ current, onOpen }: { current: StationId; onOpen: (sta
                 aria-current={here ? "step" : undefined}
                 onClick={() => onOpen(station)}
                 title={station === state.nextStation.station ? state.nextStation.reason : undefined}
-                className={`flex w-20 cursor-pointer flex-col items-center gap-1 rounded-lg px-1 py-2 hover:bg-raised lg:w-full ${here ? "bg-raised" : ""}`}
+                className={`flex w-20 cursor-pointer flex-col items-center gap-1 rounded-lg px-1 py-1.5 hover:bg-raised lg:w-full ${here ? "bg-raised" : ""}`}
               >
                 <span aria-hidden className={`flex size-9 items-center justify-center rounded-full text-lg ${RINGS[now]}`}>
-                  {now === "settled" ? <Check size={18} strokeWidth={3} /> : i + 1}
+                  {now === "settled" ? <Check size={18} strokeWidth={3} /> : now === "going-on" ? <CircleDot size={18} /> : i + 1}
                 </span>
                 <span
                   className={`text-sm leading-tight ${here ? "font-bold" : ""} ${now === "needs-you" ? "text-live" : "text-ink"}`}
@@ -44,10 +44,6 @@ export function WorkLine({ current, onOpen }: { current: StationId; onOpen: (sta
                   {STATION_NAMES[station]}
                 </span>
                 <span className="sr-only">{STATE_WORDS[now]}</span>
-                <span aria-hidden className="flex h-4 items-center text-xs text-muted">
-                  {now === "going-on" && <CircleDot size={12} className="text-amber" />}
-                  {now === "needs-you" && <TriangleAlert size={12} className="text-live" />}
-                </span>
               </button>
             </li>
           );

@@ -39,6 +39,17 @@ export function AirMapView() {
         <svg viewBox={`0 0 ${map.width} ${map.height}`} className="w-full min-w-[56rem]">
           <title>Gas paths, air flowing left to right</title>
           <Patterns />
+          {map.joints.map((place) =>
+            place.passage ? (
+              <polyline
+                key={place.joint.id}
+                points={place.passage.map((p) => p.join(",")).join(" ")}
+                fill="none"
+                stroke="var(--edge)"
+                strokeWidth={7}
+              />
+            ) : null,
+          )}
           {map.zones.map((place) => (
             <Zone key={place.zone} place={place} known={known(place.zone)} onOpen={() => setOpen(place.zone)} />
           ))}
@@ -46,6 +57,7 @@ export function AirMapView() {
             <JointMark
               key={place.joint.id}
               place={place}
+              width={map.width}
               blocked={overlay.setup?.blocked.includes(place.joint.id) ?? false}
               heldOpen={overlay.setup?.heldOpen.includes(place.joint.id) ?? false}
               entry={overlay.setup?.entry === place.joint.id}
@@ -179,7 +191,7 @@ function Legend() {
     ["tight", "Proved tight"],
   ];
   return (
-    <ul className="flex flex-wrap justify-end gap-x-5 gap-y-1 px-5 pb-2 text-sm text-muted">
+    <ul className="flex flex-wrap justify-end gap-x-5 gap-y-1 px-5 pb-2 text-sm text-muted lg:absolute lg:bottom-1 lg:left-1 lg:grid lg:grid-cols-2 lg:justify-start">
       {items.map(([known, text]) => (
         <li key={known} className="flex items-center gap-2">
           <svg width="26" height="14" aria-hidden>

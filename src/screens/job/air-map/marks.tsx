@@ -39,6 +39,8 @@ export function Burst({ x, y, name, size }: { x: number; y: number; name?: strin
 
 interface MarkProps {
   readonly place: JointPlace;
+  /** Width of the map, so that labels at its edges stay inside */
+  readonly width: number;
   readonly blocked: boolean;
   readonly heldOpen: boolean;
   readonly entry: boolean;
@@ -46,15 +48,28 @@ interface MarkProps {
 }
 
 /** What stands in a joint: meter, compressor, throttle, valve; and what is done to it: blocked, held open, smoke in. */
-export function JointMark({ place, blocked, heldOpen, entry, displaced }: MarkProps) {
+export function JointMark({ place, width, blocked, heldOpen, entry, displaced }: MarkProps) {
   const { joint, x, y } = place;
+  const anchor = x > width - 90 ? "end" : x < 90 ? "start" : "middle";
+  const named = !entry && !blocked && !heldOpen;
   return (
     <g transform={`translate(${x} ${y})`} className="pointer-events-none">
-      <Body kind={joint.kind} name={joint.name} heldOpen={heldOpen} />
+      <Body
+        kind={joint.kind}
+        name={named ? joint.name : ""}
+        heldOpen={heldOpen}
+        at={
+          joint.id === "egr-valve" || joint.id === "bypass-valve"
+            ? "below"
+            : joint.id === "booster-check-valve" || joint.id === "pcv-valve"
+              ? "left"
+              : "right"
+        }
+      />
       {(blocked || (displaced && !entry && !heldOpen)) && (
         <>
           <rect x={-6} y={-20} width={12} height={40} fill="var(--amber)" stroke="var(--bg)" />
-          <Label text={`${joint.name}${blocked ? ", blocked" : ""}`} y={-28} colour="var(--amber)" />
+          <Label text={`${joint.name}${blocked ? ", blocked" : ""}`} y={-28} colour="var(--amber)" anchor={anchor} />
         </>
       )}
       {heldOpen && <Label text={`${joint.name}, held open`} y={48} colour="var(--live)" />}
@@ -68,15 +83,35 @@ export function JointMark({ place, blocked, heldOpen, entry, displaced }: MarkPr
   );
 }
 
-function Label({ text, y, colour }: { text: string; y: number; colour: string }) {
+function Label({
+  text,
+  y,
+  colour,
+  anchor = "middle",
+}: {
+  text: string;
+  y: number;
+  colour: string;
+  anchor?: "start" | "middle" | "end";
+}) {
   return (
-    <text y={y} textAnchor="middle" fontSize={13} fill={colour} stroke="var(--bg)" strokeWidth={5} paintOrder="stroke">
+    <text y={y} textAnchor={anchor} fontSize={13} fill={colour} stroke="var(--bg)" strokeWidth={5} paintOrder="stroke">
       {text}
     </text>
   );
 }
 
-function Body({ kind, name, heldOpen }: { kind: JointPlace["joint"]["kind"]; name: string; heldOpen: boolean }) {
+function Body({
+  kind,
+  name,
+  heldOpen,
+  at,
+}: {
+  kind: JointPlace["joint"]["kind"];
+  name: string;
+  heldOpen: boolean;
+  at: "left" | "right" | "below";
+}) {
   const ink = "var(--ink)";
   switch (kind) {
     case "meter":
@@ -106,7 +141,16 @@ function Body({ kind, name, heldOpen }: { kind: JointPlace["joint"]["kind"]; nam
         <>
           <circle r={12} fill="var(--bg)" />
           <path d="M-10 -8 L10 8 V-8 L-10 8 Z" fill="var(--bg)" stroke={ink} strokeWidth={2} />
-          <text x={16} y={5} fontSize={13} fill="var(--muted)" stroke="var(--bg)" strokeWidth={4} paintOrder="stroke">
+          <text
+            x={at === "below" ? 0 : at === "left" ? -16 : 16}
+            y={at === "below" ? 28 : 5}
+            textAnchor={at === "below" ? "middle" : at === "left" ? "end" : "start"}
+            fontSize={13}
+            fill="var(--muted)"
+            stroke="var(--bg)"
+            strokeWidth={4}
+            paintOrder="stroke"
+          >
             {name}
           </text>
         </>

@@ -1,0 +1,117 @@
+import { expect, type Page } from "@playwright/test";
+import { CARS, type DemoCar } from "../demo/cars";
+import { recordDrive, writeLog } from "../demo/drive";
+import type { HiddenEngine } from "../demo/engine";
+
+/** The car under test: a made-up one whose hole the test knows. */
+export const TRUE_HOLE = 2.2e-3;
+const car: DemoCar = { ...CARS.petrel, id: "test-car", seed: 77 };
+export const leaking: HiddenEngine = { ...car.engine, manifoldHole: { diameter: TRUE_HOLE } };
+export const sound: HiddenEngine = { ...car.engine };
+delete sound.manifoldHole;
+
+export const logOf = (engine: HiddenEngine, seed = 77) => ({
+  name: "drive.csv",
+  mimeType: "text/csv",
+  buffer: Buffer.from(writeLog(recordDrive(engine, seed), "comma", false)),
+});
+
+export const button = (page: Page, name: string | RegExp) => page.getByRole("button", { name, exact: typeof name === "string" });
+export const station = (page: Page, name: string) =>
+  page.getByRole("navigation", { name: "Stations" }).getByRole("button", { name }).click();
+export const main = (page: Page) => page.getByRole("main", { name: "Now" });
+
+/** Starts the page's own clock two hours ago, so that a test may let hours pass without running ahead of the server. */
+export async function startClock(page: Page): Promise<void> {
+  await page.clock.install({ time: new Date(Date.now() - 2 * 3600_000) });
+}
+
+export async function signIn(page: Page, name: string): Promise<void> {
+  await page.goto("/");
+  await page.getByRole("button", { name: "Who is working?" }).click();
+  const known = page.getByRole("dialog").getByRole("button", { name, exact: true });
+  await expect(page.getByRole("dialog").getByText("Reading names…")).toHaveCount(0);
+  if (await known.count()) return known.click();
+  await page.getByLabel("Not on the list? Add a name").fill(name);
+  await button(page, "Add").click();
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+}
+
+export async function openJob(page: Page, complaint: string, registration: string): Promise<void> {
+  await page.getByRole("link", { name: "New job" }).click();
+  await page.getByLabel("Complaint, in the customer's words").fill(complaint);
+  await page.getByLabel("Make").fill("Ondrell");
+  await page.getByLabel("Model", { exact: true }).fill("Petrel 1.6");
+  await page.getByLabel("Model year").fill("2014");
+  await page.getByLabel("Registration").fill(registration);
+  await page.getByLabel("Engine displacement", { exact: true }).fill("1,6 L");
+  await button(page, "Open the job").click();
+  await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
+}
+
+export async function setConditions(page: Page): Promise<void> {
+  await button(page, "Set conditions").click();
+  await page.getByLabel("Ambient pressure, absolute", { exact: true }).fill("1006 hPa");
+  await page.getByLabel("Bay temperature", { exact: true }).fill("17");
+  await button(page, "Record conditions").click();
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+}
+
+export async function survey(page: Page, engine: HiddenEngine, seed = 77): Promise<void> {
+  await station(page, "Check");
+  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  await page.getByLabel("Scan-tool log").setInputFiles(logOf(engine, seed));
+  await button(page, "Read the log with these columns").click();
+  await expect(main(page).getByText(/rows over/)).toBeVisible();
+}
+
+export interface SmokePlay {
+  proof?: string;
+  /** Ball readings to settle at, L/min, one every few seconds */
+  settleAt: number;
+  seenAt?: string;
+  arrivals?: string[];
+  /** Let this long pass before the run ends, s */
+  linger?: number;
+}
+
+/** A smoke run played through: setup, machine proof, ball following an approach to its settled height, then what was seen. */
+export async function smoke(page: Page, play: SmokePlay): Promise<void> {
+  await station(page, "Check");
+  await page.getByRole("radio", { name: "Smoke run" }).click();
+  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await button(page, "Heater on, to the machine proof").click();
+  await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill(play.proof ?? "12.6 inH2O");
+  await page.getByLabel("The ball sat at the bottom").check();
+  await page.getByLabel("Smoke came out of the open hose").check();
+  await button(page, "Hose on: start the run").click();
+  const ball = page.getByRole("slider", { name: /Flow ball/ });
+  const gauge = page.getByLabel("Pressure", { exact: true });
+  for (let i = 0; i < 10; i++) {
+    await page.clock.fastForward(6000);
+    const rush = Math.exp(-i / 1.5);
+    await ball.focus();
+    const now = Number(await ball.getAttribute("aria-valuenow"));
+    const target = play.settleAt + (12 - play.settleAt) * rush;
+    const steps = Math.round((target - now) / 0.12);
+    for (let s = 0; s < Math.abs(steps); s++) await page.keyboard.press(steps > 0 ? "ArrowUp" : "ArrowDown");
+    if (i < 4) await gauge.fill(String((12.4 * (1 - rush)).toFixed(2)));
+    await button(page, "Take reading").click();
+  }
+  for (const zone of play.arrivals ?? [])
+    await page.getByRole("button", { name: zone, exact: true }).and(page.locator("[data-state]")).click();
+  if (play.linger) await page.clock.fastForward(play.linger * 1000);
+  if (play.seenAt) {
+    await button(page, "I see smoke: mark it").click();
+    await page.getByRole("dialog").getByRole("button", { name: play.seenAt, exact: true }).click();
+    await button(page, "End the run").click();
+  } else await button(page, "Looked everywhere: none outside").click();
+}
+
+export async function putEverythingBack(page: Page): Promise<void> {
+  const back = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Back on/ });
+  for (let left = await back.count(); left > 0; left--) {
+    await back.first().click();
+    await expect(back).toHaveCount(left - 1);
+  }
+}
