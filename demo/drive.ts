@@ -45,6 +45,7 @@ export function recordDrive(engine: HiddenEngine, seed: number, rate = 4): Drive
   let seconds = 0;
   let before = stages[0] as Stage;
   for (const stage of stages) {
+    const settled = [before, stage].map((s) => seenAt(engine, s.point).trims);
     for (let s = 0; s < stage.seconds; s += 1 / rate) {
       const share = Math.min(1, s / RAMP);
       const mix = (a: number, b: number) => a + (b - a) * share;
@@ -65,9 +66,9 @@ export function recordDrive(engine: HiddenEngine, seed: number, rate = 4): Drive
         intake: Math.round(engine.temperature - 273.15 + noise.normal(0.3)),
         barometer: engine.ambient / 1000,
         closedLoop: true,
-        trims: seen.trims.map((total) => {
-          // The ECU has learned most of it; the rest and the hunting of the loop stand in the short term.
-          const learned = 0.78 * total;
+        trims: seen.trims.map((total, bank) => {
+          // The ECU has learned most of what each cell settles at; the rest and the hunting of the loop stand in the short term.
+          const learned = 0.78 * mix(settled[0]?.[bank] as number, settled[1]?.[bank] as number);
           const rest = (1 + total) / (1 + learned) - 1;
           const hunting = 0.012 * Math.sin((2 * Math.PI * seconds) / 2.6) + noise.normal(0.008);
           const step = (percent: number) => Math.round(percent / 0.78125) * 0.78125;

@@ -1,5 +1,5 @@
 import type { SmokeRun } from "@/core/checks/smoke";
-import { standardFlow } from "@/core/gas/air";
+import { airDensity, STANDARD_DENSITY, standardFlow } from "@/core/gas/air";
 import { orificeFlow } from "@/core/gas/orifice";
 import { settleTimeConstant } from "@/core/gas/vessel";
 import { seededNoise } from "@/core/maths/random";
@@ -74,7 +74,9 @@ export function simulateSmoke(engine: HiddenEngine, layout: Layout, story: Smoke
     const alive = t > stops ? Math.exp(-(t - stops) / 6) : 1;
     const flow = (settled + (maxFlow - settled) * rush) * alive + noise.normal(0.004 * maxFlow);
     const p = pressure * (1 - rush) * alive + noise.normal(0.004 * rated);
-    samples.push([t, Math.round(Math.max(0, flow) * 6e4 * 10) / 10, Math.round((Math.max(0, p) / 249.0889) * 10) / 10]);
+    // The ball floats higher or lower with the gas it floats in: its scale is true at standard density only.
+    const scale = flow / Math.sqrt(airDensity(engine.ambient + p, engine.temperature) / STANDARD_DENSITY);
+    samples.push([t, Math.round(Math.max(0, scale) * 6e4 * 10) / 10, Math.round((Math.max(0, p) / 249.0889) * 10) / 10]);
   }
   return {
     machine: { name: machine.name, ratedPressure: machine.ratedPressure, maxFlow: machine.maxFlow, autoOff: machine.autoOff },

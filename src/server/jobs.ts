@@ -180,6 +180,20 @@ function appendInside(at: Db, list: readonly Entry[]): JournalEntry[] {
   });
 }
 
+/** A correction names the root entry it replaces, of its own kind; only a retraction may name any kind. */
+function checkCorrection(at: Db, entry: Entry): void {
+  if (!entry.corrects) {
+    if (entry.kind === "retract") throw new BadInput("Say which entry is taken out", "corrects");
+    return;
+  }
+  const root = at.select().from(entries).where(eq(entries.id, entry.corrects)).get();
+  if (!root || root.jobId !== entry.jobId) throw new BadInput("The corrected entry is not in this job", "corrects");
+  if (root.corrects) throw new BadInput("A correction names the first entry, not another correction", "corrects");
+  if (entry.kind !== "retract" && root.kind !== entry.kind)
+    throw new BadInput(`A correction is of the same kind as what it corrects: ${root.kind}`, "kind");
+  if (root.kind === "opened") throw new BadInput("The opening of a job stands", "corrects");
+}
+
 /** Gate commands must rest on the newest state and pass its gates. */
 function checkGate(at: Db, entry: Entry): void {
   if (entry.kind !== "close" && entry.kind !== "handover") return;
@@ -206,8 +220,11 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db()): Jou
   });
   const append = at.$client.transaction(() => {
     if (!jobExists(at, jobId)) throw new NotFound("There is no such job here");
-    for (const entry of list) checkGate(at, entry);
-    const recorded = appendInside(at, list);
+    const recorded = list.flatMap((entry) => {
+      checkCorrection(at, entry);
+      checkGate(at, entry);
+      return appendInside(at, [entry]);
+    });
     refreshBoard(at, jobId);
     return recorded;
   });

@@ -61,7 +61,7 @@ export function BallTube({
   return (
     <div
       ref={tube}
-      className={`h-72 w-28 touch-none select-none sm:h-80 sm:w-32 ${disabled ? "opacity-50" : "cursor-grab"}`}
+      className={`h-72 w-28 touch-none select-none ${disabled ? "opacity-50" : "cursor-grab"}`}
       role="slider"
       tabIndex={disabled ? -1 : 0}
       aria-label={label}

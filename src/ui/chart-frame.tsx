@@ -1,32 +1,37 @@
 "use client";
 
-import type { ReactElement, ReactNode } from "react";
+import type { ReactElement } from "react";
 import { ResponsiveContainer } from "recharts";
+import { PanArea, type SpanHandle, SpanKeys } from "./pan-zoom";
 
 /** A chart with its title and what it says in words, for those who cannot see it. */
 export function ChartFrame({
   title,
   words,
   height = 260,
-  actions,
+  span,
   children,
 }: {
   title: string;
   words: string;
   height?: number;
-  actions?: ReactNode;
+  /** Lets the chart be zoomed and panned along its axis, with the words for less and more of it */
+  span?: { readonly handle: SpanHandle; readonly less: string; readonly more: string };
   children: ReactElement;
 }) {
+  const chart = (
+    <ResponsiveContainer width="100%" height="100%">
+      {children}
+    </ResponsiveContainer>
+  );
   return (
     <figure className="min-w-0">
       <figcaption className="mb-1 flex flex-wrap items-center justify-between gap-2 text-sm text-muted">
         <span>{title}</span>
-        {actions}
+        {span && <SpanKeys span={span.handle} less={span.less} more={span.more} />}
       </figcaption>
       <div role="img" aria-label={`${title}. ${words}`} style={{ height }}>
-        <ResponsiveContainer width="100%" height="100%">
-          {children}
-        </ResponsiveContainer>
+        {span ? <PanArea span={span.handle}>{chart}</PanArea> : chart}
       </div>
     </figure>
   );

@@ -4,7 +4,7 @@ export function Clock({ end, now, done }: { end: number; now: number; done: stri
   if (left <= 0) return <span className="text-xl font-bold text-ember">{done}</span>;
   const text = `${Math.floor(left / 60)}:${String(left % 60).padStart(2, "0")}`;
   return (
-    <span role="timer" className={`font-mono text-2xl font-bold ${left < 60 ? "text-amber" : ""}`}>
+    <span role="timer" className={`text-2xl font-bold ${left < 60 ? "text-amber" : ""}`}>
       {text}
     </span>
   );

@@ -3,17 +3,7 @@
 import { Calculator, Delete } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useId, useState } from "react";
-import {
-  BANDS,
-  type BandId,
-  type Expected,
-  formatQuantity,
-  parseQuantity,
-  plausibility,
-  type Quantity,
-  UNITS,
-  type UnitId,
-} from "@/core/units";
+import { BANDS, type BandId, type Expected, formatQuantity, parseQuantity, plausibility, UNITS, type UnitId } from "@/core/units";
 
 /**
  * A reading typed as people type it ("13 inH2O", "0,4 psi") or by a big keypad with unit keys. What was typed stays in the
@@ -37,7 +27,7 @@ export function QuantityField({
   units: readonly UnitId[];
   /** What stands in the field */
   value: string;
-  onChange: (typed: string, reading: Quantity | undefined) => void;
+  onChange: (typed: string) => void;
   hint?: string;
 }) {
   const id = useId();
@@ -46,13 +36,9 @@ export function QuantityField({
   const expected: Expected = { dimension: band.dimension, unit, ...("kind" in band ? { kind: band.kind } : {}) };
   const parsed = parseQuantity(value, expected);
   const query = parsed.ok ? plausibility(parsed.value, field) : null;
-  const change = (typed: string) => {
-    const next = parseQuantity(typed, expected);
-    onChange(typed, next.ok && !plausibility(next.value, field) ? next.value : undefined);
-  };
   const complaint = touched && value !== "" ? (parsed.ok ? query?.message : parsed.message) : undefined;
   const number = value.replace(/[^\d.,\-−]/g, "");
-  const key = (k: string) => change(k === "⌫" ? value.slice(0, -1) : `${value}${k}`);
+  const key = (k: string) => onChange(k === "⌫" ? value.slice(0, -1) : `${value}${k}`);
   return (
     <div className="flex min-w-0 flex-col gap-1">
       <label htmlFor={id} className="text-sm text-muted">
@@ -66,7 +52,7 @@ export function QuantityField({
           className="min-h-11 w-full min-w-0 rounded-md border border-edge bg-raised px-3 text-base text-ink aria-[invalid=true]:border-ember"
           value={value}
           placeholder={`e.g. ${UNITS[unit].id}`}
-          onChange={(e) => change(e.target.value)}
+          onChange={(e) => onChange(e.target.value)}
           onBlur={() => setTouched(true)}
           aria-invalid={complaint ? true : undefined}
           aria-describedby={`${id}-note`}
@@ -106,7 +92,7 @@ export function QuantityField({
                     className="min-h-11 cursor-pointer rounded-md border border-edge px-3 hover:bg-raised"
                     onClick={() => {
                       setTouched(true);
-                      change(`${number} ${u}`);
+                      onChange(`${number} ${u}`);
                     }}
                   >
                     {u}
@@ -131,7 +117,7 @@ export function QuantityField({
               key={s.unit}
               type="button"
               className="min-h-11 cursor-pointer rounded-md border border-edge px-3"
-              onClick={() => change(`${number} ${s.unit}`)}
+              onClick={() => onChange(`${number} ${s.unit}`)}
             >
               Take {s.unit}
             </button>

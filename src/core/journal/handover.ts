@@ -41,6 +41,8 @@ export function handoverOf(job: JobState): Handover {
     const before = all.filter((c) => c.afterRepair === "before" || c.afterRepair === "no-repair");
     const shown = before.findLast((c) => c.verdict.outcome === "fail") ?? before.at(-1);
     const after = all.findLast((c) => c.afterRepair === "after");
+    // A clean look tells the customer nothing.
+    if (check === "look" && shown?.verdict.outcome !== "fail") return [];
     if (!shown && !after) return [];
     return [
       {

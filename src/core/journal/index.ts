@@ -6,3 +6,4 @@ export * from "./handover";
 export * from "./job-file";
 export * from "./readings-csv";
 export * from "./state";
+export * from "./words";

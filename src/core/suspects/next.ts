@@ -1,6 +1,6 @@
 import type { CheckId } from "../checks/check";
 import { refusal } from "../checks/trims/judge";
-import { type Layout, reachOf, type VehicleFacts } from "../vehicle";
+import { entriesOf, type Layout, reachOf, usualSetup, type VehicleFacts } from "../vehicle";
 import { likelihood, TRIM_ROWS } from "./likelihoods";
 import type { Suspect } from "./weigh";
 
@@ -16,6 +16,9 @@ export interface NextCheck {
   readonly score: number;
   readonly why: string;
 }
+
+/** Factor on a check that takes something off the car. */
+const TAKEN_APART = 0.9;
 
 interface Candidate {
   readonly check: CheckId;
@@ -78,22 +81,14 @@ function candidates(layout: Layout, vehicle: VehicleFacts): Candidate[] {
       why: "tells leak from meter and fuel, takes nothing apart",
     });
   }
-  const throttleOpen = ["throttle"];
-  const openEnds = layout.joints.filter((j) => j.kind === "opening").map((j) => j.id);
-  for (const [entry, minutes, penalty] of [
-    ["air-meter", 25, 0.9],
-    ["gauge-port", 18, 0.95],
-  ] as const) {
-    const joint = layout.joints.find((j) => j.id === entry);
-    if (!joint) continue;
-    const setup = { entry, blocked: openEnds, heldOpen: entry === "air-meter" ? throttleOpen : [] };
-    const reached = reachOf(layout, setup).tested.map((j) => j.id);
+  for (const joint of entriesOf(layout)) {
+    const reached = reachOf(layout, usualSetup(layout, joint.id)).tested.map((j) => j.id);
     list.push({
       check: "smoke",
-      entry,
-      name: `Smoke from ${joint.name.toLowerCase()}`,
-      minutes,
-      penalty,
+      entry: joint.id,
+      name: `Smoke, ${joint.entry?.removes}`,
+      minutes: joint.entry?.minutes ?? 0,
+      penalty: TAKEN_APART,
       outcomes: ["smoke-none-outside", "smoke-inside-path", ...reached.map((id) => `smoke-at:${id}`)],
       reached,
       why: `puts ${reached.length} joints to the test at once`,

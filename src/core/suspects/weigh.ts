@@ -15,7 +15,9 @@ export interface Contribution {
   readonly observation: string;
   /** Factor on the odds against the average suspect: above 1 speaks for, below 1 against */
   readonly factor: number;
-  readonly words: string;
+  /** What was observed, and why it weighs so */
+  readonly says: string;
+  readonly reason: string;
 }
 
 export interface Suspect {
@@ -42,7 +44,7 @@ export function weighSuspects(causes: readonly Cause[], evidence: readonly Evide
     weights = weights.map((w, i) => {
       const given = values[i];
       const factor = (given?.value ?? mean) / mean;
-      because[i]?.push({ entry, observation, factor, words: `${given?.says}: ${given?.reason}` });
+      if (given) because[i]?.push({ entry, observation, factor, says: given.says, reason: given.reason });
       return w * factor;
     });
   }

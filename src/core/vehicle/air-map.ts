@@ -13,15 +13,20 @@ export interface ZonePlace {
   readonly name: string;
   /** Pipes the zone is drawn as; the first carries its label. */
   readonly boxes: readonly Box[];
-  readonly label: { readonly x: number; readonly y: number };
+  readonly label: Point;
 }
 
-export interface JointPlace {
-  readonly joint: Joint;
+export interface Point {
   readonly x: number;
   readonly y: number;
+}
+
+export interface JointPlace extends Point {
+  readonly joint: Joint;
+  /** Where its name stands, and how the text is anchored there */
+  readonly label: Point & { readonly anchor: "start" | "middle" | "end" };
   /** The passage it sits in, when its zones do not touch: a polyline from zone to zone. */
-  readonly passage?: readonly (readonly [number, number])[];
+  readonly passage?: readonly Point[];
 }
 
 export interface AirMap {
@@ -36,6 +41,9 @@ const HEIGHT = 292;
 /** Centre line of the main flow, left to right */
 const MAIN = 142;
 const PIPE = 30;
+/** Line under the main row that valves between its zones lie on */
+const UNDER = 206;
+const GAP = 16;
 
 /** Main row from left to right: width share and height of each zone. */
 const MAIN_ROW: readonly (readonly [ZoneId, number, number])[] = [
@@ -51,118 +59,137 @@ const MAIN_ROW: readonly (readonly [ZoneId, number, number])[] = [
   ["tail", 1.3, PIPE],
 ];
 
-const centre = (box: Box) => ({ x: box.x + box.w / 2, y: box.y + box.h / 2 });
+const centre = (box: Box): Point => ({ x: box.x + box.w / 2, y: box.y + box.h / 2 });
 
 /**
  * Where a vehicle's zones and joints stand on the air map: air flows left to right, crankcase above, vacuum branches and
  * EVAP below. Pure geometry from the layout; what is known is drawn into it elsewhere.
  */
 export function airMapOf(layout: Layout): AirMap {
+  const boxes = placeZones(layout);
+  const zones = layout.zones.map((zone): ZonePlace => {
+    const own = boxes.get(zone.id) as Box[];
+    const first = own[0] as Box;
+    const at = centre(first);
+    const inMain = MAIN_ROW.some(([id]) => id === zone.id);
+    const y = first.h >= 40 ? at.y + 5 : inMain ? first.y - 8 : first.y + first.h + 17;
+    // The breather comes down on the left end of the duct: its name keeps clear.
+    const x = zone.id === "metered-duct" && boxes.has("breather") ? at.x + 12 : at.x;
+    return { zone: zone.id, name: zone.name, boxes: own, label: { x, y: zone.id === "cylinders" ? first.y + first.h - 10 : y } };
+  });
+  return { width: WIDTH, height: HEIGHT, zones, joints: placeJoints(layout, boxes) };
+}
+
+function placeZones(layout: Layout): Map<ZoneId, Box[]> {
   const has = new Set(layout.zones.map((z) => z.id));
   const row = MAIN_ROW.filter(([id]) => has.has(id));
   const shares = row.reduce((sum, [, share]) => sum + share, 0);
-  const gap = 16;
-  const unit = (WIDTH - 40 - gap * (row.length - 1)) / shares;
+  const unit = (WIDTH - 40 - GAP * (row.length - 1)) / shares;
   const boxes = new Map<ZoneId, Box[]>();
   let x = 20;
   for (const [id, share, h] of row) {
     boxes.set(id, [{ x, y: MAIN - h / 2, w: share * unit, h }]);
-    x += share * unit + gap;
+    x += share * unit + GAP;
   }
   const main = (id: ZoneId) => (boxes.get(id) as Box[])[0] as Box;
   const manifold = main("manifold");
   const duct = main("metered-duct");
   const cylinders = main("cylinders");
-  if (has.has("crankcase")) boxes.set("crankcase", [{ x: cylinders.x - 36, y: 16, w: cylinders.w + 90, h: 44 }]);
-  if (has.has("breather") && has.has("crankcase")) {
-    const crankcase = (boxes.get("crankcase") as Box[])[0] as Box;
-    const down = duct.x + duct.w * 0.35;
+  if (has.has("crankcase")) {
+    const crankcase = { x: cylinders.x - 36, y: 16, w: cylinders.w + 90, h: 44 };
+    boxes.set("crankcase", [crankcase]);
+    const down = duct.x + 6;
     boxes.set("breather", [
       { x: down, y: 30, w: crankcase.x - down - 2, h: 14 },
       { x: down, y: 44, w: 14, h: duct.y - 46 },
     ]);
   }
-  if (has.has("booster-branch")) boxes.set("booster-branch", [{ x: manifold.x - 70, y: 232, w: 150, h: 40 }]);
+  if (has.has("booster-branch")) boxes.set("booster-branch", [{ x: manifold.x - 60, y: 242, w: 150, h: 40 }]);
   if (has.has("purge-line")) {
     const from = manifold.x + manifold.w * 0.72;
     boxes.set("purge-line", [
-      { x: from, y: 246, w: 330, h: 16 },
-      { x: from, y: 204, w: 14, h: 42 },
+      { x: from, y: 250, w: 250, h: 16 },
+      { x: from, y: 226, w: 14, h: 24 },
     ]);
   }
-  const zones = layout.zones.map((zone): ZonePlace => {
-    const own = boxes.get(zone.id) as Box[];
-    const first = own[0] as Box;
-    const at = centre(first);
-    const inside = first.h >= 40;
-    return { zone: zone.id, name: zone.name, boxes: own, label: { x: at.x, y: inside ? at.y + 5 : first.y + first.h + 17 } };
-  });
-  return { width: WIDTH, height: HEIGHT, zones, joints: placeJoints(layout, boxes) };
+  return boxes;
 }
 
 function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>): JointPlace[] {
   const first = (id: ZoneId) => (boxes.get(id) as Box[])[0] as Box;
-  const sealsOf = (id: ZoneId) => layout.joints.filter((j) => j.from === id && j.kind === "seal");
   return layout.joints.map((joint): JointPlace => {
     const from = first(joint.from);
     if (joint.kind === "seal") {
-      const seals = sealsOf(joint.from);
+      const seals = layout.joints.filter((j) => j.from === joint.from && j.kind === "seal");
       const i = seals.indexOf(joint);
-      return { joint, x: from.x + (from.w * (i + 1)) / (seals.length + 1), y: i % 2 === 0 ? from.y : from.y + from.h };
+      const above = i % 2 === 0;
+      return named(
+        joint,
+        from.x + (from.w * (i + 1)) / (seals.length + 1),
+        above ? from.y : from.y + from.h,
+        above ? "above" : "below",
+      );
     }
     if (joint.to === "outside") {
-      const left = joint.from === "filter-box";
-      return { joint, x: left ? from.x : from.x + from.w, y: centre(from).y };
+      return named(joint, joint.from === "filter-box" ? from.x : from.x + from.w, centre(from).y, "above");
     }
     const to = first(joint.to);
     switch (joint.id) {
-      case "pcv-valve": {
-        const x = to.x + to.w - 16;
-        return vertical(joint, x, from.y + from.h, to.y);
-      }
+      case "pcv-valve":
+        return down(joint, to.x + to.w - 16, from.y + from.h, to.y, "left");
       case "booster-check-valve":
-        return vertical(joint, from.x + 30, from.y + from.h, to.y);
+        return down(joint, from.x + 30, from.y + from.h, to.y, "left");
       case "purge-valve":
-        return vertical(joint, to.x + 7, from.y + from.h, to.y - 42);
+        return down(joint, to.x + 7, from.y + from.h, to.y - 24, "right");
       case "breather-duct":
-        return { joint, x: from.x + 7, y: to.y - 4 };
+        return named(joint, from.x + 7, to.y - 4, "above");
+      case "breather-port":
+        return named(joint, to.x + to.w, centre(to).y, "above");
       case "egr-valve":
       case "bypass-valve":
-        return under(joint, centre(from).x, centre(to).x, from.y + from.h, to.y + to.h);
+        return under(joint, from, to);
       default: {
-        const rightOf = from.x < to.x ? from : to;
-        const leftOf = from.x < to.x ? to : from;
-        return { joint, x: (rightOf.x + rightOf.w + leftOf.x) / 2, y: joint.id === "breather-port" ? centre(to).y : MAIN };
+        const [left, right] = from.x < to.x ? [from, to] : [to, from];
+        const passage = [
+          { x: left.x + left.w, y: MAIN },
+          { x: right.x, y: MAIN },
+        ];
+        return { ...named(joint, (left.x + left.w + right.x) / 2, MAIN, "under"), passage };
       }
     }
   });
 }
 
+/** A joint with its name on one side of it; `under` clears the symbol of a meter or throttle. */
+function named(joint: Joint, x: number, y: number, side: "above" | "below" | "under" | "left" | "right"): JointPlace {
+  const anchor = x > WIDTH - 90 ? "end" : x < 90 ? "start" : "middle";
+  const labels = {
+    above: { x, y: y - 24, anchor },
+    below: { x, y: y + 32, anchor },
+    under: { x, y: y + 46, anchor },
+    left: { x: x - 16, y: y + 5, anchor: "end" },
+    right: { x: x + 16, y: y + 5, anchor: "start" },
+  } as const;
+  return { joint, x, y, label: labels[side] };
+}
+
 /** A joint half way down a straight passage. */
-function vertical(joint: Joint, x: number, top: number, bottom: number): JointPlace {
-  return {
-    joint,
-    x,
-    y: (top + bottom) / 2,
-    passage: [
-      [x, top],
-      [x, bottom],
-    ],
-  };
+function down(joint: Joint, x: number, top: number, bottom: number, side: "left" | "right"): JointPlace {
+  const passage = [
+    { x, y: top },
+    { x, y: bottom },
+  ];
+  return { ...named(joint, x, (top + bottom) / 2, side), passage };
 }
 
 /** A joint in a passage that runs under the main row from one zone to another. */
-function under(joint: Joint, fromX: number, toX: number, fromBottom: number, toBottom: number): JointPlace {
-  const y = MAIN + 62;
-  return {
-    joint,
-    x: (fromX + toX) / 2,
-    y,
-    passage: [
-      [fromX, fromBottom],
-      [fromX, y],
-      [toX, y],
-      [toX, toBottom],
-    ],
-  };
+function under(joint: Joint, from: Box, to: Box): JointPlace {
+  const [a, b] = [centre(from).x, centre(to).x];
+  const passage = [
+    { x: a, y: from.y + from.h },
+    { x: a, y: UNDER },
+    { x: b, y: UNDER },
+    { x: b, y: to.y + to.h },
+  ];
+  return { ...named(joint, (a + b) / 2, UNDER, "below"), passage };
 }

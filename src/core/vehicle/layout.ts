@@ -36,8 +36,18 @@ export interface Joint {
   /** `seal` can only leak; `opening` is open to the outside on purpose; the rest tie two zones. */
   readonly kind: "seal" | "opening" | "pipe" | "meter" | "compressor" | "throttle" | "valve" | "engine";
   readonly rest: JointRest;
-  /** Smoke can be let in here; names what is taken off to get in. */
-  readonly entry?: { readonly removes: string };
+  /** Smoke can be let in here. */
+  readonly entry?: Entry;
+}
+
+/** A place to let smoke in. */
+export interface Entry {
+  /** What is taken off to get in */
+  readonly removes: string;
+  /** What setting up and reading a run from here takes */
+  readonly minutes: number;
+  /** Joint that falls apart with it, so that the fill does not pass it */
+  readonly severs?: string;
 }
 
 export interface Layout {
@@ -75,9 +85,9 @@ const ZONES: readonly (readonly [When, ZoneId, string, number])[] = [
 ];
 
 type JointRow = readonly [When, Joint];
-const seal = (when: When, id: string, name: string, from: ZoneId, entry?: string): JointRow => [
+const seal = (when: When, id: string, name: string, from: ZoneId, entry?: Entry): JointRow => [
   when,
-  { id, name, from, to: "outside", kind: "seal", rest: "closed", ...(entry ? { entry: { removes: entry } } : {}) },
+  { id, name, from, to: "outside", kind: "seal", rest: "closed", ...(entry ? { entry } : {}) },
 ];
 const tie = (
   when: When,
@@ -87,18 +97,28 @@ const tie = (
   to: ZoneId | "outside",
   kind: Joint["kind"],
   rest: JointRest = "open",
-  entry?: string,
-): JointRow => [when, { id, name, from, to, kind, rest, ...(entry ? { entry: { removes: entry } } : {}) }];
+  entry?: Entry,
+): JointRow => [when, { id, name, from, to, kind, rest, ...(entry ? { entry } : {}) }];
+const takes = (removes: string, minutes: number, severs?: string): Entry => ({ removes, minutes, ...(severs ? { severs } : {}) });
 
 const JOINTS: readonly JointRow[] = [
   tie(always, "snorkel", "Snorkel", "filter-box", "outside", "opening"),
   seal(always, "filter-lid", "Filter box lid", "filter-box"),
-  tie(always, "air-meter", "Air meter", "filter-box", "metered-duct", "meter", "open", "duct off at the air meter"),
+  tie(
+    always,
+    "air-meter",
+    "Air meter",
+    "filter-box",
+    "metered-duct",
+    "meter",
+    "open",
+    takes("duct off at the air meter", 25, "air-meter"),
+  ),
   seal(always, "duct-split", "Duct, split or bend", "metered-duct"),
   seal(always, "duct-clamp", "Duct clamp", "metered-duct"),
   tie(natural, "throttle", "Throttle", "metered-duct", "manifold", "throttle", "closed"),
   tie(turbo, "compressor", "Compressor", "metered-duct", "hot-pipe", "compressor"),
-  seal(turbo, "hot-pipe-clamp", "Hot pipe clamp", "hot-pipe", "hot pipe off the compressor"),
+  seal(turbo, "hot-pipe-clamp", "Hot pipe clamp", "hot-pipe", takes("hot pipe off the compressor", 30, "compressor")),
   tie(turbo, "cooler-inlet", "Cooler inlet", "hot-pipe", "cooler", "pipe"),
   seal(turbo, "cooler-tank", "Cooler end tank", "cooler"),
   tie(turbo, "cooler-outlet", "Cooler outlet", "cooler", "cold-pipe", "pipe"),
@@ -111,17 +131,23 @@ const JOINTS: readonly JointRow[] = [
   seal(twoBanks, "manifold-gasket-1", "Manifold gasket, bank 1", "manifold"),
   seal(twoBanks, "manifold-gasket-2", "Manifold gasket, bank 2", "manifold"),
   seal(always, "injector-seals", "Injector seals", "manifold"),
-  seal(always, "gauge-port", "Vacuum port or cap", "manifold", "cap off a manifold vacuum port"),
+  seal(always, "gauge-port", "Vacuum port or cap", "manifold", takes("cap off a manifold vacuum port", 18)),
   seal(fitted("runner-flaps"), "flap-spindle", "Runner-flap spindle", "manifold"),
   tie(fitted("booster"), "booster-check-valve", "Booster check valve", "manifold", "booster-branch", "valve", "one-way"),
-  seal(fitted("booster"), "booster-hose", "Booster hose", "manifold", "booster hose off the manifold"),
+  seal(
+    fitted("booster"),
+    "booster-hose",
+    "Booster hose",
+    "manifold",
+    takes("booster hose off the manifold", 20, "booster-check-valve"),
+  ),
   seal(fitted("booster"), "booster-diaphragm", "Booster diaphragm", "booster-branch"),
   tie(fitted("pcv"), "pcv-valve", "PCV valve", "crankcase", "manifold", "valve", "open"),
   seal(fitted("pcv"), "pcv-hose", "PCV hose", "manifold"),
   tie(fitted("pcv"), "breather-port", "Breather at the crankcase", "crankcase", "breather", "pipe"),
   tie(fitted("pcv"), "breather-duct", "Breather at the duct", "breather", "metered-duct", "pipe"),
   seal(fitted("pcv"), "oil-cap", "Oil cap", "crankcase"),
-  seal(fitted("pcv"), "dipstick", "Dipstick seal", "crankcase", "dipstick out of its tube"),
+  seal(fitted("pcv"), "dipstick", "Dipstick seal", "crankcase", takes("dipstick out of its tube", 22)),
   seal(fitted("pcv"), "cover-gasket", "Valve-cover or shaft seal", "crankcase"),
   tie(fitted("evap"), "purge-valve", "Purge valve", "manifold", "purge-line", "valve", "closed"),
   seal(fitted("evap"), "purge-hose", "Purge hose at the manifold", "manifold"),

@@ -11,11 +11,15 @@ export interface FillSetup {
 
 export interface Reach {
   readonly zones: readonly ZoneId[];
+  /** Zones reached only through the open valves of the standing engine: no part of an intake's proof. */
+  readonly behindEngine: readonly ZoneId[];
   /** Gas volume of the reached zones, m³ */
   readonly volume: number;
+  /** Of it what lies before the engine's valves, m³: what smoke has to sweep */
+  readonly intakeVolume: number;
   /** Ends open to the outside that the fill would escape by: seal them. */
   readonly openEnds: readonly Joint[];
-  /** Joints to the outside that the fill puts to the test; the entry itself is hidden by the hose. */
+  /** Seals and pipe joints that the fill puts to the test; the entry itself is hidden by the hose. */
   readonly tested: readonly Joint[];
   /** Zones the fill does not reach, each with the joint that stops it. */
   readonly stopped: readonly { readonly zone: ZoneId; readonly by: Joint }[];
@@ -37,22 +41,13 @@ function passes(joint: Joint, zone: ZoneId, setup: FillSetup): boolean {
 export function reachOf(layout: Layout, setup: FillSetup): Reach {
   const entry = layout.joints.find((joint) => joint.id === setup.entry);
   if (!entry) throw new RangeError(`There is no entry "${setup.entry}" on this vehicle`);
-  const start = entry.to === "outside" ? entry.from : entry.to;
-  const reached = new Set<ZoneId>([start]);
-  // A meter or pipe that is taken apart to let the hose in leaves its other side disconnected.
-  const apart = entry.to === "outside" ? undefined : entry.id;
-  const queue: ZoneId[] = [start];
-  for (let zone = queue.shift(); zone; zone = queue.shift()) {
-    for (const joint of layout.joints) {
-      if (joint.id === apart || joint.to === "outside") continue;
-      if (joint.from !== zone && joint.to !== zone) continue;
-      const other = joint.from === zone ? joint.to : joint.from;
-      if (!reached.has(other) && passes(joint, zone, setup)) {
-        reached.add(other);
-        queue.push(other);
-      }
-    }
-  }
+  const start = entryZone(entry);
+  const reached = walk(layout, setup, start, [entry.entry?.severs]);
+  const engine = layout.joints.filter((joint) => joint.kind === "engine").map((joint) => joint.id);
+  const before = walk(layout, setup, start, [entry.entry?.severs, ...engine]);
+  const volumeOf = (zones: ReadonlySet<ZoneId>) =>
+    layout.zones.filter((z) => zones.has(z.id)).reduce((sum, z) => sum + z.volume, 0);
+  const isReached = (zone: Joint["to"]) => zone !== "outside" && reached.has(zone);
   const outside = layout.joints.filter((j) => j.to === "outside" && reached.has(j.from) && j.id !== entry.id);
   const stopped = layout.zones
     .filter((zone) => !reached.has(zone.id))
@@ -64,11 +59,47 @@ export function reachOf(layout: Layout, setup: FillSetup): Reach {
     });
   return {
     zones: layout.zones.filter((z) => reached.has(z.id)).map((z) => z.id),
-    volume: layout.zones.filter((z) => reached.has(z.id)).reduce((sum, z) => sum + z.volume, 0),
+    behindEngine: layout.zones.filter((z) => reached.has(z.id) && !before.has(z.id)).map((z) => z.id),
+    volume: volumeOf(reached),
+    intakeVolume: volumeOf(before),
     openEnds: outside.filter((j) => j.kind === "opening" && !setup.blocked.includes(j.id)),
-    tested: outside.filter((j) => j.kind === "seal" && !setup.blocked.includes(j.id)),
+    tested: layout.joints.filter((j) => {
+      if (j.id === entry.id || j.id === entry.entry?.severs || setup.blocked.includes(j.id)) return false;
+      return j.kind === "seal" ? reached.has(j.from) : j.kind === "pipe" && (reached.has(j.from) || isReached(j.to));
+    }),
     stopped,
   };
+}
+
+/** The zone that smoke let in at a joint enters first. */
+export const entryZone = (entry: Joint): ZoneId => (entry.to === "outside" ? entry.from : entry.to);
+
+/** Every zone that gas passes to from `start` over open joints, those of `apart` left out. */
+function walk(layout: Layout, setup: FillSetup, start: ZoneId, apart: readonly (string | undefined)[]): Set<ZoneId> {
+  const reached = new Set<ZoneId>([start]);
+  const queue: ZoneId[] = [start];
+  for (let zone = queue.shift(); zone; zone = queue.shift()) {
+    for (const joint of layout.joints) {
+      if (apart.includes(joint.id) || joint.to === "outside") continue;
+      if (joint.from !== zone && joint.to !== zone) continue;
+      const other = joint.from === zone ? joint.to : joint.from;
+      if (!reached.has(other) && passes(joint, zone, setup)) {
+        reached.add(other);
+        queue.push(other);
+      }
+    }
+  }
+  return reached;
+}
+
+/** The usual setup from an entry: throttle held open, every opening the fill would escape by sealed. */
+export function usualSetup(layout: Layout, entry: string): FillSetup {
+  const open = {
+    entry,
+    blocked: [],
+    heldOpen: layout.joints.filter((joint) => joint.kind === "throttle").map((joint) => joint.id),
+  };
+  return { ...open, blocked: reachOf(layout, open).openEnds.map((joint) => joint.id) };
 }
 
 /** The joints smoke can be let in by. */

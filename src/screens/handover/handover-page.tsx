@@ -121,7 +121,7 @@ export function HandoverPage({ jobId, state, shopName, customer }: Props) {
                       </text>
                     </g>
                   ))}
-                  <Burst x={extract.at.x} y={extract.at.y} name={extract.at.joint.name} size={f.body.size} />
+                  <Burst place={extract.at} size={f.body.size} />
                 </svg>
               )}
             </section>

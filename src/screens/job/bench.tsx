@@ -10,6 +10,7 @@ import { ThemeSwitch } from "@/ui/theme-switch";
 import { PersonButton } from "../session/person";
 import { AirMapView } from "./air-map/air-map";
 import { Conditions } from "./conditions";
+import { JournalButton } from "./journal-dialog";
 import { Ledger } from "./ledger";
 import { type Overlay, OverlayProvider } from "./overlay";
 import { CheckStation } from "./stations/check";
@@ -57,13 +58,13 @@ export function Bench({ jobId, entries, shop, customer, startNow }: BenchProps) 
   return (
     <JobProvider value={job}>
       <OverlayProvider value={store}>
-        <div className="grid min-h-dvh grid-cols-1 lg:grid-cols-[6.5rem_minmax(0,1fr)_21rem] lg:grid-rows-[auto_auto_1fr]">
+        <div className="grid min-h-dvh grid-cols-1 lg:h-dvh lg:min-h-[42rem] lg:grid-cols-[6.5rem_minmax(0,1fr)_21rem] lg:grid-rows-[auto_auto_minmax(0,1fr)]">
           <WorkLine current={station} onOpen={go} />
           <Header />
           <div className="border-b border-line lg:col-span-2 lg:col-start-2">
             <AirMapView />
           </div>
-          <main className="min-w-0 p-4 sm:p-5" aria-label="Now">
+          <main key={station} className="min-w-0 p-4 sm:p-5 lg:overflow-y-auto" aria-label="Now">
             <Station station={station} go={go} customer={customer} />
           </main>
           <Ledger go={go} />
@@ -109,6 +110,7 @@ function Header() {
       <div className="ml-auto flex flex-wrap items-center gap-x-3">
         {unsent > 0 && <p className="text-amber">{unsent} not sent yet, kept here</p>}
         <Conditions />
+        <JournalButton />
         <PersonButton />
         <ThemeSwitch />
       </div>

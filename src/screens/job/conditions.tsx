@@ -2,13 +2,13 @@
 
 import { Thermometer } from "lucide-react";
 import { useState } from "react";
-import type { Quantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
 import { usePreferences } from "../session/preferences";
-import { typedQuantity } from "./fields";
+import { readField, typedQuantity } from "./fields";
+import { useForm } from "./use-form";
 import { useJob } from "./use-job";
 
 /** Ambient pressure and bay temperature: every reading is judged under them. */
@@ -53,19 +53,17 @@ export function Conditions() {
 }
 
 function ConditionsForm({ onDone }: { onDone: () => void }) {
-  const { state, append } = useJob();
-  const [ambient, setAmbient] = useState(typedQuantity(state.conditions?.ambient));
-  const [temperature, setTemperature] = useState(typedQuantity(state.conditions?.bayTemperature));
-  const [read, setRead] = useState<{ ambient?: Quantity | undefined; bayTemperature?: Quantity | undefined }>({
-    ambient: state.conditions?.ambient,
-    bayTemperature: state.conditions?.bayTemperature,
+  const { state } = useJob();
+  const form = useForm("conditions", {
+    ambient: typedQuantity(state.conditions?.ambient),
+    bayTemperature: typedQuantity(state.conditions?.bayTemperature),
   });
-  const [error, setError] = useState<string>();
+  const { draft, set } = form;
   const record = async () => {
-    if (!read.ambient || !read.bayTemperature) return setError("Type both: ambient pressure (absolute) and bay temperature");
-    const wrong = await append({ kind: "conditions", body: { ambient: read.ambient, bayTemperature: read.bayTemperature } });
-    if (wrong) setError(wrong);
-    else onDone();
+    const ambient = readField(draft.ambient, "ambient", "hPa");
+    const bayTemperature = readField(draft.bayTemperature, "airTemperature", "°C");
+    if (!ambient || !bayTemperature) return form.setError("Type both: ambient pressure (absolute) and bay temperature");
+    if (await form.record({ kind: "conditions", body: { ambient, bayTemperature } })) onDone();
   };
   return (
     <form
@@ -80,25 +78,19 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
         field="ambient"
         unit="hPa"
         units={["hPa", "kPa", "inHg", "psi"]}
-        value={ambient}
-        onChange={(typed, q) => {
-          setAmbient(typed);
-          setRead((r) => ({ ...r, ambient: q }));
-        }}
+        value={draft.ambient}
+        onChange={(ambient) => set({ ambient })}
       />
       <QuantityField
         label="Bay temperature"
         field="airTemperature"
         unit="°C"
         units={["°C", "°F"]}
-        value={temperature}
-        onChange={(typed, q) => {
-          setTemperature(typed);
-          setRead((r) => ({ ...r, bayTemperature: q }));
-        }}
+        value={draft.bayTemperature}
+        onChange={(bayTemperature) => set({ bayTemperature })}
       />
-      {error && <ErrorNote>{error}</ErrorNote>}
-      <Button type="submit" look="primary">
+      {form.error && <ErrorNote>{form.error}</ErrorNote>}
+      <Button type="submit" look="primary" disabled={form.busy}>
         Record conditions
       </Button>
     </form>

@@ -1,12 +1,12 @@
 "use client";
 
 import { useState } from "react";
-import { STATION_NAMES, type StationId } from "@/core/journal";
+import { STATION_NAMES, type StationId, type WaitingOn } from "@/core/journal";
 import { type Suspect, weightInWords } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { Clock } from "@/ui/clock";
 import { Dialog } from "@/ui/dialog";
-import { ErrorNote } from "@/ui/field";
+import { ErrorNote, SelectField } from "@/ui/field";
 import { useOverlay } from "./overlay";
 import { useJob } from "./use-job";
 
@@ -17,7 +17,10 @@ export function Ledger({ go }: { go: (station: StationId) => void }) {
   const next = state.nextStation;
   const done = state.status === "closed" || state.status === "handed-over";
   return (
-    <aside aria-label="Ledger" className="flex flex-col gap-5 border-line bg-panel p-4 max-lg:border-t lg:border-l">
+    <aside
+      aria-label="Ledger"
+      className="flex flex-col gap-5 border-line bg-panel p-4 max-lg:border-t lg:overflow-y-auto lg:border-l"
+    >
       {!done && (
         <section aria-label="Next">
           <h2 className="text-sm text-muted">Next</h2>
@@ -25,6 +28,7 @@ export function Ledger({ go }: { go: (station: StationId) => void }) {
             <strong className="text-live">{STATION_NAMES[next.station]}</strong>
             <span className="block">{next.reason}</span>
           </button>
+          <WaitingOnField />
         </section>
       )}
       {(overlay.clocks?.length ?? 0) > 0 && (
@@ -57,10 +61,37 @@ export function Ledger({ go }: { go: (station: StationId) => void }) {
   );
 }
 
+const WAITING: readonly (readonly [WaitingOn, string])[] = [
+  ["me", "Us: work goes on"],
+  ["customer", "The customer"],
+  ["part", "A part"],
+  ["cold-soak", "Cooling down"],
+  ["drive", "A drive"],
+];
+
+/** What the job waits for: the board sorts by it. */
+function WaitingOnField() {
+  const { state, append } = useJob();
+  const [error, setError] = useState<string>();
+  return (
+    <div className="mt-2">
+      <SelectField
+        label="Waiting for"
+        options={WAITING}
+        value={state.waiting.on}
+        hint={state.waiting.note}
+        error={error}
+        onChange={async (e) => setError(await append({ kind: "waiting", body: { on: e.target.value as WaitingOn } }))}
+      />
+    </div>
+  );
+}
+
 /** A suspect with its odds; opens to its "because". */
 export function SuspectRow({ suspect }: { suspect: Suspect }) {
   const [open, setOpen] = useState(false);
   const percent = Math.round(suspect.odds * 100);
+  const speaks = suspect.because.filter((b) => b.factor > 1.25).map((b) => b.says);
   return (
     <li>
       <button
@@ -70,11 +101,12 @@ export function SuspectRow({ suspect }: { suspect: Suspect }) {
       >
         <span className="flex items-baseline justify-between gap-3">
           <span>{suspect.cause.name}</span>
-          <span className="text-lg font-bold whitespace-nowrap">{percent < 1 ? "<1" : percent} %</span>
+          <span className="text-lg font-bold whitespace-nowrap">{percent < 1 ? "<1" : percent > 99 ? ">99" : percent} %</span>
         </span>
         <span aria-hidden className="mt-1 block h-1.5 rounded-full bg-line">
           <span className="block h-full rounded-full bg-accent" style={{ width: `${Math.max(1, percent)}%` }} />
         </span>
+        {speaks.length > 0 && percent >= 5 && <span className="mt-1 block text-sm text-muted">{speaks.join(" · ")}</span>}
       </button>
       <Dialog open={open} onOpenChange={setOpen} title={`${suspect.cause.name}: because`}>
         {suspect.because.length === 0 ? (
@@ -83,7 +115,9 @@ export function SuspectRow({ suspect }: { suspect: Suspect }) {
           <ul className="flex flex-col divide-y divide-line">
             {suspect.because.map((b) => (
               <li key={`${b.entry} ${b.observation}`} className="flex justify-between gap-4 py-2">
-                <span className="first-letter:uppercase">{b.words}</span>
+                <span className="first-letter:uppercase">
+                  {b.says}: <span className="text-muted">{b.reason}</span>
+                </span>
                 <strong className={`shrink-0 ${b.factor >= 1 ? "text-live" : "text-muted"}`}>{weightInWords(b.factor)}</strong>
               </li>
             ))}

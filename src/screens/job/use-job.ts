@@ -16,10 +16,20 @@ export interface Job {
   readonly layout: Layout | undefined;
   readonly map: AirMap | undefined;
   readonly now: number;
+  /** The journal: what the server recorded, then what it has not got yet */
+  readonly entries: readonly JournalEntry[];
   /** Entries made here that the server has not got yet */
   readonly unsent: number;
+  /** Entries made here without a connection that the server would not take: kept, with its reason, until discarded */
+  readonly setAside: readonly SetAside[];
+  readonly discard: (entry: string) => void;
   /** Records entries, all or none; the message says what was wrong, undefined when they are in. */
   readonly append: (...wanted: NewEntry[]) => Promise<string | undefined>;
+}
+
+export interface SetAside {
+  readonly entry: Entry;
+  readonly message: string;
 }
 
 const Context = createContext<Job | undefined>(undefined);
@@ -39,6 +49,8 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
   const outboxKey = `pelota.outbox.${jobId}`;
   const [recorded, setRecorded] = useState(initial);
   const [outbox, setOutbox] = useState<readonly Entry[]>([]);
+  const asideKey = `pelota.set-aside.${jobId}`;
+  const [setAside, setSetAside] = useState<readonly SetAside[]>([]);
   const [now, setNow] = useState(startNow);
   const { person, ask } = usePerson();
   const latest = useRef({ recorded, outbox });
@@ -60,17 +72,37 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
     });
   }, []);
 
+  const putAside = useCallback(
+    (next: readonly SetAside[]) => {
+      setSetAside(next);
+      save(asideKey, next.length > 0 ? next : undefined);
+    },
+    [asideKey],
+  );
+  const discard = useCallback(
+    (entry: string) => putAside((load<SetAside[]>(asideKey) ?? []).filter((s) => s.entry.id !== entry)),
+    [asideKey, putAside],
+  );
+
+  // One after the other: what the server will not take is set aside and holds up nothing behind it.
   const flush = useCallback(async () => {
-    const waiting = latest.current.outbox;
-    if (waiting.length === 0) return;
-    merge(await sendJson<JournalEntry[]>("POST", `jobs/${jobId}/entries`, waiting));
-    keep([]);
-  }, [jobId, keep, merge]);
+    for (let entry = latest.current.outbox[0]; entry; entry = latest.current.outbox[0]) {
+      const sent = entry;
+      try {
+        merge(await sendJson<JournalEntry[]>("POST", `jobs/${jobId}/entries`, sent));
+      } catch (error) {
+        if (!(error instanceof Refused)) throw error;
+        putAside([...(load<SetAside[]>(asideKey) ?? []), { entry: sent, message: error.message }]);
+      }
+      keep(latest.current.outbox.filter((e) => e.id !== sent.id));
+    }
+  }, [asideKey, jobId, keep, merge, putAside]);
 
   useEffect(() => {
     const saved = load<Entry[]>(outboxKey);
     if (saved && saved.length > 0) keep(saved);
-  }, [outboxKey, keep]);
+    setSetAside(load<SetAside[]>(asideKey) ?? []);
+  }, [asideKey, outboxKey, keep]);
 
   useEffect(() => {
     const clock = setInterval(() => setNow(Date.now()), 1000);
@@ -110,13 +142,14 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
 
   // The clock ticks every second, but judging rests on it only through gates: a minute is fine enough.
   const minute = Math.floor(now / 60000) * 60000;
-  const state = useMemo(() => {
+  const entries = useMemo(() => {
     const top = recorded.reduce((max, e) => Math.max(max, e.seq), 0);
     const pending = outbox.map((e, i): JournalEntry => ({ ...e, seq: top + i + 1, recordedAt: new Date(minute).toISOString() }));
-    return foldJob([...recorded, ...pending], shop, minute);
-  }, [recorded, outbox, shop, minute]);
+    return [...recorded, ...pending];
+  }, [recorded, outbox, minute]);
+  const state = useMemo(() => foldJob(entries, shop, minute), [entries, shop, minute]);
   const vehicle = state.vehicle;
   const layout = useMemo(() => (vehicle ? layoutOf(vehicle) : undefined), [vehicle]);
   const map = useMemo(() => (layout ? airMapOf(layout) : undefined), [layout]);
-  return { id: jobId, state, shop, layout, map, now, unsent: outbox.length, append };
+  return { id: jobId, state, shop, layout, map, now, entries, unsent: outbox.length, setAside, discard, append };
 }

@@ -1,9 +1,9 @@
 "use client";
 
-import { format } from "date-fns";
 import { CHECKS, type CheckId, type Measure, type Outcome, type Verdict, verdictWord } from "@/core/checks";
 import type { CheckState } from "@/core/journal";
 import { usePreferences } from "../session/preferences";
+import { shortTime } from "./short-time";
 import { useJob } from "./use-job";
 
 const EDGES: Record<Outcome, string> = {
@@ -16,10 +16,11 @@ const INKS: Record<Outcome, string> = { pass: "text-calm", fail: "text-ember", u
 
 /** The verdict: word, headline, numbers with interval and limit, then why. */
 export function VerdictPanel({ check, verdict, title }: { check: CheckId; verdict: Verdict; title?: string }) {
+  const { sentence } = usePreferences();
   return (
     <section aria-label={title ?? "Verdict"} className={`border-l-4 px-4 py-3 ${EDGES[verdict.outcome]}`}>
       <p className={`text-lg font-bold ${INKS[verdict.outcome]}`}>{verdictWord(CHECKS[check], verdict.outcome)}</p>
-      <p className="text-lg">{verdict.headline}</p>
+      <p className="text-lg">{sentence(verdict.headline)}</p>
       {verdict.measures.length > 0 && (
         <dl className="mt-2 grid gap-x-6 gap-y-1 sm:grid-cols-[auto_1fr]">
           {verdict.measures.map((m) => (
@@ -30,7 +31,7 @@ export function VerdictPanel({ check, verdict, title }: { check: CheckId; verdic
       {verdict.reasons.length > 0 && (
         <ul className="mt-2 list-disc pl-5 text-muted">
           {verdict.reasons.map((reason) => (
-            <li key={reason}>{reason}</li>
+            <li key={reason}>{sentence(reason)}</li>
           ))}
         </ul>
       )}
@@ -82,7 +83,7 @@ export function VerdictList({ kind }: { kind: CheckId }) {
       {list.map((c) => (
         <div key={c.entry}>
           <p className="mb-1 text-sm text-muted">
-            {format(new Date(typeof c.at === "string" ? c.at : c.at.from), "d MMM HH:mm")} · {c.by}
+            {shortTime(c.at)} · {c.by}
             {AFTER_WORDS[c.afterRepair] && ` · ${AFTER_WORDS[c.afterRepair]}`}
           </p>
           <VerdictPanel check={c.check} verdict={c.verdict} />

@@ -21,8 +21,8 @@ const RINGS: Record<StationState, string> = {
 export function WorkLine({ current, onOpen }: { current: StationId; onOpen: (station: StationId) => void }) {
   const { state } = useJob();
   return (
-    <nav aria-label="Stations" className="border-line max-lg:border-b lg:row-span-3 lg:border-r">
-      <ol className="flex gap-1 overflow-x-auto p-2 lg:sticky lg:top-0 lg:h-dvh lg:max-h-[52rem] lg:flex-col lg:items-center lg:justify-between lg:py-3">
+    <nav aria-label="Stations" className="border-line max-lg:border-b lg:row-span-3 lg:overflow-y-auto lg:border-r">
+      <ol className="flex gap-1 overflow-x-auto p-2 lg:min-h-full lg:flex-col lg:items-center lg:justify-between lg:py-3">
         {STATIONS.map((station, i) => {
           const now = state.stations[station];
           const here = station === current;

@@ -21,10 +21,12 @@ interface Shown {
   readonly change: (next: Partial<Preferences>) => void;
   /** A bare number in the reader's format */
   readonly number: (value: number, decimals: number) => string;
+  /** A quantity in its own unit, in the reader's number format */
+  readonly format: (q: Quantity, decimals?: number) => string;
   /** A reading in the unit it was taken in, with the preferred unit beside it where that differs */
   readonly reading: (q: Quantity, decimals?: number) => string;
-  /** A computed value in the preferred unit */
-  readonly value: (q: Quantity, decimals?: number) => string;
+  /** A sentence of the core, its numbers with the reader's decimal sign */
+  readonly sentence: (text: string) => string;
 }
 
 const Context = createContext<Shown | undefined>(undefined);
@@ -65,7 +67,8 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
         setPreferences(all);
       },
       number: (value, decimals) => formatNumber(value, decimals, format),
-      value: (q, decimals) => formatQuantity(own(q), decimals, format),
+      format: (q, decimals) => formatQuantity(q, decimals, format),
+      sentence: (text) => (preferences.decimal === "," ? text.replace(/(\d)\.(?=\d)/g, "$1,") : text),
       reading: (q, decimals) => {
         const taken = formatQuantity(q, decimals, format);
         return own(q).unit === q.unit ? taken : `${taken} · ${formatQuantity(own(q), undefined, format)}`;

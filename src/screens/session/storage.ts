@@ -23,27 +23,29 @@ export function save(key: string, value: unknown): void {
 
 /**
  * State that survives a closed browser: half-filled forms and running checks are drafts on the device, never entries.
+ * While nothing was typed the value follows `initial`, so that a form shows what has been recorded meanwhile.
  * @returns value, setter, and `clear` for when the draft has become an entry.
  */
 export function useDraft<T>(key: string, initial: T): [T, (next: T | ((before: T) => T)) => void, () => void] {
-  const [value, setValue] = useState(initial);
-  const first = useRef(initial);
+  const [draft, setDraft] = useState<{ readonly value: T }>();
+  const latest = useRef(initial);
+  latest.current = initial;
   useEffect(() => {
     const saved = load<T>(key);
-    setValue(saved === undefined ? first.current : saved);
+    setDraft(saved === undefined ? undefined : { value: saved });
   }, [key]);
   const set = useCallback(
     (next: T | ((before: T) => T)) =>
-      setValue((before) => {
-        const after = typeof next === "function" ? (next as (before: T) => T)(before) : next;
-        save(key, after);
-        return after;
+      setDraft((before) => {
+        const value = typeof next === "function" ? (next as (before: T) => T)(before ? before.value : latest.current) : next;
+        save(key, value);
+        return { value };
       }),
     [key],
   );
   const clear = useCallback(() => {
     save(key, undefined);
-    setValue(first.current);
+    setDraft(undefined);
   }, [key]);
-  return [value, set, clear];
+  return [draft ? draft.value : initial, set, clear];
 }

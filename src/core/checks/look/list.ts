@@ -10,6 +10,7 @@ export interface LookItem {
 const AT_JOINT: Record<string, string> = {
   "duct-split": "Duct: bend it open at every fold, feel underneath",
   "duct-clamp": "Duct clamps: on the bead, not turned, not cross-threaded",
+  "breather-duct": "Breather hose: on at both ends, not soft with oil",
   "filter-lid": "Filter box lid: clips shut, seal not pinched",
   "booster-hose": "Booster hose: soft ends, oil-swollen, rubbing",
   "pcv-hose": "PCV hose: squeeze the bends, look underneath",
@@ -19,6 +20,8 @@ const AT_JOINT: Record<string, string> = {
   "gauge-port": "Vacuum ports and caps: none missing, none cracked",
   "hot-pipe-clamp": "Hot pipe clamp: oil mist trail, pipe pushed home",
   "cold-pipe-split": "Cold pipe: oil mist trail, rub marks, clamps",
+  "cooler-inlet": "Cooler inlet: clamp square on its bead, no oil trail",
+  "cooler-outlet": "Cooler outlet: clamp square on its bead, no oil trail",
   "cooler-tank": "Cooler end tanks: oil at the crimp",
   "flap-spindle": "Runner-flap spindle: play, oil at its end",
   "injector-seals": "Injector seals: listen and look for washed-clean spots",

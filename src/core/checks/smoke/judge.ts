@@ -1,10 +1,10 @@
 import { massFlowOfStandard } from "../../gas/air";
-import { holeFromBall } from "../../gas/flow-ball";
+import { holeFromBall, standardFlowOfBall } from "../../gas/flow-ball";
 import { leakDiameter } from "../../gas/orifice";
 import { fitSettling, type Settling } from "../../gas/settle";
 import { settleTimeConstant } from "../../gas/vessel";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
-import { type Layout, type Reach, reachOf } from "../../vehicle";
+import { entryZone, type Layout, type Reach, reachOf } from "../../vehicle";
 import type { CheckContext, Measure, Verdict, ZoneKnowledge } from "../check";
 import type { SmokeRun } from "./record";
 
@@ -32,19 +32,19 @@ export interface SmokeReading {
 export function readSmoke(run: SmokeRun, reach: Reach): SmokeReading {
   const flowScale = UNITS[run.units.flow].scale;
   const pressureScale = UNITS[run.units.pressure].scale;
-  const times = run.samples.map((s) => s[0]);
-  const flows = run.samples.map((s) => s[1] * flowScale);
-  const pressures = run.samples.map((s) => s[2] * pressureScale);
   const maxFlow = toSi(run.machine.maxFlow);
   const rated = toSi(run.machine.ratedPressure);
   const ambient = toSi(run.ambient);
+  const temperature = toSi(run.temperature);
+  const times = run.samples.map((s) => s[0]);
+  const pressures = run.samples.map((s) => s[2] * pressureScale);
+  const flows = run.samples.map((s, i) => standardFlowOfBall(s[1] * flowScale, ambient + (pressures[i] as number), temperature));
   const expectedTime = settleTimeConstant({ volume: reach.volume, setPressure: rated, ambient, maxFlow });
   const base = { times, flows, pressures, expectedTime };
   if (times.length < 3) return base;
   const guess = Math.max(2, 3 * expectedTime);
   const flow = fitSettling(times, flows, guess, 0.02 * maxFlow);
   const pressure = fitSettling(times, pressures, guess, 0.02 * rated);
-  const temperature = toSi(run.temperature);
   if (!(pressure.value > 5) || !(flow.value > 0)) return { ...base, flow, pressure };
   const hole = (q: number, p: number) =>
     leakDiameter({
@@ -106,18 +106,17 @@ export function judgeSmoke(run: SmokeRun, context: CheckContext): Verdict {
   const { layout } = context;
   const reach = reachOf(layout, run);
   const reading = readSmoke(run, reach);
-  const measures = measuresOf(run, reading);
   const trap = voidTrap(run, reading, context);
-  if (trap) return { outcome: "void", headline: "This run proves nothing", measures, reasons: [trap], zones: [] };
+  if (trap) return { outcome: "void", headline: "This run proves nothing", measures: [], reasons: [trap], zones: [] };
+  const measures = measuresOf(run, reading);
 
   const joint = (id: string) => layout.joints.find((j) => j.id === id);
   const entry = joint(run.entry);
-  const entryZone = entry ? (entry.to === "outside" ? entry.from : entry.to) : undefined;
-  const shown = new Set<string>([...(entryZone ? [entryZone] : []), ...run.arrivals.map((a) => a.zone)]);
+  const shown = new Set<string>([...(entry ? [entryZone(entry)] : []), ...run.arrivals.map((a) => a.zone)]);
   const hidden = entry ? [`${entry.name} was hidden by the hose: untested until re-checked`] : [];
   const unsealed = reach.openEnds.length > 0 ? [`left open: ${reach.openEnds.map((j) => j.name).join(", ")}`] : [];
   const zeroed = run.zeroed ? [] : ["gauge and ball were not at zero before the run: the size is not to be trusted"];
-  const unshown = reach.zones.filter((z) => !shown.has(z));
+  const unshown = reach.zones.filter((z) => !shown.has(z) && !reach.behindEngine.includes(z));
   const zoneName = (id: string) => layout.zones.find((z) => z.id === id)?.name ?? id;
   const untested = unshown.length > 0 ? [`arrival of smoke not shown, so untested: ${unshown.map(zoneName).join(", ")}`] : [];
   const throughEngine = reach.zones.includes("cylinders")
@@ -193,7 +192,11 @@ export function judgeSmoke(run: SmokeRun, context: CheckContext): Verdict {
         : {
             zone: z.id,
             state: "not-reached",
-            why: reach.zones.includes(z.id) ? "arrival of smoke was not shown" : "this fill does not reach it",
+            why: reach.behindEngine.includes(z.id)
+              ? "it lies behind the engine's valves, no part of an intake run"
+              : reach.zones.includes(z.id)
+                ? "arrival of smoke was not shown"
+                : "this fill does not reach it",
           },
   );
   return {
@@ -211,13 +214,14 @@ export function judgeSmoke(run: SmokeRun, context: CheckContext): Verdict {
 
 function measuresOf(run: SmokeRun, reading: SmokeReading): Measure[] {
   const { flow, pressure, hole } = reading;
-  if (!flow || !pressure) return [];
+  // A run that has not settled has no size yet.
+  if (!flow?.settled || !pressure) return [];
   const flowUnit = UNITS[run.units.flow];
   const pressureUnit = UNITS[run.units.pressure];
   return [
     {
       name: "Flow, 20 °C and 101.325 kPa",
-      value: fromSi(flow.value, run.units.flow),
+      value: fromSi(Math.max(0, flow.value), run.units.flow),
       low: Math.max(0, flow.low / flowUnit.scale),
       high: flow.high / flowUnit.scale,
     },

@@ -13,7 +13,7 @@ export function planSmoke(context: CheckContext, aim: SmokeAim): Plan {
   const reach = reachOf(context.layout, aim);
   const entry = context.layout.joints.find((j) => j.id === aim.entry);
   const name = (id: string) => context.layout.joints.find((j) => j.id === id)?.name ?? id;
-  const arrival = smokeArrivalTime(reach.volume, toSi(aim.machine.maxFlow));
+  const arrival = smokeArrivalTime(reach.intakeVolume, toSi(aim.machine.maxFlow));
   const displaces: Displacement[] = [
     ...(entry?.entry ? [{ joint: entry.id, what: entry.entry.removes }] : []),
     ...aim.blocked.map((id) => ({ joint: id, what: `plug at ${name(id)}` })),
@@ -43,7 +43,7 @@ export function planSmoke(context: CheckContext, aim: SmokeAim): Plan {
         text: `Hold ${name(id)} open for the whole run (ignition on, pedal down, or command it).`,
       })),
       {
-        text: `Fill: about ${minutes(arrival)} until smoke has swept ${formatNumber(reach.volume * 1000, 1)} L. Open the far end until smoke comes out, then close it.`,
+        text: `Fill: about ${minutes(arrival)} until smoke has swept ${formatNumber(reach.intakeVolume * 1000, 1)} L. Open the far end until smoke comes out, then close it.`,
       },
       { text: "Follow the ball until it settles; then look along every joint: strong lamp, no draught." },
     ],

@@ -3,7 +3,7 @@ import { formatNumber, fromSi, type Quantity, toSi } from "../../units";
 import type { VehicleFacts } from "../../vehicle";
 import type { CheckContext, Measure, Verdict } from "../check";
 import type { TrimPoint, TrimSurvey } from "./record";
-import { type BankPoint, fitShapes, type ShapeFit, type ShapeId } from "./shapes";
+import { type BankPoint, fitShapes, type OperatingPoint, type ShapeFit, type ShapeId } from "./shapes";
 
 /** Below this an equivalent hole is not claimed, m. */
 const SMALLEST_HOLE = 1e-3;
@@ -19,8 +19,10 @@ export interface BankReading {
   readonly error: number;
   readonly hole: { readonly diameter: number; readonly low: number; readonly high: number } | null;
   readonly observation: string;
-  /** Points used: indicated flow of this bank (kg/s) and total trim (fraction), for drawing. */
+  /** Points used: indicated flow of this bank (kg/s) and total trim (fraction) */
   readonly points: readonly BankPoint[];
+  /** Operating points between them at which the fits' curves are given, for drawing */
+  readonly drawn: readonly OperatingPoint[];
   /** Total trim at the lowest flow, fraction */
   readonly idleTrim: number;
 }
@@ -92,7 +94,8 @@ export function readSurvey(
     const points = survey.points
       .map((point) => bankPoint(point, bank, bankCount, conditions, toSi(vehicle.displacement), method))
       .sort((a, b) => a.flow - b.flow);
-    const fits = fitShapes(points, conditions);
+    const drawn = between(points);
+    const fits = fitShapes(points, conditions, drawn);
     const best = fits[0] as ShapeFit;
     const hole = best.id === "fades-with-flow" && best.hole && best.hole.diameter >= SMALLEST_HOLE ? best.hole : null;
     const idleTrim = points[0]?.trim ?? 0;
@@ -103,8 +106,26 @@ export function readSurvey(
       hole,
       observation: observationOf(best, points, limits),
       points,
+      drawn,
       idleTrim,
     };
+  });
+}
+
+/** Operating points from the lowest to the highest flow, straight between neighbours: enough for a smooth curve. */
+function between(points: readonly BankPoint[]): OperatingPoint[] {
+  const steps = Math.ceil(60 / points.length);
+  return points.flatMap((a, i): OperatingPoint[] => {
+    const b = points[i + 1];
+    if (!b) return [a];
+    return Array.from({ length: steps }, (_, k) => {
+      const mix = (x: number, y: number) => x + ((y - x) * k) / steps;
+      return {
+        flow: mix(a.flow, b.flow),
+        map: mix(a.map, b.map),
+        ...(a.charge !== undefined && b.charge !== undefined ? { charge: mix(a.charge, b.charge) } : {}),
+      };
+    });
   });
 }
 
@@ -157,7 +178,7 @@ const SHAPE_WORDS: Record<ShapeId, string> = {
   "rich-under-boost": "quiet at idle, rich under boost: metered air is lost on the charge side",
 };
 
-/** What one bank shows, in words: "Bank 1: lean at idle …, hole about 2.0 mm (1.7 to 2.3)". */
+/** What one bank shows, in words: "Bank 1: lean at idle …, hole about 2.0 mm (1.7 to 2.3)"; an only bank has no name. */
 export function describeBank(reading: BankReading, name: string): string {
   const best = reading.fits[0] as ShapeFit;
   const mm = (m: number) => formatNumber(m * 1000, 1);
@@ -165,7 +186,8 @@ export function describeBank(reading: BankReading, name: string): string {
     ? `, a hole of about ${mm(reading.hole.diameter)} mm (${mm(reading.hole.low)} to ${mm(reading.hole.high)})`
     : "";
   const error = best.id === "constant" ? `: ${formatNumber(best.error * 100, 0)} %` : "";
-  return `${name}: ${SHAPE_WORDS[best.id]}${error}${hole}`;
+  const words = `${SHAPE_WORDS[best.id]}${error}${hole}`;
+  return name ? `${name}: ${words}` : `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 }
 
 /** Judges a trim survey: see `readSurvey` for the numbers, the traps stand here. */
@@ -187,7 +209,7 @@ export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict {
   }
   const bands = { good: limits.trimGood.value, act: limits.trimAct.value };
   const banks = readSurvey({ ...survey, points: usable }, context.vehicle, context.house.totalTrim, bands);
-  const name = (i: number) => (banks.length === 1 ? "Trims" : `Bank ${i + 1}`);
+  const name = (i: number) => (banks.length === 1 ? "" : `Bank ${i + 1}`);
   const measures = banks.flatMap((bank, i) => measuresOf(bank, name(i), limits.trimAct));
   const worst = worstBank(banks);
   const reading = banks[worst] as BankReading;
@@ -195,7 +217,7 @@ export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict {
   const flows = usable.map((p) => toSi(p.maf));
   const spread = Math.max(...flows) / Math.min(...flows);
   const reasons = [
-    ...banks.map((bank, i) => describeBank(bank, name(i))),
+    ...(banks.length > 1 ? banks.map((bank, i) => describeBank(bank, name(i))) : []),
     ...(dropped > 0 ? [`${dropped} of ${survey.points.length} points left out: cold or open loop`] : []),
     SEPARATORS[best.id],
   ];
@@ -237,21 +259,22 @@ function worstBank(banks: readonly BankReading[]): number {
 
 function measuresOf(bank: BankReading, name: string, act: { value: number; source: string }): Measure[] {
   const percent = (fraction: number) => ({ value: fraction * 100, unit: "%" as const });
+  const of = (what: string) => (name ? `${name}, ${what}` : `${what.charAt(0).toUpperCase()}${what.slice(1)}`);
   const limit = `beyond ±${formatNumber(act.value * 100, 0)} % act`;
   const first = bank.points[0];
   const last = bank.points.at(-1);
   const trims: Measure[] = first
-    ? [{ name: `${name}, total trim at lowest airflow`, value: percent(first.trim), limit, limitSource: act.source }]
+    ? [{ name: of("total trim at lowest airflow"), value: percent(first.trim), limit, limitSource: act.source }]
     : [];
   if (last && last !== first) {
-    trims.push({ name: `${name}, total trim at highest airflow`, value: percent(last.trim), limit, limitSource: act.source });
+    trims.push({ name: of("total trim at highest airflow"), value: percent(last.trim), limit, limitSource: act.source });
   }
   if (!bank.hole) return trims;
   const mm = (m: number): Quantity => fromSi(m, "mm");
   return [
     ...trims,
     {
-      name: `${name}, equivalent sharp-edged hole (Cd 0.61)`,
+      name: of("equivalent sharp-edged hole (Cd 0.61)"),
       value: mm(bank.hole.diameter),
       low: bank.hole.low * 1000,
       high: bank.hole.high * 1000,

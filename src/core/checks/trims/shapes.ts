@@ -3,14 +3,18 @@ import { holeArea, holeDiameter, massFlux, SHARP_EDGED } from "../../gas/orifice
 export const SHAPE_IDS = ["none", "constant", "fades-with-flow", "grows-with-flow", "rich-under-boost"] as const;
 export type ShapeId = (typeof SHAPE_IDS)[number];
 
-/** One steady point as one bank sees it. SI. */
-export interface BankPoint {
+/** Where the engine runs, as one bank sees it. SI. */
+export interface OperatingPoint {
   /** Indicated metered flow of this bank, kg/s */
   readonly flow: number;
   /** Manifold pressure, Pa absolute */
   readonly map: number;
   /** Charge pipe pressure, Pa absolute; unknown when absent */
   readonly charge?: number;
+}
+
+/** One steady point as one bank sees it. SI. */
+export interface BankPoint extends OperatingPoint {
   /** Total trim, fraction */
   readonly trim: number;
   /** sd of the window's own mean trim, fraction; 0 when not known */
@@ -35,7 +39,7 @@ export interface ShapeFit {
   readonly error: number;
   /** Equivalent sharp-edged hole with its 95 % interval, m; for the shapes that carry a hole */
   readonly hole?: { readonly diameter: number; readonly low: number; readonly high: number };
-  /** Expected total trim (fraction) at a flow, from the posterior mean: for drawing. */
+  /** Expected total trim (fraction) at each drawn point, from the posterior mean. */
   readonly curve: readonly number[];
 }
 
@@ -71,7 +75,7 @@ const logSpaced = (low: number, high: number, count: number) => spaced(Math.log(
 interface Hypothesis {
   readonly weight: number;
   readonly errorPrior: "nuisance" | "fault";
-  /** Predicted trim of each point beyond b, fraction */
+  /** Predicted trim beyond b, fraction: of each measured point, then of each drawn one */
   readonly shift: readonly number[];
   /** sd of that prediction at each point, fraction */
   readonly spread: readonly number[];
@@ -99,11 +103,17 @@ for (const grid of [NUISANCE_GRID, FAULT_GRID]) {
  * its own strength and the noise, under physical priors; saturated points count as censored (Tobin 1958).
  * Holes are log-uniform in diameter (0.6–9 mm manifold, 1.5–14 mm charge side).
  * Valid for closed-loop points of a petrol engine with an air meter. At least one point.
+ * @param drawn operating points at which the expected trim is wanted as a curve.
  */
-export function fitShapes(points: readonly BankPoint[], conditions: SurveyConditions): ShapeFit[] {
+export function fitShapes(
+  points: readonly BankPoint[],
+  conditions: SurveyConditions,
+  drawn: readonly OperatingPoint[] = points,
+): ShapeFit[] {
   const turbo = conditions.induction === "turbo";
   const ids = SHAPE_IDS.filter((id) => id !== "rich-under-boost" || turbo);
-  const fits = ids.map((id) => ({ id, ...integrate(points, hypothesesOf(id, points, conditions)) }));
+  const top = Math.max(...points.map((p) => p.flow));
+  const fits = ids.map((id) => ({ id, ...integrate(points, hypothesesOf(id, [...points, ...drawn], top, conditions)) }));
   const total = fits.reduce((sum, fit) => sum + SHAPE_PRIOR[fit.id] * fit.evidence, 0);
   const all = fits.map((fit): ShapeFit => {
     const hole = fit.id === "fades-with-flow" || fit.id === "rich-under-boost" ? fit.hole : undefined;
@@ -115,7 +125,7 @@ export function fitShapes(points: readonly BankPoint[], conditions: SurveyCondit
       ...(hole ? { hole } : {}),
     };
   });
-  if (!turbo) all.push({ id: "rich-under-boost", odds: 0, error: 0, curve: points.map(() => 0) });
+  if (!turbo) all.push({ id: "rich-under-boost", odds: 0, error: 0, curve: drawn.map(() => 0) });
   return all.sort((a, b) => b.odds - a.odds);
 }
 
@@ -123,9 +133,9 @@ export function fitShapes(points: readonly BankPoint[], conditions: SurveyCondit
 export const manifoldFlux = (point: Pick<BankPoint, "map">, conditions: SurveyConditions) =>
   massFlux(conditions.ambient, point.map, conditions.intakeTemperature);
 
-function hypothesesOf(id: ShapeId, points: readonly BankPoint[], conditions: SurveyConditions): Hypothesis[] {
+/** Every strength of a shape, predicted at `points`; `top` is the highest measured flow, kg/s. */
+function hypothesesOf(id: ShapeId, points: readonly OperatingPoint[], top: number, conditions: SurveyConditions): Hypothesis[] {
   const zero = points.map(() => 0);
-  const top = Math.max(...points.map((p) => p.flow));
   switch (id) {
     case "none":
       return [{ weight: 1, errorPrior: "nuisance", shift: zero, spread: zero }];
@@ -186,7 +196,7 @@ interface Integral {
 function integrate(points: readonly BankPoint[], hypotheses: readonly Hypothesis[]): Integral {
   let evidence = 0;
   let errorSum = 0;
-  const curve = points.map(() => 0);
+  const curve = (hypotheses[0]?.shift ?? []).slice(points.length).map(() => 0);
   const byHypothesis = hypotheses.map((hypothesis) => {
     const grid = hypothesis.errorPrior === "nuisance" ? NUISANCE_GRID : FAULT_GRID;
     let own = 0;
@@ -214,7 +224,8 @@ function integrate(points: readonly BankPoint[], hypotheses: readonly Hypothesis
     errorSum += ownError * hypothesis.weight;
     const meanError = own > 0 ? ownError / own : 0;
     for (let i = 0; i < curve.length; i++) {
-      curve[i] = (curve[i] as number) + weighted * ((1 + meanError) * (1 + (hypothesis.shift[i] as number)) - 1);
+      const shift = hypothesis.shift[points.length + i] as number;
+      curve[i] = (curve[i] as number) + weighted * ((1 + meanError) * (1 + shift) - 1);
     }
     return weighted;
   });

@@ -4,13 +4,13 @@ import { useState } from "react";
 import { reachOf, type ZoneId, type ZonePlace } from "@/core/vehicle";
 import { useOverlay } from "../overlay";
 import { useJob } from "../use-job";
-import { Burst, JointMark } from "./marks";
+import { BURST_POINTS, Burst, JointMark } from "./marks";
 import { ZoneSheet } from "./zone-sheet";
 
 type Known = "untested" | "reached" | "tight" | "leaking";
 const KNOWN_WORDS: Record<Known, string> = {
   untested: "untested",
-  reached: "smoke reaches it",
+  reached: "smoke reached it",
   tight: "proved tight",
   leaking: "leaking",
 };
@@ -23,9 +23,8 @@ export function AirMapView() {
   if (!map || !layout) {
     return <p className="px-5 py-10 text-muted">The air map is drawn once the vehicle's facts are written down.</p>;
   }
-  const reach = overlay.setup ? reachOf(layout, overlay.setup) : undefined;
+  const planned = overlay.setup ? reachOf(layout, overlay.setup).zones : [];
   const known = (zone: ZoneId): Known => {
-    if (reach?.zones.includes(zone)) return "reached";
     const word = state.zones.find((z) => z.zone === zone)?.state;
     return word === undefined || word === "not-reached" ? "untested" : word;
   };
@@ -43,7 +42,7 @@ export function AirMapView() {
             place.passage ? (
               <polyline
                 key={place.joint.id}
-                points={place.passage.map((p) => p.join(",")).join(" ")}
+                points={place.passage.map((p) => `${p.x},${p.y}`).join(" ")}
                 fill="none"
                 stroke="var(--edge)"
                 strokeWidth={7}
@@ -51,13 +50,18 @@ export function AirMapView() {
             ) : null,
           )}
           {map.zones.map((place) => (
-            <Zone key={place.zone} place={place} known={known(place.zone)} onOpen={() => setOpen(place.zone)} />
+            <Zone
+              key={place.zone}
+              place={place}
+              known={known(place.zone)}
+              planned={planned.includes(place.zone)}
+              onOpen={() => setOpen(place.zone)}
+            />
           ))}
           {map.joints.map((place) => (
             <JointMark
               key={place.joint.id}
               place={place}
-              width={map.width}
               blocked={overlay.setup?.blocked.includes(place.joint.id) ?? false}
               heldOpen={overlay.setup?.heldOpen.includes(place.joint.id) ?? false}
               entry={overlay.setup?.entry === place.joint.id}
@@ -69,7 +73,7 @@ export function AirMapView() {
           ))}
           {leaks.map((id) => {
             const place = map.joints.find((p) => p.joint.id === id);
-            return place ? <Burst key={id} x={place.x} y={place.y} name={place.joint.name} size={size(id)} /> : null;
+            return place ? <Burst key={id} place={place} size={size(id)} /> : null;
           })}
         </svg>
       </section>
@@ -111,13 +115,16 @@ const EDGES: Record<Known, string> = {
   leaking: "var(--ember)",
 };
 
-function Zone({ place, known, onOpen }: { place: ZonePlace; known: Known; onOpen: () => void }) {
+/** A zone as drawn: what is known of it fills it, and what the fill being set up can reach is rimmed and misted. */
+function Zone({ place, known, planned, onOpen }: { place: ZonePlace; known: Known; planned: boolean; onOpen: () => void }) {
+  const fill = planned && known === "untested" ? "url(#mist)" : FILLS[known];
+  const edge = planned ? "var(--live)" : EDGES[known];
   return (
     // biome-ignore lint/a11y/useSemanticElements: a button cannot stand inside an SVG
     <g
       role="button"
       tabIndex={0}
-      aria-label={`${place.name}: ${KNOWN_WORDS[known]}`}
+      aria-label={`${place.name}: ${KNOWN_WORDS[known]}${planned ? ", this fill reaches it" : ""}`}
       className="cursor-pointer outline-offset-4"
       onClick={onOpen}
       onKeyDown={(e) => {
@@ -140,9 +147,9 @@ function Zone({ place, known, onOpen }: { place: ZonePlace; known: Known; onOpen
               width={box.w}
               height={box.h}
               rx={4}
-              fill={FILLS[known]}
-              stroke={EDGES[known]}
-              strokeWidth={known === "leaking" ? 2.5 : 1.5}
+              fill={fill}
+              stroke={edge}
+              strokeWidth={known === "leaking" || planned ? 2.5 : 1.5}
             />
             {place.zone === "cylinders" &&
               [0.2, 0.4, 0.6, 0.8].map((share) => (
@@ -165,11 +172,10 @@ function Zone({ place, known, onOpen }: { place: ZonePlace; known: Known; onOpen
 
 function ZoneLabel({ place, known }: { place: ZonePlace; known: Known }) {
   const inside = known === "tight" && (place.boxes[0]?.h ?? 0) >= 40;
-  const y = place.zone === "cylinders" ? (place.boxes[0]?.y ?? 0) + (place.boxes[0]?.h ?? 0) - 10 : place.label.y;
   return (
     <text
       x={place.label.x}
-      y={y}
+      y={place.label.y}
       textAnchor="middle"
       fontSize={14}
       fill={inside ? "var(--bg)" : "var(--ink)"}
@@ -187,11 +193,11 @@ function ZoneLabel({ place, known }: { place: ZonePlace; known: Known }) {
 function Legend() {
   const items: [Known, string][] = [
     ["untested", "Untested"],
-    ["reached", "Smoke reaches"],
+    ["reached", "Smoke reached"],
     ["tight", "Proved tight"],
   ];
   return (
-    <ul className="flex flex-wrap justify-end gap-x-5 gap-y-1 px-5 pb-2 text-sm text-muted lg:absolute lg:bottom-1 lg:left-1 lg:grid lg:grid-cols-2 lg:justify-start">
+    <ul className="flex flex-wrap justify-end gap-x-5 gap-y-1 px-5 pb-2 text-sm text-muted lg:absolute lg:right-2 lg:bottom-1 lg:grid lg:grid-cols-2 lg:justify-start">
       {items.map(([known, text]) => (
         <li key={known} className="flex items-center gap-2">
           <svg width="26" height="14" aria-hidden>
@@ -202,7 +208,7 @@ function Legend() {
       ))}
       <li className="flex items-center gap-2">
         <svg width="18" height="18" viewBox="-10 -10 20 20" aria-hidden>
-          <Burst x={0} y={0} />
+          <polygon points={BURST_POINTS} fill="var(--ember)" transform="scale(0.7)" />
         </svg>
         Leaking
       </li>

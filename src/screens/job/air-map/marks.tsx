@@ -1,46 +1,69 @@
-import { formatQuantity, type Quantity } from "@/core/units";
-import type { JointPlace } from "@/core/vehicle";
+"use client";
 
-const POINTS = Array.from({ length: 16 }, (_, i) => {
+import type { Quantity } from "@/core/units";
+import type { JointPlace } from "@/core/vehicle";
+import { usePreferences } from "../../session/preferences";
+
+export const BURST_POINTS = Array.from({ length: 16 }, (_, i) => {
   const radius = i % 2 === 0 ? 13 : 6.5;
   const angle = (i * Math.PI) / 8;
   return `${(radius * Math.sin(angle)).toFixed(1)},${(-radius * Math.cos(angle)).toFixed(1)}`;
 }).join(" ");
 
 /** A leak: a burst at its joint, with the joint's name and its size. */
-export function Burst({ x, y, name, size }: { x: number; y: number; name?: string; size?: Quantity | undefined }) {
-  const label = [name, size ? `≈ ${formatQuantity(size, 1)}` : ""].filter(Boolean).join(" ");
+export function Burst({ place, size }: { place: JointPlace; size?: Quantity | undefined }) {
+  const { format } = usePreferences();
+  const below = place.label.y > place.y;
   return (
-    <g transform={`translate(${x} ${y})`} className="pointer-events-none">
+    <g className="pointer-events-none">
       <polygon
-        points={POINTS}
+        points={BURST_POINTS}
         fill="var(--ember)"
         stroke="var(--bg)"
         strokeWidth={1.5}
-        transform={name ? undefined : "scale(0.7)"}
+        transform={`translate(${place.x} ${place.y})`}
       />
-      {label && (
-        <text
-          y={-20}
-          textAnchor="middle"
-          fontSize={14}
-          fontWeight={700}
-          fill="var(--ember)"
-          stroke="var(--bg)"
-          strokeWidth={5}
-          paintOrder="stroke"
-        >
-          {label}
-        </text>
-      )}
+      <MapText
+        text={[place.joint.name, size ? `≈ ${format(size, 1)}` : ""].filter(Boolean).join(" ")}
+        at={{ x: place.x, y: place.y + (below ? 30 : -20), anchor: place.label.anchor === "end" ? "end" : "middle" }}
+        colour="var(--ember)"
+        bold
+      />
     </g>
+  );
+}
+
+/** Text on the map, kept readable over pipes by a rim of background. */
+function MapText({
+  text,
+  at,
+  colour,
+  bold = false,
+}: {
+  text: string;
+  at: { readonly x: number; readonly y: number; readonly anchor: "start" | "middle" | "end" };
+  colour: string;
+  bold?: boolean;
+}) {
+  return (
+    <text
+      x={at.x}
+      y={at.y}
+      textAnchor={at.anchor}
+      fontSize={bold ? 14 : 13}
+      fontWeight={bold ? 700 : 400}
+      fill={colour}
+      stroke="var(--bg)"
+      strokeWidth={5}
+      paintOrder="stroke"
+    >
+      {text}
+    </text>
   );
 }
 
 interface MarkProps {
   readonly place: JointPlace;
-  /** Width of the map, so that labels at its edges stay inside */
-  readonly width: number;
   readonly blocked: boolean;
   readonly heldOpen: boolean;
   readonly entry: boolean;
@@ -48,111 +71,64 @@ interface MarkProps {
 }
 
 /** What stands in a joint: meter, compressor, throttle, valve; and what is done to it: blocked, held open, smoke in. */
-export function JointMark({ place, width, blocked, heldOpen, entry, displaced }: MarkProps) {
+export function JointMark({ place, blocked, heldOpen, entry, displaced }: MarkProps) {
   const { joint, x, y } = place;
-  const anchor = x > width - 90 ? "end" : x < 90 ? "start" : "middle";
-  const named = !entry && !blocked && !heldOpen;
+  const off = blocked || (displaced && !entry && !heldOpen);
+  const upright = place.passage?.[0]?.x === place.passage?.[1]?.x && place.passage !== undefined;
+  const label = blocked
+    ? ([`${joint.name}, blocked`, "var(--amber)"] as const)
+    : heldOpen
+      ? ([`${joint.name}, held open`, "var(--live)"] as const)
+      : off
+        ? ([joint.name, "var(--amber)"] as const)
+        : NAMED.includes(joint.kind)
+          ? ([joint.name, "var(--muted)"] as const)
+          : undefined;
   return (
-    <g transform={`translate(${x} ${y})`} className="pointer-events-none">
-      <Body
-        kind={joint.kind}
-        name={named ? joint.name : ""}
-        heldOpen={heldOpen}
-        at={
-          joint.id === "egr-valve" || joint.id === "bypass-valve"
-            ? "below"
-            : joint.id === "booster-check-valve" || joint.id === "pcv-valve"
-              ? "left"
-              : "right"
-        }
-      />
-      {(blocked || (displaced && !entry && !heldOpen)) && (
-        <>
-          <rect x={-6} y={-20} width={12} height={40} fill="var(--amber)" stroke="var(--bg)" />
-          <Label text={`${joint.name}${blocked ? ", blocked" : ""}`} y={-28} colour="var(--amber)" anchor={anchor} />
-        </>
-      )}
-      {heldOpen && <Label text={`${joint.name}, held open`} y={48} colour="var(--live)" />}
-      {entry && (
-        <>
-          <path d="M-4 -48 h8 v22 h9 L0 -10 L-13 -26 h9 Z" fill="var(--live)" stroke="var(--bg)" />
-          <Label text="Smoke in" y={-54} colour="var(--live)" />
-        </>
-      )}
+    <g className="pointer-events-none">
+      <g transform={`translate(${x} ${y})`}>
+        <JointSymbol kind={joint.kind} heldOpen={heldOpen} />
+        {off && (
+          <rect
+            x={-6}
+            y={-20}
+            width={12}
+            height={40}
+            fill="var(--amber)"
+            stroke="var(--bg)"
+            transform={upright ? "rotate(90)" : undefined}
+          />
+        )}
+        {entry && <path d="M-4 -48 h8 v22 h9 L0 -10 L-13 -26 h9 Z" fill="var(--live)" stroke="var(--bg)" />}
+      </g>
+      {label && <MapText text={label[0]} colour={label[1]} at={place.label} />}
+      {entry && <MapText text="Smoke in" colour="var(--live)" at={{ x, y: y - 54, anchor: "middle" }} />}
     </g>
   );
 }
 
-function Label({
-  text,
-  y,
-  colour,
-  anchor = "middle",
-}: {
-  text: string;
-  y: number;
-  colour: string;
-  anchor?: "start" | "middle" | "end";
-}) {
-  return (
-    <text y={y} textAnchor={anchor} fontSize={13} fill={colour} stroke="var(--bg)" strokeWidth={5} paintOrder="stroke">
-      {text}
-    </text>
-  );
-}
+/** Kinds of joint whose name always stands on the map. */
+const NAMED: readonly JointPlace["joint"]["kind"][] = ["meter", "compressor", "throttle", "valve"];
 
-function Body({
-  kind,
-  name,
-  heldOpen,
-  at,
-}: {
-  kind: JointPlace["joint"]["kind"];
-  name: string;
-  heldOpen: boolean;
-  at: "left" | "right" | "below";
-}) {
+function JointSymbol({ kind, heldOpen }: { kind: JointPlace["joint"]["kind"]; heldOpen: boolean }) {
   const ink = "var(--ink)";
   switch (kind) {
     case "meter":
-      return (
-        <>
-          <line y1={-26} y2={26} stroke={ink} strokeWidth={3} />
-          <Label text={name} y={-34} colour="var(--muted)" />
-        </>
-      );
+      return <line y1={-26} y2={26} stroke={ink} strokeWidth={3} />;
     case "compressor":
       return (
         <>
           <circle r={20} fill="var(--bg)" stroke={ink} strokeWidth={2} />
           <path d="M-9 -6 Q0 6 9 -6 M-9 6 Q0 -6 9 6" fill="none" stroke={ink} strokeWidth={2} />
-          <Label text={name} y={-28} colour="var(--muted)" />
         </>
       );
     case "throttle":
-      return (
-        <>
-          <line y1={-24} y2={24} stroke={ink} strokeWidth={3} transform={heldOpen ? "rotate(78)" : undefined} />
-          {!heldOpen && <Label text={name} y={-32} colour="var(--muted)" />}
-        </>
-      );
+      return <line y1={-24} y2={24} stroke={ink} strokeWidth={3} transform={heldOpen ? "rotate(78)" : undefined} />;
     case "valve":
       return (
         <>
           <circle r={12} fill="var(--bg)" />
           <path d="M-10 -8 L10 8 V-8 L-10 8 Z" fill="var(--bg)" stroke={ink} strokeWidth={2} />
-          <text
-            x={at === "below" ? 0 : at === "left" ? -16 : 16}
-            y={at === "below" ? 28 : 5}
-            textAnchor={at === "below" ? "middle" : at === "left" ? "end" : "start"}
-            fontSize={13}
-            fill="var(--muted)"
-            stroke="var(--bg)"
-            strokeWidth={4}
-            paintOrder="stroke"
-          >
-            {name}
-          </text>
         </>
       );
     case "seal":

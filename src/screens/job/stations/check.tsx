@@ -15,11 +15,12 @@ export function CheckStation() {
   if (!state.vehicle)
     return (
       <StationFrame title="Check" lead="Describe the vehicle first: a check is judged by its facts.">
-        {" "}
+        {null}
       </StationFrame>
     );
-  return (
-    <div className="flex flex-col gap-5">
+  const head = (
+    <>
+      <h2 className="sr-only">Check</h2>
       <Choice
         label="Check"
         hideLabel
@@ -30,7 +31,7 @@ export function CheckStation() {
         value={kind}
         onChange={setKind}
       />
-      {kind === "trims" ? <TrimsCheck /> : <SmokeCheck />}
-    </div>
+    </>
   );
+  return kind === "trims" ? <TrimsCheck head={head} /> : <SmokeCheck head={head} />;
 }

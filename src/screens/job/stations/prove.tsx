@@ -1,11 +1,13 @@
 "use client";
 
 import { CircleCheck, CircleX } from "lucide-react";
-import { STATION_NAMES, type StationId } from "@/core/journal";
+import { handoverOf, STATION_NAMES, type StationId, type Summary } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextArea } from "@/ui/field";
+import { usePreferences } from "../../session/preferences";
 import { OffTheCar } from "../ledger";
+import { shortTime } from "../short-time";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
@@ -17,7 +19,6 @@ export function ProveStation({ go }: { go: (station: StationId) => void }) {
   const { draft, set } = form;
   const blocks = state.blocks.close;
   const repaired = state.repairs.some((r) => !r.undone);
-  const proofs = state.checks.filter((c) => c.afterRepair === "after");
   return (
     <StationFrame title="Prove" lead="Only what happened after the last repair can prove that repair.">
       <section aria-label="What blocks closing">
@@ -51,17 +52,7 @@ export function ProveStation({ go }: { go: (station: StationId) => void }) {
       )}
       {repaired && (
         <>
-          <section aria-label="Repeat the checks" className="flex flex-col gap-2">
-            <h3 className="text-lg font-bold">Repeat the checks</h3>
-            <p className="text-muted">
-              {proofs.length === 0
-                ? "None repeated since the last repair."
-                : `${proofs.length} since the last repair: ${proofs.map((p) => p.verdict.headline).join("; ")}.`}
-            </p>
-            <div>
-              <Button onClick={() => go("check")}>To the instruments</Button>
-            </div>
-          </section>
+          <RepeatTheChecks go={go} />
           <form
             className="flex max-w-2xl flex-col gap-3"
             onSubmit={(e) => {
@@ -104,7 +95,7 @@ export function ProveStation({ go }: { go: (station: StationId) => void }) {
             <h3 className="text-lg font-bold">Codes</h3>
             <p className="text-muted">
               {state.codesClearedAt
-                ? `Cleared ${new Date(state.codesClearedAt).toLocaleString()}.`
+                ? `Cleared ${shortTime(state.codesClearedAt)}.`
                 : "Not cleared yet. Clear once the repair is done, then re-read."}
             </p>
             <div>
@@ -115,5 +106,51 @@ export function ProveStation({ go }: { go: (station: StationId) => void }) {
       )}
       <OffTheCar />
     </StationFrame>
+  );
+}
+
+/** Each measured check before and after the last repair, side by side. */
+function RepeatTheChecks({ go }: { go: (station: StationId) => void }) {
+  const { state } = useJob();
+  const { sentence } = usePreferences();
+  const comparisons = handoverOf(state).comparisons.filter((c) => c.check !== "look");
+  const said = (summary: Summary | undefined, none: string) =>
+    summary ? (
+      <>
+        <strong>{summary.word}</strong>: {sentence(summary.headline)}
+        <span className="block text-sm text-muted">{shortTime(summary.at)}</span>
+      </>
+    ) : (
+      <span className="text-amber">{none}</span>
+    );
+  return (
+    <section aria-label="Repeat the checks" className="flex flex-col gap-2">
+      <h3 className="text-lg font-bold">Repeat the checks</h3>
+      {comparisons.length > 0 && (
+        <table className="w-full text-left">
+          <thead>
+            <tr className="border-b border-line text-sm text-muted">
+              <th className="py-1 pr-3 font-normal">Check</th>
+              <th className="pr-3 font-normal">Before the repair</th>
+              <th className="font-normal">After the last repair</th>
+            </tr>
+          </thead>
+          <tbody>
+            {comparisons.map((c) => (
+              <tr key={c.check} className="border-b border-line align-top">
+                <th scope="row" className="py-2 pr-3 font-normal">
+                  {c.name}
+                </th>
+                <td className="py-2 pr-3">{said(c.before, "not measured")}</td>
+                <td className="py-2">{said(c.after, "not repeated yet")}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <div>
+        <Button onClick={() => go("check")}>To the instruments</Button>
+      </div>
+    </section>
   );
 }

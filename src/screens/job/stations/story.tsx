@@ -1,11 +1,12 @@
 "use client";
 
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { SYMPTOMS, type SymptomId } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { Chips, Choice } from "@/ui/choice";
 import { ErrorNote, TextArea, TextField } from "@/ui/field";
 import { sendJson } from "../../session/api";
+import { useDraft } from "../../session/storage";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
@@ -30,15 +31,17 @@ export function StoryStation({ customer }: { customer: Customer | undefined }) {
 function Interview() {
   const { state } = useJob();
   const s = state.story;
-  const form = useForm("story", {
+  const recorded = {
     complaint: s?.complaint ?? "",
     since: s?.since ?? "",
     when: s?.when ?? "",
     replacedBefore: s?.replacedBefore ?? "",
     symptoms: [...(s?.symptoms ?? [])] as SymptomId[],
     verified: s?.verified ?? ("not-tried" as const),
-  });
+  };
+  const form = useForm("story", recorded);
   const { draft, set } = form;
+  const changed = JSON.stringify(draft) !== JSON.stringify(recorded);
   return (
     <form
       className="grid gap-4 sm:grid-cols-2"
@@ -86,9 +89,10 @@ function Interview() {
       />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div className="sm:col-span-2">
-        <Button type="submit" look="primary" disabled={form.busy}>
+        <Button type="submit" look={changed ? "primary" : "plain"} disabled={form.busy || !changed}>
           Record the story
         </Button>
+        {s && !changed && <span className="ml-3 text-muted">Recorded.</span>}
       </div>
     </form>
   );
@@ -129,19 +133,17 @@ function Vehicle() {
 /** Kept outside the journal, so that it can be erased. */
 function CustomerForm({ initial }: { initial: Customer | undefined }) {
   const { id } = useJob();
-  const [name, setName] = useState(initial?.name ?? "");
-  const [contact, setContact] = useState(initial?.contact ?? "");
+  const [saved, setSaved] = useState<Customer>(initial ?? { name: "", contact: "" });
+  const [draft, setDraft, clear] = useDraft(`pelota.draft.${id}.customer`, saved);
   const [said, setSaid] = useState("");
   const [error, setError] = useState("");
-  useEffect(() => {
-    setName(initial?.name ?? "");
-    setContact(initial?.contact ?? "");
-  }, [initial]);
-  const run = async (work: Promise<unknown>, done: string) => {
+  const run = async (work: Promise<unknown>, next: Customer, done: string) => {
     setError("");
     setSaid("");
     try {
       await work;
+      setSaved(next);
+      clear();
       setSaid(done);
     } catch (e) {
       setError((e as Error).message);
@@ -154,21 +156,19 @@ function CustomerForm({ initial }: { initial: Customer | undefined }) {
         className="grid gap-4 pt-2 sm:grid-cols-2"
         onSubmit={(e) => {
           e.preventDefault();
-          void run(sendJson("PUT", `jobs/${id}/customer`, { name, contact }), "Saved, apart from the job's journal.");
+          void run(sendJson("PUT", `jobs/${id}/customer`, draft), draft, "Saved, apart from the job's journal.");
         }}
       >
-        <TextField label="Name" value={name} onChange={(e) => setName(e.target.value)} />
-        <TextField label="Contact" value={contact} onChange={(e) => setContact(e.target.value)} />
+        <TextField label="Name" value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />
+        <TextField label="Contact" value={draft.contact} onChange={(e) => setDraft({ ...draft, contact: e.target.value })} />
         {error && <ErrorNote>{error}</ErrorNote>}
         <div className="flex flex-wrap items-center gap-3 sm:col-span-2">
           <Button type="submit">Save customer</Button>
           <Button
             look="ember"
-            onClick={() => {
-              setName("");
-              setContact("");
-              void run(sendJson("DELETE", `jobs/${id}/customer`), "Erased. The journal never held it.");
-            }}
+            onClick={() =>
+              void run(sendJson("DELETE", `jobs/${id}/customer`), { name: "", contact: "" }, "Erased. The journal never held it.")
+            }
           >
             Erase
           </Button>

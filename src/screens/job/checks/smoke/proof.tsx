@@ -1,10 +1,12 @@
 "use client";
 
+import { useState } from "react";
 import { planSmoke } from "@/core/checks/smoke";
-import { formatQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
+import { ErrorNote } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
+import { usePreferences } from "../../../session/preferences";
 import { readField } from "../../fields";
 import { useJob } from "../../use-job";
 import type { SmokeHandle } from "./use-smoke-run";
@@ -12,8 +14,10 @@ import type { SmokeHandle } from "./use-smoke-run";
 /** Hose clamped: pressure up to its rating, ball at the bottom; hose open: smoke. Without it a run proves nothing. */
 export function SmokeProof({ run }: { run: SmokeHandle }) {
   const { state, layout, shop, append } = useJob();
-  const { draft, set, machine, rated } = run;
+  const { format } = usePreferences();
+  const { draft, set, machine } = run;
   const pressure = readField(draft.proofPressure, "smokePressure", machine.ratedPressure.unit);
+  const [error, setError] = useState<string>();
   const begin = async (proved: boolean) => {
     if (!layout || !state.vehicle) return;
     const context = { vehicle: state.vehicle, layout, limits: shop.limits, house: shop.house };
@@ -24,6 +28,7 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
       const wrong = await append(
         ...fresh.map((d) => ({ kind: "displaced" as const, body: { what: d.what, ...(d.joint ? { joint: d.joint } : {}) } })),
       );
+      setError(wrong);
       if (wrong) return;
     }
     set({
@@ -42,8 +47,8 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
     <div className="flex max-w-2xl flex-col gap-4">
       <h3 className="text-xl font-bold">Machine proof</h3>
       <p>
-        Clamp the hose at its end. {machine.name} must come up to {formatQuantity({ ...machine.ratedPressure, kind: "gauge" })}{" "}
-        and the ball must sit at the bottom. Open the hose: smoke.
+        Clamp the hose at its end. {machine.name} must come up to {format({ ...machine.ratedPressure, kind: "gauge" })} and the
+        ball must sit at the bottom. Open the hose: smoke.
       </p>
       <QuantityField
         label="Pressure with the hose clamped"
@@ -52,10 +57,11 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
         units={["inH2O", "psi", "mbar", "kPa"]}
         value={draft.proofPressure}
         onChange={(proofPressure) => set({ proofPressure })}
-        hint={`Rated ${rated} ${machine.ratedPressure.unit} gauge`}
+        hint={`Rated ${format({ ...machine.ratedPressure, kind: "gauge" })}`}
       />
       <Tick label="The ball sat at the bottom" checked={draft.ballAtBottom} onChange={(ballAtBottom) => set({ ballAtBottom })} />
       <Tick label="Smoke came out of the open hose" checked={draft.smokeSeen} onChange={(smokeSeen) => set({ smokeSeen })} />
+      {error && <ErrorNote>{error}</ErrorNote>}
       <div className="flex flex-wrap gap-3">
         <Button look="primary" disabled={!pressure} onClick={() => void begin(true)}>
           Hose on: start the run

@@ -1,13 +1,15 @@
 "use client";
 
 import { useState } from "react";
-import { judgeSmoke } from "@/core/checks/smoke";
-import { formatNumber } from "@/core/units";
+import { judgeSmoke, type SmokeReading } from "@/core/checks/smoke";
+import { fromSi } from "@/core/units";
+import { entryZone } from "@/core/vehicle";
 import { BallTube } from "@/ui/ball-tube";
 import { Button } from "@/ui/button";
 import { Chips, Tick } from "@/ui/choice";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote } from "@/ui/field";
+import { usePreferences } from "../../../session/preferences";
 import { useJob } from "../../use-job";
 import { VerdictPanel } from "../../verdict";
 import { useRecordCheck } from "../use-record-check";
@@ -22,6 +24,7 @@ const marksUpTo = (max: number) => {
 /** The live run: ball and gauge follow the real ones, each move a timed sample; then what was seen, and the verdict. */
 export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () => void }) {
   const { state, layout, shop } = useJob();
+  const { number } = usePreferences();
   const { draft, set, update, units, maxFlow, rated, reading, reach } = run;
   const record = useRecordCheck();
   const [error, setError] = useState<string>();
@@ -37,8 +40,8 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
   const context = { vehicle: state.vehicle, layout, limits: shop.limits, house: shop.house };
   const verdict = run.record && !running ? judgeSmoke(run.record, context) : undefined;
   const names = new Map(layout.joints.map((j) => [j.id, j.name]));
-  const far = reach.zones.filter((z) => z !== entryZone(layout, draft.entry));
-  const hole = reading?.hole;
+  const entry = layout.joints.find((j) => j.id === draft.entry);
+  const far = reach.zones.filter((z) => !(entry && z === entryZone(entry)) && !reach.behindEngine.includes(z));
 
   const finish = async () => {
     const whole = run.recordAt(draft.endedAt ?? Date.now());
@@ -52,8 +55,8 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
   };
 
   return (
-    <div className="flex flex-col gap-5">
-      <div className="grid grid-cols-[auto_minmax(0,1fr)] gap-x-5 gap-y-4 xl:grid-cols-[auto_15rem_minmax(0,1fr)]">
+    <div className="flex flex-col gap-4">
+      <div className="grid grid-cols-[auto_minmax(0,1fr)] gap-x-5 gap-y-4 xl:grid-cols-[auto_12rem_minmax(0,1fr)]">
         <BallTube
           label={`Flow ball, ${units.flow}`}
           value={draft.flow}
@@ -64,17 +67,17 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
           onMove={(flow) => set({ flow })}
           onSettle={(flow) => sample(flow, draft.pressure)}
         />
-        <div className="flex min-w-0 flex-col gap-3">
+        <div className="flex min-w-0 flex-col gap-2">
           <div>
-            <p className="text-sm text-muted">Flow</p>
-            <p className="text-5xl leading-none font-bold">{draft.flow}</p>
-            <p className="text-muted">{units.flow} at 20 °C, 101.325 kPa</p>
+            <p className="text-sm text-muted">Ball</p>
+            <p className="text-5xl leading-none font-bold">{number(draft.flow, 1)}</p>
+            <p className="text-muted">{units.flow} on the scale</p>
           </div>
           <div>
             <label className="text-sm text-muted" htmlFor="smoke-pressure">
               Pressure
             </label>
-            <p className="text-4xl leading-none font-bold">{draft.pressure}</p>
+            <p className="text-4xl leading-none font-bold">{number(draft.pressure, 2)}</p>
             <p className="text-muted">{units.pressure} gauge</p>
             <input
               id="smoke-pressure"
@@ -85,8 +88,8 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
               value={draft.pressure}
               disabled={!running}
               className="h-11 w-full accent-[var(--accent)]"
-              aria-valuetext={`${draft.pressure} ${units.pressure} gauge`}
-              onChange={(e) => set({ pressure: Number(Number(e.target.value).toFixed(2)) })}
+              aria-valuetext={`${number(draft.pressure, 2)} ${units.pressure} gauge`}
+              onChange={(e) => set({ pressure: Math.round(Number(e.target.value) * 100) / 100 })}
               onPointerUp={() => sample(draft.flow, draft.pressure)}
               onKeyUp={() => sample(draft.flow, draft.pressure)}
             />
@@ -94,35 +97,31 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
           <Button disabled={!running} onClick={() => sample(draft.flow, draft.pressure)}>
             Take reading
           </Button>
-          <p className="text-sm text-muted">{draft.samples.length} readings. Every move of ball or gauge is one.</p>
+          <p className="text-sm text-muted">{draft.samples.length} readings; every move is one.</p>
         </div>
-        <div className="col-span-2 min-w-0 xl:col-span-1">
+        <div className="col-span-2 flex min-w-0 flex-col gap-3 xl:col-span-1">
           {reading && reading.times.length > 0 ? (
             <SettlingPlot reading={reading} unit={units.flow} scale={run.flowScale} />
           ) : (
             <p className="py-10 text-center text-muted">Drag the ball to match the real one.</p>
           )}
-          {reading?.flow && (
-            <p role="status" className={`text-lg font-bold ${reading.flow.settled ? "" : "text-amber"}`}>
-              {reading.flow.settled
-                ? `Settled${hole ? `: all openings together ≈ ${formatNumber(hole.diameter * 1000, 1)} mm (${formatNumber(hole.low * 1000, 1)} to ${formatNumber(hole.high * 1000, 1)}), sharp-edged hole` : ""}`
-                : `Still filling, about ${formatNumber(reading.flow.timeLeft, 0)} s left`}
-            </p>
+          {reading?.flow && <SettlingWords reading={reading} />}
+          {running && (
+            <div className="flex flex-wrap gap-2">
+              <Button look="primary" onClick={() => setMarking(true)}>
+                I see smoke: mark it
+              </Button>
+              <Button onClick={() => set({ noSmokeOutside: true, seen: [], endedAt: Date.now() })}>
+                Looked everywhere: none outside
+              </Button>
+              <Button onClick={() => set({ endedAt: Date.now() })}>End the run</Button>
+            </div>
           )}
         </div>
       </div>
 
       {running ? (
         <div className="flex flex-col gap-3">
-          <div className="flex flex-wrap gap-3">
-            <Button look="primary" onClick={() => setMarking(true)}>
-              I see smoke: mark it
-            </Button>
-            <Button onClick={() => set({ noSmokeOutside: true, seen: [], endedAt: Date.now() })}>
-              Looked everywhere: none outside
-            </Button>
-            <Button onClick={() => set({ endedAt: Date.now() })}>End the run</Button>
-          </div>
           <Chips
             label="Smoke shown to arrive (far end opened until it came, then shut)"
             options={far.map((z) => [z, layout.zones.find((x) => x.id === z)?.name ?? z] as const)}
@@ -139,40 +138,49 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
         </div>
       ) : (
         <div className="flex flex-col gap-3">
-          <div className="grid gap-x-6 sm:grid-cols-2">
-            <Tick
-              label="A plug or a held-open part came undone"
-              checked={draft.cameUndone.length > 0}
-              onChange={(yes) => set({ cameUndone: yes ? [draft.blocked[0] ?? draft.entry] : [] })}
-            />
-            <Tick
-              label="The adapter leaked at its own seal"
-              checked={draft.adapterLeaks}
-              onChange={(adapterLeaks) => set({ adapterLeaks })}
-            />
-            <Tick
-              label="Draught or bright daylight"
-              checked={draft.draughtOrGlare}
-              onChange={(draughtOrGlare) => set({ draughtOrGlare })}
-            />
-            <Tick
-              label="A suspect clamp or cap was touched before"
-              checked={draft.touchedBefore.length > 0}
-              onChange={(yes) => set({ touchedBefore: yes ? [draft.seen[0]?.joint ?? draft.entry] : [] })}
-            />
-            <Tick
-              label="Looked along every joint: no smoke outside"
-              checked={draft.noSmokeOutside}
-              onChange={(noSmokeOutside) => set({ noSmokeOutside })}
-            />
-          </div>
+          <Tick
+            label="Looked along every joint: no smoke outside"
+            checked={draft.noSmokeOutside}
+            onChange={(noSmokeOutside) => set({ noSmokeOutside, ...(noSmokeOutside ? { seen: [] } : {}) })}
+          />
+          <details className="border-y border-line">
+            <summary className="flex min-h-11 cursor-pointer items-center">Did anything spoil the run?</summary>
+            <div className="flex flex-col gap-3 pb-3">
+              <div className="grid gap-x-6 sm:grid-cols-2">
+                <Tick
+                  label="The adapter leaked at its own seal"
+                  checked={draft.adapterLeaks}
+                  onChange={(adapterLeaks) => set({ adapterLeaks })}
+                />
+                <Tick
+                  label="Draught or bright daylight"
+                  checked={draft.draughtOrGlare}
+                  onChange={(draughtOrGlare) => set({ draughtOrGlare })}
+                />
+              </div>
+              {draft.blocked.length + draft.heldOpen.length > 0 && (
+                <Chips
+                  label="Came undone during the run"
+                  options={[...draft.blocked, ...draft.heldOpen].map((id) => [id, names.get(id) ?? id] as const)}
+                  value={draft.cameUndone}
+                  onChange={(cameUndone) => set({ cameUndone })}
+                />
+              )}
+              <Chips
+                label="Tightened or touched before the run"
+                options={reach.tested.map((j) => [j.id, j.name] as const)}
+                value={draft.touchedBefore}
+                onChange={(touchedBefore) => set({ touchedBefore })}
+              />
+            </div>
+          </details>
           {verdict && <VerdictPanel check="smoke" verdict={verdict} title="Verdict of this run" />}
           {error && <ErrorNote>{error}</ErrorNote>}
           <div className="flex flex-wrap gap-3">
             <Button look="primary" onClick={() => void finish()}>
               Record the run
             </Button>
-            <Button onClick={() => set({ endedAt: null })}>Go on with the run</Button>
+            <Button onClick={() => set({ endedAt: null, noSmokeOutside: false })}>Go on with the run</Button>
           </div>
         </div>
       )}
@@ -203,7 +211,30 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
   );
 }
 
-function entryZone(layout: NonNullable<ReturnType<typeof useJob>["layout"]>, entry: string) {
-  const joint = layout.joints.find((j) => j.id === entry);
-  return joint && (joint.to === "outside" ? joint.from : joint.to);
+/** What the ball is doing, and once it has settled, the size of all openings together. */
+function SettlingWords({ reading }: { reading: SmokeReading }) {
+  const { number, format } = usePreferences();
+  const { flow, hole } = reading;
+  if (!flow) return null;
+  if (!flow.settled) {
+    return (
+      <p role="status" className="text-lg font-bold text-amber">
+        Still filling, about {number(flow.timeLeft, 0)} s left
+      </p>
+    );
+  }
+  const size = (m: number) => format(fromSi(m, "mm"), 1);
+  return (
+    <p role="status" className="text-lg font-bold">
+      Settled
+      {hole && (
+        <>
+          : all openings together ≈ {size(hole.diameter)}{" "}
+          <span className="font-normal text-muted">
+            (95 %: {size(hole.low)} to {size(hole.high)}, as one sharp-edged hole)
+          </span>
+        </>
+      )}
+    </p>
+  );
 }

@@ -1,10 +1,11 @@
 "use client";
 
 import { planSmoke } from "@/core/checks/smoke";
-import { entriesOf } from "@/core/vehicle";
+import { entriesOf, usualSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Chips, Tick } from "@/ui/choice";
 import { ErrorNote, SelectField } from "@/ui/field";
+import { usePreferences } from "../../../session/preferences";
 import { Cautions } from "../../cautions";
 import { useJob } from "../../use-job";
 import type { SmokeHandle } from "./use-smoke-run";
@@ -12,6 +13,7 @@ import type { SmokeHandle } from "./use-smoke-run";
 /** Where smoke goes in, what is sealed and held open, and what that fill reaches. */
 export function SmokeSetup({ run }: { run: SmokeHandle }) {
   const { state, layout, shop } = useJob();
+  const { number } = usePreferences();
   const { draft, set, machine, machines, reach } = run;
   if (!layout || !state.vehicle || !reach) return null;
   const context = { vehicle: state.vehicle, layout, limits: shop.limits, house: shop.house };
@@ -34,7 +36,7 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
           label="Let smoke in at"
           options={entriesOf(layout).map((j) => [j.id, `${j.name} (${j.entry?.removes})`] as const)}
           value={draft.entry}
-          onChange={(e) => set({ entry: e.target.value })}
+          onChange={(e) => set(usualSetup(layout, e.target.value))}
         />
       </div>
       <Chips
@@ -51,11 +53,22 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
       />
       <section aria-label="What this fill reaches" className="border-l-4 border-edge bg-raised px-4 py-3">
         <p>
-          Reaches <strong>{reach.zones.map(zoneName).join(", ")}</strong>: {(reach.volume * 1000).toFixed(0)} L,{" "}
-          {reach.tested.length} joints put to the test.
+          Reaches{" "}
+          <strong>
+            {reach.zones
+              .filter((z) => !reach.behindEngine.includes(z))
+              .map(zoneName)
+              .join(", ")}
+          </strong>
+          : {number(reach.intakeVolume * 1000, 0)} L, {reach.tested.length} joints put to the test.
         </p>
         {reach.openEnds.length > 0 && (
           <p className="text-amber">Would escape at {reach.openEnds.map((j) => j.name).join(", ")}: seal it.</p>
+        )}
+        {reach.behindEngine.length > 0 && (
+          <p className="text-muted">
+            Through open engine valves also {reach.behindEngine.map(zoneName).join(", ")}: some flow is normal.
+          </p>
         )}
         {reach.stopped.length > 0 && (
           <p className="text-muted">

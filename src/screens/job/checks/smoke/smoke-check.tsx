@@ -1,11 +1,13 @@
 "use client";
 
-import { useEffect } from "react";
+import { type ReactNode, useEffect } from "react";
 import { smokeArrivalTime } from "@/core/gas/vessel";
 import { toSi } from "@/core/units";
+import { usualSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { readField } from "../../fields";
 import { useOverlay } from "../../overlay";
+import { useJob } from "../../use-job";
 import { VerdictList } from "../../verdict";
 import { SmokeProof } from "./proof";
 import { SmokeRunPanel } from "./run";
@@ -19,16 +21,18 @@ const PHASES = [
 ] as const;
 
 /** The smoke run as an instrument: set up, prove the machine, read, conclude. The air map shows what the fill reaches. */
-export function SmokeCheck() {
+export function SmokeCheck({ head }: { head: ReactNode }) {
   const run = useSmokeRun((typed, machine) => readField(typed, "smokePressure", machine.ratedPressure.unit));
   const { draft, set, clear, machine, reach } = run;
+  const { layout } = useJob();
   const { setOverlay } = useOverlay();
-  const arrival = reach ? smokeArrivalTime(reach.volume, toSi(machine.maxFlow)) : 0;
+  const arrival = reach ? smokeArrivalTime(reach.intakeVolume, toSi(machine.maxFlow)) : 0;
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: `set` is made anew on every render and does the same
   useEffect(() => {
     const { entry, blocked, heldOpen, seen, heaterOn, startedAt, endedAt } = draft;
-    const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
+    const usual = (at: string) => (layout ? usualSetup(layout, at) : { entry: at });
+    const toggle = (list: readonly string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
     setOverlay({
       setup: { entry, blocked, heldOpen },
       seen: seen.map((s) => s.joint),
@@ -44,7 +48,7 @@ export function SmokeCheck() {
                 : [{ name: "Smoke has swept the fill", end: startedAt + arrival * 1000, done: "swept" }]),
             ],
       actions: (joint) => [
-        ...(draft.phase === "setup" && joint.entry ? [{ label: "Smoke in here", run: () => set({ entry: joint.id }) }] : []),
+        ...(draft.phase === "setup" && joint.entry ? [{ label: "Smoke in here", run: () => set(usual(joint.id)) }] : []),
         ...(draft.phase === "setup" && joint.kind !== "seal"
           ? [
               {
@@ -53,7 +57,7 @@ export function SmokeCheck() {
               },
             ]
           : []),
-        ...(draft.phase === "run" && joint.kind === "seal"
+        ...(draft.phase === "run" && reach?.tested.includes(joint)
           ? [
               {
                 label: "Smoke seen here",
@@ -67,21 +71,21 @@ export function SmokeCheck() {
           : []),
       ],
     });
-  }, [draft, machine, arrival, setOverlay]);
+  }, [draft, layout, machine, arrival, setOverlay]);
   useEffect(() => () => setOverlay({}), [setOverlay]);
 
   return (
     <div className="flex flex-col gap-5">
-      <div className="flex flex-wrap items-center gap-3">
-        <h2 className="mr-2 text-2xl font-bold">Smoke run</h2>
-        <ol className="flex flex-wrap gap-2" aria-label="Steps">
-          {PHASES.map(([phase, name]) => (
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
+        {head}
+        <ol className="flex flex-wrap gap-4" aria-label="Steps">
+          {PHASES.map(([phase, name], i) => (
             <li
               key={phase}
               aria-current={draft.phase === phase ? "step" : undefined}
-              className={`rounded-md px-3 py-1.5 ${draft.phase === phase ? "bg-accent font-bold text-on-accent" : "border border-line text-muted"}`}
+              className={`flex items-center gap-2 border-b-2 px-1 py-1.5 ${draft.phase === phase ? "border-live font-bold text-live" : "border-line text-muted"}`}
             >
-              {name}
+              <span aria-hidden>{i + 1}</span> {name}
             </li>
           ))}
         </ol>

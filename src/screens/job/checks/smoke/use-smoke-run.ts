@@ -4,7 +4,7 @@ import { useMemo } from "react";
 import { readSmoke, type SmokeReading, type SmokeRun } from "@/core/checks/smoke";
 import { DEFAULT_LIMITS, type Machine } from "@/core/shop/settings";
 import { type Quantity, UNITS } from "@/core/units";
-import { reachOf, type ZoneId } from "@/core/vehicle";
+import { reachOf, usualSetup, type ZoneId } from "@/core/vehicle";
 import { useDraft } from "../../../session/storage";
 import { useJob } from "../../use-job";
 
@@ -13,8 +13,8 @@ export interface SmokeDraft {
   phase: "setup" | "proof" | "run";
   machineId: string;
   entry: string;
-  blocked: string[];
-  heldOpen: string[];
+  blocked: readonly string[];
+  heldOpen: readonly string[];
   heaterOn: number | null;
   proofPressure: string;
   ballAtBottom: boolean;
@@ -35,12 +35,12 @@ export interface SmokeDraft {
   draughtOrGlare: boolean;
 }
 
-export const EMPTY_RUN: SmokeDraft = {
+const EMPTY_RUN: SmokeDraft = {
   phase: "setup",
   machineId: "",
-  entry: "air-meter",
-  blocked: ["tailpipe"],
-  heldOpen: ["throttle"],
+  entry: "",
+  blocked: [],
+  heldOpen: [],
   heaterOn: null,
   proofPressure: "",
   ballAtBottom: false,
@@ -73,7 +73,9 @@ const ANY_MACHINE: Machine = {
 /** The run's draft with everything worked out from it: machine, reach, record so far, reading. */
 export function useSmokeRun(proofPressure: (typed: string, machine: Machine) => Quantity | undefined) {
   const { id, shop, layout, state, now } = useJob();
-  const [draft, setDraft, clear] = useDraft<SmokeDraft>(`pelota.draft.${id}.smoke`, EMPTY_RUN);
+  const best = state.next.find((n) => n.check === "smoke")?.entry ?? "air-meter";
+  const empty = useMemo(() => ({ ...EMPTY_RUN, ...(layout ? usualSetup(layout, best) : {}) }), [layout, best]);
+  const [draft, setDraft, clear] = useDraft<SmokeDraft>(`pelota.draft.${id}.smoke`, empty);
   const machine = shop.machines.find((m) => m.id === draft.machineId) ?? shop.machines[0] ?? ANY_MACHINE;
   const reach = useMemo(
     () => (layout ? reachOf(layout, { entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen }) : undefined),

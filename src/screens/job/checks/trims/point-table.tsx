@@ -4,9 +4,12 @@ import { Trash2 } from "lucide-react";
 import { useState } from "react";
 import { type TrimPoint, trimPointSchema } from "@/core/checks/trims";
 import { BadInput, validate } from "@/core/journal";
-import { formatQuantity, parseNumber, parseQuantity } from "@/core/units";
+import { parseNumber, parseQuantity } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";
+import { usePreferences } from "../../../session/preferences";
+import { useDraft } from "../../../session/storage";
+import { useJob } from "../../use-job";
 
 const EMPTY = { rpm: "", maf: "", map: "", charge: "", short1: "", long1: "", short2: "", long2: "" };
 
@@ -22,6 +25,8 @@ export function PointTable({
   turbo: boolean;
   onChange: (points: TrimPoint[]) => void;
 }) {
+  const { number, format } = usePreferences();
+  const signed = (n: number) => `${n >= 0 ? "+" : ""}${number(n, 1)}`;
   return (
     <div className="overflow-x-auto">
       <table className="w-full min-w-[42rem] text-left">
@@ -46,12 +51,12 @@ export function PointTable({
         <tbody>
           {points.map((p, i) => (
             <tr key={`${p.rpm} ${p.maf.value}`} className="border-b border-line font-mono">
-              <td className="py-1 pr-3">{p.rpm.toFixed(0)} rpm</td>
-              <td className="pr-3">{formatQuantity(p.maf)}</td>
-              <td className="pr-3">{p.map ? formatQuantity({ value: p.map.value, unit: p.map.unit }, 1) : "reckoned"}</td>
+              <td className="py-1 pr-3">{number(p.rpm, 0)} rpm</td>
+              <td className="pr-3">{format(p.maf)}</td>
+              <td className="pr-3">{p.map ? format({ value: p.map.value, unit: p.map.unit }, 1) : "reckoned"}</td>
               {turbo && (
                 <td className="pr-3">
-                  {p.chargePressure ? formatQuantity({ value: p.chargePressure.value, unit: p.chargePressure.unit }, 1) : "–"}
+                  {p.chargePressure ? format({ value: p.chargePressure.value, unit: p.chargePressure.unit }, 1) : "–"}
                 </td>
               )}
               {p.banks.map((b, n) => (
@@ -62,7 +67,7 @@ export function PointTable({
               ))}
               <td>
                 <IconButton
-                  label={`Remove the point at ${p.rpm.toFixed(0)} rpm`}
+                  label={`Remove the point at ${number(p.rpm, 0)} rpm`}
                   onClick={() => onChange(points.filter((_, n) => n !== i))}
                 >
                   <Trash2 aria-hidden size={18} />
@@ -76,11 +81,10 @@ export function PointTable({
   );
 }
 
-const signed = (n: number) => `${n >= 0 ? "+" : ""}${n.toFixed(1)}`;
-
 /** One more point, typed. */
 export function PointForm({ banks, turbo, onAdd }: { banks: 1 | 2; turbo: boolean; onAdd: (point: TrimPoint) => void }) {
-  const [typed, setTyped] = useState(EMPTY);
+  const { id } = useJob();
+  const [typed, setTyped, clear] = useDraft(`pelota.draft.${id}.trim-point`, EMPTY);
   const [error, setError] = useState<string>();
   const field = (key: keyof typeof EMPTY, label: string, placeholder: string) => (
     <TextField
@@ -120,7 +124,7 @@ export function PointForm({ banks, turbo, onAdd }: { banks: 1 | 2; turbo: boolea
         ],
       };
       onAdd(validate<TrimPoint>(trimPointSchema, point));
-      setTyped(EMPTY);
+      clear();
       setError(undefined);
     } catch (e) {
       if (!(e instanceof BadInput)) throw e;

@@ -3,6 +3,8 @@
 import { CartesianGrid, ComposedChart, Legend, Line, ReferenceArea, Scatter, Tooltip, XAxis, YAxis } from "recharts";
 import type { BankReading } from "@/core/checks/trims";
 import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
+import { useSpan } from "@/ui/pan-zoom";
+import { usePreferences } from "../../../session/preferences";
 
 const BANK_COLOURS = ["var(--live)", "var(--calm)"];
 const SHAPE_NAMES = {
@@ -15,31 +17,48 @@ const SHAPE_NAMES = {
 
 /** Total trim against airflow: the points, the fitted curve of each bank and of the runner-up shape. */
 export function TrimPlot({ banks, good }: { banks: readonly BankReading[]; good: number }) {
-  const percent = (fraction: number | undefined) => (fraction === undefined ? undefined : Math.round(fraction * 1000) / 10);
-  const rows = banks.flatMap((bank, b) =>
-    bank.points.map((p, i) => ({
-      flow: Math.round(p.flow * banks.length * 10000) / 10,
-      [`trim${b}`]: percent(p.trim),
+  const { number } = usePreferences();
+  // The meter's whole flow on the axis: what a bank breathes is its share of it.
+  const grams = (flow: number) => flow * banks.length * 1000;
+  const percent = (fraction: number | undefined) => (fraction === undefined ? undefined : fraction * 100);
+  const rows = banks.flatMap((bank, b) => [
+    ...bank.points.map((p) => ({ flow: grams(p.flow), [`trim${b}`]: percent(p.trim) })),
+    ...bank.drawn.map((p, i) => ({
+      flow: grams(p.flow),
       [`best${b}`]: percent(bank.fits[0]?.curve[i]),
       [`second${b}`]: percent(bank.fits[1]?.curve[i]),
     })),
-  );
+  ]);
   rows.sort((a, b) => a.flow - b.flow);
-  const words = banks
-    .map(
-      (bank, b) =>
-        `Bank ${b + 1}: ${bank.points.map((p) => `${(p.trim * 100).toFixed(0)} % at ${(p.flow * banks.length * 1000).toFixed(1)} g/s`).join(", ")}`,
-    )
-    .join(". ");
+  const span = useSpan(0, Math.ceil((rows.at(-1)?.flow ?? 1) * 1.02), 2);
+  const said = (bank: BankReading) =>
+    bank.points.map((p) => `${number(p.trim * 100, 0)} % at ${number(grams(p.flow), 1)} g/s`).join(", ");
+  const words = banks.map((bank, b) => `Bank ${b + 1}: ${said(bank)}`).join(". ");
   const name = (b: number) => (banks.length > 1 ? `Bank ${b + 1}` : "Total trim");
   return (
-    <ChartFrame title="Total trim (%) against airflow (g/s)" words={words}>
+    <ChartFrame
+      title="Total trim (%) against airflow (g/s)"
+      words={words}
+      span={{ handle: span, less: "Less airflow", more: "More airflow" }}
+    >
       <ComposedChart data={rows} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
         <CartesianGrid {...GRID} />
         <ReferenceArea y1={-good * 100} y2={good * 100} fill="var(--calm)" fillOpacity={0.14} />
-        <XAxis type="number" dataKey="flow" domain={[0, "dataMax"]} unit=" g/s" {...AXIS} />
+        <XAxis
+          type="number"
+          dataKey="flow"
+          domain={[span.from, span.to]}
+          allowDataOverflow
+          unit=" g/s"
+          tickFormatter={(v: number) => number(v, 0)}
+          {...AXIS}
+        />
         <YAxis unit=" %" width={64} domain={["auto", "auto"]} {...AXIS} />
-        <Tooltip {...TOOLTIP} formatter={(v) => `${String(v)} %`} labelFormatter={(v) => `${String(v)} g/s`} />
+        <Tooltip
+          {...TOOLTIP}
+          formatter={(v, line) => [`${number(Number(v), 1)} %`, line]}
+          labelFormatter={(v) => `${number(Number(v), 1)} g/s`}
+        />
         <Legend verticalAlign="top" height={30} />
         {banks.map((bank, b) => {
           const colour = BANK_COLOURS[b] as string;

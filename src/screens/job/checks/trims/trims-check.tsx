@@ -1,6 +1,6 @@
 "use client";
 
-import { useMemo, useState } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import { CHECKS } from "@/core/checks";
 import { judgeTrims, readSurvey, type TrimPoint, type TrimSurvey } from "@/core/checks/trims";
 import { EXTRACTOR_VERSION } from "@/core/scan-log";
@@ -10,6 +10,7 @@ import { Choice } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { sendBytes } from "../../../session/api";
+import { usePreferences } from "../../../session/preferences";
 import { Cautions } from "../../cautions";
 import { useForm } from "../../use-form";
 import { useJob } from "../../use-job";
@@ -39,7 +40,8 @@ const EMPTY: Draft = {
 };
 
 /** The fuel-trim survey: a log read by the worker or points typed by hand, drawn and judged as it grows. */
-export function TrimsCheck() {
+export function TrimsCheck({ head }: { head: ReactNode }) {
+  const { number } = usePreferences();
   const { id, state, layout, shop } = useJob();
   const form = useForm<Draft>("trims", EMPTY);
   const { draft, set } = form;
@@ -66,9 +68,12 @@ export function TrimsCheck() {
   const plan = CHECKS.trims.plan({ vehicle, layout, limits: shop.limits, house: shop.house }, undefined);
   if (plan.refused) {
     return (
-      <div className="border-l-4 border-amber bg-amber-soft px-4 py-3">
-        <p className="text-lg font-bold text-amber">A trim survey says nothing on this engine</p>
-        <p>{plan.refused}</p>
+      <div className="flex flex-col gap-5">
+        {head}
+        <div className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+          <p className="text-lg font-bold text-amber">A trim survey says nothing on this engine</p>
+          <p>{plan.refused}</p>
+        </div>
       </div>
     );
   }
@@ -103,14 +108,15 @@ export function TrimsCheck() {
   };
   return (
     <div className="flex flex-col gap-5">
-      <div>
-        <h2 className="text-2xl font-bold">Fuel-trim survey</h2>
-        <ol className="mt-1 list-decimal pl-5 text-muted">
+      {head}
+      <details className="text-muted" open={draft.points.length === 0}>
+        <summary className="flex min-h-11 cursor-pointer items-center">How to take the survey</summary>
+        <ol className="list-decimal pl-5">
           {plan.steps.map((s) => (
             <li key={s.text}>{s.text}</li>
           ))}
         </ol>
-      </div>
+      </details>
       <Cautions ids={plan.cautions} />
       {!state.conditions && draft.barometer === undefined && (
         <ErrorNote>
@@ -134,8 +140,8 @@ export function TrimsCheck() {
       {scan.state.step === "ready" && (
         <>
           <p role="status">
-            {scan.state.log.rows.toLocaleString("en")} rows over {scan.state.log.seconds.toFixed(0)} s,{" "}
-            {scan.state.log.windows.length} steady windows, {scan.state.log.points.length} operating points.
+            {number(scan.state.log.rows, 0)} rows over {number(scan.state.log.seconds, 0)} s, {scan.state.log.windows.length}{" "}
+            steady windows, {scan.state.log.points.length} operating points.
             {scan.state.log.notes.map((n) => ` ${n}.`)}
           </p>
           {scan.state.log.points.length === 0 && (
@@ -144,16 +150,12 @@ export function TrimsCheck() {
               log again.
             </ErrorNote>
           )}
-          <LogPlot log={scan.state.log} slice={scan.slice} />
         </>
-      )}
-      {draft.points.length > 0 && (
-        <PointTable points={draft.points} banks={vehicle.banks} turbo={vehicle.induction === "turbo"} onChange={typed} />
       )}
       {judged && (
         <>
-          <TrimPlot banks={judged.banks} good={shop.limits.trimGood.value} />
           <VerdictPanel check="trims" verdict={judged.verdict} title="Verdict so far" />
+          <TrimPlot banks={judged.banks} good={shop.limits.trimGood.value} />
           <div className="flex flex-wrap gap-3">
             <Button look="primary" onClick={() => void finish()}>
               Record the survey
@@ -168,6 +170,10 @@ export function TrimsCheck() {
             </Button>
           </div>
         </>
+      )}
+      {scan.state.step === "ready" && <LogPlot log={scan.state.log} slice={scan.slice} />}
+      {draft.points.length > 0 && (
+        <PointTable points={draft.points} banks={vehicle.banks} turbo={vehicle.induction === "turbo"} onChange={typed} />
       )}
       {error && <ErrorNote>{error}</ErrorNote>}
       <VerdictList kind="trims" />

@@ -1,0 +1,40 @@
+import { CAUTION_TEXTS, CHECKS } from "../checks";
+import { type Bodies, type EntryKind, isEntryKind, type JournalEntry } from "./entries";
+import type { JobState } from "./state";
+
+type Words = { readonly [K in EntryKind]: (body: Bodies[K], entry: JournalEntry, job: JobState) => string };
+
+const WORDS: Words = {
+  opened: (b) => `Job ${b.number} opened`,
+  vehicle: (b) => `Vehicle: ${b.make} ${b.model}, ${b.year}, ${b.registration}`,
+  story: (b) => `Story: ${b.complaint}`,
+  codes: (b) => (b.codes.length === 0 ? "Codes read: none" : `Codes read: ${b.codes.map((c) => c.code).join(", ")}`),
+  "codes-cleared": () => "Codes cleared",
+  conditions: (b) =>
+    `Conditions: ${b.ambient.value} ${b.ambient.unit} absolute, ${b.bayTemperature.value} ${b.bayTemperature.unit} in the bay`,
+  check: (b, entry, job) => {
+    const headline = job.checks.find((c) => c.entry === entry.id)?.verdict.headline;
+    return headline ? `${CHECKS[b.check].name}: ${headline}` : CHECKS[b.check].name;
+  },
+  judged: (b) => `Shown: ${b.headline}`,
+  caution: (b) => `Caution understood: ${CAUTION_TEXTS[b.caution]}`,
+  displaced: (b) => `Off the car: ${b.what}`,
+  restored: (b, _entry, job) => `Back on: ${job.offCar.find((i) => i.entry === b.item)?.what ?? "an item taken out since"}`,
+  finding: (b) => `Found: ${b.what}`,
+  repair: (b) => `Repaired: ${b.what}`,
+  undone: (b, _entry, job) => `Undone: ${job.repairs.find((r) => r.entry === b.repair)?.body.what ?? "a repair taken out since"}`,
+  "complaint-tried": (b) => `Complaint tried again (${b.how}): ${b.result === "gone" ? "gone" : "remains"}`,
+  waiting: (b) => `Waiting for: ${b.on === "me" ? "us" : b.on.replace("-", " ")}${b.note ? `, ${b.note}` : ""}`,
+  note: (b) => `Note: ${b.text}`,
+  handover: (b) => `Handed over${b.conditional ? " conditionally" : ""}: ${b.summary}`,
+  close: () => "Job closed",
+  outcome: (b) => `Later: ${b.result.replaceAll("-", " ")}${b.note ? `, ${b.note}` : ""}`,
+  retract: (b) => `Taken out: ${b.reason}`,
+};
+
+/** One line of the journal in words; an entry of a kind we do not know is named as such. */
+export function entryWords(entry: JournalEntry, job: JobState): string {
+  if (!isEntryKind(entry.kind)) return `Kept, but of a kind this version does not know: ${entry.kind}`;
+  const words = WORDS[entry.kind] as (body: unknown, entry: JournalEntry, job: JobState) => string;
+  return words(entry.body, entry, job);
+}
