@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, gt, like, ne, or, sql } from "drizzle-orm";
 import * as yup from "yup";
 import {
+  type At,
   BadInput,
   canonicalJson,
   type Entry,
@@ -41,6 +42,7 @@ const fromRow = (row: Row): JournalEntry => ({
   ...(row.corrects ? { corrects: row.corrects } : {}),
   seq: row.seq,
   recordedAt: row.recordedAt,
+  ...(row.clampedFrom ? { clampedFrom: JSON.parse(row.clampedFrom) } : {}),
 });
 
 const toRow = (entry: JournalEntry): Row => ({
@@ -48,6 +50,7 @@ const toRow = (entry: JournalEntry): Row => ({
   at: JSON.stringify(entry.at),
   body: JSON.stringify(entry.body),
   corrects: entry.corrects ?? null,
+  clampedFrom: entry.clampedFrom ? JSON.stringify(entry.clampedFrom) : null,
 });
 
 const jobExists = (at: Db, jobId: string) => at.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, jobId)).get() !== undefined;
@@ -150,12 +153,12 @@ export function openJob(opening: unknown, at: Db = db()): { id: string; number: 
 /** A clock ahead of ours by more than this is clamped, ms. */
 const CLOCK_SLACK = 120_000;
 
-/** A device's clock that runs ahead cannot make things happen in the future: clamped, and the note stays in the device name. */
-function clampAt(entry: Entry): Entry {
+/** A device's clock that runs ahead cannot make things happen in the future: set back, and noted. */
+function clampAt(entry: Entry): Entry & { readonly clampedFrom?: At } {
   const latest = now() + CLOCK_SLACK;
   const clamp = (iso: string) => (Date.parse(iso) > latest ? nowIso() : iso);
   const at = typeof entry.at === "string" ? clamp(entry.at) : { from: clamp(entry.at.from), to: clamp(entry.at.to) };
-  return canonicalJson(at) === canonicalJson(entry.at) ? entry : { ...entry, at };
+  return canonicalJson(at) === canonicalJson(entry.at) ? entry : { ...entry, at, clampedFrom: entry.at };
 }
 
 function appendInside(at: Db, list: readonly Entry[]): JournalEntry[] {

@@ -3,7 +3,7 @@
 import { Calculator, Delete } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useId, useState } from "react";
-import { BANDS, type BandId, type Expected, formatQuantity, parseQuantity, plausibility, UNITS, type UnitId } from "@/core/units";
+import { BANDS, type BandId, type Expected, formatQuantity, parseQuantity, plausibility, type UnitId } from "@/core/units";
 
 /**
  * A reading typed as people type it ("13 inH2O", "0,4 psi") or by a big keypad with unit keys. What was typed stays in the
@@ -17,6 +17,7 @@ export function QuantityField({
   value,
   onChange,
   hint,
+  example,
 }: {
   label: string;
   /** Plausible band of this field */
@@ -29,6 +30,8 @@ export function QuantityField({
   value: string;
   onChange: (typed: string) => void;
   hint?: string;
+  /** A usual value in `unit`, shown while the field is empty */
+  example: string;
 }) {
   const id = useId();
   const [touched, setTouched] = useState(false);
@@ -51,7 +54,7 @@ export function QuantityField({
           autoComplete="off"
           className="min-h-11 w-full min-w-0 rounded-md border border-edge bg-raised px-3 text-base text-ink aria-[invalid=true]:border-ember"
           value={value}
-          placeholder={`e.g. ${UNITS[unit].id}`}
+          placeholder={`e.g. ${example} ${unit}`}
           onChange={(e) => onChange(e.target.value)}
           onBlur={() => setTouched(true)}
           aria-invalid={complaint ? true : undefined}

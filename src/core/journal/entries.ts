@@ -28,6 +28,8 @@ export interface Entry<K extends string = string, B = unknown> {
 export interface Recorded {
   readonly seq: number;
   readonly recordedAt: string;
+  /** The time the device gave, when its clock ran ahead of the server's and `at` was set back */
+  readonly clampedFrom?: At;
 }
 export type JournalEntry = Entry & Recorded;
 
@@ -270,6 +272,7 @@ export const recordedSchema = shape({
   ...envelope,
   seq: yup.number().integer().min(1).required(),
   recordedAt: isoDate.required(),
+  clampedFrom: yup.mixed<At>().optional(),
 });
 
 /** A refusal at a door: what was wrong, and where. */

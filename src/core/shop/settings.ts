@@ -37,11 +37,9 @@ export type Limits = Readonly<Record<LimitId, Limit>>;
 
 export interface HouseMethods {
   readonly totalTrim: "product" | "sum";
-  readonly dye: "clean" | "uv";
-  readonly leanLocator: "smoke" | "enrichment" | "spray";
 }
 
-export const DEFAULT_HOUSE: HouseMethods = { totalTrim: "product", dye: "clean", leanLocator: "smoke" };
+export const DEFAULT_HOUSE: HouseMethods = { totalTrim: "product" };
 
 /** A smoke machine and what its maker says of it. */
 export interface Machine {
@@ -101,8 +99,6 @@ export const shopSchema = yup
     house: yup
       .object({
         totalTrim: yup.string().oneOf(["product", "sum"]).required(),
-        dye: yup.string().oneOf(["clean", "uv"]).required(),
-        leanLocator: yup.string().oneOf(["smoke", "enrichment", "spray"]).required(),
       })
       .noUnknown()
       .strict()

@@ -86,7 +86,7 @@ function candidates(layout: Layout, vehicle: VehicleFacts): Candidate[] {
     list.push({
       check: "smoke",
       entry: joint.id,
-      name: `Smoke, ${joint.entry?.removes}`,
+      name: `Smoke in at the ${joint.name.toLowerCase()}`,
       minutes: joint.entry?.minutes ?? 0,
       penalty: TAKEN_APART,
       outcomes: ["smoke-none-outside", "smoke-inside-path", ...reached.map((id) => `smoke-at:${id}`)],

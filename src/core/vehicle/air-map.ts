@@ -23,6 +23,8 @@ export interface Point {
 
 export interface JointPlace extends Point {
   readonly joint: Joint;
+  /** Which side is free for an arrow that points at it */
+  readonly free: "above" | "below";
   /** Where its name stands, and how the text is anchored there */
   readonly label: Point & { readonly anchor: "start" | "middle" | "end" };
   /** The passage it sits in, when its zones do not touch: a polyline from zone to zone. */
@@ -42,8 +44,10 @@ const HEIGHT = 292;
 const MAIN = 142;
 const PIPE = 30;
 /** Line under the main row that valves between its zones lie on */
-const UNDER = 206;
+const UNDER = 194;
 const GAP = 16;
+/** Right of here, under the main row, stands the legend */
+const LEGEND = 800;
 
 /** Main row from left to right: width share and height of each zone. */
 const MAIN_ROW: readonly (readonly [ZoneId, number, number])[] = [
@@ -108,7 +112,7 @@ function placeZones(layout: Layout): Map<ZoneId, Box[]> {
   if (has.has("purge-line")) {
     const from = manifold.x + manifold.w * 0.72;
     boxes.set("purge-line", [
-      { x: from, y: 250, w: 250, h: 16 },
+      { x: from, y: 250, w: Math.min(250, LEGEND - from), h: 16 },
       { x: from, y: 226, w: 14, h: 24 },
     ]);
   }
@@ -119,24 +123,16 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
   const first = (id: ZoneId) => (boxes.get(id) as Box[])[0] as Box;
   return layout.joints.map((joint): JointPlace => {
     const from = first(joint.from);
-    if (joint.kind === "seal") {
-      const seals = layout.joints.filter((j) => j.from === joint.from && j.kind === "seal");
-      const i = seals.indexOf(joint);
-      const above = i % 2 === 0;
-      return named(
-        joint,
-        from.x + (from.w * (i + 1)) / (seals.length + 1),
-        above ? from.y : from.y + from.h,
-        above ? "above" : "below",
-      );
-    }
+    if (joint.kind === "seal") return seal(layout, joint, from);
     if (joint.to === "outside") {
-      return named(joint, joint.from === "filter-box" ? from.x : from.x + from.w, centre(from).y, "above");
+      return joint.from === "filter-box"
+        ? named(joint, from.x, centre(from).y, "above")
+        : named(joint, from.x + from.w, centre(from).y, "under");
     }
     const to = first(joint.to);
     switch (joint.id) {
       case "pcv-valve":
-        return down(joint, to.x + to.w - 16, from.y + from.h, to.y, "left");
+        return down(joint, to.x + to.w - 16, from.y + from.h, to.y, "right");
       case "booster-check-valve":
         return down(joint, from.x + 30, from.y + from.h, to.y, "left");
       case "purge-valve":
@@ -160,17 +156,34 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
   });
 }
 
+const anchorAt = (x: number) => (x > WIDTH - 90 ? "end" : x < 90 ? "start" : "middle");
+
+/**
+ * A seal on the edge of its zone: on top of broad zones, under pipes, whose names stand above them, and under the
+ * crankcase, which has nothing over it. Its name stands clear of the zone's own.
+ */
+function seal(layout: Layout, joint: Joint, box: Box): JointPlace {
+  const seals = layout.joints.filter((j) => j.from === joint.from && j.kind === "seal");
+  const x = box.x + (box.w * (seals.indexOf(joint) + 1)) / (seals.length + 1);
+  const bottom = box.y + box.h;
+  if (joint.from === "crankcase") {
+    return { joint, x, y: bottom, free: "below", label: { x, y: bottom + 30, anchor: anchorAt(x) } };
+  }
+  if (box.h < 40) return { joint, x, y: bottom, free: "below", label: { x, y: box.y - 28, anchor: anchorAt(x) } };
+  // Right of the manifold's middle the crankcase valve comes down: names run to the left there.
+  const anchor = joint.from === "manifold" && x > box.x + box.w / 2 ? "end" : anchorAt(x);
+  return { joint, x, y: box.y, free: "above", label: { x, y: box.y - 20, anchor } };
+}
+
 /** A joint with its name on one side of it; `under` clears the symbol of a meter or throttle. */
-function named(joint: Joint, x: number, y: number, side: "above" | "below" | "under" | "left" | "right"): JointPlace {
-  const anchor = x > WIDTH - 90 ? "end" : x < 90 ? "start" : "middle";
+function named(joint: Joint, x: number, y: number, side: "above" | "under" | "left" | "right"): JointPlace {
   const labels = {
-    above: { x, y: y - 24, anchor },
-    below: { x, y: y + 32, anchor },
-    under: { x, y: y + 46, anchor },
+    above: { x, y: y - 38, anchor: anchorAt(x) },
+    under: { x, y: y + 40, anchor: anchorAt(x) },
     left: { x: x - 16, y: y + 5, anchor: "end" },
     right: { x: x + 16, y: y + 5, anchor: "start" },
   } as const;
-  return { joint, x, y, label: labels[side] };
+  return { joint, x, y, free: "above", label: labels[side] };
 }
 
 /** A joint half way down a straight passage. */
@@ -184,12 +197,12 @@ function down(joint: Joint, x: number, top: number, bottom: number, side: "left"
 
 /** A joint in a passage that runs under the main row from one zone to another. */
 function under(joint: Joint, from: Box, to: Box): JointPlace {
-  const [a, b] = [centre(from).x, centre(to).x];
+  const [a, b] = [from.x + 14, to.x + to.w * 0.4];
   const passage = [
     { x: a, y: from.y + from.h },
     { x: a, y: UNDER },
     { x: b, y: UNDER },
     { x: b, y: to.y + to.h },
   ];
-  return { ...named(joint, (a + b) / 2, UNDER, "below"), passage };
+  return { ...named(joint, 0.75 * a + 0.25 * b, UNDER, "under"), passage };
 }

@@ -1,10 +1,9 @@
 "use client";
 
-import { format } from "date-fns";
+import { format as formatDate } from "date-fns";
 import { ArrowLeft, FileText, Printer } from "lucide-react";
 import type { ReactNode } from "react";
 import { type Comparison, handoverOf, type JobState, type Summary } from "@/core/journal";
-import { formatQuantity } from "@/core/units";
 import { airMapOf, layoutOf, mapAround } from "@/core/vehicle";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
 import { Burst } from "../job/air-map/marks";
@@ -19,10 +18,11 @@ interface Props {
 
 /** One page for the customer: complaint, before and after, finding with its picture, what was done, left and to watch. */
 export function HandoverPage({ jobId, state, shopName, customer }: Props) {
+  const { format } = usePreferences();
   const page = handoverOf(state);
   const v = state.vehicle;
   const map = v ? airMapOf(layoutOf(v)) : undefined;
-  const day = (iso: string) => format(new Date(iso), "d MMM yyyy");
+  const day = (iso: string) => formatDate(new Date(iso), "d MMM yyyy");
   return (
     <div className="mx-auto max-w-[52rem] p-4 sm:p-8 print:p-0">
       <nav className="no-print mb-6 flex flex-wrap gap-3">
@@ -46,7 +46,7 @@ export function HandoverPage({ jobId, state, shopName, customer }: Props) {
             <p className="text-muted">
               Job {state.number}
               {state.handover ? ` · handed over ${day(state.handover.at)} by ${state.handover.by}` : " · not handed over yet"}
-              {v?.odometer ? ` · ${formatQuantity(v.odometer)}` : ""}
+              {v?.odometer ? ` · ${format(v.odometer)}` : ""}
             </p>
           </div>
           <p className="text-right">
@@ -89,7 +89,7 @@ export function HandoverPage({ jobId, state, shopName, customer }: Props) {
                 <h2 className="mb-1 text-lg font-bold">Found</h2>
                 <p>
                   <strong>{extract?.at.joint.name ?? "Another place"}</strong>
-                  {f.body.size && ` (equivalent hole ≈ ${formatQuantity(f.body.size)})`}: {f.body.what}
+                  {f.body.size && ` (equivalent hole ≈ ${format(f.body.size)})`}: {f.body.what}
                 </p>
                 <p className="text-muted">
                   {f.body.confirmed ? "Confirmed by capping it off." : "Not confirmed by capping off."}
@@ -102,24 +102,24 @@ export function HandoverPage({ jobId, state, shopName, customer }: Props) {
                   role="img"
                   aria-label={`Air map around ${extract.at.joint.name}`}
                 >
-                  {map.zones.map((z) => (
-                    <g key={z.zone}>
-                      {z.boxes.map((b) => (
-                        <rect
-                          key={`${b.x} ${b.y}`}
-                          x={b.x}
-                          y={b.y}
-                          width={b.w}
-                          height={b.h}
-                          rx={4}
-                          fill="var(--raised)"
-                          stroke="var(--edge)"
-                        />
-                      ))}
-                      <text x={z.label.x} y={z.label.y} textAnchor="middle" fontSize={14} fill="var(--ink)">
-                        {z.name}
-                      </text>
-                    </g>
+                  {map.zones.flatMap((z) =>
+                    z.boxes.map((b) => (
+                      <rect
+                        key={`${z.zone} ${b.x} ${b.y}`}
+                        x={b.x}
+                        y={b.y}
+                        width={b.w}
+                        height={b.h}
+                        rx={4}
+                        fill="var(--raised)"
+                        stroke="var(--edge)"
+                      />
+                    )),
+                  )}
+                  {extract.named.map((z) => (
+                    <text key={z.zone} x={z.label.x} y={z.label.y} textAnchor="middle" fontSize={14} fill="var(--ink)">
+                      {z.name}
+                    </text>
                   ))}
                   <Burst place={extract.at} size={f.body.size} />
                 </svg>
@@ -205,11 +205,11 @@ function ComparisonRow({ comparison }: { comparison: Comparison }) {
 }
 
 function Cell({ summary, none }: { summary: Summary | undefined; none: string }) {
-  const { number, reading } = usePreferences();
+  const { number, reading, sentence } = usePreferences();
   if (!summary) return <td className="py-2 pr-3 text-muted">{none}</td>;
   return (
     <td className="py-2 pr-3">
-      <strong>{summary.word}</strong>: {summary.headline}
+      <strong>{summary.word}</strong>: {sentence(summary.headline)}
       {summary.measures.slice(0, 2).map((m) => (
         <span key={m.name} className="block text-sm text-muted">
           {m.name}: {m.value.unit === "%" ? `${m.value.value > 0 ? "+" : ""}${number(m.value.value, 1)} %` : reading(m.value)}

@@ -88,7 +88,7 @@ function Header() {
   const { state, unsent } = useJob();
   const v = state.vehicle;
   return (
-    <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-1 lg:col-span-2 lg:col-start-2">
+    <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-1 lg:col-span-2 lg:col-start-2 lg:flex-nowrap">
       <Link
         href="/"
         aria-label="Bay board"
@@ -96,8 +96,8 @@ function Header() {
       >
         <ArrowLeft aria-hidden size={20} />
       </Link>
-      <h1 className="text-xl font-bold">Job {state.number}</h1>
-      <p className="text-muted">
+      <h1 className="text-xl font-bold whitespace-nowrap">Job {state.number}</h1>
+      <p className="min-w-0 truncate text-muted">
         {v ? (
           <>
             {v.make} {v.model} · <span className="text-ink">{v.year}</span> · {v.registration}
@@ -106,9 +106,11 @@ function Header() {
           "Vehicle not described yet"
         )}
       </p>
-      {state.codes.length > 0 && <p className="font-mono text-sm text-muted">{state.codes.map((c) => c.code).join(" ")}</p>}
-      <div className="ml-auto flex flex-wrap items-center gap-x-3">
-        {unsent > 0 && <p className="text-amber">{unsent} not sent yet, kept here</p>}
+      {state.codes.length > 0 && (
+        <p className="min-w-0 truncate font-mono text-sm text-muted">{state.codes.map((c) => c.code).join(" ")}</p>
+      )}
+      <div className="ml-auto flex flex-wrap items-center gap-x-2 lg:shrink-0 lg:flex-nowrap">
+        {unsent > 0 && <p className="text-amber">{unsent} not sent yet</p>}
         <Conditions />
         <JournalButton />
         <PersonButton />

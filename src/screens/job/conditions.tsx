@@ -76,6 +76,7 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
       <QuantityField
         label="Ambient pressure, absolute"
         field="ambient"
+        example="1006"
         unit="hPa"
         units={["hPa", "kPa", "inHg", "psi"]}
         value={draft.ambient}
@@ -84,6 +85,7 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
       <QuantityField
         label="Bay temperature"
         field="airTemperature"
+        example="17"
         unit="°C"
         units={["°C", "°F"]}
         value={draft.bayTemperature}

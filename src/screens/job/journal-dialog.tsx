@@ -22,7 +22,7 @@ export function JournalButton() {
         className="inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-md px-2 hover:bg-raised"
       >
         <BookOpen aria-hidden size={18} />
-        <span className={setAside.length > 0 ? "text-ember" : "max-xl:sr-only"}>
+        <span className={setAside.length > 0 ? "text-ember" : "max-2xl:sr-only"}>
           {setAside.length > 0 ? `${setAside.length} not taken` : "Journal"}
         </span>
       </button>
@@ -103,6 +103,7 @@ function Line({ entry, out }: { entry: JournalEntry; out: JournalEntry | undefin
         <p className="text-sm text-muted">
           {shortTime(entry.at)} · {entry.by}
           {out && ` · taken out by ${out.by}: ${(out.body as { reason: string }).reason}`}
+          {entry.clampedFrom && " · the device's clock ran ahead and was set back"}
           {entry.corrects && " · corrects an earlier line"}
         </p>
       </div>

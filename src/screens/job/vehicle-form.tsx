@@ -138,6 +138,7 @@ export function VehicleForm({
       <QuantityField
         label="Engine displacement"
         field="displacement"
+        example="1.6"
         unit="L"
         units={["L"]}
         value={draft.displacement}

@@ -1,6 +1,7 @@
 "use client";
 
 import { Check, CircleDot } from "lucide-react";
+import { useEffect, useRef } from "react";
 import { STATION_NAMES, STATIONS, type StationId, type StationState } from "@/core/journal";
 import { useJob } from "./use-job";
 
@@ -20,26 +21,32 @@ const RINGS: Record<StationState, string> = {
 /** The nine stations in working order. Any can be opened; one is marked as next, with its reason. */
 export function WorkLine({ current, onOpen }: { current: StationId; onOpen: (station: StationId) => void }) {
   const { state } = useJob();
+  const here = useRef<HTMLLIElement>(null);
+  // On a phone the line is longer than the screen is wide.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it scrolls whenever another station is opened
+  useEffect(() => {
+    here.current?.scrollIntoView({ inline: "center", block: "nearest" });
+  }, [current]);
   return (
     <nav aria-label="Stations" className="border-line max-lg:border-b lg:row-span-3 lg:overflow-y-auto lg:border-r">
-      <ol className="flex gap-1 overflow-x-auto p-2 lg:min-h-full lg:flex-col lg:items-center lg:justify-between lg:py-3">
+      <ol className="relative flex gap-1 overflow-x-auto p-2 lg:min-h-full lg:flex-col lg:items-center lg:justify-between lg:py-3">
         {STATIONS.map((station, i) => {
           const now = state.stations[station];
-          const here = station === current;
+          const isHere = station === current;
           return (
-            <li key={station} className="shrink-0 lg:w-full">
+            <li key={station} ref={isHere ? here : undefined} className="shrink-0 lg:w-full">
               <button
                 type="button"
-                aria-current={here ? "step" : undefined}
+                aria-current={isHere ? "step" : undefined}
                 onClick={() => onOpen(station)}
                 title={station === state.nextStation.station ? state.nextStation.reason : undefined}
-                className={`flex w-20 cursor-pointer flex-col items-center gap-1 rounded-lg px-1 py-1.5 hover:bg-raised lg:w-full ${here ? "bg-raised" : ""}`}
+                className={`flex w-20 cursor-pointer flex-col items-center gap-1 rounded-lg px-1 py-1.5 hover:bg-raised lg:w-full ${isHere ? "bg-raised" : ""}`}
               >
                 <span aria-hidden className={`flex size-9 items-center justify-center rounded-full text-lg ${RINGS[now]}`}>
                   {now === "settled" ? <Check size={18} strokeWidth={3} /> : now === "going-on" ? <CircleDot size={18} /> : i + 1}
                 </span>
                 <span
-                  className={`text-sm leading-tight ${here ? "font-bold" : ""} ${now === "needs-you" ? "text-live" : "text-ink"}`}
+                  className={`text-sm leading-tight ${isHere ? "font-bold" : ""} ${now === "needs-you" ? "text-live" : "text-ink"}`}
                 >
                   {STATION_NAMES[station]}
                 </span>

@@ -46,6 +46,7 @@ export const entries = sqliteTable(
     body: text("body").notNull(),
     corrects: text("corrects"),
     recordedAt: text("recorded_at").notNull(),
+    clampedFrom: text("clamped_from"),
   },
   (table) => [uniqueIndex("entries_order").on(table.jobId, table.seq)],
 );

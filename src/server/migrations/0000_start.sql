@@ -19,6 +19,7 @@ CREATE TABLE `entries` (
 	`body` text NOT NULL,
 	`corrects` text,
 	`recorded_at` text NOT NULL,
+	`clamped_from` text,
 	FOREIGN KEY (`job_id`) REFERENCES `jobs`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint

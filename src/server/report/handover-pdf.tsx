@@ -16,10 +16,10 @@ Font.register({
 Font.registerHyphenationCallback((word) => [word]);
 
 const s = StyleSheet.create({
-  page: { fontFamily: "B612", fontSize: 9, padding: 36, lineHeight: 1.35, color: "#111" },
-  title: { fontSize: 15, fontWeight: 700 },
+  page: { fontFamily: "B612", fontSize: 10, padding: 40, lineHeight: 1.4, color: "#111" },
+  title: { fontSize: 16, fontWeight: 700, lineHeight: 1.3 },
   head: { flexDirection: "row", justifyContent: "space-between", borderBottomWidth: 1.5, paddingBottom: 4, marginBottom: 8 },
-  h2: { fontSize: 11, fontWeight: 700, marginTop: 8, marginBottom: 2 },
+  h2: { fontSize: 12, fontWeight: 700, lineHeight: 1.3, marginTop: 10, marginBottom: 2 },
   muted: { color: "#555" },
   row: { flexDirection: "row", borderBottomWidth: 0.5, borderColor: "#999", paddingVertical: 3, gap: 8 },
   bold: { fontWeight: 700 },
@@ -104,7 +104,7 @@ function HandoverDocument({ state, shopName, customer }: Input) {
                       />
                     )),
                   )}
-                  {map.zones.map((z) => (
+                  {extract.named.map((z) => (
                     <Text
                       key={z.zone}
                       x={z.label.x}
@@ -119,11 +119,11 @@ function HandoverDocument({ state, shopName, customer }: Input) {
                     <Polygon points={BURST} fill="#c23c10" />
                   </G>
                   <Text
-                    x={extract.at.x}
-                    y={extract.at.y - 18}
+                    x={extract.at.label.x}
+                    y={extract.at.label.y}
                     style={{ fontSize: 14, fontFamily: "B612", fontWeight: 700 }}
                     fill="#c23c10"
-                    textAnchor="middle"
+                    textAnchor={extract.at.label.anchor}
                   >
                     {extract.at.joint.name}
                   </Text>

@@ -51,7 +51,7 @@ export function planSmoke(context: CheckContext, aim: SmokeAim): Plan {
     cautions: ["smoke-vapour", "emission-devices"],
     clocks: [
       { name: "Smoke machine stops", seconds: aim.machine.autoOff },
-      { name: "Smoke has swept the fill", seconds: arrival },
+      { name: "Smoke has swept the intake", seconds: arrival },
     ],
   };
 }

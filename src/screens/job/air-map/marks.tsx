@@ -13,7 +13,6 @@ export const BURST_POINTS = Array.from({ length: 16 }, (_, i) => {
 /** A leak: a burst at its joint, with the joint's name and its size. */
 export function Burst({ place, size }: { place: JointPlace; size?: Quantity | undefined }) {
   const { format } = usePreferences();
-  const below = place.label.y > place.y;
   return (
     <g className="pointer-events-none">
       <polygon
@@ -25,7 +24,7 @@ export function Burst({ place, size }: { place: JointPlace; size?: Quantity | un
       />
       <MapText
         text={[place.joint.name, size ? `≈ ${format(size, 1)}` : ""].filter(Boolean).join(" ")}
-        at={{ x: place.x, y: place.y + (below ? 30 : -20), anchor: place.label.anchor === "end" ? "end" : "middle" }}
+        at={place.label}
         colour="var(--ember)"
         bold
       />
@@ -99,10 +98,19 @@ export function JointMark({ place, blocked, heldOpen, entry, displaced }: MarkPr
             transform={upright ? "rotate(90)" : undefined}
           />
         )}
-        {entry && <path d="M-4 -48 h8 v22 h9 L0 -10 L-13 -26 h9 Z" fill="var(--live)" stroke="var(--bg)" />}
+        {entry && (
+          <path
+            d="M-4 -48 h8 v22 h9 L0 -10 L-13 -26 h9 Z"
+            fill="var(--live)"
+            stroke="var(--bg)"
+            transform={place.free === "below" ? "rotate(180)" : undefined}
+          />
+        )}
       </g>
       {label && <MapText text={label[0]} colour={label[1]} at={place.label} />}
-      {entry && <MapText text="Smoke in" colour="var(--live)" at={{ x, y: y - 54, anchor: "middle" }} />}
+      {entry && (
+        <MapText text="Smoke in" colour="var(--live)" at={{ x, y: place.free === "below" ? y + 64 : y - 54, anchor: "middle" }} />
+      )}
     </g>
   );
 }

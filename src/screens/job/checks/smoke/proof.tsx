@@ -53,6 +53,7 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
       <QuantityField
         label="Pressure with the hose clamped"
         field="smokePressure"
+        example="12.5"
         unit={machine.ratedPressure.unit}
         units={["inH2O", "psi", "mbar", "kPa"]}
         value={draft.proofPressure}

@@ -45,7 +45,7 @@ export function SmokeCheck({ head }: { head: ReactNode }) {
                 : [{ name: "Smoke machine stops", end: heaterOn + machine.autoOff * 1000, done: "stopped" }]),
               ...(startedAt === null
                 ? []
-                : [{ name: "Smoke has swept the fill", end: startedAt + arrival * 1000, done: "swept" }]),
+                : [{ name: "Smoke has swept the intake", end: startedAt + arrival * 1000, done: "swept" }]),
             ],
       actions: (joint) => [
         ...(draft.phase === "setup" && joint.entry ? [{ label: "Smoke in here", run: () => set(usual(joint.id)) }] : []),
