@@ -79,6 +79,7 @@ export interface SmokePlay {
 export async function smoke(page: Page, play: SmokePlay): Promise<void> {
   await station(page, "Check");
   await page.getByRole("radio", { name: "Smoke run" }).click();
+  await page.getByLabel("Let smoke in at").selectOption("air-meter");
   await page.getByLabel(/^Gauge and ball stand at zero/).check();
   await button(page, "Heater on, to the machine proof").click();
   await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill(play.proof ?? "12.6 inH2O");

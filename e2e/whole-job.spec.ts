@@ -154,7 +154,8 @@ test("a smoke run whose heater timed out proves nothing and counts for nothing",
   await button(page, "Record the run").click();
   await expect(page.getByRole("region", { name: "Smoke run, so far" }).getByText("Void — proves nothing")).toBeVisible();
   expect(await ledger.getByRole("region", { name: "Suspects" }).textContent()).toBe(before);
-  await expect(page.getByRole("button", { name: "Manifold: untested" })).toBeVisible();
+  await station(page, "Story");
+  await expect(page.getByRole("button", { name: "Manifold: untested", exact: true })).toBeVisible();
 });
 
 async function pdfText(bytes: Buffer): Promise<{ pages: number; words: string }> {

@@ -1,3 +1,4 @@
+import Papa from "papaparse";
 import { findUnit } from "../units";
 
 /** Why a file is not a scan log we can read: what was wrong and what to do. */
@@ -69,7 +70,8 @@ const CLOCK = /^(\d{4}-\d\d-\d\d[ T]|\d\d?[./]\d\d?[./]\d{2,4} )?\d{1,2}:\d\d(:\
 const isReading = (cell: string) => NUMBER.test(cell) || CLOCK.test(cell);
 const UNIT_WORDS = /^(%|rpm|1\/min|u\/min|min-1|s|sec|ms|v|mv|km\/h|kph|mph|hh:mm:ss.*|λ|deg|°|ratio|lambda|-)$/i;
 
-const cellsOf = (line: string, delimiter: string) => line.split(delimiter).map((c) => c.trim().replace(/^"|"$/g, "").trim());
+const cellsOf = (line: string, delimiter: string): string[] =>
+  (Papa.parse<string[]>(line, { delimiter }).data[0] ?? []).map((cell) => cell.trim());
 
 /**
  * Delimiter, decimal sign, header line and units row from the first lines of a log.

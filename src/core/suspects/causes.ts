@@ -4,6 +4,7 @@ import type { Layout, VehicleFacts } from "../vehicle";
 export type Trait =
   | "manifold-leak"
   | "branch-leak"
+  | "booster-leak"
   | "crankcase-leak"
   | "duct-leak"
   | "charge-leak"
@@ -52,8 +53,8 @@ const JOINT_CAUSES: readonly Cause[] = [
   { id: "injector-seals", name: "Injector seals leak", trait: "manifold-leak", joint: "injector-seals", prior: 5 },
   { id: "gauge-port", name: "Vacuum cap missing or split", trait: "manifold-leak", joint: "gauge-port", prior: 5 },
   { id: "flap-spindle", name: "Runner-flap spindle worn", trait: "manifold-leak", joint: "flap-spindle", prior: 4 },
-  { id: "booster-hose", name: "Booster hose split", trait: "branch-leak", joint: "booster-hose", prior: 6 },
-  { id: "booster-diaphragm", name: "Booster diaphragm leaks", trait: "branch-leak", joint: "booster-diaphragm", prior: 3 },
+  { id: "booster-hose", name: "Booster hose split", trait: "booster-leak", joint: "booster-hose", prior: 6 },
+  { id: "booster-diaphragm", name: "Booster diaphragm leaks", trait: "booster-leak", joint: "booster-diaphragm", prior: 3 },
   { id: "pcv-hose", name: "PCV hose split", trait: "branch-leak", joint: "pcv-hose", prior: 11 },
   { id: "pcv-valve", name: "PCV valve stuck open", trait: "crankcase-leak", joint: "pcv-valve", prior: 6 },
   { id: "oil-cap", name: "Oil cap leaks", trait: "crankcase-leak", joint: "oil-cap", prior: 3 },

@@ -18,9 +18,10 @@ export const TRIM_ROWS: readonly LikelihoodRow[] = [
     given: {
       "manifold-leak": 0.78,
       "branch-leak": 0.78,
+      "booster-leak": 0.78,
       "crankcase-leak": 0.6,
       "purge-leak": 0.55,
-      "exhaust-air": 0.5,
+      "exhaust-air": 0.58,
       "inside-leak": 0.08,
       "duct-leak": 0.04,
       other: 0.015,
@@ -51,9 +52,10 @@ export const TRIM_ROWS: readonly LikelihoodRow[] = [
     given: {
       healthy: 0.9,
       "charge-leak": 0.12,
-      "inside-leak": 0.5,
+      "inside-leak": 0.6,
       "manifold-leak": 0.05,
       "branch-leak": 0.05,
+      "booster-leak": 0.05,
       "crankcase-leak": 0.15,
       "purge-leak": 0.25,
       "exhaust-air": 0.15,
@@ -119,13 +121,20 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
   {
     observation: "code:idle-high",
     says: "idle above its target",
-    given: { "manifold-leak": 0.35, "branch-leak": 0.4, "crankcase-leak": 0.3, "purge-leak": 0.15, other: 0.04 },
+    given: {
+      "manifold-leak": 0.35,
+      "branch-leak": 0.4,
+      "booster-leak": 0.4,
+      "crankcase-leak": 0.3,
+      "purge-leak": 0.15,
+      other: 0.04,
+    },
     reason: "air past the throttle raises the idle",
   },
   {
     observation: "symptom:hiss-idle",
     says: "a hiss at idle",
-    given: { "manifold-leak": 0.3, "branch-leak": 0.45, "crankcase-leak": 0.25, other: 0.05 },
+    given: { "manifold-leak": 0.3, "branch-leak": 0.45, "booster-leak": 0.45, "crankcase-leak": 0.25, other: 0.05 },
     reason: "manifold vacuum whistles through a hole",
   },
   {
@@ -140,6 +149,7 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
     given: {
       "manifold-leak": 0.45,
       "branch-leak": 0.4,
+      "booster-leak": 0.4,
       "crankcase-leak": 0.4,
       "purge-leak": 0.4,
       "inside-leak": 0.4,
@@ -162,7 +172,7 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
   {
     observation: "symptom:brake-hard",
     says: "a hard brake pedal",
-    given: { "branch-leak": 0.3, other: 0.02 },
+    given: { "booster-leak": 0.4, other: 0.02 },
     reason: "the booster loses its vacuum",
   },
   {
@@ -189,7 +199,14 @@ const LOOK_SHOWS = 0.35;
 const LOOK_ELSEWHERE = 0.03;
 
 const INSIDE: Partial<Record<Trait, number>> = { "inside-leak": 0.7, "crankcase-leak": 0.15, "purge-leak": 0.25 };
-const OUTSIDE_TRAITS: readonly Trait[] = ["manifold-leak", "branch-leak", "crankcase-leak", "duct-leak", "charge-leak"];
+const OUTSIDE_TRAITS: readonly Trait[] = [
+  "manifold-leak",
+  "branch-leak",
+  "booster-leak",
+  "crankcase-leak",
+  "duct-leak",
+  "charge-leak",
+];
 
 export interface Likelihood {
   readonly value: number;

@@ -48,13 +48,16 @@ export function weighSuspects(causes: readonly Cause[], evidence: readonly Evide
       return w * factor;
     });
   }
-  return causes
-    .map((cause, i) => ({
-      cause,
-      odds: weights[i] as number,
-      because: (because[i] as Contribution[]).sort((a, b) => Math.abs(Math.log(b.factor)) - Math.abs(Math.log(a.factor))),
-    }))
-    .sort((a, b) => b.odds - a.odds || a.cause.id.localeCompare(b.cause.id));
+  return (
+    causes
+      .map((cause, i) => ({
+        cause,
+        odds: weights[i] as number,
+        because: (because[i] as Contribution[]).sort((a, b) => Math.abs(Math.log(b.factor)) - Math.abs(Math.log(a.factor))),
+      }))
+      // Equal odds differ in their last digits by the order of the evidence: the name decides then.
+      .sort((a, b) => Math.round(1e9 * (b.odds - a.odds)) || a.cause.id.localeCompare(b.cause.id))
+  );
 }
 
 /** "×6 for" / "×4 against" / "hardly counts", for a contribution. */

@@ -57,6 +57,8 @@ export function quantitySchema(rule: QuantityRule | BandId) {
     .strict()
     .test("plausible", (q, context) => {
       if (!q || typeof q.value !== "number" || !bandId) return true;
+      // A contradicted kind has its own complaint, which names the mistake.
+      if (q.kind !== undefined && kind !== undefined && q.kind !== kind) return true;
       const full = { ...q, ...(kind ? { kind } : {}) } as Quantity;
       if (findUnit(String(full.unit)) !== full.unit || UNITS[full.unit].dimension !== dimension) return true;
       if (full.kind === "absolute" && full.value < 0) {

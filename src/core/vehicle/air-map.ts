@@ -140,7 +140,7 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
       case "breather-duct":
         return named(joint, from.x + 7, to.y - 4, "above");
       case "breather-port":
-        return named(joint, to.x + to.w, centre(to).y, "above");
+        return named(joint, to.x + to.w, centre(to).y, "under");
       case "egr-valve":
       case "bypass-valve":
         return under(joint, from, to);

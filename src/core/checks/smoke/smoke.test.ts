@@ -1,0 +1,192 @@
+import { describe, expect, it } from "vitest";
+import { contextOf, NATURAL, smokeRun, TURBO } from "../../core.fixture";
+import { orificeFlow } from "../../gas/orifice";
+import { toSi } from "../../units";
+import { reachOf, usualSetup } from "../../vehicle";
+import { smoke } from ".";
+import { judgeSmoke, readSmoke } from "./judge";
+import { planSmoke } from "./plan";
+import { type SmokeRun, smokeRunSchema } from "./record";
+
+const context = contextOf(NATURAL);
+const judge = (run: SmokeRun) => judgeSmoke(run, context);
+const proof = smokeRun().proof as NonNullable<SmokeRun["proof"]>;
+
+describe("void traps", () => {
+  const { proof: _, ...unproved } = smokeRun();
+  it.each<[string, SmokeRun, RegExp]>([
+    ["machine never proved", unproved, /never proved/],
+    [
+      "proved below 85 % of its rating",
+      smokeRun(4.5, { proof: { ...proof, pressure: { value: 10.9, unit: "inH2O", kind: "gauge" } } }),
+      /only 84 % of its rated pressure/,
+    ],
+    ["ball off the bottom at proof", smokeRun(4.5, { proof: { ...proof, ballAtBottom: false } }), /machine or its hose leaks/],
+    ["no smoke at proof", smokeRun(4.5, { proof: { ...proof, smokeSeen: false } }), /no smoke came from the open hose/],
+    ["heater timed out during the run", smokeRun(4.5, { heaterOnAt: -250 }), /timed out 46 s before the run ended/],
+    ["a plug came off", smokeRun(4.5, { cameUndone: ["tailpipe"] }), /Tailpipe came undone/],
+    ["a clamp was touched before", smokeRun(4.5, { touchedBefore: ["pcv-hose"] }), /PCV hose was touched before/],
+    ["adapter leaks", smokeRun(4.5, { adapterLeaks: true }), /adapter leaked/],
+    ["draught or glare", smokeRun(4.5, { draughtOrGlare: true }), /draught or bright daylight/],
+    ["still filling", smokeRun(4.5, { samples: smokeRun().samples.slice(0, 4), endedAt: 20 }), /still filling: about \d+ s/],
+    ["too few readings", smokeRun(4.5, { samples: smokeRun().samples.slice(0, 2) }), /fewer than three readings/],
+    [
+      "flow fell to zero at once",
+      smokeRun(0, {
+        samples: [
+          [1, 0, 12.4],
+          [7, 0, 12.6],
+          [13, 0, 12.6],
+          [19, 0, 12.6],
+        ],
+      }),
+      /the port is not open/,
+    ],
+  ])("%s", (_name, run, reason) => {
+    const verdict = judge(run);
+    expect(verdict.outcome).toBe("void");
+    expect(verdict.reasons[0]).toMatch(reason);
+    expect(verdict).toMatchObject({ measures: [], zones: [] });
+    expect(verdict.observation).toBeUndefined();
+  });
+
+  it("lets a proof at exactly its limit pass", () => {
+    const pressure = { value: 0.85 * 13 + 1e-9, unit: "inH2O", kind: "gauge" } as const;
+    expect(judge(smokeRun(4.5, { proof: { ...proof, pressure } })).outcome).toBe("pass");
+  });
+});
+
+describe("size from settled flow and pressure", () => {
+  it.each([1e-3, 1.5e-3, 2e-3])("finds a hole of %f m within 3 %%", (diameter) => {
+    const ambient = 101325;
+    const pressure = 12.5 * 249.0889;
+    const { massFlow } = orificeFlow({ upstream: ambient + pressure, downstream: ambient, temperature: 293.15, diameter });
+    // The ball floats in gas a little denser than at standard state: its scale reads low by the root.
+    const scale = (massFlow / 1.2041) * 6e4 * Math.sqrt(ambient / (ambient + pressure));
+    const run = smokeRun(scale, {
+      samples: smokeRun(scale).samples.map(([t, , p], i) => [t, scale + (12 - scale) * Math.exp(-i / 1.6), p]),
+    });
+    const reading = readSmoke(run, reachOf(context.layout, run));
+    expect(reading.flow?.settled).toBe(true);
+    expect((reading.hole?.diameter as number) / diameter).toBeCloseTo(1, 1.5);
+    expect(reading.hole?.low).toBeLessThan(diameter);
+    expect(reading.hole?.high).toBeGreaterThan(diameter);
+  });
+});
+
+describe("verdict", () => {
+  it("is tight where smoke was shown, and nowhere else", () => {
+    const verdict = judge(smokeRun());
+    expect(verdict).toMatchObject({ outcome: "pass", observation: "smoke-none-outside" });
+    const state = (zone: string) => verdict.zones.find((z) => z.zone === zone)?.state;
+    expect(["metered-duct", "manifold", "crankcase", "breather"].map(state)).toEqual(Array(4).fill("tight"));
+    expect(state("booster-branch")).toBe("not-reached");
+    expect(state("filter-box")).toBe("not-reached");
+    expect(verdict.zones.find((z) => z.zone === "tail")?.why).toMatch(/behind the engine's valves/);
+    expect(verdict.reasons.join()).toMatch(/Air meter was hidden by the hose: untested/);
+  });
+
+  it("names what is untested for want of arrival", () => {
+    const verdict = judge(smokeRun(4.5, { arrivals: [{ zone: "manifold", at: 30 }] }));
+    expect(verdict.headline).toBe("Tight as far as smoke was shown; Crankcase, Breather hose untested");
+    expect(verdict.zones.find((z) => z.zone === "crankcase")).toMatchObject({ state: "not-reached" });
+  });
+
+  it("is leaking where smoke was seen, settled or not", () => {
+    const seen = [{ joint: "pcv-hose", at: 40 }];
+    const verdict = judge(smokeRun(9, { seen, noSmokeOutside: false }));
+    expect(verdict).toMatchObject({ outcome: "fail", headline: "Smoke at PCV hose", observation: "smoke-at:pcv-hose" });
+    expect(verdict.zones.find((z) => z.zone === "manifold")).toMatchObject({ state: "leaking", joint: "pcv-hose" });
+    const early = judge(smokeRun(9, { seen, noSmokeOutside: false, samples: smokeRun(9).samples.slice(0, 4), endedAt: 20 }));
+    expect(early.outcome).toBe("fail");
+    expect(early.measures).toEqual([]);
+  });
+
+  it("reads a ball held high with no smoke outside as an inside path", () => {
+    const verdict = judge(smokeRun(10.5));
+    expect(verdict).toMatchObject({ outcome: "fail", observation: "smoke-inside-path" });
+    expect(verdict.reasons[0]).toMatch(/EGR valve, crankcase breather/);
+  });
+
+  it("is not sure while nobody looked, an end is open or the instrument stood off zero", () => {
+    expect(judge(smokeRun(4.5, { noSmokeOutside: false })).headline).toMatch(/nobody has looked/);
+    expect(judge(smokeRun(4.5, { blocked: [] }))).toMatchObject({ outcome: "unsure" });
+    expect(judge(smokeRun(4.5, { blocked: [] })).reasons[0]).toMatch(/left open: Tailpipe/);
+    expect(judge(smokeRun(4.5, { zeroed: false })).headline).toMatch(/not at zero/);
+  });
+
+  it("carries value, unit and interval of what it measured", () => {
+    for (const m of judge(smokeRun()).measures) {
+      expect(m.low).toBeLessThanOrEqual(m.value.value);
+      expect(m.high).toBeGreaterThanOrEqual(m.value.value);
+    }
+    expect(judge(smokeRun()).measures.map((m) => m.value.unit)).toEqual(["L/min", "inH2O", "mm"]);
+  });
+
+  it("refuses an entry this vehicle has not", () => {
+    expect(() => judge(smokeRun(4.5, { entry: "nowhere" }))).toThrow(/no entry "nowhere"/);
+  });
+});
+
+describe("plan", () => {
+  const machine = { id: "m", ...smokeRun().machine };
+  it("proves the machine, seals the open ends, lists what comes off and starts its clocks", () => {
+    const turbo = contextOf(TURBO);
+    const plan = planSmoke(turbo, { ...usualSetup(turbo.layout, "hot-pipe-clamp"), machine });
+    const text = plan.steps.map((s) => s.text).join("\n");
+    expect(text.indexOf("clamp the hose")).toBeGreaterThan(0);
+    expect(text.indexOf("clamp the hose")).toBeLessThan(text.indexOf("Enter at Hot pipe clamp"));
+    expect(plan.displaces.map((d) => d.what)).toEqual([
+      "hot pipe off the compressor",
+      "plug at Snorkel",
+      "plug at Tailpipe",
+      "Throttle held open",
+    ]);
+    expect(plan.clocks.map((c) => c.seconds)[0]).toBe(300);
+    expect(plan.cautions).toContain("smoke-vapour");
+  });
+
+  it("asks to seal what would let the fill escape", () => {
+    const plan = planSmoke(context, { entry: "air-meter", blocked: [], heldOpen: ["throttle"], machine });
+    expect(plan.steps.some((s) => /^Seal Tailpipe/.test(s.text))).toBe(true);
+  });
+
+  it("says what a pass and a fail are called", () => {
+    expect(smoke.words).toEqual({ pass: "Tight", fail: "Leaking" });
+  });
+});
+
+describe("the door", () => {
+  const says = (run: object) => {
+    try {
+      smokeRunSchema.validateSync(run, { strict: true });
+      return "taken";
+    } catch (error) {
+      return (error as Error).message;
+    }
+  };
+  it.each([
+    [{}, /^taken$/],
+    [
+      {
+        samples: [
+          [5, 3, 3],
+          [1, 3, 3],
+        ],
+      },
+      /must rise in time/,
+    ],
+    [{ samples: [[1, -3, 3]] }, /Flow cannot be negative/],
+    [{ samples: [[1, Number.POSITIVE_INFINITY, 3]] }, /samples/],
+    [{ ambient: { value: 13, unit: "inH2O", kind: "gauge" } }, /absolute, not gauge/],
+    [{ proof: { ...proof, pressure: { value: 40, unit: "psi" } } }, /out of range for smoke pressure/],
+    [{ units: { flow: "L/min", pressure: "mm" } }, /units.pressure/],
+    [{ surprise: true }, /unspecified|unknown/i],
+  ])("%j", (change, message) => {
+    expect(says({ ...smokeRun(), ...change })).toMatch(message);
+  });
+
+  it("takes what the plan's units give", () => {
+    expect(toSi({ value: 12, unit: "L/min" })).toBeCloseTo(2e-4, 9);
+  });
+});

@@ -1,0 +1,76 @@
+import type { CheckContext } from "./checks/check";
+import type { SmokeRun } from "./checks/smoke";
+import { DEFAULT_HOUSE, DEFAULT_LIMITS } from "./shop/settings";
+import { layoutOf, type VehicleFacts } from "./vehicle";
+
+/** The made-up cars of the tests. */
+export const NATURAL: VehicleFacts = {
+  make: "Ondrell",
+  model: "Petrel 1.6",
+  year: 2014,
+  registration: "FW 31 KLT",
+  fuel: "petrol",
+  induction: "natural",
+  metering: "maf",
+  banks: 1,
+  displacement: { value: 1.6, unit: "L" },
+  fitted: ["booster", "pcv", "evap"],
+};
+export const TURBO: VehicleFacts = {
+  ...NATURAL,
+  make: "Ostrin",
+  model: "Merle 1.4",
+  registration: "FW 07 ABE",
+  induction: "turbo",
+  displacement: { value: 1.4, unit: "L" },
+  fitted: ["booster", "pcv", "evap", "egr"],
+};
+export const TWO_BANKS: VehicleFacts = {
+  ...NATURAL,
+  model: "Heron 3.0 V6",
+  banks: 2,
+  displacement: { value: 3, unit: "L" },
+  fitted: ["booster", "pcv", "evap", "egr", "runner-flaps", "secondary-air"],
+};
+
+export const contextOf = (vehicle: VehicleFacts): CheckContext => ({
+  vehicle,
+  layout: layoutOf(vehicle),
+  limits: DEFAULT_LIMITS,
+  house: DEFAULT_HOUSE,
+});
+
+/** A sound smoke run through the duct of `NATURAL`: settles at `flow` L/min and 12.5 inH2O, nothing seen outside. */
+export function smokeRun(flow = 4.5, change: Partial<SmokeRun> = {}): SmokeRun {
+  const samples = Array.from({ length: 16 }, (_, i): [number, number, number] => {
+    const rush = Math.exp(-i / 1.6);
+    return [1 + 6 * i, Math.round((flow + (12 - flow) * rush) * 10) / 10, Math.round(12.5 * (1 - rush) * 10) / 10];
+  });
+  return {
+    machine: {
+      name: "Fen smoker",
+      ratedPressure: { value: 13, unit: "inH2O", kind: "gauge" },
+      maxFlow: { value: 12, unit: "L/min" },
+      autoOff: 300,
+    },
+    proof: { pressure: { value: 12.6, unit: "inH2O", kind: "gauge" }, ballAtBottom: true, smokeSeen: true },
+    entry: "air-meter",
+    blocked: ["tailpipe"],
+    heldOpen: ["throttle"],
+    heaterOnAt: -60,
+    units: { flow: "L/min", pressure: "inH2O" },
+    samples,
+    arrivals: (["manifold", "crankcase", "breather"] as const).map((zone, i) => ({ zone, at: 30 + 10 * i })),
+    seen: [],
+    noSmokeOutside: true,
+    cameUndone: [],
+    touchedBefore: [],
+    adapterLeaks: false,
+    draughtOrGlare: false,
+    zeroed: true,
+    ambient: { value: 1013.25, unit: "hPa", kind: "absolute" },
+    temperature: { value: 20, unit: "°C" },
+    endedAt: 96,
+    ...change,
+  };
+}

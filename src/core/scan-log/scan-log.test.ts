@@ -1,0 +1,286 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { CARS } from "../../../demo/cars";
+import { type LogDialect, recordDrive, writeLog } from "../../../demo/drive";
+import { DEFAULT_LIMITS } from "../shop/settings";
+import { matchHeader, splitHeader } from "./channels";
+import { decimate } from "./decimate";
+import { checkLogSize, detectDialect, detectEncoding, LARGEST_LOG } from "./dialect";
+import { columnOf, readHead, readScanLog, type ScanLog, ScanLogReader } from "./read";
+import { findSteadyWindows, surveyPoints } from "./steady";
+
+const bytes = (text: string) => new TextEncoder().encode(text);
+const read = (text: string) => readScanLog(bytes(text));
+const values = (log: ScanLog, id: Parameters<typeof columnOf>[1]) => [...(columnOf(log, id)?.values ?? [])];
+const says = (work: () => unknown): string => {
+  try {
+    work();
+    return "read without complaint";
+  } catch (error) {
+    return (error as Error).message;
+  }
+};
+
+const drive = recordDrive(CARS.petrel.engine, 5);
+const DIALECTS: readonly LogDialect[] = ["comma", "semicolon", "tab-utf16", "clock"];
+
+describe("the same drive in every dialect", () => {
+  it.each(DIALECTS)("%s gives the same channels in SI", (dialect) => {
+    const log = readScanLog(writeLog(drive, dialect, false));
+    expect(log.rows).toBe(drive.length);
+    const maf = columnOf(log, "maf");
+    for (const i of [0, 100, 300, drive.length - 1]) {
+      const value = maf?.values[i] as number;
+      if (Number.isFinite(value)) expect(value * 1000).toBeCloseTo(drive[i]?.maf as number, 1);
+      expect(columnOf(log, "time")?.values[i]).toBeCloseTo(drive[i]?.seconds as number, 1);
+      expect((columnOf(log, "map")?.values[i] as number) / 1000).toBeCloseTo(drive[i]?.map as number, -0.5);
+      expect((columnOf(log, "coolant")?.values[i] as number) - 273.15).toBeCloseTo(drive[i]?.coolant as number, -0.3);
+    }
+    for (const id of ["rpm", "short-trim-1", "long-trim-1"] as const) expect(columnOf(log, id), id).toBeDefined();
+  });
+
+  it.each(DIALECTS)("%s gives the same survey", (dialect) => {
+    const points = surveyPoints(findSteadyWindows(readScanLog(writeLog(drive, dialect, false)), DEFAULT_LIMITS));
+    const reference = surveyPoints(findSteadyWindows(readScanLog(writeLog(drive, "comma", false)), DEFAULT_LIMITS));
+    expect(points.length).toBe(reference.length);
+    points.forEach((p, i) => {
+      expect(p.rpm).toBeCloseTo(reference[i]?.rpm as number, -1);
+      expect(p.maf.value / (reference[i]?.maf.value as number)).toBeCloseTo(1, 1);
+      expect(p.banks[0]?.short).toBeCloseTo(reference[i]?.banks[0]?.short as number, 0);
+    });
+  });
+
+  it("does not depend on where the stream is cut", () => {
+    const whole = writeLog(drive, "clock", false);
+    const reference = readScanLog(whole);
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 1, max: 9000 }), { minLength: 1, maxLength: 12 }), (sizes) => {
+        const reader = new ScanLogReader({ totalBytes: whole.length });
+        let at = 0;
+        for (let i = 0; at < whole.length; i++) {
+          const size = sizes[i % sizes.length] as number;
+          reader.push(whole.subarray(at, at + size));
+          at += size;
+        }
+        const log = reader.finish();
+        expect(log.rows).toBe(reference.rows);
+        expect(values(log, "maf")).toEqual(values(reference, "maf"));
+      }),
+      { numRuns: 15 },
+    );
+  });
+});
+
+describe("dialect", () => {
+  it("finds delimiter, decimal comma, preamble and units row", () => {
+    const dialect = detectDialect("Recorder X\n\nZeit;Drehzahl;Luftmasse\ns;1/min;kg/h\n0,0;700;9,4\n0,5;705;9,5\n");
+    expect(dialect).toMatchObject({ delimiter: ";", decimal: ",", headers: ["Zeit", "Drehzahl", "Luftmasse"] });
+    expect(dialect.units).toEqual(["s", "1/min", "kg/h"]);
+  });
+
+  it("knows encodings by mark or by their zero bytes", () => {
+    expect(detectEncoding(new Uint8Array([0xff, 0xfe, 65, 0]))).toBe("utf-16le");
+    expect(detectEncoding(new Uint8Array([0xfe, 0xff, 0, 65]))).toBe("utf-16be");
+    expect(detectEncoding(new Uint8Array([65, 0, 66, 0, 67, 0]))).toBe("utf-16le");
+    expect(detectEncoding(bytes("Kühlmittel;°C"))).toBe("utf-8");
+    expect(detectEncoding(new Uint8Array([75, 252, 104, 108]))).toBe("windows-1252");
+  });
+
+  it("keeps quoted cells whole, whatever stands in them", () => {
+    const log = read('Time (s),Engine RPM,"MAF (g/s)",Remark\n0,700,2.5,"a, b"\n1,710,2.6,"c ""d"""\n');
+    expect(values(log, "maf").map((v) => Math.round(v * 1e6))).toEqual([2500, 2600]);
+    const inHeader = read('Time (s),"MAF, all (g/s)",Engine RPM\n0,2.5,700\n1,2.6,710\n');
+    expect(values(inHeader, "rpm")).toEqual([700, 710]);
+  });
+});
+
+describe("cells", () => {
+  it("reads gaps and text in numeric columns as holes and counts the text", () => {
+    const log = read("Time (s),RPM,MAF (g/s)\n0,700,2.5\n1,,n/a\n2,710,\n3,705,2.7\n");
+    expect(values(log, "maf").map(Number.isFinite)).toEqual([true, false, false, true]);
+    expect(columnOf(log, "maf")?.textCells).toBe(1);
+  });
+
+  it("skips repeated headers and says so", () => {
+    const log = read("Time (s),RPM,MAF (g/s)\n0,700,2.5\nTime (s),RPM,MAF (g/s)\n1,710,2.6\n");
+    expect(log.rows).toBe(2);
+    expect(log.notes.join()).toMatch(/1 repeated header/);
+  });
+
+  it("takes clocks over midnight and milliseconds", () => {
+    const night = read("Clock,RPM,MAF (g/s)\n23:59:58,700,2\n23:59:59.5,700,2\n00:00:01,700,2\n");
+    expect(values(night, "time")).toEqual([0, 1.5, 3]);
+    const ms = read("Time (ms),RPM,MAF (g/s)\n500,700,2\n1500,700,2\n");
+    expect(values(ms, "time")).toEqual([0, 1]);
+  });
+
+  it("reads loop states in words and as J1979 status bits", () => {
+    const log = read("Time (s),RPM,Fuel system status\n0,700,CL\n1,700,OL\n2,700,2\n3,700,1\n");
+    expect(values(log, "loop")).toEqual([1, 0, 1, 0]);
+  });
+});
+
+describe("headers", () => {
+  it.each([
+    ["Engine RPM (rpm)", "rpm"],
+    ["Intake Manifold Absolute Pressure (kPa)", "map"],
+    ["MAF air flow rate (g/s)", "maf"],
+    ["Short term fuel trim bank 2 (%)", "short-trim-2"],
+    ["LTFT B1 [%]", "long-trim-1"],
+    ["STFT (%)", "short-trim-1"],
+    ["Kühlmitteltemperatur (°C)", "coolant"],
+    ["Barometric pressure (kPa)", "barometer"],
+  ])("%s is %s", (header, id) => {
+    const match = matchHeader(header, undefined, 0);
+    expect(match.channel).toBe(id);
+    expect(match.confidence).toBeGreaterThan(0.5);
+    expect(match.confidence).toBeLessThanOrEqual(1);
+  });
+
+  it.each(["Battery voltage (V)", "Desired MAF (g/s)", "Gear", "Fuel level (%)", "O2 sensor bank 1 sensor 2 (V)"])(
+    "%s is nobody's channel",
+    (header) => {
+      expect(matchHeader(header, undefined, 0).channel).toBeUndefined();
+    },
+  );
+
+  it("takes units from brackets, a second row or the tail, and says when it assumes one", () => {
+    expect(splitHeader("MAP [inHg]")).toEqual({ name: "MAP", unitText: "inHg" });
+    expect(matchHeader("MAF", "kg/h", 0)).toMatchObject({ unit: "kg/h", unitFrom: "file" });
+    expect(matchHeader("MAP", undefined, 0)).toMatchObject({ unit: "kPa", unitFrom: "assumed" });
+    const [sure, assumed] = [matchHeader("MAP (kPa)", undefined, 0), matchHeader("MAP", undefined, 0)];
+    expect(assumed.confidence).toBeLessThan(sure.confidence);
+  });
+
+  it("never guesses an unknown unit", () => {
+    const head = readHead(bytes("Time (s),RPM,MAF (furlongs)\n0,700,2\n1,700,2\n"));
+    expect(head.problems[0]?.message).toMatch(/Unit "furlongs" of "MAF \(furlongs\)" is not known/);
+  });
+
+  it("remembers by signature, which changes with the headers", () => {
+    const one = readHead(bytes("Time (s),RPM,MAF (g/s)\n0,700,2\n")).signature;
+    const again = readHead(bytes("Time (s),RPM,MAF (g/s)\n5,900,3\n")).signature;
+    const other = readHead(bytes("Time (s),RPM,MAF (kg/h)\n0,700,2\n")).signature;
+    expect(again).toBe(one);
+    expect(other).not.toBe(one);
+  });
+
+  it("takes the user's mapping over its own", () => {
+    const text = "Time (s),RPM,Sensor 7\n0,700,9\n1,700,9\n";
+    const log = readScanLog(bytes(text), { "Sensor 7": { channel: "maf", unit: "kg/h" } });
+    expect((columnOf(log, "maf")?.values[0] as number) * 3600).toBeCloseTo(9, 9);
+    expect(readHead(bytes(text), { RPM: { channel: null } }).matches[1]?.channel).toBeUndefined();
+  });
+});
+
+describe("bad input", () => {
+  it.each([
+    ["an empty file", () => read(""), /empty/],
+    ["blank lines only", () => read("\n\n  \n"), /empty/],
+    ["a binary file", () => readScanLog(new Uint8Array(2000).map((_, i) => (i * 37) % 256)), /not a text file/],
+    ["prose", () => read("Dear reader,\nthere are no numbers here.\n"), /No table found/],
+    ["headers without rows", () => read("Time (s),RPM,MAF (g/s)\n"), /No table found|no rows/],
+    ["no known channel", () => read("Foo,Bar\n1,2\n3,4\n"), /No known channel among 2 columns/],
+    [
+      "two headers for one channel",
+      () => read("Time (s),MAF (g/s),MAF Sensor (g/s),RPM\n0,2,2,700\n1,2,2,700\n"),
+      /both look like air meter flow: choose which one counts/,
+    ],
+    ["time running backwards", () => read("Time (s),RPM,MAF (g/s)\n0,700,2\n5,700,2\n3,700,2\n"), /runs backwards at row 3/],
+  ])("%s is refused with what to do", (_name, work, message) => {
+    expect(says(work)).toMatch(message);
+  });
+
+  it("refuses by size before a byte is read", () => {
+    expect(says(() => checkLogSize(LARGEST_LOG + 1))).toMatch(/150 MB; logs up to 150 MB are read/);
+    expect(says(() => checkLogSize(0))).toMatch(/empty/);
+    expect(says(() => checkLogSize(LARGEST_LOG))).toBe("read without complaint");
+  });
+
+  it("names the header or the row where it stopped", () => {
+    try {
+      read("Time (s),RPM,MAF (g/s)\n0,700,2\n5,700,2\n3,700,2\n");
+      expect.unreachable();
+    } catch (error) {
+      expect(error).toMatchObject({ name: "ScanLogError", place: "row 3" });
+    }
+  });
+});
+
+describe("steady windows", () => {
+  const table = (rows: [number, number, number, number?, string?][]) =>
+    read(
+      `Time (s),RPM,MAF (g/s),ECT (°C),Loop status\n${rows.map(([t, rpm, maf, ect = 90, loop = "closed"]) => [t, rpm, maf, ect, loop].join(",")).join("\n")}\n`,
+    );
+  const hold = (from: number, to: number, rpm: number, maf: number, ect?: number, loop?: string) =>
+    Array.from({ length: (to - from) * 2 + 1 }, (_, i): [number, number, number, number?, string?] => [
+      from + i / 2,
+      rpm,
+      maf,
+      ect,
+      loop,
+    ]);
+  const windows = (log: ScanLog) => findSteadyWindows(log, DEFAULT_LIMITS).map((w) => [w.from, w.to]);
+
+  it("finds each held point and not the ramp between", () => {
+    const ramp = Array.from({ length: 8 }, (_, i): [number, number, number] => [10.5 + i / 2, 700 + i * 120, 2.5 + i * 0.6]);
+    const found = windows(table([...hold(0, 10, 700, 2.5), ...ramp, ...hold(15, 25, 1600, 7)]));
+    // The first steps of a ramp lie within the limits of what was held.
+    expect(found).toEqual([
+      [0, 10.5],
+      [14, 25],
+    ]);
+  });
+
+  it("leaves out what is too short, cold, in open loop or broken by a gap", () => {
+    expect(windows(table(hold(0, 4, 700, 2.5)))).toEqual([]);
+    expect(windows(table(hold(0, 10, 700, 2.5, 60)))).toEqual([]);
+    expect(windows(table(hold(0, 10, 700, 2.5, 90, "open")))).toEqual([]);
+    expect(windows(table([...hold(0, 6, 700, 2.5), ...hold(20, 26, 700, 2.5)]))).toEqual([
+      [0, 6],
+      [20, 26],
+    ]);
+  });
+
+  it("keeps every window within its limits and apart from the next (property)", () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 600, max: 900 }), { minLength: 20, maxLength: 150 }), (speeds) => {
+        const log = table(speeds.map((rpm, i) => [i / 2, rpm, 2.5]));
+        const found = findSteadyWindows(log, DEFAULT_LIMITS);
+        let end = -1;
+        for (const w of found) {
+          const inside = speeds.slice(w.rows[0], w.rows[1]);
+          expect(Math.max(...inside) - Math.min(...inside)).toBeLessThanOrEqual(2 * DEFAULT_LIMITS.steadyRpm.value);
+          expect(w.to - w.from).toBeGreaterThanOrEqual(DEFAULT_LIMITS.steadyTime.value);
+          expect(w.from).toBeGreaterThan(end);
+          end = w.to;
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it("makes one survey point of windows at the same operating point", () => {
+    const log = readScanLog(writeLog(drive, "comma", false));
+    const found = findSteadyWindows(log, DEFAULT_LIMITS);
+    const points = surveyPoints(found);
+    expect(points.length).toBeLessThan(found.length);
+    expect(points.length).toBeGreaterThanOrEqual(5);
+    expect(points.map((p) => p.maf.value)).toEqual(points.map((p) => p.maf.value).toSorted((a, b) => a - b));
+    expect(points[0]?.closedLoop).toBe(true);
+  });
+});
+
+describe("decimation", () => {
+  it("keeps spikes, stays under its width and inside the stretch asked for", () => {
+    const rows = Array.from({ length: 5000 }, (_, i) => `${i / 10},${i === 2345 ? 4000 : 700},2.5`);
+    const log = read(`Time (s),RPM,MAF (g/s)\n${rows.join("\n")}\n`);
+    const drawn = decimate(log, ["rpm"], 0, 500, 200);
+    expect(drawn.length).toBeLessThanOrEqual(202);
+    expect(Math.max(...drawn.map((d) => d.rpm ?? 0))).toBe(4000);
+    const part = decimate(log, ["rpm"], 100, 110, 1000);
+    expect(part[0]?.time).toBe(100);
+    expect(part.at(-1)?.time).toBeLessThanOrEqual(110);
+    expect(decimate(log, ["maf", "coolant"], 0, 1, 10).every((d) => d.coolant === undefined)).toBe(true);
+  });
+});

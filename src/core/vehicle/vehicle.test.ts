@@ -1,0 +1,201 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { NATURAL, TURBO, TWO_BANKS } from "../core.fixture";
+import { airMapOf } from "./air-map";
+import { mapAround } from "./extract";
+import { FITTED_SYSTEMS, type VehicleFacts, vehicleSchema, vinCheckDigit } from "./facts";
+import { layoutOf } from "./layout";
+import { entriesOf, reachOf, usualSetup } from "./reach";
+
+const CARS: [string, VehicleFacts][] = [
+  ["natural", NATURAL],
+  ["turbo", TURBO],
+  ["two banks", TWO_BANKS],
+  ["bare", { ...NATURAL, fitted: [] }],
+];
+
+describe("layout", () => {
+  it.each(CARS)("%s: every joint ties zones that exist, ids are unique", (_name, facts) => {
+    const layout = layoutOf(facts);
+    const zones = new Set(layout.zones.map((z) => z.id));
+    for (const joint of layout.joints) {
+      expect(zones.has(joint.from), joint.id).toBe(true);
+      if (joint.to !== "outside") expect(zones.has(joint.to), joint.id).toBe(true);
+      if (joint.entry?.severs) expect(layout.joints.map((j) => j.id).concat("booster-check-valve")).toContain(joint.entry.severs);
+    }
+    expect(new Set(layout.joints.map((j) => j.id)).size).toBe(layout.joints.length);
+  });
+
+  it("draws what is fitted and no more", () => {
+    const ids = (facts: VehicleFacts) => layoutOf(facts).zones.map((z) => z.id);
+    expect(ids(NATURAL)).not.toContain("cooler");
+    expect(ids(TURBO)).toContain("cooler");
+    expect(ids({ ...NATURAL, fitted: [] })).not.toContain("crankcase");
+    expect(layoutOf(TWO_BANKS).joints.map((j) => j.id)).toEqual(
+      expect.arrayContaining(["manifold-gasket-1", "manifold-gasket-2"]),
+    );
+  });
+});
+
+describe("what a fill reaches", () => {
+  const layout = layoutOf(NATURAL);
+  it("stops at a shut throttle and passes a held one", () => {
+    const shut = reachOf(layout, { entry: "air-meter", blocked: ["breather-duct"], heldOpen: [] });
+    expect(shut.zones).toEqual(["metered-duct"]);
+    expect(shut.stopped.map((s) => s.by.id)).toContain("throttle");
+    expect(reachOf(layout, { entry: "air-meter", blocked: [], heldOpen: ["throttle"] }).zones).toContain("manifold");
+  });
+
+  it("does not enter a branch behind a check valve from the manifold", () => {
+    const { zones, stopped } = reachOf(layout, usualSetup(layout, "gauge-port"));
+    expect(zones).not.toContain("booster-branch");
+    expect(stopped.find((s) => s.zone === "booster-branch")?.by.id).toBe("booster-check-valve");
+  });
+
+  it("leaves the other side of what is taken apart", () => {
+    expect(reachOf(layout, usualSetup(layout, "air-meter")).zones).not.toContain("filter-box");
+    const turbo = layoutOf(TURBO);
+    const { zones } = reachOf(turbo, { entry: "hot-pipe-clamp", blocked: ["pcv-valve"], heldOpen: ["throttle"] });
+    expect(zones).toEqual(expect.arrayContaining(["hot-pipe", "cooler", "cold-pipe", "manifold"]));
+    expect(zones).not.toContain("metered-duct");
+  });
+
+  it("never puts the entry, a blocked joint or what it severs to the test", () => {
+    for (const entry of entriesOf(layout)) {
+      const setup = usualSetup(layout, entry.id);
+      const tested = reachOf(layout, setup).tested.map((j) => j.id);
+      for (const id of [entry.id, entry.entry?.severs, ...setup.blocked]) expect(tested).not.toContain(id);
+    }
+  });
+
+  it("counts what lies behind the engine's valves apart", () => {
+    const reach = reachOf(layout, usualSetup(layout, "air-meter"));
+    expect(reach.behindEngine).toEqual(["cylinders", "exhaust-manifold", "front-pipe", "tail"]);
+    expect(reach.intakeVolume).toBeLessThan(reach.volume);
+  });
+
+  it("seals in the usual setup every end that would leak", () => {
+    for (const [, facts] of CARS) {
+      const l = layoutOf(facts);
+      for (const entry of entriesOf(l)) expect(reachOf(l, usualSetup(l, entry.id)).openEnds).toEqual([]);
+    }
+  });
+
+  it("reaches no less when more is held open, no more when more is blocked (property)", () => {
+    const ids = layout.joints.map((j) => j.id);
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...entriesOf(layout).map((j) => j.id)),
+        fc.subarray(ids),
+        fc.subarray(ids),
+        fc.constantFrom(...ids),
+        (entry, blocked, heldOpen, more) => {
+          const base = reachOf(layout, { entry, blocked, heldOpen }).zones;
+          const opened = reachOf(layout, { entry, blocked, heldOpen: [...heldOpen, more] }).zones;
+          const shut = reachOf(layout, { entry, blocked: [...blocked, more], heldOpen }).zones;
+          expect(base.every((z) => opened.includes(z))).toBe(true);
+          expect(shut.every((z) => base.includes(z))).toBe(true);
+        },
+      ),
+    );
+  });
+
+  it("refuses an entry that is not there", () => {
+    expect(() => reachOf(layout, { entry: "nowhere", blocked: [], heldOpen: [] })).toThrow(/no entry "nowhere"/);
+  });
+});
+
+describe("air map", () => {
+  const anyCar = fc.record({
+    induction: fc.constantFrom("natural" as const, "turbo" as const),
+    banks: fc.constantFrom(1 as const, 2 as const),
+    fitted: fc.subarray([...FITTED_SYSTEMS]),
+  });
+
+  it("places every zone and joint of any car inside the map, names too (property)", () => {
+    fc.assert(
+      fc.property(anyCar, (more) => {
+        const layout = layoutOf({ ...NATURAL, ...more });
+        const map = airMapOf(layout);
+        expect(map.zones.length).toBe(layout.zones.length);
+        expect(map.joints.length).toBe(layout.joints.length);
+        for (const { boxes, label } of map.zones) {
+          for (const b of boxes) {
+            expect(b.x).toBeGreaterThanOrEqual(0);
+            expect(b.x + b.w).toBeLessThanOrEqual(map.width);
+            expect(b.y + b.h).toBeLessThanOrEqual(map.height);
+          }
+          expect(label.y).toBeGreaterThan(8);
+          expect(label.y).toBeLessThanOrEqual(map.height);
+        }
+        for (const { x, y, label } of map.joints) {
+          for (const n of [x, label.x]) expect(n >= 0 && n <= map.width).toBe(true);
+          for (const n of [y, label.y]) expect(n >= 8 && n <= map.height).toBe(true);
+        }
+      }),
+    );
+  });
+
+  it("lays no zone over another (property)", () => {
+    fc.assert(
+      fc.property(anyCar, (more) => {
+        const boxes = airMapOf(layoutOf({ ...NATURAL, ...more })).zones.flatMap((z) =>
+          z.boxes.map((b) => ({ ...b, zone: z.zone })),
+        );
+        for (const a of boxes)
+          for (const b of boxes) {
+            if (a.zone === b.zone) continue;
+            const apart = a.x + a.w <= b.x || b.x + b.w <= a.x || a.y + a.h <= b.y || b.y + b.h <= a.y;
+            expect(apart, `${a.zone} over ${b.zone}`).toBe(true);
+          }
+      }),
+    );
+  });
+
+  it("lets air flow left to right", () => {
+    const x = (id: string) => airMapOf(layoutOf(TURBO)).zones.find((z) => z.zone === id)?.boxes[0]?.x as number;
+    const row = ["filter-box", "metered-duct", "hot-pipe", "cooler", "cold-pipe", "manifold", "cylinders", "tail"].map(x);
+    expect(row).toEqual(row.toSorted((a, b) => a - b));
+  });
+
+  it("cuts the part around a joint and names only what stands in it whole", () => {
+    const map = airMapOf(layoutOf(NATURAL));
+    const part = mapAround(map, "pcv-hose");
+    expect(part?.view.x).toBeGreaterThanOrEqual(0);
+    expect(part?.named.map((z) => z.zone)).toContain("manifold");
+    expect(part?.named.map((z) => z.zone)).not.toContain("tail");
+    expect(mapAround(map, "nowhere")).toBeUndefined();
+  });
+});
+
+describe("facts", () => {
+  it.each([
+    ["1M8GDM9AXKP042788", "X", true],
+    ["11111111111111111", "1", true],
+    ["1M8GDM9A1KP042788", "X", false],
+  ])("VIN %s: check digit %s", (vin, expected, matches) => {
+    expect(vinCheckDigit(vin)).toEqual({ expected, matches });
+  });
+  it("shows no check digit for what is no VIN", () => {
+    expect(vinCheckDigit("FW 31 KLT")).toBeUndefined();
+    expect(vinCheckDigit("IOQ45678901234567")).toBeUndefined();
+  });
+
+  it.each([
+    [{ year: 1800 }, /before the first cars/],
+    [{ year: 20.5 }, /whole number/],
+    [{ registration: " " }, /Type the registration|registration/i],
+    [{ displacement: { value: 1.6, unit: "gal" } }, /^ok$/],
+    [{ displacement: { value: 1600, unit: "L" } }, /out of range for engine displacement/],
+    [{ fitted: ["warp-drive"] }, /fitted/],
+    [{ colour: "red" }, /unspecified|unknown/i],
+  ])("%j", (change, message) => {
+    let said = "ok";
+    try {
+      vehicleSchema.validateSync({ ...NATURAL, ...change }, { strict: true });
+    } catch (error) {
+      said = (error as Error).message;
+    }
+    expect(said).toMatch(message);
+  });
+});
