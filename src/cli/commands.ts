@@ -4,8 +4,17 @@ import { readSurvey, refusal, type TrimSurvey, trimPointSchema } from "@/core/ch
 import { massFlowOf, standardFlow } from "@/core/gas/air";
 import { fitDecay } from "@/core/gas/decay";
 import { leakDiameter, orificeFlow } from "@/core/gas/orifice";
-import { BadInput, foldJob, parseJobFile, validate } from "@/core/journal";
-import { checkLogSize, findSteadyWindows, type Mapping, ScanLogError, ScanLogReader, surveyPoints } from "@/core/scan-log";
+import { BadInput, strictObject, validate } from "@/core/input";
+import { foldJob, parseJobFile } from "@/core/journal";
+import {
+  checkLogSize,
+  findSteadyWindows,
+  type Mapping,
+  mappingSchema,
+  ScanLogError,
+  ScanLogReader,
+  surveyPoints,
+} from "@/core/scan-log";
 import { DEFAULT_LIMITS } from "@/core/shop/settings";
 import { fromSi, type Quantity, quantitySchema, toSi, UNITS, unitsOf } from "@/core/units";
 
@@ -14,8 +23,6 @@ export interface Command {
   readonly usage: string;
   run(input: string, args: readonly string[]): unknown | Promise<unknown>;
 }
-
-const strict = <T extends yup.ObjectShape>(fields: T) => yup.object(fields).noUnknown(true, "unknown key: ${unknown}").strict();
 
 /** Temperatures and pressures of scripts may lie outside a workshop's, but not outside the physics. */
 const temperature = quantitySchema({ dimension: "temperature" }).test(
@@ -71,7 +78,7 @@ const orifice: Command = {
       diameter: Quantity;
       dischargeCoefficient?: number;
     }>(
-      strict({
+      strictObject({
         upstream: absolutePressure.required(),
         downstream: absolutePressure.required(),
         temperature: temperature.required(),
@@ -102,7 +109,7 @@ const leakSize: Command = {
   run(input) {
     const flowUnits = [...unitsOf("volume-flow"), ...unitsOf("mass-flow")];
     const leak = parse<{ flow: Quantity; pressure: Quantity; ambient: Quantity; temperature: Quantity }>(
-      strict({
+      strictObject({
         flow: yup.lazy((value: Quantity | undefined) =>
           quantitySchema({
             dimension: value && unitsOf("mass-flow").includes(value.unit) ? "mass-flow" : "volume-flow",
@@ -166,7 +173,7 @@ const decay: Command = {
       required?: Quantity;
       reference?: { diameter: Quantity; samples: Samples };
     }>(
-      strict({
+      strictObject({
         samples,
         unit: yup.string().oneOf(unitsOf("pressure"), "unit must be a pressure unit: ${values}").required(),
         volume: volume.required(),
@@ -174,7 +181,7 @@ const decay: Command = {
         temperature: temperature.required(),
         held: seconds,
         required: length.optional().default(undefined),
-        reference: strict({ diameter: length.required(), samples }).optional().default(undefined),
+        reference: strictObject({ diameter: length.required(), samples }).optional().default(undefined),
       }),
       input,
     );
@@ -215,7 +222,7 @@ const trims: Command = {
         metering: "maf" | "map";
       }
     >(
-      strict({
+      strictObject({
         ambient: quantitySchema("ambient").required(),
         intakeTemperature: quantitySchema("airTemperature").required(),
         displacement: quantitySchema("displacement").required(),
@@ -243,17 +250,6 @@ const trims: Command = {
     };
   },
 };
-
-const mappingSchema = yup.lazy((value: object | undefined) =>
-  yup.object(
-    Object.fromEntries(
-      Object.keys(value ?? {}).map((header) => [
-        header,
-        strict({ channel: yup.string().nullable().defined(), unit: yup.string().optional() }),
-      ]),
-    ),
-  ),
-) as unknown as yup.Schema<unknown>;
 
 const readLog: Command = {
   usage: "read-log <file.csv> [mapping JSON]",

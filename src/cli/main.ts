@@ -1,4 +1,4 @@
-import { BadInput } from "@/core/journal";
+import { BadInput } from "@/core/input";
 import { COMMANDS } from "./commands";
 
 async function readStdin(): Promise<string> {

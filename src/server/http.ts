@@ -1,4 +1,4 @@
-import { BadInput } from "@/core/journal";
+import { BadInput } from "@/core/input";
 import { Conflict, NotFound } from "./jobs";
 
 /** Runs a route's work; what the doors refuse becomes a JSON answer that says what was wrong. */

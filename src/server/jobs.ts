@@ -1,8 +1,8 @@
 import { and, asc, desc, eq, gt, like, ne, or, sql } from "drizzle-orm";
 import * as yup from "yup";
+import { BadInput, line, needed, validate } from "@/core/input";
 import {
   type At,
-  BadInput,
   canonicalJson,
   type Entry,
   entrySchema,
@@ -11,7 +11,6 @@ import {
   type JobState,
   type JournalEntry,
   toJobFile,
-  validate,
   validateBody,
 } from "@/core/journal";
 import { now, nowIso } from "./clock";
@@ -128,7 +127,7 @@ export function openJob(opening: unknown, at: Db = db()): { id: string; number: 
         id: yup.string().uuid().required(),
         jobId: yup.string().uuid().required(),
         at: yup.string().required(),
-        by: yup.string().trim().min(1, "Say who you are first: pick a name on this device").max(80).required(),
+        by: needed("Who", "Say who you are first: pick a name on this device", 80),
         device: yup.string().min(1).max(80).required(),
         deviceSeq: yup.number().integer().min(0).required(),
       })
@@ -307,8 +306,8 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
 
 const customerSchema = yup
   .object({
-    name: yup.string().trim().max(120, "Keep the name under 120 characters").required(),
-    contact: yup.string().trim().max(200, "Keep the contact under 200 characters").required(),
+    name: line("The name", 120).defined(),
+    contact: line("The contact").defined(),
   })
   .noUnknown()
   .strict();

@@ -1,7 +1,7 @@
 import { asc } from "drizzle-orm";
 import { v4 as uuid } from "uuid";
 import * as yup from "yup";
-import { BadInput, validate } from "@/core/journal";
+import { BadInput, needed, validate } from "@/core/input";
 import { nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { people } from "./db/schema";
@@ -16,14 +16,14 @@ export const listPeople = (at: Db = db()): Person[] =>
 
 const personSchema = yup
   .object({
-    name: yup.string().trim().min(1, "Type a name").max(60, "Keep the name under 60 characters").required("Type a name"),
+    name: needed("The name", "Type a name", 60),
   })
   .noUnknown()
   .strict();
 
 /** Adds a person. Throws BadInput for an empty name or one that is taken. */
 export function addPerson(input: unknown, at: Db = db()): Person {
-  const { name } = validate<{ name: string }>(personSchema, input);
+  const name = validate<{ name: string }>(personSchema, input).name.trim();
   if (listPeople(at).some((p) => p.name.toLowerCase() === name.toLowerCase())) {
     throw new BadInput(`There is a ${name} already: pick that name, or add an initial`, "name");
   }

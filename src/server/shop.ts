@@ -1,5 +1,5 @@
 import { eq } from "drizzle-orm";
-import { validate } from "@/core/journal";
+import { validate } from "@/core/input";
 import { DEFAULT_SHOP, type Shop, shopSchema } from "@/core/shop/settings";
 import { type Db, db } from "./db/open";
 import { settings } from "./db/schema";

@@ -1,5 +1,6 @@
 import * as yup from "yup";
 import { type CautionId, CHECK_IDS, CHECKS, type CheckId, type Outcome } from "../checks";
+import { BadInput, line, needed, strictObject, validate } from "../input";
 import { SYMPTOMS, type SymptomId } from "../suspects/codes";
 import { type Quantity, quantitySchema } from "../units";
 import { type VehicleFacts, vehicleSchema } from "../vehicle";
@@ -108,18 +109,14 @@ export type EntryKind = keyof Bodies;
 /** The version each kind's body has today. */
 export const BODY_VERSION = 1;
 
-const shape = <T extends yup.ObjectShape>(fields: T) =>
-  yup.object(fields).noUnknown(true, "${path} has an unknown key: ${unknown}").strict();
-const line = (label: string, max = 200) => yup.string().max(max, `${label} is too long: keep it under ${max} characters`);
-const needed = (label: string, ask: string, max = 200) => line(label, max).test("filled", ask, (v) => (v ?? "").trim() !== "");
 const id = yup.string().uuid("An entry is named by its id").required();
 const seq = yup.number().integer().min(0).required();
 
 const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
-  opened: shape({ number: yup.number().integer().min(1).required() }),
+  opened: strictObject({ number: yup.number().integer().min(1).required() }),
   vehicle: vehicleSchema,
-  story: shape({
-    complaint: needed("The complaint", "Write down what the customer complains of", 2000).required(),
+  story: strictObject({
+    complaint: needed("The complaint", "Write down what the customer complains of", 2000),
     since: line("Since when").optional(),
     when: line("When it happens", 500).optional(),
     symptoms: yup
@@ -134,11 +131,11 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     replacedBefore: line("What was replaced before", 1000).optional(),
     verified: yup.string().oneOf(["seen", "not-seen", "not-tried"]).required(),
   }),
-  codes: shape({
+  codes: strictObject({
     codes: yup
       .array()
       .of(
-        shape({
+        strictObject({
           code: yup
             .string()
             .trim()
@@ -152,37 +149,37 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
       .max(100)
       .required(),
   }),
-  "codes-cleared": shape({}),
-  conditions: shape({
+  "codes-cleared": strictObject({}),
+  conditions: strictObject({
     ambient: quantitySchema("ambient").required(),
     bayTemperature: quantitySchema("airTemperature").required(),
   }),
-  check: shape({ check: yup.string().oneOf(CHECK_IDS).required(), record: yup.mixed<object>().required() }),
-  judged: shape({
+  check: strictObject({ check: yup.string().oneOf(CHECK_IDS).required(), record: yup.mixed<object>().required() }),
+  judged: strictObject({
     entry: id,
     inputsHash: yup.string().required(),
     rulesVersion: yup.number().integer().required(),
     outcome: yup.string().oneOf(["pass", "fail", "unsure", "void"]).required(),
     headline: line("Headline", 500).required(),
   }),
-  caution: shape({
+  caution: strictObject({
     caution: yup
       .string()
       .oneOf(["running-engine", "smoke-vapour", "enrichment-gas", "compressed-air", "hot-exhaust", "emission-devices"])
       .required(),
   }),
-  displaced: shape({ what: needed("What", "Say what was taken off or put in").required(), joint: line("Joint", 60).optional() }),
-  restored: shape({ item: id }),
-  finding: shape({
-    joint: needed("The place", "Say where it is").required(),
-    what: needed("The finding", "Say what was found", 1000).required(),
+  displaced: strictObject({ what: needed("What", "Say what was taken off or put in"), joint: line("Joint", 60).optional() }),
+  restored: strictObject({ item: id }),
+  finding: strictObject({
+    joint: needed("The place", "Say where it is"),
+    what: needed("The finding", "Say what was found", 1000),
     size: quantitySchema("hole").optional().default(undefined),
     evidence: yup.array().of(id).max(50).required(),
     confirmed: yup.boolean().required(),
   }),
-  repair: shape({
+  repair: strictObject({
     finding: yup.string().uuid().optional(),
-    what: needed("The repair", "Say what was done", 1000).required(),
+    what: needed("The repair", "Say what was done", 1000),
     permanence: yup.string().oneOf(["permanent", "temporary", "bypass"]).required(),
     recheck: yup
       .string()
@@ -197,39 +194,39 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     parts: yup
       .array()
       .of(
-        shape({
-          name: needed("The part", "Name the part").required(),
+        strictObject({
+          name: needed("The part", "Name the part"),
           count: yup.number().integer().min(1).max(999).required(),
         }).required(),
       )
       .max(50)
       .required(),
     goAhead: line("The go-ahead").optional(),
-    otherChanges: yup.array().of(needed("The change", "Name the change").required()).max(20).required(),
+    otherChanges: yup.array().of(needed("The change", "Name the change")).max(20).required(),
   }).test("recheck", "A temporary repair needs a re-check date", (b) => b?.permanence !== "temporary" || b.recheck !== undefined),
-  undone: shape({ repair: id }),
-  "complaint-tried": shape({
-    how: needed("How", "Say how the complaint was tried again", 500).required(),
+  undone: strictObject({ repair: id }),
+  "complaint-tried": strictObject({
+    how: needed("How", "Say how the complaint was tried again", 500),
     result: yup.string().oneOf(["gone", "remains"], "Say whether it is gone").required(),
   }),
-  waiting: shape({
+  waiting: strictObject({
     on: yup.string().oneOf(["me", "customer", "part", "cold-soak", "drive"]).required(),
     note: line("Note").optional(),
   }),
-  note: shape({ text: needed("The note", "The note is empty", 4000).required() }),
-  handover: shape({
+  note: strictObject({ text: needed("The note", "The note is empty", 4000) }),
+  handover: strictObject({
     decidedOn: seq,
     conditional: yup.boolean().required(),
-    summary: needed("The summary", "Say in a line what the customer should know", 2000).required(),
+    summary: needed("The summary", "Say in a line what the customer should know", 2000),
     watch: line("What to watch", 500).optional(),
     comeBack: line("When to come back").optional(),
   }),
-  close: shape({ decidedOn: seq }),
-  outcome: shape({
+  close: strictObject({ decidedOn: seq }),
+  outcome: strictObject({
     result: yup.string().oneOf(["held", "came-back", "not-seen-again"]).required(),
     note: line("Note", 500).optional(),
   }),
-  retract: shape({ reason: needed("The reason", "Say why it is taken out").required() }),
+  retract: strictObject({ reason: needed("The reason", "Say why it is taken out") }),
 };
 
 export const isEntryKind = (kind: string): kind is EntryKind => Object.hasOwn(BODY_SCHEMAS, kind);
@@ -245,7 +242,7 @@ const atSchema = yup
   .test("at", function (value) {
     if (typeof value === "string")
       return isoDate.isValidSync(value) || this.createError({ message: `${this.path} must be an ISO time in UTC` });
-    const run = shape({ from: isoDate.required(), to: isoDate.required() });
+    const run = strictObject({ from: isoDate.required(), to: isoDate.required() });
     if (!value || !run.isValidSync(value))
       return this.createError({ message: `${this.path} must be an ISO time, or from and to` });
     return value.from <= value.to || this.createError({ message: `${this.path}: a run cannot end before it began` });
@@ -257,8 +254,8 @@ const envelope = {
   kind: yup.string().max(40).required(),
   v: yup.number().integer().min(1).required(),
   at: atSchema,
-  by: needed("Who", "Say who you are first: pick a name on this device", 80).required(),
-  device: needed("The device", "The device has no name", 80).required(),
+  by: needed("Who", "Say who you are first: pick a name on this device", 80),
+  device: needed("The device", "The device has no name", 80),
   deviceSeq: seq,
   seenSeq: seq,
   body: yup.mixed<object>().required(),
@@ -266,36 +263,14 @@ const envelope = {
 };
 
 /** The envelope of an entry as a client sends it; the body is validated by its kind. */
-export const entrySchema = shape(envelope);
+export const entrySchema = strictObject(envelope);
 /** The envelope of an entry as the server keeps and exports it. */
-export const recordedSchema = shape({
+export const recordedSchema = strictObject({
   ...envelope,
   seq: yup.number().integer().min(1).required(),
   recordedAt: isoDate.required(),
   clampedFrom: yup.mixed<At>().optional(),
 });
-
-/** A refusal at a door: what was wrong, and where. */
-export class BadInput extends Error {
-  constructor(
-    message: string,
-    readonly path = "",
-  ) {
-    super(message);
-    this.name = "BadInput";
-  }
-}
-
-/** Validates with a Yup schema; the first complaint becomes a BadInput. Returns the value as it was given. */
-export function validate<T>(schema: yup.Schema<unknown>, value: unknown, path = ""): T {
-  try {
-    schema.validateSync(value, { strict: true, abortEarly: true });
-    return value as T;
-  } catch (error) {
-    if (error instanceof yup.ValidationError) throw new BadInput(error.message, [path, error.path].filter(Boolean).join("."));
-    throw error;
-  }
-}
 
 /** Validates a body by its kind (and a check's record by its check). Throws BadInput for an unknown kind. */
 export function validateBody(kind: string, body: unknown): void {

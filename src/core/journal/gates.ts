@@ -155,16 +155,21 @@ function nextOf(
   states: Record<StationId, StationState>,
   job: Pick<JobState, "blocks" | "status" | "repairs" | "next">,
 ): { station: StationId; reason: string } {
-  if (job.status === "review") return { station: "prove", reason: job.blocks.close[0]?.reason ?? NEXT_REASON.prove };
+  const [block] = job.blocks.close;
+  if (job.status === "review") return { station: "prove", reason: block?.reason ?? NEXT_REASON.prove };
+  if (job.status === "closed") return { station: "handover", reason: "Closed" };
+  // Once something is repaired, what closing still asks for comes before a station that was passed over.
+  if (standing(job.repairs).length > 0) {
+    if (block) return { station: block.station, reason: block.reason };
+    return { station: "handover", reason: job.status === "handed-over" ? "Handed over: close it" : NEXT_REASON.handover };
+  }
   for (const station of STATIONS) {
     // Suspects are weighed by the app; they never hold up the line by themselves.
     if (station === "suspects" || states[station] === "settled") continue;
-    if (station === "prove" || station === "fix") {
-      const block = job.blocks.close.find((b) => b.station === station);
-      if (block) return { station, reason: block.reason };
-    }
+    const asked = job.blocks.close.find((b) => b.station === station);
+    if (station === "fix" && asked) return { station, reason: asked.reason };
     const best = station === "check" ? job.next.find((n) => n.check !== "look") : undefined;
     return { station, reason: best ? `Best next check: ${best.name.toLowerCase()}` : NEXT_REASON[station] };
   }
-  return { station: "handover", reason: "Handed over" };
+  return { station: "handover", reason: NEXT_REASON.handover };
 }

@@ -1,6 +1,7 @@
 import * as yup from "yup";
+import { BadInput, validate } from "../input";
 import { type Shop, shopSchema } from "../shop/settings";
-import { BadInput, isEntryKind, type JournalEntry, recordedSchema, validate, validateBody } from "./entries";
+import { isEntryKind, type JournalEntry, recordedSchema, validateBody } from "./entries";
 
 export const JOB_FILE_FORMAT = "pelota-job";
 export const JOB_FILE_VERSION = 1;

@@ -1,5 +1,6 @@
 export * from "./channels";
 export * from "./decimate";
 export * from "./dialect";
+export * from "./mapping";
 export * from "./read";
 export * from "./steady";

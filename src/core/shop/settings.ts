@@ -1,4 +1,5 @@
 import * as yup from "yup";
+import { needed } from "../input";
 import { type Quantity, quantitySchema } from "../units";
 
 /** A limit and where it comes from; nothing here replaces the maker's data. */
@@ -67,7 +68,7 @@ const limitSchema = yup
       .number()
       .required()
       .test("finite", "${path} must be a finite number", (v) => Number.isFinite(v)),
-    source: yup.string().trim().max(200).required("Say where this limit comes from"),
+    source: needed("The source", "Say where this limit comes from"),
   })
   .noUnknown()
   .strict();
@@ -75,7 +76,7 @@ const limitSchema = yup
 export const machineSchema = yup
   .object({
     id: yup.string().required(),
-    name: yup.string().trim().max(60).required("Name the machine"),
+    name: needed("The machine", "Name the machine", 60),
     ratedPressure: quantitySchema("ratedPressure").required(),
     maxFlow: quantitySchema("smokeFlow").required(),
     autoOff: yup.number().min(10, "Auto-off is at least 10 s").max(7200).required("State the auto-off time in seconds"),
@@ -85,7 +86,7 @@ export const machineSchema = yup
 
 export const shopSchema = yup
   .object({
-    name: yup.string().trim().max(80).required("Name the shop"),
+    name: needed("The shop", "Name the shop", 80),
     limits: yup
       .object(
         Object.fromEntries(Object.keys(DEFAULT_LIMITS).map((id) => [id, limitSchema.required()])) as Record<

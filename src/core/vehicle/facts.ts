@@ -1,4 +1,5 @@
 import * as yup from "yup";
+import { line, needed } from "../input";
 import { type Quantity, quantitySchema } from "../units";
 
 /** The facts of a vehicle that change what a reading means. */
@@ -30,20 +31,18 @@ export const FITTED_NAMES: Record<FittedSystem, string> = {
   "runner-flaps": "Runner flaps",
 };
 
-const text = (label: string, max = 80) => yup.string().trim().max(max, `${label} is too long: keep it under ${max} characters`);
-
 export const vehicleSchema = yup
   .object({
-    make: text("Make").required("Type the make"),
-    model: text("Model").required("Type the model"),
+    make: needed("Make", "Type the make", 80),
+    model: needed("Model", "Type the model", 80),
     year: yup
       .number()
       .integer("The year is a whole number")
       .min(1900, "The year lies before the first cars with an ECU")
       .max(2100, "The year lies too far ahead")
       .required("Type the model year"),
-    registration: text("Registration", 20).required("Type the registration"),
-    vin: text("VIN", 20).optional(),
+    registration: needed("Registration", "Type the registration", 20),
+    vin: line("VIN", 20).optional(),
     odometer: quantitySchema({ dimension: "distance" }).optional().default(undefined),
     fuel: yup
       .string()

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { BadInput, validate } from "@/core/journal";
+import { BadInput, validate } from "@/core/input";
 import { parseQuantity } from "@/core/units";
 import { FITTED_NAMES, FITTED_SYSTEMS, type FittedSystem, type VehicleFacts, vehicleSchema, vinCheckDigit } from "@/core/vehicle";
 import { Chips, Choice } from "@/ui/choice";

@@ -1,4 +1,5 @@
 import * as yup from "yup";
+import { line } from "../../input";
 
 export type LookState = "found" | "fine" | "not-reached";
 
@@ -16,7 +17,7 @@ export const lookSchema = yup
           .object({
             id: yup.string().max(60).required(),
             state: yup.mixed<LookState>().oneOf(["found", "fine", "not-reached"], "Say found, fine or not reached").required(),
-            note: yup.string().trim().max(500, "Keep the note under 500 characters").optional(),
+            note: line("The note", 500).optional(),
           })
           .noUnknown()
           .strict()

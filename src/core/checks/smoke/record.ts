@@ -1,4 +1,5 @@
 import * as yup from "yup";
+import { needed } from "../../input";
 import { type Quantity, quantitySchema, type UnitId } from "../../units";
 import type { ZoneId } from "../../vehicle";
 
@@ -41,7 +42,7 @@ export interface SmokeRun {
   readonly endedAt: number;
 }
 
-const joint = yup.string().trim().max(60).required();
+const joint = needed("The joint", "Name the joint", 60);
 const joints = yup.array().of(joint).max(60).required();
 const seconds = (name: string) =>
   yup
@@ -55,7 +56,7 @@ export const smokeRunSchema = yup
   .object({
     machine: yup
       .object({
-        name: yup.string().trim().max(60).required("Name the smoke machine"),
+        name: needed("The machine", "Name the smoke machine", 60),
         ratedPressure: quantitySchema("ratedPressure").required("State the machine's rated pressure"),
         maxFlow: quantitySchema("smokeFlow").required("State the machine's flow with the hose open"),
         autoOff: yup.number().min(10).max(7200).required("State the machine's auto-off time"),

@@ -1,4 +1,5 @@
-import { BadInput, LARGEST_JOB_FILE, parseJobFile } from "@/core/journal";
+import { BadInput } from "@/core/input";
+import { LARGEST_JOB_FILE, parseJobFile } from "@/core/journal";
 import { answer } from "@/server/http";
 import { importJob } from "@/server/jobs";
 

@@ -1,5 +1,5 @@
 import { scryptSync, timingSafeEqual } from "node:crypto";
-import { BadInput } from "@/core/journal";
+import { BadInput } from "@/core/input";
 import { GATE_COOKIE } from "@/proxy";
 import { answer, jsonBody } from "@/server/http";
 

@@ -3,7 +3,7 @@
 import { Trash2 } from "lucide-react";
 import { useState } from "react";
 import { type TrimPoint, trimPointSchema } from "@/core/checks/trims";
-import { BadInput, validate } from "@/core/journal";
+import { BadInput, validate } from "@/core/input";
 import { parseNumber, parseQuantity } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";

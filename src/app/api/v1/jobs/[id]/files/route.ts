@@ -1,4 +1,4 @@
-import { BadInput } from "@/core/journal";
+import { BadInput } from "@/core/input";
 import { LARGEST_LOG } from "@/core/scan-log";
 import { storeFile } from "@/server/files";
 import { answer } from "@/server/http";

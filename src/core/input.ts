@@ -1,0 +1,36 @@
+import * as yup from "yup";
+
+/** A refusal at a door: what was wrong, and where. */
+export class BadInput extends Error {
+  constructor(
+    message: string,
+    readonly path = "",
+  ) {
+    super(message);
+    this.name = "BadInput";
+  }
+}
+
+/** Validates with a Yup schema; the first complaint becomes a BadInput. Returns the value as it was given. */
+export function validate<T>(schema: yup.Schema<unknown>, value: unknown, path = ""): T {
+  try {
+    schema.validateSync(value, { strict: true, abortEarly: true });
+    return value as T;
+  } catch (error) {
+    if (error instanceof yup.ValidationError) throw new BadInput(error.message, [path, error.path].filter(Boolean).join("."));
+    throw error;
+  }
+}
+
+/** An object with these fields and no others. */
+export const strictObject = <T extends yup.ObjectShape>(fields: T) =>
+  yup.object(fields).noUnknown(true, "${path} has an unknown key: ${unknown}").strict();
+
+/** A text of at most so many characters. */
+export const line = (label: string, max = 200) => yup.string().max(max, `${label} is too long: keep it under ${max} characters`);
+
+/** A text that must say something; `ask` is what to do about it. */
+export const needed = (label: string, ask: string, max = 200) =>
+  line(label, max)
+    .required(ask)
+    .test("filled", ask, (text) => (text ?? "").trim() !== "");
