@@ -11,14 +11,19 @@ export class BadInput extends Error {
   }
 }
 
-/** Validates with a Yup schema; the first complaint becomes a BadInput. Returns the value as it was given. */
+/**
+ * Validates with a Yup schema and returns the value as it was given. One complaint becomes a BadInput: about what was
+ * given before what is missing, and in the order of the fields.
+ */
 export function validate<T>(schema: yup.Schema<unknown>, value: unknown, path = ""): T {
   try {
-    schema.validateSync(value, { strict: true, abortEarly: true });
+    schema.validateSync(value, { strict: true, abortEarly: false });
     return value as T;
   } catch (error) {
-    if (error instanceof yup.ValidationError) throw new BadInput(error.message, [path, error.path].filter(Boolean).join("."));
-    throw error;
+    if (!(error instanceof yup.ValidationError)) throw error;
+    const missing = ["required", "optionality", "nullable"];
+    const first = error.inner.find((e) => !missing.includes(e.type ?? "")) ?? error.inner[0] ?? error;
+    throw new BadInput(first.message, [path, first.path].filter(Boolean).join("."));
   }
 }
 

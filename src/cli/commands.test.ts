@@ -1,0 +1,325 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, rmSync, truncateSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, describe, expect, it } from "vitest";
+import { BadInput } from "@/core/input";
+import { canonicalJson, toJobFile } from "@/core/journal";
+import { JOB, NOW, proved, SHOP } from "@/core/journal/journal.fixture";
+import { CARS } from "../../demo/cars";
+import { recordDrive, writeLog } from "../../demo/drive";
+import { simulateTank } from "../core/gas/tank.fixture";
+import { COMMANDS } from "./commands";
+
+// biome-ignore lint/suspicious/noExplicitAny: what a command answers is judged field by field
+type Answer = any;
+const run = async (name: string, input: unknown, args: string[] = []): Promise<Answer> =>
+  COMMANDS[name]?.run(typeof input === "string" ? input : JSON.stringify(input), args);
+const refused = async (name: string, input: unknown, args: string[] = []): Promise<string> => {
+  try {
+    await run(name, input, args);
+    return "taken";
+  } catch (error) {
+    if (!(error instanceof BadInput)) throw error;
+    return `${error.path}: ${error.message}`;
+  }
+};
+
+const pressure = (value: number, unit: string, kind?: string) => ({ value, unit, ...(kind ? { kind } : {}) });
+const celsius = (value: number) => ({ value, unit: "°C" });
+const folder = mkdtempSync(join(tmpdir(), "pelota-cli-"));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const fileOf = (name: string, bytes: Uint8Array | string) => {
+  const path = join(folder, name);
+  writeFileSync(path, bytes);
+  return path;
+};
+
+describe("orifice and leak-size", () => {
+  const upstream = (inH2O: number) => pressure(101325 + inH2O * 249.0889, "Pa", "absolute");
+  it.each([
+    [0.01, 10, 0.119],
+    [0.02, 13, 0.543],
+    [0.04, 10, 1.907],
+    [0.04, 13, 2.174],
+  ])("%f in at %f inH2O passes %f L/min, and back", async (inch, inH2O, litres) => {
+    const hole = {
+      upstream: upstream(inH2O),
+      downstream: pressure(101325, "Pa", "absolute"),
+      temperature: celsius(20),
+      diameter: { value: inch, unit: "in" },
+      dischargeCoefficient: 0.61,
+    };
+    const flow = await run("orifice", hole);
+    expect(flow.volumeFlow).toMatchObject({ unit: "L/min" });
+    expect(flow.volumeFlow.value).toBeCloseTo(litres, 3);
+    expect(flow).toMatchObject({ massFlow: { unit: "g/s" }, choked: false });
+    const back = await run("leak-size", {
+      flow: flow.volumeFlow,
+      pressure: pressure(inH2O, "inH2O", "gauge"),
+      ambient: pressure(101325, "Pa", "absolute"),
+      temperature: celsius(20),
+    });
+    expect(back.diameter.value / (inch * 25.4)).toBeCloseTo(1, 6);
+    const byMass = await run("leak-size", {
+      flow: flow.massFlow,
+      pressure: pressure(inH2O, "inH2O"),
+      ambient: pressure(1013.25, "hPa"),
+      temperature: { value: 68, unit: "°F" },
+    });
+    expect(byMass.diameter.value).toBeCloseTo(back.diameter.value, 5);
+  });
+
+  it("says when the hole is choked", async () => {
+    const hole = {
+      upstream: pressure(101.325, "kPa", "absolute"),
+      downstream: pressure(33, "kPa", "absolute"),
+      temperature: celsius(20),
+      diameter: { value: 2, unit: "mm" },
+    };
+    expect((await run("orifice", hole)).choked).toBe(true);
+  });
+
+  it.each([
+    ["orifice", {}, /upstream/],
+    ["orifice", "{", /not JSON/],
+    ["orifice", "", /not JSON/],
+    ["orifice", { upstream: pressure(1, "bar", "gauge") }, /upstream.*absolute, not gauge/],
+    ["orifice", { upstream: pressure(-1, "bar", "absolute") }, /upstream/],
+    ["orifice", { upstream: pressure(1, "stone", "absolute") }, /unit "stone" is not known/],
+    ["leak-size", { flow: { value: 1, unit: "mm" } }, /flow/],
+    [
+      "leak-size",
+      {
+        flow: { value: 1, unit: "L/min" },
+        pressure: pressure(13, "inH2O", "absolute"),
+        ambient: pressure(1013, "hPa"),
+        temperature: celsius(20),
+      },
+      /pressure is gauge, not absolute/,
+    ],
+    [
+      "leak-size",
+      {
+        flow: { value: 1, unit: "L/min" },
+        pressure: pressure(0, "inH2O"),
+        ambient: pressure(1013, "hPa"),
+        temperature: celsius(20),
+      },
+      /no pressure across the leak/,
+    ],
+    [
+      "leak-size",
+      {
+        flow: { value: 1, unit: "L/min" },
+        pressure: pressure(13, "inH2O"),
+        ambient: pressure(1013, "hPa"),
+        temperature: celsius(20),
+        extra: 1,
+      },
+      /unknown key: extra/,
+    ],
+  ])("%s refuses %j", async (name, input, message) => {
+    expect(await refused(name, input)).toMatch(message);
+  });
+});
+
+describe("decay", () => {
+  const truth = {
+    volume: 0.03,
+    diameter: 0.5e-3,
+    wallTime: 25,
+    held: 90,
+    drift: 0,
+    pressure: 2491,
+    ambient: 101325,
+    temperature: 293.15,
+    duration: 150,
+    every: 3,
+  };
+  const samplesOf = (change: Partial<Parameters<typeof simulateTank>[0]> = {}) => {
+    const tank = simulateTank({ ...truth, ...change });
+    return tank.times.map((t, i) => [t, (tank.pressures[i] as number) / 249.0889]);
+  };
+  const test = {
+    samples: samplesOf(),
+    unit: "inH2O",
+    volume: { value: 30, unit: "L" },
+    ambient: pressure(1013.25, "hPa", "absolute"),
+    temperature: celsius(20),
+  };
+
+  it("sizes the hole with its interval, and only judges when it may", async () => {
+    const free = await run("decay", test);
+    expect(free.outcome).toBe("unsure");
+    expect(free.diameter.value).toBeGreaterThan(0.45);
+    expect(free.diameter.value).toBeLessThan(0.55);
+    expect(free.low.value).toBeLessThanOrEqual(free.diameter.value);
+    expect(free.high.value).toBeGreaterThanOrEqual(free.diameter.value);
+    expect(free.smallestVisible.unit).toBe("mm");
+    const required = { value: 0.3, unit: "mm" };
+    expect((await run("decay", { ...test, held: 90, required })).outcome).toBe("fail");
+    expect((await run("decay", { ...test, held: 20, required })).outcome).toBe("unsure");
+    expect((await run("decay", { ...test, held: { value: 2, unit: "min" }, required })).outcome).toBe("fail");
+  });
+
+  it("frees itself from a wrong volume by a reference hole", async () => {
+    const reference = { diameter: { value: 0.508, unit: "mm" }, samples: samplesOf({ extraHole: 0.508e-3 }) };
+    const result = await run("decay", { ...test, volume: { value: 45, unit: "L" }, held: 90, reference });
+    expect(result.diameter.value).toBeGreaterThan(0.45);
+    expect(result.diameter.value).toBeLessThan(0.55);
+  });
+
+  it.each([
+    [
+      {
+        samples: [
+          [0, 10],
+          [1, 9],
+        ],
+      },
+      /at least 4 samples/,
+    ],
+    [
+      {
+        samples: [
+          [0, 10],
+          [2, 9],
+          [1, 8],
+          [3, 7],
+        ],
+      },
+      /rise in time/,
+    ],
+    [{ unit: "furlong" }, /unit/],
+    [{ volume: { value: 30, unit: "mm" } }, /volume/],
+    [{ held: -4 }, /held/],
+  ])("refuses %j", async (change, message) => {
+    expect(await refused("decay", { ...test, ...change })).toMatch(message);
+  });
+});
+
+describe("trims", () => {
+  const at = (rpm: number, maf: number, map: number, long: number) => ({
+    rpm,
+    maf: { value: maf, unit: "g/s" },
+    map: pressure(map, "kPa", "absolute"),
+    banks: [{ short: 0, long }],
+  });
+  const survey = {
+    ambient: pressure(1013.25, "hPa", "absolute"),
+    intakeTemperature: celsius(20),
+    displacement: { value: 1.6, unit: "L" },
+    induction: "natural",
+    metering: "maf",
+    points: [at(720, 2.6, 33, 17.6), at(1500, 5.2, 30, 8.8), at(2500, 10, 30, 4.6), at(2200, 20, 62, 2.2), at(3600, 55, 94, 0.3)],
+  };
+
+  it("gives shapes best first, error in percent and a hole of about 2 mm", async () => {
+    const { banks } = await run("trims", survey);
+    expect(banks).toHaveLength(1);
+    expect(banks[0].shapes[0]).toMatchObject({ id: "fades-with-flow" });
+    expect(banks[0].shapes[0].members).toContain("vacuum branch");
+    expect(Math.abs(banks[0].error)).toBeLessThan(3);
+    expect(banks[0].hole.low.value).toBeLessThan(2);
+    expect(banks[0].hole.high.value).toBeGreaterThan(2);
+    expect(banks[0].observation).toBe("lean-fades-with-flow");
+  });
+
+  it.each([
+    [{ metering: "map" }, /metering: A speed-density engine meters a manifold leak/],
+    [{ points: [] }, /points/],
+    [{ induction: "steam" }, /induction/],
+    [{ points: [{ ...at(720, 2.6, 33, 1), map: pressure(-33, "kPa", "absolute") }] }, /points\[0\].map/],
+    [{ points: [{ ...at(720, 2.6, 33, 1), map: pressure(20, "inHg", "vacuum") }] }, /absolute, not vacuum/],
+  ])("refuses %j", async (change, message) => {
+    expect(await refused("trims", { ...survey, ...change })).toMatch(message);
+  });
+});
+
+describe("read-log", () => {
+  it("names channels with unit and confidence, rows and steady windows", async () => {
+    const path = fileOf("drive.csv", writeLog(recordDrive(CARS.heron.engine, 3), "semicolon", false));
+    const log = await run("read-log", "", [path]);
+    const channel = (id: string) => log.channels.find((c: { channel: string }) => c.channel === id);
+    expect(log.rows).toBeGreaterThan(500);
+    expect(channel("maf")).toMatchObject({ unit: "kg/h", unitFrom: "file" });
+    expect(channel("long-trim-2").confidence).toBeGreaterThan(0.5);
+    expect(log.steadyWindows.length).toBeGreaterThanOrEqual(5);
+    expect(log.surveyPoints[0].banks).toHaveLength(2);
+  });
+
+  it("takes a mapping as the second argument", async () => {
+    const path = fileOf("odd.csv", "Time (s),RPM,Sensor 7\n0,700,9\n1,700,9\n");
+    const log = await run("read-log", "", [path, '{"Sensor 7":{"channel":"maf","unit":"kg/h"}}']);
+    expect(log.channels[2]).toMatchObject({ channel: "maf", confidence: 1, unit: "kg/h" });
+    expect(await refused("read-log", "", [path, '{"Sensor 7":{"channel":"tea"}}'])).toMatch(/no such channel/);
+  });
+
+  it("refuses what is no log, each with its reason", async () => {
+    expect(await refused("read-log", "")).toMatch(/Name the CSV file/);
+    expect(await refused("read-log", "", [join(folder, "nowhere.csv")])).toMatch(/There is no file/);
+    expect(await refused("read-log", "", [fileOf("empty.csv", "")])).toMatch(/file is empty/);
+    expect(await refused("read-log", "", [fileOf("binary.csv", new Uint8Array(5000).fill(1))])).toMatch(/not a text file/);
+    const large = fileOf("large.csv", "Time,RPM\n");
+    truncateSync(large, 151 * 1024 * 1024);
+    expect(await refused("read-log", "", [large])).toMatch(/151 MB; logs up to 150 MB are read/);
+  });
+});
+
+describe("assess", () => {
+  const { job } = proved();
+  const file = toJobFile(JOB, SHOP, job.entries, new Date(NOW).toISOString());
+
+  it("folds a job file to suspects, next checks, verdicts, off-the-car list and what blocks closing", async () => {
+    const state = await run("assess", file);
+    expect(canonicalJson(state)).toBe(canonicalJson(job.state()));
+    expect(state.blocks.close).toEqual([]);
+    for (const key of ["suspects", "next", "checks", "offCar"]) expect(Array.isArray(state[key])).toBe(true);
+  });
+
+  it("refuses a truncated or newer file", async () => {
+    expect(await refused("assess", JSON.stringify(file).slice(0, 500))).toMatch(/cut off/);
+    expect(await refused("assess", { ...file, version: 9 })).toMatch(/Update the app/);
+  });
+});
+
+describe("the process", () => {
+  const pelota = (args: string[], input = "") =>
+    spawnSync("npx", ["tsx", "src/cli/main.ts", ...args], { input, encoding: "utf8" });
+
+  it("answers JSON on stdout and ends with 0", () => {
+    const done = pelota(
+      ["leak-size"],
+      JSON.stringify({
+        flow: { value: 0.543, unit: "L/min" },
+        pressure: pressure(13, "inH2O"),
+        ambient: pressure(1013.25, "hPa"),
+        temperature: celsius(20),
+      }),
+    );
+    expect(done.status).toBe(0);
+    expect(JSON.parse(done.stdout).diameter.value).toBeCloseTo(0.508, 2);
+  });
+
+  it("ends with 2 and one line of JSON on stderr for bad input", () => {
+    const done = pelota(["orifice"], "{}");
+    expect(done.status).toBe(2);
+    expect(done.stdout).toBe("");
+    const lines = done.stderr
+      .trim()
+      .split("\n")
+      .filter((l) => l.startsWith("{"));
+    expect(lines).toHaveLength(1);
+    expect(JSON.parse(lines[0] as string).error).toMatchObject({
+      path: expect.stringMatching(/upstream/),
+      message: expect.any(String),
+    });
+  });
+
+  it("knows its commands", () => {
+    const done = pelota(["divine"]);
+    expect(done.status).toBe(2);
+    expect(done.stderr).toMatch(/no command \\"divine\\". Known: orifice, leak-size, decay, trims, read-log, assess/);
+  });
+});

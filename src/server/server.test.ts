@@ -1,0 +1,312 @@
+import { spawn } from "node:child_process";
+import { existsSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { v4 as uuid } from "uuid";
+import { afterAll, describe, expect, it } from "vitest";
+import { NATURAL } from "@/core/core.fixture";
+import { canonicalJson, foldJob, type JournalEntry, parseJobFile } from "@/core/journal";
+import { type Db, openDb } from "./db/open";
+import { readFile, storeFile } from "./files";
+import { answer, jsonBody } from "./http";
+import * as jobs from "./jobs";
+import { readMapping, writeMapping } from "./mappings";
+import { addPerson, listPeople } from "./people";
+import { readShop, writeShop } from "./shop";
+
+const folders: string[] = [];
+const fresh = (): { db: Db; folder: string } => {
+  const folder = mkdtempSync(join(tmpdir(), "pelota-server-"));
+  folders.push(folder);
+  return { db: openDb(folder), folder };
+};
+afterAll(() => {
+  for (const folder of folders) rmSync(folder, { recursive: true, force: true });
+});
+
+const says = (work: () => unknown): string => {
+  try {
+    work();
+    return "taken";
+  } catch (error) {
+    return (error as Error).message;
+  }
+};
+
+function opened(db: Db) {
+  const jobId = uuid();
+  const opening = { id: uuid(), jobId, at: new Date().toISOString(), by: "Maren Oake", device: "tablet", deviceSeq: 1 };
+  const job = jobs.openJob(opening, db);
+  let deviceSeq = 1;
+  const entry = (kind: string, body: object, more: Partial<JournalEntry> = {}) => ({
+    id: uuid(),
+    jobId,
+    kind,
+    v: 1,
+    at: new Date().toISOString(),
+    by: "Maren Oake",
+    device: "tablet",
+    deviceSeq: ++deviceSeq,
+    seenSeq: 0,
+    body,
+    ...more,
+  });
+  return { jobId, opening, job, entry, add: (kind: string, body: object) => jobs.appendEntries(jobId, entry(kind, body), db) };
+}
+
+describe("database", () => {
+  it("is in WAL, syncs every commit and holds foreign keys, at every open", () => {
+    const { db, folder } = fresh();
+    for (const at of [db, openDb(folder)]) {
+      expect(at.$client.pragma("journal_mode", { simple: true })).toBe("wal");
+      expect(at.$client.pragma("synchronous", { simple: true })).toBe(2);
+      expect(at.$client.pragma("foreign_keys", { simple: true })).toBe(1);
+    }
+  });
+});
+
+describe("opening a job", () => {
+  it("gives the next number once, however often it is asked", () => {
+    const { db } = fresh();
+    const { opening, job } = opened(db);
+    expect(job.number).toBe(1);
+    expect(jobs.openJob(opening, db)).toEqual(job);
+    expect(opened(db).job.number).toBe(2);
+    expect(says(() => jobs.openJob({ ...opening, jobId: uuid(), by: " " }, db))).toMatch(/Say who you are/);
+  });
+});
+
+describe("appending", () => {
+  it("numbers entries, stamps them, and folds the board's columns", () => {
+    const { db } = fresh();
+    const { jobId, add } = opened(db);
+    add("vehicle", NATURAL);
+    const [story] = add("story", { complaint: "Hiss at idle", symptoms: [], verified: "seen" });
+    expect(story).toMatchObject({ seq: 3, recordedAt: expect.stringMatching(/Z$/) });
+    const [row] = jobs.listJobs({ search: "hiss petrel" }, db);
+    expect(row).toMatchObject({ id: jobId, registration: NATURAL.registration, complaint: "Hiss at idle", station: "scan" });
+    expect(jobs.listJobs({ search: "velloram" }, db)).toEqual([]);
+  });
+
+  it("takes the same entry twice as once, and refuses its id with other contents", () => {
+    const { db } = fresh();
+    const { jobId, entry } = opened(db);
+    const note = entry("note", { text: "once" });
+    const first = jobs.appendEntries(jobId, note, db);
+    expect(jobs.appendEntries(jobId, note, db)).toEqual(first);
+    expect(() => jobs.appendEntries(jobId, { ...note, body: { text: "twice" } }, db)).toThrow(jobs.Conflict);
+    expect(jobs.readEntries(jobId, 0, db)).toHaveLength(2);
+  });
+
+  it("takes a batch whole or not at all", () => {
+    const { db } = fresh();
+    const { jobId, entry } = opened(db);
+    const batch = [entry("note", { text: "good" }), entry("note", { text: "" })];
+    expect(says(() => jobs.appendEntries(jobId, batch, db))).toMatch(/note is empty/);
+    expect(jobs.readEntries(jobId, 0, db)).toHaveLength(1);
+  });
+
+  it("sets a clock that runs ahead back, and notes what it said", () => {
+    const { db } = fresh();
+    const { jobId, entry } = opened(db);
+    const ahead = new Date(Date.now() + 3600_000).toISOString();
+    const [kept] = jobs.appendEntries(jobId, entry("note", { text: "early" }, { at: ahead }), db);
+    expect(Date.parse(kept?.at as string)).toBeLessThan(Date.now() + 1000);
+    expect(kept?.clampedFrom).toBe(ahead);
+    const [again] = jobs.readEntries(jobId, 1, db);
+    expect(again).toEqual(kept);
+  });
+
+  it("refuses corrections that name nothing, another kind or another correction", () => {
+    const { db } = fresh();
+    const { jobId, entry } = opened(db);
+    const note = entry("note", { text: "first" });
+    jobs.appendEntries(jobId, note, db);
+    const correction = (kind: string, body: object, corrects?: string) =>
+      says(() => jobs.appendEntries(jobId, entry(kind, body, corrects ? { corrects } : {}), db));
+    expect(correction("note", { text: "second" }, uuid())).toMatch(/not in this job/);
+    expect(correction("waiting", { on: "me" }, note.id)).toMatch(/same kind/);
+    expect(correction("retract", { reason: "wrong" })).toMatch(/which entry is taken out/);
+    const second = entry("note", { text: "second" }, { corrects: note.id });
+    jobs.appendEntries(jobId, second, db);
+    expect(correction("note", { text: "third" }, second.id)).toMatch(/not another correction/);
+    expect(correction("retract", { reason: "wrong" }, note.id)).toBe("taken");
+    expect(jobs.readJob(jobId, db).notes).toEqual([]);
+  });
+
+  it("shuts its gates: not proved, or decided on an older state", () => {
+    const { db } = fresh();
+    const { jobId, entry, add } = opened(db);
+    add("vehicle", NATURAL);
+    const close = (decidedOn: number) => says(() => jobs.appendEntries(jobId, entry("close", { decidedOn }), db));
+    expect(close(1)).toMatch(/changed since you looked/);
+    expect(close(2)).toMatch(/complaint has not been written down; Nothing has been repaired/);
+    add("displaced", { what: "engine cover" });
+    const handover = entry("handover", { decidedOn: 3, conditional: true, summary: "Drive it" });
+    expect(says(() => jobs.appendEntries(jobId, handover, db))).toBe("Still off the car: engine cover");
+  });
+
+  it("knows no job but its own", () => {
+    const { db } = fresh();
+    const { entry } = opened(db);
+    expect(() => jobs.appendEntries(uuid(), entry("note", { text: "x" }), db)).toThrow(/another job/);
+    const stray = uuid();
+    expect(() => jobs.appendEntries(stray, entry("note", { text: "x" }, { jobId: stray }), db)).toThrow(jobs.NotFound);
+    expect(() => jobs.readEntries(stray, 0, db)).toThrow(jobs.NotFound);
+  });
+
+  it("rebuilds the board from the journals at will", () => {
+    const { db } = fresh();
+    const { add } = opened(db);
+    add("vehicle", NATURAL);
+    const before = jobs.listJobs({}, db);
+    db.$client.exec("update jobs set vehicle = 'nonsense', station = 'nowhere'");
+    expect(jobs.rebuildBoard(db)).toBe(1);
+    expect(jobs.listJobs({}, db)).toEqual(before);
+  });
+});
+
+describe("a job as a file", () => {
+  const source = fresh();
+  const { jobId, add, entry } = opened(source.db);
+  add("vehicle", NATURAL);
+  add("story", { complaint: "<script>alert(1)</script> & hiss", symptoms: ["hiss-idle"], verified: "seen" });
+  add("codes", { codes: [{ code: "P0171", status: "current" }] });
+  const file = parseJobFile(JSON.stringify(jobs.exportJob(jobId, source.db)));
+
+  it("comes into an empty database with numbers, stamps and folded state kept", () => {
+    const target = fresh().db;
+    expect(jobs.importJob(file, target)).toEqual({ id: jobId, number: 1, added: 4 });
+    const [here, there] = [jobs.readEntries(jobId, 0, source.db), jobs.readEntries(jobId, 0, target)];
+    expect(there).toEqual(here);
+    const at = Date.parse(file.exportedAt);
+    expect(canonicalJson(foldJob(there, file.shop, at))).toBe(canonicalJson(foldJob(here, readShop(source.db), at)));
+    expect(jobs.importJob(file, target).added).toBe(0);
+  });
+
+  it("conflicts where the journals have parted, and changes nothing then", () => {
+    const target = fresh().db;
+    jobs.importJob(file, target);
+    jobs.appendEntries(jobId, entry("note", { text: "gone on here" }), target);
+    const last = file.entries.at(-1) as JournalEntry;
+    const parted = { ...file, entries: [...file.entries, { ...last, id: uuid(), seq: last.seq + 1 }] };
+    expect(() => jobs.importJob(parted, target)).toThrow(/gone on here since/);
+    const altered = { ...file, entries: file.entries.map((e) => (e.kind === "story" ? { ...e, by: "Somebody" } : e)) };
+    expect(() => jobs.importJob(altered, target)).toThrow(/other contents: nothing was imported/);
+    expect(jobs.readEntries(jobId, 0, target)).toHaveLength(5);
+  });
+
+  it("gives an imported job a number of its own where its own is taken", () => {
+    const target = fresh().db;
+    opened(target);
+    expect(jobs.importJob(file, target).number).toBe(2);
+  });
+});
+
+describe("beside the journal", () => {
+  it("keeps the customer apart, and erases it without a trace in the journal or the file", () => {
+    const { db } = fresh();
+    const { jobId } = opened(db);
+    jobs.writeCustomer(jobId, { name: "Hanne Quill", contact: "lighthouse" }, db);
+    expect(jobs.readCustomer(jobId, db)).toEqual({ name: "Hanne Quill", contact: "lighthouse" });
+    expect(JSON.stringify(jobs.exportJob(jobId, db))).not.toContain("Quill");
+    jobs.eraseCustomer(jobId, db);
+    expect(jobs.readCustomer(jobId, db)).toBeUndefined();
+    expect(says(() => jobs.writeCustomer(jobId, { name: "x".repeat(200), contact: "" }, db))).toMatch(/under 120/);
+  });
+
+  it("keeps files by content, once, and only for their job", () => {
+    const { db, folder } = fresh();
+    const { jobId } = opened(db);
+    const bytes = new TextEncoder().encode("Time,RPM\n0,700\n");
+    const { sha256 } = storeFile(jobId, "drive.csv", bytes, db, folder);
+    storeFile(jobId, "drive.csv", bytes, db, folder);
+    expect(readFile(jobId, sha256, db, folder)).toMatchObject({ name: "drive.csv" });
+    expect(readFile(jobId, sha256, db, folder).bytes.toString()).toContain("0,700");
+    const kept = join(folder, "files", sha256.slice(0, 2));
+    expect(existsSync(join(kept, sha256))).toBe(true);
+    expect(readdirSync(kept)).toHaveLength(1);
+    expect(() => readFile(uuid(), sha256, db, folder)).toThrow(/no such file/);
+  });
+
+  it("remembers a mapping by signature and refuses a wrong one", () => {
+    const { db } = fresh();
+    const signature = "a".repeat(32);
+    expect(readMapping(signature, db)).toBeUndefined();
+    writeMapping(signature, { "Sensor 7": { channel: "maf", unit: "kg/h" } }, db);
+    expect(readMapping(signature, db)).toEqual({ "Sensor 7": { channel: "maf", unit: "kg/h" } });
+    expect(says(() => writeMapping(signature, { x: { channel: "tea" } }, db))).toMatch(/no such channel/);
+    expect(says(() => writeMapping("short", {}, db))).toMatch(/32 hex digits/);
+    expect(says(() => writeMapping(signature, [], db))).not.toBe("taken");
+  });
+
+  it("keeps people by name and the shop by its schema", () => {
+    const { db } = fresh();
+    addPerson({ name: " Maren Oake " }, db);
+    expect(listPeople(db).map((p) => p.name)).toEqual(["Maren Oake"]);
+    expect(says(() => addPerson({ name: "maren oake" }, db))).toMatch(/There is a maren oake already/);
+    expect(says(() => addPerson({ name: "  " }, db))).toMatch(/Type a name/);
+    const shop = readShop(db);
+    writeShop({ ...shop, name: "Ferrowick" }, db);
+    expect(readShop(db).name).toBe("Ferrowick");
+    expect(says(() => writeShop({ ...shop, limits: {} }, db))).toMatch(/limits/);
+    expect(
+      says(() =>
+        writeShop(
+          {
+            ...shop,
+            machines: [
+              {
+                id: "a",
+                name: "",
+                ratedPressure: { value: 13, unit: "inH2O" },
+                maxFlow: { value: 12, unit: "L/min" },
+                autoOff: 300,
+              },
+            ],
+          },
+          db,
+        ),
+      ),
+    ).toMatch(/Name the machine/);
+    expect(readShop(db).name).toBe("Ferrowick");
+  });
+});
+
+describe("answers", () => {
+  const statusOf = async (work: () => unknown) => (await answer(work)).status;
+  it("turns refusals into statuses with words", async () => {
+    const { db } = fresh();
+    expect(await statusOf(() => jobs.readEntries(uuid(), 0, db))).toBe(404);
+    expect(await statusOf(() => addPerson({ name: "" }, db))).toBe(400);
+    const body = await (await answer(() => addPerson({ name: "" }, db))).json();
+    expect(body.error).toMatchObject({ message: "Type a name", path: "name" });
+    expect(await statusOf(async () => jsonBody(new Request("http://x", { method: "POST", body: "{" })))).toBe(400);
+    expect(await statusOf(async () => jsonBody(new Request("http://x", { method: "POST", body: '"long"' }), 3))).toBe(400);
+  });
+});
+
+describe("pulling the plug", () => {
+  it("loses no entry that was answered for, however it is killed", async () => {
+    const { db, folder } = fresh();
+    const { jobId } = opened(db);
+    const writer = spawn("npx", ["tsx", "src/server/plug.fixture.ts", jobId], {
+      env: { ...process.env, PELOTA_DATA: folder },
+      detached: true,
+    });
+    const answered: number[] = [];
+    await new Promise<void>((done) => {
+      writer.stdout.on("data", (data: Buffer) => {
+        for (const line of data.toString().split("\n")) if (line) answered.push(Number(line));
+        if (answered.length >= 40) process.kill(-(writer.pid as number), "SIGKILL");
+      });
+      writer.on("close", () => done());
+    });
+    const after = openDb(folder);
+    expect(after.$client.pragma("integrity_check", { simple: true })).toBe("ok");
+    const texts = jobs.readEntries(jobId, 0, after).filter((e) => e.kind === "note");
+    expect(texts.length).toBeGreaterThanOrEqual(answered.length);
+    expect(texts.map((e) => e.seq)).toEqual(texts.map((_, i) => i + 2));
+    for (const n of answered) expect(texts[n]?.body).toEqual({ text: `note ${n}` });
+  });
+});
