@@ -1,0 +1,59 @@
+/** Speed and accuracy, measured and printed; nothing here passes or fails. `npm run bench`. */
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { decayTrial } from "./decay-trial";
+import { foldTimes } from "./fold";
+import { writeBigLog } from "./log-import";
+import { trimsTrial } from "./trims-trial";
+
+const percent = (share: number) => `${(100 * share).toFixed(1)} %`;
+const child = (mode: string, file: string) => {
+  const done = spawnSync("npx", ["tsx", "bench/log-import.ts", mode, file], { encoding: "utf8" });
+  if (done.status !== 0) throw new Error(done.stderr);
+  return JSON.parse(done.stdout) as { seconds: number; rows: number; peakMegabytes: number };
+};
+
+console.log("Scan-log import, 1,000,000 rows × 12 columns, each reader in a process of its own");
+const folder = mkdtempSync(join(tmpdir(), "pelota-bench-"));
+const file = join(folder, "big.csv");
+writeBigLog(file, 1_000_000);
+const raw = child("papa", file);
+const ours = child("ours", file);
+rmSync(folder, { recursive: true, force: true });
+for (const [name, run] of [
+  ["Papa Parse alone", raw],
+  ["typed arrays", ours],
+] as const) {
+  console.log(`  ${name}: ${(run.rows / run.seconds / 1000).toFixed(0)}k rows/s, peak ${run.peakMegabytes.toFixed(0)} MB`);
+}
+console.log(`  share of the raw rate: ${percent(raw.seconds / ours.seconds)} (aim: half), peak under 400 MB`);
+
+console.log("Fold and judging");
+for (const [name, milliseconds] of foldTimes()) console.log(`  ${name}: ${milliseconds.toFixed(1)} ms`);
+
+console.log("Fuel-trim surveys with a known truth, 1000 each");
+for (const noise of [
+  { trim: 0.008, maf: 0, model: 0 },
+  { trim: 0.015, maf: 0.02, model: 0.01 },
+]) {
+  const trial = trimsTrial(1000, noise, 41);
+  console.log(
+    `  trim ${percent(noise.trim)}, meter ${percent(noise.maf)}, model ${percent(noise.model)}: true shape first ${percent(trial.first)},` +
+      ` hole in its interval ${percent(trial.covered)}, right where odds ≥ 0.97 ${percent(trial.confident)},` +
+      ` 90 % of sizes near 2 mm within ${percent(trial.sizeError)}`,
+  );
+  for (const [wrong, count] of Object.entries(trial.wrong)) console.log(`    ${wrong}: ${count}`);
+}
+
+console.log("Pressure decay on simulated tanks with wall heat exchange, drift up to 0.3 K and gauge noise, 200 each");
+for (const reference of [false, true]) {
+  for (const inch of [0.01, 0.02]) {
+    const trial = decayTrial(200, inch * 0.0254, reference, 17);
+    console.log(
+      `  ${inch.toFixed(3)} in, ${reference ? "reference hole, stated volume 0.6 to 1.5 ×" : "by volume, stated within 5 %"}:` +
+        ` bias ${percent(trial.bias)}, 90 % within ${percent(trial.spread)}, interval holds ${percent(trial.covered)}`,
+    );
+  }
+}

@@ -1,0 +1,73 @@
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, describe, expect, it } from "vitest";
+import type { JobState } from "@/core/journal";
+import { readScanLog } from "@/core/scan-log";
+import { openDb } from "@/server/db/open";
+import { listJobs, readJob } from "@/server/jobs";
+import { fillDemo } from "./fill";
+import { SAMPLES, sampleBytes, sampleName } from "./logs";
+
+const folder = mkdtempSync(join(tmpdir(), "pelota-demo-"));
+process.env.PELOTA_DATA = folder;
+const db = openDb(folder);
+const count = fillDemo(db);
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+const rows = listJobs({ includeClosed: true }, db);
+const stateOf = (model: string): JobState => readJob(rows.find((r) => r.vehicle.includes(model))?.id as string, db);
+const verdicts = (model: string) => stateOf(model).checks.map((c) => `${c.check} ${c.verdict.outcome}`);
+
+describe("demo jobs", () => {
+  it("are eight, at different stations, filled once", () => {
+    expect(count).toBe(8);
+    expect(fillDemo(db)).toBe(0);
+    expect(new Set(rows.filter((r) => r.status === "open").map((r) => r.station)).size).toBeGreaterThanOrEqual(4);
+    expect(rows.filter((r) => r.status !== "open")).toHaveLength(2);
+  });
+
+  it("hold verdicts that their readings earn", () => {
+    expect(verdicts("Siskin")).toEqual(["look pass", "trims fail", "smoke fail", "trims pass", "smoke pass"]);
+    expect(verdicts("Petrel")).toEqual(["look pass", "trims fail", "smoke void"]);
+    expect(verdicts("Merle")).toEqual(["look fail", "trims fail"]);
+    expect(verdicts("Heron")).toEqual(["look pass", "trims fail", "smoke fail", "trims pass"]);
+    const observed = (model: string) => stateOf(model).checks.find((c) => c.check === "trims")?.verdict.observation;
+    expect(observed("Petrel")).toBe("lean-fades-with-flow");
+    expect(observed("Merle")).toBe("rich-under-boost");
+    expect(observed("Heron")).toBe("lean-fades-bank-2");
+    expect(observed("Plover")).toBe("lean-constant");
+    expect(observed("Dunlin")).toBe("lean-grows-with-flow");
+  });
+
+  it("size the hidden holes inside their intervals", () => {
+    const cars = { Petrel: 2.0, Siskin: 1.8, Whimbrel: 2.8 };
+    for (const [model, truth] of Object.entries(cars)) {
+      const hole = stateOf(model)
+        .checks.find((c) => c.check === "trims")
+        ?.verdict.measures.find((m) => m.name.includes("hole"));
+      expect(hole?.low, model).toBeLessThanOrEqual(truth);
+      expect(hole?.high, model).toBeGreaterThanOrEqual(truth);
+    }
+  });
+
+  it("stand where their stories say: closed, conditional, unproved, waiting", () => {
+    expect(stateOf("Siskin")).toMatchObject({ status: "closed", outcomes: [{ result: "held" }] });
+    expect(stateOf("Dunlin")).toMatchObject({ status: "handed-over", handover: { conditional: true } });
+    expect(stateOf("Heron").confounded).toHaveLength(2);
+    expect(stateOf("Whimbrel").offCar.filter((i) => i.open)).toHaveLength(2);
+    expect(stateOf("Merle").waiting.on).toBe("cold-soak");
+    expect(stateOf("Knot").next.map((n) => n.check)).not.toContain("trims");
+  });
+});
+
+describe("sample logs", () => {
+  it.each(SAMPLES.map((car) => [sampleName(car), car] as const))(
+    "%s is what the physics writes today, and reads back",
+    (name, car) => {
+      const shipped = readFileSync(join("demo", "logs", name));
+      expect(Buffer.compare(shipped, Buffer.from(sampleBytes(car)))).toBe(0);
+      expect(readScanLog(shipped).rows).toBeGreaterThan(500);
+    },
+  );
+});
