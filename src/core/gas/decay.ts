@@ -47,6 +47,8 @@ const VOLUME_SD = 0.05;
 const VOLUME_SD_WITH_REFERENCE = 0.45;
 /** Wall time constant of tanks and ducts, s: median, log sd and the slowest met. */
 const WALL_TIME = { median: 25, logSd: 0.4, slow: 40 };
+/** How well the gas temperature at shut-off is known after a hold, K: a tighter prior bends small holes in large tanks. */
+const EXCESS_SD = 0.3;
 /** sd of the wall's linear temperature drift in a closed bay, K/s (0.15 K per minute). */
 const DRIFT_SD = 0.15 / 60;
 /** Beyond this drift over a run no claim about a small hole is possible, K. */
@@ -81,7 +83,7 @@ export function fitDecay(test: DecayTest): DecayResult {
     { mean: 0, sd: WALL_TIME.logSd },
     ...runs.flatMap(() => [
       { mean: 0, sd: Infinity },
-      { mean: 0.4 * heating * left, sd: 0.4 * heating * left + 0.05 },
+      { mean: 0.4 * heating * left, sd: 0.4 * heating * left + EXCESS_SD },
       { mean: 0, sd: DRIFT_SD },
     ]),
   ];
