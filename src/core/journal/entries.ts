@@ -59,7 +59,14 @@ export interface Bodies {
   };
   codes: { readonly codes: readonly CodeRead[] };
   "codes-cleared": Record<string, never>;
-  conditions: { readonly ambient: Quantity; readonly bayTemperature: Quantity };
+  conditions: {
+    /** Station pressure, absolute: read here, or worked out from what follows */
+    readonly ambient: Quantity;
+    readonly bayTemperature: Quantity;
+    readonly altitude?: Quantity;
+    /** A weather report's pressure, reduced to sea level */
+    readonly seaLevel?: Quantity;
+  };
   check: { readonly check: CheckId; readonly record: object };
   judged: {
     readonly entry: string;
@@ -153,6 +160,8 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
   conditions: strictObject({
     ambient: quantitySchema("ambient").required(),
     bayTemperature: quantitySchema("airTemperature").required(),
+    altitude: quantitySchema("altitude").optional().default(undefined),
+    seaLevel: quantitySchema("ambient").optional().default(undefined),
   }),
   check: strictObject({ check: yup.string().oneOf(CHECK_IDS).required(), record: yup.mixed<object>().required() }),
   judged: strictObject({

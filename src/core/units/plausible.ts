@@ -34,6 +34,8 @@ export const BANDS = {
   volume: { dimension: "volume", low: 0.05e-3, high: 0.3, name: "volume" },
   hole: { dimension: "length", low: 0.05e-3, high: 60e-3, name: "hole" },
   displacement: { dimension: "volume", low: 0.4e-3, high: 9e-3, name: "engine displacement" },
+  altitude: { dimension: "distance", low: -450, high: 5500, name: "altitude" },
+  odometer: { dimension: "distance", low: 0, high: 3e9, name: "odometer" },
   torque: { dimension: "torque", low: 0.2, high: 400, name: "torque" },
 } as const satisfies Record<string, Band>;
 
@@ -51,11 +53,19 @@ const inBand = (q: Quantity, band: Band) => {
 };
 
 /**
- * Asks back for a value out of its field's band: the classic slip is the right number in a neighbour unit.
+ * Asks back for a value out of its field's band (the classic slip is the right number in a neighbour unit) and for a
+ * pressure of another kind than the field's.
  * @returns null when the reading is plausible.
  */
 export function plausibility(q: Quantity, field: BandId): Query | null {
   const band: Band = BANDS[field];
+  if (band.kind && q.kind && q.kind !== band.kind) {
+    const typed = formatQuantity(q, decimalsOf(q));
+    return {
+      message: `${typed} is no ${band.kind} pressure, which ${band.name} is counted in: convert it first`,
+      suggestions: [],
+    };
+  }
   if (inBand(q, band)) return null;
   const suggestions = unitsOf(band.dimension)
     .filter((unit) => unit !== q.unit)

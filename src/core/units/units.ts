@@ -75,6 +75,8 @@ export const UNITS = {
   "°F": unit("°F", "temperature", 5 / 9, 0, ["f", "degf", "fahrenheit"], 459.67 * (5 / 9)),
   K: unit("K", "temperature", 1, 0, ["kelvin"]),
 
+  m: unit("m", "distance", 1, 0, ["metre", "metres", "meter", "meters"]),
+  ft: unit("ft", "distance", 0.3048, 0, ["foot", "feet"]),
   km: unit("km", "distance", 1000, 0),
   mi: unit("mi", "distance", 1609.344, 0, ["mile", "miles"]),
 

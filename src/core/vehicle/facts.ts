@@ -43,7 +43,7 @@ export const vehicleSchema = yup
       .required("Type the model year"),
     registration: needed("Registration", "Type the registration", 20),
     vin: line("VIN", 20).optional(),
-    odometer: quantitySchema({ dimension: "distance" }).optional().default(undefined),
+    odometer: quantitySchema("odometer").optional().default(undefined),
     fuel: yup
       .string()
       .oneOf(["petrol", "diesel"] as const)

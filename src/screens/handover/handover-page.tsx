@@ -65,10 +65,10 @@ export function HandoverPage({ jobId, state, shopName, customer }: Props) {
           {page.comparisons.length === 0 ? (
             <p>No check told anything yet.</p>
           ) : (
-            <table className="w-full text-left align-top">
+            <table className="w-full table-fixed text-left align-top">
               <thead>
                 <tr className="border-b border-line text-sm text-muted">
-                  <th className="py-1 pr-3 font-normal">Check</th>
+                  <th className="w-28 py-1 pr-3 font-normal">Check</th>
                   <th className="pr-3 font-normal">Before the repair</th>
                   <th className="font-normal">After the repair</th>
                 </tr>

@@ -1,16 +1,18 @@
 "use client";
 
-import { ArrowLeft } from "lucide-react";
+import { ArrowLeft, Keyboard } from "lucide-react";
 import Link from "next/link";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { type JournalEntry, STATIONS, type StationId } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
-import { Dialog } from "@/ui/dialog";
+import { IconButton } from "@/ui/button";
 import { ThemeSwitch } from "@/ui/theme-switch";
+import { useKeys } from "../session/keys";
 import { PersonButton } from "../session/person";
 import { AirMapView } from "./air-map/air-map";
 import { Conditions } from "./conditions";
 import { JournalButton } from "./journal-dialog";
+import { KeysDialog } from "./keys-dialog";
 import { Ledger } from "./ledger";
 import { type Overlay, OverlayProvider } from "./overlay";
 import { CheckStation } from "./stations/check";
@@ -42,25 +44,17 @@ export function Bench({ jobId, entries, shop, customer, startNow }: BenchProps) 
   const store = useMemo(() => ({ overlay, setOverlay }), [overlay]);
   const go = useCallback((next: StationId) => setStation(next), []);
 
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      const inField =
-        e.target instanceof HTMLElement && e.target.closest("input, textarea, select, [role=slider], [role=dialog]");
-      if (inField || e.ctrlKey || e.metaKey || e.altKey) return;
-      const next = STATIONS[Number(e.key) - 1];
-      if (next) go(next);
-      else if (e.key === "?") setKeys(true);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [go]);
+  useKeys({
+    ...Object.fromEntries(STATIONS.map((s, i) => [`station-${i + 1}`, () => go(s)])),
+    keys: () => setKeys(true),
+  });
 
   return (
     <JobProvider value={job}>
       <OverlayProvider value={store}>
         <div className="grid min-h-dvh grid-cols-1 lg:h-dvh lg:min-h-[42rem] lg:grid-cols-[6.5rem_minmax(0,1fr)_21rem] lg:grid-rows-[auto_auto_minmax(0,1fr)]">
           <WorkLine current={station} onOpen={go} />
-          <Header />
+          <Header onKeys={() => setKeys(true)} />
           <div className="border-b border-line lg:col-span-2 lg:col-start-2">
             <AirMapView />
           </div>
@@ -69,24 +63,16 @@ export function Bench({ jobId, entries, shop, customer, startNow }: BenchProps) 
           </main>
           <Ledger go={go} />
         </div>
-        <Dialog open={keys} onOpenChange={setKeys} title="Keys">
-          <dl className="grid grid-cols-[5rem_1fr] gap-2">
-            <dt className="font-mono">1 – 9</dt>
-            <dd>Open a station of the work line</dd>
-            <dt className="font-mono">↑ ↓</dt>
-            <dd>Move the ball or the gauge when it is in focus (Page keys: big steps)</dd>
-            <dt className="font-mono">?</dt>
-            <dd>This list</dd>
-          </dl>
-        </Dialog>
+        <KeysDialog open={keys} onOpenChange={setKeys} />
       </OverlayProvider>
     </JobProvider>
   );
 }
 
-function Header() {
+function Header({ onKeys }: { onKeys: () => void }) {
   const { state, unsent } = useJob();
   const v = state.vehicle;
+  const chased = state.codes.filter((c) => !c.asideReason);
   return (
     <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-1 lg:col-span-2 lg:col-start-2 lg:flex-nowrap">
       <Link
@@ -106,14 +92,19 @@ function Header() {
           "Vehicle not described yet"
         )}
       </p>
-      {state.codes.length > 0 && (
-        <p className="min-w-0 truncate font-mono text-sm text-muted">{state.codes.map((c) => c.code).join(" ")}</p>
+      {chased.length > 0 && (
+        <p className="min-w-0 truncate font-mono text-sm text-muted">{chased.map((c) => c.code).join(" ")}</p>
       )}
       <div className="ml-auto flex flex-wrap items-center gap-x-2 lg:shrink-0 lg:flex-nowrap">
         {unsent > 0 && <p className="text-amber">{unsent} not sent yet</p>}
         <Conditions />
         <JournalButton />
         <PersonButton />
+        <span className="max-lg:hidden">
+          <IconButton label="Keys" onClick={onKeys}>
+            <Keyboard aria-hidden size={20} />
+          </IconButton>
+        </span>
         <ThemeSwitch />
       </div>
     </header>

@@ -2,7 +2,11 @@
 
 import { Thermometer } from "lucide-react";
 import { useState } from "react";
+import { ambientAtAltitude, stationPressure } from "@/core/gas/atmosphere";
+import type { Bodies } from "@/core/journal";
+import { absolute, toSi } from "@/core/units";
 import { Button } from "@/ui/button";
+import { Choice } from "@/ui/choice";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
@@ -44,7 +48,7 @@ export function Conditions() {
         open={open}
         onOpenChange={setOpen}
         title="Conditions"
-        description="Station pressure, not the weather report's: that one is reduced to sea level."
+        description="Every size is judged under them. What is read here goes before what is worked out from altitude."
       >
         {open && <ConditionsForm onDone={() => setOpen(false)} />}
       </Dialog>
@@ -52,18 +56,52 @@ export function Conditions() {
   );
 }
 
+type Basis = "station" | "report" | "altitude";
+const BASES: readonly (readonly [Basis, string])[] = [
+  ["station", "Read here"],
+  ["report", "Weather report"],
+  ["altitude", "Altitude only"],
+];
+
+/** Station pressure from what was typed, or what is still missing. */
+function ambientOf(
+  basis: Basis,
+  typed: { ambient: string; seaLevel: string; altitude: string },
+): Bodies["conditions"]["ambient"] | string {
+  if (basis === "station")
+    return readField(typed.ambient, "ambient", "hPa") ?? "Type the ambient pressure, absolute, as read here";
+  const altitude = readField(typed.altitude, "altitude", "m");
+  if (!altitude) return "Type the altitude of the bay";
+  const seaLevel = readField(typed.seaLevel, "ambient", "hPa");
+  if (basis === "report" && !seaLevel) return "Type the pressure of the weather report";
+  const pascal =
+    basis === "report" && seaLevel
+      ? stationPressure(absolute(toSi(seaLevel)), toSi(altitude))
+      : ambientAtAltitude(toSi(altitude));
+  return { value: Math.round(pascal / 10) / 10, unit: "hPa", kind: "absolute" };
+}
+
 function ConditionsForm({ onDone }: { onDone: () => void }) {
   const { state } = useJob();
+  const { format } = usePreferences();
+  const c = state.conditions;
   const form = useForm("conditions", {
-    ambient: typedQuantity(state.conditions?.ambient),
-    bayTemperature: typedQuantity(state.conditions?.bayTemperature),
+    basis: (c?.seaLevel ? "report" : c?.altitude ? "altitude" : "station") as Basis,
+    ambient: typedQuantity(c?.ambient),
+    seaLevel: typedQuantity(c?.seaLevel),
+    altitude: typedQuantity(c?.altitude),
+    bayTemperature: typedQuantity(c?.bayTemperature),
   });
   const { draft, set } = form;
+  const ambient = ambientOf(draft.basis, draft);
   const record = async () => {
-    const ambient = readField(draft.ambient, "ambient", "hPa");
+    if (typeof ambient === "string") return form.setError(ambient);
     const bayTemperature = readField(draft.bayTemperature, "airTemperature", "°C");
-    if (!ambient || !bayTemperature) return form.setError("Type both: ambient pressure (absolute) and bay temperature");
-    if (await form.record({ kind: "conditions", body: { ambient, bayTemperature } })) onDone();
+    if (!bayTemperature) return form.setError("Type the temperature of the bay");
+    const altitude = draft.basis === "station" ? undefined : readField(draft.altitude, "altitude", "m");
+    const seaLevel = draft.basis === "report" ? readField(draft.seaLevel, "ambient", "hPa") : undefined;
+    const body = { ambient, bayTemperature, ...(altitude ? { altitude } : {}), ...(seaLevel ? { seaLevel } : {}) };
+    if (await form.record({ kind: "conditions", body })) onDone();
   };
   return (
     <form
@@ -73,15 +111,45 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
         void record();
       }}
     >
-      <QuantityField
-        label="Ambient pressure, absolute"
-        field="ambient"
-        example="1006"
-        unit="hPa"
-        units={["hPa", "kPa", "inHg", "psi"]}
-        value={draft.ambient}
-        onChange={(ambient) => set({ ambient })}
-      />
+      <Choice label="Ambient pressure from" options={BASES} value={draft.basis} onChange={(basis) => set({ basis })} />
+      {draft.basis === "station" && (
+        <QuantityField
+          label="Ambient pressure, absolute"
+          field="ambient"
+          example="1006"
+          unit="hPa"
+          units={["hPa", "kPa", "inHg", "psi"]}
+          value={draft.ambient}
+          onChange={(ambient) => set({ ambient })}
+        />
+      )}
+      {draft.basis === "report" && (
+        <QuantityField
+          label="Pressure of the report, reduced to sea level"
+          field="ambient"
+          example="1018"
+          unit="hPa"
+          units={["hPa", "inHg"]}
+          value={draft.seaLevel}
+          onChange={(seaLevel) => set({ seaLevel })}
+        />
+      )}
+      {draft.basis !== "station" && (
+        <QuantityField
+          label="Altitude of the bay"
+          field="altitude"
+          example="120"
+          unit="m"
+          units={["m", "ft"]}
+          value={draft.altitude}
+          onChange={(altitude) => set({ altitude })}
+        />
+      )}
+      {draft.basis !== "station" && typeof ambient !== "string" && (
+        <p role="status" className="font-bold">
+          Station pressure here: {format(ambient)}
+        </p>
+      )}
       <QuantityField
         label="Bay temperature"
         field="airTemperature"

@@ -12,9 +12,11 @@ export interface Preferences {
   readonly length: UnitId;
   readonly temperature: UnitId;
   readonly decimal: "." | ",";
+  /** Keys given to actions in place of their usual ones */
+  readonly keys: Readonly<Record<string, string>>;
 }
 
-const DEFAULTS: Preferences = { pressure: "psi", flow: "L/min", length: "mm", temperature: "°C", decimal: "." };
+const DEFAULTS: Preferences = { pressure: "psi", flow: "L/min", length: "mm", temperature: "°C", decimal: ".", keys: {} };
 
 interface Shown {
   readonly preferences: Preferences;

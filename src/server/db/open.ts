@@ -8,7 +8,7 @@ import * as schema from "./schema";
 export type Db = BetterSQLite3Database<typeof schema> & { readonly $client: Database.Database };
 
 /** Folder of database and files: `PELOTA_DATA`, or `./data`. */
-export const dataFolder = () => resolve(process.env.PELOTA_DATA ?? "data");
+export const dataFolder = () => resolve(/* turbopackIgnore: true */ process.env.PELOTA_DATA ?? "data");
 
 /** Opens (and migrates) the database in a folder: WAL, every commit synced, foreign keys on. */
 export function openDb(folder: string): Db {
@@ -19,7 +19,7 @@ export function openDb(folder: string): Db {
   client.pragma("foreign_keys = ON");
   client.pragma("busy_timeout = 5000");
   const db = drizzle(client, { schema });
-  migrate(db, { migrationsFolder: resolve("src/server/migrations") });
+  migrate(db, { migrationsFolder: resolve(/* turbopackIgnore: true */ "src/server/migrations") });
   return db as Db;
 }
 

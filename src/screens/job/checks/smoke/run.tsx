@@ -9,6 +9,7 @@ import { Button } from "@/ui/button";
 import { Chips, Tick } from "@/ui/choice";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote } from "@/ui/field";
+import { useKeys } from "../../../session/keys";
 import { usePreferences } from "../../../session/preferences";
 import { useJob } from "../../use-job";
 import { VerdictPanel } from "../../verdict";
@@ -29,14 +30,18 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
   const record = useRecordCheck();
   const [error, setError] = useState<string>();
   const [marking, setMarking] = useState(false);
-  if (!layout || !state.vehicle || !reach || draft.startedAt === null) return null;
-  const running = draft.endedAt === null;
+  const running = draft.startedAt !== null && draft.endedAt === null;
   const sample = (flow: number, pressure: number) =>
     update((before) => {
       const t = Math.round((Date.now() - (before.startedAt as number)) / 100) / 10;
       const rest = before.samples.filter((s) => t - s[0] > 0.45);
       return { ...before, flow, pressure, samples: [...rest, [t, flow, pressure]] };
     });
+  useKeys({
+    mark: running ? () => sample(draft.flow, draft.pressure) : undefined,
+    smoke: running ? () => setMarking(true) : undefined,
+  });
+  if (!layout || !state.vehicle || !reach || draft.startedAt === null) return null;
   const context = { vehicle: state.vehicle, layout, limits: shop.limits, house: shop.house };
   const verdict = run.record && !running ? judgeSmoke(run.record, context) : undefined;
   const names = new Map(layout.joints.map((j) => [j.id, j.name]));

@@ -1,7 +1,7 @@
 "use client";
 
 import { FileUp } from "lucide-react";
-import { useRef, useState } from "react";
+import { useRef } from "react";
 import { CHANNELS, type ChannelId, type ColumnChoice, channelById, type HeaderMatch, type Mapping } from "@/core/scan-log";
 import { type Dimension, type UnitId, unitsOf } from "@/core/units";
 import { Button } from "@/ui/button";
@@ -10,21 +10,55 @@ import type { ImportedLog } from "@/workers/scan-log.worker";
 import { getJson, sendJson } from "../../../session/api";
 import type { ScanLogHandle } from "./use-scan-log";
 
-/** Picks a CSV, shows how its columns were understood, lets the user correct that once, and reads it with progress. */
-export function LogImport({ scan, onRead }: { scan: ScanLogHandle; onRead: (file: File, log: ImportedLog) => void }) {
+/** Picks a CSV and looks at its head, under the mapping remembered for its headers. */
+export function LogPicker({ scan, onLook }: { scan: ScanLogHandle; onLook: (mapping: Mapping | undefined) => void }) {
   const input = useRef<HTMLInputElement>(null);
-  const [mapping, setMapping] = useState<Mapping>();
-  const { state } = scan;
-
   const take = async (file: File) => {
-    setMapping(undefined);
+    onLook(undefined);
     const head = await scan.look(file);
     if (!head) return;
     const saved = await getJson<Mapping | null>(`mappings/${head.signature}`).catch(() => null);
     if (!saved) return;
-    setMapping(saved);
+    onLook(saved);
     await scan.look(file, saved);
   };
+  if (scan.state.step === "importing") return null;
+  const fresh = scan.state.step === "none";
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,.txt,.tsv,.log,text/csv"
+        className="sr-only"
+        aria-label="Scan-tool log"
+        tabIndex={-1}
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = "";
+          if (file) void take(file);
+        }}
+      />
+      <Button look={fresh ? "primary" : "plain"} onClick={() => input.current?.click()}>
+        <FileUp aria-hidden size={18} /> {fresh ? "Choose a log (CSV)" : "Choose another log"}
+      </Button>
+    </div>
+  );
+}
+
+/** How the log's columns were understood; the user corrects that once, then it is read with progress. */
+export function LogImport({
+  scan,
+  mapping,
+  onMapping,
+  onRead,
+}: {
+  scan: ScanLogHandle;
+  mapping: Mapping | undefined;
+  onMapping: (mapping: Mapping) => void;
+  onRead: (file: File, log: ImportedLog) => void;
+}) {
+  const { state } = scan;
   const read = async (file: File, signature: string) => {
     if (mapping)
       await sendJson("PUT", `mappings/${signature}`, mapping).catch((e: Error) =>
@@ -40,34 +74,14 @@ export function LogImport({ scan, onRead }: { scan: ScanLogHandle; onRead: (file
       for (const m of matches)
         if (m.header !== header && (all[m.header]?.channel ?? m.channel) === choice.channel) all[m.header] = { channel: null };
     }
-    setMapping(all);
+    onMapping(all);
     await scan.look(file, all);
   };
 
   return (
     <div className="flex flex-col gap-4">
-      <input
-        ref={input}
-        type="file"
-        accept=".csv,.txt,.tsv,.log,text/csv"
-        className="sr-only"
-        aria-label="Scan-tool log"
-        tabIndex={-1}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = "";
-          if (file) void take(file);
-        }}
-      />
-      {state.step !== "importing" && (
-        <div className="flex flex-wrap items-center gap-3">
-          <Button look={state.step === "none" ? "primary" : "plain"} onClick={() => input.current?.click()}>
-            <FileUp aria-hidden size={18} /> {state.step === "none" ? "Choose a log (CSV)" : "Choose another log"}
-          </Button>
-          {state.step === "none" && (
-            <p className="text-muted">Any scan tool's CSV: every delimiter, decimal comma, units in headers or a second row.</p>
-          )}
-        </div>
+      {state.step === "none" && (
+        <p className="text-muted">Any scan tool's CSV: every delimiter, decimal comma, units in headers or a second row.</p>
       )}
       {scan.error && <ErrorNote>{scan.error}</ErrorNote>}
       {state.step === "importing" && (

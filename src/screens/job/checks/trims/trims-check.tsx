@@ -3,7 +3,7 @@
 import { type ReactNode, useMemo, useState } from "react";
 import { CHECKS } from "@/core/checks";
 import { judgeTrims, readSurvey, type TrimPoint, type TrimSurvey } from "@/core/checks/trims";
-import { EXTRACTOR_VERSION } from "@/core/scan-log";
+import { EXTRACTOR_VERSION, type Mapping } from "@/core/scan-log";
 import { fromSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
@@ -16,7 +16,7 @@ import { useForm } from "../../use-form";
 import { useJob } from "../../use-job";
 import { VerdictList, VerdictPanel } from "../../verdict";
 import { useRecordCheck } from "../use-record-check";
-import { LogImport } from "./log-import";
+import { LogImport, LogPicker } from "./log-import";
 import { LogPlot } from "./log-plot";
 import { PointForm, PointTable } from "./point-table";
 import { TrimPlot } from "./trim-plot";
@@ -48,6 +48,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
   const scan = useScanLog(shop.limits);
   const record = useRecordCheck();
   const [error, setError] = useState<string>();
+  const [mapping, setMapping] = useState<Mapping>();
   const vehicle = state.vehicle;
 
   const survey = useMemo((): TrimSurvey | undefined => {
@@ -123,17 +124,20 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
           Set the conditions first (top right): without ambient pressure and temperature no size can be given.
         </ErrorNote>
       )}
-      <Choice
-        label="Where the points come from"
-        options={[
-          ["log", "From a log"],
-          ["typed", "Typed by hand"],
-        ]}
-        value={draft.mode}
-        onChange={(mode) => set({ mode })}
-      />
+      <div className="flex flex-wrap items-end gap-4">
+        <Choice
+          label="Where the points come from"
+          options={[
+            ["log", "From a log"],
+            ["typed", "Typed by hand"],
+          ]}
+          value={draft.mode}
+          onChange={(mode) => set({ mode })}
+        />
+        {draft.mode === "log" && <LogPicker scan={scan} onLook={setMapping} />}
+      </div>
       {draft.mode === "log" ? (
-        <LogImport scan={scan} onRead={onRead} />
+        <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={onRead} />
       ) : (
         <PointForm banks={vehicle.banks} turbo={vehicle.induction === "turbo"} onAdd={(p) => typed([...draft.points, p])} />
       )}
@@ -154,8 +158,10 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
       )}
       {judged && (
         <>
-          <VerdictPanel check="trims" verdict={judged.verdict} title="Verdict so far" />
-          <TrimPlot banks={judged.banks} good={shop.limits.trimGood.value} />
+          <div className="grid items-start gap-4 xl:grid-cols-2">
+            <TrimPlot banks={judged.banks} good={shop.limits.trimGood.value} />
+            <VerdictPanel check="trims" verdict={judged.verdict} title="Verdict so far" />
+          </div>
           <div className="flex flex-wrap gap-3">
             <Button look="primary" onClick={() => void finish()}>
               Record the survey

@@ -1,0 +1,142 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { button, leaking, logOf, main, signIn, startClock } from "./steps";
+
+const jobOf = async (page: Page, model: string): Promise<string> => {
+  await page.goto(`/?all=1&q=${model}`);
+  return (await page.getByRole("main").getByRole("link").first().getAttribute("href")) as string;
+};
+const violations = async (page: Page, where: string) => {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map((v) => `${where}: ${v.id} ${v.nodes[0]?.html}`)).toEqual([]);
+};
+const STATION_KEYS = ["1", "2", "3", "4", "5", "6", "7", "8", "9"];
+
+for (const theme of ["dim", "daylight"]) {
+  test(`no view has an accessibility violation, theme ${theme}`, async ({ page }) => {
+    await page.addInitScript((t) => localStorage.setItem("pelota.theme", t), theme);
+    await signIn(page, "Wren Alder");
+    for (const path of ["/", "/new", "/shop", "/jobs/nowhere"]) {
+      await page.goto(path);
+      await violations(page, path);
+    }
+    for (const model of ["Heron", "Merle"]) {
+      await page.goto(await jobOf(page, model));
+      for (const key of STATION_KEYS) {
+        await page.keyboard.press(key);
+        await violations(page, `${model} station ${key}`);
+      }
+    }
+    await page.keyboard.press("5");
+    await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+    await page.getByLabel("Scan-tool log").setInputFiles(logOf(leaking));
+    await violations(page, "columns");
+    await button(page, "Read the log with these columns").click();
+    await expect(main(page).getByText(/rows over/)).toBeVisible();
+    await violations(page, "survey");
+    await page.getByRole("radio", { name: "Smoke run" }).click();
+    await violations(page, "smoke setup");
+    await page.getByRole("button", { name: /^Manifold:/ }).click();
+    await violations(page, "zone sheet");
+    await page.keyboard.press("Escape");
+    await button(page, "Journal").click();
+    await violations(page, "journal");
+    await page.goto(`${await jobOf(page, "Siskin")}/handover`);
+    await violations(page, "handover page");
+  });
+}
+
+test("on a phone nothing is cut off sideways and every target is large enough", async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const page = await context.newPage();
+  await signIn(page, "Wren Alder");
+  const check = async (where: string) => {
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), where).toBeLessThanOrEqual(390);
+    const small = await page.evaluate(() =>
+      [
+        ...document.querySelectorAll<HTMLElement>(
+          "button, a, select, summary, input:not([type=checkbox]):not([tabindex='-1']), label:has(input[type=checkbox])",
+        ),
+      ]
+        .filter(
+          (e) => e.offsetParent !== null && !e.closest("label:has(input[type=checkbox])")?.contains(e.querySelector("input")),
+        )
+        .map((e) => ({ box: e.getBoundingClientRect(), html: e.outerHTML.slice(0, 120) }))
+        .filter(({ box }) => box.width > 0 && box.height < 43.5)
+        .map(({ html, box }) => `${box.height} ${html}`),
+    );
+    expect(small, where).toEqual([]);
+  };
+  for (const path of ["/", "/new", "/shop"]) {
+    await page.goto(path);
+    await check(path);
+  }
+  await page.goto(await jobOf(page, "Petrel"));
+  for (const key of STATION_KEYS) {
+    await page.keyboard.press(key);
+    await check(`station ${key}`);
+  }
+  await context.close();
+});
+
+test("the keyboard alone reaches everything, and its keys can be given others", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await page.goto(await jobOf(page, "Petrel"));
+  await page.keyboard.press("4");
+  await expect(main(page).getByRole("heading", { name: "Suspects" })).toBeVisible();
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+  await button(page, "Change the key of: Open Suspects").click();
+  await page.keyboard.press("x");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("1");
+  await expect(main(page).getByRole("heading", { name: "Story" })).toBeVisible();
+  await page.keyboard.press("4");
+  await expect(main(page).getByRole("heading", { name: "Story" })).toBeVisible();
+  await page.keyboard.press("x");
+  await expect(main(page).getByRole("heading", { name: "Suspects" })).toBeVisible();
+  await page.keyboard.press("?");
+  await button(page, "Back to the usual keys").click();
+  await page.keyboard.press("Escape");
+
+  // A zone of the map, by Tab and Enter alone.
+  const zone = page.getByRole("button", { name: /^Manifold:/ });
+  for (let i = 0; i < 60 && !(await zone.evaluate((e) => e === document.activeElement)); i++) await page.keyboard.press("Tab");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("dialog", { name: "Manifold" })).toBeVisible();
+  await page.keyboard.press("Escape");
+
+  // Typing in a field opens no station.
+  await page.keyboard.press("6");
+  await page.getByLabel("What was found").fill("");
+  await page.getByLabel("What was found").press("3");
+  await expect(main(page).getByRole("heading", { name: "Find" })).toBeVisible();
+});
+
+test("a run takes its readings by Space and marks smoke by its key", async ({ page }) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await page.goto(await jobOf(page, "Petrel"));
+  await page.keyboard.press("5");
+  await page.getByRole("radio", { name: "Smoke run" }).click();
+  await button(page, "Heater on, to the machine proof").click();
+  await button(page, "Start without proof (the run will be void)").click();
+  await main(page).evaluate((m) => (m.ownerDocument.activeElement as HTMLElement | null)?.blur());
+  for (let i = 0; i < 3; i++) {
+    await page.clock.fastForward(2000);
+    await page.keyboard.press(" ");
+  }
+  await expect(main(page).getByText("3 readings; every move is one.")).toBeVisible();
+  await page.keyboard.press("s");
+  await expect(page.getByRole("dialog", { name: "Where do you see smoke?" })).toBeVisible();
+});
+
+test("motion stops where it is not wanted", async ({ browser }) => {
+  const context = await browser.newContext({ reducedMotion: "reduce" });
+  const page = await context.newPage();
+  await signIn(page, "Wren Alder");
+  await page.goto(await jobOf(page, "Petrel"));
+  await page.keyboard.press("5");
+  expect(await page.evaluate(() => document.getAnimations().length)).toBe(0);
+  await context.close();
+});

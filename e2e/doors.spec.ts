@@ -1,0 +1,196 @@
+import { mkdtempSync, rmSync, truncateSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { expect, type Page, test } from "@playwright/test";
+import { button, leaking, logOf, main, openJob, setConditions, signIn, station } from "./steps";
+
+const folder = mkdtempSync(join(tmpdir(), "pelota-doors-"));
+test.afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+const offer = (page: Page, text: string | Buffer) =>
+  page.getByLabel("Scan-tool log").setInputFiles({ name: "drive.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+const jobIdOf = (page: Page) => page.url().split("/").pop() as string;
+
+test("a log that cannot be read is refused with what to do, and the next one is taken", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Rough idle", "FW 10 DOR");
+  await setConditions(page);
+  await station(page, "Check");
+  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  const alert = main(page).getByRole("alert");
+
+  await offer(page, "");
+  await expect(alert.first()).toContainText("The file is empty");
+  await offer(page, Buffer.from(Array.from({ length: 3000 }, (_, i) => (i * 37) % 256)));
+  await expect(alert.first()).toContainText("not a text file");
+  await offer(page, "Foo,Bar\n1,2\n3,4\n");
+  await expect(alert.first()).toContainText("No known channel among 2 columns");
+  await expect(button(page, "Read the log with these columns")).toBeDisabled();
+  await offer(page, "Time (s),RPM,MAF (g/s)\n0,700,2\n5,700,2\n3,700,2\n");
+  await button(page, "Read the log with these columns").click();
+  await expect(alert.first()).toContainText("Time runs backwards at row 3");
+
+  const large = join(folder, "large.csv");
+  writeFileSync(large, "Time (s),RPM\n");
+  truncateSync(large, 151 * 1024 * 1024);
+  await page.getByLabel("Scan-tool log").setInputFiles(large);
+  await expect(alert.first()).toContainText("151 MB; logs up to 150 MB are read");
+
+  await page.getByLabel("Scan-tool log").setInputFiles(logOf(leaking));
+  await button(page, "Read the log with these columns").click();
+  await expect(main(page).getByText(/rows over/)).toBeVisible();
+});
+
+test("two headers for one channel and an unknown unit are decided once, then remembered", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Rough idle", "FW 11 DOR");
+  await setConditions(page);
+  await station(page, "Check");
+  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  const rows = Array.from({ length: 60 }, (_, i) => `${i / 2},720,2.6,9.4,90,4,12`).join("\n");
+  const text = `Time (s),RPM,MAF (g/s),MAF Sensor (kg/h),ECT (furlongs),STFT (%),LTFT (%)\n${rows}\n`;
+  await offer(page, text);
+  await expect(main(page).getByText(/Unit "furlongs" of "ECT \(furlongs\)" is not known/)).toBeVisible();
+  await expect(main(page).getByText(/both look like air meter flow: choose which one counts/)).toBeVisible();
+  await page.getByLabel("Channel of MAF (g/s)").selectOption("Not used");
+  await page.getByLabel("Unit of ECT (furlongs)").selectOption("°C");
+  await expect(button(page, "Read the log with these columns")).toBeEnabled();
+  await button(page, "Read the log with these columns").click();
+  await expect(main(page).getByRole("cell", { name: "2.61 g/s" })).toBeVisible();
+
+  await offer(page, text);
+  await expect(main(page).getByText("as you decided before for these headers")).toBeVisible();
+  await expect(button(page, "Read the log with these columns")).toBeEnabled();
+});
+
+test("a reading is asked back, never changed: unknown unit, wrong kind, below nothing, neighbour unit", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Rough idle", "FW 12 DOR");
+  await button(page, "Set conditions").click();
+  const field = page.getByLabel("Ambient pressure, absolute", { exact: true });
+  const dialog = page.getByRole("dialog");
+  for (const [typed, said] of [
+    ["1006 furlong", /Unit "furlong" is not known here/],
+    ["-3 kPa", /absolute pressure cannot be negative/],
+    ["990 kPa", /out of range for ambient pressure. Did you mean 990 hPa/],
+    ["13 psi gauge", /13 psi gauge is no absolute pressure/],
+    ["soon", /does not start with a number/],
+    ["1,013", /can mean 1013 or 1.013/],
+  ] as const) {
+    await field.fill(typed);
+    await field.blur();
+    await expect(dialog.getByRole("alert").first()).toContainText(said);
+    await expect(field).toHaveValue(typed);
+  }
+  await field.fill("990 kPa");
+  await field.blur();
+  await button(page, "Take hPa").click();
+  await expect(field).toHaveValue("990 hPa");
+  await page.getByRole("radio", { name: "Altitude only" }).click();
+  await page.getByLabel("Altitude of the bay", { exact: true }).fill("500 ft");
+  await expect(dialog.getByText("Station pressure here: 995.1 hPa absolute")).toBeVisible();
+  await button(page, "Keypad for Bay temperature").click();
+  for (const key of ["1", "7"]) await page.getByRole("button", { name: key, exact: true }).click();
+  await page.getByRole("button", { name: "°C", exact: true }).click();
+  await page.keyboard.press("Escape");
+  await expect(page.getByLabel("Bay temperature", { exact: true })).toHaveValue("17 °C");
+  await button(page, "Record conditions").click();
+  await expect(page.getByText("995 hPa abs")).toBeVisible();
+});
+
+test("a job file that is newer, cut off or of another kind is refused; one with an unknown entry is kept", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 13 DOR");
+  const id = jobIdOf(page);
+  const file = await (await page.request.get(`/api/v1/jobs/${id}/export`)).json();
+  await page.goto("/");
+  const offerJob = (text: string) =>
+    page.getByLabel("Job file").setInputFiles({ name: "job.json", mimeType: "application/json", buffer: Buffer.from(text) });
+  const alert = page.getByRole("alert").filter({ hasText: /\w/ });
+  await offerJob(JSON.stringify({ ...file, version: 2 }));
+  await expect(alert.first()).toContainText("Update the app, then import it");
+  await offerJob(JSON.stringify(file).slice(0, 400));
+  await expect(alert.first()).toContainText("cut off or damaged");
+  await offerJob('{"format":"recipe"}');
+  await expect(alert.first()).toContainText("not a Pelota job file");
+
+  const last = file.entries.at(-1);
+  const hologram = { ...last, id: crypto.randomUUID(), seq: last.seq + 1, kind: "hologram", body: { depth: 3 } };
+  await offerJob(JSON.stringify({ ...file, entries: [...file.entries, hologram] }));
+  await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
+  await page.getByRole("button", { name: "Journal" }).click();
+  await expect(page.getByText("Kept, but of a kind this version does not know: hologram")).toBeVisible();
+  const again = await (await page.request.get(`/api/v1/jobs/${id}/export`)).json();
+  expect(again.entries.at(-1)).toEqual(hologram);
+});
+
+test("the same entry twice is one; its id with other contents is a conflict; garbage changes nothing", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 14 DOR");
+  const id = jobIdOf(page);
+  const url = `/api/v1/jobs/${id}/entries`;
+  const entry = {
+    id: crypto.randomUUID(),
+    jobId: id,
+    kind: "note",
+    v: 1,
+    at: new Date().toISOString(),
+    by: "Wren Alder",
+    device: "x",
+    deviceSeq: 1,
+    seenSeq: 3,
+    body: { text: "once" },
+  };
+  const post = (data: unknown) => page.request.post(url, { data: data as object });
+  expect((await post(entry)).status()).toBe(200);
+  expect((await post(entry)).status()).toBe(200);
+  expect((await post({ ...entry, body: { text: "other" } })).status()).toBe(409);
+  expect((await post({ ...entry, id: crypto.randomUUID(), kind: "hologram" })).status()).toBe(400);
+  expect((await page.request.post(url, { headers: { "content-type": "application/json" }, data: '{"id":' })).status()).toBe(400);
+  expect((await page.request.post(url, { headers: { origin: "http://elsewhere.example" }, data: {} })).status()).toBe(403);
+  expect(await (await page.request.get(url)).json()).toHaveLength(4);
+});
+
+test("markup in every text field is text everywhere it is shown", async ({ page }) => {
+  let ran = false;
+  page.on("dialog", (d) => {
+    ran = true;
+    void d.dismiss();
+  });
+  const evil = (n: number) => `<img src=x onerror=alert(${n})><b>${n}</b>`;
+  await signIn(page, "Wren Alder");
+  await openJob(page, evil(1), "<b>FW</b>");
+  await station(page, "Story");
+  await page.getByLabel("Since when").fill(evil(2));
+  await page.getByLabel(/^When it happens/).fill(evil(3));
+  await page.getByLabel("What others replaced already").fill(evil(4));
+  await button(page, "Record the story").click();
+  await expect(main(page).getByText("Recorded.")).toBeVisible();
+  await page.getByText("Customer", { exact: true }).click();
+  await page.getByLabel("Name", { exact: true }).fill(evil(5));
+  await page.getByLabel("Contact").fill(evil(6));
+  await button(page, "Save customer").click();
+  await expect(page.getByText("Saved, apart from the job's journal.")).toBeVisible();
+  await station(page, "Find");
+  await page.getByLabel("Where").selectOption("Oil cap");
+  await page.getByLabel("What was found").fill(evil(7));
+  await button(page, "Record the finding").click();
+  await expect(main(page).getByText(evil(7))).toBeVisible();
+  await station(page, "Fix");
+  await page.getByLabel("What was done").fill(evil(8));
+  await page.getByLabel("Parts, one a line").fill(evil(9));
+  await page.getByLabel("Also changed along the way, one a line").fill(evil(10));
+  await button(page, "Record the repair").click();
+  await expect(main(page).getByText(evil(8)).first()).toBeVisible();
+  await page.getByRole("button", { name: "Journal" }).click();
+  await page.getByLabel("Note").fill(evil(11));
+  await button(page, "Add the note").click();
+  await expect(page.getByText(`Note: ${evil(11)}`)).toBeVisible();
+  const id = jobIdOf(page);
+  await page.goto(`/jobs/${id}/handover`);
+  for (const n of [1, 5, 7, 8, 9, 10]) await expect(page.getByText(evil(n)).first()).toBeVisible();
+  expect((await page.request.get(`/api/v1/jobs/${id}/handover`)).status()).toBe(200);
+  await page.goto("/?q=FW");
+  await expect(page.getByText(evil(1)).first()).toBeVisible();
+  expect(ran).toBe(false);
+});

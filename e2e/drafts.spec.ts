@@ -1,0 +1,129 @@
+import { type BrowserContext, expect, test } from "@playwright/test";
+import { button, main, openJob, putEverythingBack, setConditions, signIn, smoke, startClock, station } from "./steps";
+
+const reopened = async (context: BrowserContext, url: string) => {
+  for (const page of context.pages()) await page.close();
+  const page = await context.newPage();
+  await page.goto(url);
+  return page;
+};
+
+test("forms left half filled are there on return", async ({ context, page: first }) => {
+  await signIn(first, "Wren Alder");
+  await first.goto("/new");
+  await first.getByLabel("Complaint, in the customer's words").fill("Whistles on the");
+  await first.getByLabel("Make").fill("Ostrin");
+  let page = await reopened(context, "/new");
+  await expect(page.getByLabel("Complaint, in the customer's words")).toHaveValue("Whistles on the");
+  await expect(page.getByLabel("Make")).toHaveValue("Ostrin");
+  await page.goto("/");
+  await openJob(page, "Whistles on the hill", "FW 20 DRF");
+  const url = page.url();
+
+  await button(page, "Set conditions").click();
+  await page.getByLabel("Ambient pressure, absolute", { exact: true }).fill("1006 h");
+  await page.keyboard.press("Escape");
+  await station(page, "Find");
+  await page.getByLabel("What was found").fill("Duct split und");
+  await station(page, "Fix");
+  await page.getByLabel("What was done").fill("Duct ren");
+  await station(page, "Look");
+  await page.getByRole("radio", { name: "Found" }).first().click();
+  await station(page, "Check");
+  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  await page.getByRole("radio", { name: "Typed by hand" }).click();
+  await page.getByLabel("Engine speed, rpm").fill("720");
+
+  page = await reopened(context, url);
+  await button(page, "Set conditions").click();
+  await expect(page.getByLabel("Ambient pressure, absolute", { exact: true })).toHaveValue("1006 h");
+  await page.keyboard.press("Escape");
+  await station(page, "Find");
+  await expect(page.getByLabel("What was found").first()).toHaveValue("Duct split und");
+  await station(page, "Fix");
+  await expect(page.getByLabel("What was done")).toHaveValue("Duct ren");
+  await station(page, "Look");
+  await expect(page.getByRole("radio", { name: "Found" }).first()).toBeChecked();
+  await station(page, "Check");
+  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  await expect(page.getByLabel("Engine speed, rpm")).toHaveValue("720");
+});
+
+test("a smoke run goes on where it was when the browser is closed in the middle", async ({ context, page: first }) => {
+  await signIn(first, "Wren Alder");
+  await openJob(first, "Hiss", "FW 21 DRF");
+  await setConditions(first);
+  await station(first, "Check");
+  await first.getByRole("radio", { name: "Smoke run" }).click();
+  await first.getByLabel(/^Gauge and ball stand at zero/).check();
+  await button(first, "Heater on, to the machine proof").click();
+  await first.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.6 inH2O");
+  await first.getByLabel("The ball sat at the bottom").check();
+  await button(first, "Hose on: start the run").click();
+  const ball = first.getByRole("slider", { name: /Flow ball/ });
+  await ball.focus();
+  await first.keyboard.press("PageDown");
+  await first.keyboard.press("PageDown");
+  await expect(ball).toHaveAttribute("aria-valuenow", "9.6");
+
+  const page = await reopened(context, first.url());
+  await station(page, "Check");
+  await page.getByRole("radio", { name: "Smoke run" }).click();
+  await expect(page.getByRole("slider", { name: /Flow ball/ })).toHaveAttribute("aria-valuenow", "9.6");
+  await expect(page.getByRole("complementary", { name: "Ledger" }).getByRole("timer").first()).toBeVisible();
+  await expect(page.getByRole("complementary", { name: "Ledger" }).getByText("Plug at Tailpipe")).toBeVisible();
+});
+
+test("entries made without a connection go out when it is back; what is refused then is kept and said", async ({
+  context,
+  page,
+}) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 22 DRF");
+  await station(page, "Find");
+  await context.setOffline(true);
+  await page.getByLabel("Where").selectOption("Oil cap");
+  await page.getByLabel("What was found").fill("Cap seal hard");
+  await button(page, "Record the finding").click();
+  await expect(main(page).getByText("Cap seal hard")).toBeVisible();
+  await expect(page.getByText("1 not sent yet")).toBeVisible();
+  // Meanwhile the same id arrives from elsewhere with other contents: the device's own must not be lost.
+  const id = page.url().split("/").pop() as string;
+  const outbox = await page.evaluate((key) => JSON.parse(localStorage.getItem(key) as string), `pelota.outbox.${id}`);
+  const rival = { ...outbox[0], body: { ...outbox[0].body, what: "Something else" } };
+  expect((await page.request.post(`/api/v1/jobs/${id}/entries`, { data: rival })).status()).toBe(200);
+  await context.setOffline(false);
+  await page.clock.fastForward(6000);
+  await expect(page.getByText("1 not sent yet")).toHaveCount(0);
+  await page.getByRole("button", { name: "1 not taken" }).click();
+  await expect(page.getByRole("dialog").getByRole("alert")).toContainText("The server did not take “Found: Cap seal hard”");
+  await button(page, "Discard it").click();
+  await expect(page.getByRole("dialog").getByRole("alert")).toHaveCount(0);
+});
+
+test("a wrong line is taken out with a reason and stays visible; a note is added; the job says what it waits for", async ({
+  page,
+}) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 23 DRF");
+  await setConditions(page);
+  await smoke(page, { settleAt: 9, seenAt: "Oil cap", arrivals: ["Manifold"] });
+  await button(page, "Record the run").click();
+  await putEverythingBack(page);
+  await expect(page.getByRole("button", { name: "Crankcase: leaking" })).toBeVisible();
+  await page.getByRole("button", { name: "Journal" }).click();
+  await page.getByLabel("Note", { exact: true }).fill("It was the car beside");
+  await button(page, "Add the note").click();
+  await expect(page.getByText("Note: It was the car beside")).toBeVisible();
+  await button(page, /^Take out: Smoke run/).click();
+  await page.getByLabel("Why it is wrong").fill("other car");
+  await page.getByRole("button", { name: "Take out", exact: true }).click();
+  await expect(page.getByText(/taken out by Wren Alder: other car/)).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: "Crankcase: leaking" })).toHaveCount(0);
+  await page.getByLabel("Waiting for").selectOption("A part");
+  await page.goto("/?q=FW+23");
+  await expect(page.getByRole("region", { name: "Waiting for a part" }).getByText("FW 23 DRF")).toBeVisible();
+});

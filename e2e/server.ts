@@ -1,0 +1,37 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+
+/** Another shop's server with an empty database of its own, for tests that need a second one. */
+export interface OtherServer {
+  readonly url: string;
+  stop(): void;
+}
+
+export async function startServer(port: number, args: string[] = [], env: Record<string, string> = {}): Promise<OtherServer> {
+  const data = mkdtempSync(join(tmpdir(), "pelota-other-"));
+  const server: ChildProcess = spawn("node", ["scripts/start.mjs", "--port", String(port), ...args], {
+    env: { ...process.env, PELOTA_DATA: data, ...env },
+    stdio: "ignore",
+    detached: true,
+  });
+  const url = `http://127.0.0.1:${port}`;
+  for (let tries = 0; tries < 100; tries++) {
+    if (
+      await fetch(`${url}/unlock`).then(
+        (r) => r.ok,
+        () => false,
+      )
+    )
+      break;
+    await new Promise((done) => setTimeout(done, 200));
+  }
+  return {
+    url,
+    stop() {
+      process.kill(-(server.pid as number));
+      rmSync(data, { recursive: true, force: true });
+    },
+  };
+}

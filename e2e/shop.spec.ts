@@ -1,0 +1,168 @@
+import { expect, test } from "@playwright/test";
+import { startServer } from "./server";
+import { button, leaking, logOf, main, openJob, setConditions, signIn, station, survey } from "./steps";
+
+test("the running app asks no other host for anything", async ({ page }) => {
+  const others: string[] = [];
+  page.on("request", (request) => {
+    const { hostname, protocol } = new URL(request.url());
+    if (protocol.startsWith("http") && hostname !== "127.0.0.1") others.push(request.url());
+  });
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Quiet network", "FW 30 SHP");
+  await setConditions(page);
+  await survey(page, leaking);
+  for (const name of ["Story", "Scan", "Look", "Suspects", "Find", "Fix", "Prove", "Hand over"]) await station(page, name);
+  await page.goto("/shop");
+  await page.goto("/");
+  expect(others).toEqual([]);
+});
+
+test("a job travels to another shop's empty database and folds to the same state there", async ({ page, browser }) => {
+  await signIn(page, "Wren Alder");
+  await page.goto("/?all=1&q=Siskin");
+  const href = (await page.getByRole("main").getByRole("link").first().getAttribute("href")) as string;
+  const id = href.split("/").pop() as string;
+  await page.goto(href);
+  await station(page, "Hand over");
+  const download = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Job file" }).click();
+  const file = await (await download).path();
+  const readings = await page.request.get(`/api/v1/jobs/${id}/readings`);
+  expect(await readings.text()).toContain("smoke pressure");
+  const other = await startServer(4319);
+  try {
+    const context = await browser.newContext({ baseURL: other.url });
+    const there = await context.newPage();
+    await there.goto("/");
+    await expect(there.getByText("The bay is empty. Open a job when the next car rolls in.")).toBeVisible();
+    await there.getByLabel("Job file").setInputFiles(file);
+    await expect(there.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
+    const entriesOf = async (p: typeof page) => (await p.request.get(`/api/v1/jobs/${id}/entries`)).json();
+    expect(await entriesOf(there)).toEqual(await entriesOf(page));
+    await there.goto(`/jobs/${id}/handover`);
+    await expect(there.getByText("PCV hose renewed with both clamps", { exact: false })).toBeVisible();
+    await context.close();
+  } finally {
+    other.stop();
+  }
+});
+
+test("told to listen wider, it lets nobody in without the shop passphrase", async ({ browser }) => {
+  const other = await startServer(4320, ["--host", "0.0.0.0"], { PELOTA_PASSPHRASE: "gulls over the slip" });
+  try {
+    expect((await fetch(`${other.url}/api/v1/people`)).status).toBe(401);
+    expect((await fetch(`${other.url}/api/v1/jobs/x/entries`, { method: "POST", body: "{}" })).status).toBe(401);
+    const context = await browser.newContext({ baseURL: other.url });
+    const page = await context.newPage();
+    await page.goto("/shop");
+    await expect(page).toHaveURL(/\/unlock/);
+    await page.getByLabel(/passphrase/i).fill("seals over the slip");
+    await page.getByRole("button").first().click();
+    await expect(page.getByRole("alert").first()).toContainText("not the shop passphrase");
+    await page.getByLabel(/passphrase/i).fill("gulls over the slip");
+    await page.getByRole("button").first().click();
+    await expect(page.getByRole("heading", { name: /Bay board/ })).toBeVisible();
+    expect((await page.request.get("/api/v1/people")).status()).toBe(200);
+    await context.close();
+  } finally {
+    other.stop();
+  }
+});
+
+test("the shop's machine, limits and units change what the bench says", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  const before = await (await page.request.get("/api/v1/shop")).json();
+  await page.goto("/shop");
+  await page.getByLabel("Machine", { exact: true }).fill("Sedge smoker");
+  await page.getByLabel("Rated pressure, gauge").fill("a lot");
+  await page.getByLabel("Flow, hose open").fill("9 L/min");
+  await button(page, "Add machine").click();
+  await expect(page.getByRole("alert").filter({ hasText: "Rated pressure" })).toBeVisible();
+  await expect(page.getByLabel("Machine", { exact: true })).toHaveValue("Sedge smoker");
+  await page.getByLabel("Rated pressure, gauge").fill("0,5 psi");
+  await button(page, "Add machine").click();
+  await expect(page.getByText("0.50 psi gauge")).toBeVisible();
+  await page.getByLabel("Total trim, act beyond ± (%)").fill("8");
+  await button(page, "Save the limits").click();
+  await expect(page.getByText("Saved.")).toBeVisible();
+  await page.getByLabel("Decimal sign").selectOption("Comma, 0,4");
+  await page.getByLabel("Size").selectOption("in");
+  await page.getByRole("link", { name: "Bay board" }).click();
+  await openJob(page, "Light on", "FW 31 SHP");
+  await setConditions(page);
+  await survey(page, leaking);
+  const verdict = page.getByRole("region", { name: "Verdict so far" });
+  await expect(verdict.getByText(/beyond ±8 % act \(set by this shop\)/).first()).toBeVisible();
+  await expect(verdict.getByText(/\d,\d\d mm · 0,\d\d\d in/)).toBeVisible();
+  await page.getByRole("radio", { name: "Smoke run" }).click();
+  await expect(page.getByLabel("Smoke machine")).toContainText("Sedge smoker");
+  expect((await page.request.put("/api/v1/shop", { data: before })).status()).toBe(200);
+});
+
+test("a survey is typed point by point; a speed-density engine and a diesel are refused with what works", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Light on", "FW 32 SHP");
+  await setConditions(page);
+  await station(page, "Check");
+  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  await page.getByRole("radio", { name: "Typed by hand" }).click();
+  const point = async (rpm: string, maf: string, map: string, short: string, long: string) => {
+    await page.getByLabel("Engine speed, rpm").fill(rpm);
+    await page.getByLabel("Air meter, g/s").fill(maf);
+    await page.getByLabel("Manifold, kPa absolute").fill(map);
+    await page.getByLabel("Short-term, %").fill(short);
+    await page.getByLabel("Long-term, %").fill(long);
+    await button(page, "Add the point").click();
+  };
+  await point("720", "2,6", "-33", "4", "13");
+  await expect(main(page).getByRole("alert").first()).toContainText("absolute pressure cannot be negative");
+  await expect(page.getByLabel("Air meter, g/s")).toHaveValue("2,6");
+  await point("720", "2.6", "33", "4", "13");
+  await expect(page.getByRole("region", { name: "Verdict so far" }).getByText("One airflow only")).toBeVisible();
+  await point("2500", "10", "30", "0.5", "4");
+  await point("2200", "20 g/s", "62", "0.4", "1.8");
+  await expect(
+    page
+      .getByRole("region", { name: "Verdict so far" })
+      .getByText(/fading as airflow rises/)
+      .first(),
+  ).toBeVisible();
+  await button(page, "Zoom in").first().click();
+  await expect(page.getByRole("img", { name: /^Total trim .* against airflow/ })).toBeVisible();
+  await button(page, "Record the survey").click();
+  await expect(page.getByRole("region", { name: "Fuel-trim survey, so far" })).toBeVisible();
+
+  for (const [change, said] of [
+    ["Speed-density (MAP)", /meters a manifold leak, so it hardly shows in trims/],
+    ["Diesel", /A diesel has no fuel trims/],
+  ] as const) {
+    await station(page, "Story");
+    await page.getByText("Vehicle facts").click();
+    await page.getByRole("radio", { name: change }).click();
+    await button(page, "Record the facts").click();
+    await station(page, "Check");
+    await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+    await expect(main(page).getByText(said).first()).toBeVisible();
+  }
+});
+
+test("reading a long log shows its progress and can be cancelled, keeping nothing", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Light on", "FW 33 SHP");
+  await setConditions(page);
+  await station(page, "Check");
+  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  const rows = Array.from({ length: 900_000 }, (_, i) => `${i / 10},720,2.6,33,90,4,12`).join("\n");
+  const buffer = Buffer.from(`Time (s),RPM,MAF (g/s),MAP (kPa),ECT (°C),STFT (%),LTFT (%)\n${rows}\n`);
+  await page.getByLabel("Scan-tool log").setInputFiles({ name: "long.csv", mimeType: "text/csv", buffer });
+  await button(page, "Read the log with these columns").click();
+  await expect(page.getByRole("progressbar", { name: "Reading the log" })).toBeVisible();
+  await button(page, "Cancel").click();
+  await expect(page.getByRole("progressbar")).toHaveCount(0);
+  await expect(button(page, "Choose a log (CSV)")).toBeVisible();
+  await expect(button(page, "Record the survey")).toHaveCount(0);
+  await page.getByLabel("Scan-tool log").setInputFiles(logOf(leaking));
+  await button(page, "Read the log with these columns").click();
+  await expect(main(page).getByText(/rows over/)).toBeVisible();
+});
