@@ -52,46 +52,48 @@ export function Board({
   const done = jobs.filter((j) => j.status === "handed-over" || j.status === "closed");
   return (
     <div className="mx-auto flex max-w-[90rem] flex-col gap-6 p-4 sm:p-6">
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-2">
-        <h1 className="mr-auto text-2xl font-bold">
-          Bay board <span className="block text-base font-normal text-muted sm:ml-2 sm:inline">{shopName}</span>
-        </h1>
-        <PersonButton />
-        <LinkButton href="/shop">
-          <Settings2 aria-hidden size={18} /> Shop
-        </LinkButton>
-        <ThemeSwitch />
-      </header>
-      <div className="flex flex-wrap items-center gap-3">
-        <form action="/" className="flex min-w-0 grow items-center gap-2 sm:max-w-md">
-          <label className="sr-only" htmlFor="search">
-            Search jobs
-          </label>
-          <input
-            id="search"
-            name="q"
-            defaultValue={search}
-            placeholder="Registration, vehicle, code, complaint"
-            className="min-h-11 w-full rounded-md border border-edge bg-raised px-3"
-          />
-          {showClosed && <input type="hidden" name="all" value="1" />}
-          <Button type="submit" aria-label="Search">
-            <Search aria-hidden size={18} />
-          </Button>
-        </form>
-        <Link
-          href={showClosed ? "/" : "/?all=1"}
-          className="inline-flex min-h-11 items-center text-muted underline underline-offset-4"
-        >
-          {showClosed ? "Hide closed jobs" : "Show closed jobs"}
-        </Link>
-        <div className="ml-auto flex flex-wrap gap-2">
-          <ImportJob />
-          <LinkButton href="/new" look="primary">
-            <Plus aria-hidden size={18} /> New job
+      <header className="flex flex-col gap-6">
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+          <h1 className="mr-auto text-2xl font-bold">
+            Bay board <span className="block text-base font-normal text-muted sm:ml-2 sm:inline">{shopName}</span>
+          </h1>
+          <PersonButton />
+          <LinkButton href="/shop">
+            <Settings2 aria-hidden size={18} /> Shop
           </LinkButton>
+          <ThemeSwitch />
         </div>
-      </div>
+        <div className="flex flex-wrap items-center gap-3">
+          <form action="/" className="flex min-w-0 grow items-center gap-2 sm:max-w-md">
+            <label className="sr-only" htmlFor="search">
+              Search jobs
+            </label>
+            <input
+              id="search"
+              name="q"
+              defaultValue={search}
+              placeholder="Registration, vehicle, code, complaint"
+              className="min-h-11 w-full rounded-md border border-edge bg-raised px-3"
+            />
+            {showClosed && <input type="hidden" name="all" value="1" />}
+            <Button type="submit" aria-label="Search">
+              <Search aria-hidden size={18} />
+            </Button>
+          </form>
+          <Link
+            href={showClosed ? "/" : "/?all=1"}
+            className="inline-flex min-h-11 items-center text-muted underline underline-offset-4"
+          >
+            {showClosed ? "Hide closed jobs" : "Show closed jobs"}
+          </Link>
+          <div className="ml-auto flex flex-wrap gap-2">
+            <ImportJob />
+            <LinkButton href="/new" look="primary">
+              <Plus aria-hidden size={18} /> New job
+            </LinkButton>
+          </div>
+        </div>
+      </header>
       <main className="flex flex-col gap-8">
         {jobs.length === 0 && (
           <p className="py-16 text-center text-lg text-muted">

@@ -129,7 +129,7 @@ export function SuspectRow({ suspect }: { suspect: Suspect }) {
 }
 
 /** Everything a setup or repair disturbed, until it is back on. */
-export function OffTheCar() {
+function OffTheCar() {
   const { state, append } = useJob();
   const [error, setError] = useState<string>();
   const open = state.offCar.filter((i) => i.open);

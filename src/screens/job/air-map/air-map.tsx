@@ -33,8 +33,8 @@ export function AirMapView() {
   ];
   const size = (joint: string) => state.findings.find((f) => f.body.joint === joint && !f.repairedBy)?.body.size;
   return (
-    <div className="relative">
-      <section aria-label="Air map" className="overflow-x-auto px-3 pt-2">
+    <section aria-label="Air map" className="relative">
+      <div className="overflow-x-auto px-3 pt-2">
         <svg viewBox={`0 0 ${map.width} ${map.height}`} className="w-full min-w-[56rem]">
           <title>Gas paths, air flowing left to right</title>
           <Patterns />
@@ -76,10 +76,10 @@ export function AirMapView() {
             return place ? <Burst key={id} place={place} size={size(id)} /> : null;
           })}
         </svg>
-      </section>
+      </div>
       <Legend />
       <ZoneSheet zone={open} onClose={() => setOpen(undefined)} />
-    </div>
+    </section>
   );
 }
 

@@ -6,7 +6,6 @@ import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextArea } from "@/ui/field";
 import { usePreferences } from "../../session/preferences";
-import { OffTheCar } from "../ledger";
 import { shortTime } from "../short-time";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
@@ -104,7 +103,6 @@ export function ProveStation({ go }: { go: (station: StationId) => void }) {
           </section>
         </>
       )}
-      <OffTheCar />
     </StationFrame>
   );
 }
