@@ -2,7 +2,7 @@
 
 import { ArrowLeft, Keyboard } from "lucide-react";
 import Link from "next/link";
-import { useCallback, useMemo, useState } from "react";
+import { useCallback, useDeferredValue, useMemo, useState } from "react";
 import { type JournalEntry, STATIONS, type StationId } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
 import { IconButton } from "@/ui/button";
@@ -42,6 +42,8 @@ export function Bench({ jobId, entries, shop, customer, startNow }: BenchProps) 
   const [overlay, setOverlay] = useState<Overlay>({});
   const [keys, setKeys] = useState(false);
   const store = useMemo(() => ({ overlay, setOverlay }), [overlay]);
+  // The work line answers at once; a long station's work follows.
+  const shown = useDeferredValue(station);
   const go = useCallback((next: StationId) => setStation(next), []);
 
   useKeys({
@@ -58,8 +60,8 @@ export function Bench({ jobId, entries, shop, customer, startNow }: BenchProps) 
           <div className="border-b border-line lg:col-span-2 lg:col-start-2">
             <AirMapView />
           </div>
-          <main key={station} className="min-w-0 p-4 sm:p-5 lg:overflow-y-auto" aria-label="Now">
-            <Station station={station} go={go} customer={customer} />
+          <main key={shown} className="min-w-0 p-4 sm:p-5 lg:overflow-y-auto" aria-label="Now">
+            <Station station={shown} go={go} customer={customer} />
           </main>
           <Ledger go={go} />
         </div>

@@ -1,6 +1,6 @@
 "use client";
 
-import { useState } from "react";
+import { memo, useState } from "react";
 import { STATION_NAMES, type StationId, type WaitingOn } from "@/core/journal";
 import { type Suspect, weightInWords } from "@/core/suspects";
 import { Button } from "@/ui/button";
@@ -11,8 +11,8 @@ import { useOverlay } from "./overlay";
 import { useJob } from "./use-job";
 
 /** What the job knows and owes: suspects, what is off the car, running clocks. */
-export function Ledger({ go }: { go: (station: StationId) => void }) {
-  const { state, now } = useJob();
+export const Ledger = memo(function Ledger({ go }: { go: (station: StationId) => void }) {
+  const { state } = useJob();
   const { overlay } = useOverlay();
   const next = state.nextStation;
   const done = state.status === "closed" || state.status === "handed-over";
@@ -38,7 +38,7 @@ export function Ledger({ go }: { go: (station: StationId) => void }) {
             {overlay.clocks?.map((clock) => (
               <li key={clock.name} className="flex min-h-11 items-center justify-between gap-3">
                 <span>{clock.name}</span>
-                <Clock end={clock.end} now={now} done={clock.done} />
+                <Clock end={clock.end} done={clock.done} />
               </li>
             ))}
           </ul>
@@ -59,7 +59,7 @@ export function Ledger({ go }: { go: (station: StationId) => void }) {
       </section>
     </aside>
   );
-}
+});
 
 const WAITING: readonly (readonly [WaitingOn, string])[] = [
   ["me", "Us: work goes on"],

@@ -15,7 +15,6 @@ export interface Job {
   readonly shop: Shop;
   readonly layout: Layout | undefined;
   readonly map: AirMap | undefined;
-  readonly now: number;
   /** The journal: what the server recorded, then what it has not got yet */
   readonly entries: readonly JournalEntry[];
   /** Entries made here that the server has not got yet */
@@ -41,6 +40,7 @@ export function useJob(): Job {
   return job;
 }
 
+const wholeMinute = (ms: number) => Math.floor(ms / 60000) * 60000;
 const RETRY = 5000;
 const REFRESH = 15000;
 
@@ -51,7 +51,8 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
   const [outbox, setOutbox] = useState<readonly Entry[]>([]);
   const asideKey = `pelota.set-aside.${jobId}`;
   const [setAside, setSetAside] = useState<readonly SetAside[]>([]);
-  const [now, setNow] = useState(startNow);
+  // Judging rests on the clock only through gates: a minute is fine enough.
+  const [minute, setMinute] = useState(() => wholeMinute(startNow));
   const { person, ask } = usePerson();
   const latest = useRef({ recorded, outbox });
   latest.current = { recorded, outbox };
@@ -105,7 +106,7 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
   }, [asideKey, outboxKey, keep]);
 
   useEffect(() => {
-    const clock = setInterval(() => setNow(Date.now()), 1000);
+    const clock = setInterval(() => setMinute(wholeMinute(Date.now())), 5000);
     const retry = setInterval(() => void flush().catch(() => {}), RETRY);
     const refresh = setInterval(() => {
       const seq = latest.current.recorded.reduce((max, e) => Math.max(max, e.seq), 0);
@@ -140,8 +141,6 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
     [ask, flush, jobId, keep, merge, person],
   );
 
-  // The clock ticks every second, but judging rests on it only through gates: a minute is fine enough.
-  const minute = Math.floor(now / 60000) * 60000;
   const entries = useMemo(() => {
     const top = recorded.reduce((max, e) => Math.max(max, e.seq), 0);
     const pending = outbox.map((e, i): JournalEntry => ({ ...e, seq: top + i + 1, recordedAt: new Date(minute).toISOString() }));
@@ -151,5 +150,8 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
   const vehicle = state.vehicle;
   const layout = useMemo(() => (vehicle ? layoutOf(vehicle) : undefined), [vehicle]);
   const map = useMemo(() => (layout ? airMapOf(layout) : undefined), [layout]);
-  return { id: jobId, state, shop, layout, map, now, entries, unsent: outbox.length, setAside, discard, append };
+  return useMemo(
+    () => ({ id: jobId, state, shop, layout, map, entries, unsent: outbox.length, setAside, discard, append }),
+    [jobId, state, shop, layout, map, entries, outbox.length, setAside, discard, append],
+  );
 }

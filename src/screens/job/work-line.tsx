@@ -1,7 +1,7 @@
 "use client";
 
 import { Check, CircleDot } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { memo, useEffect, useRef } from "react";
 import { STATION_NAMES, STATIONS, type StationId, type StationState } from "@/core/journal";
 import { useJob } from "./use-job";
 
@@ -19,7 +19,13 @@ const RINGS: Record<StationState, string> = {
 };
 
 /** The nine stations in working order. Any can be opened; one is marked as next, with its reason. */
-export function WorkLine({ current, onOpen }: { current: StationId; onOpen: (station: StationId) => void }) {
+export const WorkLine = memo(function WorkLine({
+  current,
+  onOpen,
+}: {
+  current: StationId;
+  onOpen: (station: StationId) => void;
+}) {
   const { state } = useJob();
   const here = useRef<HTMLLIElement>(null);
   // On a phone the line is longer than the screen is wide.
@@ -58,4 +64,4 @@ export function WorkLine({ current, onOpen }: { current: StationId; onOpen: (sta
       </ol>
     </nav>
   );
-}
+});

@@ -1,6 +1,6 @@
 "use client";
 
-import { useState } from "react";
+import { memo, useState } from "react";
 import { reachOf, type ZoneId, type ZonePlace } from "@/core/vehicle";
 import { useOverlay } from "../overlay";
 import { useJob } from "../use-job";
@@ -16,7 +16,7 @@ const KNOWN_WORDS: Record<Known, string> = {
 };
 
 /** The vehicle's gas paths with what is known drawn into the pipes. Computed from the journal; nobody draws on it. */
-export function AirMapView() {
+export const AirMapView = memo(function AirMapView() {
   const { map, layout, state } = useJob();
   const { overlay } = useOverlay();
   const [open, setOpen] = useState<ZoneId>();
@@ -81,7 +81,7 @@ export function AirMapView() {
       <ZoneSheet zone={open} onClose={() => setOpen(undefined)} />
     </section>
   );
-}
+});
 
 function Patterns() {
   return (

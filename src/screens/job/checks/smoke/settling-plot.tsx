@@ -1,5 +1,6 @@
 "use client";
 
+import { memo } from "react";
 import { CartesianGrid, ComposedChart, Line, ReferenceLine, Scatter, XAxis, YAxis } from "recharts";
 import type { SmokeReading } from "@/core/checks/smoke";
 import type { UnitId } from "@/core/units";
@@ -7,7 +8,15 @@ import { AXIS, ChartFrame, GRID } from "@/ui/chart-frame";
 import { usePreferences } from "../../../session/preferences";
 
 /** How the ball settles: the samples, the fitted approach and where it is going. */
-export function SettlingPlot({ reading, unit, scale }: { reading: SmokeReading; unit: UnitId; scale: number }) {
+export const SettlingPlot = memo(function SettlingPlot({
+  reading,
+  unit,
+  scale,
+}: {
+  reading: SmokeReading;
+  unit: UnitId;
+  scale: number;
+}) {
   const { number } = usePreferences();
   const { times, flows, flow } = reading;
   const rows = times.map((t, i) => ({ t, taken: (flows[i] as number) / scale, fit: flow ? flow.at(t) / scale : undefined }));
@@ -37,4 +46,4 @@ export function SettlingPlot({ reading, unit, scale }: { reading: SmokeReading; 
       </ComposedChart>
     </ChartFrame>
   );
-}
+});

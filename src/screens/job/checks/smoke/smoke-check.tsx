@@ -28,9 +28,10 @@ export function SmokeCheck({ head }: { head: ReactNode }) {
   const { setOverlay } = useOverlay();
   const arrival = reach ? smokeArrivalTime(reach.intakeVolume, toSi(machine.maxFlow)) : 0;
 
+  const { phase, entry, blocked, heldOpen, seen, heaterOn, startedAt, endedAt } = draft;
+
   // biome-ignore lint/correctness/useExhaustiveDependencies: `set` is made anew on every render and does the same
   useEffect(() => {
-    const { entry, blocked, heldOpen, seen, heaterOn, startedAt, endedAt } = draft;
     const usual = (at: string) => (layout ? usualSetup(layout, at) : { entry: at });
     const toggle = (list: readonly string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
     setOverlay({
@@ -48,8 +49,8 @@ export function SmokeCheck({ head }: { head: ReactNode }) {
                 : [{ name: "Smoke has swept the intake", end: startedAt + arrival * 1000, done: "swept" }]),
             ],
       actions: (joint) => [
-        ...(draft.phase === "setup" && joint.entry ? [{ label: "Smoke in here", run: () => set(usual(joint.id)) }] : []),
-        ...(draft.phase === "setup" && joint.kind !== "seal"
+        ...(phase === "setup" && joint.entry ? [{ label: "Smoke in here", run: () => set(usual(joint.id)) }] : []),
+        ...(phase === "setup" && joint.kind !== "seal"
           ? [
               {
                 label: blocked.includes(joint.id) ? "Unblock" : "Block here",
@@ -57,7 +58,7 @@ export function SmokeCheck({ head }: { head: ReactNode }) {
               },
             ]
           : []),
-        ...(draft.phase === "run" && reach?.tested.includes(joint)
+        ...(phase === "run" && reach?.tested.includes(joint)
           ? [
               {
                 label: "Smoke seen here",
@@ -71,7 +72,7 @@ export function SmokeCheck({ head }: { head: ReactNode }) {
           : []),
       ],
     });
-  }, [draft, layout, machine, arrival, setOverlay]);
+  }, [phase, entry, blocked, heldOpen, seen, heaterOn, startedAt, endedAt, layout, machine, arrival, setOverlay]);
   useEffect(() => () => setOverlay({}), [setOverlay]);
 
   return (

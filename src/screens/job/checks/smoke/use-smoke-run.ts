@@ -1,6 +1,6 @@
 "use client";
 
-import { useMemo } from "react";
+import { useDeferredValue, useMemo } from "react";
 import { readSmoke, type SmokeReading, type SmokeRun } from "@/core/checks/smoke";
 import { DEFAULT_LIMITS, type Machine } from "@/core/shop/settings";
 import { type Quantity, UNITS } from "@/core/units";
@@ -72,7 +72,7 @@ const ANY_MACHINE: Machine = {
 
 /** The run's draft with everything worked out from it: machine, reach, record so far, reading. */
 export function useSmokeRun(proofPressure: (typed: string, machine: Machine) => Quantity | undefined) {
-  const { id, shop, layout, state, now } = useJob();
+  const { id, shop, layout, state } = useJob();
   const best = state.next.find((n) => n.check === "smoke")?.entry ?? "air-meter";
   const empty = useMemo(() => ({ ...EMPTY_RUN, ...(layout ? usualSetup(layout, best) : {}) }), [layout, best]);
   const [draft, setDraft, clear] = useDraft<SmokeDraft>(`pelota.draft.${id}.smoke`, empty);
@@ -110,12 +110,14 @@ export function useSmokeRun(proofPressure: (typed: string, machine: Machine) => 
       endedAt: seconds(end),
     };
   };
-  const so = recordAt(draft.endedAt ?? now);
+  const record = draft.endedAt === null ? undefined : recordAt(draft.endedAt);
+  // The ball follows the hand at once; fit and plot come after it.
+  const samples = useDeferredValue(draft.samples);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the reading rests on the samples alone
-  const reading = useMemo(
-    (): SmokeReading | undefined => (so && reach ? readSmoke(so, reach) : undefined),
-    [draft.samples, reach, machine],
-  );
+  const reading = useMemo((): SmokeReading | undefined => {
+    const so = draft.startedAt === null ? undefined : recordAt(draft.startedAt);
+    return so && reach ? readSmoke({ ...so, samples }, reach) : undefined;
+  }, [samples, reach, machine, draft.startedAt === null]);
   return {
     draft,
     set: (change: Partial<SmokeDraft>) => setDraft((before) => ({ ...before, ...change })),
@@ -128,7 +130,7 @@ export function useSmokeRun(proofPressure: (typed: string, machine: Machine) => 
     rated: machine.ratedPressure.value,
     flowScale: UNITS[units.flow].scale,
     reach,
-    record: so,
+    record,
     recordAt,
     reading,
   };

@@ -18,7 +18,7 @@ export function LogPlot({ log, slice }: { log: ImportedLog; slice: ScanLogHandle
   // biome-ignore lint/correctness/useExhaustiveDependencies: the slice function is new on every render, the worker behind it is not
   useEffect(() => {
     let live = true;
-    void slice(["rpm", "short-trim-1", "long-trim-1", "maf"], from, to, 900).then((r) => live && setRows(r));
+    void slice(["rpm", "short-trim-1", "long-trim-1", "maf"], from, to, 600).then((r) => live && setRows(r));
     return () => {
       live = false;
     };
