@@ -24,7 +24,7 @@ interface Stage {
 const RAMP = 4;
 
 /** The drive a technician is asked for: idle, 1500, 2500 without load, cruise, a steady pull, and idle again. */
-export function usualDrive(engine: HiddenEngine): Stage[] {
+function usualDrive(engine: HiddenEngine): Stage[] {
   const at = (rpm: number, map: number, charge = engine.ambient): OperatingPoint => ({ rpm, map, charge, coolant: 364 });
   const pull = engine.turbo ? at(3200, engine.ambient + 55e3, engine.ambient + 58e3) : at(3600, engine.ambient - 7e3);
   return [

@@ -217,7 +217,7 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db()): Jou
   const list = (Array.isArray(input) ? input : [input]).map((raw, i) => {
     const entry = validate<Entry>(entrySchema, raw, `[${i}]`);
     if (entry.jobId !== jobId) throw new BadInput("The entry belongs to another job", `[${i}].jobId`);
-    validateBody(entry.kind, entry.body);
+    validateBody(entry.kind, entry.body, entry.v);
     return entry;
   });
   const append = at.$client.transaction(() => {

@@ -3,7 +3,7 @@ import { holeArea, holeDiameter, SHARP_EDGED } from "./orifice";
 import { fillHeating, pressureDecay } from "./vessel";
 
 /** Shorter holds leave fill heating in the gas that reads like a leak. s */
-export const SHORTEST_HOLD = 60;
+const SHORTEST_HOLD = 60;
 
 export interface DecayRun {
   /** s since shut-off, rising */

@@ -62,6 +62,10 @@ describe("bodies at the door", () => {
   });
 });
 
+it("refuses a body of a version it does not know", () => {
+  expect(says(() => validateBody("note", { text: "x" }, 2))).toMatch(/v: .*up to version 1 here: update the app/);
+});
+
 describe("the envelope", () => {
   const entry = {
     id: "0f0e3b8a-5b1f-4c3e-9d55-0a4b7e6f9a11",

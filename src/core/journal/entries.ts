@@ -114,7 +114,7 @@ export interface Bodies {
 export type EntryKind = keyof Bodies;
 
 /** The version each kind's body has today. */
-export const BODY_VERSION = 1;
+const BODY_VERSION = 1;
 
 const id = yup.string().uuid("An entry is named by its id").required();
 const seq = yup.number().integer().min(0).required();
@@ -281,10 +281,15 @@ export const recordedSchema = strictObject({
   clampedFrom: yup.mixed<At>().optional(),
 });
 
-/** Validates a body by its kind (and a check's record by its check). Throws BadInput for an unknown kind. */
-export function validateBody(kind: string, body: unknown): void {
+/** Validates a body by its kind (and a check's record by its check). Throws BadInput for an unknown kind or version. */
+export function validateBody(kind: string, body: unknown, v = BODY_VERSION): void {
   if (!isEntryKind(kind))
     throw new BadInput(`Entries of kind "${kind}" are not known here: update the app on this server`, "kind");
+  if (v > BODY_VERSION)
+    throw new BadInput(
+      `Entries of kind "${kind}" are read up to version ${BODY_VERSION} here: update the app on this server`,
+      "v",
+    );
   validate(BODY_SCHEMAS[kind], body, "body");
   if (kind === "check") {
     const { check, record } = body as Bodies["check"];

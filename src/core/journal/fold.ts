@@ -1,4 +1,4 @@
-import { CHECKS, type CheckContext, judgeCheck, type Verdict } from "../checks";
+import { type CheckContext, judgeCheck, type Verdict } from "../checks";
 import type { SmokeRun } from "../checks/smoke";
 import type { Shop } from "../shop/settings";
 import { causesOf, codeObservations, type Evidence, nextChecks, weighSuspects } from "../suspects";
@@ -248,6 +248,3 @@ function provedJoints(run: SmokeRun, layout: Layout, check: CheckState): string[
     .tested.filter((j) => shown.has(j.from))
     .map((j) => j.id);
 }
-
-/** Name of a check for headings. */
-export const checkName = (id: CheckState["check"]) => CHECKS[id].name;

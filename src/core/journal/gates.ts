@@ -10,7 +10,7 @@ type Facts = Pick<
 const standing = (repairs: readonly RepairState[]) => repairs.filter((r) => !r.undone);
 
 /** Kinds of check that said "faulty" before the last repair: each must say otherwise after it. */
-export function proofOwed(checks: readonly CheckState[]): CheckId[] {
+function proofOwed(checks: readonly CheckState[]): CheckId[] {
   const kinds = new Set<CheckId>();
   // Eyes find, but do not measure: a spot seen is answered by the measured checks.
   for (const c of checks)

@@ -3,8 +3,8 @@ import { BadInput, validate } from "../input";
 import { type Shop, shopSchema } from "../shop/settings";
 import { isEntryKind, type JournalEntry, recordedSchema, validateBody } from "./entries";
 
-export const JOB_FILE_FORMAT = "pelota-job";
-export const JOB_FILE_VERSION = 1;
+const JOB_FILE_FORMAT = "pelota-job";
+const JOB_FILE_VERSION = 1;
 
 /** A whole job as it travels: its journal, and the shop snapshot and clock its verdicts rest on. */
 export interface JobFile {
@@ -64,7 +64,7 @@ export function parseJobFile(text: string): JobFile {
     seqs.add(entry.seq);
     if (isEntryKind(entry.kind)) {
       try {
-        validateBody(entry.kind, entry.body);
+        validateBody(entry.kind, entry.body, entry.v);
       } catch (error) {
         if (error instanceof BadInput) throw new BadInput(error.message, `entries[${i}].${error.path}`);
         throw error;

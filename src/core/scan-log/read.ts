@@ -44,7 +44,7 @@ export interface LogHead {
 const HEAD_BYTES = 64 * 1024;
 
 /** Identity of a set of headers: the same scan tool and the same choice of channels. */
-export const headerSignature = (dialect: Dialect) =>
+const headerSignature = (dialect: Dialect) =>
   bytesToHex(sha256(utf8ToBytes(JSON.stringify([dialect.headers, dialect.units ?? []])))).slice(0, 32);
 
 /** Reads dialect, headers and channel matches from the first bytes of a file. Throws ScanLogError if there is no table. */

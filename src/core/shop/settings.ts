@@ -73,7 +73,7 @@ const limitSchema = yup
   .noUnknown()
   .strict();
 
-export const machineSchema = yup
+const machineSchema = yup
   .object({
     id: yup.string().required(),
     name: needed("The machine", "Name the machine", 60),

@@ -192,7 +192,7 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
 export const LIKELIHOOD_ROWS = [...TRIM_ROWS, ...STORY_ROWS];
 
 /** P(smoke is seen at its own joint | this joint leaks and the fill reaches it). */
-export const SMOKE_SHOWS = 0.88;
+const SMOKE_SHOWS = 0.88;
 /** P(smoke is seen at a joint that is not the cause): a second leak or a harmless weep. */
 const SMOKE_ELSEWHERE = 0.015;
 const LOOK_SHOWS = 0.35;

@@ -15,16 +15,14 @@ export type VacuumPressure = number & { readonly [kind]: "vacuum" };
 /** Pressure from nothing, Pa. Never negative. */
 export type AbsolutePressure = number & { readonly [kind]: "absolute" };
 
-export const gauge = (pascal: number) => pascal as GaugePressure;
-export const vacuum = (pascal: number) => pascal as VacuumPressure;
+const gauge = (pascal: number) => pascal as GaugePressure;
+const vacuum = (pascal: number) => pascal as VacuumPressure;
 export const absolute = (pascal: number) => pascal as AbsolutePressure;
 
 /** Absolute pressure (Pa) of a gauge pressure (Pa) at an ambient (Pa absolute). */
-export const absoluteFromGauge = (p: GaugePressure, ambient: AbsolutePressure) => absolute(ambient + p);
-/** Gauge pressure (Pa) of an absolute pressure (Pa) at an ambient (Pa absolute). */
-export const gaugeFromAbsolute = (p: AbsolutePressure, ambient: AbsolutePressure) => gauge(p - ambient);
+const absoluteFromGauge = (p: GaugePressure, ambient: AbsolutePressure) => absolute(ambient + p);
 /** Absolute pressure (Pa) of a vacuum (Pa, positive down) at an ambient (Pa absolute). */
-export const absoluteFromVacuum = (p: VacuumPressure, ambient: AbsolutePressure) => absolute(ambient - p);
+const absoluteFromVacuum = (p: VacuumPressure, ambient: AbsolutePressure) => absolute(ambient - p);
 
 export const dimensionOf = (q: Quantity): Dimension => UNITS[q.unit].dimension;
 

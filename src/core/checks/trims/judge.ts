@@ -28,7 +28,7 @@ export interface BankReading {
 }
 
 /** Every place or part that gives a shape; a steady survey cannot tell them apart. */
-export function membersOf(shape: ShapeId, vehicle: Pick<VehicleFacts, "induction">): string[] {
+function membersOf(shape: ShapeId, vehicle: Pick<VehicleFacts, "induction">): string[] {
   switch (shape) {
     case "none":
       return ["nothing that shows in trims"];
@@ -50,7 +50,7 @@ export function membersOf(shape: ShapeId, vehicle: Pick<VehicleFacts, "induction
 }
 
 /** What would tell a shape's members apart. */
-export const SEPARATORS: Record<ShapeId, string> = {
+const SEPARATORS: Record<ShapeId, string> = {
   none: "Nothing to separate. If the complaint stays, it does not live in the mixture at these points.",
   constant: "Smoke or wiggle the metered duct, then fuel pressure and the air meter against what the engine breathes.",
   "fades-with-flow": "Smoke or enrichment at the joints; cap off each branch; smoke the exhaust before the sensor.",
@@ -179,7 +179,7 @@ const SHAPE_WORDS: Record<ShapeId, string> = {
 };
 
 /** What one bank shows, in words: "Bank 1: lean at idle …, hole about 2.0 mm (1.7 to 2.3)"; an only bank has no name. */
-export function describeBank(reading: BankReading, name: string): string {
+function describeBank(reading: BankReading, name: string): string {
   const best = reading.fits[0] as ShapeFit;
   const mm = (m: number) => formatNumber(m * 1000, 1);
   const hole = reading.hole
