@@ -137,6 +137,12 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
   expect(text.words).toContain("Tight");
   expect(text.words).toContain("Gasket squeezed out at runner 2");
   await page.goto(`/jobs/${jobId}/handover`);
+  for (const format of ["A4", "Letter"]) {
+    const printed = await pdfText(await page.pdf({ format, preferCSSPageSize: false }));
+    expect(printed.pages, format).toBe(1);
+    expect(printed.words).toContain("Smoke at Manifold gasket");
+    expect(printed.words).not.toContain("Back to the job");
+  }
   await expect(page.getByRole("img", { name: "Air map around Manifold gasket" })).toBeVisible();
 });
 

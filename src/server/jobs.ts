@@ -66,6 +66,10 @@ export function readEntries(jobId: string, after = 0, at: Db = db()): JournalEnt
   return rows.map(fromRow);
 }
 
+/** A job's number in this shop; an imported job whose own was taken has another than it was opened with. */
+export const jobNumber = (jobId: string, at: Db = db()): number =>
+  at.select({ number: jobs.number }).from(jobs).where(eq(jobs.id, jobId)).get()?.number ?? 0;
+
 /** Folded state of a job under today's shop settings. */
 export const readJob = (jobId: string, at: Db = db()): JobState => foldJob(readEntries(jobId, 0, at), readShop(at), now());
 

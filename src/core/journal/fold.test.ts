@@ -176,6 +176,19 @@ describe("gates", () => {
     expect(reasons(job)).toEqual([]);
   });
 
+  it("takes no smoke run as proof that did not put the repaired place to the test", () => {
+    const { job, finding } = found();
+    job.add("repair", repairBody(finding));
+    job.trims(GOOD);
+    job.add("complaint-tried", { how: "Idle", result: "gone" });
+    job.add("codes-cleared", {});
+    job.smoke({ arrivals: [] });
+    expect(job.state().checks.at(-1)?.verdict.outcome).toBe("pass");
+    expect(reasons(job)).toEqual([expect.stringMatching(/did not put its place to the test: PCV hose split/)]);
+    job.smoke();
+    expect(reasons(job)).toEqual([]);
+  });
+
   it("lets no check of before the repair prove it", () => {
     const { job, finding } = found();
     job.trims(GOOD);

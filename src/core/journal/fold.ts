@@ -49,6 +49,7 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
           by: entry.by,
           verdict,
           afterRepair: relative(entry),
+          tested: testedJoints(entry.body, verdict, context.layout),
           ...(flipped ? { wasShown: { outcome: before.outcome, headline: before.headline } } : {}),
         };
       })
@@ -213,9 +214,7 @@ function judgeSuspects(
   const fromChecks = (list: readonly CheckState[]): Evidence[] =>
     list.flatMap((c) => {
       if (c.verdict.outcome === "void" || !c.verdict.observation) return [];
-      const run = c.check === "smoke" ? (c.record as SmokeRun) : undefined;
-      const reached = run ? provedJoints(run, layout, c) : undefined;
-      return [{ observation: c.verdict.observation, entry: c.entry, ...(reached ? { reached } : {}) }];
+      return [{ observation: c.verdict.observation, entry: c.entry, reached: c.tested }];
     });
   const sinceRepair = state.checks.filter((c) => c.afterRepair === "after");
   const confirmed =
@@ -242,9 +241,10 @@ function judgeSuspects(
 }
 
 /** Joints a smoke run really tested: those of zones where smoke was shown. */
-function provedJoints(run: SmokeRun, layout: Layout, check: CheckState): string[] {
-  const shown = new Set<string>(check.verdict.zones.filter((z) => z.state !== "not-reached").map((z) => z.zone));
-  return reachOf(layout, run)
-    .tested.filter((j) => shown.has(j.from))
+function testedJoints(body: Bodies["check"], verdict: Verdict, layout: Layout): string[] {
+  if (body.check !== "smoke" || verdict.outcome === "void") return [];
+  const shown = new Set<string>(verdict.zones.filter((z) => z.state !== "not-reached").map((z) => z.zone));
+  return reachOf(layout, body.record as SmokeRun)
+    .tested.filter((j) => shown.has(j.from) || shown.has(j.to))
     .map((j) => j.id);
 }

@@ -66,6 +66,7 @@ export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readon
         });
       }
     }
+    close.push(...untestedRepairs(facts));
     if (owed.length === 0) {
       close.push({ station: "prove", reason: "No check showed the fault before the repair, so none can show that it is gone" });
     }
@@ -84,6 +85,19 @@ export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readon
     }
   }
   return { close, handOver };
+}
+
+/** Repaired places that smoke had shown leaking, and that no smoke run after the repair has put to the test. */
+function untestedRepairs({ findings, checks }: Pick<Facts, "findings" | "checks">): Block[] {
+  const passed = checks.filter((c) => c.check === "smoke" && c.afterRepair === "after" && c.verdict.outcome === "pass");
+  if (passed.length === 0) return [];
+  return findings
+    .filter(({ repairedBy, body }) => repairedBy && checks.some((c) => c.verdict.zones.some((z) => z.joint === body.joint)))
+    .filter(({ body }) => !passed.some((c) => c.tested.includes(body.joint)))
+    .map(({ body }) => ({
+      station: "prove",
+      reason: `The smoke run after the repair did not put its place to the test: ${body.what}. Let smoke in elsewhere, and show that it arrives there`,
+    }));
 }
 
 /**

@@ -14,6 +14,8 @@ export interface CheckState {
   readonly by: string;
   readonly verdict: Verdict;
   readonly afterRepair: AfterRepair;
+  /** Joints that a smoke run put to the test: those of zones where smoke was shown; none where the run is void */
+  readonly tested: readonly string[];
   /** Set when the technician was shown another outcome under older rules */
   readonly wasShown?: { readonly outcome: Verdict["outcome"]; readonly headline: string };
 }

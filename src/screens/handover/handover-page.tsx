@@ -11,13 +11,14 @@ import { usePreferences } from "../session/preferences";
 
 interface Props {
   readonly jobId: string;
+  readonly number: number;
   readonly state: JobState;
   readonly shopName: string;
   readonly customer: { readonly name: string; readonly contact: string } | undefined;
 }
 
 /** One page for the customer: complaint, before and after, finding with its picture, what was done, left and to watch. */
-export function HandoverPage({ jobId, state, shopName, customer }: Props) {
+export function HandoverPage({ jobId, number, state, shopName, customer }: Props) {
   const { format } = usePreferences();
   const page = handoverOf(state);
   const v = state.vehicle;
@@ -44,7 +45,7 @@ export function HandoverPage({ jobId, state, shopName, customer }: Props) {
               {v ? `${v.make} ${v.model}, ${v.year}` : "Vehicle"} · {v?.registration}
             </h1>
             <p className="text-muted">
-              Job {state.number}
+              Job {number}
               {state.handover ? ` · handed over ${day(state.handover.at)} by ${state.handover.by}` : " · not handed over yet"}
               {v?.odometer ? ` · ${format(v.odometer)}` : ""}
             </p>

@@ -29,6 +29,7 @@ import { WorkLine } from "./work-line";
 
 interface BenchProps {
   readonly jobId: string;
+  readonly number: number;
   readonly entries: readonly JournalEntry[];
   readonly shop: Shop;
   readonly customer: Customer | undefined;
@@ -36,7 +37,7 @@ interface BenchProps {
 }
 
 /** A job's screen: work line, air map, the station's work, ledger. */
-export function Bench({ jobId, entries, shop, customer, startNow }: BenchProps) {
+export function Bench({ jobId, number, entries, shop, customer, startNow }: BenchProps) {
   const job = useJournal(jobId, entries, shop, startNow);
   const [station, setStation] = useState<StationId>(job.state.nextStation.station);
   const [overlay, setOverlay] = useState<Overlay>({});
@@ -56,7 +57,7 @@ export function Bench({ jobId, entries, shop, customer, startNow }: BenchProps) 
       <OverlayProvider value={store}>
         <div className="grid min-h-dvh grid-cols-1 lg:h-dvh lg:min-h-[42rem] lg:grid-cols-[6.5rem_minmax(0,1fr)_21rem] lg:grid-rows-[auto_auto_minmax(0,1fr)]">
           <WorkLine current={station} onOpen={go} />
-          <Header onKeys={() => setKeys(true)} />
+          <Header number={number} onKeys={() => setKeys(true)} />
           <div className="border-b border-line lg:col-span-2 lg:col-start-2">
             <AirMapView />
           </div>
@@ -71,7 +72,7 @@ export function Bench({ jobId, entries, shop, customer, startNow }: BenchProps) 
   );
 }
 
-function Header({ onKeys }: { onKeys: () => void }) {
+function Header({ number, onKeys }: { number: number; onKeys: () => void }) {
   const { state, unsent } = useJob();
   const v = state.vehicle;
   const chased = state.codes.filter((c) => !c.asideReason);
@@ -84,7 +85,7 @@ function Header({ onKeys }: { onKeys: () => void }) {
       >
         <ArrowLeft aria-hidden size={20} />
       </Link>
-      <h1 className="text-xl font-bold whitespace-nowrap">Job {state.number}</h1>
+      <h1 className="text-xl font-bold whitespace-nowrap">Job {number}</h1>
       <p className="min-w-0 truncate text-muted">
         {v ? (
           <>

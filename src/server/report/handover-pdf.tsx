@@ -35,24 +35,25 @@ const BURST = Array.from({ length: 16 }, (_, i) => {
 const plain = (text: string) => text.replace(/≈/g, "about").replace(/[−–—]/g, "-");
 
 interface Input {
+  readonly number: number;
   readonly state: JobState;
   readonly shopName: string;
   readonly customer: { readonly name: string } | undefined;
 }
 
-function HandoverDocument({ state, shopName, customer }: Input) {
+function HandoverDocument({ number, state, shopName, customer }: Input) {
   const page = handoverOf(state);
   const v = state.vehicle;
   const map = v ? airMapOf(layoutOf(v)) : undefined;
   const day = (iso: string) => iso.slice(0, 10);
   return (
-    <Document title={`Job ${state.number}`} author={shopName}>
+    <Document title={`Job ${number}`} author={shopName}>
       <Page size="A4" style={s.page}>
         <View style={s.head}>
           <View>
             <Text style={s.title}>{plain(v ? `${v.make} ${v.model}, ${v.year} · ${v.registration}` : "Vehicle")}</Text>
             <Text style={s.muted}>
-              Job {state.number}
+              Job {number}
               {state.handover ? ` · handed over ${day(state.handover.at)} by ${state.handover.by}` : " · not handed over yet"}
             </Text>
           </View>

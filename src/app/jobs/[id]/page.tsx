@@ -2,7 +2,7 @@ import { notFound } from "next/navigation";
 import { Bench } from "@/screens/job/bench";
 import { Providers } from "@/screens/session/providers";
 import { now } from "@/server/clock";
-import { NotFound, readCustomer, readEntries } from "@/server/jobs";
+import { jobNumber, NotFound, readCustomer, readEntries } from "@/server/jobs";
 import { readShop } from "@/server/shop";
 
 export const dynamic = "force-dynamic";
@@ -18,7 +18,7 @@ export default async function JobPage({ params }: { params: Promise<{ id: string
   }
   return (
     <Providers>
-      <Bench jobId={id} entries={entries} shop={readShop()} customer={readCustomer(id)} startNow={now()} />
+      <Bench jobId={id} number={jobNumber(id)} entries={entries} shop={readShop()} customer={readCustomer(id)} startNow={now()} />
     </Providers>
   );
 }

@@ -24,8 +24,9 @@ describe("void traps", () => {
     ["ball off the bottom at proof", smokeRun(4.5, { proof: { ...proof, ballAtBottom: false } }), /machine or its hose leaks/],
     ["no smoke at proof", smokeRun(4.5, { proof: { ...proof, smokeSeen: false } }), /no smoke came from the open hose/],
     ["heater timed out during the run", smokeRun(4.5, { heaterOnAt: -250 }), /timed out 46 s before the run ended/],
-    ["a plug came off", smokeRun(4.5, { cameUndone: ["tailpipe"] }), /Tailpipe came undone/],
+    ["a plug came off", smokeRun(4.5, { cameUndone: ["tailpipe"] }), /Tailpipe came undone, dropped out or wept/],
     ["a clamp was touched before", smokeRun(4.5, { touchedBefore: ["pcv-hose"] }), /PCV hose was touched before/],
+    ["an end left open", smokeRun(4.5, { blocked: [] }), /Tailpipe was left open/],
     ["adapter leaks", smokeRun(4.5, { adapterLeaks: true }), /adapter leaked/],
     ["draught or glare", smokeRun(4.5, { draughtOrGlare: true }), /draught or bright daylight/],
     ["still filling", smokeRun(4.5, { samples: smokeRun().samples.slice(0, 4), endedAt: 20 }), /still filling: about \d+ s/],
@@ -108,10 +109,8 @@ describe("verdict", () => {
     expect(verdict.reasons[0]).toMatch(/EGR valve, crankcase breather/);
   });
 
-  it("is not sure while nobody looked, an end is open or the instrument stood off zero", () => {
+  it("is not sure while nobody looked or the instrument stood off zero", () => {
     expect(judge(smokeRun(4.5, { noSmokeOutside: false })).headline).toMatch(/nobody has looked/);
-    expect(judge(smokeRun(4.5, { blocked: [] }))).toMatchObject({ outcome: "unsure" });
-    expect(judge(smokeRun(4.5, { blocked: [] })).reasons[0]).toMatch(/left open: Tailpipe/);
     expect(judge(smokeRun(4.5, { zeroed: false })).headline).toMatch(/not at zero/);
   });
 

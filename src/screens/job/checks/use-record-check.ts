@@ -7,31 +7,35 @@ import { type At, inputsHash, RULES_VERSION } from "@/core/journal";
 import type { NewEntry } from "../../session/device";
 import { useJob } from "../use-job";
 
-/** Records a finished check together with what the technician was shown; resolves to what was wrong, if anything. */
-export function useRecordCheck() {
-  const { state, layout, shop, append } = useJob();
+/** The entries of a finished check: its record, and what the technician was shown. A message when it cannot be judged yet. */
+export function useCheckEntries() {
+  const { state, layout, shop } = useJob();
   return useCallback(
-    async (check: CheckId, record: object, at: At, ...more: NewEntry[]): Promise<string | undefined> => {
+    (check: CheckId, record: object, at: At): readonly NewEntry[] | string => {
       if (!state.vehicle || !layout) return "Describe the vehicle first: a check is judged by its facts";
       const context: CheckContext = { vehicle: state.vehicle, layout, limits: shop.limits, house: shop.house };
-      const verdict = judgeCheck(check, record, context);
+      const { outcome, headline } = judgeCheck(check, record, context);
       const body = { check, record };
       const id = uuid();
-      return append(
-        ...more,
+      const shown = { entry: id, inputsHash: inputsHash(body, context), rulesVersion: RULES_VERSION, outcome, headline };
+      return [
         { id, kind: "check", body, at },
-        {
-          kind: "judged",
-          body: {
-            entry: id,
-            inputsHash: inputsHash(body, context),
-            rulesVersion: RULES_VERSION,
-            outcome: verdict.outcome,
-            headline: verdict.headline,
-          },
-        },
-      );
+        { kind: "judged", body: shown },
+      ];
     },
-    [state.vehicle, layout, shop, append],
+    [state.vehicle, layout, shop],
+  );
+}
+
+/** Records a finished check; resolves to what was wrong, if anything. */
+export function useRecordCheck() {
+  const { append } = useJob();
+  const entriesOf = useCheckEntries();
+  return useCallback(
+    async (check: CheckId, record: object, at: At): Promise<string | undefined> => {
+      const entries = entriesOf(check, record, at);
+      return typeof entries === "string" ? entries : append(...entries);
+    },
+    [append, entriesOf],
   );
 }

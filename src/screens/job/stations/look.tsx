@@ -6,6 +6,7 @@ import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
 import { Cautions } from "../cautions";
+import { useCheckEntries } from "../checks/use-record-check";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
@@ -16,6 +17,7 @@ type Items = Record<string, { state: LookState; note?: string }>;
 /** The visual and by-hand look: a list fitted to the vehicle, marked place by place. */
 export function LookStation() {
   const { state, layout, shop } = useJob();
+  const entriesOf = useCheckEntries();
   const form = useForm("look", { items: {} as Items, startedAt: "" });
   if (!layout || !state.vehicle)
     return (
@@ -39,7 +41,9 @@ export function LookStation() {
     });
     if (items.length === 0) return form.setError("Nothing looked at yet: mark at least one place");
     const to = new Date().toISOString();
-    void form.record({ kind: "check", body: { check: "look", record: { items } }, at: { from: draft.startedAt || to, to } });
+    const entries = entriesOf("look", { items }, { from: draft.startedAt || to, to });
+    if (typeof entries === "string") return form.setError(entries);
+    void form.record(...entries);
   };
   return (
     <StationFrame

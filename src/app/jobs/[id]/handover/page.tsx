@@ -1,7 +1,7 @@
 import { notFound } from "next/navigation";
 import { HandoverPage } from "@/screens/handover/handover-page";
 import { Providers } from "@/screens/session/providers";
-import { NotFound, readCustomer, readJob } from "@/server/jobs";
+import { jobNumber, NotFound, readCustomer, readJob } from "@/server/jobs";
 import { readShop } from "@/server/shop";
 
 export const dynamic = "force-dynamic";
@@ -17,7 +17,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   }
   return (
     <Providers>
-      <HandoverPage jobId={id} state={state} shopName={readShop().name} customer={readCustomer(id)} />
+      <HandoverPage jobId={id} number={jobNumber(id)} state={state} shopName={readShop().name} customer={readCustomer(id)} />
     </Providers>
   );
 }

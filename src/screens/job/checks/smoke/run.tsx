@@ -165,7 +165,7 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
               </div>
               {draft.blocked.length + draft.heldOpen.length > 0 && (
                 <Chips
-                  label="Came undone during the run"
+                  label="Came undone, dropped out or wept during the run"
                   options={[...draft.blocked, ...draft.heldOpen].map((id) => [id, names.get(id) ?? id] as const)}
                   value={draft.cameUndone}
                   onChange={(cameUndone) => set({ cameUndone })}

@@ -1,5 +1,5 @@
 import { answer } from "@/server/http";
-import { readCustomer, readJob } from "@/server/jobs";
+import { jobNumber, readCustomer, readJob } from "@/server/jobs";
 import { handoverPdf } from "@/server/report/handover-pdf";
 import { readShop } from "@/server/shop";
 
@@ -9,11 +9,12 @@ export const GET = (_request: Request, { params }: { params: Promise<{ id: strin
   answer(async () => {
     const { id } = await params;
     const state = readJob(id);
-    const pdf = await handoverPdf({ state, shopName: readShop().name, customer: readCustomer(id) });
+    const number = jobNumber(id);
+    const pdf = await handoverPdf({ number, state, shopName: readShop().name, customer: readCustomer(id) });
     return new Response(new Uint8Array(pdf), {
       headers: {
         "content-type": "application/pdf",
-        "content-disposition": `attachment; filename="job-${state.number}-handover.pdf"`,
+        "content-disposition": `attachment; filename="job-${number}-handover.pdf"`,
       },
     });
   });
