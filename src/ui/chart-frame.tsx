@@ -10,6 +10,7 @@ export function ChartFrame({
   words,
   height = 260,
   span,
+  legend,
   children,
 }: {
   title: string;
@@ -17,6 +18,8 @@ export function ChartFrame({
   height?: number;
   /** Lets the chart be zoomed and panned along its axis, with the words for less and more of it */
   span?: { readonly handle: SpanHandle; readonly less: string; readonly more: string };
+  /** What each line is; a dashed one is drawn so */
+  legend?: readonly { readonly name: string; readonly colour: string; readonly dashed?: boolean }[];
   children: ReactElement;
 }) {
   const chart = (
@@ -30,6 +33,18 @@ export function ChartFrame({
         <span>{title}</span>
         {span && <SpanKeys span={span.handle} less={span.less} more={span.more} />}
       </figcaption>
+      {legend && (
+        <ul className="mb-1 flex flex-wrap gap-x-4 text-sm" aria-hidden>
+          {legend.map(({ name, colour, dashed }) => (
+            <li key={name} className="flex items-center gap-2">
+              <svg width="24" height="8" aria-hidden>
+                <line x1="0" x2="24" y1="4" y2="4" stroke={colour} strokeWidth={3} strokeDasharray={dashed ? "6 4" : undefined} />
+              </svg>
+              {name}
+            </li>
+          ))}
+        </ul>
+      )}
       <div role="img" aria-label={`${title}. ${words}`} style={{ height }}>
         {span ? <PanArea span={span.handle}>{chart}</PanArea> : chart}
       </div>

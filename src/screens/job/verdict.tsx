@@ -22,12 +22,17 @@ export function VerdictPanel({ check, verdict, title }: { check: CheckId; verdic
       <p className={`text-lg font-bold ${INKS[verdict.outcome]}`}>{verdictWord(CHECKS[check], verdict.outcome)}</p>
       <p className="text-lg">{sentence(verdict.headline)}</p>
       {verdict.measures.length > 0 && (
-        <dl className="mt-2 grid gap-x-6 gap-y-1 sm:grid-cols-[auto_1fr]">
+        <dl className="mt-2 flex flex-col gap-1">
           {verdict.measures.map((m) => (
             <MeasureRow key={m.name} measure={m} />
           ))}
         </dl>
       )}
+      {limitsOf(verdict).map((limit) => (
+        <p key={limit} className="text-muted">
+          {sentence(limit)}
+        </p>
+      ))}
       {verdict.reasons.length > 0 && (
         <ul className="mt-2 list-disc pl-5 text-muted">
           {verdict.reasons.map((reason) => (
@@ -49,21 +54,20 @@ function MeasureRow({ measure }: { measure: Measure }) {
       ? ` (95 %: ${number(measure.low, decimals)} to ${number(measure.high, decimals)} ${value.unit})`
       : "";
   return (
-    <>
+    <div className="flex flex-wrap gap-x-3">
       <dt className="text-muted">{measure.name}</dt>
       <dd>
         <strong>{text}</strong>
         {interval}
-        {measure.limit && (
-          <span className="text-muted">
-            {" "}
-            · {measure.limit} ({measure.limitSource})
-          </span>
-        )}
       </dd>
-    </>
+    </div>
   );
 }
+
+/** Each limit that a number was held against, once, with where it comes from. */
+const limitsOf = (verdict: Verdict): string[] => [
+  ...new Set(verdict.measures.flatMap((m) => (m.limit ? [`Limit: ${m.limit} (${m.limitSource})`] : []))),
+];
 
 const AFTER_WORDS: Record<CheckState["afterRepair"], string> = {
   "no-repair": "",

@@ -1,24 +1,33 @@
 "use client";
 
 import { useEffect, useState } from "react";
-import { CartesianGrid, ComposedChart, Legend, Line, ReferenceArea, Tooltip, XAxis, YAxis } from "recharts";
-import type { DrawnRow } from "@/core/scan-log";
+import { CartesianGrid, ComposedChart, Line, ReferenceArea, Tooltip, XAxis, YAxis } from "recharts";
+import type { ChannelId, DrawnRow } from "@/core/scan-log";
 import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
 import { useSpan } from "@/ui/pan-zoom";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { usePreferences } from "../../../session/preferences";
 import type { ScanLogHandle } from "./use-scan-log";
 
+/** The trims a log may hold: short-term dashed, long-term solid, a colour a bank. */
+const TRIMS: readonly { readonly id: ChannelId; readonly name: string; readonly colour: string; readonly dashed: boolean }[] = [
+  { id: "short-trim-1", name: "Short-term, bank 1, %", colour: "var(--live)", dashed: true },
+  { id: "long-trim-1", name: "Long-term, bank 1, %", colour: "var(--live)", dashed: false },
+  { id: "short-trim-2", name: "Short-term, bank 2, %", colour: "var(--calm)", dashed: true },
+  { id: "long-trim-2", name: "Long-term, bank 2, %", colour: "var(--calm)", dashed: false },
+];
+
 /** The log over time with its steady windows marked; zoom and pan fetch a fresh slice, so nothing is drawn twice too coarse. */
 export function LogPlot({ log, slice }: { log: ImportedLog; slice: ScanLogHandle["slice"] }) {
   const { number } = usePreferences();
   const span = useSpan(0, log.seconds, 2);
   const { from, to } = span;
+  const trims = TRIMS.filter((t) => log.channels.includes(t.id));
   const [rows, setRows] = useState<readonly DrawnRow[]>([]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the slice function is new on every render, the worker behind it is not
   useEffect(() => {
     let live = true;
-    void slice(["rpm", "short-trim-1", "long-trim-1", "maf"], from, to, 600).then((r) => live && setRows(r));
+    void slice(["rpm", ...trims.map((t) => t.id)], from, to, 600).then((r) => live && setRows(r));
     return () => {
       live = false;
     };
@@ -28,6 +37,7 @@ export function LogPlot({ log, slice }: { log: ImportedLog; slice: ScanLogHandle
       title={`Log, ${number(from, 0)} to ${number(to, 0)} s; steady windows shaded`}
       words={`${log.windows.length} steady windows in ${number(log.seconds, 0)} s.`}
       height={220}
+      legend={[{ name: "Engine speed, rpm", colour: "var(--muted)" }, ...trims]}
       span={{ handle: span, less: "Earlier", more: "Later" }}
     >
       <ComposedChart data={[...rows]} margin={{ top: 4, right: 0, bottom: 4, left: 0 }}>
@@ -60,7 +70,6 @@ export function LogPlot({ log, slice }: { log: ImportedLog; slice: ScanLogHandle
           formatter={(v, name) => [typeof v === "number" ? number(v, 1) : String(v), name]}
           labelFormatter={(t) => `${number(Number(t), 1)} s`}
         />
-        <Legend verticalAlign="top" height={28} />
         <Line
           yAxisId="rpm"
           dataKey="rpm"
@@ -70,25 +79,20 @@ export function LogPlot({ log, slice }: { log: ImportedLog; slice: ScanLogHandle
           connectNulls
           isAnimationActive={false}
         />
-        <Line
-          yAxisId="trim"
-          dataKey="short-trim-1"
-          name="Short-term trim, %"
-          stroke="var(--live)"
-          dot={false}
-          connectNulls
-          isAnimationActive={false}
-        />
-        <Line
-          yAxisId="trim"
-          dataKey="long-trim-1"
-          name="Long-term trim, %"
-          stroke="var(--amber)"
-          strokeWidth={2}
-          dot={false}
-          connectNulls
-          isAnimationActive={false}
-        />
+        {trims.map((t) => (
+          <Line
+            key={t.id}
+            yAxisId="trim"
+            dataKey={t.id}
+            name={t.name}
+            stroke={t.colour}
+            strokeWidth={t.dashed ? 1.5 : 2}
+            {...(t.dashed ? { strokeDasharray: "3 3" } : {})}
+            dot={false}
+            connectNulls
+            isAnimationActive={false}
+          />
+        ))}
       </ComposedChart>
     </ChartFrame>
   );

@@ -1,12 +1,13 @@
 "use client";
 
-import { CartesianGrid, ComposedChart, Legend, Line, ReferenceArea, Scatter, Tooltip, XAxis, YAxis } from "recharts";
+import { CartesianGrid, ComposedChart, Line, ReferenceArea, Tooltip, XAxis, YAxis } from "recharts";
 import type { BankReading } from "@/core/checks/trims";
 import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
 import { useSpan } from "@/ui/pan-zoom";
 import { usePreferences } from "../../../session/preferences";
 
 const BANK_COLOURS = ["var(--live)", "var(--calm)"];
+const RUNNER_UP_COLOURS = ["var(--muted)", "var(--edge)"];
 const SHAPE_NAMES = {
   none: "near zero",
   constant: "constant",
@@ -35,10 +36,26 @@ export function TrimPlot({ banks, good }: { banks: readonly BankReading[]; good:
     bank.points.map((p) => `${number(p.trim * 100, 0)} % at ${number(grams(p.flow), 1)} g/s`).join(", ");
   const words = banks.map((bank, b) => `Bank ${b + 1}: ${said(bank)}`).join(". ");
   const name = (b: number) => (banks.length > 1 ? `Bank ${b + 1}` : "Total trim");
+  const percentOf = (odds: number) => number(Math.min(99, odds * 100), 0);
+  const legend = banks.flatMap(({ fits: [best, second] }, b) => [
+    ...(best
+      ? [{ name: `${name(b)}: ${SHAPE_NAMES[best.id]}, ${percentOf(best.odds)} %`, colour: BANK_COLOURS[b] as string }]
+      : []),
+    ...(second
+      ? [
+          {
+            name: `${banks.length > 1 ? `Bank ${b + 1}, ` : ""}runner-up: ${SHAPE_NAMES[second.id]}`,
+            colour: RUNNER_UP_COLOURS[b] as string,
+            dashed: true,
+          },
+        ]
+      : []),
+  ]);
   return (
     <ChartFrame
       title="Total trim (%) against airflow (g/s)"
       words={words}
+      legend={legend}
       span={{ handle: span, less: "Less airflow", more: "More airflow" }}
     >
       <ComposedChart data={rows} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
@@ -59,7 +76,6 @@ export function TrimPlot({ banks, good }: { banks: readonly BankReading[]; good:
           formatter={(v, line) => [`${number(Number(v), 1)} %`, line]}
           labelFormatter={(v) => `${number(Number(v), 1)} g/s`}
         />
-        <Legend verticalAlign="top" height={30} />
         {banks.map((bank, b) => {
           const colour = BANK_COLOURS[b] as string;
           const [best, second] = bank.fits;
@@ -67,7 +83,7 @@ export function TrimPlot({ banks, good }: { banks: readonly BankReading[]; good:
             <Line
               key={`${name(b)} best`}
               dataKey={`best${b}`}
-              name={`${name(b)}, ${SHAPE_NAMES[best?.id ?? "none"]} ${Math.round((best?.odds ?? 0) * 100)} %`}
+              name={`${name(b)}, ${SHAPE_NAMES[best?.id ?? "none"]}`}
               stroke={colour}
               strokeWidth={2.5}
               dot={false}
@@ -78,19 +94,19 @@ export function TrimPlot({ banks, good }: { banks: readonly BankReading[]; good:
               key={`${name(b)} second`}
               dataKey={`second${b}`}
               name={`runner-up, ${SHAPE_NAMES[second?.id ?? "none"]}`}
-              stroke="var(--muted)"
+              stroke={RUNNER_UP_COLOURS[b] as string}
               strokeDasharray="6 5"
               dot={false}
               connectNulls
               isAnimationActive={false}
             />,
-            <Scatter
+            <Line
               key={`${name(b)} points`}
               dataKey={`trim${b}`}
-              name={name(b)}
-              fill={colour}
-              shape={b === 0 ? "circle" : "square"}
-              legendType="none"
+              name={`${name(b)}, measured`}
+              stroke={colour}
+              strokeWidth={0}
+              dot={{ r: 5, fill: colour, stroke: "var(--bg)", strokeWidth: 1.5 }}
               isAnimationActive={false}
             />,
           ];

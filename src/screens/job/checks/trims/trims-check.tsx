@@ -158,7 +158,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
       )}
       {judged && (
         <>
-          <div className="grid items-start gap-4 xl:grid-cols-2">
+          <div className={`grid items-start gap-4 ${judged.banks.length === 1 ? "xl:grid-cols-2" : ""}`}>
             <TrimPlot banks={judged.banks} good={shop.limits.trimGood.value} />
             <VerdictPanel check="trims" verdict={judged.verdict} title="Verdict so far" />
           </div>
