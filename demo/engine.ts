@@ -28,7 +28,7 @@ export interface OperatingPoint {
 }
 
 /** Air through the engine, kg/s: η·p/(R·T)·V·n/120 (four-stroke, η 0.85 on manifold density). */
-const breathing = (engine: HiddenEngine, point: OperatingPoint) =>
+export const breathing = (engine: HiddenEngine, point: OperatingPoint) =>
   (0.85 * point.map * engine.displacement * point.rpm) / (R_AIR * (engine.temperature + 15) * 120);
 
 export interface Seen {

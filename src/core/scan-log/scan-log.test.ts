@@ -284,3 +284,55 @@ describe("decimation", () => {
     expect(decimate(log, ["maf", "coolant"], 0, 1, 10).every((d) => d.coolant === undefined)).toBe(true);
   });
 });
+
+describe("anything at all (properties)", () => {
+  const cell = fc.oneof(
+    fc.constantFrom("", "n/a", "12.5", "-3", "1,5", "1e3", "09:14:05", "CL", '"quoted, cell"', "Time (s)", "RPM", "°C", "\u0000"),
+    fc.string({ maxLength: 8 }),
+  );
+  const text = fc
+    .tuple(
+      fc.constantFrom(",", ";", "\t", "|"),
+      fc.array(fc.array(cell, { minLength: 1, maxLength: 6 }), { minLength: 1, maxLength: 12 }),
+    )
+    .map(([delimiter, rows]) => rows.map((row) => row.join(delimiter)).join("\n"));
+
+  it("is read or refused with words, and never breaks the reader", () => {
+    fc.assert(
+      fc.property(text, (content) => {
+        try {
+          const log = read(content);
+          expect(log.rows).toBeGreaterThan(0);
+          for (const column of log.columns) expect(column.values.length).toBe(log.rows);
+        } catch (error) {
+          expect((error as Error).name).toBe("ScanLogError");
+          expect((error as Error).message.length).toBeGreaterThan(15);
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it("keeps every value of a sound table (property)", () => {
+    const row = fc.tuple(
+      fc.integer({ min: 500, max: 6000 }),
+      fc.integer({ min: 100, max: 9000 }),
+      fc.integer({ min: -250, max: 250 }),
+    );
+    fc.assert(
+      fc.property(fc.array(row, { minLength: 2, maxLength: 40 }), fc.constantFrom(".", ","), (rows, decimal) => {
+        const number = (n: number) => String(n).replace(".", decimal);
+        const body = rows.map(([rpm, maf, trim], i) => [number(i / 2), rpm, number(maf / 100), number(trim / 10)].join(";"));
+        const log = read(`Time (s);RPM;MAF (g/s);STFT (%)\n${body.join("\n")}\n`);
+        expect(values(log, "rpm")).toEqual(rows.map(([rpm]) => rpm));
+        values(log, "maf").forEach((v, i) => {
+          expect(v).toBeCloseTo((rows[i]?.[1] as number) / 1e5, 9);
+        });
+        values(log, "short-trim-1").forEach((v, i) => {
+          expect(v).toBeCloseTo((rows[i]?.[2] as number) / 10, 9);
+        });
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
