@@ -9,8 +9,11 @@ process.env.PELOTA_TEST_DATA ??= mkdtempSync(join(tmpdir(), "pelota-e2e-"));
 
 export default defineConfig({
   testDir: "e2e",
-  workers: 1,
+  // Files run side by side on one database: every test opens jobs of its own or only looks at the demo's.
+  workers: 2,
   timeout: 90_000,
+  expect: { timeout: 15_000 },
+  retries: process.env.CI ? 1 : 0,
   reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [["line"], ["json"]] : [["line"]],
   use: {
     baseURL: `http://127.0.0.1:${port}`,

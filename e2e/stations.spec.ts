@@ -6,7 +6,14 @@ const ledger = (page: Page) => page.getByRole("complementary", { name: "Ledger" 
 const map = (page: Page) => page.getByRole("region", { name: "Air map" });
 
 test("story, scan and look: what is said, read and seen is weighed, each with its because", async ({ page }) => {
-  await signIn(page, "Wren Alder");
+  await page.goto("/");
+  await page.getByRole("button", { name: "Who is working?" }).click();
+  await page.getByLabel("Not on the list? Add a name").fill("  ");
+  await button(page, "Add").click();
+  await expect(page.getByRole("dialog").getByRole("alert")).toContainText("Type a name");
+  await page.getByLabel("Not on the list? Add a name").fill("Ivo Marsh");
+  await button(page, "Add").click();
+  await expect(page.getByRole("button", { name: "Ivo Marsh" })).toBeVisible();
   await openJob(page, "Hard pedal, hisses", "FW 50 STA");
   await station(page, "Story");
   await page.getByText("Vehicle facts").click();

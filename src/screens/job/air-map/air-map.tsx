@@ -77,7 +77,7 @@ export const AirMapView = memo(function AirMapView() {
           })}
         </svg>
       </div>
-      <Legend />
+      <Legend planning={planned.length > 0} />
       <ZoneSheet zone={open} onClose={() => setOpen(undefined)} />
     </section>
   );
@@ -190,7 +190,7 @@ function ZoneLabel({ place, known }: { place: ZonePlace; known: Known }) {
   );
 }
 
-function Legend() {
+function Legend({ planning }: { planning: boolean }) {
   const items: [Known, string][] = [
     ["untested", "Untested"],
     ["reached", "Smoke reached"],
@@ -206,6 +206,14 @@ function Legend() {
           {text}
         </li>
       ))}
+      {planning && (
+        <li className="flex items-center gap-2">
+          <svg width="26" height="14" aria-hidden>
+            <rect x="1" y="1" width="24" height="12" rx="2" fill="url(#mist)" stroke="var(--live)" strokeWidth="2" />
+          </svg>
+          This fill reaches
+        </li>
+      )}
       <li className="flex items-center gap-2">
         <svg width="18" height="18" viewBox="-10 -10 20 20" aria-hidden>
           <polygon points={BURST_POINTS} fill="var(--ember)" transform="scale(0.7)" />

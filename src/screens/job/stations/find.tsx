@@ -4,6 +4,7 @@ import { parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
+import { usePreferences } from "../../session/preferences";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
@@ -11,6 +12,7 @@ import { useJob } from "../use-job";
 /** Pin it to one joint: the finding names its place, its evidence and whether a cap-off confirmed it. */
 export function FindStation() {
   const { state, layout } = useJob();
+  const { format } = usePreferences();
   const suggested = state.checks
     .flatMap((c) => c.verdict.zones.flatMap((z) => (z.state === "leaking" && z.joint ? [z.joint] : [])))
     .at(-1);
@@ -42,11 +44,7 @@ export function FindStation() {
             <li key={f.entry} className="py-3">
               <p className="text-lg font-bold">
                 {layout?.joints.find((j) => j.id === f.body.joint)?.name ?? "Another place"}
-                {f.body.size && (
-                  <span className="ml-2 text-ember">
-                    ≈ {f.body.size.value} {f.body.size.unit}
-                  </span>
-                )}
+                {f.body.size && <span className="ml-2 text-ember">≈ {format(f.body.size)}</span>}
               </p>
               <p>{f.body.what}</p>
               <p className="text-muted">
