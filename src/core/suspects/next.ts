@@ -54,11 +54,15 @@ export function nextChecks(
         bits,
         minutes: c.minutes,
         score: (bits / c.minutes) * c.penalty,
-        why: `${bits.toFixed(1)} bits in about ${c.minutes} min: ${c.why}`,
+        why: `${narrowing(bits)} in about ${c.minutes} min: ${c.why}`,
       };
     })
     .sort((a, b) => b.score - a.score);
 }
+
+/** Expected information in plain words: of 2^H equally likely suspects, 2^(H − bits) stay. */
+const narrowing = (bits: number) =>
+  bits < 0.07 ? "tells hardly anything new" : `narrows the suspects to about ${Math.round(100 * 2 ** -bits)} %`;
 
 function candidates(layout: Layout, vehicle: VehicleFacts): Candidate[] {
   const list: Candidate[] = [

@@ -59,6 +59,8 @@ type When = (facts: VehicleFacts) => boolean;
 const always: When = () => true;
 const turbo: When = (f) => f.induction === "turbo";
 const natural: When = (f) => f.induction === "natural";
+const metered: When = (f) => f.metering === "maf";
+const speedDensity: When = (f) => f.metering === "map";
 const fitted =
   (system: FittedSystem): When =>
   (f) =>
@@ -69,7 +71,8 @@ const litre = 1e-3;
 
 const ZONES: readonly (readonly [When, ZoneId, string, number])[] = [
   [always, "filter-box", "Filter box", 8 * litre],
-  [always, "metered-duct", "Metered duct", 2 * litre],
+  [metered, "metered-duct", "Metered duct", 2 * litre],
+  [speedDensity, "metered-duct", "Intake duct", 2 * litre],
   [turbo, "hot-pipe", "Hot pipe", 1.5 * litre],
   [turbo, "cooler", "Cooler", 4 * litre],
   [turbo, "cold-pipe", "Cold pipe", 2 * litre],
@@ -101,19 +104,14 @@ const tie = (
 ): JointRow => [when, { id, name, from, to, kind, rest, ...(entry ? { entry } : {}) }];
 const takes = (removes: string, minutes: number, severs?: string): Entry => ({ removes, minutes, ...(severs ? { severs } : {}) });
 
+/** Where the duct leaves the filter box; with an air meter, at the meter. */
+const AT_FILTER_BOX = takes("duct off where it leaves the filter box", 28, "air-meter");
+
 const JOINTS: readonly JointRow[] = [
   tie(always, "snorkel", "Snorkel", "filter-box", "outside", "opening"),
   seal(always, "filter-lid", "Filter box lid", "filter-box"),
-  tie(
-    always,
-    "air-meter",
-    "Air meter",
-    "filter-box",
-    "metered-duct",
-    "meter",
-    "open",
-    takes("duct off at the air meter", 28, "air-meter"),
-  ),
+  tie(metered, "air-meter", "Air meter", "filter-box", "metered-duct", "meter", "open", AT_FILTER_BOX),
+  tie(speedDensity, "air-meter", "Duct at the filter box", "filter-box", "metered-duct", "pipe", "open", AT_FILTER_BOX),
   seal(always, "duct-split", "Duct, split or bend", "metered-duct"),
   seal(always, "duct-clamp", "Duct clamp", "metered-duct"),
   tie(natural, "throttle", "Throttle", "metered-duct", "manifold", "throttle", "closed"),

@@ -16,7 +16,7 @@ export function SuspectsStation({ go }: { go: (station: StationId) => void }) {
         <section aria-label="Best next check" className="border-l-4 border-live bg-raised px-4 py-3">
           <p className="text-muted">Best next check</p>
           <p className="text-xl font-bold">{first.name}</p>
-          <p>{first.why}.</p>
+          <p className="first-letter:uppercase">{first.why}.</p>
           {second && (
             <p className="text-muted">
               Second: {second.name.toLowerCase()}, {second.why}.
