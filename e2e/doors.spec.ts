@@ -50,6 +50,7 @@ test("two headers for one channel and an unknown unit are decided once, then rem
   const rows = Array.from({ length: 60 }, (_, i) => `${i / 2},720,2.6,9.4,90,4,12`).join("\n");
   const text = `Time (s),RPM,MAF (g/s),MAF Sensor (kg/h),ECT (furlongs),STFT (%),LTFT (%)\n${rows}\n`;
   await offer(page, text);
+  await expect(main(page).getByText("How the columns are understood. Correct what is wrong", { exact: false })).toBeVisible();
   await expect(main(page).getByText(/Unit "furlongs" of "ECT \(furlongs\)" is not known/)).toBeVisible();
   await expect(main(page).getByText(/both look like air meter flow: choose which one counts/)).toBeVisible();
   await page.getByLabel("Channel of MAF (g/s)").selectOption("Not used");

@@ -5,7 +5,7 @@ import { Conflict, NotFound } from "./jobs";
 export async function answer(work: () => unknown | Promise<unknown>): Promise<Response> {
   try {
     const result = await work();
-    return result instanceof Response ? result : Response.json(result ?? {});
+    return result instanceof Response ? result : Response.json(result === undefined ? {} : result);
   } catch (error) {
     const status = error instanceof BadInput ? 400 : error instanceof Conflict ? 409 : error instanceof NotFound ? 404 : 500;
     if (status === 500) {

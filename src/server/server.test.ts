@@ -275,6 +275,11 @@ describe("beside the journal", () => {
 
 describe("answers", () => {
   const statusOf = async (work: () => unknown) => (await answer(work)).status;
+  it("tells nothing found from nothing to say", async () => {
+    expect(await (await answer(() => null)).json()).toBeNull();
+    expect(await (await answer(() => undefined)).json()).toEqual({});
+  });
+
   it("turns refusals into statuses with words", async () => {
     const { db } = fresh();
     expect(await statusOf(() => jobs.readEntries(uuid(), 0, db))).toBe(404);

@@ -14,11 +14,9 @@ import type { ScanLogHandle } from "./use-scan-log";
 export function LogPicker({ scan, onLook }: { scan: ScanLogHandle; onLook: (mapping: Mapping | undefined) => void }) {
   const input = useRef<HTMLInputElement>(null);
   const take = async (file: File) => {
-    onLook(undefined);
-    const head = await scan.look(file);
+    const head = await scan.peek(file);
     if (!head) return;
-    const saved = await getJson<Mapping | null>(`mappings/${head.signature}`).catch(() => null);
-    if (!saved) return;
+    const saved = (await getJson<Mapping | null>(`mappings/${head.signature}`).catch(() => null)) ?? undefined;
     onLook(saved);
     await scan.look(file, saved);
   };

@@ -18,6 +18,8 @@ export function useScanLog(limits: Limits) {
   const [error, setError] = useState<string>();
   const worker = useRef<{ thread: Worker; api: Remote<ScanLogWorker> } | undefined>(undefined);
 
+  // What was begun last counts: an answer to anything earlier comes too late.
+  const turn = useRef(0);
   const stop = useCallback(() => {
     worker.current?.thread.terminate();
     worker.current = undefined;
@@ -32,7 +34,8 @@ export function useScanLog(limits: Limits) {
     return worker.current.api;
   }, []);
 
-  const look = useCallback(
+  /** Reads the head of a file without showing it yet. */
+  const peek = useCallback(
     async (file: File, mapping?: Mapping): Promise<LogHead | undefined> => {
       setError(undefined);
       try {
@@ -42,19 +45,27 @@ export function useScanLog(limits: Limits) {
         return undefined;
       }
       const answer = await start().head(file, mapping);
-      if (!answer.ok) {
-        setError(answer.message);
-        setState({ step: "none" });
-        return undefined;
-      }
-      setState({ step: "head", file, head: answer.value });
-      return answer.value;
+      if (answer.ok) return answer.value;
+      setError(answer.message);
+      setState({ step: "none" });
+      return undefined;
     },
     [start],
   );
 
+  /** Reads the head of a file and shows it, unless something else was begun meanwhile. */
+  const look = useCallback(
+    async (file: File, mapping?: Mapping): Promise<void> => {
+      const mine = ++turn.current;
+      const head = await peek(file, mapping);
+      if (head && mine === turn.current) setState({ step: "head", file, head });
+    },
+    [peek],
+  );
+
   const read = useCallback(
     async (file: File, mapping: Mapping | undefined): Promise<ImportedLog | undefined> => {
+      turn.current++;
       setError(undefined);
       setState({ step: "importing", file, share: 0 });
       const answer = await start().import(
@@ -75,6 +86,7 @@ export function useScanLog(limits: Limits) {
   );
 
   const cancel = useCallback(() => {
+    turn.current++;
     stop();
     setState({ step: "none" });
   }, [stop]);
@@ -83,6 +95,7 @@ export function useScanLog(limits: Limits) {
     state,
     error,
     setError,
+    peek,
     look,
     read,
     cancel,
