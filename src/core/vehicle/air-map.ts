@@ -206,3 +206,10 @@ function under(joint: Joint, from: Box, to: Box): JointPlace {
   ];
   return { ...named(joint, 0.75 * a + 0.25 * b, UNDER, "under"), passage };
 }
+
+/** Outline of the star that marks a leak, about its own centre: points of an SVG polygon. */
+export const BURST_POINTS = Array.from({ length: 16 }, (_, i) => {
+  const radius = i % 2 === 0 ? 13 : 6.5;
+  const angle = (i * Math.PI) / 8;
+  return `${(radius * Math.sin(angle)).toFixed(1)},${(-radius * Math.cos(angle)).toFixed(1)}`;
+}).join(" ");

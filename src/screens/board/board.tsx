@@ -4,10 +4,11 @@ import { formatDistanceToNowStrict } from "date-fns";
 import { Plus, Search, Settings2, Upload } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { STATION_NAMES, STATIONS, type StationId } from "@/core/journal";
 import { Button, LinkButton } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
+import { FileButton } from "@/ui/file-button";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { sendText } from "../session/api";
 import { PersonButton } from "../session/person";
@@ -174,7 +175,6 @@ function JobRow({ job }: { job: BoardJob }) {
 const ago = (iso: string) => (iso ? formatDistanceToNowStrict(new Date(iso), { addSuffix: true }) : "");
 
 function ImportJob() {
-  const input = useRef<HTMLInputElement>(null);
   const router = useRouter();
   const [error, setError] = useState("");
   const take = async (file: File) => {
@@ -188,22 +188,9 @@ function ImportJob() {
   };
   return (
     <>
-      <input
-        ref={input}
-        type="file"
-        accept=".json,application/json"
-        className="sr-only"
-        aria-label="Job file"
-        tabIndex={-1}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = "";
-          if (file) void take(file);
-        }}
-      />
-      <Button onClick={() => input.current?.click()}>
+      <FileButton label="Job file" accept=".json,application/json" onFile={(file) => void take(file)}>
         <Upload aria-hidden size={18} /> Import a job
-      </Button>
+      </FileButton>
       {error && (
         <div className="basis-full">
           <ErrorNote>{error}</ErrorNote>

@@ -1,6 +1,7 @@
 "use client";
 
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import type { CheckContext } from "@/core/checks";
 import { type Entry, foldJob, type JobState, type JournalEntry } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
 import { type AirMap, airMapOf, type Layout, layoutOf } from "@/core/vehicle";
@@ -14,6 +15,8 @@ export interface Job {
   readonly state: JobState;
   readonly shop: Shop;
   readonly layout: Layout | undefined;
+  /** What checks are planned and judged by; undefined until the vehicle is described */
+  readonly context: CheckContext | undefined;
   readonly map: AirMap | undefined;
   /** The journal: what the server recorded, then what it has not got yet */
   readonly entries: readonly JournalEntry[];
@@ -149,9 +152,13 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
   const state = useMemo(() => foldJob(entries, shop, minute), [entries, shop, minute]);
   const vehicle = state.vehicle;
   const layout = useMemo(() => (vehicle ? layoutOf(vehicle) : undefined), [vehicle]);
+  const context = useMemo(
+    (): CheckContext | undefined => (vehicle && layout ? { vehicle, layout, limits: shop.limits, house: shop.house } : undefined),
+    [vehicle, layout, shop],
+  );
   const map = useMemo(() => (layout ? airMapOf(layout) : undefined), [layout]);
   return useMemo(
-    () => ({ id: jobId, state, shop, layout, map, entries, unsent: outbox.length, setAside, discard, append }),
-    [jobId, state, shop, layout, map, entries, outbox.length, setAside, discard, append],
+    () => ({ id: jobId, state, shop, layout, context, map, entries, unsent: outbox.length, setAside, discard, append }),
+    [jobId, state, shop, layout, context, map, entries, outbox.length, setAside, discard, append],
   );
 }

@@ -3,7 +3,7 @@ import { dirname, join } from "node:path";
 import { Document, Font, G, Page, Polygon, Rect, renderToBuffer, StyleSheet, Svg, Text, View } from "@react-pdf/renderer";
 import { type Comparison, handoverOf, type JobState, type Summary } from "@/core/journal";
 import { formatNumber, formatQuantity } from "@/core/units";
-import { airMapOf, layoutOf, mapAround } from "@/core/vehicle";
+import { airMapOf, BURST_POINTS, layoutOf, mapAround } from "@/core/vehicle";
 
 const fonts = join(dirname(createRequire(join(process.cwd(), "package.json")).resolve("@fontsource/b612/package.json")), "files");
 Font.register({
@@ -25,11 +25,6 @@ const s = StyleSheet.create({
   bold: { fontWeight: 700 },
   warn: { borderLeftWidth: 3, borderColor: "#a66a00", paddingLeft: 6, marginBottom: 4 },
 });
-
-const BURST = Array.from({ length: 16 }, (_, i) => {
-  const r = i % 2 === 0 ? 13 : 6.5;
-  return `${(r * Math.sin((i * Math.PI) / 8)).toFixed(1)},${(-r * Math.cos((i * Math.PI) / 8)).toFixed(1)}`;
-}).join(" ");
 
 /** The built-in faces have no narrow signs beyond Latin: write them out. */
 const plain = (text: string) => text.replace(/≈/g, "about").replace(/[−–—]/g, "-");
@@ -117,7 +112,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
                     </Text>
                   ))}
                   <G transform={`translate(${extract.at.x} ${extract.at.y})`}>
-                    <Polygon points={BURST} fill="#c23c10" />
+                    <Polygon points={BURST_POINTS} fill="#c23c10" />
                   </G>
                   <Text
                     x={extract.at.label.x}

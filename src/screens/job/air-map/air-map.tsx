@@ -1,10 +1,10 @@
 "use client";
 
 import { memo, useState } from "react";
-import { reachOf, type ZoneId, type ZonePlace } from "@/core/vehicle";
+import { BURST_POINTS, reachOf, type ZoneId, type ZonePlace } from "@/core/vehicle";
 import { useOverlay } from "../overlay";
 import { useJob } from "../use-job";
-import { BURST_POINTS, Burst, JointMark } from "./marks";
+import { Burst, JointMark } from "./marks";
 import { ZoneSheet } from "./zone-sheet";
 
 type Known = "untested" | "reached" | "tight" | "leaking";

@@ -1,14 +1,8 @@
 "use client";
 
 import type { Quantity } from "@/core/units";
-import type { JointPlace } from "@/core/vehicle";
+import { BURST_POINTS, type JointPlace } from "@/core/vehicle";
 import { usePreferences } from "../../session/preferences";
-
-export const BURST_POINTS = Array.from({ length: 16 }, (_, i) => {
-  const radius = i % 2 === 0 ? 13 : 6.5;
-  const angle = (i * Math.PI) / 8;
-  return `${(radius * Math.sin(angle)).toFixed(1)},${(-radius * Math.cos(angle)).toFixed(1)}`;
-}).join(" ");
 
 /** A leak: a burst at its joint, with the joint's name and its size. */
 export function Burst({ place, size }: { place: JointPlace; size?: Quantity | undefined }) {

@@ -2,18 +2,17 @@
 
 import { useCallback } from "react";
 import { v4 as uuid } from "uuid";
-import { type CheckContext, type CheckId, judgeCheck } from "@/core/checks";
+import { type CheckId, judgeCheck } from "@/core/checks";
 import { type At, inputsHash, RULES_VERSION } from "@/core/journal";
 import type { NewEntry } from "../../session/device";
 import { useJob } from "../use-job";
 
 /** The entries of a finished check: its record, and what the technician was shown. A message when it cannot be judged yet. */
 export function useCheckEntries() {
-  const { state, layout, shop } = useJob();
+  const { context } = useJob();
   return useCallback(
     (check: CheckId, record: object, at: At): readonly NewEntry[] | string => {
-      if (!state.vehicle || !layout) return "Describe the vehicle first: a check is judged by its facts";
-      const context: CheckContext = { vehicle: state.vehicle, layout, limits: shop.limits, house: shop.house };
+      if (!context) return "Describe the vehicle first: a check is judged by its facts";
       const { outcome, headline } = judgeCheck(check, record, context);
       const body = { check, record };
       const id = uuid();
@@ -23,7 +22,7 @@ export function useCheckEntries() {
         { kind: "judged", body: shown },
       ];
     },
-    [state.vehicle, layout, shop],
+    [context],
   );
 }
 

@@ -16,17 +16,17 @@ type Items = Record<string, { state: LookState; note?: string }>;
 
 /** The visual and by-hand look: a list fitted to the vehicle, marked place by place. */
 export function LookStation() {
-  const { state, layout, shop } = useJob();
+  const { context } = useJob();
   const entriesOf = useCheckEntries();
   const form = useForm("look", { items: {} as Items, startedAt: "" });
-  if (!layout || !state.vehicle)
+  if (!context)
     return (
       <StationFrame title="Look" lead="Describe the vehicle first: the list is fitted to it.">
         {" "}
       </StationFrame>
     );
-  const list = lookList(layout, state.vehicle);
-  const plan = CHECKS.look.plan({ vehicle: state.vehicle, layout, limits: shop.limits, house: shop.house }, undefined);
+  const list = lookList(context.layout, context.vehicle);
+  const plan = CHECKS.look.plan(context, undefined);
   const { draft, set } = form;
   const mark = (id: string, change: Partial<{ state: LookState; note: string }>) =>
     set({

@@ -13,14 +13,13 @@ import type { SmokeHandle } from "./use-smoke-run";
 
 /** Hose clamped: pressure up to its rating, ball at the bottom; hose open: smoke. Without it a run proves nothing. */
 export function SmokeProof({ run }: { run: SmokeHandle }) {
-  const { state, layout, shop, append } = useJob();
+  const { state, context, append } = useJob();
   const { format } = usePreferences();
   const { draft, set, machine } = run;
   const pressure = readField(draft.proofPressure, "smokePressure", machine.ratedPressure.unit);
   const [error, setError] = useState<string>();
   const begin = async (proved: boolean) => {
-    if (!layout || !state.vehicle) return;
-    const context = { vehicle: state.vehicle, layout, limits: shop.limits, house: shop.house };
+    if (!context) return;
     const plan = planSmoke(context, { entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen, machine });
     const open = state.offCar.filter((i) => i.open);
     const fresh = plan.displaces.filter((d) => !open.some((i) => i.what === d.what));

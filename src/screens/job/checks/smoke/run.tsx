@@ -24,7 +24,7 @@ const marksUpTo = (max: number) => {
 
 /** The live run: ball and gauge follow the real ones, each move a timed sample; then what was seen, and the verdict. */
 export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () => void }) {
-  const { state, layout, shop } = useJob();
+  const { layout, context } = useJob();
   const { number } = usePreferences();
   const { draft, set, update, units, maxFlow, rated, reading, reach } = run;
   const record = useRecordCheck();
@@ -41,8 +41,7 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
     mark: running ? () => sample(draft.flow, draft.pressure) : undefined,
     smoke: running ? () => setMarking(true) : undefined,
   });
-  if (!layout || !state.vehicle || !reach || draft.startedAt === null) return null;
-  const context = { vehicle: state.vehicle, layout, limits: shop.limits, house: shop.house };
+  if (!layout || !context || !reach || draft.startedAt === null) return null;
   const verdict = run.record && !running ? judgeSmoke(run.record, context) : undefined;
   const names = new Map(layout.joints.map((j) => [j.id, j.name]));
   const entry = layout.joints.find((j) => j.id === draft.entry);

@@ -12,11 +12,10 @@ import type { SmokeHandle } from "./use-smoke-run";
 
 /** Where smoke goes in, what is sealed and held open, and what that fill reaches. */
 export function SmokeSetup({ run }: { run: SmokeHandle }) {
-  const { state, layout, shop } = useJob();
+  const { state, layout, context } = useJob();
   const { number } = usePreferences();
   const { draft, set, machine, machines, reach } = run;
-  if (!layout || !state.vehicle || !reach) return null;
-  const context = { vehicle: state.vehicle, layout, limits: shop.limits, house: shop.house };
+  if (!layout || !context || !reach) return null;
   const plan = planSmoke(context, { entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen, machine });
   const sealable = layout.joints.filter((j) => j.kind === "opening" || j.kind === "valve" || j.kind === "pipe");
   const holdable = layout.joints.filter((j) => j.rest === "closed" && (j.kind === "throttle" || j.kind === "valve"));

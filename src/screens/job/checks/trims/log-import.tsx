@@ -1,18 +1,17 @@
 "use client";
 
 import { FileUp } from "lucide-react";
-import { useRef } from "react";
 import { CHANNELS, type ChannelId, type ColumnChoice, channelById, type HeaderMatch, type Mapping } from "@/core/scan-log";
 import { type Dimension, type UnitId, unitsOf } from "@/core/units";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
+import { FileButton } from "@/ui/file-button";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { getJson, sendJson } from "../../../session/api";
 import type { ScanLogHandle } from "./use-scan-log";
 
 /** Picks a CSV and looks at its head, under the mapping remembered for its headers. */
 export function LogPicker({ scan, onLook }: { scan: ScanLogHandle; onLook: (mapping: Mapping | undefined) => void }) {
-  const input = useRef<HTMLInputElement>(null);
   const take = async (file: File) => {
     const head = await scan.peek(file);
     if (!head) return;
@@ -23,24 +22,14 @@ export function LogPicker({ scan, onLook }: { scan: ScanLogHandle; onLook: (mapp
   if (scan.state.step === "importing") return null;
   const fresh = scan.state.step === "none";
   return (
-    <div className="flex flex-wrap items-center gap-3">
-      <input
-        ref={input}
-        type="file"
-        accept=".csv,.txt,.tsv,.log,text/csv"
-        className="sr-only"
-        aria-label="Scan-tool log"
-        tabIndex={-1}
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          e.target.value = "";
-          if (file) void take(file);
-        }}
-      />
-      <Button look={fresh ? "primary" : "plain"} onClick={() => input.current?.click()}>
-        <FileUp aria-hidden size={18} /> {fresh ? "Choose a log (CSV)" : "Choose another log"}
-      </Button>
-    </div>
+    <FileButton
+      label="Scan-tool log"
+      accept=".csv,.txt,.tsv,.log,text/csv"
+      look={fresh ? "primary" : "plain"}
+      onFile={(file) => void take(file)}
+    >
+      <FileUp aria-hidden size={18} /> {fresh ? "Choose a log (CSV)" : "Choose another log"}
+    </FileButton>
   );
 }
 

@@ -42,14 +42,13 @@ const EMPTY: Draft = {
 /** The fuel-trim survey: a log read by the worker or points typed by hand, drawn and judged as it grows. */
 export function TrimsCheck({ head }: { head: ReactNode }) {
   const { number } = usePreferences();
-  const { id, state, layout, shop } = useJob();
+  const { id, state, context, shop } = useJob();
   const form = useForm<Draft>("trims", EMPTY);
   const { draft, set } = form;
   const scan = useScanLog(shop.limits);
   const record = useRecordCheck();
   const [error, setError] = useState<string>();
   const [mapping, setMapping] = useState<Mapping>();
-  const vehicle = state.vehicle;
 
   const survey = useMemo((): TrimSurvey | undefined => {
     const ambient = draft.barometer === undefined ? state.conditions?.ambient : fromSi(draft.barometer, "kPa", "absolute");
@@ -59,14 +58,15 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
     return { source: draft.source, ambient, intakeTemperature, points: draft.points };
   }, [draft, state.conditions]);
   const judged = useMemo(() => {
-    if (!survey || !vehicle || !layout) return undefined;
-    const context = { vehicle, layout, limits: shop.limits, house: shop.house };
+    if (!survey || !context) return undefined;
+    const { vehicle } = context;
     const bands = { good: shop.limits.trimGood.value, act: shop.limits.trimAct.value };
     return { verdict: judgeTrims(survey, context), banks: readSurvey(survey, vehicle, shop.house.totalTrim, bands) };
-  }, [survey, vehicle, layout, shop]);
+  }, [survey, context, shop]);
 
-  if (!vehicle || !layout) return null;
-  const plan = CHECKS.trims.plan({ vehicle, layout, limits: shop.limits, house: shop.house }, undefined);
+  if (!context) return null;
+  const { vehicle } = context;
+  const plan = CHECKS.trims.plan(context, undefined);
   if (plan.refused) {
     return (
       <div className="flex flex-col gap-5">
