@@ -15,6 +15,8 @@ export const MACHINES: readonly Machine[] = [
     ratedPressure: { value: 13, unit: "inH2O", kind: "gauge" },
     maxFlow: { value: 12, unit: "L/min" },
     autoOff: 300,
+    kind: "evap-safe",
+    service: [],
   },
   {
     id: "reed",
@@ -22,6 +24,8 @@ export const MACHINES: readonly Machine[] = [
     ratedPressure: { value: 1, unit: "psi", kind: "gauge" },
     maxFlow: { value: 15, unit: "L/min" },
     autoOff: 600,
+    kind: "low-pressure",
+    service: [],
   },
 ];
 

@@ -1,7 +1,7 @@
-import type { CheckContext } from "./checks/check";
+import { type CheckContext, contextOf as contextIn } from "./checks/check";
 import type { SmokeRun } from "./checks/smoke";
-import { DEFAULT_HOUSE, DEFAULT_LIMITS } from "./shop/settings";
-import { layoutOf, type VehicleFacts } from "./vehicle";
+import { DEFAULT_SHOP, type Shop } from "./shop/settings";
+import type { VehicleFacts } from "./vehicle";
 
 /** The made-up cars of the tests. */
 export const NATURAL: VehicleFacts = {
@@ -33,12 +33,8 @@ export const TWO_BANKS: VehicleFacts = {
   fitted: ["booster", "pcv", "evap", "egr", "runner-flaps", "secondary-air"],
 };
 
-export const contextOf = (vehicle: VehicleFacts): CheckContext => ({
-  vehicle,
-  layout: layoutOf(vehicle),
-  limits: DEFAULT_LIMITS,
-  house: DEFAULT_HOUSE,
-});
+export const contextOf = (vehicle: VehicleFacts, change: Partial<Pick<Shop, "limits" | "house">> = {}): CheckContext =>
+  contextIn(vehicle, { ...DEFAULT_SHOP, ...change });
 
 /** A sound smoke run through the duct of `NATURAL`: settles at `flow` L/min and 12.5 inH2O, nothing seen outside. */
 export function smokeRun(flow = 4.5, change: Partial<SmokeRun> = {}): SmokeRun {

@@ -1,13 +1,13 @@
 import { Providers } from "@/screens/session/providers";
 import { ShopScreen } from "@/screens/shop/shop";
-import { readShop } from "@/server/shop";
+import { proofHistory, readShop } from "@/server/shop";
 
 export const dynamic = "force-dynamic";
 
 export default function Page() {
   return (
     <Providers>
-      <ShopScreen initial={readShop()} />
+      <ShopScreen initial={readShop()} proofs={proofHistory()} />
     </Providers>
   );
 }

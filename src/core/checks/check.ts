@@ -1,19 +1,46 @@
 import type { ObjectSchema } from "yup";
-import type { HouseMethods, Limits } from "../shop/settings";
-import type { Quantity } from "../units";
-import type { Layout, VehicleFacts, ZoneId } from "../vehicle";
+import type { HouseMethods, Limits, Shop } from "../shop/settings";
+import { formatNumber, formatQuantity, type Quantity, UNITS } from "../units";
+import { type Layout, layoutOf, type VehicleFacts, type ZoneId } from "../vehicle";
 
 export type Outcome = "pass" | "fail" | "unsure" | "void";
+
+/** Units of numbers that are no quantity of `units`. */
+export type BareUnit = "%" | "1/min" | "strokes" | "g/s per L";
 
 /** A number that a verdict rests on; with its interval (95 %), its limit and where the limit comes from. */
 export interface Measure {
   readonly name: string;
-  /** A quantity, or a bare percentage. */
-  readonly value: Quantity | { readonly value: number; readonly unit: "%" };
+  /** A quantity, a bare percentage, an engine speed, or a count. */
+  readonly value: Quantity | { readonly value: number; readonly unit: BareUnit };
   readonly low?: number;
   readonly high?: number;
+  /** A correction: shown with its sign */
+  readonly signed?: true;
   readonly limit?: string;
   readonly limitSource?: string;
+}
+
+const BARE_DECIMALS: Record<BareUnit, number> = { "%": 1, "1/min": 0, strokes: 0, "g/s per L": 2 };
+
+/** A measure's value in words; `shown` writes quantities and numbers the reader's way. */
+export function measureText(
+  { value, signed }: Measure,
+  shown: { quantity: (q: Quantity) => string; number: (n: number, decimals: number) => string } = {
+    quantity: formatQuantity,
+    number: formatNumber,
+  },
+): string {
+  if (value.unit in UNITS) return shown.quantity(value as Quantity);
+  const sign = signed && value.value > 0 ? "+" : "";
+  return `${sign}${shown.number(value.value, BARE_DECIMALS[value.unit as BareUnit])} ${value.unit}`;
+}
+
+/** Its 95 % interval in words, empty where it has none. */
+export function intervalText(m: Measure, number: (n: number, decimals: number) => string = formatNumber): string {
+  if (m.low === undefined || m.high === undefined) return "";
+  const decimals = m.value.unit in UNITS ? 2 : BARE_DECIMALS[m.value.unit as BareUnit];
+  return ` (95 %: ${number(m.low, decimals)} to ${number(m.high, decimals)} ${m.value.unit})`;
 }
 
 /** What a check says of a zone: proved tight, leaking, merely reached by smoke, or not reached. */
@@ -34,6 +61,8 @@ export interface Verdict {
   readonly reasons: readonly string[];
   /** What the suspects engine weighs; a void check has none. */
   readonly observation?: string;
+  /** Joints the check put to the test, whatever it said of them. */
+  readonly tested?: readonly string[];
   readonly zones: readonly ZoneKnowledge[];
 }
 
@@ -45,6 +74,26 @@ export interface CheckContext {
   readonly house: HouseMethods;
 }
 
+/** The context of a vehicle in a shop: what the maker says of this vehicle goes before the shop's own limits. */
+export const contextOf = (vehicle: VehicleFacts, shop: Pick<Shop, "limits" | "house">): CheckContext => ({
+  vehicle,
+  layout: layoutOf(vehicle),
+  limits: { ...shop.limits, ...vehicle.limits },
+  house: shop.house,
+});
+
+/** A verdict that proves nothing, and the trap it fell into. */
+export const voidVerdict = (headline: string, trap: string): Verdict => ({
+  outcome: "void",
+  headline,
+  measures: [],
+  reasons: [trap],
+  zones: [],
+});
+
+/** A joint's name as the vehicle's layout gives it; what is no joint of it by its own name. */
+export const jointName = (layout: Layout, id: string): string => layout.joints.find((j) => j.id === id)?.name ?? id;
+
 /** What is shown before a step, acknowledged once per job. */
 export type CautionId =
   | "running-engine"
@@ -52,6 +101,9 @@ export type CautionId =
   | "enrichment-gas"
   | "compressed-air"
   | "hot-exhaust"
+  | "twelve-volt"
+  | "wire-piercing"
+  | "spray"
   | "emission-devices";
 
 /** Something a setup disturbs: goes on the off-the-car list when done, comes off when put back. */
@@ -69,18 +121,59 @@ export interface Plan {
   readonly refused?: string;
 }
 
+/** One number of a record. */
+export interface Reading {
+  readonly reading: string;
+  readonly value: number;
+  readonly unit: string;
+  readonly kind?: string;
+  readonly point?: number;
+  /** s on the record's own clock */
+  readonly seconds?: number;
+}
+
+/** The reading of a quantity, or none. */
+export const readingOf = (reading: string, q: Quantity | undefined, more: Partial<Reading> = {}): Reading[] =>
+  q ? [{ reading, value: q.value, unit: q.unit, ...(q.kind ? { kind: q.kind } : {}), ...more }] : [];
+
+/** Whether the engine runs during a check, and how warm it must be. */
+export type EngineState = "warm-running" | "running" | "standing";
+
 /** The one shape of every check. Functions and all, so it never crosses from server to client. */
-export interface CheckKind<Record extends object = object, Aim = unknown> {
+export interface CheckKind<Body extends object = object, Aim = unknown> {
   readonly id: CheckId;
   readonly name: string;
   /** What passing and failing are called for this kind; unsure and void are the same for all. */
   readonly words: { readonly pass: string; readonly fail: string };
+  /** What it is for, in a line */
+  readonly aim: string;
+  readonly engine: EngineState;
   readonly schema: ObjectSchema<object>;
   plan(context: CheckContext, aim: Aim): Plan;
-  judge(record: Record, context: CheckContext): Verdict;
+  judge(record: Body, context: CheckContext): Verdict;
+  /** What was read, one number a row, in the units it was taken in */
+  readings(record: Body): readonly Reading[];
+  /** The part or way in that a record is about; absent where the check is about the whole car */
+  place?(record: Body): string;
+  /** True for a record of a part that is not on the car: it says nothing of the car */
+  onBench?(record: Body): boolean;
 }
 
-export type CheckId = "trims" | "smoke" | "look";
+export type CheckId =
+  | "look"
+  | "trims"
+  | "probe"
+  | "vacuum"
+  | "airflow"
+  | "crankcase"
+  | "smoke"
+  | "pinch"
+  | "hold"
+  | "valve"
+  | "output"
+  | "circuit"
+  | "chain"
+  | "borescope";
 
 /** The verdict word of an outcome, as this kind of check says it. */
 export function verdictWord(kind: Pick<CheckKind, "words">, outcome: Outcome): string {
@@ -100,5 +193,8 @@ export const CAUTION_TEXTS: Record<CautionId, string> = {
   "enrichment-gas": "Enrichment gas burns: no hot parts or sparks near, extinguisher at hand, ventilate.",
   "compressed-air": "Compressed air: eyes covered, open slowly, never above the weakest part's rating.",
   "hot-exhaust": "Hot exhaust and coolant: let it cool or keep hands away.",
+  "twelve-volt": "12 V goes to unplugged parts only: never feed voltage back into the ECU. Fuse the lead.",
+  "wire-piercing": "A pierced wire stays on the off-the-car list until it is sealed. Airbag lines are left alone.",
+  spray: "Water or soap: none into connectors or the air meter, none on hot exhaust; mind fans and belts.",
   "emission-devices": "Emission devices stay on and working: plugs and blanks come off again.",
 };

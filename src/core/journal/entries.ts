@@ -1,9 +1,9 @@
 import * as yup from "yup";
-import { type CautionId, CHECK_IDS, CHECKS, type CheckId, type Outcome } from "../checks";
+import { CAUTION_TEXTS, type CautionId, CHECK_IDS, CHECKS, type CheckId, type Outcome } from "../checks";
 import { BadInput, line, needed, strictObject, validate } from "../input";
-import { SYMPTOMS, type SymptomId } from "../suspects/codes";
+import { ENGINE_NOW, type EngineNow, SYMPTOMS, type SymptomId } from "../suspects";
 import { type Quantity, quantitySchema } from "../units";
-import { type VehicleFacts, vehicleSchema } from "../vehicle";
+import { KIT_KINDS, type KitItem, type KitKind, type VehicleFacts, vehicleSchema } from "../vehicle";
 
 /** When something happened: a moment, or from–to for a run. ISO 8601, UTC. */
 export type At = string | { readonly from: string; readonly to: string };
@@ -66,6 +66,7 @@ export interface Bodies {
     readonly altitude?: Quantity;
     /** A weather report's pressure, reduced to sea level */
     readonly seaLevel?: Quantity;
+    readonly engine?: EngineNow;
   };
   check: { readonly check: CheckId; readonly record: object };
   judged: {
@@ -76,7 +77,14 @@ export interface Bodies {
     readonly headline: string;
   };
   caution: { readonly caution: CautionId };
-  displaced: { readonly what: string; readonly joint?: string };
+  displaced: {
+    readonly what: string;
+    readonly joint?: string;
+    /** A scan-tool command that stands until it is released; s after which the tool lets go by itself */
+    readonly commanded?: { readonly seconds: number };
+    /** A change taken back to learn whether it was the cure: the old part in again */
+    readonly swappedBack?: string;
+  };
   restored: { readonly item: string };
   finding: {
     readonly joint: string;
@@ -84,7 +92,11 @@ export interface Bodies {
     readonly size?: Quantity;
     readonly evidence: readonly string[];
     readonly confirmed: boolean;
+    /** SHA-256 of pictures kept with the job */
+    readonly pictures?: readonly string[];
   };
+  /** What the teardown needs, worked out beforehand; the newest list counts */
+  kit: { readonly items: readonly KitItem[] };
   repair: {
     readonly finding?: string;
     readonly what: string;
@@ -95,6 +107,10 @@ export interface Bodies {
     readonly goAhead?: string;
     /** What else was changed along the way: filter, cleaned part, disturbed duct */
     readonly otherChanges: readonly string[];
+    readonly torques?: readonly { readonly where: string; readonly torque: Quantity }[];
+    /** Bolts broken, renewed, glued; clamps moved over, seals oiled, latches tugged */
+    readonly fasteners?: string;
+    readonly pictures?: readonly string[];
   };
   undone: { readonly repair: string };
   "complaint-tried": { readonly how: string; readonly result: "gone" | "remains" };
@@ -117,6 +133,17 @@ export type EntryKind = keyof Bodies;
 const BODY_VERSION = 1;
 
 const id = yup.string().uuid("An entry is named by its id").required();
+const pictures = yup
+  .array()
+  .of(
+    yup
+      .string()
+      .matches(/^[0-9a-f]{64}$/, "A picture is named by its SHA-256")
+      .required(),
+  )
+  .max(40)
+  .optional()
+  .default(undefined);
 const seq = yup.number().integer().min(0).required();
 
 const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
@@ -162,6 +189,7 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     bayTemperature: quantitySchema("airTemperature").required(),
     altitude: quantitySchema("altitude").optional().default(undefined),
     seaLevel: quantitySchema("ambient").optional().default(undefined),
+    engine: yup.mixed<EngineNow>().oneOf(ENGINE_NOW).optional(),
   }),
   check: strictObject({ check: yup.string().oneOf(CHECK_IDS).required(), record: yup.mixed<object>().required() }),
   judged: strictObject({
@@ -172,12 +200,16 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     headline: line("Headline", 500).required(),
   }),
   caution: strictObject({
-    caution: yup
-      .string()
-      .oneOf(["running-engine", "smoke-vapour", "enrichment-gas", "compressed-air", "hot-exhaust", "emission-devices"])
-      .required(),
+    caution: yup.string().oneOf(Object.keys(CAUTION_TEXTS)).required(),
   }),
-  displaced: strictObject({ what: needed("What", "Say what was taken off or put in"), joint: line("Joint", 60).optional() }),
+  displaced: strictObject({
+    what: needed("What", "Say what was taken off or put in"),
+    joint: line("Joint", 60).optional(),
+    commanded: strictObject({ seconds: yup.number().min(1).max(3600).required() })
+      .optional()
+      .default(undefined),
+    swappedBack: line("The change", 1000).optional(),
+  }),
   restored: strictObject({ item: id }),
   finding: strictObject({
     joint: needed("The place", "Say where it is"),
@@ -185,6 +217,23 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     size: quantitySchema("hole").optional().default(undefined),
     evidence: yup.array().of(id).max(50).required(),
     confirmed: yup.boolean().required(),
+    pictures,
+  }),
+  kit: strictObject({
+    items: yup
+      .array()
+      .of(
+        strictObject({
+          kind: yup
+            .mixed<KitKind>()
+            .oneOf(Object.keys(KIT_KINDS) as KitKind[])
+            .required(),
+          what: needed("The item", "Say what is needed"),
+          ready: yup.boolean().required(),
+        }).required(),
+      )
+      .max(60)
+      .required(),
   }),
   repair: strictObject({
     finding: yup.string().uuid().optional(),
@@ -212,6 +261,19 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
       .required(),
     goAhead: line("The go-ahead").optional(),
     otherChanges: yup.array().of(needed("The change", "Name the change")).max(20).required(),
+    torques: yup
+      .array()
+      .of(
+        strictObject({
+          where: needed("The fastener", "Name the fastener", 80),
+          torque: quantitySchema("torque").required("Type the torque"),
+        }).required(),
+      )
+      .max(40)
+      .optional()
+      .default(undefined),
+    fasteners: line("Notes on fasteners", 1000).optional(),
+    pictures,
   }).test("recheck", "A temporary repair needs a re-check date", (b) => b?.permanence !== "temporary" || b.recheck !== undefined),
   undone: strictObject({ repair: id }),
   "complaint-tried": strictObject({

@@ -1,15 +1,14 @@
-import { type CheckContext, judgeCheck, type Verdict } from "../checks";
-import type { SmokeRun } from "../checks/smoke";
+import { CHECKS, type CheckContext, type CheckKind, contextOf, judgeCheck, type Verdict, voidVerdict } from "../checks";
+import { readSections, type SmokeRun } from "../checks/smoke";
 import type { Shop } from "../shop/settings";
 import { causesOf, codeObservations, type Evidence, nextChecks, weighSuspects } from "../suspects";
-import { type Layout, layoutOf, reachOf } from "../vehicle";
 import { canonicalJson, contentHash } from "./canonical";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
 import { blocksOf, confoundedChanges, stationsOf } from "./gates";
 import type { AfterRepair, CheckState, JobState, OffCarItem, RepairState } from "./state";
 
 /** Version of the judging rules; a verdict shown under older rules is kept beside what they would say now. */
-export const RULES_VERSION = 1;
+export const RULES_VERSION = 2;
 
 type Of<K extends EntryKind> = JournalEntry & { readonly body: Bodies[K] };
 
@@ -24,7 +23,6 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
   const newest = <K extends EntryKind>(kind: K) => of(kind).at(-1);
 
   const vehicle = newest("vehicle")?.body;
-  const layout = vehicle ? layoutOf(vehicle) : undefined;
   const undone = new Set(of("undone").map((e) => e.body.repair));
   const repairs = of("repair").map(
     (e): RepairState => ({ entry: e.id, at: e.at, by: e.by, body: e.body, undone: undone.has(e.id) }),
@@ -32,13 +30,19 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
   const lastRepair = of("repair").at(-1);
   const relative = (entry: JournalEntry) => relativeToRepair(entry, lastRepair);
 
-  const context: CheckContext | undefined =
-    vehicle && layout ? { vehicle, layout, limits: shop.limits, house: shop.house } : undefined;
+  const context = vehicle && contextOf(vehicle, shop);
+  const restored = new Map(of("restored").map((e) => [e.body.item, spanOf(e.at).from]));
+  const commands = of("displaced").filter((e) => e.body.commanded);
   const shown = new Map(of("judged").map((e) => [e.body.entry, e.body]));
   const contextKey = context ? canonicalJson([vehicle, shop.limits, shop.house]) : "";
   const checks = context
     ? of("check").map((entry): CheckState => {
-        const verdict = judged(entry.body, context, contextKey);
+        const kind = CHECKS[entry.body.check] as unknown as CheckKind;
+        const place = kind.place?.(entry.body.record);
+        const standing = commandInTheWay(entry, place, commands, restored);
+        const verdict = standing
+          ? voidVerdict("This check proves nothing", `${standing} was still commanded: release it, then check again`)
+          : judged(entry.body, context, contextKey);
         const before = shown.get(entry.id);
         const flipped = before && (before.outcome !== verdict.outcome || before.headline !== verdict.headline);
         return {
@@ -49,13 +53,14 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
           by: entry.by,
           verdict,
           afterRepair: relative(entry),
-          tested: testedJoints(entry.body, verdict, context.layout),
+          tested: verdict.tested ?? [],
+          ...(place === undefined ? {} : { place }),
+          onBench: kind.onBench?.(entry.body.record) ?? false,
           ...(flipped ? { wasShown: { outcome: before.outcome, headline: before.headline } } : {}),
         };
       })
     : [];
 
-  const restored = new Set(of("restored").map((e) => e.body.item));
   const offCar = of("displaced").map(
     (e): OffCarItem => ({
       entry: e.id,
@@ -63,6 +68,8 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
       ...(e.body.joint ? { joint: e.body.joint } : {}),
       since: spanStart(e.at),
       open: !restored.has(e.id),
+      ...(e.body.commanded ? { commanded: e.body.commanded } : {}),
+      ...(e.body.swappedBack ? { swappedBack: e.body.swappedBack } : {}),
     }),
   );
   const findings = of("finding").map((e) => {
@@ -94,12 +101,16 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
     ...(vehicle ? { vehicle } : {}),
     ...(story ? { story } : {}),
     ...(cleared ? { codesClearedAt: spanStart(cleared.at) } : {}),
+    kit: newest("kit")?.body.items ?? [],
     ...(newest("conditions") ? { conditions: newest("conditions")?.body as Bodies["conditions"] } : {}),
     ...(tried ? { complaint: { ...tried.body, at: spanStart(tried.at), afterRepair: relative(tried) } } : {}),
     ...(handover ? { handover: { ...handover.body, at: spanStart(handover.at), by: handover.by } } : {}),
   };
-  const { suspects, next } = vehicle && layout ? judgeSuspects(vehicle, layout, base) : { suspects: [], next: [] };
-  const confounded = confoundedChanges(checks, repairs);
+  const sections = context && sectionsOf(checks, context);
+  const { suspects, next, retired } = context
+    ? judgeSuspects(context, { ...base, ...(sections ? { sections } : {}) })
+    : { suspects: [], next: [], retired: [] };
+  const confounded = confoundedChanges(checks, repairs, of("displaced"), restored);
   const clearedAfter = cleared ? relative(cleared) === "after" || !lastRepair : false;
   const blocks = blocksOf({ ...base, clearedAfter, now });
   const status = closed ? (blocks.close.length > 0 ? "review" : "closed") : handover ? "handed-over" : "open";
@@ -109,6 +120,8 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
     status,
     suspects,
     next,
+    retired,
+    ...(sections ? { sections } : {}),
     confounded,
     blocks,
     stations: stations.states,
@@ -152,6 +165,31 @@ function relativeToRepair(entry: JournalEntry, repair: JournalEntry | undefined)
   if (!began) return "before";
   const knew = entry.seenSeq >= repair.seq || (entry.device === repair.device && entry.deviceSeq > repair.deviceSeq);
   return knew ? "after" : "unknown";
+}
+
+/** Name of a command that stood when a check began and is no part of it; undefined when none did. */
+function commandInTheWay(
+  check: Of<"check">,
+  place: string | undefined,
+  commands: readonly Of<"displaced">[],
+  restored: ReadonlyMap<string, number>,
+): string | undefined {
+  const began = spanOf(check.at).from;
+  const { record } = check.body;
+  const own = new Set([...((record as Partial<SmokeRun>).heldOpen ?? []), ...(place ? [place] : [])]);
+  // The chain commands its own solenoid.
+  if (check.body.check === "chain") own.add("flap-solenoid");
+  return commands.find((c) => {
+    const stands = spanOf(c.at).from <= began && (restored.get(c.id) ?? Number.POSITIVE_INFINITY) > began;
+    return stands && !(c.body.joint && own.has(c.body.joint));
+  })?.body.what;
+}
+
+/** What the smoke runs since the last repair say together, where they are of different sections. */
+function sectionsOf(checks: readonly CheckState[], { layout }: CheckContext): JobState["sections"] {
+  const since = checks.some((c) => c.afterRepair === "after") ? checks.filter((c) => c.afterRepair === "after") : checks;
+  const runs = since.filter((c) => c.check === "smoke").map((c) => ({ run: c.record as SmokeRun, verdict: c.verdict }));
+  return runs.length < 2 ? undefined : readSections(runs, layout);
 }
 
 /** Verdicts by record object and context: a fit is made once, however often the job is folded. */
@@ -205,19 +243,25 @@ function zoneKnowledge(checks: readonly CheckState[], lastRepair: JournalEntry |
   return [...known.values()];
 }
 
+/**
+ * Weighs the suspects and ranks what to do next. After a repair that checks have answered, what the repaired cause
+ * explained is retired; what it did not explain, and all that came since, is weighed anew, so a second cause shows.
+ */
 function judgeSuspects(
-  vehicle: Bodies["vehicle"],
-  layout: Layout,
-  state: Pick<JobState, "codes" | "checks" | "story" | "repairs" | "findings">,
-): Pick<JobState, "suspects" | "next"> {
+  context: CheckContext,
+  state: Pick<
+    JobState,
+    "codes" | "checks" | "story" | "repairs" | "findings" | "sections" | "offCar" | "conditions" | "complaint"
+  >,
+): Pick<JobState, "suspects" | "next" | "retired"> {
+  const { vehicle, layout } = context;
   const causes = causesOf(layout, vehicle);
+  const telling = (list: readonly CheckState[]) =>
+    list.filter((c) => c.verdict.outcome !== "void" && c.verdict.observation !== undefined);
   const fromChecks = (list: readonly CheckState[]): Evidence[] =>
-    list.flatMap((c) => {
-      if (c.verdict.outcome === "void" || !c.verdict.observation) return [];
-      return [{ observation: c.verdict.observation, entry: c.entry, reached: c.tested }];
-    });
+    telling(list).map((c) => ({ observation: c.verdict.observation as string, entry: c.entry, tested: c.tested }));
   const sinceRepair = state.checks.filter((c) => c.afterRepair === "after");
-  const confirmed =
+  const answered =
     state.repairs.some((r) => !r.undone) && sinceRepair.some((c) => c.verdict.outcome === "pass" || c.verdict.outcome === "fail");
   const story: Evidence[] = [
     ...codeObservations(
@@ -226,25 +270,37 @@ function judgeSuspects(
     ).map((observation) => ({ observation, entry: "codes" })),
     ...(state.story?.symptoms ?? []).map((s) => ({ observation: `symptom:${s}`, entry: "story" })),
   ];
-  // After a repair that checks have answered, what it explained is retired and only what came since is weighed.
-  const evidence = confirmed ? fromChecks(sinceRepair) : [...story, ...fromChecks(state.checks)];
-  const repairedJoints = new Set(state.findings.filter((f) => f.repairedBy).map((f) => f.body.joint));
-  const open = confirmed
-    ? causes.map((c) => (c.joint && repairedJoints.has(c.joint) ? { ...c, prior: c.prior * 0.2 } : c))
-    : causes;
-  const suspects = weighSuspects(open, evidence);
-  const relevant = confirmed ? sinceRepair : state.checks;
-  const done = relevant
-    .filter((c) => c.verdict.outcome === "pass" || c.verdict.outcome === "fail")
-    .map((c) => ({ check: c.check, ...(c.check === "smoke" ? { entry: (c.record as SmokeRun).entry } : {}) }));
-  return { suspects, next: nextChecks(suspects, layout, vehicle, done) };
-}
+  const sections: Evidence[] = state.sections?.within.length
+    ? [{ observation: "section-within", entry: "sections", tested: state.sections.within }]
+    : [];
+  const before = [...story, ...fromChecks(state.checks.filter((c) => c.afterRepair !== "after"))];
+  const repaired = new Set(state.findings.filter((f) => f.repairedBy).map((f) => f.body.joint));
+  const isRepaired = (c: { readonly id: string; readonly joint?: string }) => repaired.has(c.id) || repaired.has(c.joint ?? "");
 
-/** Joints a smoke run really tested: those of zones where smoke was shown. */
-function testedJoints(body: Bodies["check"], verdict: Verdict, layout: Layout): string[] {
-  if (body.check !== "smoke" || verdict.outcome === "void") return [];
-  const shown = new Set<string>(verdict.zones.filter((z) => z.state !== "not-reached").map((z) => z.zone));
-  return reachOf(layout, body.record as SmokeRun)
-    .tested.filter((j) => shown.has(j.from) || shown.has(j.to))
-    .map((j) => j.id);
+  let evidence = [...before, ...sections];
+  const retired: string[] = [];
+  let open = causes;
+  if (answered) {
+    // What a repaired cause made likelier than the average suspect did is explained by it.
+    const explained = new Set(
+      weighSuspects(causes, before)
+        .filter((s) => isRepaired(s.cause))
+        .flatMap((s) => s.because.filter((b) => b.factor >= 1).map((b) => `${b.entry} ${b.observation}`)),
+    );
+    // A complaint that remains is not explained by what was repaired.
+    const remains = state.complaint?.afterRepair === "after" && state.complaint.result === "remains";
+    const stays = (e: Evidence) =>
+      (remains && e.observation.startsWith("symptom:")) || !explained.has(`${e.entry} ${e.observation}`);
+    retired.push(...before.filter((e) => !stays(e)).map((e) => e.observation));
+    evidence = [...before.filter(stays), ...fromChecks(sinceRepair), ...sections];
+    open = causes.map((c) => (isRepaired(c) ? { ...c, prior: c.prior * 0.1 } : c));
+  }
+  const suspects = weighSuspects(open, evidence);
+  const done = telling(answered ? sinceRepair : state.checks).map((c) => ({
+    check: c.check,
+    ...(c.place ? { place: c.place } : {}),
+  }));
+  const standing = state.offCar.filter((i) => i.open && i.commanded).map((i) => i.what);
+  const engine = state.conditions?.engine;
+  return { suspects, next: nextChecks(suspects, context, done, { standing, ...(engine ? { engine } : {}) }), retired };
 }

@@ -1,4 +1,6 @@
-import { CHECKS, type CheckId } from "../checks";
+import { CHECKS, type CheckId, jointName } from "../checks";
+import { layoutOf } from "../vehicle";
+import { type Bodies, type JournalEntry, spanOf } from "./entries";
 import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
 import { STATIONS } from "./state";
 
@@ -9,25 +11,51 @@ type Facts = Pick<
 
 const standing = (repairs: readonly RepairState[]) => repairs.filter((r) => !r.undone);
 
-/** Kinds of check that said "faulty" before the last repair: each must say otherwise after it. */
-function proofOwed(checks: readonly CheckState[]): CheckId[] {
-  const kinds = new Set<CheckId>();
-  // Eyes find, but do not measure: a spot seen is answered by the measured checks.
-  for (const c of checks)
-    if (c.check !== "look" && c.verdict.outcome === "fail" && c.afterRepair === "before") kinds.add(c.check);
-  return [...kinds];
+/** A check that owes a proof: its kind, and the part where the kind is about one part. */
+interface Owed {
+  readonly check: CheckId;
+  readonly part?: string;
 }
 
-/** The newest word of a kind of check after the last repair, void ones left out: they prove nothing. */
-function newestAfter(checks: readonly CheckState[], kind: CheckId): CheckState | undefined {
-  return checks.filter((c) => c.check === kind && c.afterRepair === "after" && c.verdict.outcome !== "void").at(-1);
+/** Eyes find but do not measure, and a branch shut off only locates: what they found is answered by the measured checks. */
+const LOCATORS: readonly CheckId[] = ["look", "pinch"];
+/** Kinds that judge one part by itself: each part owes its own proof. */
+const BY_PART: readonly CheckId[] = ["hold", "valve", "output", "circuit", "borescope"];
+
+const owedBy = (c: CheckState): Owed => ({
+  check: c.check,
+  ...(c.place && BY_PART.includes(c.check) ? { part: c.place } : {}),
+});
+const answers = (c: CheckState, owed: Owed) =>
+  c.check === owed.check && !c.onBench && (owed.part === undefined || c.place === owed.part);
+
+/** Checks that said "faulty" before the last repair: each must say otherwise after it. */
+function proofOwed(checks: readonly CheckState[]): Owed[] {
+  const owed: Owed[] = [];
+  for (const c of checks) {
+    if (LOCATORS.includes(c.check) || c.onBench || c.verdict.outcome !== "fail" || c.afterRepair !== "before") continue;
+    if (!owed.some((o) => answers(c, o))) owed.push(owedBy(c));
+  }
+  return owed;
+}
+
+/** The newest word of an owed check after the last repair, void ones left out: they prove nothing. */
+function newestAfter(checks: readonly CheckState[], owed: Owed): CheckState | undefined {
+  return checks.filter((c) => answers(c, owed) && c.afterRepair === "after" && c.verdict.outcome !== "void").at(-1);
 }
 
 /** Everything that blocks closing and handing over, in the order a technician would deal with it. */
 export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readonly now: number }): JobState["blocks"] {
   const handOver: Block[] = [];
   for (const item of facts.offCar.filter((i) => i.open)) {
-    handOver.push({ station: "prove", reason: `Still off the car: ${item.what}` });
+    handOver.push({
+      station: "prove",
+      reason: item.commanded
+        ? `Still commanded: ${item.what}. Release it: nothing is judged while it stands`
+        : item.swappedBack
+          ? `The old part is back in: ${item.swappedBack}. Put the good one back`
+          : `Still off the car: ${item.what}`,
+    });
   }
   for (const repair of standing(facts.repairs).filter((r) => r.body.permanence === "bypass")) {
     handOver.push({ station: "fix", reason: `A diagnostic bypass is no repair and must be undone: ${repair.body.what}` });
@@ -43,12 +71,12 @@ export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readon
   if (!repaired) close.push({ station: "fix", reason: "Nothing has been repaired: hand over conditionally, or go on" });
   if (repaired) {
     const owed = proofOwed(facts.checks);
-    for (const kind of owed) {
-      const proof = newestAfter(facts.checks, kind);
-      const name = CHECKS[kind].name.toLowerCase();
+    for (const one of owed) {
+      const proof = newestAfter(facts.checks, one);
+      const name = nameOf(one, facts);
       if (!proof) {
-        const unclear = facts.checks.some((c) => c.check === kind && c.afterRepair === "unknown");
-        const isVoid = facts.checks.some((c) => c.check === kind && c.afterRepair === "after");
+        const unclear = facts.checks.some((c) => answers(c, one) && c.afterRepair === "unknown");
+        const isVoid = facts.checks.some((c) => answers(c, one) && c.afterRepair === "after");
         close.push({
           station: "prove",
           reason: isVoid
@@ -71,7 +99,13 @@ export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readon
       close.push({ station: "prove", reason: "No check showed the fault before the repair, so none can show that it is gone" });
     }
     for (const check of facts.checks.filter(
-      (c) => c.afterRepair === "after" && c.verdict.outcome === "fail" && !owed.includes(c.check),
+      (c) =>
+        c.afterRepair === "after" &&
+        c.verdict.outcome === "fail" &&
+        !LOCATORS.includes(c.check) &&
+        !c.onBench &&
+        !owed.some((o) => answers(c, o)) &&
+        newestAfter(facts.checks, owedBy(c)) === c,
     )) {
       close.push({ station: "prove", reason: `After the repair: ${check.verdict.headline}` });
     }
@@ -86,6 +120,12 @@ export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readon
   }
   return { close, handOver };
 }
+
+const nameOf = (owed: Owed, { vehicle }: Pick<Facts, "vehicle">) => {
+  const kind = CHECKS[owed.check].name.toLowerCase();
+  const part = owed.part && vehicle ? jointName(layoutOf(vehicle), owed.part).toLowerCase() : owed.part;
+  return part ? `${kind} of the ${part}` : kind;
+};
 
 /** Repaired places that smoke had shown leaking, and that no smoke run after the repair has put to the test. */
 function untestedRepairs({ findings, checks }: Pick<Facts, "findings" | "checks">): Block[] {
@@ -102,18 +142,33 @@ function untestedRepairs({ findings, checks }: Pick<Facts, "findings" | "checks"
 
 /**
  * What changed between the last failing and the first good reading of the same check, when it was more than one thing:
- * the fault is cured, its cause unproved.
+ * the fault is cured, its cause unproved. A change taken back for a check settles it: bad again, it was the cure; still
+ * good, it was not.
  */
-export function confoundedChanges(checks: readonly CheckState[], repairs: readonly RepairState[]): string[] {
-  const good = checks.find((c) => c.afterRepair === "after" && c.verdict.outcome === "pass");
+export function confoundedChanges(
+  checks: readonly CheckState[],
+  repairs: readonly RepairState[],
+  displaced: readonly (JournalEntry & { readonly body: Bodies["displaced"] })[],
+  restored: ReadonlyMap<string, number>,
+): string[] {
+  const good = checks.find((c) => c.afterRepair === "after" && c.verdict.outcome === "pass" && !LOCATORS.includes(c.check));
   if (!good) return [];
-  const bad = checks.filter((c) => c.check === good.check && c.verdict.outcome === "fail").at(-1);
+  const same = checks.filter((c) => answers(c, owedBy(good)));
+  const bad = same.filter((c) => c.verdict.outcome === "fail" && ms(c.at) < ms(good.at)).at(-1);
   if (!bad) return [];
-  const from = ms(bad.at);
   const changes = repairs
-    .filter((r) => !r.undone && ms(r.at) >= from && ms(r.at) <= ms(good.at))
+    .filter((r) => !r.undone && ms(r.at) >= ms(bad.at) && ms(r.at) <= ms(good.at))
     .flatMap((r) => [r.body.what, ...r.body.otherChanges]);
-  return changes.length > 1 ? changes : [];
+  let open = [...changes];
+  for (const item of displaced) {
+    const { swappedBack } = item.body;
+    if (!swappedBack || !changes.includes(swappedBack)) continue;
+    const until = restored.get(item.id) ?? Number.POSITIVE_INFINITY;
+    const tried = same.find((c) => ms(c.at) >= spanOf(item.at).from && ms(c.at) <= until && c.verdict.outcome !== "void");
+    if (tried?.verdict.outcome === "fail") return [];
+    if (tried?.verdict.outcome === "pass") open = open.filter((c) => c !== swappedBack);
+  }
+  return open.length > 1 ? open : [];
 }
 
 const ms = (at: CheckState["at"]) => Date.parse(typeof at === "string" ? at : at.from);
@@ -125,7 +180,7 @@ export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks" | "ne
 } {
   const done = job.status === "closed" || job.status === "handed-over";
   const has = (kind: CheckId) => job.checks.some((c) => c.check === kind && c.verdict.outcome !== "void");
-  const measured = has("trims") || has("smoke");
+  const measured = job.checks.some((c) => c.check !== "look" && c.verdict.outcome !== "void");
   // A survey tells the kind of fault; only a place, shown or found, ends the checking.
   const placed = job.findings.length > 0 || job.checks.some((c) => c.verdict.zones.some((z) => z.state === "leaking"));
   const confirmed = job.findings.some((f) => f.body.confirmed);

@@ -1,6 +1,6 @@
 import * as yup from "yup";
 import { BadInput, validate } from "../input";
-import { type Shop, shopSchema } from "../shop/settings";
+import { liftShop, type Shop, shopSchema } from "../shop/settings";
 import { isEntryKind, type JournalEntry, recordedSchema, validateBody } from "./entries";
 
 const JOB_FILE_FORMAT = "pelota-job";
@@ -52,7 +52,7 @@ export function parseJobFile(text: string): JobFile {
       "version",
     );
   }
-  const file = validate<JobFile>(headSchema, data);
+  const file = validate<JobFile>(headSchema, { ...head, shop: liftShop(head.shop) });
   const ids = new Set<string>();
   const seqs = new Set<number>();
   file.entries.forEach((entry, i) => {

@@ -1,6 +1,7 @@
 import type { CheckId, Verdict, ZoneKnowledge } from "../checks";
+import type { SectionReading } from "../checks/smoke";
 import type { NextCheck, Suspect } from "../suspects";
-import type { VehicleFacts } from "../vehicle";
+import type { KitItem, VehicleFacts } from "../vehicle";
 import type { At, Bodies, CodeRead, WaitingOn } from "./entries";
 
 /** Whether a check speaks for the time after the last repair; `unknown` when its device had not seen the repair. */
@@ -14,8 +15,12 @@ export interface CheckState {
   readonly by: string;
   readonly verdict: Verdict;
   readonly afterRepair: AfterRepair;
-  /** Joints that a smoke run put to the test: those of zones where smoke was shown; none where the run is void */
+  /** Joints that the check put to the test; none where it is void */
   readonly tested: readonly string[];
+  /** Part or way in it is about, where it has one */
+  readonly place?: string;
+  /** Done on a part that is not on the car: proves nothing about the car */
+  readonly onBench: boolean;
   /** Set when the technician was shown another outcome under older rules */
   readonly wasShown?: { readonly outcome: Verdict["outcome"]; readonly headline: string };
 }
@@ -40,6 +45,10 @@ export interface OffCarItem {
   readonly joint?: string;
   readonly since: string;
   readonly open: boolean;
+  /** A scan-tool command, and the s after which the tool lets go by itself */
+  readonly commanded?: { readonly seconds: number };
+  /** The change that was taken back to learn whether it was the cure */
+  readonly swappedBack?: string;
 }
 
 export const STATIONS = ["story", "scan", "look", "suspects", "check", "find", "fix", "prove", "handover"] as const;
@@ -86,6 +95,11 @@ export interface JobState {
   readonly zones: readonly (ZoneKnowledge & { readonly entry: string })[];
   readonly suspects: readonly Suspect[];
   readonly next: readonly NextCheck[];
+  /** Observations that a confirmed repair explains: no longer weighed */
+  readonly retired: readonly string[];
+  /** What smoke runs of different sections say together */
+  readonly sections?: SectionReading;
+  readonly kit: readonly KitItem[];
   /** Changes between the last failing and the first good reading, when more than one: cured, cause unproved */
   readonly confounded: readonly string[];
   readonly blocks: { readonly close: readonly Block[]; readonly handOver: readonly Block[] };

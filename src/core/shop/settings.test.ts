@@ -1,6 +1,16 @@
 import { describe, expect, it } from "vitest";
 import { validate } from "../input";
-import { DEFAULT_LIMITS, DEFAULT_SHOP, type Shop, shopSchema } from "./settings";
+import {
+  ballCurve,
+  type Calibration,
+  DEFAULT_HOUSE,
+  DEFAULT_LIMITS,
+  DEFAULT_SHOP,
+  liftShop,
+  proofDrift,
+  type Shop,
+  shopSchema,
+} from "./settings";
 
 const says = (change: Partial<Record<keyof Shop, unknown>>) => {
   try {
@@ -16,6 +26,16 @@ const machine = {
   ratedPressure: { value: 13, unit: "inH2O", kind: "gauge" },
   maxFlow: { value: 12, unit: "L/min" },
   autoOff: 300,
+  kind: "low-pressure",
+  service: [],
+};
+const calibration = {
+  on: "2026-03-02",
+  pressure: { value: 13, unit: "inH2O", kind: "gauge" },
+  points: [
+    { height: 3.1, diameter: { value: 0.02, unit: "in" } },
+    { height: 9.6, diameter: { value: 0.04, unit: "in" } },
+  ],
 };
 
 describe("shop settings", () => {
@@ -34,16 +54,86 @@ describe("shop settings", () => {
   it.each<[Partial<Record<keyof Shop, unknown>>, RegExp]>([
     [{}, /^taken$/],
     [{ machines: [machine] }, /^taken$/],
+    [{ machines: [{ ...machine, calibration }] }, /^taken$/],
+    [{ machines: [{ ...machine, calibration: { ...calibration, points: [] } }] }, /at least one reference hole/],
+    [
+      {
+        machines: [
+          {
+            ...machine,
+            calibration: {
+              ...calibration,
+              points: [...calibration.points, { height: 11, diameter: { value: 0.01, unit: "in" } }],
+            },
+          },
+        ],
+      },
+      /bigger reference hole must lift the ball higher/,
+    ],
+    [{ machines: [{ ...machine, service: [{ on: "yesterday", what: "fluid", note: "" }] }] }, /A day looks like/],
+    [{ instruments: [{ id: "i", name: "Gauge", division: { value: 0.5, unit: "inHg" } }] }, /^taken$/],
+    [{ instruments: [{ id: "i", name: "Meter", division: { value: 0.01, unit: "V" } }] }, /^taken$/],
+    [{ instruments: [{ id: "i", name: "Gauge", division: { value: 0.5, unit: "mm" } }] }, /not known here/],
     [{ name: "" }, /Name the shop/],
     [{ limits: { ...DEFAULT_LIMITS, trimAct: { value: 0.2, source: " " } } }, /where this limit comes from/],
     [{ limits: { ...DEFAULT_LIMITS, trimAct: { value: Number.NaN, source: "us" } } }, /trimAct/],
     [{ limits: { ...DEFAULT_LIMITS, courage: { value: 1, source: "us" } } }, /courage/],
-    [{ house: { totalTrim: "guess" } }, /totalTrim/],
+    [{ house: { ...DEFAULT_HOUSE, totalTrim: "guess" } }, /totalTrim/],
     [{ machines: [{ ...machine, ratedPressure: { value: 13, unit: "psi" } }] }, /out of range for rated pressure. Did you mean/],
     [{ machines: [{ ...machine, ratedPressure: { value: 13, unit: "inH2O", kind: "absolute" } }] }, /gauge, not absolute/],
     [{ machines: [{ ...machine, maxFlow: { value: 12, unit: "inH2O" } }] }, /unit "inH2O" is not known here/],
     [{ machines: [{ ...machine, autoOff: 3 }] }, /at least 10 s/],
   ])("%j", (change, message) => {
     expect(says(change)).toMatch(message);
+  });
+});
+
+describe("a shop of an earlier version", () => {
+  it("is lifted: what it did not know is at its default, what it says stays", () => {
+    const { kind: _, service: __, ...old } = machine;
+    const lifted = liftShop({
+      name: "Ferrowick Slip Garage",
+      limits: { trimGood: { value: 0.04, source: "set by this shop" } },
+      house: { totalTrim: "sum" },
+      machines: [old],
+    });
+    expect(() => validate(shopSchema, lifted)).not.toThrow();
+    expect(lifted).toMatchObject({
+      limits: { trimGood: { value: 0.04 }, holdLoss: DEFAULT_LIMITS.holdLoss },
+      house: { totalTrim: "sum", dye: "clean" },
+      machines: [{ kind: "low-pressure", service: [] }],
+      instruments: [],
+    });
+  });
+  it("is refused when it was wrong, not repaired", () => {
+    expect(() => validate(shopSchema, liftShop({ name: "x", limits: 3, house: {}, machines: [] }))).toThrow();
+    expect(liftShop(null)).toBeNull();
+  });
+});
+
+describe("calibration", () => {
+  it("gives the flow of each reference hole at its height, and says when a height lies beyond", () => {
+    const curve = ballCurve(calibration as Calibration, { ambient: 101325, temperature: 293.15 });
+    // Published: 0.020 in passes 0.543 L/min at 13 inH2O, 0.040 in 2.174 L/min
+    expect(curve.flowAt(3.1).flow * 6e4).toBeCloseTo(0.543, 2);
+    expect(curve.flowAt(9.6).flow * 6e4).toBeCloseTo(2.174, 2);
+    expect(curve.flowAt(12)).toMatchObject({ extrapolated: true });
+  });
+});
+
+describe("proof history", () => {
+  const series = (shares: number[]) => shares.map((share, i) => ({ at: `2026-03-${String(i + 1).padStart(2, "0")}`, share }));
+  it("names a machine whose proof drifts, and how far", () => {
+    const drift = proofDrift(series([0.99, 0.975, 0.965, 0.95, 0.93, 0.915]));
+    expect(drift?.fall).toBeCloseTo(0.075, 2);
+    expect(drift?.last).toBe(0.915);
+  });
+  it.each([
+    ["scatter without a trend", [0.97, 0.99, 0.96, 0.985, 0.97, 0.98]],
+    ["too few proofs", [0.99, 0.95, 0.9, 0.86]],
+    ["a rise", [0.9, 0.92, 0.94, 0.96, 0.98]],
+    ["a fall nobody would notice", [0.99, 0.988, 0.986, 0.984, 0.982]],
+  ])("says nothing of %s", (_name, shares) => {
+    expect(proofDrift(series(shares))).toBeUndefined();
   });
 });

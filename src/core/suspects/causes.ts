@@ -1,20 +1,37 @@
 import type { Layout, VehicleFacts } from "../vehicle";
 
-/** How a cause shows: causes of one trait give the same observations and differ by their joint. */
+/** How a cause shows: causes of one trait give the same observations and differ by their place. */
 export type Trait =
+  // Leaks by where the air gets in
   | "manifold-leak"
   | "branch-leak"
   | "booster-leak"
+  | "actuator-leak"
   | "crankcase-leak"
+  | "pcv-passes"
   | "duct-leak"
   | "charge-leak"
   | "purge-leak"
   | "inside-leak"
+  | "exhaust-air"
+  // Blockages
+  | "restriction"
+  | "exhaust-restriction"
+  | "ports-coked"
+  | "crankcase-blocked"
+  // Stuck valves and dead circuits
+  | "valve-stuck"
+  | "circuit-dead"
+  | "device-stuck"
+  | "idle-control"
+  // Lying meters
   | "meter-low"
   | "meter-range"
+  | "sensor-bias"
+  // Fuel and engine
   | "fuel-pressure"
   | "fuel-supply"
-  | "exhaust-air"
+  | "engine-mechanical"
   | "healthy";
 
 export interface Cause {
@@ -23,65 +40,86 @@ export interface Cause {
   readonly trait: Trait;
   /** Joint on the air map, where it is one place */
   readonly joint?: string;
+  /** Joint that a check of the device works on, where the cause itself is no joint: a solenoid's circuit */
+  readonly device?: string;
   /** Relative weight before any reading: how often the trade meets it on a lean or rough-idle petrol car */
   readonly prior: number;
   /** Sees one bank only */
   readonly bank?: 1 | 2;
+  /** The part costs less than testing it */
+  readonly cheap?: true;
 }
 
-/** Leaks by joint: the joint must exist on the vehicle. */
+type More = Partial<Pick<Cause, "device" | "bank" | "cheap">>;
+const at = (joint: string, name: string, trait: Trait, prior: number, more: More = {}): Cause => ({
+  id: joint,
+  name,
+  trait,
+  joint,
+  prior,
+  ...more,
+});
+const named = (id: string, joint: string, name: string, trait: Trait, prior: number, more: More = {}): Cause => ({
+  ...at(joint, name, trait, prior, more),
+  id,
+});
+
+/** Causes at a joint: the joint must exist on the vehicle. */
 const JOINT_CAUSES: readonly Cause[] = [
-  { id: "manifold-gasket", name: "Manifold gasket leaks", trait: "manifold-leak", joint: "manifold-gasket", prior: 12 },
-  {
-    id: "manifold-gasket-1",
-    name: "Manifold gasket leaks, bank 1",
-    trait: "manifold-leak",
-    joint: "manifold-gasket-1",
-    prior: 6,
-    bank: 1,
-  },
-  {
-    id: "manifold-gasket-2",
-    name: "Manifold gasket leaks, bank 2",
-    trait: "manifold-leak",
-    joint: "manifold-gasket-2",
-    prior: 6,
-    bank: 2,
-  },
-  { id: "throttle-gasket", name: "Throttle body gasket leaks", trait: "manifold-leak", joint: "throttle-gasket", prior: 6 },
-  { id: "plenum-crack", name: "Plenum cracked", trait: "manifold-leak", joint: "plenum-crack", prior: 4 },
-  { id: "injector-seals", name: "Injector seals leak", trait: "manifold-leak", joint: "injector-seals", prior: 5 },
-  { id: "gauge-port", name: "Vacuum cap missing or split", trait: "manifold-leak", joint: "gauge-port", prior: 5 },
-  { id: "flap-spindle", name: "Runner-flap spindle worn", trait: "manifold-leak", joint: "flap-spindle", prior: 4 },
-  { id: "booster-hose", name: "Booster hose split", trait: "booster-leak", joint: "booster-hose", prior: 6 },
-  { id: "booster-diaphragm", name: "Booster diaphragm leaks", trait: "booster-leak", joint: "booster-diaphragm", prior: 3 },
-  { id: "pcv-hose", name: "PCV hose split", trait: "branch-leak", joint: "pcv-hose", prior: 11 },
-  { id: "pcv-valve", name: "PCV valve stuck open", trait: "crankcase-leak", joint: "pcv-valve", prior: 6 },
-  { id: "oil-cap", name: "Oil cap leaks", trait: "crankcase-leak", joint: "oil-cap", prior: 3 },
-  { id: "dipstick", name: "Dipstick seal leaks", trait: "crankcase-leak", joint: "dipstick", prior: 3 },
-  { id: "cover-gasket", name: "Valve-cover or shaft seal leaks", trait: "crankcase-leak", joint: "cover-gasket", prior: 3 },
-  { id: "breather-duct", name: "Breather off the duct or split", trait: "duct-leak", joint: "breather-duct", prior: 4 },
-  { id: "breather-port", name: "Breather off the crankcase or split", trait: "crankcase-leak", joint: "breather-port", prior: 3 },
-  { id: "purge-hose", name: "Purge hose off or split", trait: "branch-leak", joint: "purge-hose", prior: 4 },
-  { id: "purge-valve", name: "Purge valve leaks by", trait: "purge-leak", joint: "purge-valve", prior: 5 },
-  { id: "duct-split", name: "Duct split", trait: "duct-leak", joint: "duct-split", prior: 8 },
-  { id: "duct-clamp", name: "Duct clamp loose", trait: "duct-leak", joint: "duct-clamp", prior: 5 },
-  { id: "hot-pipe-clamp", name: "Hot pipe clamp leaks", trait: "charge-leak", joint: "hot-pipe-clamp", prior: 5 },
-  { id: "cold-pipe-split", name: "Cold pipe split or loose", trait: "charge-leak", joint: "cold-pipe-split", prior: 6 },
-  { id: "cooler-inlet", name: "Cooler inlet joint leaks", trait: "charge-leak", joint: "cooler-inlet", prior: 3 },
-  { id: "cooler-outlet", name: "Cooler outlet joint leaks", trait: "charge-leak", joint: "cooler-outlet", prior: 4 },
-  { id: "cooler-tank", name: "Cooler end tank leaks", trait: "charge-leak", joint: "cooler-tank", prior: 4 },
-  { id: "bypass-valve", name: "Bypass valve leaks back", trait: "inside-leak", joint: "bypass-valve", prior: 3 },
-  { id: "egr-valve", name: "EGR valve leaks by", trait: "inside-leak", joint: "egr-valve", prior: 3 },
-  { id: "exhaust-gasket", name: "Exhaust sucks air before the sensor", trait: "exhaust-air", joint: "exhaust-gasket", prior: 5 },
+  at("manifold-gasket", "Manifold gasket leaks", "manifold-leak", 12),
+  at("manifold-gasket-1", "Manifold gasket leaks, bank 1", "manifold-leak", 6, { bank: 1 }),
+  at("manifold-gasket-2", "Manifold gasket leaks, bank 2", "manifold-leak", 6, { bank: 2 }),
+  at("throttle-gasket", "Throttle body gasket leaks", "manifold-leak", 6),
+  at("plenum-crack", "Plenum cracked", "manifold-leak", 4),
+  at("injector-seals", "Injector seals leak", "manifold-leak", 5),
+  at("gauge-port", "Vacuum cap missing or split", "manifold-leak", 5, { cheap: true }),
+  at("flap-spindle", "Runner-flap spindle worn", "manifold-leak", 4),
+  at("vacuum-branch", "Small vacuum branch perished", "branch-leak", 8, { cheap: true }),
+  at("booster-hose", "Booster hose split", "booster-leak", 6),
+  at("booster-diaphragm", "Booster diaphragm leaks", "booster-leak", 3),
+  at("pcv-hose", "PCV hose split", "branch-leak", 11),
+  at("pcv-valve", "PCV valve stuck open", "pcv-passes", 5),
+  at("pcv-diaphragm", "PCV diaphragm torn", "pcv-passes", 6),
+  at("oil-cap", "Oil cap leaks", "crankcase-leak", 3, { cheap: true }),
+  at("dipstick", "Dipstick seal leaks", "crankcase-leak", 3, { cheap: true }),
+  at("cover-gasket", "Valve-cover or shaft seal leaks", "crankcase-leak", 3),
+  at("breather-duct", "Breather off the duct or split", "duct-leak", 4),
+  at("breather-port", "Breather off the crankcase or split", "crankcase-leak", 3),
+  named("breather-blocked", "breather-port", "Breather blocked", "crankcase-blocked", 2),
+  at("purge-hose", "Purge hose off or split", "branch-leak", 4),
+  at("purge-valve", "Purge valve leaks by", "purge-leak", 5),
+  at("duct-split", "Duct split", "duct-leak", 8),
+  at("duct-clamp", "Duct clamp loose or duct disturbed", "duct-leak", 5, { cheap: true }),
+  at("hot-pipe-clamp", "Hot pipe clamp leaks", "charge-leak", 5),
+  at("cold-pipe-split", "Cold pipe split or loose", "charge-leak", 6),
+  at("cooler-inlet", "Cooler inlet joint leaks", "charge-leak", 3),
+  at("cooler-outlet", "Cooler outlet joint leaks", "charge-leak", 4),
+  at("cooler-tank", "Cooler end tank leaks", "charge-leak", 4),
+  at("bypass-valve", "Bypass valve leaks back", "inside-leak", 3),
+  at("egr-valve", "EGR valve leaks by", "inside-leak", 3),
+  at("exhaust-gasket", "Exhaust sucks air before the sensor", "exhaust-air", 5),
+  named("catalyst-blocked", "catalyst", "Catalyst or exhaust blocked", "exhaust-restriction", 2),
+  named("throttle-coked", "throttle", "Throttle coked", "restriction", 2, { device: "throttle" }),
+  named("ports-coked", "intake-valves", "Intake ports coked", "ports-coked", 2),
+  named("idle-air-stuck", "idle-air", "Idle-air valve sticks", "idle-control", 3),
+  at("flap-line", "Flap vacuum line or reservoir leaks", "actuator-leak", 3),
+  at("flap-pipe", "Actuator pipe cracked", "actuator-leak", 3),
+  at("flap-diaphragm", "Actuator diaphragm leaks", "actuator-leak", 3),
+  at("flap-solenoid", "Flap solenoid does not pass", "valve-stuck", 2),
+  named("flap-circuit", "flap-solenoid", "Flap solenoid's circuit dead", "circuit-dead", 2, { device: "flap-solenoid" }),
+  named("flap-shaft", "flap-spindle", "Flap shaft stuck or unhooked", "device-stuck", 2, { device: "flap-solenoid" }),
+  named("flap-plate", "flap-spindle", "Flap plate broken", "device-stuck", 1, { device: "flap-solenoid" }),
 ];
 
 /** Causes that are no joint. */
 const OTHER_CAUSES: readonly Cause[] = [
+  { id: "filter-clogged", name: "Air filter clogged", trait: "restriction", prior: 5, cheap: true },
   { id: "meter-low", name: "Air meter under-reads", trait: "meter-low", prior: 8 },
   { id: "meter-range", name: "Air meter loses range at high flow", trait: "meter-range", prior: 4 },
+  { id: "sensor-bias", name: "Oxygen sensor reads lean", trait: "sensor-bias", prior: 2 },
   { id: "fuel-pressure", name: "Fuel pressure low or injectors weak", trait: "fuel-pressure", prior: 5 },
   { id: "fuel-supply", name: "Fuel pump or filter at its limit", trait: "fuel-supply", prior: 5 },
+  { id: "engine-mechanical", name: "Valve, timing or ring fault", trait: "engine-mechanical", prior: 2 },
   { id: "healthy", name: "Nothing wrong with the mixture now", trait: "healthy", prior: 8 },
 ];
 
@@ -89,8 +127,9 @@ const OTHER_CAUSES: readonly Cause[] = [
 export function causesOf(layout: Layout, vehicle: VehicleFacts): Cause[] {
   const joints = new Set(layout.joints.map((j) => j.id));
   const withMeter = vehicle.metering === "maf";
+  const flaps = vehicle.fitted.includes("runner-flaps");
   return [
-    ...JOINT_CAUSES.filter((c) => c.joint && joints.has(c.joint)),
+    ...JOINT_CAUSES.filter((c) => c.joint && joints.has(c.joint) && (flaps || !c.id.startsWith("flap-"))),
     ...OTHER_CAUSES.filter((c) => withMeter || !c.trait.startsWith("meter")),
   ];
 }

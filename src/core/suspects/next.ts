@@ -1,13 +1,19 @@
-import type { CheckId } from "../checks/check";
-import { refusal } from "../checks/trims/judge";
-import { entriesOf, type Layout, reachOf, usualSetup, type VehicleFacts } from "../vehicle";
-import { likelihood, TRIM_ROWS } from "./likelihoods";
+import { CHECKS } from "../checks";
+import type { CheckContext, CheckId } from "../checks/check";
+import { behind } from "../checks/pinch";
+import { refusal } from "../checks/trims";
+import { formatNumber } from "../units";
+import { entriesOf, type Joint, type Layout, reachOf, usualSetup } from "../vehicle";
+import type { Cause } from "./causes";
+import { likelihood } from "./likelihoods";
+import { RUNNING_ROWS } from "./tables/running";
+import { TRIM_ROWS } from "./tables/trims";
 import type { Suspect } from "./weigh";
 
 export interface NextCheck {
   readonly check: CheckId;
-  /** Smoke entry, where the check has one */
-  readonly entry?: string;
+  /** The place it is done at, where the check has one: smoke entry, part, branch */
+  readonly place?: string;
   readonly name: string;
   /** Expected information, bits */
   readonly bits: number;
@@ -15,63 +21,67 @@ export interface NextCheck {
   /** Bits per minute after the penalty for dismantling and risk */
   readonly score: number;
   readonly why: string;
+  /** Why it beats the next in the list; on the first only */
+  readonly beats?: string;
+  /** What has to change before it can be done; such checks come last */
+  readonly notNow?: string;
 }
 
-/** Factor on a check that takes something off the car: what comes off goes back on, and is untested until re-checked. */
-const TAKEN_APART = 0.7;
+/** What can be met now. */
+export interface Now {
+  readonly engine?: EngineNow;
+  /** Names of commands that still stand */
+  readonly standing: readonly string[];
+}
+export const ENGINE_NOW = ["cold", "warm", "hot-exhaust", "does-not-run"] as const;
+export type EngineNow = (typeof ENGINE_NOW)[number];
 
-interface Candidate {
+/** Factor on a check that takes something off the car: what comes off goes back on, and is untested until re-checked. */
+const TAKEN_APART = 0.75;
+/** Factor on fire risk in the bay. */
+const FLAMMABLE = 0.85;
+/** Warming the engine up, minutes. */
+const WARM_UP = 8;
+/** Factor on what the shop's house method begins with, on a lean code. */
+const HOUSE_FIRST = 1.2;
+/** What is left to learn from doing the same again. */
+const REPEATED = 0.05;
+
+export interface Candidate {
   readonly check: CheckId;
-  readonly entry?: string;
+  readonly place?: string;
   readonly name: string;
   readonly minutes: number;
   /** Factor below 1 for what it takes apart or risks */
   readonly penalty: number;
   readonly outcomes: readonly string[];
-  readonly reached?: readonly string[];
+  readonly tested?: readonly string[];
   readonly why: string;
 }
 
-/**
- * Ranks the checks that can be done now by expected information per minute, less penalties.
- * Information is the mutual information of cause and outcome (Shannon 1948) under the same tables that weigh suspects.
- * @param done checks whose observation already counts: doing them again tells little.
- */
-export function nextChecks(
-  suspects: readonly Suspect[],
-  layout: Layout,
-  vehicle: VehicleFacts,
-  done: readonly { check: CheckId; entry?: string }[],
-): NextCheck[] {
-  return candidates(layout, vehicle)
-    .map((c): NextCheck => {
-      const repeated = done.some((d) => d.check === c.check && d.entry === c.entry);
-      const bits = information(suspects, c) * (repeated ? 0.1 : 1);
-      return {
-        check: c.check,
-        ...(c.entry ? { entry: c.entry } : {}),
-        name: c.name,
-        bits,
-        minutes: c.minutes,
-        score: (bits / c.minutes) * c.penalty,
-        why: `${narrowing(bits)} in about ${c.minutes} min: ${c.why}`,
-      };
-    })
-    .sort((a, b) => b.score - a.score);
-}
+/** Symbols that checks without a place can end in. */
+const outcomesOf = (prefix: string) => RUNNING_ROWS.map((r) => r.observation).filter((o) => o.startsWith(`${prefix}-`));
 
-/** Expected information in plain words: of 2^H equally likely suspects, 2^(H − bits) stay. */
-const narrowing = (bits: number) =>
-  bits < 0.07 ? "tells hardly anything new" : `narrows the suspects to about ${Math.round(100 * 2 ** -bits)} %`;
+/** Spots a probe is taken to: seals and hoses that the engine sucks at. */
+const SUCKED: readonly string[] = ["manifold", "metered-duct", "crankcase", "booster-branch", "breather", "vacuum-supply"];
 
-function candidates(layout: Layout, vehicle: VehicleFacts): Candidate[] {
+/** Solenoids and valves that can be commanded, with what each is. */
+const COMMANDED: readonly string[] = ["purge-valve", "flap-solenoid", "egr-valve", "idle-air"];
+const PASSAGES: readonly string[] = ["intake-valves", "throttle", "catalyst"];
+
+/** Every check that this vehicle allows, with what it costs and what it can say. */
+export function candidatesOf({ layout, vehicle, house }: CheckContext): Candidate[] {
+  const petrol = vehicle.fuel === "petrol";
+  const flaps = vehicle.fitted.includes("runner-flaps");
+  const joint = (id: string): Joint | undefined => layout.joints.find((j) => j.id === id);
+  const seals = layout.joints.filter((j) => j.kind === "seal");
   const list: Candidate[] = [
     {
       check: "look",
       name: "Look and feel",
       minutes: 6,
       penalty: 1,
-      outcomes: ["look-clean", ...layout.joints.filter((j) => j.kind === "seal").map((j) => `look-found:${j.id}`)],
+      outcomes: ["look-clean", ...seals.map((j) => `look-found:${j.id}`), "look-found:filter-clogged"],
       why: "costs nothing and takes nothing apart",
     },
   ];
@@ -85,35 +95,258 @@ function candidates(layout: Layout, vehicle: VehicleFacts): Candidate[] {
       why: "tells leak from meter and fuel, takes nothing apart",
     });
   }
-  for (const joint of entriesOf(layout)) {
-    const reached = reachOf(layout, usualSetup(layout, joint.id)).tested.map((j) => j.id);
+  if (petrol) {
+    const spots = seals.filter((j) => SUCKED.includes(j.from)).map((j) => j.id);
+    list.push(
+      {
+        check: "probe",
+        name: "Enrichment probe",
+        minutes: 4 + 0.5 * spots.length,
+        penalty: house.firstLocator === "spray" ? 1 : FLAMMABLE,
+        outcomes: ["probe-quiet", ...spots.map((id) => `probe-at:${id}`)],
+        tested: spots,
+        why: `takes ${spots.length} spots one by one, nothing comes off`,
+      },
+      {
+        check: "vacuum",
+        name: "Intake vacuum",
+        minutes: 6,
+        penalty: 0.95,
+        outcomes: outcomesOf("vacuum"),
+        why: "one gauge on one port",
+      },
+      {
+        check: "airflow",
+        name: "Airflow",
+        minutes: 9,
+        penalty: 1,
+        outcomes: outcomesOf("airflow").filter((o) => o !== "airflow-idle-low"),
+        why: "tells a restriction from a meter that lies",
+      },
+    );
+    if (vehicle.fitted.includes("pcv")) {
+      const said = vehicle.crankcaseBand
+        ? ["crankcase-suction", "crankcase-positive", "crankcase-normal"]
+        : ["crankcase-suction", "crankcase-positive", "crankcase-sign-right"];
+      list.push({
+        check: "crankcase",
+        name: "Crankcase pressure",
+        minutes: 6,
+        penalty: 1,
+        outcomes: said,
+        why: "a manometer on the dipstick tube",
+      });
+    }
+  }
+  for (const entry of entriesOf(layout)) {
+    const tested = reachOf(layout, usualSetup(layout, entry.id)).tested.map((j) => j.id);
     list.push({
       check: "smoke",
-      entry: joint.id,
-      name: `Smoke in at the ${joint.name.toLowerCase()}`,
-      minutes: joint.entry?.minutes ?? 0,
+      place: entry.id,
+      name: `Smoke in at the ${entry.name.toLowerCase()}`,
+      minutes: entry.entry?.minutes ?? 0,
       penalty: TAKEN_APART,
-      outcomes: ["smoke-none-outside", "smoke-inside-path", ...reached.map((id) => `smoke-at:${id}`)],
-      reached,
-      why: `puts ${reached.length} joints to the test at once`,
+      outcomes: ["smoke-none-outside", "smoke-inside-path", ...tested.map((id) => `smoke-at:${id}`)],
+      tested,
+      why: `puts ${tested.length} joints to the test at once`,
+    });
+  }
+  for (const hose of petrol ? layout.joints.filter((j) => j.pinchable) : []) {
+    const tested = behind(layout, hose.id);
+    list.push({
+      check: "pinch",
+      place: hose.id,
+      name: `Pinch the ${hose.name.toLowerCase()}`,
+      minutes: 5,
+      penalty: 1,
+      outcomes: ["pinch-recovers", "pinch-no-change"],
+      tested,
+      why: `clears or convicts ${tested.length === 1 ? "it" : `all ${tested.length} places behind it`}`,
+    });
+  }
+  const held = seals.filter((j) => j.from === "flap-actuator" || j.from === "vacuum-supply" || j.from === "booster-branch");
+  for (const part of held) {
+    list.push({
+      check: "hold",
+      place: part.id,
+      name: `Hold test: ${part.name.toLowerCase()}`,
+      minutes: 5,
+      penalty: 0.9,
+      outcomes: [`hold-leaks:${part.id}`, "hold-good"],
+      tested: [part.id],
+      why: "a hand pump, still and wiggled",
+    });
+  }
+  for (const id of COMMANDED) {
+    const part = joint(id);
+    if (!part) continue;
+    const name = part.name.toLowerCase();
+    list.push(
+      {
+        check: "valve",
+        place: id,
+        name: `Both states of the ${name}`,
+        minutes: 8,
+        penalty: 0.85,
+        outcomes: [`valve-leaks:${id}`, `valve-stuck:${id}`, "valve-good"],
+        tested: [id],
+        why: "its seat and its stroke, each by itself",
+      },
+      {
+        check: "output",
+        place: id,
+        name: `Command the ${name}`,
+        minutes: 3,
+        penalty: 1,
+        outcomes: [`output-works:${id}`, `output-dead:${id}`],
+        tested: [id],
+        why: "a scan-tool command, nothing comes off",
+      },
+      {
+        check: "circuit",
+        place: id,
+        name: `Circuit of the ${name}`,
+        minutes: 8,
+        penalty: 0.95,
+        outcomes: [`circuit-dead:${id}`, `circuit-good:${id}`],
+        tested: [id],
+        why: "feed, control and load, pin by pin",
+      },
+    );
+  }
+  if (flaps) {
+    const links = ["flap-line", "flap-circuit", "flap-solenoid", "flap-diaphragm", "flap-shaft", "flap-plate"];
+    list.push({
+      check: "chain",
+      name: "Runner-flap chain",
+      minutes: 12,
+      penalty: 0.95,
+      outcomes: ["chain-good", ...links.map((id) => `chain-broken:${id}`)],
+      tested: [...links, "flap-pipe"],
+      why: "from supply to plate, stops at the first broken link",
+    });
+  }
+  for (const id of PASSAGES) {
+    const passage = joint(id);
+    if (!passage) continue;
+    list.push({
+      check: "borescope",
+      place: id,
+      name: `Borescope: ${passage.name.toLowerCase()}`,
+      minutes: id === "catalyst" ? 20 : 10,
+      penalty: TAKEN_APART,
+      outcomes: [`ports-blocked:${id}`, "ports-open"],
+      tested: [id],
+      why: "seen with the eye, straight and from the side",
     });
   }
   return list;
 }
 
-/** Mutual information of cause and outcome, bits; outcome probabilities are normalised within the check. */
-function information(suspects: readonly Suspect[], c: Candidate): number {
-  const rows = suspects.map(({ cause }) => {
-    const raw = c.outcomes.map((o) => likelihood(o, cause, c.reached)?.value ?? 0);
-    const total = raw.reduce((a, b) => a + b, 0) || 1;
-    return raw.map((v) => v / total);
+/** What a candidate can say of each cause, each row adding up to 1; made once for a vehicle. */
+interface Model {
+  readonly candidates: readonly Candidate[];
+  readonly causes: readonly string[];
+  readonly rows: readonly (readonly Float64Array[])[];
+}
+const models = new WeakMap<Layout, { house: CheckContext["house"]; band: boolean; model: Model }>();
+
+function modelOf(causes: readonly Cause[], context: CheckContext): Model {
+  const known = models.get(context.layout);
+  const band = context.vehicle.crankcaseBand !== undefined;
+  if (known?.house === context.house && known.band === band && known.model.causes.length === causes.length) return known.model;
+  const candidates = candidatesOf(context);
+  const rows = candidates.map((c) =>
+    causes.map((cause) => {
+      const raw = Float64Array.from(c.outcomes, (o) => likelihood(o, cause, c.tested)?.value ?? 0);
+      const total = raw.reduce((a, b) => a + b, 0) || 1;
+      return raw.map((v) => v / total);
+    }),
+  );
+  const model = { candidates, causes: causes.map((c) => c.id), rows };
+  models.set(context.layout, { house: context.house, band, model });
+  return model;
+}
+
+/**
+ * Ranks the checks by expected information per minute, less penalties; those whose conditions cannot be met now last.
+ * Information is the mutual information of cause and outcome (Shannon 1948) under the same tables that weigh suspects.
+ * @param done checks whose observation already counts: doing them again tells little.
+ */
+export function nextChecks(
+  suspects: readonly Suspect[],
+  context: CheckContext,
+  done: readonly { readonly check: CheckId; readonly place?: string }[],
+  now: Now = { standing: [] },
+): NextCheck[] {
+  // Rows follow the causes in a fixed order, whatever their odds.
+  const causes = suspects.map((s) => s.cause).toSorted((a, b) => (a.id < b.id ? -1 : 1));
+  const model = modelOf(causes, context);
+  const odds = new Map(suspects.map((s) => [s.cause.id, s.odds]));
+  const weights = Float64Array.from(model.causes, (id) => odds.get(id) ?? 0);
+  const lean = (suspects[0]?.because ?? []).some((b) => b.observation.startsWith("code:lean"));
+  const list = model.candidates.map((c, k): NextCheck => {
+    const repeated = done.some((d) => d.check === c.check && d.place === c.place);
+    const bits = information(weights, model.rows[k] as Float64Array[]) * (repeated ? REPEATED : 1);
+    const { engine } = CHECKS[c.check];
+    const warmUp = engine === "warm-running" && now.engine !== "warm" ? WARM_UP : 0;
+    const minutes = Math.round(c.minutes + warmUp);
+    const first = lean && isHouseLocator(c.check, context) ? HOUSE_FIRST : 1;
+    const notNow = hindrance(c, now);
+    return {
+      check: c.check,
+      ...(c.place ? { place: c.place } : {}),
+      name: c.name,
+      bits,
+      minutes,
+      score: (bits / minutes) * c.penalty * first,
+      why: `${narrowing(bits)} in about ${minutes} min: ${c.why}${warmUp > 0 ? "; warming up counted" : ""}${first > 1 ? "; the shop's first locator" : ""}`,
+      ...(notNow ? { notNow } : {}),
+    };
   });
+  const ranked = list.toSorted((a, b) => Number(Boolean(a.notNow)) - Number(Boolean(b.notNow)) || b.score - a.score);
+  const [best, second] = ranked;
+  return best && second ? [{ ...best, beats: beats(best, second) }, ...ranked.slice(1)] : ranked;
+}
+
+const isHouseLocator = (check: CheckId, { house }: CheckContext) =>
+  house.firstLocator === "smoke" ? check === "smoke" : check === "probe";
+
+/** Why a check cannot be done now; undefined when it can. */
+function hindrance(candidate: Candidate, now: Now): string | undefined {
+  const [command] = now.standing;
+  if (command) return `${command} still stands: release it first`;
+  const { engine } = CHECKS[candidate.check];
+  if (engine !== "standing" && now.engine === "does-not-run") return "the engine does not run";
+  if (candidate.check === "smoke" && now.engine === "hot-exhaust") return "the exhaust is hot: let it cool";
+  if (candidate.check === "borescope" && now.engine === "hot-exhaust") return "the engine is hot: let it cool";
+  return undefined;
+}
+
+/** Why the first is worth doing before the second, in numbers a technician can hold against each other. */
+function beats(best: NextCheck, second: NextCheck): string {
+  if (second.notNow) return `nothing else can be done now: ${second.name.toLowerCase()} waits, ${second.notNow}`;
+  const left = (n: NextCheck) => `${Math.round(100 * 2 ** -n.bits)} %`;
+  const lead = second.score > 0 ? best.score / second.score : Number.POSITIVE_INFINITY;
+  const times = lead < 1.1 ? "about as much" : lead > 20 ? "far more" : `${formatNumber(lead, 1)} times as much`;
+  return `${times} for its time as ${second.name.toLowerCase()}: ${left(best)} left after ${best.minutes} min against ${left(second)} after ${second.minutes} min`;
+}
+
+/** Expected information in plain words: of 2^H equally likely suspects, 2^(H − bits) stay. */
+const narrowing = (bits: number) =>
+  bits < 0.07 ? "tells hardly anything new" : `narrows the suspects to about ${Math.round(100 * 2 ** -bits)} %`;
+
+/** Mutual information of cause and outcome, bits; each row of outcomes adds up to 1. */
+function information(weights: Float64Array, rows: readonly Float64Array[]): number {
+  const count = rows[0]?.length ?? 0;
   let bits = 0;
-  for (let o = 0; o < c.outcomes.length; o++) {
-    const mean = suspects.reduce((sum, s, i) => sum + s.odds * (rows[i]?.[o] ?? 0), 0);
-    for (let i = 0; i < suspects.length; i++) {
-      const p = rows[i]?.[o] ?? 0;
-      if (p > 0 && mean > 0) bits += (suspects[i]?.odds ?? 0) * p * Math.log2(p / mean);
+  for (let o = 0; o < count; o++) {
+    let mean = 0;
+    for (let i = 0; i < weights.length; i++) mean += (weights[i] as number) * ((rows[i] as Float64Array)[o] as number);
+    if (!(mean > 0)) continue;
+    for (let i = 0; i < weights.length; i++) {
+      const p = (rows[i] as Float64Array)[o] as number;
+      if (p > 0) bits += (weights[i] as number) * p * Math.log2(p / mean);
     }
   }
   return bits;

@@ -1,10 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { NATURAL, TURBO, TWO_BANKS } from "../core.fixture";
+import { contextOf, NATURAL, TURBO, TWO_BANKS } from "../core.fixture";
 import { layoutOf, reachOf, usualSetup, type VehicleFacts } from "../vehicle";
 import { type Cause, causesOf } from "./causes";
 import { CODE_TEXTS, codeObservations, codeText, SYMPTOMS } from "./codes";
-import { LIKELIHOOD_ROWS, likelihood, STORY_ROWS, TRIM_ROWS } from "./likelihoods";
-import { nextChecks } from "./next";
+import { LIKELIHOOD_ROWS, likelihood } from "./likelihoods";
+import { type Now, nextChecks } from "./next";
+import { STORY_ROWS } from "./tables/story";
+import { TRIM_ROWS } from "./tables/trims";
 import { type Evidence, weighSuspects, weightInWords } from "./weigh";
 
 const causes = (facts: VehicleFacts) => causesOf(layoutOf(facts), facts);
@@ -96,7 +98,7 @@ describe("weighing", () => {
     [NATURAL, ["lean-grows-with-flow", "symptom:low-power"], (c) => c?.trait === "fuel-supply"],
     [TURBO, ["rich-under-boost", "code:low-boost", "symptom:hiss-load"], (c) => c?.trait === "charge-leak"],
     [TWO_BANKS, ["lean-fades-bank-2"], (c) => c?.id === "manifold-gasket-2"],
-    [NATURAL, ["trims-normal"], (c) => c?.id === "healthy"],
+    [NATURAL, ["trims-normal", "airflow-normal", "vacuum-normal"], (c) => c?.id === "healthy"],
     [TURBO, ["smoke-inside-path"], (c) => c?.trait === "inside-leak"],
     [NATURAL, ["lean-fades-with-flow", "smoke-at:pcv-hose"], (c) => c?.id === "pcv-hose"],
   ])("%# points where the trade would look", (facts, observations, right) => {
@@ -108,7 +110,7 @@ describe("weighing", () => {
     const before = weighSuspects(causes(NATURAL), seen("lean-fades-with-flow"));
     const after = weighSuspects(causes(NATURAL), [
       ...seen("lean-fades-with-flow"),
-      { observation: "smoke-none-outside", entry: "run", reached },
+      { observation: "smoke-none-outside", entry: "run", tested: reached },
     ]);
     const odds = (list: typeof before, id: string) => list.find((s) => s.cause.id === id)?.odds as number;
     expect(odds(after, "pcv-hose")).toBeLessThan(odds(before, "pcv-hose") / 2);
@@ -132,15 +134,13 @@ describe("weighing", () => {
 });
 
 describe("next best check", () => {
-  const rank = (facts: VehicleFacts, evidence: Evidence[], done: Parameters<typeof nextChecks>[3] = []) => {
-    const layout = layoutOf(facts);
-    return nextChecks(weighSuspects(causesOf(layout, facts), evidence), layout, facts, done);
-  };
+  const rank = (facts: VehicleFacts, evidence: Evidence[], done: Parameters<typeof nextChecks>[2] = [], now?: Now) =>
+    nextChecks(weighSuspects(causesOf(layoutOf(facts), facts), evidence), contextOf(facts), done, now);
 
   it("offers each way in, and trims only where they say something", () => {
     expect(rank(NATURAL, []).map((n) => n.check)).toContain("trims");
     expect(rank({ ...NATURAL, metering: "map" }, []).map((n) => n.check)).not.toContain("trims");
-    expect(rank(TURBO, []).flatMap((n) => n.entry ?? [])).toContain("hot-pipe-clamp");
+    expect(rank(TURBO, []).flatMap((n) => n.place ?? [])).toContain("hot-pipe-clamp");
   });
 
   it("ranks by information per minute, says why, and every number is finite", () => {
@@ -157,7 +157,7 @@ describe("next best check", () => {
     const first = rank(NATURAL, seen("code:lean"))[0];
     expect(["look", "trims"]).toContain(first?.check);
     const done = [{ check: "look" as const }, { check: "trims" as const }];
-    expect(rank(NATURAL, seen("code:lean", "look-clean", "lean-fades-with-flow"), done)[0]?.check).toBe("smoke");
+    expect(["smoke", "probe"]).toContain(rank(NATURAL, seen("code:lean", "look-clean", "lean-fades-with-flow"), done)[0]?.check);
   });
 
   it("expects little once the cause is all but certain", () => {

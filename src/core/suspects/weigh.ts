@@ -6,8 +6,8 @@ export interface Evidence {
   readonly observation: string;
   /** Entry it was read from */
   readonly entry: string;
-  /** Joints a smoke run put to the test */
-  readonly reached?: readonly string[];
+  /** Joints the check put to the test */
+  readonly tested?: readonly string[];
 }
 
 export interface Contribution {
@@ -36,8 +36,8 @@ export function weighSuspects(causes: readonly Cause[], evidence: readonly Evide
   const priorSum = causes.reduce((sum, c) => sum + c.prior, 0);
   let weights = causes.map((c) => c.prior / priorSum);
   const because: Contribution[][] = causes.map(() => []);
-  for (const { observation, entry, reached } of evidence) {
-    const values = causes.map((cause) => likelihood(observation, cause, reached));
+  for (const { observation, entry, tested } of evidence) {
+    const values = causes.map((cause) => likelihood(observation, cause, tested));
     if (values.some((v) => v === undefined)) continue;
     const mean = weights.reduce((sum, w, i) => sum + w * (values[i]?.value ?? 1), 0);
     if (!(mean > 0)) continue;

@@ -36,6 +36,10 @@ export const BANDS = {
   displacement: { dimension: "volume", low: 0.4e-3, high: 9e-3, name: "engine displacement" },
   altitude: { dimension: "distance", low: -450, high: 5500, name: "altitude" },
   odometer: { dimension: "distance", low: 0, high: 3e9, name: "odometer" },
+  vacuum: pressure("vacuum", "vacuum", 0, 102e3),
+  /** Signed: below ambient is negative */
+  crankcase: pressure("crankcase pressure", "gauge", -12e3, 12e3),
+  voltage: { dimension: "voltage", low: -1, high: 33, name: "voltage" },
   torque: { dimension: "torque", low: 0.2, high: 400, name: "torque" },
 } as const satisfies Record<string, Band>;
 

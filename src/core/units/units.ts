@@ -13,7 +13,8 @@ export type Dimension =
   | "temperature"
   | "distance"
   | "volume"
-  | "time";
+  | "time"
+  | "voltage";
 
 /** How a pressure is counted: above ambient, below ambient (positive down), or from nothing. */
 export type PressureKind = "gauge" | "vacuum" | "absolute";
@@ -21,7 +22,7 @@ export type PressureKind = "gauge" | "vacuum" | "absolute";
 export interface Unit {
   readonly id: string;
   readonly dimension: Dimension;
-  /** SI = value · scale + offset. SI: Pa, m³/s, kg/s, m, N·m, K, m (distance), m³, s. */
+  /** SI = value · scale + offset. SI: Pa, m³/s, kg/s, m, N·m, K, m (distance), m³, s, V. */
   readonly scale: number;
   readonly offset: number;
   /** Other spellings people type, lower case, without spaces. */
@@ -85,6 +86,9 @@ export const UNITS = {
 
   s: unit("s", "time", 1, 0, ["sec", "seconds"]),
   min: unit("min", "time", 60, 1, ["minutes"]),
+
+  V: unit("V", "voltage", 1, 2, ["volt", "volts"]),
+  mV: unit("mV", "voltage", 1e-3, 0, ["millivolt"]),
 } as const satisfies Record<string, Unit>;
 
 export type UnitId = keyof typeof UNITS;

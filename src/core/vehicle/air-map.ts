@@ -109,6 +109,11 @@ function placeZones(layout: Layout): Map<ZoneId, Box[]> {
     ]);
   }
   if (has.has("booster-branch")) boxes.set("booster-branch", [{ x: manifold.x - 60, y: 242, w: 150, h: 40 }]);
+  if (has.has("vacuum-supply")) {
+    const right = manifold.x - 84;
+    boxes.set("vacuum-supply", [{ x: right - 120, y: 246, w: 120, h: 28 }]);
+    boxes.set("flap-actuator", [{ x: right - 120 - 132, y: 246, w: 100, h: 28 }]);
+  }
   if (has.has("purge-line")) {
     const from = manifold.x + manifold.w * 0.72;
     boxes.set("purge-line", [
@@ -141,6 +146,31 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
         return named(joint, from.x + 7, to.y - 4, "above");
       case "breather-port":
         return named(joint, to.x + to.w, centre(to).y, "under");
+      case "flap-check-valve": {
+        const passage = [
+          { x: from.x + 12, y: from.y + from.h },
+          { x: from.x + 12, y: 226 },
+          { x: to.x + to.w - 20, y: 226 },
+          { x: to.x + to.w - 20, y: to.y },
+        ];
+        return { ...named(joint, (from.x + to.x + to.w) / 2 - 30, 226, "above"), passage };
+      }
+      case "flap-solenoid": {
+        const passage = [
+          { x: from.x, y: centre(from).y },
+          { x: to.x + to.w, y: centre(to).y },
+        ];
+        return { ...named(joint, (from.x + to.x + to.w) / 2, centre(from).y, "above"), passage };
+      }
+      case "idle-air": {
+        const passage = [
+          { x: from.x + from.w - 22, y: from.y },
+          { x: from.x + from.w - 22, y: 92 },
+          { x: to.x + 14, y: 92 },
+          { x: to.x + 14, y: to.y },
+        ];
+        return { ...named(joint, (from.x + from.w + to.x) / 2 - 4, 92, "above"), passage };
+      }
       case "egr-valve":
       case "bypass-valve":
         return under(joint, from, to);

@@ -1,6 +1,7 @@
 import * as yup from "yup";
-import { line, needed } from "../input";
-import { type Quantity, quantitySchema } from "../units";
+import { line, needed, strictObject } from "../input";
+import { type Limit, type LimitId, vehicleLimitsSchema } from "../shop/limits";
+import { type Quantity, quantitySchema, toSi } from "../units";
 
 /** The facts of a vehicle that change what a reading means. */
 export interface VehicleFacts {
@@ -17,9 +18,13 @@ export interface VehicleFacts {
   readonly banks: 1 | 2;
   readonly displacement: Quantity;
   readonly fitted: readonly FittedSystem[];
+  /** The maker's band of crankcase pressure at idle, gauge: suction is negative */
+  readonly crankcaseBand?: { readonly low: Quantity; readonly high: Quantity };
+  /** Limits the maker gives for this vehicle, each with who entered it */
+  readonly limits?: Readonly<Partial<Record<LimitId, Limit>>>;
 }
 
-export const FITTED_SYSTEMS = ["booster", "pcv", "evap", "egr", "secondary-air", "runner-flaps"] as const;
+export const FITTED_SYSTEMS = ["booster", "pcv", "evap", "egr", "secondary-air", "runner-flaps", "idle-air"] as const;
 export type FittedSystem = (typeof FITTED_SYSTEMS)[number];
 
 export const FITTED_NAMES: Record<FittedSystem, string> = {
@@ -29,6 +34,7 @@ export const FITTED_NAMES: Record<FittedSystem, string> = {
   egr: "EGR",
   "secondary-air": "Secondary air",
   "runner-flaps": "Runner flaps",
+  "idle-air": "Idle-air bypass",
 };
 
 export const vehicleSchema = yup
@@ -62,6 +68,17 @@ export const vehicleSchema = yup
       .required("Choose one bank or two"),
     displacement: quantitySchema("displacement").required("Type the engine displacement"),
     fitted: yup.array().of(yup.string().oneOf(FITTED_SYSTEMS).required()).required(),
+    crankcaseBand: strictObject({
+      low: quantitySchema("crankcase").required("State the lower end of the band"),
+      high: quantitySchema("crankcase").required("State the upper end of the band"),
+    })
+      .test("order", "The band's lower end lies above its upper end: suction is negative", (band) => {
+        const { low, high } = (band ?? {}) as { low?: Quantity; high?: Quantity };
+        return !low || !high || toSi(low) < toSi(high);
+      })
+      .optional()
+      .default(undefined),
+    limits: vehicleLimitsSchema.optional().default(undefined),
   })
   .noUnknown()
   .strict();

@@ -3,3 +3,4 @@ export * from "./extract";
 export * from "./facts";
 export * from "./layout";
 export * from "./reach";
+export * from "./teardown";

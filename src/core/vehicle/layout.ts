@@ -19,6 +19,8 @@ export type ZoneId =
   | "crankcase"
   | "breather"
   | "purge-line"
+  | "vacuum-supply"
+  | "flap-actuator"
   | "cylinders"
   | "exhaust-manifold"
   | "front-pipe"
@@ -38,6 +40,12 @@ export interface Joint {
   readonly rest: JointRest;
   /** Smoke can be let in here. */
   readonly entry?: Entry;
+  /** Passes some gas by design, so a flow through it is no finding by itself */
+  readonly weeps?: true;
+  /** A hose that can be pinched or capped without taking anything apart */
+  readonly pinchable?: true;
+  /** Zone that a pinchable hose leads to */
+  readonly feeds?: ZoneId;
 }
 
 /** A place to let smoke in. */
@@ -81,6 +89,8 @@ const ZONES: readonly (readonly [When, ZoneId, string, number])[] = [
   [fitted("pcv"), "crankcase", "Crankcase", 12 * litre],
   [fitted("pcv"), "breather", "Breather hose", 0.3 * litre],
   [fitted("evap"), "purge-line", "Purge line", 0.2 * litre],
+  [fitted("runner-flaps"), "vacuum-supply", "Vacuum supply", 0.6 * litre],
+  [fitted("runner-flaps"), "flap-actuator", "Flap actuator", 0.05 * litre],
   [always, "cylinders", "Cylinders", 0.5 * litre],
   [always, "exhaust-manifold", "Exhaust manifold", 2 * litre],
   [always, "front-pipe", "Front pipe", 3 * litre],
@@ -103,6 +113,12 @@ const tie = (
   entry?: Entry,
 ): JointRow => [when, { id, name, from, to, kind, rest, ...(entry ? { entry } : {}) }];
 const takes = (removes: string, minutes: number, severs?: string): Entry => ({ removes, minutes, ...(severs ? { severs } : {}) });
+
+/** A hose to a branch: it can leak, and it can be pinched. */
+const hose = (when: When, id: string, name: string, feeds?: ZoneId, entry?: Entry): JointRow => {
+  const [, joint] = seal(when, id, name, "manifold", entry);
+  return [when, { ...joint, pinchable: true, ...(feeds ? { feeds } : {}) }];
+};
 
 /** Where the duct leaves the filter box; with an air meter, at the meter. */
 const AT_FILTER_BOX = takes("duct off where it leaves the filter box", 28, "air-meter");
@@ -129,26 +145,45 @@ const JOINTS: readonly JointRow[] = [
   seal(twoBanks, "manifold-gasket-1", "Manifold gasket, bank 1", "manifold"),
   seal(twoBanks, "manifold-gasket-2", "Manifold gasket, bank 2", "manifold"),
   seal(always, "injector-seals", "Injector seals", "manifold"),
+  hose(always, "vacuum-branch", "Small vacuum branch"),
   seal(always, "gauge-port", "Vacuum port or cap", "manifold", takes("cap off a manifold vacuum port", 24)),
   seal(fitted("runner-flaps"), "flap-spindle", "Runner-flap spindle", "manifold"),
   tie(fitted("booster"), "booster-check-valve", "Booster check valve", "manifold", "booster-branch", "valve", "one-way"),
-  seal(
+  hose(
     fitted("booster"),
     "booster-hose",
     "Booster hose",
-    "manifold",
+    "booster-branch",
     takes("booster hose off the manifold", 26, "booster-check-valve"),
   ),
   seal(fitted("booster"), "booster-diaphragm", "Booster diaphragm", "booster-branch"),
   tie(fitted("pcv"), "pcv-valve", "PCV valve", "crankcase", "manifold", "valve", "open"),
-  seal(fitted("pcv"), "pcv-hose", "PCV hose", "manifold"),
+  hose(fitted("pcv"), "pcv-hose", "PCV hose", "crankcase"),
   tie(fitted("pcv"), "breather-port", "Breather at the crankcase", "crankcase", "breather", "pipe"),
   tie(fitted("pcv"), "breather-duct", "Breather at the duct", "breather", "metered-duct", "pipe"),
+  seal(fitted("pcv"), "pcv-diaphragm", "PCV diaphragm", "crankcase"),
   seal(fitted("pcv"), "oil-cap", "Oil cap", "crankcase"),
   seal(fitted("pcv"), "dipstick", "Dipstick seal", "crankcase", takes("dipstick out of its tube", 26)),
   seal(fitted("pcv"), "cover-gasket", "Valve-cover or shaft seal", "crankcase"),
   tie(fitted("evap"), "purge-valve", "Purge valve", "manifold", "purge-line", "valve", "closed"),
-  seal(fitted("evap"), "purge-hose", "Purge hose at the manifold", "manifold"),
+  hose(fitted("evap"), "purge-hose", "Purge hose at the manifold", "purge-line"),
+  tie(fitted("runner-flaps"), "flap-check-valve", "Vacuum check valve", "manifold", "vacuum-supply", "valve", "one-way"),
+  seal(fitted("runner-flaps"), "flap-line", "Vacuum line or reservoir", "vacuum-supply"),
+  tie(fitted("runner-flaps"), "flap-solenoid", "Flap solenoid", "vacuum-supply", "flap-actuator", "valve", "closed"),
+  seal(fitted("runner-flaps"), "flap-pipe", "Actuator pipe", "flap-actuator"),
+  seal(fitted("runner-flaps"), "flap-diaphragm", "Actuator diaphragm", "flap-actuator"),
+  [
+    fitted("idle-air"),
+    {
+      id: "idle-air",
+      name: "Idle-air bypass",
+      from: "metered-duct",
+      to: "manifold",
+      kind: "valve",
+      rest: "open",
+      weeps: true,
+    },
+  ],
   tie(fitted("egr"), "egr-valve", "EGR valve", "exhaust-manifold", "manifold", "valve", "closed"),
   tie(always, "intake-valves", "Intake valves", "manifold", "cylinders", "engine"),
   tie(always, "exhaust-valves", "Exhaust valves", "cylinders", "exhaust-manifold", "engine"),
@@ -160,8 +195,15 @@ const JOINTS: readonly JointRow[] = [
 
 /** The gas paths of this vehicle: what its facts say is fitted, and no more. Intake family; EVAP is one stub branch. */
 export function layoutOf(facts: VehicleFacts): Layout {
-  return {
+  const known = layouts.get(facts);
+  if (known) return known;
+  const layout = {
     zones: ZONES.filter(([when]) => when(facts)).map(([, id, name, volume]) => ({ id, name, volume })),
     joints: JOINTS.filter(([when]) => when(facts)).map(([, joint]) => joint),
   };
+  layouts.set(facts, layout);
+  return layout;
 }
+
+/** One layout for one set of facts, so that what is worked out from it can be kept beside it. */
+const layouts = new WeakMap<VehicleFacts, Layout>();

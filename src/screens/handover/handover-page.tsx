@@ -3,6 +3,7 @@
 import { format as formatDate } from "date-fns";
 import { ArrowLeft, FileText, Printer } from "lucide-react";
 import type { ReactNode } from "react";
+import { measureText } from "@/core/checks";
 import { type Comparison, handoverOf, type JobState, type Summary } from "@/core/journal";
 import { airMapOf, layoutOf, mapAround } from "@/core/vehicle";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
@@ -76,7 +77,7 @@ export function HandoverPage({ jobId, number, state, shopName, customer }: Props
               </thead>
               <tbody>
                 {page.comparisons.map((c) => (
-                  <ComparisonRow key={c.check} comparison={c} />
+                  <ComparisonRow key={c.key} comparison={c} />
                 ))}
               </tbody>
             </table>
@@ -213,7 +214,7 @@ function Cell({ summary, none }: { summary: Summary | undefined; none: string })
       <strong>{summary.word}</strong>: {sentence(summary.headline)}
       {summary.measures.slice(0, 2).map((m) => (
         <span key={m.name} className="block text-sm text-muted">
-          {m.name}: {m.value.unit === "%" ? `${m.value.value > 0 ? "+" : ""}${number(m.value.value, 1)} %` : reading(m.value)}
+          {m.name}: {measureText(m, { quantity: reading, number })}
         </span>
       ))}
     </td>

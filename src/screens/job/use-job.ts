@@ -1,10 +1,10 @@
 "use client";
 
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
-import type { CheckContext } from "@/core/checks";
+import { type CheckContext, contextOf } from "@/core/checks";
 import { type Entry, foldJob, type JobState, type JournalEntry } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
-import { type AirMap, airMapOf, type Layout, layoutOf } from "@/core/vehicle";
+import { type AirMap, airMapOf, type Layout } from "@/core/vehicle";
 import { getJson, Offline, Refused, sendJson } from "../session/api";
 import { makeEntry, type NewEntry } from "../session/device";
 import { usePerson } from "../session/person";
@@ -151,11 +151,8 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
   }, [recorded, outbox, minute]);
   const state = useMemo(() => foldJob(entries, shop, minute), [entries, shop, minute]);
   const vehicle = state.vehicle;
-  const layout = useMemo(() => (vehicle ? layoutOf(vehicle) : undefined), [vehicle]);
-  const context = useMemo(
-    (): CheckContext | undefined => (vehicle && layout ? { vehicle, layout, limits: shop.limits, house: shop.house } : undefined),
-    [vehicle, layout, shop],
-  );
+  const context = useMemo((): CheckContext | undefined => vehicle && contextOf(vehicle, shop), [vehicle, shop]);
+  const layout = context?.layout;
   const map = useMemo(() => (layout ? airMapOf(layout) : undefined), [layout]);
   return useMemo(
     () => ({ id: jobId, state, shop, layout, context, map, entries, unsent: outbox.length, setAside, discard, append }),

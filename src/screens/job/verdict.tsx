@@ -1,6 +1,15 @@
 "use client";
 
-import { CHECKS, type CheckId, type Measure, type Outcome, type Verdict, verdictWord } from "@/core/checks";
+import {
+  CHECKS,
+  type CheckId,
+  intervalText,
+  type Measure,
+  measureText,
+  type Outcome,
+  type Verdict,
+  verdictWord,
+} from "@/core/checks";
 import type { CheckState } from "@/core/journal";
 import { usePreferences } from "../session/preferences";
 import { shortTime } from "./short-time";
@@ -46,19 +55,12 @@ export function VerdictPanel({ check, verdict, title }: { check: CheckId; verdic
 
 function MeasureRow({ measure }: { measure: Measure }) {
   const { number, reading } = usePreferences();
-  const { value } = measure;
-  const text = value.unit === "%" ? `${value.value > 0 ? "+" : ""}${number(value.value, 1)} %` : reading(value);
-  const decimals = value.unit === "%" ? 1 : 2;
-  const interval =
-    measure.low !== undefined && measure.high !== undefined
-      ? ` (95 %: ${number(measure.low, decimals)} to ${number(measure.high, decimals)} ${value.unit})`
-      : "";
   return (
     <div className="flex flex-wrap gap-x-3">
       <dt className="text-muted">{measure.name}</dt>
       <dd>
-        <strong>{text}</strong>
-        {interval}
+        <strong>{measureText(measure, { quantity: reading, number })}</strong>
+        {intervalText(measure, number)}
       </dd>
     </div>
   );

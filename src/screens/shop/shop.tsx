@@ -2,35 +2,25 @@
 
 import { ArrowLeft } from "lucide-react";
 import { useState } from "react";
-import type { HouseMethods, LimitId, Machine, Shop } from "@/core/shop/settings";
-import { DEFAULT_LIMITS } from "@/core/shop/settings";
-import { formatQuantity, parseNumber, parseQuantity, type UnitId } from "@/core/units";
+import type { Proof, Shop } from "@/core/shop/settings";
+import type { UnitId } from "@/core/units";
 import { Button, LinkButton } from "@/ui/button";
-import { Choice } from "@/ui/choice";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { sendJson } from "../session/api";
 import { PersonButton } from "../session/person";
 import { type Preferences, usePreferences } from "../session/preferences";
-
-/** How each limit is typed: shown = SI · scale + offset. */
-const LIMIT_FIELDS: Record<LimitId, { name: string; unit: string; scale: number; offset: number }> = {
-  trimGood: { name: "Total trim, good within ±", unit: "%", scale: 100, offset: 0 },
-  trimAct: { name: "Total trim, act beyond ±", unit: "%", scale: 100, offset: 0 },
-  warmCoolant: { name: "Coolant warm enough for trims", unit: "°C", scale: 1, offset: -273.15 },
-  steadyRpm: { name: "Steady engine speed, ±", unit: "rpm", scale: 1, offset: 0 },
-  steadyMaf: { name: "Steady air flow, ±", unit: "%", scale: 100, offset: 0 },
-  steadyTime: { name: "Shortest steady window", unit: "s", scale: 1, offset: 0 },
-  machineProof: { name: "Smoke machine proof, share of rating", unit: "%", scale: 100, offset: 0 },
-  smokeAutoOff: { name: "Auto-off when a machine states none", unit: "s", scale: 1, offset: 0 },
-};
+import { House } from "./house";
+import { Instruments } from "./instruments";
+import { LimitList } from "./limits";
+import { Machines } from "./machines";
 
 /** The shop: machines, house methods, limits with their source, and this device's units. */
-export function ShopScreen({ initial }: { initial: Shop }) {
+export function ShopScreen({ initial, proofs }: { initial: Shop; proofs: Readonly<Record<string, readonly Proof[]>> }) {
   const [shop, setShop] = useState(initial);
   const [error, setError] = useState("");
   const [said, setSaid] = useState("");
-  const save = async (next: Shop) => {
+  const save = async (next: Shop): Promise<void> => {
     setError("");
     setSaid("");
     try {
@@ -56,7 +46,8 @@ export function ShopScreen({ initial }: { initial: Shop }) {
       {error && <ErrorNote>{error}</ErrorNote>}
       <main className="flex flex-col gap-8">
         <ShopName shop={shop} save={save} />
-        <Machines shop={shop} save={save} />
+        <Machines shop={shop} save={save} proofs={proofs} />
+        <Instruments shop={shop} save={save} />
         <House shop={shop} save={save} />
         <LimitList shop={shop} save={save} />
         <Units />
@@ -65,12 +56,12 @@ export function ShopScreen({ initial }: { initial: Shop }) {
   );
 }
 
-interface PartProps {
+export interface ShopPartProps {
   readonly shop: Shop;
-  readonly save: (next: Shop) => void;
+  readonly save: (next: Shop) => void | Promise<void>;
 }
 
-function ShopName({ shop, save }: PartProps) {
+function ShopName({ shop, save }: ShopPartProps) {
   const [name, setName] = useState(shop.name);
   return (
     <form
@@ -85,152 +76,6 @@ function ShopName({ shop, save }: PartProps) {
       </div>
       <Button type="submit">Save</Button>
     </form>
-  );
-}
-
-const NO_MACHINE = { name: "", rated: "", flow: "", autoOff: "300" };
-
-function Machines({ shop, save }: PartProps) {
-  const [draft, setDraft] = useState(NO_MACHINE);
-  const [error, setError] = useState("");
-  const add = () => {
-    const rated = parseQuantity(draft.rated, { dimension: "pressure", unit: "inH2O", kind: "gauge" });
-    const flow = parseQuantity(draft.flow, { dimension: "volume-flow", unit: "L/min" });
-    if (!rated.ok) return setError(`Rated pressure: ${rated.message}`);
-    if (!flow.ok) return setError(`Flow: ${flow.message}`);
-    const machine: Machine = {
-      id: `m${Date.now().toString(36)}`,
-      name: draft.name.trim(),
-      ratedPressure: rated.value,
-      maxFlow: flow.value,
-      autoOff: Number(draft.autoOff),
-    };
-    setError("");
-    setDraft(NO_MACHINE);
-    save({ ...shop, machines: [...shop.machines, machine] });
-  };
-  return (
-    <section aria-label="Smoke machines" className="flex flex-col gap-3">
-      <h2 className="text-xl font-bold">Smoke machines</h2>
-      <ul className="flex flex-col divide-y divide-line border-y border-line">
-        {shop.machines.map((m) => (
-          <li key={m.id} className="flex flex-wrap items-center gap-3 py-2">
-            <span className="mr-auto">
-              <strong>{m.name}</strong>{" "}
-              <span className="text-muted">
-                {formatQuantity({ ...m.ratedPressure, kind: "gauge" })} · {formatQuantity(m.maxFlow)} with the hose open · stops
-                by itself after {m.autoOff} s
-              </span>
-            </span>
-            <Button onClick={() => save({ ...shop, machines: shop.machines.filter((x) => x.id !== m.id) })}>
-              Remove {m.name}
-            </Button>
-          </li>
-        ))}
-        {shop.machines.length === 0 && (
-          <li className="py-3 text-muted">None described yet. Until then a usual machine is assumed, and runs say so.</li>
-        )}
-      </ul>
-      <form
-        className="grid items-end gap-3 sm:grid-cols-5"
-        onSubmit={(e) => {
-          e.preventDefault();
-          add();
-        }}
-      >
-        <TextField label="Machine" value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />
-        <TextField
-          label="Rated pressure, gauge"
-          placeholder="13 inH2O"
-          value={draft.rated}
-          onChange={(e) => setDraft({ ...draft, rated: e.target.value })}
-        />
-        <TextField
-          label="Flow, hose open"
-          placeholder="12 L/min"
-          value={draft.flow}
-          onChange={(e) => setDraft({ ...draft, flow: e.target.value })}
-        />
-        <TextField
-          label="Auto-off, s"
-          inputMode="numeric"
-          value={draft.autoOff}
-          onChange={(e) => setDraft({ ...draft, autoOff: e.target.value })}
-        />
-        <Button type="submit">Add machine</Button>
-      </form>
-      {error && <ErrorNote>{error}</ErrorNote>}
-    </section>
-  );
-}
-
-function House({ shop, save }: PartProps) {
-  const set = (change: Partial<HouseMethods>) => save({ ...shop, house: { ...shop.house, ...change } });
-  return (
-    <section aria-label="House methods" className="flex flex-col gap-4">
-      <h2 className="text-xl font-bold">House methods</h2>
-      <Choice
-        label="Total trim from short- and long-term"
-        options={[
-          ["product", "Product, (1 + s)(1 + l)"],
-          ["sum", "Sum, s + l"],
-        ]}
-        value={shop.house.totalTrim}
-        onChange={(totalTrim) => set({ totalTrim })}
-      />
-    </section>
-  );
-}
-
-function LimitList({ shop, save }: PartProps) {
-  const shown = (id: LimitId) => {
-    const f = LIMIT_FIELDS[id];
-    return String(Math.round((shop.limits[id].value * f.scale + f.offset) * 100) / 100);
-  };
-  const [typed, setTyped] = useState(
-    () => Object.fromEntries(Object.keys(LIMIT_FIELDS).map((id) => [id, shown(id as LimitId)])) as Record<LimitId, string>,
-  );
-  const [error, setError] = useState("");
-  const record = () => {
-    const limits = { ...shop.limits };
-    for (const id of Object.keys(LIMIT_FIELDS) as LimitId[]) {
-      const f = LIMIT_FIELDS[id];
-      const n = parseNumber(typed[id]);
-      if (!n.ok) return setError(`${f.name}: ${n.message}`);
-      const value = (n.value - f.offset) / f.scale;
-      const isDefault = Math.abs(value - DEFAULT_LIMITS[id].value) < 1e-9;
-      limits[id] = { value, source: isDefault ? DEFAULT_LIMITS[id].source : "set by this shop" };
-    }
-    setError("");
-    save({ ...shop, limits });
-  };
-  return (
-    <section aria-label="Limits" className="flex flex-col gap-3">
-      <h2 className="text-xl font-bold">Limits</h2>
-      <p className="text-muted">Shop defaults until you set your own. The maker's data goes before any of them.</p>
-      <form
-        className="grid gap-4 sm:grid-cols-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          record();
-        }}
-      >
-        {(Object.keys(LIMIT_FIELDS) as LimitId[]).map((id) => (
-          <TextField
-            key={id}
-            label={`${LIMIT_FIELDS[id].name} (${LIMIT_FIELDS[id].unit})`}
-            inputMode="decimal"
-            value={typed[id]}
-            onChange={(e) => setTyped({ ...typed, [id]: e.target.value })}
-            hint={shop.limits[id].source}
-          />
-        ))}
-        <div className="sm:col-span-2">
-          {error && <ErrorNote>{error}</ErrorNote>}
-          <Button type="submit">Save the limits</Button>
-        </div>
-      </form>
-    </section>
   );
 }
 

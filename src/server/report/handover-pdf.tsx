@@ -1,8 +1,9 @@
 import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
 import { Document, Font, G, Page, Polygon, Rect, renderToBuffer, StyleSheet, Svg, Text, View } from "@react-pdf/renderer";
+import { intervalText, measureText } from "@/core/checks";
 import { type Comparison, handoverOf, type JobState, type Summary } from "@/core/journal";
-import { formatNumber, formatQuantity } from "@/core/units";
+import { formatQuantity } from "@/core/units";
 import { airMapOf, BURST_POINTS, layoutOf, mapAround } from "@/core/vehicle";
 
 const fonts = join(dirname(createRequire(join(process.cwd(), "package.json")).resolve("@fontsource/b612/package.json")), "files");
@@ -66,7 +67,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
         <Text>{plain(state.story?.complaint ?? "Not written down.")}</Text>
         <Text style={s.h2}>Measured before and after</Text>
         {page.comparisons.map((c) => (
-          <ComparisonRow key={c.check} comparison={c} />
+          <ComparisonRow key={c.key} comparison={c} />
         ))}
         {page.comparisons.length === 0 ? <Text>No check told anything yet.</Text> : null}
         {state.findings.map((f) => {
@@ -195,8 +196,8 @@ function Cell({ title, summary, none }: { title: string; summary: Summary | unde
       </Text>
       {summary?.measures.slice(0, 3).map((m) => (
         <Text key={m.name} style={s.muted}>
-          {plain(m.name)}: {m.value.unit === "%" ? `${formatNumber(m.value.value, 1)} %` : formatQuantity(m.value)}
-          {m.low !== undefined && m.high !== undefined ? ` (95 %: ${formatNumber(m.low, 2)} to ${formatNumber(m.high, 2)})` : ""}
+          {plain(m.name)}: {measureText(m)}
+          {intervalText(m)}
         </Text>
       ))}
     </View>

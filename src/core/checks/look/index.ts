@@ -50,7 +50,10 @@ export const look: CheckKind<LookRecord> = {
   id: "look",
   name: "Look and feel",
   words: { pass: "Fine", fail: "Found" },
+  aim: "Eyes, hands, ears and nose before any tool",
+  engine: "standing",
   schema: lookSchema,
   plan: planLook,
   judge: judgeLook,
+  readings: () => [],
 };

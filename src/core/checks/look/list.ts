@@ -3,7 +3,7 @@ import type { Layout, VehicleFacts } from "../../vehicle";
 export interface LookItem {
   readonly id: string;
   readonly text: string;
-  /** Joint it bears on, when it is one place */
+  /** Joint it bears on, or the suspect, when it is one place */
   readonly joint?: string;
 }
 
@@ -15,6 +15,10 @@ const AT_JOINT: Record<string, string> = {
   "booster-hose": "Booster hose: soft ends, oil-swollen, rubbing",
   "pcv-hose": "PCV hose: squeeze the bends, look underneath",
   "purge-hose": "Purge hose at the manifold: on its nipple, not hard",
+  "vacuum-branch": "Small vacuum hoses: perished ends, splits, one off its nipple",
+  "pcv-diaphragm": "PCV cover: hiss at its vent hole, oil round it",
+  "flap-line": "Vacuum lines and reservoir of the flaps: cracked ends, rubbing",
+  "flap-pipe": "Pipe at the flap actuator: bend it, wiggle its ends",
   "oil-cap": "Oil cap: seated, seal whole (do not tighten it)",
   dipstick: "Dipstick: pushed home, seal whole",
   "gauge-port": "Vacuum ports and caps: none missing, none cracked",
@@ -32,7 +36,7 @@ const AT_JOINT: Record<string, string> = {
 export function lookList(layout: Layout, vehicle: VehicleFacts): LookItem[] {
   return [
     { id: "earlier-work", text: "Signs that someone was here before: new clamps, sealant, missing screws" },
-    { id: "filter", text: "Air filter: condition, seated, nothing left in the box" },
+    { id: "filter", text: "Air filter: condition, seated, nothing left in the box", joint: "filter-clogged" },
     { id: "snorkel-free", text: "Snorkel and air path free: leaves, rag, nest" },
     ...layout.joints.flatMap((joint) => {
       const text = AT_JOINT[joint.id];

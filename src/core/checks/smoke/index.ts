@@ -6,12 +6,21 @@ import { type SmokeRun, smokeRunSchema } from "./record";
 export * from "./judge";
 export * from "./plan";
 export * from "./record";
+export * from "./sections";
 
 export const smoke: CheckKind<SmokeRun, SmokeAim> = {
   id: "smoke",
   name: "Smoke run",
   words: { pass: "Tight", fail: "Leaking" },
+  aim: "Fill what is under suspicion and see where it comes out",
+  engine: "standing",
   schema: smokeRunSchema,
   plan: planSmoke,
   judge: judgeSmoke,
+  readings: (run) =>
+    run.samples.flatMap(([seconds, flow, pressure], point) => [
+      { reading: "smoke flow", value: flow, unit: run.units.flow, point, seconds },
+      { reading: "smoke pressure", value: pressure, unit: run.units.pressure, kind: "gauge", point, seconds },
+    ]),
+  place: (run) => run.entry,
 };

@@ -3,6 +3,7 @@ import { holeFromBall, standardFlowOfBall } from "../../gas/flow-ball";
 import { leakDiameter } from "../../gas/orifice";
 import { fitSettling, type Settling } from "../../gas/settle";
 import { settleTimeConstant } from "../../gas/vessel";
+import { ballCurve } from "../../shop/machine";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { entryZone, type Layout, type Reach, reachOf } from "../../vehicle";
 import type { CheckContext, Measure, Verdict, ZoneKnowledge } from "../check";
@@ -38,7 +39,11 @@ export function readSmoke(run: SmokeRun, reach: Reach): SmokeReading {
   const temperature = toSi(run.temperature);
   const times = run.samples.map((s) => s[0]);
   const pressures = run.samples.map((s) => s[2] * pressureScale);
-  const flows = run.samples.map((s, i) => standardFlowOfBall(s[1] * flowScale, ambient + (pressures[i] as number), temperature));
+  // A machine's own curve was taken with air at its set pressure: it gives standard flow at once.
+  const curve = run.machine.calibration && ballCurve(run.machine.calibration, { ambient, temperature });
+  const flows = run.samples.map((s, i) =>
+    curve ? curve.flowAt(s[1]).flow : standardFlowOfBall(s[1] * flowScale, ambient + (pressures[i] as number), temperature),
+  );
   const expectedTime = settleTimeConstant({ volume: reach.volume, setPressure: rated, ambient, maxFlow });
   const base = { times, flows, pressures, expectedTime };
   if (times.length < 3) return base;
@@ -106,8 +111,16 @@ const names = (ids: readonly string[], layout: Layout) =>
 
 /** Judges an intake smoke run: traps first, then smoke seen, then an inside path, then tight as far as shown. */
 export function judgeSmoke(run: SmokeRun, context: CheckContext): Verdict {
-  const { layout } = context;
-  const reach = reachOf(layout, run);
+  const reach = reachOf(context.layout, run);
+  const verdict = judgeRun(run, reach, context);
+  if (verdict.outcome === "void") return verdict;
+  // What the fill reaches is not yet tested: smoke must have been shown there.
+  const shown = new Set<string>(verdict.zones.filter((z) => z.state !== "not-reached").map((z) => z.zone));
+  return { ...verdict, tested: reach.tested.filter((j) => shown.has(j.from) || shown.has(j.to)).map((j) => j.id) };
+}
+
+function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict {
+  const { layout, house } = context;
   const reading = readSmoke(run, reach);
   const trap = voidTrap(run, reach, reading, context);
   if (trap) return { outcome: "void", headline: "This run proves nothing", measures: [], reasons: [trap], zones: [] };
@@ -119,6 +132,11 @@ export function judgeSmoke(run: SmokeRun, context: CheckContext): Verdict {
   const hidden = entry ? [`${entry.name} was hidden by the hose: untested until re-checked`] : [];
   const zeroed = run.zeroed ? [] : ["gauge and ball were not at zero before the run: the size is not to be trusted"];
   const unshown = reach.zones.filter((z) => !shown.has(z) && !reach.behindEngine.includes(z));
+  const top = run.machine.calibration && Math.max(...run.machine.calibration.points.map((p) => p.height));
+  const beyond =
+    top !== undefined && run.samples.some((s) => s[1] > top)
+      ? ["the ball stood above its last calibrated height: flow there is held, not known"]
+      : [];
   const zoneName = (id: string) => layout.zones.find((z) => z.id === id)?.name ?? id;
   const untested = unshown.length > 0 ? [`arrival of smoke not shown, so untested: ${unshown.map(zoneName).join(", ")}`] : [];
   const throughEngine = reach.zones.includes("cylinders")
@@ -142,7 +160,9 @@ export function judgeSmoke(run: SmokeRun, context: CheckContext): Verdict {
       reasons: [
         ...zeroed,
         ...throughEngine,
+        ...beyond,
         ...hidden,
+        ...(house.dye === "uv" ? ["UV lamp: residue inside a nested seal only means that seal works"] : []),
         "cap it off and see the reading recover: that confirms, or shows a second leak",
       ],
       observation: `smoke-at:${first.joint}`,
@@ -178,6 +198,8 @@ export function judgeSmoke(run: SmokeRun, context: CheckContext): Verdict {
       zones: [],
     };
   }
+  const school = schoolVerdict(run, reach, reading, context);
+  if (school) return { outcome: "unsure", ...school, measures, zones: [] };
   const zones = layout.zones.map(
     (z): ZoneKnowledge =>
       shown.has(z.id)
@@ -199,10 +221,54 @@ export function judgeSmoke(run: SmokeRun, context: CheckContext): Verdict {
         ? `Tight as far as smoke was shown; ${unshown.map(zoneName).join(", ")} untested`
         : "Tight: smoke everywhere inside, none outside",
     measures,
-    reasons: [...untested, ...throughEngine, ...hidden],
+    reasons: [
+      ...untested,
+      ...throughEngine,
+      ...beyond,
+      ...hidden,
+      ...(house.verdictBy === "decay" ? ["decay says nothing through open engine valves: judged by flow"] : []),
+    ],
     observation: "smoke-none-outside",
     zones,
   };
+}
+
+/** A flow this small a ball hardly shows, m equivalent hole. */
+const SMALL_FOR_A_BALL = 0.5e-3;
+
+/**
+ * What the shop's school still asks for before a quiet run may be called tight. Through a standing engine's open valves
+ * only flow can be read, so there no school asks for more.
+ */
+function schoolVerdict(
+  run: SmokeRun,
+  reach: Reach,
+  reading: SmokeReading,
+  { house, limits }: CheckContext,
+): { headline: string; reasons: string[] } | undefined {
+  if (reach.zones.includes("cylinders")) return undefined;
+  if (house.verdictBy === "decay") {
+    return {
+      headline: "No smoke outside; this shop's verdict is by decay",
+      reasons: ["shut the supply off and time the fall: the ball does not show the smallest leaks"],
+    };
+  }
+  const rated = toSi(run.machine.ratedPressure);
+  const share = (reading.pressure?.value ?? 0) / rated;
+  if (house.verdictBy === "gauge" && share < limits.machineProof.value) {
+    return {
+      headline: `No smoke outside, but the gauge stays at ${formatNumber(100 * share, 0)} % of rated pressure`,
+      reasons: ["this shop's verdict is by gauge: something takes the pressure down. Section the circuit and watch it come up"],
+    };
+  }
+  const hole = reading.hole?.diameter ?? 0;
+  if (house.verdictBy === "flow" && hole > 0.2e-3 && hole < SMALL_FOR_A_BALL) {
+    return {
+      headline: `No smoke outside, but ${formatNumber(hole * 1000, 1)} mm of openings still pass`,
+      reasons: ["too small for a ball to judge: shut the supply off and time the fall"],
+    };
+  }
+  return undefined;
 }
 
 function measuresOf(run: SmokeRun, reading: SmokeReading): Measure[] {

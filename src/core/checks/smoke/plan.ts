@@ -10,7 +10,9 @@ export interface SmokeAim extends FillSetup {
 
 /** Setup of an intake smoke run from an entry: what to seal, what to hold open, what goes on the off-the-car list. */
 export function planSmoke(context: CheckContext, aim: SmokeAim): Plan {
+  const { house } = context;
   const reach = reachOf(context.layout, aim);
+  const chargeSide = reach.zones.includes("cold-pipe");
   const entry = context.layout.joints.find((j) => j.id === aim.entry);
   const name = (id: string) => context.layout.joints.find((j) => j.id === id)?.name ?? id;
   const arrival = smokeArrivalTime(reach.intakeVolume, toSi(aim.machine.maxFlow));
@@ -45,7 +47,19 @@ export function planSmoke(context: CheckContext, aim: SmokeAim): Plan {
       {
         text: `Fill: about ${minutes(arrival)} until smoke has swept ${formatNumber(reach.intakeVolume * 1000, 1)} L. Open the far end until smoke comes out, then close it.`,
       },
-      { text: "Follow the ball until it settles; then look along every joint: strong lamp, no draught." },
+      {
+        text: `Follow the ball until it settles; then look along every joint: ${house.dye === "uv" ? "UV lamp, blue light" : "strong lamp"}, no draught.${house.dye === "uv" ? " Check first that this maker allows dye: it can coat sensors." : ""}`,
+      },
+      ...(chargeSide
+        ? [
+            {
+              text:
+                house.boostBy === "air"
+                  ? "House method: charge leaks are found with air at boost pressure. Low-pressure smoke here shows the big ones only."
+                  : "Quiet here does not clear the charge side: air at boost pressure comes after it.",
+            },
+          ]
+        : []),
     ],
     displaces,
     cautions: ["smoke-vapour", "emission-devices"],

@@ -1,7 +1,9 @@
 import * as yup from "yup";
 import { needed } from "../../input";
+import { type Calibration, calibrationSchema } from "../../shop/machine";
 import { type Quantity, quantitySchema, type UnitId } from "../../units";
 import type { ZoneId } from "../../vehicle";
+import { jointField as joint, jointsField as joints, secondsField as seconds } from "../fields";
 
 /** One low-pressure smoke run, as it went. Times in s from the moment the hose went on. */
 export interface SmokeRun {
@@ -12,6 +14,8 @@ export interface SmokeRun {
     readonly maxFlow: Quantity;
     /** s after switching on until heater or pump stops by itself */
     readonly autoOff: number;
+    /** The machine's own curve; without it its scale is taken at its word */
+    readonly calibration?: Calibration;
   };
   /** Hose clamped, before the run; absent when it was not done */
   readonly proof?: { readonly pressure: Quantity; readonly ballAtBottom: boolean; readonly smokeSeen: boolean };
@@ -42,16 +46,6 @@ export interface SmokeRun {
   readonly endedAt: number;
 }
 
-const joint = needed("The joint", "Name the joint", 60);
-const joints = yup.array().of(joint).max(60).required();
-const seconds = (name: string) =>
-  yup
-    .number()
-    .typeError(`${name} is a number of seconds`)
-    .min(-7200, `${name} lies more than two hours before the run`)
-    .max(7200, `${name} lies more than two hours into the run`)
-    .required(`${name} is missing`);
-
 export const smokeRunSchema = yup
   .object({
     machine: yup
@@ -60,6 +54,7 @@ export const smokeRunSchema = yup
         ratedPressure: quantitySchema("ratedPressure").required("State the machine's rated pressure"),
         maxFlow: quantitySchema("smokeFlow").required("State the machine's flow with the hose open"),
         autoOff: yup.number().min(10).max(7200).required("State the machine's auto-off time"),
+        calibration: calibrationSchema.optional().default(undefined),
       })
       .noUnknown()
       .strict()

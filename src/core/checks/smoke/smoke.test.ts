@@ -128,7 +128,7 @@ describe("verdict", () => {
 });
 
 describe("plan", () => {
-  const machine = { id: "m", ...smokeRun().machine };
+  const machine = { id: "m", ...smokeRun().machine, kind: "low-pressure" as const, service: [] };
   it("proves the machine, seals the open ends, lists what comes off and starts its clocks", () => {
     const turbo = contextOf(TURBO);
     const plan = planSmoke(turbo, { ...usualSetup(turbo.layout, "hot-pipe-clamp"), machine });

@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import { type CheckKind, readingOf } from "../check";
 import { judgeTrims } from "./judge";
 import { planTrims } from "./plan";
 import { type TrimSurvey, trimSurveySchema } from "./record";
@@ -11,7 +11,22 @@ export const trims: CheckKind<TrimSurvey> = {
   id: "trims",
   name: "Fuel-trim survey",
   words: { pass: "Works", fail: "Faulty" },
+  aim: "What closed loop had to correct, from idle to load",
+  engine: "warm-running",
   schema: trimSurveySchema,
   plan: planTrims,
   judge: judgeTrims,
+  readings: ({ points }) =>
+    points.flatMap((p, point) => {
+      const at = { point, ...(p.window ? { seconds: p.window.from } : {}) };
+      return [
+        { reading: "engine speed", value: p.rpm, unit: "1/min", ...at },
+        ...readingOf("air meter flow", p.maf, at),
+        ...readingOf("manifold pressure", p.map && { ...p.map, kind: "absolute" }, at),
+        ...p.banks.flatMap((b, i) => [
+          { reading: `short-term trim, bank ${i + 1}`, value: b.short, unit: "%", ...at },
+          { reading: `long-term trim, bank ${i + 1}`, value: b.long, unit: "%", ...at },
+        ]),
+      ];
+    }),
 };

@@ -1,4 +1,5 @@
 import { R_AIR } from "../../gas/air";
+import type { Limit } from "../../shop/limits";
 import { formatNumber, fromSi, type Quantity, toSi } from "../../units";
 import type { VehicleFacts } from "../../vehicle";
 import type { CheckContext, Measure, Verdict } from "../check";
@@ -190,6 +191,10 @@ function describeBank(reading: BankReading, name: string): string {
   return name ? `${name}: ${words}` : `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 }
 
+/** The trim beyond which something is wrong, by the shop's school: the strict one acts on all that is not good. */
+export const trimAct = ({ limits, house }: Pick<CheckContext, "limits" | "house">): Limit =>
+  house.trimLimit === "strict" ? { value: limits.trimGood.value, source: "house method: strict" } : limits.trimAct;
+
 /** Judges a trim survey: see `readSurvey` for the numbers, the traps stand here. */
 export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict {
   const refused = refusal(context.vehicle);
@@ -207,10 +212,11 @@ export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict {
     }
     return { outcome: "void", headline: "No point was taken warm and in closed loop", measures: [], reasons, zones: [] };
   }
-  const bands = { good: limits.trimGood.value, act: limits.trimAct.value };
+  const act = trimAct(context);
+  const bands = { good: limits.trimGood.value, act: act.value };
   const banks = readSurvey({ ...survey, points: usable }, context.vehicle, context.house.totalTrim, bands);
   const name = (i: number) => (banks.length === 1 ? "" : `Bank ${i + 1}`);
-  const measures = banks.flatMap((bank, i) => measuresOf(bank, name(i), limits.trimAct));
+  const measures = banks.flatMap((bank, i) => measuresOf(bank, name(i), act));
   const worst = worstBank(banks);
   const reading = banks[worst] as BankReading;
   const best = reading.fits[0] as ShapeFit;
@@ -264,10 +270,16 @@ function measuresOf(bank: BankReading, name: string, act: { value: number; sourc
   const first = bank.points[0];
   const last = bank.points.at(-1);
   const trims: Measure[] = first
-    ? [{ name: of("total trim at lowest airflow"), value: percent(first.trim), limit, limitSource: act.source }]
+    ? [{ name: of("total trim at lowest airflow"), value: percent(first.trim), signed: true, limit, limitSource: act.source }]
     : [];
   if (last && last !== first) {
-    trims.push({ name: of("total trim at highest airflow"), value: percent(last.trim), limit, limitSource: act.source });
+    trims.push({
+      name: of("total trim at highest airflow"),
+      value: percent(last.trim),
+      signed: true,
+      limit,
+      limitSource: act.source,
+    });
   }
   if (!bank.hole) return trims;
   const mm = (m: number): Quantity => fromSi(m, "mm");

@@ -135,7 +135,7 @@ function RepeatTheChecks({ go }: { go: (station: StationId) => void }) {
           </thead>
           <tbody>
             {comparisons.map((c) => (
-              <tr key={c.check} className="border-b border-line align-top">
+              <tr key={c.key} className="border-b border-line align-top">
                 <th scope="row" className="py-2 pr-3 font-normal">
                   {c.name}
                 </th>

@@ -68,12 +68,14 @@ const ANY_MACHINE: Machine = {
   ratedPressure: { value: 13, unit: "inH2O", kind: "gauge" },
   maxFlow: { value: 12, unit: "L/min" },
   autoOff: DEFAULT_LIMITS.smokeAutoOff.value,
+  kind: "low-pressure",
+  service: [],
 };
 
 /** The run's draft with everything worked out from it: machine, reach, record so far, reading. */
 export function useSmokeRun(proofPressure: (typed: string, machine: Machine) => Quantity | undefined) {
   const { id, shop, layout, state } = useJob();
-  const best = state.next.find((n) => n.check === "smoke")?.entry ?? "air-meter";
+  const best = state.next.find((n) => n.check === "smoke")?.place ?? "air-meter";
   const empty = useMemo(() => ({ ...EMPTY_RUN, ...(layout ? usualSetup(layout, best) : {}) }), [layout, best]);
   const [draft, setDraft, clear] = useDraft<SmokeDraft>(`pelota.draft.${id}.smoke`, empty);
   const machine = shop.machines.find((m) => m.id === draft.machineId) ?? shop.machines[0] ?? ANY_MACHINE;
@@ -89,7 +91,13 @@ export function useSmokeRun(proofPressure: (typed: string, machine: Machine) => 
     const seconds = (ms: number) => Math.round((ms - (draft.startedAt as number)) / 100) / 10;
     const pressure = draft.proved ? proofPressure(draft.proofPressure, machine) : undefined;
     return {
-      machine: { name: machine.name, ratedPressure: machine.ratedPressure, maxFlow: machine.maxFlow, autoOff: machine.autoOff },
+      machine: {
+        name: machine.name,
+        ratedPressure: machine.ratedPressure,
+        maxFlow: machine.maxFlow,
+        autoOff: machine.autoOff,
+        ...(machine.calibration ? { calibration: machine.calibration } : {}),
+      },
       ...(pressure ? { proof: { pressure, ballAtBottom: draft.ballAtBottom, smokeSeen: draft.smokeSeen } } : {}),
       entry: draft.entry,
       blocked: draft.blocked,

@@ -2,7 +2,7 @@
 
 import { type ReactNode, useMemo, useState } from "react";
 import { CHECKS } from "@/core/checks";
-import { judgeTrims, readSurvey, type TrimPoint, type TrimSurvey } from "@/core/checks/trims";
+import { judgeTrims, readSurvey, type TrimPoint, type TrimSurvey, trimAct } from "@/core/checks/trims";
 import { EXTRACTOR_VERSION, type Mapping } from "@/core/scan-log";
 import { fromSi } from "@/core/units";
 import { Button } from "@/ui/button";
@@ -60,7 +60,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
   const judged = useMemo(() => {
     if (!survey || !context) return undefined;
     const { vehicle } = context;
-    const bands = { good: shop.limits.trimGood.value, act: shop.limits.trimAct.value };
+    const bands = { good: context.limits.trimGood.value, act: trimAct(context).value };
     return { verdict: judgeTrims(survey, context), banks: readSurvey(survey, vehicle, shop.house.totalTrim, bands) };
   }, [survey, context, shop]);
 

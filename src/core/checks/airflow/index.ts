@@ -1,0 +1,25 @@
+import { type CheckKind, readingOf } from "../check";
+import { judgeAirflow } from "./judge";
+import { planAirflow } from "./plan";
+import { type AirflowRecord, airflowSchema } from "./record";
+
+export * from "./extract";
+export * from "./judge";
+export * from "./record";
+
+export const airflow: CheckKind<AirflowRecord> = {
+  id: "airflow",
+  name: "Airflow",
+  words: { pass: "Works", fail: "Faulty" },
+  aim: "What the engine breathes against what its meter says: restriction or meter",
+  engine: "warm-running",
+  schema: airflowSchema,
+  plan: planAirflow,
+  judge: judgeAirflow,
+  readings: ({ points }) =>
+    points.flatMap((p, point) => [
+      { reading: `engine speed, ${p.state}`, value: p.rpm, unit: "1/min", point },
+      ...readingOf(`air meter flow, ${p.state}`, p.maf, { point }),
+      ...readingOf(`manifold pressure, ${p.state}`, p.map && { ...p.map, kind: "absolute" }, { point }),
+    ]),
+};

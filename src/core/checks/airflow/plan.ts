@@ -1,0 +1,25 @@
+import type { CheckContext, Plan } from "../check";
+
+/** Idle and one wide-open pull; disturbs nothing. */
+export function planAirflow(context: CheckContext): Plan {
+  const { vehicle } = context;
+  return {
+    steps: [
+      { text: "Engine warm. Log RPM, air meter, manifold pressure and throttle.", caution: "running-engine" },
+      { text: "Half a minute of idle." },
+      {
+        text: "On the road or the rollers: one pull in a middle gear, throttle wide open, from 2000 to 4500 1/min.",
+      },
+      ...(vehicle.metering === "map"
+        ? [{ text: "No air meter here: manifold pressure at wide open throttle shows a restriction by itself." }]
+        : []),
+      { text: "Cheap things first: look at the filter before anything is measured twice." },
+    ],
+    displaces: [],
+    cautions: ["running-engine"],
+    clocks: [],
+    ...(vehicle.fuel === "diesel"
+      ? { refused: "A diesel idles unthrottled: compare its air meter with the maker's figure at the same speed instead." }
+      : {}),
+  };
+}

@@ -1,0 +1,23 @@
+import type { CheckKind } from "../check";
+import { judgeBorescope } from "./judge";
+import { planBorescope } from "./plan";
+import { type BorescopeRecord, borescopeSchema } from "./record";
+
+export * from "./record";
+
+export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }> = {
+  id: "borescope",
+  name: "Borescope",
+  words: { pass: "Open", fail: "Blocked" },
+  aim: "Ports and passages graded by the share that is open",
+  engine: "standing",
+  schema: borescopeSchema,
+  plan: planBorescope,
+  judge: judgeBorescope,
+  readings: ({ ports }) =>
+    ports.flatMap((p, point) => [
+      { reading: `${p.name}, straight`, value: p.straight, unit: "%", point },
+      ...(p.side === undefined ? [] : [{ reading: `${p.name}, from the side`, value: p.side, unit: "%", point }]),
+    ]),
+  place: (r) => r.joint,
+};

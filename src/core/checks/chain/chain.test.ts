@@ -1,0 +1,38 @@
+import { describe, expect, it } from "vitest";
+import { contextOf, NATURAL, TWO_BANKS } from "../../core.fixture";
+import { chain as record } from "../records.fixture";
+import { type ChainRecord, chain, judgeChain } from ".";
+
+const context = contextOf(TWO_BANKS);
+const says = (links: Partial<ChainRecord["links"]>) => judgeChain({ ...record, links: { ...record.links, ...links } }, context);
+const without = (...ids: (keyof ChainRecord["links"])[]) =>
+  Object.fromEntries(Object.entries(record.links).filter(([id]) => !ids.includes(id as keyof ChainRecord["links"])));
+
+describe("vacuum-worked device", () => {
+  it("passes a chain that works from supply to plate", () => {
+    expect(says({})).toMatchObject({ outcome: "pass", observation: "chain-good" });
+  });
+
+  it.each<[Partial<ChainRecord["links"]>, string, RegExp]>([
+    [{ supply: { value: 9, unit: "inHg", kind: "vacuum" } }, "flap-line", /supply is short/],
+    [{ control: { value: 0.1, unit: "V" } }, "flap-circuit", /pin by pin/],
+    [{ outlet: { value: 2, unit: "inHg", kind: "vacuum" } }, "flap-solenoid", /does not pass/],
+    [{ diaphragm: { start: 18, end: 6, seconds: 60, unit: "inHg" } }, "flap-diaphragm", /diaphragm or its pipe leaks/],
+    [{ shaft: false }, "flap-shaft", /shaft binds/],
+    [{ plate: false }, "flap-plate", /do not run the engine/],
+  ])("%j breaks it at %s", (links, place, reason) => {
+    const verdict = says(links);
+    expect(verdict).toMatchObject({ outcome: "fail", observation: `chain-broken:${place}` });
+    expect(verdict.reasons[0]).toMatch(reason);
+  });
+
+  it("names the next link while the chain is read", () => {
+    const verdict = judgeChain({ ...record, links: without("outlet", "diaphragm", "shaft", "movement", "plate") }, context);
+    expect(verdict.outcome).toBe("unsure");
+    expect(verdict.headline).toMatch(/next: vacuum at its outlet/);
+  });
+
+  it("is refused where no flaps are fitted", () => {
+    expect(chain.plan(contextOf(NATURAL), undefined).refused).toMatch(/No runner flaps/);
+  });
+});

@@ -1,0 +1,24 @@
+import { type CheckKind, readingOf } from "../check";
+import { judgeChain } from "./judge";
+import { planChain } from "./plan";
+import { type ChainRecord, chainSchema } from "./record";
+
+export * from "./judge";
+export * from "./record";
+
+export const chain: CheckKind<ChainRecord> = {
+  id: "chain",
+  name: "Vacuum-worked device",
+  words: { pass: "Works", fail: "Faulty" },
+  aim: "Supply, solenoid, diaphragm, shaft: stops at the first broken link",
+  engine: "running",
+  schema: chainSchema,
+  plan: planChain,
+  judge: judgeChain,
+  readings: ({ links }) => [
+    ...readingOf("supply", links.supply && { ...links.supply, kind: "vacuum" }),
+    ...readingOf("battery", links.battery),
+    ...readingOf("across the solenoid", links.control),
+    ...readingOf("outlet", links.outlet && { ...links.outlet, kind: "vacuum" }),
+  ],
+};

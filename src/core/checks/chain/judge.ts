@@ -1,0 +1,146 @@
+import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
+import type { CheckContext, Measure, Verdict, ZoneKnowledge } from "../check";
+import { lossIn60 } from "../hold";
+import { instrumentDoubt } from "../instrument";
+import { type ChainRecord, LINK_NAMES, LINKS, type LinkId } from "./record";
+
+/** Share of the supply that a good solenoid hands on. */
+const HANDED_ON = 0.8;
+
+export type LinkState = "good" | "broken" | "unread";
+
+/** One link: whether it is good, and how that reads. */
+export function readLink(id: LinkId, { links, instrument }: ChainRecord, { limits }: Pick<CheckContext, "limits">): LinkState {
+  const yes = (value: boolean | undefined): LinkState => (value === undefined ? "unread" : value ? "good" : "broken");
+  switch (id) {
+    case "supply":
+      return yes(links.supply && toSi(links.supply) >= limits.actuatorSupply.value);
+    case "control":
+      return yes(links.control && links.battery && toSi(links.control) >= limits.loadShare.value * toSi(links.battery));
+    case "outlet":
+      return yes(
+        links.outlet &&
+          toSi(links.outlet) >= HANDED_ON * Math.min(limits.actuatorSupply.value, toSi(links.supply ?? links.outlet)),
+      );
+    case "diaphragm": {
+      const d = links.diaphragm;
+      if (!d) return "unread";
+      const division = Math.abs(toSi(instrument.division) / toSi({ value: 1, unit: d.unit }));
+      const loss = lossIn60(
+        [
+          [0, d.start],
+          [d.seconds, d.end],
+        ],
+        division,
+      );
+      return loss.low > limits.holdLoss.value ? "broken" : "good";
+    }
+    case "shaft":
+      return yes(links.shaft);
+    case "movement":
+      return yes(links.movement);
+    case "plate":
+      return yes(links.plate);
+  }
+}
+
+/** Where each link lives: what the suspects engine and the air map call it. */
+const PLACES: Record<LinkId, string> = {
+  supply: "flap-line",
+  control: "flap-circuit",
+  outlet: "flap-solenoid",
+  diaphragm: "flap-diaphragm",
+  shaft: "flap-shaft",
+  movement: "flap-shaft",
+  plate: "flap-plate",
+};
+
+const BROKEN: Record<LinkId, string> = {
+  supply: "the supply is short: line, reservoir, check valve, or the engine itself makes too little",
+  control: "no voltage across it while commanded: fuse, wire or driver; go pin by pin through its circuit",
+  outlet: "vacuum goes in and none comes out while commanded: the solenoid does not pass",
+  diaphragm: "diaphragm or its pipe leaks: hold each by itself, and wiggle the pipe",
+  shaft: "the shaft binds: carbon, a bent lever; freeing it by force breaks plates",
+  movement: "everything before it is good and it does not move on command: lever off its ball, rod unhooked",
+  plate: "a plate is broken or loose: it can fall into a cylinder, do not run the engine",
+};
+
+/** Judges the chain from supply to plate and stops at the first broken link: nothing beyond it can be told. */
+export function judgeChain(record: ChainRecord, context: CheckContext): Verdict {
+  const { limits, layout } = context;
+  const { links } = record;
+  const measures: Measure[] = [
+    ...(links.supply
+      ? [
+          {
+            name: LINK_NAMES.supply,
+            value: links.supply,
+            limit: `${formatQuantity(fromSi(limits.actuatorSupply.value, links.supply.unit, "vacuum"))} or more at the solenoid's inlet`,
+            limitSource: limits.actuatorSupply.source,
+          },
+        ]
+      : []),
+    ...(links.control && links.battery
+      ? [
+          {
+            name: LINK_NAMES.control,
+            value: links.control,
+            limit: `${formatNumber(100 * limits.loadShare.value, 0)} % of the battery's ${formatQuantity(links.battery)}`,
+            limitSource: limits.loadShare.source,
+          },
+        ]
+      : []),
+    ...(links.outlet ? [{ name: LINK_NAMES.outlet, value: links.outlet }] : []),
+  ];
+  const base = { measures, zones: [] };
+  const doubt = instrumentDoubt(record.instrument, limits.actuatorSupply.value, limits);
+  if (doubt) return { ...base, outcome: "unsure", headline: "The gauge cannot carry a verdict", reasons: [doubt] };
+  for (const [i, id] of LINKS.entries()) {
+    const state = readLink(id, record, context);
+    const beyond = LINKS.slice(i + 1).filter((l) => readLink(l, record, context) !== "unread");
+    const ignored =
+      beyond.length > 0
+        ? [`not judged, because they lie beyond it: ${beyond.map((l) => LINK_NAMES[l].toLowerCase()).join(", ")}`]
+        : [];
+    if (state === "unread") {
+      return {
+        ...base,
+        outcome: "unsure",
+        headline: `${record.device}: good so far; next: ${LINK_NAMES[id].toLowerCase()}`,
+        reasons: [
+          i === 0
+            ? "begin at the supply"
+            : `good: ${LINKS.slice(0, i)
+                .map((l) => LINK_NAMES[l].toLowerCase())
+                .join(", ")}`,
+          ...ignored,
+        ],
+      };
+    }
+    if (state === "broken") {
+      const joint = layout.joints.find((j) => j.id === PLACES[id]);
+      const leaks = id === "supply" || id === "diaphragm";
+      const zones: ZoneKnowledge[] =
+        joint && leaks
+          ? [{ zone: joint.from, state: "leaking", joint: joint.id, why: `chain broken at: ${LINK_NAMES[id].toLowerCase()}` }]
+          : [];
+      return {
+        ...base,
+        outcome: "fail",
+        headline: `${record.device}: broken at “${LINK_NAMES[id].toLowerCase()}”`,
+        reasons: [BROKEN[id], ...ignored],
+        observation: `chain-broken:${PLACES[id]}`,
+        tested: LINKS.slice(0, i + 1).map((l) => PLACES[l]),
+        zones,
+      };
+    }
+  }
+  return {
+    ...base,
+    outcome: "pass",
+    headline: `${record.device}: every link works, from supply to plate`,
+    reasons: [],
+    observation: "chain-good",
+    tested: [...new Set(Object.values(PLACES)), "flap-pipe"],
+  };
+}

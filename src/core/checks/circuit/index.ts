@@ -1,0 +1,28 @@
+import { type CheckKind, readingOf } from "../check";
+import { judgeCircuit } from "./judge";
+import type { Wiring } from "./pins";
+import { planCircuit } from "./plan";
+import { type CircuitRecord, circuitSchema } from "./record";
+
+export * from "./judge";
+export * from "./pins";
+export * from "./record";
+
+export const circuit: CheckKind<
+  CircuitRecord,
+  { readonly joint: string; readonly wiring: Wiring; readonly switched: "ground" | "feed"; readonly pierced: boolean }
+> = {
+  id: "circuit",
+  name: "Circuit, pin by pin",
+  words: { pass: "Works", fail: "Faulty" },
+  aim: "Feed, control, voltage across the load: the first pin that is wrong",
+  engine: "running",
+  schema: circuitSchema,
+  plan: planCircuit,
+  judge: judgeCircuit,
+  readings: (r) => [
+    ...readingOf("battery", r.battery),
+    ...r.readings.flatMap(({ pin, voltage }, point) => readingOf(pin, voltage, { point })),
+  ],
+  place: (r) => r.joint,
+};

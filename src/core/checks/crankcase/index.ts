@@ -1,0 +1,22 @@
+import { type CheckKind, readingOf } from "../check";
+import { judgeCrankcase } from "./judge";
+import { planCrankcase } from "./plan";
+import { type CrankcaseReading, crankcaseSchema } from "./record";
+
+export * from "./judge";
+export * from "./record";
+
+export const crankcase: CheckKind<CrankcaseReading> = {
+  id: "crankcase",
+  name: "Crankcase pressure",
+  words: { pass: "Works", fail: "Faulty" },
+  aim: "Manometer on the dipstick tube: PCV diaphragm, breather, blow-by",
+  engine: "warm-running",
+  schema: crankcaseSchema,
+  plan: planCrankcase,
+  judge: judgeCrankcase,
+  readings: (r) => [
+    ...readingOf("crankcase pressure, idle", { ...r.idle, kind: "gauge" }),
+    ...readingOf("crankcase pressure, raised speed", r.raised && { ...r.raised, kind: "gauge" }),
+  ],
+};

@@ -1,0 +1,78 @@
+import { formatQuantity, fromSi, toSi } from "../../units";
+import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import { instrumentDoubt } from "../instrument";
+import type { CrankcaseReading } from "./record";
+
+/** Without the maker's band, more suction than this is more than any breather system makes at idle, Pa. */
+const BEYOND_ANY = -2500;
+
+/** Judges crankcase pressure against the engine's own band; without one only its sign, and suction beyond any engine's. */
+export function judgeCrankcase(reading: CrankcaseReading, context: CheckContext): Verdict {
+  const { vehicle, limits } = context;
+  const lost = (trap: string) => voidVerdict("This reading proves nothing", trap);
+  if (!reading.warm) return lost("the engine was cold: blow-by and breather flow are not what they are warm");
+  if (!reading.sealed) return lost("oil cap or dipstick tube was open: the crankcase was vented while it was read");
+  const band = vehicle.crankcaseBand;
+  const idle = toSi(reading.idle);
+  const unit = reading.idle.unit;
+  const show = (pa: number) => formatQuantity(fromSi(pa, unit, "gauge"));
+  const measures: Measure[] = [
+    {
+      name: "Crankcase at idle",
+      value: { ...reading.idle, kind: "gauge" },
+      ...(band
+        ? { limit: `${show(toSi(band.low))} to ${show(toSi(band.high))}`, limitSource: "the engine's own band" }
+        : { limit: "no band known for this engine: only the sign counts", limitSource: "shop default" }),
+    },
+    ...(reading.raised ? [{ name: "Crankcase at raised speed", value: { ...reading.raised, kind: "gauge" as const } }] : []),
+  ];
+  const base = { measures, zones: [] };
+  const width = band ? toSi(band.high) - toSi(band.low) : Math.max(100, Math.abs(idle));
+  const doubt = instrumentDoubt(reading.instrument, width, limits);
+  if (doubt) return { ...base, outcome: "unsure", headline: "The manometer cannot carry a verdict", reasons: [doubt] };
+  const low = band ? toSi(band.low) : BEYOND_ANY;
+  if (idle < low) {
+    return {
+      ...base,
+      outcome: "fail",
+      headline: `Too much suction: ${show(idle)}`,
+      reasons: [
+        "the PCV diaphragm or valve passes manifold vacuum into the crankcase",
+        "it is unmetered air only where a seal or the diaphragm lets outside air in: listen at its vent, cover it with a finger",
+      ],
+      observation: "crankcase-suction",
+      tested: ["pcv-diaphragm", "pcv-valve"],
+    };
+  }
+  if (idle > (band ? toSi(band.high) : 0)) {
+    const grows = reading.raised && toSi(reading.raised) > idle;
+    return {
+      ...base,
+      outcome: "fail",
+      headline: idle > 0 ? `Positive: ${show(idle)}` : `Too little suction: ${show(idle)}`,
+      reasons: [
+        grows
+          ? "it grows with speed: blow-by past rings, or a breather that cannot carry it off"
+          : "blocked breather or blow-by: clear the breather first, it is the cheap thing",
+      ],
+      observation: "crankcase-positive",
+    };
+  }
+  if (!band) {
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: `Suction, as it should be: ${show(idle)}`,
+      reasons: ["without the engine's own band only the sign is judged: enter the maker's band with the vehicle"],
+      observation: "crankcase-sign-right",
+    };
+  }
+  return {
+    ...base,
+    outcome: "pass",
+    headline: `Within the engine's own band: ${show(idle)}`,
+    reasons: ["breather and PCV valve do their work"],
+    observation: "crankcase-normal",
+    tested: ["pcv-diaphragm", "pcv-valve"],
+  };
+}

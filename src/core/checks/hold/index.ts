@@ -1,0 +1,31 @@
+import type { CheckKind } from "../check";
+import { judgeHold } from "./judge";
+import { planHold } from "./plan";
+import { type HoldRecord, holdSchema } from "./record";
+
+export * from "./judge";
+export * from "./loss";
+export * from "./record";
+
+export const hold: CheckKind<HoldRecord, { readonly joint: string }> = {
+  id: "hold",
+  name: "Hold test",
+  words: { pass: "Tight", fail: "Faulty" },
+  aim: "Hand pump on one part: moves, holds, still holds while wiggled",
+  engine: "standing",
+  schema: holdSchema,
+  plan: planHold,
+  judge: judgeHold,
+  readings: (r) =>
+    (["still", "wiggled"] as const).flatMap((state) =>
+      r[state].map(([seconds, value], point) => ({
+        reading: `vacuum, ${state}`,
+        value,
+        unit: r.unit,
+        kind: "vacuum",
+        point,
+        seconds,
+      })),
+    ),
+  place: (r) => r.joint,
+};

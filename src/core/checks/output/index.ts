@@ -1,0 +1,19 @@
+import type { CheckKind } from "../check";
+import { judgeOutput } from "./judge";
+import { planOutput } from "./plan";
+import { type OutputRecord, outputSchema } from "./record";
+
+export * from "./record";
+
+export const output: CheckKind<OutputRecord, { readonly joint: string; readonly limit: number }> = {
+  id: "output",
+  name: "Commanded output",
+  words: { pass: "Works", fail: "Faulty" },
+  aim: "Command it from the scan tool and see what answers",
+  engine: "running",
+  schema: outputSchema,
+  plan: planOutput,
+  judge: judgeOutput,
+  readings: (r) => [{ reading: `response of ${r.output}`, value: r.seenAfter, unit: "s" }],
+  place: (r) => r.joint,
+};

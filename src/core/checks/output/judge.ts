@@ -1,0 +1,42 @@
+import { formatNumber } from "../../units";
+import { type CheckContext, jointName, type Verdict, voidVerdict } from "../check";
+import type { OutputRecord } from "./record";
+
+/** Judges a commanded output: the tool's own traps first, then what answered. */
+export function judgeOutput(record: OutputRecord, context: CheckContext): Verdict {
+  const name = jointName(context.layout, record.joint);
+  if (!record.rearmed) {
+    return voidVerdict(
+      `${record.output}: the command proves nothing`,
+      "the tool had not been re-armed: cycle the key or restart the engine, then command it again",
+    );
+  }
+  if (record.seenAfter > record.limit) {
+    return voidVerdict(
+      `${record.output}: the command proves nothing`,
+      `it was watched ${formatNumber(record.seenAfter - record.limit, 0)} s after the tool lets go by itself: the command had dropped out`,
+    );
+  }
+  const told = record.note ? [record.note] : [];
+  if (record.seen === "as-expected") {
+    return {
+      outcome: "pass",
+      headline: `${name} answers: ${record.expected}`,
+      measures: [],
+      reasons: ["it answers a command; whether it also seals is another check", ...told],
+      observation: `output-works:${record.joint}`,
+      tested: [record.joint],
+      zones: [],
+    };
+  }
+  return {
+    outcome: "fail",
+    headline:
+      record.seen === "nothing" ? `${name} does not answer “${record.command}”` : `${name} answers otherwise than it should`,
+    measures: [],
+    reasons: [...told, "circuit next: supply, control, voltage across it while commanded; then the part"],
+    observation: `output-dead:${record.joint}`,
+    tested: [record.joint],
+    zones: [],
+  };
+}

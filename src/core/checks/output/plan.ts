@@ -1,0 +1,17 @@
+import { type CheckContext, jointName, type Plan } from "../check";
+
+/** One output commanded from the scan tool. */
+export function planOutput(context: CheckContext, aim: { readonly joint: string; readonly limit: number }): Plan {
+  const name = jointName(context.layout, aim.joint);
+  return {
+    steps: [
+      { text: "Re-arm the tool: key cycle or engine start, as it asks." },
+      { text: `Command ${name}. It goes on the list of what is off the car until it is released.` },
+      { text: `Watch within ${aim.limit} s: after that most tools let go by themselves.` },
+      { text: "Release it before anything else is judged." },
+    ],
+    displaces: [{ joint: aim.joint, what: `${name} commanded` }],
+    cautions: ["running-engine"],
+    clocks: [{ name: "The tool lets go", seconds: aim.limit }],
+  };
+}

@@ -1,0 +1,26 @@
+import type { CheckKind } from "../check";
+import { judgePinch } from "./judge";
+import { planPinch } from "./plan";
+import { PINCH_READ_NAMES, type PinchRecord, pinchSchema } from "./record";
+
+export * from "./judge";
+export * from "./record";
+
+export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly how: "pinch" | "cap" }> = {
+  id: "pinch",
+  name: "Pinch or cap off",
+  words: { pass: "No change", fail: "Leaking" },
+  aim: "Shut one branch off and see the reading recover: that confirms",
+  engine: "warm-running",
+  schema: pinchSchema,
+  plan: planPinch,
+  judge: judgePinch,
+  readings: (r) =>
+    (["before", "shut", "released"] as const).map((state, point) => ({
+      reading: `${PINCH_READ_NAMES[r.reads].toLowerCase()}, ${state}`,
+      value: r[state],
+      unit: r.unit ?? (r.reads === "trim" ? "%" : "1/min"),
+      point,
+    })),
+  place: (r) => r.joint,
+};

@@ -1,0 +1,95 @@
+import { formatNumber } from "../../units";
+import type { Layout } from "../../vehicle";
+import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
+import type { PinchReads, PinchRecord } from "./record";
+
+/** Joints that lie behind a pinched or capped place: the hose itself, its zone's seals, and the valve between. */
+export function behind(layout: Layout, id: string): string[] {
+  const joint = layout.joints.find((j) => j.id === id);
+  if (!joint?.feeds) return [id];
+  const zone = joint.feeds;
+  return [
+    id,
+    ...layout.joints
+      .filter((j) => (j.from === zone && (j.kind === "seal" || j.kind === "valve")) || (j.to === zone && j.kind === "valve"))
+      .map((j) => j.id),
+  ];
+}
+
+const UNITS_OF: Record<PinchReads, string | undefined> = { trim: "%", rpm: "1/min", flow: undefined, vacuum: undefined };
+
+/** Judges a shut-off branch by what recovers: all of it, part of it, or nothing. */
+export function judgePinch(record: PinchRecord, context: CheckContext): Verdict {
+  const { limits, layout } = context;
+  const name = jointName(layout, record.joint);
+  const unit = UNITS_OF[record.reads] ?? record.unit ?? "";
+  const change = record.shut - record.before;
+  const back = record.released - record.before;
+  const decimals = record.reads === "rpm" ? 0 : 1;
+  const show = (x: number) => `${formatNumber(x, decimals)} ${unit}${record.reads === "vacuum" ? " vacuum" : ""}`;
+  const measures: Measure[] =
+    record.reads === "trim"
+      ? [
+          { name: "Total trim before", value: { value: record.before, unit: "%" }, signed: true },
+          { name: "Total trim while shut off", value: { value: record.shut, unit: "%" }, signed: true },
+        ]
+      : [];
+  // Which way is better: trims and flow fall, a high idle falls, vacuum rises.
+  const gain = record.reads === "vacuum" ? change : -change;
+  const least =
+    record.reads === "trim"
+      ? 100 * limits.probeTrim.value
+      : record.reads === "rpm"
+        ? limits.probeRpm.value
+        : Math.abs(record.before) * 0.1;
+  const moved = gain >= least;
+  const words = `${show(record.before)} → ${show(record.shut)}, released ${show(record.released)}`;
+  if (!moved && !record.blankProved) {
+    return voidVerdict(
+      `Nothing changed at ${name}, but the blank was never proved`,
+      `a clamp or cap that weeps shows no recovery either: prove it first, then repeat (${words})`,
+    );
+  }
+  const tested = behind(layout, record.joint);
+  if (!moved) {
+    return {
+      outcome: "pass",
+      headline: `No change with ${name} shut off: the leak is not there`,
+      measures,
+      reasons: [words, "the blank was proved, so what is behind it is cleared"],
+      observation: "pinch-no-change",
+      tested,
+      zones: [],
+    };
+  }
+  if (Math.abs(back) > Math.abs(change) / 2) {
+    return {
+      outcome: "unsure",
+      headline: "It changed, but did not come back on release",
+      measures,
+      reasons: [words, "something else changed meanwhile: repeat, on and off twice"],
+      zones: [],
+    };
+  }
+  const whole =
+    record.reads === "trim"
+      ? Math.abs(record.shut) <= 100 * limits.trimGood.value
+      : record.reads === "rpm"
+        ? record.shut <= limits.idleSpeed.value + limits.idleAbove.value
+        : true;
+  const at = layout.joints.find((j) => j.id === record.joint);
+  const zones: ZoneKnowledge[] = at
+    ? [{ zone: at.from, state: "leaking", joint: at.id, why: "the reading recovers while it is shut off" }]
+    : [];
+  return {
+    outcome: "fail",
+    headline: whole
+      ? `Recovers with ${name} shut off: the leak is behind it`
+      : `Recovers in part with ${name} shut off: it leaks, and something else does too`,
+    measures,
+    reasons: [words, ...(whole ? [] : ["a second leak stays, or the blank itself weeps: prove the blank, then go on"])],
+    observation: whole ? "pinch-recovers" : "pinch-partly",
+    tested,
+    zones,
+  };
+}

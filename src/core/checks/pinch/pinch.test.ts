@@ -1,0 +1,48 @@
+import { describe, expect, it } from "vitest";
+import { contextOf, NATURAL } from "../../core.fixture";
+import { validate } from "../../input";
+import { pinch as record } from "../records.fixture";
+import { behind, judgePinch, type PinchRecord, pinchSchema } from ".";
+
+const context = contextOf(NATURAL);
+const says = (change: Partial<PinchRecord>) => judgePinch({ ...record, ...change }, context);
+
+describe("pinch or cap off", () => {
+  it("confirms by recovery, and by coming back on release", () => {
+    expect(says({})).toMatchObject({ outcome: "fail", observation: "pinch-recovers", tested: ["vacuum-branch"] });
+    expect(says({ released: 3 })).toMatchObject({ outcome: "unsure" });
+  });
+
+  it("clears what lies behind a proved blank when nothing changes", () => {
+    const verdict = says({ joint: "booster-hose", shut: 16.8, released: 17 });
+    expect(verdict).toMatchObject({ outcome: "pass", observation: "pinch-no-change" });
+    expect(verdict.tested).toEqual(expect.arrayContaining(["booster-hose", "booster-diaphragm", "booster-check-valve"]));
+  });
+
+  it("names a second leak when only a part recovers", () => {
+    const verdict = says({ before: 24, shut: 14, released: 23.5 });
+    expect(verdict).toMatchObject({ outcome: "fail", observation: "pinch-partly" });
+    expect(verdict.headline).toMatch(/something else does too/);
+  });
+
+  it.each<[Partial<PinchRecord>, string]>([
+    [{ reads: "rpm", before: 1280, shut: 790, released: 1260 }, "pinch-recovers"],
+    [{ reads: "rpm", before: 1280, shut: 1100, released: 1270 }, "pinch-partly"],
+    [{ reads: "flow", unit: "L/min", before: 7.2, shut: 4.1, released: 7.1 }, "pinch-recovers"],
+    [{ reads: "flow", unit: "L/min", before: 7.2, shut: 7.0, released: 7.2 }, "pinch-no-change"],
+    [{ reads: "vacuum", unit: "inHg", before: 12, shut: 18, released: 12.3 }, "pinch-recovers"],
+  ])("%j: %s", (change, observation) => {
+    expect(says(change).observation).toBe(observation);
+  });
+
+  it("knows what hangs on each hose", () => {
+    expect(behind(context.layout, "pcv-hose")).toEqual(
+      expect.arrayContaining(["pcv-valve", "pcv-diaphragm", "oil-cap", "dipstick"]),
+    );
+    expect(behind(context.layout, "gauge-port")).toEqual(["gauge-port"]);
+  });
+
+  it("asks for the unit of a flow", () => {
+    expect(() => validate(pinchSchema, { ...record, reads: "flow" })).toThrow(/needs its unit/);
+  });
+});

@@ -1,0 +1,31 @@
+import type { CheckKind } from "../check";
+import { judgeProbe } from "./judge";
+import { planProbe } from "./plan";
+import { type Agent, type ProbeRecord, probeSchema } from "./record";
+
+export * from "./extract";
+export * from "./judge";
+export * from "./plan";
+export * from "./record";
+
+export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }> = {
+  id: "probe",
+  name: "Enrichment probe",
+  words: { pass: "No reaction", fail: "Reacts" },
+  aim: "One spot at a time, engine running: a reaction names the spot",
+  engine: "warm-running",
+  schema: probeSchema,
+  plan: planProbe,
+  judge: judgeProbe,
+  readings: ({ taps }) =>
+    taps.flatMap(({ joint, at, typed }, point) => {
+      const where = { point, ...(at === undefined ? {} : { seconds: at }) };
+      if (!typed) return [{ reading: `tap at ${joint}`, value: at ?? 0, unit: "s", ...where }];
+      return [
+        { reading: `trim before, ${joint}`, value: typed.trimBefore, unit: "%", ...where },
+        { reading: `trim after, ${joint}`, value: typed.trimAfter, unit: "%", ...where },
+        { reading: `speed before, ${joint}`, value: typed.rpmBefore, unit: "1/min", ...where },
+        { reading: `speed after, ${joint}`, value: typed.rpmAfter, unit: "1/min", ...where },
+      ];
+    }),
+};

@@ -1,0 +1,89 @@
+import * as yup from "yup";
+import { strictObject } from "../../input";
+import { type Quantity, quantitySchema } from "../../units";
+import { jointField, oneOfField, percentField, type RecordSource, rpmField, secondsField, sourceField } from "../fields";
+
+export const AGENTS = ["gas", "water", "soap"] as const;
+export type Agent = (typeof AGENTS)[number];
+export const AGENT_NAMES: Record<Agent, string> = { gas: "Enrichment gas", water: "Water", soap: "Soapy water" };
+
+/** One spot, one tap. */
+export interface ProbeTap {
+  readonly joint: string;
+  /** s on the log's clock */
+  readonly at?: number;
+  /** Read by eye when there is no log: total trim in percent, engine speed in 1/min */
+  readonly typed?: {
+    readonly trimBefore: number;
+    readonly trimAfter: number;
+    readonly rpmBefore: number;
+    readonly rpmAfter: number;
+  };
+}
+
+/** What the log says around the taps; every column as long as `time`. */
+export interface ProbeSeries {
+  /** s */
+  readonly time: readonly number[];
+  /** Total trim, percent, mean of the banks */
+  readonly trim?: readonly number[];
+  /** 1/min */
+  readonly rpm?: readonly number[];
+  readonly lambda?: readonly number[];
+  /** Percent */
+  readonly throttle?: readonly number[];
+  /** 1 closed, 0 open */
+  readonly loop?: readonly number[];
+}
+
+export interface ProbeRecord {
+  readonly agent: Agent;
+  readonly source: RecordSource;
+  readonly coolant?: Quantity;
+  /** What the scan tool said of the loop; the series says it where it has the column */
+  readonly closedLoop: boolean;
+  readonly taps: readonly ProbeTap[];
+  readonly series?: ProbeSeries;
+}
+
+const column = yup.array().of(yup.number().required()).max(20000).optional().default(undefined);
+
+export const probeSchema = strictObject({
+  agent: oneOfField("The agent", AGENTS),
+  source: sourceField.required(),
+  coolant: quantitySchema("coolant").optional().default(undefined),
+  closedLoop: yup.boolean().required("Say whether the loop was closed"),
+  taps: yup
+    .array()
+    .of(
+      strictObject({
+        joint: jointField,
+        at: secondsField("The tap's time").optional(),
+        typed: strictObject({
+          trimBefore: percentField("Trim before"),
+          trimAfter: percentField("Trim after"),
+          rpmBefore: rpmField,
+          rpmAfter: rpmField,
+        })
+          .optional()
+          .default(undefined),
+      }).required(),
+    )
+    .min(1, "No tap yet: mark one as you bring the agent to a spot")
+    .max(200)
+    .required(),
+  series: strictObject({
+    time: column.required("The series has no time"),
+    trim: column,
+    rpm: column,
+    lambda: column,
+    throttle: column,
+    loop: column,
+  })
+    .test("lengths", "Every column of the series is as long as its time", (series) => {
+      const all = Object.values(series ?? {}).filter((c): c is number[] => Array.isArray(c));
+      return all.every((c) => c.length === all[0]?.length);
+    })
+    .optional()
+    .default(undefined),
+});

@@ -1,0 +1,22 @@
+import { type CheckKind, readingOf } from "../check";
+import { judgeVacuum } from "./judge";
+import { planVacuum } from "./plan";
+import { type VacuumReading, vacuumSchema } from "./record";
+
+export * from "./judge";
+export * from "./record";
+
+export const vacuum: CheckKind<VacuumReading> = {
+  id: "vacuum",
+  name: "Intake vacuum",
+  words: { pass: "Works", fail: "Faulty" },
+  aim: "Gauge on the manifold: level, needle and snap",
+  engine: "warm-running",
+  schema: vacuumSchema,
+  plan: planVacuum,
+  judge: judgeVacuum,
+  readings: (r) => [
+    ...readingOf("intake vacuum", { ...r.vacuum, kind: "vacuum" }),
+    { reading: "engine speed", value: r.rpm, unit: "1/min" },
+  ],
+};

@@ -1,0 +1,112 @@
+import { formatQuantity, fromSi, toSi } from "../../units";
+import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import { instrumentDoubt } from "../instrument";
+import type { VacuumReading } from "./record";
+
+const SEA_LEVEL = 101325;
+/** No-load vacuum rises with speed as spark advances, Pa per 1/min, up to this much above the target idle. */
+const PER_RPM = 3386.389 / 1000;
+const RISE_ENDS = 1500;
+
+/**
+ * The vacuum a healthy petrol engine shows at idle: the shop's sea-level band, less the drop of ambient pressure, more a
+ * little where it idles above its target.
+ * @param at ambient Pa absolute, rpm 1/min. @returns Pa below ambient.
+ */
+export function expectedVacuum(
+  { limits }: Pick<CheckContext, "limits">,
+  at: { readonly ambient: number; readonly rpm: number },
+): { readonly low: number; readonly high: number } {
+  const drop = SEA_LEVEL - at.ambient;
+  const rise = PER_RPM * Math.min(RISE_ENDS, Math.max(0, at.rpm - limits.idleSpeed.value));
+  return { low: limits.vacuumLow.value - drop + rise, high: limits.vacuumHigh.value - drop + rise };
+}
+
+/** Judges a gauge on a manifold port: needle first, then the level against the corrected band, then the high-idle trap. */
+export function judgeVacuum(reading: VacuumReading, context: CheckContext): Verdict {
+  const { limits, vehicle } = context;
+  const lost = (trap: string) => voidVerdict("This reading proves nothing", trap);
+  if (vehicle.fuel === "diesel") return lost("a diesel's manifold is not throttled: its vacuum comes from a pump");
+  if (!reading.portSound) return lost("the gauge's own port or hose was not sound: it is the leak it shows");
+  if (!reading.warm) return lost("the engine was cold: idle runs high and rich on purpose");
+  const band = expectedVacuum(context, { ambient: toSi(reading.ambient), rpm: reading.rpm });
+  const vacuum = toSi(reading.vacuum);
+  const show = (pa: number) => fromSi(pa, reading.vacuum.unit, "vacuum");
+  const measures: Measure[] = [
+    {
+      name: "Vacuum at idle",
+      value: reading.vacuum,
+      limit: `${formatQuantity(show(band.low))} to ${formatQuantity(show(band.high))} here and at this idle`,
+      limitSource: limits.vacuumLow.source,
+    },
+    { name: "Engine speed", value: { value: reading.rpm, unit: "1/min" } },
+  ];
+  const base = { measures, zones: [] };
+  const doubt = instrumentDoubt(reading.instrument, band.high - band.low, limits);
+  if (doubt) return { ...base, outcome: "unsure", headline: "The gauge cannot carry a verdict", reasons: [doubt] };
+  if (reading.snap === "slow-return") {
+    return {
+      ...base,
+      outcome: "fail",
+      headline: "Comes back slowly after a snap: something holds the exhaust back",
+      reasons: ["a blocked catalyst or silencer lets gas out slowly: measure back pressure before the first sensor"],
+      observation: "vacuum-slow-return",
+    };
+  }
+  if (reading.needle === "regular-flick") {
+    return {
+      ...base,
+      outcome: "fail",
+      headline: "The needle flicks at regular beats: one cylinder does it",
+      reasons: ["a valve that does not close, or a cylinder that misses: balance the cylinders, then leak-down"],
+      observation: "vacuum-flick",
+    };
+  }
+  if (reading.needle === "fast-flutter") {
+    return {
+      ...base,
+      outcome: "fail",
+      headline: "The needle flutters fast: worn guides, weak springs or a leak at one runner",
+      reasons: ["a leak beside the gauge's port flutters too: probe that runner"],
+      observation: "vacuum-flutter",
+    };
+  }
+  if (reading.needle === "drifting") {
+    return {
+      ...base,
+      outcome: "fail",
+      headline: "The needle drifts to and fro: mixture or idle control hunts",
+      reasons: ["air that comes and goes, a sticking idle valve, or a mixture at its limit"],
+      observation: "vacuum-drifts",
+    };
+  }
+  if (vacuum < band.low) {
+    return {
+      ...base,
+      outcome: "fail",
+      headline: `Steady and low: ${formatQuantity(show(band.low - vacuum))} short`,
+      reasons: ["a leak into the manifold, late timing, or an engine that breathes badly: the gauge alone cannot tell which"],
+      observation: "vacuum-low",
+    };
+  }
+  const high = reading.rpm > limits.idleSpeed.value + limits.idleAbove.value;
+  if (high) {
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: `The gauge reads fine, but the engine idles at ${reading.rpm} 1/min`,
+      reasons: [
+        `a high idle hides a leak: air from the hole raised the speed and the vacuum with it (target ${limits.idleSpeed.value} 1/min, ${limits.idleSpeed.source})`,
+        "cap branches off one by one and watch the idle come down",
+      ],
+      observation: "vacuum-fine-idle-high",
+    };
+  }
+  return {
+    ...base,
+    outcome: "pass",
+    headline: "As this engine should read here",
+    reasons: ["a good reading does not clear the manifold: a small hole hardly moves the needle"],
+    observation: "vacuum-normal",
+  };
+}

@@ -1,0 +1,26 @@
+import type { CheckKind } from "../check";
+import { judgeValve } from "./judge";
+import { planValve } from "./plan";
+import { type Power, type ValveRecord, valveSchema } from "./record";
+
+export * from "./judge";
+export * from "./record";
+
+export const valve: CheckKind<ValveRecord, { readonly joint: string; readonly power: Power; readonly rests: "closed" | "open" }> =
+  {
+    id: "valve",
+    name: "Valve, two states",
+    words: { pass: "Works", fail: "Faulty" },
+    aim: "Rest and energised: holds where it must, passes where it must",
+    engine: "standing",
+    schema: valveSchema,
+    plan: planValve,
+    judge: judgeValve,
+    readings: (r) =>
+      (["rest", "energised"] as const).flatMap((state, point) => [
+        { reading: `put on, ${state}`, value: r[state].start, unit: r.unit, point, seconds: 0 },
+        { reading: `left, ${state}`, value: r[state].end, unit: r.unit, point, seconds: r[state].seconds },
+      ]),
+    place: (r) => r.joint,
+    onBench: (r) => r.part === "new",
+  };

@@ -1,0 +1,63 @@
+"use client";
+
+import { useState } from "react";
+import { v4 as uuid } from "uuid";
+import { formatQuantity, parseQuantity } from "@/core/units";
+import { Button } from "@/ui/button";
+import { ErrorNote, TextField } from "@/ui/field";
+import type { ShopPartProps } from "./shop";
+
+const EMPTY = { name: "", division: "" };
+
+/** Gauges and meters with one division of their scale: too coarse a one cannot carry a verdict. */
+export function Instruments({ shop, save }: ShopPartProps) {
+  const [draft, setDraft] = useState(EMPTY);
+  const [error, setError] = useState("");
+  const add = () => {
+    const volts = parseQuantity(draft.division, { dimension: "voltage" });
+    const pressure = parseQuantity(draft.division, { dimension: "pressure" });
+    const division = volts.ok ? volts : pressure;
+    if (!division.ok) return setError(`One division: ${division.message}; volts for a meter: 0.01 V`);
+    const { kind: _, ...plain } = division.value;
+    setError("");
+    setDraft(EMPTY);
+    save({ ...shop, instruments: [...shop.instruments, { id: uuid(), name: draft.name.trim(), division: plain }] });
+  };
+  return (
+    <section aria-label="Instruments" className="flex flex-col gap-3">
+      <h2 className="text-xl font-bold">Gauges and meters</h2>
+      <ul className="flex flex-col divide-y divide-line border-y border-line">
+        {shop.instruments.map((i) => (
+          <li key={i.id} className="flex flex-wrap items-center gap-3 py-2">
+            <span className="mr-auto">
+              <strong>{i.name}</strong> <span className="text-muted">one division {formatQuantity(i.division)}</span>
+            </span>
+            <Button onClick={() => save({ ...shop, instruments: shop.instruments.filter((x) => x.id !== i.id) })}>
+              Remove {i.name}
+            </Button>
+          </li>
+        ))}
+        {shop.instruments.length === 0 && (
+          <li className="py-3 text-muted">None described yet. Checks then ask for the division each time.</li>
+        )}
+      </ul>
+      <form
+        className="grid items-end gap-3 sm:grid-cols-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          add();
+        }}
+      >
+        <TextField label="Gauge or meter" value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />
+        <TextField
+          label="One division"
+          placeholder="0.5 inHg"
+          value={draft.division}
+          onChange={(e) => setDraft({ ...draft, division: e.target.value })}
+        />
+        <Button type="submit">Add instrument</Button>
+      </form>
+      {error && <ErrorNote>{error}</ErrorNote>}
+    </section>
+  );
+}

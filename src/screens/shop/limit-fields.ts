@@ -1,0 +1,86 @@
+import type { LimitId } from "@/core/shop/settings";
+
+export interface LimitField {
+  readonly name: string;
+  readonly unit: string;
+  readonly scale: number;
+  readonly offset: number;
+}
+
+const INHG = 1 / 3386.389;
+const field = (name: string, unit: string, scale = 1, offset = 0): LimitField => ({ name, unit, scale, offset });
+const percent = (name: string) => field(name, "%", 100);
+const seconds = (name: string) => field(name, "s");
+const rpm = (name: string) => field(name, "1/min");
+const inHg = (name: string) => field(name, "inHg vacuum", INHG);
+
+/** How each limit is typed: shown = SI · scale + offset; grouped by what it is held against. */
+export const LIMIT_GROUPS: readonly (readonly [string, Partial<Record<LimitId, LimitField>>])[] = [
+  [
+    "Trims",
+    {
+      trimGood: percent("Total trim, good within ±"),
+      trimAct: percent("Total trim, act beyond ±"),
+      warmCoolant: field("Coolant warm enough for trims", "°C", 1, -273.15),
+      steadyRpm: field("Steady engine speed, ±", "rpm"),
+      steadyMaf: percent("Steady air flow, ±"),
+      steadyTime: seconds("Shortest steady window"),
+    },
+  ],
+  [
+    "Enrichment probe",
+    {
+      probeTrim: percent("Trim a tap must move"),
+      probeRpm: rpm("Speed a tap must move"),
+      probeNoise: field("At least so often the noise before", "×"),
+      probeEarliest: seconds("Earliest reaction"),
+      probeLatest: seconds("Latest reaction"),
+      probeGap: seconds("Shortest time between two taps"),
+    },
+  ],
+  [
+    "Vacuum and holding",
+    {
+      vacuumLow: inHg("Idle vacuum at sea level, from"),
+      vacuumHigh: inHg("Idle vacuum at sea level, to"),
+      idleSpeed: rpm("Target idle where the maker gives none"),
+      idleAbove: rpm("Idle above its target hides a leak from"),
+      holdLoss: percent("A part may lose in 60 s"),
+      holdStrokes: field("A healthy actuator moves within", "strokes"),
+      actuatorSupply: inHg("Supply to an actuator, at least"),
+    },
+  ],
+  [
+    "Breathing",
+    {
+      idleAir: field("Air at warm idle", "g/s per L"),
+      idleAirSpread: percent("Air at warm idle, ±"),
+      breathingLow: percent("Breathing at wide open throttle, from"),
+      breathingHigh: percent("Breathing at wide open throttle, to"),
+      breathingRestricted: percent("Look for a restriction below"),
+      portOpen: percent("A port is good when open by"),
+      portBlocked: percent("A port is blocked below"),
+    },
+  ],
+  [
+    "Electrics and tools",
+    {
+      feedDrop: field("A feed may lose", "V"),
+      loadShare: percent("Of the battery across a commanded load"),
+      outputTime: seconds("A scan tool lets go after"),
+      machineProof: percent("Smoke machine proof, share of rating"),
+      smokeAutoOff: seconds("Auto-off when a machine states none"),
+      instrumentShare: percent("Coarsest division, share of the limit"),
+    },
+  ],
+];
+
+export const LIMIT_FIELDS = Object.assign({}, ...LIMIT_GROUPS.map(([, fields]) => fields)) as Record<LimitId, LimitField>;
+
+/** A limit as it is typed. */
+export const shownLimit = (id: LimitId, si: number): string => {
+  const f = LIMIT_FIELDS[id];
+  return String(Math.round((si * f.scale + f.offset) * 100) / 100);
+};
+/** A typed limit in SI. */
+export const limitFromShown = (id: LimitId, shown: number): number => (shown - LIMIT_FIELDS[id].offset) / LIMIT_FIELDS[id].scale;

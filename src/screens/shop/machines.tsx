@@ -1,0 +1,270 @@
+"use client";
+
+import { useState } from "react";
+import { v4 as uuid } from "uuid";
+import {
+  type Calibration,
+  MACHINE_KINDS,
+  type Machine,
+  type MachineKind,
+  type Proof,
+  proofDrift,
+  SERVICE_KINDS,
+  type ServiceKind,
+} from "@/core/shop/settings";
+import { formatQuantity, parseNumber, parseQuantity } from "@/core/units";
+import { Button } from "@/ui/button";
+import { Choice } from "@/ui/choice";
+import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
+import { usePreferences } from "../session/preferences";
+import { CalibrationChart } from "./calibration-chart";
+import type { ShopPartProps } from "./shop";
+
+const EMPTY = { name: "", kind: "low-pressure" as MachineKind, rated: "", flow: "", autoOff: "300" };
+const KINDS = Object.entries(MACHINE_KINDS) as [MachineKind, string][];
+
+/** Smoke machines: what their makers say, their own calibration, their service, and how their proofs went. */
+export function Machines({
+  shop,
+  save,
+  proofs,
+}: ShopPartProps & { readonly proofs: Readonly<Record<string, readonly Proof[]>> }) {
+  const [draft, setDraft] = useState(EMPTY);
+  const [error, setError] = useState("");
+  const add = () => {
+    const rated = parseQuantity(draft.rated, { dimension: "pressure", unit: "inH2O", kind: "gauge" });
+    const flow = parseQuantity(draft.flow, { dimension: "volume-flow", unit: "L/min" });
+    if (!rated.ok) return setError(`Rated pressure: ${rated.message}`);
+    if (!flow.ok) return setError(`Flow: ${flow.message}`);
+    const machine: Machine = {
+      id: uuid(),
+      name: draft.name.trim(),
+      kind: draft.kind,
+      ratedPressure: rated.value,
+      maxFlow: flow.value,
+      autoOff: Number(draft.autoOff),
+      service: [],
+    };
+    setError("");
+    setDraft(EMPTY);
+    save({ ...shop, machines: [...shop.machines, machine] });
+  };
+  const change = (machine: Machine) => save({ ...shop, machines: shop.machines.map((m) => (m.id === machine.id ? machine : m)) });
+  return (
+    <section aria-label="Smoke machines" className="flex flex-col gap-3">
+      <h2 className="text-xl font-bold">Smoke machines</h2>
+      <ul className="flex flex-col divide-y divide-line border-y border-line">
+        {shop.machines.map((m) => (
+          <MachineRow
+            key={m.id}
+            machine={m}
+            proofs={proofs[m.name] ?? []}
+            change={change}
+            remove={() => save({ ...shop, machines: shop.machines.filter((x) => x.id !== m.id) })}
+          />
+        ))}
+        {shop.machines.length === 0 && (
+          <li className="py-3 text-muted">None described yet. Until then a usual machine is assumed, and runs say so.</li>
+        )}
+      </ul>
+      <form
+        className="grid items-end gap-3 sm:grid-cols-3 lg:grid-cols-6"
+        onSubmit={(e) => {
+          e.preventDefault();
+          add();
+        }}
+      >
+        <TextField label="Machine" value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />
+        <SelectField
+          label="Kind"
+          options={KINDS}
+          value={draft.kind}
+          onChange={(e) => setDraft({ ...draft, kind: e.target.value as MachineKind })}
+        />
+        <TextField
+          label="Rated pressure, gauge"
+          placeholder="13 inH2O"
+          value={draft.rated}
+          onChange={(e) => setDraft({ ...draft, rated: e.target.value })}
+        />
+        <TextField
+          label="Flow, hose open"
+          placeholder="12 L/min"
+          value={draft.flow}
+          onChange={(e) => setDraft({ ...draft, flow: e.target.value })}
+        />
+        <TextField
+          label="Auto-off, s"
+          inputMode="numeric"
+          value={draft.autoOff}
+          onChange={(e) => setDraft({ ...draft, autoOff: e.target.value })}
+        />
+        <Button type="submit">Add machine</Button>
+      </form>
+      {error && <ErrorNote>{error}</ErrorNote>}
+    </section>
+  );
+}
+
+function MachineRow({
+  machine,
+  proofs,
+  change,
+  remove,
+}: {
+  machine: Machine;
+  proofs: readonly Proof[];
+  change: (machine: Machine) => void;
+  remove: () => void;
+}) {
+  const { number } = usePreferences();
+  const drift = proofDrift(proofs);
+  const [open, setOpen] = useState<"calibration" | "service">();
+  return (
+    <li className="flex flex-col gap-3 py-3">
+      <div className="flex flex-wrap items-center gap-3">
+        <span className="mr-auto">
+          <strong>{machine.name}</strong>{" "}
+          <span className="text-muted">
+            {MACHINE_KINDS[machine.kind].toLowerCase()} · {formatQuantity({ ...machine.ratedPressure, kind: "gauge" })} ·{" "}
+            {formatQuantity(machine.maxFlow)} with the hose open · stops by itself after {machine.autoOff} s
+          </span>
+        </span>
+        <Button
+          onClick={() => setOpen(open === "calibration" ? undefined : "calibration")}
+          aria-expanded={open === "calibration"}
+        >
+          Calibrate {machine.name}
+        </Button>
+        <Button onClick={() => setOpen(open === "service" ? undefined : "service")} aria-expanded={open === "service"}>
+          Service of {machine.name}
+        </Button>
+        <Button onClick={remove}>Remove {machine.name}</Button>
+      </div>
+      {drift && (
+        <p role="status" className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+          <strong className="text-amber">Its proof drifts:</strong> down by {number(100 * drift.fall, 0)} % of its rated pressure
+          over the last {proofs.length} proofs, {number(100 * drift.last, 0)} % at the last one. Look at fluid, filter and hose
+          before it fails a run.
+        </p>
+      )}
+      {machine.calibration && <CalibrationChart calibration={machine.calibration} unit={machine.maxFlow.unit} />}
+      {open === "calibration" && (
+        <CalibrationForm
+          machine={machine}
+          onSave={(calibration) => {
+            change({ ...machine, calibration });
+            setOpen(undefined);
+          }}
+        />
+      )}
+      {open === "service" && <ServiceLog machine={machine} proofs={proofs} change={change} />}
+    </li>
+  );
+}
+
+const today = () => new Date().toISOString().slice(0, 10);
+
+/** Ball heights with known holes on the hose, one a line: "0.020 in 3.1". */
+function CalibrationForm({ machine, onSave }: { machine: Machine; onSave: (calibration: Calibration) => void }) {
+  const known = machine.calibration;
+  const [pressure, setPressure] = useState(formatQuantity(known?.pressure ?? machine.ratedPressure).replace(/ gauge$/, ""));
+  const [lines, setLines] = useState(
+    known ? known.points.map((p) => `${p.diameter.value} ${p.diameter.unit} ${p.height}`).join("\n") : "",
+  );
+  const [error, setError] = useState("");
+  const record = () => {
+    const at = parseQuantity(pressure, { dimension: "pressure", unit: machine.ratedPressure.unit, kind: "gauge" });
+    if (!at.ok) return setError(`Pressure: ${at.message}`);
+    const points = [];
+    for (const line of lines.split("\n").filter((l) => l.trim())) {
+      const m = /^\s*(.+?)[\s:=]+([\d.,]+)\s*$/.exec(line);
+      const hole = m && parseQuantity(m[1] as string, { dimension: "length", unit: "in" });
+      const height = m && parseNumber(m[2] as string);
+      if (!hole?.ok || !height?.ok)
+        return setError(`"${line.trim()}": write the hole, then the ball's height, like 0.020 in 3.1`);
+      points.push({ diameter: hole.value, height: height.value });
+    }
+    setError("");
+    onSave({ on: today(), pressure: at.value, points });
+  };
+  return (
+    <form
+      className="grid max-w-xl gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        record();
+      }}
+    >
+      <TextField
+        label="Pressure while the holes were open, gauge"
+        value={pressure}
+        onChange={(e) => setPressure(e.target.value)}
+      />
+      <TextArea
+        label="Reference hole and ball height, one a line"
+        placeholder={"0.010 in 0.9\n0.020 in 3.1\n0.040 in 9.6"}
+        value={lines}
+        onChange={(e) => setLines(e.target.value)}
+      />
+      {error && <ErrorNote>{error}</ErrorNote>}
+      <div>
+        <Button type="submit">Save the calibration</Button>
+      </div>
+    </form>
+  );
+}
+
+function ServiceLog({
+  machine,
+  proofs,
+  change,
+}: {
+  machine: Machine;
+  proofs: readonly Proof[];
+  change: (machine: Machine) => void;
+}) {
+  const { number } = usePreferences();
+  const [what, setWhat] = useState<ServiceKind>("fluid");
+  const [note, setNote] = useState("");
+  return (
+    <div className="flex flex-col gap-3">
+      <ul className="flex flex-col">
+        {machine.service.toReversed().map((s) => (
+          <li key={`${s.on} ${s.what} ${s.note}`} className="py-1">
+            <span className="text-muted">{s.on}</span> {SERVICE_KINDS[s.what]}
+            {s.note && `: ${s.note}`}
+          </li>
+        ))}
+        {machine.service.length === 0 && <li className="text-muted">Nothing written down yet.</li>}
+      </ul>
+      {proofs.length > 0 && (
+        <p className="text-muted">
+          Proofs so far, of rated pressure:{" "}
+          {proofs
+            .slice(-10)
+            .map((p) => `${number(100 * p.share, 0)} %`)
+            .join(", ")}
+          .
+        </p>
+      )}
+      <form
+        className="flex flex-wrap items-end gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          change({ ...machine, service: [...machine.service, { on: today(), what, note: note.trim() }] });
+          setNote("");
+        }}
+      >
+        <Choice
+          label="What was done"
+          options={Object.entries(SERVICE_KINDS) as [ServiceKind, string][]}
+          value={what}
+          onChange={setWhat}
+        />
+        <TextField label="Note" value={note} onChange={(e) => setNote(e.target.value)} />
+        <Button type="submit">Add to the log of {machine.name}</Button>
+      </form>
+    </div>
+  );
+}
