@@ -298,6 +298,7 @@ function judgeSuspects(
   const suspects = weighSuspects(open, evidence);
   const done = telling(answered ? sinceRepair : state.checks).map((c) => ({
     check: c.check,
+    tested: c.tested,
     ...(c.place ? { place: c.place } : {}),
   }));
   const standing = state.offCar.filter((i) => i.open && i.commanded).map((i) => i.what);

@@ -50,6 +50,39 @@ export interface Cause {
   readonly cheap?: true;
 }
 
+/**
+ * What going straight to a suspect takes, minutes: uncover it, cap it off, put a gauge or a known good part on. A gasket
+ * or a mechanical fault is not confirmed in passing.
+ */
+export const CONFIRM_MINUTES: Record<Trait, number> = {
+  "manifold-leak": 35,
+  "branch-leak": 6,
+  "booster-leak": 8,
+  "actuator-leak": 8,
+  "crankcase-leak": 10,
+  "pcv-passes": 10,
+  "duct-leak": 6,
+  "charge-leak": 12,
+  "purge-leak": 8,
+  "inside-leak": 25,
+  "exhaust-air": 25,
+  restriction: 6,
+  "exhaust-restriction": 30,
+  "ports-coked": 25,
+  "crankcase-blocked": 10,
+  "valve-stuck": 10,
+  "circuit-dead": 10,
+  "device-stuck": 15,
+  "idle-control": 15,
+  "meter-low": 12,
+  "meter-range": 12,
+  "sensor-bias": 15,
+  "fuel-pressure": 15,
+  "fuel-supply": 15,
+  "engine-mechanical": 45,
+  healthy: 0,
+};
+
 type More = Partial<Pick<Cause, "device" | "bank" | "cheap">>;
 const at = (joint: string, name: string, trait: Trait, prior: number, more: More = {}): Cause => ({
   id: joint,

@@ -16,7 +16,7 @@ export interface Likelihood {
 }
 
 /** Whether a place named by an observation is this cause's. */
-const isAt = (cause: Cause, place: string) => cause.joint === place || cause.id === place || cause.device === place;
+export const isAt = (cause: Cause, place: string) => cause.joint === place || cause.id === place || cause.device === place;
 
 /**
  * P(observation | cause) with its reason, from the tables; undefined for an observation no table knows.

@@ -4,8 +4,8 @@ import { behind } from "../checks/pinch";
 import { refusal } from "../checks/trims";
 import { formatNumber } from "../units";
 import { entriesOf, type Joint, type Layout, reachOf, usualSetup } from "../vehicle";
-import type { Cause } from "./causes";
-import { likelihood } from "./likelihoods";
+import { type Cause, CONFIRM_MINUTES } from "./causes";
+import { isAt, likelihood } from "./likelihoods";
 import { RUNNING_ROWS } from "./tables/running";
 import { TRIM_ROWS } from "./tables/trims";
 import type { Suspect } from "./weigh";
@@ -27,6 +27,14 @@ export interface NextCheck {
   readonly notNow?: string;
 }
 
+/** A check whose observation already counts. */
+export interface Done {
+  readonly check: CheckId;
+  readonly place?: string;
+  /** Joints it put to the test */
+  readonly tested?: readonly string[];
+}
+
 /** What can be met now. */
 export interface Now {
   readonly engine?: EngineNow;
@@ -37,15 +45,18 @@ export const ENGINE_NOW = ["cold", "warm", "hot-exhaust", "does-not-run"] as con
 export type EngineNow = (typeof ENGINE_NOW)[number];
 
 /** Factor on a check that takes something off the car: what comes off goes back on, and is untested until re-checked. */
-const TAKEN_APART = 0.75;
+const TAKEN_APART = 0.85;
 /** Factor on fire risk in the bay. */
-const FLAMMABLE = 0.85;
-/** Warming the engine up, minutes. */
+const FLAMMABLE = 0.95;
+/** Warming the engine up, and letting its exhaust cool until smoke may go in, minutes. */
 const WARM_UP = 8;
+const COOL_DOWN = 15;
+/** Putting one tool away and fetching the next, minutes: many small checks are not free. */
+const CHANGEOVER = 6;
 /** Factor on what the shop's house method begins with, on a lean code. */
 const HOUSE_FIRST = 1.2;
 /** What is left to learn from doing the same again. */
-const REPEATED = 0.05;
+const REPEATED = 0.08;
 
 export interface Candidate {
   readonly check: CheckId;
@@ -276,7 +287,7 @@ function modelOf(causes: readonly Cause[], context: CheckContext): Model {
 export function nextChecks(
   suspects: readonly Suspect[],
   context: CheckContext,
-  done: readonly { readonly check: CheckId; readonly place?: string }[],
+  done: readonly Done[],
   now: Now = { standing: [] },
 ): NextCheck[] {
   // Rows follow the causes in a fixed order, whatever their odds.
@@ -287,10 +298,10 @@ export function nextChecks(
   const lean = (suspects[0]?.because ?? []).some((b) => b.observation.startsWith("code:lean"));
   const list = model.candidates.map((c, k): NextCheck => {
     const repeated = done.some((d) => d.check === c.check && d.place === c.place);
-    const bits = information(weights, model.rows[k] as Float64Array[]) * (repeated ? REPEATED : 1);
-    const { engine } = CHECKS[c.check];
-    const warmUp = engine === "warm-running" && now.engine !== "warm" ? WARM_UP : 0;
-    const minutes = Math.round(c.minutes + warmUp);
+    const fresh = repeated ? REPEATED : c.check === "smoke" ? freshShare(c, suspects, done) : 1;
+    const bits = information(weights, model.rows[k] as Float64Array[]) * fresh;
+    const waiting = waitFor(c.check, now.engine);
+    const minutes = Math.round(c.minutes + waiting);
     const first = lean && isHouseLocator(c.check, context) ? HOUSE_FIRST : 1;
     const notNow = hindrance(c, now);
     return {
@@ -299,8 +310,8 @@ export function nextChecks(
       name: c.name,
       bits,
       minutes,
-      score: (bits / minutes) * c.penalty * first,
-      why: `${narrowing(bits)} in about ${minutes} min: ${c.why}${warmUp > 0 ? "; warming up counted" : ""}${first > 1 ? "; the shop's first locator" : ""}`,
+      score: (bits / (minutes + CHANGEOVER)) * c.penalty * first,
+      why: `${narrowing(bits)} in about ${minutes} min: ${c.why}${waiting > 0 ? `; ${waiting} min of ${CHECKS[c.check].engine === "standing" ? "cooling down" : "warming up"} counted` : ""}${first > 1 ? "; the shop's first locator" : ""}`,
       ...(notNow ? { notNow } : {}),
     };
   });
@@ -309,8 +320,57 @@ export function nextChecks(
   return best && second ? [{ ...best, beats: beats(best, second) }, ...ranked.slice(1)] : ranked;
 }
 
+/** Confirming what a check has already pointed at, minutes: cap it off, wiggle it, look right there. */
+const POINTED_AT = 5;
+
+/** Minutes to confirm a suspect by hand: little where a check named its very place. */
+export function confirmMinutes({ cause, because }: Suspect): number {
+  const named = because.some((b) => b.factor > 1 && isAt(cause, b.observation.slice(b.observation.indexOf(":") + 1)));
+  return named ? POINTED_AT : CONFIRM_MINUTES[cause.trait];
+}
+
+/** Below these odds going straight to a suspect is guessing. */
+const GUESS = 0.35;
+
+/**
+ * The suspect to confirm by hand instead of another check: a yes or no about it tells more for its time than the best
+ * check does. Undefined while a check is worth more, or while it would be a guess.
+ */
+export function worthConfirming(suspects: readonly Suspect[], next: readonly NextCheck[]): Suspect | undefined {
+  const first = suspects.find((s) => s.cause.trait !== "healthy");
+  if (!first || first.odds < GUESS) return undefined;
+  const p = Math.min(1 - 1e-12, first.odds);
+  // Near certainty a yes is no news, and is still what ends the search.
+  const bits = p >= 0.5 ? 1 : -(p * Math.log2(p) + (1 - p) * Math.log2(1 - p));
+  const worth = bits / (confirmMinutes(first) + CHANGEOVER);
+  return worth > (next[0]?.score ?? 0) ? first : undefined;
+}
+
+/**
+ * Share of a smoke run that is new: a joint that an earlier run tested and did not show hides from the next as well,
+ * so only suspicion in joints not tested yet counts in full.
+ */
+function freshShare(candidate: Candidate, suspects: readonly Suspect[], done: readonly Done[]): number {
+  const before = new Set(done.filter((d) => d.check === "smoke").flatMap((d) => d.tested ?? []));
+  if (before.size === 0) return 1;
+  let all = 0;
+  let fresh = 0;
+  for (const { cause, odds } of suspects) {
+    if (!cause.joint || !candidate.tested?.includes(cause.joint)) continue;
+    all += odds;
+    if (!before.has(cause.joint)) fresh += odds;
+  }
+  return all > 0 ? REPEATED + (1 - REPEATED) * (fresh / all) : 1;
+}
+
 const isHouseLocator = (check: CheckId, { house }: CheckContext) =>
   house.firstLocator === "smoke" ? check === "smoke" : check === "probe";
+
+/** Minutes until the engine is as a check needs it; none where nobody said how warm it is. */
+export function waitFor(check: CheckId, engine: EngineNow | undefined): number {
+  if (engine === "cold" && CHECKS[check].engine === "warm-running") return WARM_UP;
+  return engine === "warm" && check === "smoke" ? COOL_DOWN : 0;
+}
 
 /** Why a check cannot be done now; undefined when it can. */
 function hindrance(candidate: Candidate, now: Now): string | undefined {

@@ -36,15 +36,19 @@ export function weighSuspects(causes: readonly Cause[], evidence: readonly Evide
   const priorSum = causes.reduce((sum, c) => sum + c.prior, 0);
   let weights = causes.map((c) => c.prior / priorSum);
   const because: Contribution[][] = causes.map(() => []);
-  for (const { observation, entry, tested } of evidence) {
-    const values = causes.map((cause) => likelihood(observation, cause, tested));
-    if (values.some((v) => v === undefined)) continue;
+  const earlier: Evidence[] = [];
+  for (const one of evidence) {
+    const { observation, entry, tested } = one;
+    const given = causes.map((cause) => likelihood(observation, cause, tested));
+    if (given.some((v) => v === undefined)) continue;
+    const values = given.map((v, i) => v && { ...v, value: v.value ** (1 / (1 + repeats(causes[i] as Cause, one, earlier))) });
+    earlier.push(one);
     const mean = weights.reduce((sum, w, i) => sum + w * (values[i]?.value ?? 1), 0);
     if (!(mean > 0)) continue;
     weights = weights.map((w, i) => {
-      const given = values[i];
-      const factor = (given?.value ?? mean) / mean;
-      if (given) because[i]?.push({ entry, observation, factor, says: given.says, reason: given.reason });
+      const value = values[i];
+      const factor = (value?.value ?? mean) / mean;
+      if (value) because[i]?.push({ entry, observation, factor, says: value.says, reason: value.reason });
       return w * factor;
     });
   }
@@ -58,6 +62,17 @@ export function weighSuspects(causes: readonly Cause[], evidence: readonly Evide
       // Equal odds differ in their last digits by the order of the evidence: the name decides then.
       .sort((a, b) => Math.round(1e9 * (b.odds - a.odds)) || a.cause.id.localeCompare(b.cause.id))
   );
+}
+
+/**
+ * How often the same was said of a cause before: a leak that hid from one smoke run hides from the next as well, so the
+ * second of a kind counts by its square root, the third by its cube root. Readings of other places are their own.
+ */
+function repeats(cause: Cause, { observation, tested }: Evidence, earlier: readonly Evidence[]): number {
+  const of = (e: Evidence) => e.tested === undefined || (cause.joint !== undefined && e.tested.includes(cause.joint));
+  return of({ observation, entry: "", ...(tested ? { tested } : {}) })
+    ? earlier.filter((e) => e.observation === observation && of(e)).length
+    : 0;
 }
 
 /** "×6 for" / "×4 against" / "hardly counts", for a contribution. */

@@ -190,7 +190,7 @@ const JOINTS: readonly JointRow[] = [
   seal(always, "exhaust-gasket", "Exhaust gasket before the sensor", "exhaust-manifold"),
   tie(always, "front-joint", "Front pipe joint", "exhaust-manifold", "front-pipe", "pipe"),
   tie(always, "catalyst", "Catalyst", "front-pipe", "tail", "pipe"),
-  tie(always, "tailpipe", "Tailpipe", "tail", "outside", "opening"),
+  tie(always, "tailpipe", "Tailpipe", "tail", "outside", "opening", "open", takes("cone into the tailpipe", 22)),
 ];
 
 /** The gas paths of this vehicle: what its facts say is fitted, and no more. Intake family; EVAP is one stub branch. */

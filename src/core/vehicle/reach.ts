@@ -19,7 +19,7 @@ export interface Reach {
   readonly intakeVolume: number;
   /** Ends open to the outside that the fill would escape by: seal them. */
   readonly openEnds: readonly Joint[];
-  /** Seals and pipe joints that the fill puts to the test; the entry itself is hidden by the hose. */
+  /** Seals and pipe joints before the engine's valves that the fill puts to the test; the hose hides the entry itself. */
   readonly tested: readonly Joint[];
   /** Zones the fill does not reach, each with the joint that stops it. */
   readonly stopped: readonly { readonly zone: ZoneId; readonly by: Joint }[];
@@ -47,7 +47,7 @@ export function reachOf(layout: Layout, setup: FillSetup): Reach {
   const before = walk(layout, setup, start, [entry.entry?.severs, ...engine]);
   const volumeOf = (zones: ReadonlySet<ZoneId>) =>
     layout.zones.filter((z) => zones.has(z.id)).reduce((sum, z) => sum + z.volume, 0);
-  const isReached = (zone: Joint["to"]) => zone !== "outside" && reached.has(zone);
+  const isBefore = (zone: Joint["to"]) => zone !== "outside" && before.has(zone);
   const outside = layout.joints.filter((j) => j.to === "outside" && reached.has(j.from) && j.id !== entry.id);
   const stopped = layout.zones
     .filter((zone) => !reached.has(zone.id))
@@ -65,7 +65,7 @@ export function reachOf(layout: Layout, setup: FillSetup): Reach {
     openEnds: outside.filter((j) => j.kind === "opening" && !setup.blocked.includes(j.id)),
     tested: layout.joints.filter((j) => {
       if (j.id === entry.id || j.id === entry.entry?.severs || setup.blocked.includes(j.id)) return false;
-      return j.kind === "seal" ? reached.has(j.from) : j.kind === "pipe" && (reached.has(j.from) || isReached(j.to));
+      return j.kind === "seal" ? before.has(j.from) : j.kind === "pipe" && (before.has(j.from) || isBefore(j.to));
     }),
     stopped,
   };

@@ -1,0 +1,193 @@
+import { CHECKS, type CheckId } from "@/core/checks";
+import {
+  type Candidate,
+  type Cause,
+  candidatesOf,
+  causesOf,
+  confirmMinutes,
+  type EngineNow,
+  type Evidence,
+  nextChecks,
+  type Suspect,
+  waitFor,
+  weighSuspects,
+  worthConfirming,
+} from "@/core/suspects";
+import { type HiddenCar, hiddenCar } from "./hidden-cars";
+
+/** Odds from which a technician with a fixed order goes and confirms the first suspect. */
+const SURE = 0.5;
+const MOST_CHECKS = 16;
+/** What a fault costs that was not found at all, on top of what was spent, minutes. */
+const GIVEN_UP = 60;
+
+export interface Trial {
+  readonly name: string;
+  /** Share of cars whose true cause was ranked first within five checks */
+  readonly first: number;
+  readonly minutes: number;
+  readonly found: number;
+  /** What was ranked first instead: true → said, with how often */
+  readonly wrong: Readonly<Record<string, number>>;
+}
+
+type Seen = readonly [suspects: readonly Suspect[], car: HiddenCar, done: readonly Candidate[], engine: EngineNow];
+/** What is done next, and when the first suspect is confirmed by hand instead. */
+interface Order {
+  next(...seen: Seen): Candidate | undefined;
+  confirm(...seen: Seen): Suspect | undefined;
+}
+
+const same = (a: { check: CheckId; place?: string }, b: { check: CheckId; place?: string }) =>
+  a.check === b.check && a.place === b.place;
+
+const ranked = (...[suspects, car, done, engine]: Seen) =>
+  nextChecks(suspects, car.context, done, { standing: [], engine }).filter((n) => !done.some((d) => same(d, n)));
+
+/** The engine's own choice. */
+const byInformation: Order = {
+  next(...seen) {
+    const [best] = ranked(...seen);
+    return best && candidatesOf(seen[1].context).find((c) => same(c, best));
+  },
+  confirm: (...seen) => worthConfirming(seen[0], ranked(...seen)),
+};
+
+/** A fixed order of kinds; within a kind, as the vehicle lists them. Smoke goes in by one way; other ways in come last. */
+const fixed = (kinds: readonly CheckId[]): Order => ({
+  next(_suspects, car, done) {
+    const all = candidatesOf(car.context);
+    const wayIn = all.find((c) => c.check === "smoke");
+    const rank = (c: Candidate) => (c.check === "smoke" && c !== wayIn ? kinds.length : kinds.indexOf(c.check));
+    return all.filter((c) => !done.some((d) => same(d, c))).toSorted((a, b) => rank(a) - rank(b))[0];
+  },
+  confirm: ([first]) => (first && first.odds >= SURE && first.cause.id !== "healthy" ? first : undefined),
+});
+
+const ORDERS: readonly (readonly [string, Order])[] = [
+  ["the engine's own choice", byInformation],
+  [
+    "always smoke first",
+    fixed([
+      "smoke",
+      "look",
+      "trims",
+      "probe",
+      "airflow",
+      "crankcase",
+      "vacuum",
+      "pinch",
+      "output",
+      "chain",
+      "valve",
+      "hold",
+      "circuit",
+      "borescope",
+    ]),
+  ],
+  [
+    "look, live data, cheap parts, enrichment, smoke",
+    fixed([
+      "look",
+      "trims",
+      "airflow",
+      "pinch",
+      "probe",
+      "smoke",
+      "crankcase",
+      "vacuum",
+      "output",
+      "chain",
+      "valve",
+      "hold",
+      "circuit",
+      "borescope",
+    ]),
+  ],
+];
+
+const isTrue = (cause: Cause | undefined, car: HiddenCar) =>
+  car.faults.some((f) => f.id === cause?.id || (f.joint !== undefined && f.joint === cause?.joint));
+
+/** Each order on the same cars: share found first within five checks, and the mean time to find. */
+export function judgementTrial(count: number, seed: number): Trial[] {
+  return ORDERS.map(([name, order]) => {
+    let first = 0;
+    let minutes = 0;
+    let found = 0;
+    const wrong: Record<string, number> = {};
+    for (let i = 0; i < count; i++) {
+      const result = work(hiddenCar(seed + i), order);
+      minutes += result.minutes;
+      if (result.found) found++;
+      if (result.firstWithinFive) first++;
+      else {
+        const key = `${result.truth} → ${result.said}`;
+        wrong[key] = (wrong[key] ?? 0) + 1;
+      }
+    }
+    return { name, first: first / count, minutes: minutes / count, found: found / count, wrong };
+  });
+}
+
+function work(car: HiddenCar, order: Order) {
+  const causes = causesOf(car.context.layout, car.context.vehicle);
+  const cleared = new Set<string>();
+  const evidence: Evidence[] = [...car.story];
+  const done: Candidate[] = [];
+  let minutes = 0;
+  let early: Suspect | undefined;
+  const weigh = () =>
+    weighSuspects(
+      causes.filter((c) => !cleared.has(c.id)),
+      evidence,
+    );
+  let suspects = weigh();
+  let engine = car.arrives;
+  for (let n = 0; n < MOST_CHECKS; n++) {
+    const candidate = order.next(suspects, car, done, engine);
+    if (!candidate) break;
+    const verdict = car.read(candidate);
+    minutes += candidate.minutes + waitFor(candidate.check, engine);
+    if (CHECKS[candidate.check].engine !== "standing") engine = "warm";
+    else if (candidate.check === "smoke") engine = "cold";
+    // A void check is done again: it stays open.
+    if (verdict.outcome !== "void") {
+      done.push(candidate);
+      if (verdict.observation) {
+        evidence.push({ observation: verdict.observation, entry: `${n}`, tested: verdict.tested ?? candidate.tested ?? [] });
+      }
+    }
+    suspects = weigh();
+    if (n < 5) early = suspects[0];
+    for (
+      let confirm = order.confirm(suspects, car, done, engine);
+      confirm;
+      confirm = order.confirm(suspects, car, done, engine)
+    ) {
+      minutes += confirmMinutes(confirm);
+      if (isTrue(confirm.cause, car)) {
+        if (n < 5) early = confirm;
+        return {
+          minutes,
+          found: true,
+          firstWithinFive: isTrue(early?.cause, car),
+          truth: truth(car),
+          said: early?.cause.id ?? "",
+        };
+      }
+      cleared.add(confirm.cause.id);
+      suspects = weigh();
+      if (n < 5) early = suspects[0];
+    }
+  }
+  return {
+    minutes: minutes + GIVEN_UP,
+    found: false,
+    firstWithinFive: isTrue(early?.cause, car),
+    truth: truth(car),
+    said: early?.cause.id ?? "",
+  };
+}
+
+const truth = (car: HiddenCar) => car.faults.map((f) => f.id).join(" + ");
