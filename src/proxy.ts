@@ -30,7 +30,9 @@ export function proxy(request: NextRequest): NextResponse {
     if (request.nextUrl.pathname.startsWith("/api/")) {
       return NextResponse.json({ error: { message: "Give the shop passphrase first" } }, { status: 401 });
     }
-    return NextResponse.redirect(new URL("/unlock", request.nextUrl));
+    const door = new URL("/unlock", request.nextUrl);
+    door.searchParams.set("to", request.nextUrl.pathname);
+    return NextResponse.redirect(door);
   }
   return NextResponse.next();
 }

@@ -2,9 +2,9 @@
 
 import { Check } from "lucide-react";
 import { RadioGroup, ToggleGroup } from "radix-ui";
-import { useId } from "react";
+import { type ReactNode, useId } from "react";
 
-type Options<T extends string> = readonly (readonly [T, string])[];
+type Options<T extends string, Text = string> = readonly (readonly [T, Text])[];
 
 const CHIP =
   "inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-md border border-edge px-3 text-base text-ink data-[state=checked]:border-live data-[state=checked]:bg-accent data-[state=checked]:text-on-accent data-[state=on]:border-live data-[state=on]:bg-accent data-[state=on]:text-on-accent disabled:opacity-50";
@@ -18,7 +18,7 @@ export function Choice<T extends string>({
   hideLabel = false,
 }: {
   label: string;
-  options: Options<T>;
+  options: Options<T, ReactNode>;
   value: T | undefined;
   onChange: (value: T) => void;
   hideLabel?: boolean;

@@ -8,6 +8,7 @@ export function FileButton({
   label,
   accept,
   look = "plain",
+  camera = false,
   onFile,
   children,
 }: {
@@ -15,6 +16,8 @@ export function FileButton({
   label: string;
   accept: string;
   look?: "primary" | "plain";
+  /** Ask the device's camera rather than its files */
+  camera?: boolean;
   onFile: (file: File) => void;
   children: ReactNode;
 }) {
@@ -25,6 +28,7 @@ export function FileButton({
         ref={input}
         type="file"
         accept={accept}
+        {...(camera ? { capture: "environment" as const } : {})}
         className="sr-only"
         aria-label={label}
         tabIndex={-1}

@@ -1,6 +1,8 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex } from "@noble/hashes/utils.js";
 import { expose } from "comlink";
+import { type AirflowPoint, airflowPoints } from "@/core/checks/airflow";
+import { type ProbeSeries, probeSeries } from "@/core/checks/probe";
 import type { TrimPoint } from "@/core/checks/trims";
 import {
   type ChannelId,
@@ -93,6 +95,13 @@ const api = {
   /** A stretch of channels as points to draw, at most about `width` each. */
   slice: async (ids: readonly ChannelId[], from: number, to: number, width: number) =>
     log ? decimate(log, ids, from, to, width) : [],
+
+  /** What the log says around taps at these times of its own clock, s. */
+  probe: async (taps: readonly number[], total: "product" | "sum"): Promise<ProbeSeries | undefined> =>
+    log && probeSeries(log, taps, total),
+
+  /** Idle and the widest-open second; `ambient` Pa absolute. */
+  airflow: async (limits: Limits, ambient: number): Promise<AirflowPoint[]> => (log ? airflowPoints(log, limits, ambient) : []),
 };
 
 export type ScanLogWorker = typeof api;

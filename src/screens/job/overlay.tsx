@@ -7,6 +7,8 @@ import type { FillSetup, Joint } from "@/core/vehicle";
 export interface Overlay {
   /** A smoke setup: what its fill can reach is misted */
   readonly setup?: FillSetup;
+  /** Joint that the instrument in hand is at */
+  readonly at?: string;
   /** Joints where smoke was seen in this run */
   readonly seen?: readonly string[];
   /** Clocks that run, ms since 1970 when they end */

@@ -5,6 +5,12 @@ import { Button } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";
 import { sendJson } from "../session/api";
 
+/** Where the device wanted to go before it was asked; only ever a page of this app. */
+function wantedPath(search: string): string {
+  const to = new URLSearchParams(search).get("to") ?? "/";
+  return /^\/(?!\/)/.test(to) ? to : "/";
+}
+
 /** The door for devices on the network. */
 export function Unlock() {
   const [passphrase, setPassphrase] = useState("");
@@ -17,12 +23,17 @@ export function Unlock() {
         onSubmit={(e) => {
           e.preventDefault();
           sendJson("POST", "session", { passphrase }).then(
-            () => window.location.assign("/"),
+            () => window.location.assign(wantedPath(window.location.search)),
             (e: Error) => setError(e.message),
           );
         }}
       >
-        <TextField label="Passphrase" type="password" value={passphrase} onChange={(e) => setPassphrase(e.target.value)} />
+        <TextField
+          label="Passphrase, or the code shown on a device that is in"
+          type="password"
+          value={passphrase}
+          onChange={(e) => setPassphrase(e.target.value)}
+        />
         {error && <ErrorNote>{error}</ErrorNote>}
         <Button type="submit" look="primary">
           Come in

@@ -4,7 +4,7 @@ import { memo, useState } from "react";
 import { BURST_POINTS, reachOf, type ZoneId, type ZonePlace } from "@/core/vehicle";
 import { useOverlay } from "../overlay";
 import { useJob } from "../use-job";
-import { Burst, JointMark } from "./marks";
+import { Burst, InHand, JointMark } from "./marks";
 import { ZoneSheet } from "./zone-sheet";
 
 type Known = "untested" | "reached" | "tight" | "leaking";
@@ -71,6 +71,11 @@ export const AirMapView = memo(function AirMapView() {
           {map.zones.map((place) => (
             <ZoneLabel key={place.zone} place={place} known={known(place.zone)} />
           ))}
+          {map.joints
+            .filter((p) => p.joint.id === overlay.at)
+            .map((p) => (
+              <InHand key={p.joint.id} place={p} />
+            ))}
           {leaks.map((id) => {
             const place = map.joints.find((p) => p.joint.id === id);
             return place ? <Burst key={id} place={place} size={size(id)} /> : null;

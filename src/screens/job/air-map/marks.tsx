@@ -26,6 +26,22 @@ export function Burst({ place, size }: { place: JointPlace; size?: Quantity | un
   );
 }
 
+/** Where the instrument in hand is at: a bracketed place with its name. */
+export function InHand({ place }: { place: JointPlace }) {
+  return (
+    <g className="pointer-events-none">
+      <path
+        d="M-18 -8 V-18 H-8 M8 -18 H18 V-8 M18 8 V18 H8 M-8 18 H-18 V8"
+        fill="none"
+        stroke="var(--live)"
+        strokeWidth={4}
+        transform={`translate(${place.x} ${place.y})`}
+      />
+      <MapText text={place.joint.name} at={place.label} colour="var(--live)" bold />
+    </g>
+  );
+}
+
 /** Text on the map, kept readable over pipes by a rim of background. */
 function MapText({
   text,

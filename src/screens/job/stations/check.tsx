@@ -1,37 +1,53 @@
 "use client";
 
-import { useState } from "react";
-import { Choice } from "@/ui/choice";
+import { type ComponentType, type ReactNode, useState } from "react";
+import type { CheckId } from "@/core/checks";
+import { AirflowCheck } from "../checks/airflow/airflow-check";
+import { BorescopeCheck } from "../checks/borescope/borescope-check";
+import { ChainCheck } from "../checks/chain/chain-check";
+import { CircuitCheck } from "../checks/circuit/circuit-check";
+import { CrankcaseCheck } from "../checks/crankcase/crankcase-check";
+import { HoldCheck } from "../checks/hold/hold-check";
+import { OutputCheck } from "../checks/output/output-check";
+import { PinchCheck } from "../checks/pinch/pinch-check";
+import { ProbeCheck } from "../checks/probe/probe-check";
+import { InstrumentShelf } from "../checks/shelf";
 import { SmokeCheck } from "../checks/smoke/smoke-check";
 import { TrimsCheck } from "../checks/trims/trims-check";
+import { VacuumCheck } from "../checks/vacuum/vacuum-check";
+import { ValveCheck } from "../checks/valve/valve-check";
 import { StationFrame } from "../station-frame";
 import { useJob } from "../use-job";
+
+/** Each kind's instrument; the look has a station of its own. */
+const INSTRUMENTS: Record<Exclude<CheckId, "look">, ComponentType<{ head: ReactNode }>> = {
+  trims: TrimsCheck,
+  probe: ProbeCheck,
+  vacuum: VacuumCheck,
+  airflow: AirflowCheck,
+  crankcase: CrankcaseCheck,
+  smoke: SmokeCheck,
+  pinch: PinchCheck,
+  hold: HoldCheck,
+  valve: ValveCheck,
+  output: OutputCheck,
+  circuit: CircuitCheck,
+  chain: ChainCheck,
+  borescope: BorescopeCheck,
+};
 
 /** The instruments: one check at a time, under recorded conditions. */
 export function CheckStation() {
   const { state } = useJob();
-  const best = state.next.find((n) => n.check !== "look");
-  const [kind, setKind] = useState<"trims" | "smoke">(best?.check === "smoke" ? "smoke" : "trims");
+  const best = state.next.find((n) => n.check !== "look")?.check;
+  const [kind, setKind] = useState<Exclude<CheckId, "look">>(best && best !== "look" ? best : "trims");
   if (!state.vehicle)
     return (
       <StationFrame title="Check" lead="Describe the vehicle first: a check is judged by its facts.">
         {null}
       </StationFrame>
     );
-  const head = (
-    <>
-      <h2 className="sr-only">Check</h2>
-      <Choice
-        label="Check"
-        hideLabel
-        options={[
-          ["trims", "Fuel-trim survey"],
-          ["smoke", "Smoke run"],
-        ]}
-        value={kind}
-        onChange={setKind}
-      />
-    </>
-  );
-  return kind === "trims" ? <TrimsCheck head={head} /> : <SmokeCheck head={head} />;
+  const Instrument = INSTRUMENTS[kind];
+  const head = <InstrumentShelf value={kind} onChange={(next) => next !== "look" && setKind(next)} />;
+  return <Instrument key={kind} head={head} />;
 }

@@ -7,7 +7,7 @@ import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
 import { useSpan } from "@/ui/pan-zoom";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { usePreferences } from "../../../session/preferences";
-import type { ScanLogHandle } from "./use-scan-log";
+import type { ScanLogHandle } from "../scan-log/use-scan-log";
 
 /** The trims a log may hold: short-term dashed, long-term solid, a colour a bank. */
 const TRIMS: readonly { readonly id: ChannelId; readonly name: string; readonly colour: string; readonly dashed: boolean }[] = [

@@ -15,12 +15,12 @@ import { Cautions } from "../../cautions";
 import { useForm } from "../../use-form";
 import { useJob } from "../../use-job";
 import { VerdictList, VerdictPanel } from "../../verdict";
+import { LogImport, LogPicker } from "../scan-log/log-import";
+import { useScanLog } from "../scan-log/use-scan-log";
 import { useRecordCheck } from "../use-record-check";
-import { LogImport, LogPicker } from "./log-import";
 import { LogPlot } from "./log-plot";
 import { PointForm, PointTable } from "./point-table";
 import { TrimPlot } from "./trim-plot";
-import { useScanLog } from "./use-scan-log";
 
 interface Draft {
   mode: "log" | "typed";

@@ -100,6 +100,8 @@ export function useScanLog(limits: Limits) {
     read,
     cancel,
     slice: (...args: Parameters<ScanLogWorker["slice"]>) => start().slice(...args),
+    probe: (...args: Parameters<ScanLogWorker["probe"]>) => start().probe(...args),
+    airflow: (...args: Parameters<ScanLogWorker["airflow"]>) => start().airflow(...args),
   };
 }
 export type ScanLogHandle = ReturnType<typeof useScanLog>;

@@ -1,0 +1,12 @@
+import { validate } from "@/core/input";
+import { type LiveCall, liveCallSchema } from "@/core/live";
+import { answer, jsonBody } from "@/server/http";
+import { NotFound } from "@/server/jobs";
+import { callOut } from "@/server/live";
+
+/** "More", "less" or "there" from a second device. */
+export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
+  answer(async () => {
+    const { call } = validate<{ call: LiveCall }>(liveCallSchema, await jsonBody(request, 4096));
+    if (!callOut((await params).id, call)) throw new NotFound("No run is on the air: start it on the first device");
+  });

@@ -1,0 +1,19 @@
+import { answer } from "@/server/http";
+import { readPicture } from "@/server/pictures";
+
+export const dynamic = "force-dynamic";
+
+export const GET = (request: Request, { params }: { params: Promise<{ id: string; sha256: string }> }) =>
+  answer(async () => {
+    const { id, sha256 } = await params;
+    const bytes = readPicture(id, sha256, new URL(request.url).searchParams.has("thumbnail"));
+    return new Response(new Uint8Array(bytes), {
+      headers: {
+        "content-type": "image/webp",
+        "x-content-type-options": "nosniff",
+        "content-security-policy": "default-src 'none'",
+        // Named by its content: it never changes.
+        "cache-control": "private, max-age=31536000, immutable",
+      },
+    });
+  });

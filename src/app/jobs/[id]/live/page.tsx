@@ -1,0 +1,22 @@
+import { notFound } from "next/navigation";
+import { LiveScreen } from "@/screens/live/live";
+import { Providers } from "@/screens/session/providers";
+import { jobNumber, NotFound } from "@/server/jobs";
+
+export const dynamic = "force-dynamic";
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  let number: number;
+  try {
+    number = jobNumber(id);
+  } catch (error) {
+    if (error instanceof NotFound) notFound();
+    throw error;
+  }
+  return (
+    <Providers>
+      <LiveScreen jobId={id} number={number} />
+    </Providers>
+  );
+}

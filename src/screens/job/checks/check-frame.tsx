@@ -1,0 +1,132 @@
+"use client";
+
+import { type ReactNode, useMemo, useState } from "react";
+import { CHECKS, type CheckId, type CheckKind, judgeCheck, type Plan } from "@/core/checks";
+import { BadInput, validate } from "@/core/input";
+import { Button } from "@/ui/button";
+import { ErrorNote } from "@/ui/field";
+import { Cautions } from "../cautions";
+import { useJob } from "../use-job";
+import { VerdictList, VerdictPanel } from "../verdict";
+import { useRecordCheck } from "./use-record-check";
+
+/**
+ * The frame every instrument stands in: its steps and cautions, what setting it up takes off the car, the instrument
+ * itself, and the verdict as it stands. `record` is what was read so far, or what is still missing.
+ */
+export function CheckFrame({
+  kind,
+  head,
+  plan,
+  record,
+  startedAt,
+  onDone,
+  children,
+}: {
+  kind: CheckId;
+  head: ReactNode;
+  plan: Plan;
+  record: object | string;
+  /** ISO time of the first reading; empty while there is none */
+  startedAt: string;
+  onDone: () => void;
+  children: ReactNode;
+}) {
+  const { context, state } = useJob();
+  const save = useRecordCheck();
+  const [error, setError] = useState<string>();
+  const read = useMemo(() => {
+    if (typeof record === "string" || !context) return { missing: typeof record === "string" ? record : "" };
+    try {
+      validate((CHECKS[kind] as unknown as CheckKind).schema, record);
+      return { record, verdict: judgeCheck(kind, record, context) };
+    } catch (e) {
+      if (e instanceof BadInput) return { missing: e.message };
+      throw e;
+    }
+  }, [kind, record, context]);
+  const standing = state.offCar.filter((i) => i.open && i.commanded && kind !== "output" && kind !== "chain" && kind !== "valve");
+  const finish = async () => {
+    if (!read.record) return;
+    const to = new Date().toISOString();
+    const wrong = await save(kind, read.record, { from: startedAt || to, to });
+    setError(wrong);
+    if (!wrong) onDone();
+  };
+  return (
+    <div className="flex max-w-5xl flex-col gap-5">
+      {head}
+      {plan.refused ? (
+        <div className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+          <p className="text-lg font-bold text-amber">{CHECKS[kind].name} says nothing on this vehicle</p>
+          <p>{plan.refused}</p>
+        </div>
+      ) : (
+        <>
+          <details className="text-muted">
+            <summary className="flex min-h-11 cursor-pointer items-center">How it is done</summary>
+            <ol className="list-decimal pl-6">
+              {plan.steps.map((s) => (
+                <li key={s.text}>{s.text}</li>
+              ))}
+            </ol>
+          </details>
+          <Cautions ids={plan.cautions} />
+          <TakenOff plan={plan} />
+          {children}
+          {standing.length > 0 && (
+            <ErrorNote>
+              Still commanded: {standing.map((i) => i.what).join(", ")}. Release it first: what is read beside it proves nothing.
+            </ErrorNote>
+          )}
+          {read.verdict ? (
+            <VerdictPanel check={kind} verdict={read.verdict} title="Verdict so far" />
+          ) : (
+            <p role="status" className="border-l-4 border-edge px-4 py-3 text-muted">
+              {read.missing}
+            </p>
+          )}
+          {error && <ErrorNote>{error}</ErrorNote>}
+          <div className="flex flex-wrap gap-3">
+            <Button look="primary" disabled={!read.verdict} onClick={() => void finish()}>
+              Record the check
+            </Button>
+            <Button onClick={onDone}>Discard</Button>
+          </div>
+        </>
+      )}
+      <VerdictList kind={kind} />
+    </div>
+  );
+}
+
+/** What setting up takes off the car: put on the list with one key, so that nothing is forgotten on it. */
+function TakenOff({ plan }: { plan: Plan }) {
+  const { state, append } = useJob();
+  const [error, setError] = useState<string>();
+  const open = state.offCar.filter((i) => i.open);
+  const fresh = plan.displaces.filter((d) => !open.some((i) => i.what === d.what));
+  if (fresh.length === 0) return null;
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <p className="text-muted">
+        Setting up takes off: <span className="text-ink">{fresh.map((d) => d.what).join(", ")}</span>
+      </p>
+      <Button
+        onClick={async () =>
+          setError(
+            await append(
+              ...fresh.map((d) => ({
+                kind: "displaced" as const,
+                body: { what: d.what, ...(d.joint ? { joint: d.joint } : {}) },
+              })),
+            ),
+          )
+        }
+      >
+        It is off: list it
+      </Button>
+      {error && <ErrorNote>{error}</ErrorNote>}
+    </div>
+  );
+}

@@ -1,0 +1,34 @@
+"use client";
+
+import type { Joint } from "@/core/vehicle";
+import { SelectField } from "@/ui/field";
+import { useJob } from "../use-job";
+
+/** Which part a check is about: the joints it makes sense on, the most suspect first. */
+export function useJoints(fits: (joint: Joint) => boolean): readonly Joint[] {
+  const { layout, state } = useJob();
+  const odds = (id: string) =>
+    state.suspects.filter((s) => s.cause.joint === id || s.cause.device === id).reduce((sum, s) => sum + s.odds, 0);
+  return (layout?.joints.filter(fits) ?? []).toSorted((a, b) => odds(b.id) - odds(a.id));
+}
+
+export function JointField({
+  label,
+  joints,
+  value,
+  onChange,
+}: {
+  label: string;
+  joints: readonly Joint[];
+  value: string;
+  onChange: (id: string) => void;
+}) {
+  return (
+    <SelectField
+      label={label}
+      options={joints.map((j) => [j.id, j.name] as const)}
+      value={value}
+      onChange={(e) => onChange(e.target.value)}
+    />
+  );
+}

@@ -1,0 +1,71 @@
+"use client";
+
+import { Wrench } from "lucide-react";
+import { useState } from "react";
+import { CHECKS, type CheckId } from "@/core/checks";
+import { Button } from "@/ui/button";
+import { Dialog } from "@/ui/dialog";
+import { useJob } from "../use-job";
+
+/** The instruments by what the engine does meanwhile. */
+const GROUPS: readonly (readonly [string, readonly CheckId[]])[] = [
+  ["Engine running", ["trims", "probe", "vacuum", "airflow", "crankcase", "pinch"]],
+  ["Engine standing", ["smoke", "hold", "valve", "borescope"]],
+  ["Commanded and electric", ["output", "circuit", "chain"]],
+];
+
+/** The instrument in hand, and the shelf it came from: every check with what it is for; the best next one is marked. */
+export function InstrumentShelf({ value, onChange }: { value: CheckId; onChange: (kind: CheckId) => void }) {
+  const { state } = useJob();
+  const [open, setOpen] = useState(false);
+  const best = state.next.find((n) => n.check !== "look");
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+      <h2 className="text-2xl font-bold">{CHECKS[value].name}</h2>
+      <Button onClick={() => setOpen(true)}>
+        <Wrench aria-hidden size={18} /> Another instrument
+      </Button>
+      {best && best.check !== value && (
+        <p className="text-muted">
+          Best next: <span className="text-ink">{best.name}</span>
+        </p>
+      )}
+      <Dialog open={open} onOpenChange={setOpen} title="Instruments" description="What is worth most for its time now is marked.">
+        <div className="flex flex-col gap-4">
+          {GROUPS.map(([group, kinds]) => (
+            <section key={group} aria-label={group}>
+              <h3 className="mb-1 text-sm text-muted">{group}</h3>
+              <ul className="grid gap-1 sm:grid-cols-2">
+                {kinds.map((kind) => {
+                  const next = state.next.find((n) => n.check === kind);
+                  return (
+                    <li key={kind}>
+                      <button
+                        type="button"
+                        aria-label={CHECKS[kind].name}
+                        aria-pressed={kind === value}
+                        onClick={() => {
+                          onChange(kind);
+                          setOpen(false);
+                        }}
+                        className={`block min-h-14 w-full cursor-pointer rounded-md border px-3 py-2 text-left hover:bg-raised ${kind === value ? "border-live" : "border-edge"}`}
+                      >
+                        <span className="flex items-baseline justify-between gap-2">
+                          <strong>{CHECKS[kind].name}</strong>
+                          {best?.check === kind && <span className="text-sm font-bold text-live">best next</span>}
+                        </span>
+                        <span className="block text-sm text-muted">
+                          {next?.notNow ? `Not now: ${next.notNow}` : CHECKS[kind].aim}
+                        </span>
+                      </button>
+                    </li>
+                  );
+                })}
+              </ul>
+            </section>
+          ))}
+        </div>
+      </Dialog>
+    </div>
+  );
+}
