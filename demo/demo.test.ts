@@ -4,8 +4,10 @@ import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
 import type { JobState } from "@/core/journal";
 import { readScanLog } from "@/core/scan-log";
+import { proofDrift } from "@/core/shop/settings";
 import { openDb } from "@/server/db/open";
 import { listJobs, readJob } from "@/server/jobs";
+import { proofHistory } from "@/server/shop";
 import { fillDemo } from "./fill";
 import { SAMPLES, sampleBytes, sampleName } from "./logs";
 
@@ -20,8 +22,8 @@ const stateOf = (model: string): JobState => readJob(rows.find((r) => r.vehicle.
 const verdicts = (model: string) => stateOf(model).checks.map((c) => `${c.check} ${c.verdict.outcome}`);
 
 describe("demo jobs", () => {
-  it("are eight, at different stations, filled once", () => {
-    expect(count).toBe(8);
+  it("are sixteen, at different stations, filled once", () => {
+    expect(count).toBe(16);
     expect(fillDemo(db)).toBe(0);
     expect(new Set(rows.filter((r) => r.status === "open").map((r) => r.station)).size).toBeGreaterThanOrEqual(4);
     expect(rows.filter((r) => r.status !== "open")).toHaveLength(2);
@@ -38,6 +40,48 @@ describe("demo jobs", () => {
     expect(observed("Heron")).toBe("lean-fades-bank-2");
     expect(observed("Plover")).toBe("lean-constant");
     expect(observed("Dunlin")).toBe("lean-grows-with-flow");
+  });
+
+  it("hold, for every check of the family, the verdict its car earns", () => {
+    const said = (model: string) =>
+      stateOf(model)
+        .checks.filter((c) => c.check !== "look" && c.check !== "trims")
+        .map((c) => c.verdict.observation ?? c.verdict.outcome);
+    expect(said("Sanderling")).toEqual(["probe-at:vacuum-branch", "pinch-recovers"]);
+    expect(said("Curlew")).toEqual(["smoke-none-outside", "smoke-none-outside", "smoke-at:manifold-gasket"]);
+    expect(said("Godwit")).toEqual(["hold-good", "hold-leaks:flap-pipe"]);
+    expect(said("Fulmar")).toEqual(["valve-leaks:purge-valve", "pass"]);
+    expect(said("Tern")).toEqual(["smoke-none-outside", "airflow-restricted", "airflow-reads-low"]);
+    expect(said("Redshank")).toEqual(["chain-broken:flap-circuit"]);
+    expect(said("Gannet")).toEqual(["crankcase-suction", "smoke-at:pcv-diaphragm"]);
+    expect(said("Skua")).toEqual(["smoke-at:pcv-hose", "smoke-at:vacuum-branch"]);
+  });
+
+  it("rank the true cause first where a check has pointed at it", () => {
+    const first = (model: string) => stateOf(model).suspects[0]?.cause.id;
+    expect(first("Sanderling")).toBe("vacuum-branch");
+    expect(first("Curlew")).toBe("manifold-gasket");
+    expect(first("Godwit")).toBe("flap-pipe");
+    expect(first("Fulmar")).toBe("purge-valve");
+    expect(first("Redshank")).toBe("flap-circuit");
+    expect(first("Gannet")).toBe("pcv-diaphragm");
+    // The first leak is repaired and its evidence retired: what the proof found is weighed anew.
+    expect(first("Skua")).toBe("vacuum-branch");
+    expect(stateOf("Skua").retired).toContain("smoke-at:pcv-hose");
+    expect(
+      stateOf("Skua")
+        .blocks.close.map((b) => b.reason)
+        .join(),
+    ).toMatch(/After the repair the fuel-trim survey still says/);
+  });
+
+  it("read smoked sections together, and name a machine whose proof drifts", () => {
+    const { sections } = stateOf("Curlew");
+    expect(sections?.within).toContain("manifold-gasket");
+    expect(sections?.cleared).toContain("oil-cap");
+    const history = proofHistory(db)["Fen smoker, cart 1"] ?? [];
+    expect(history.length).toBeGreaterThanOrEqual(10);
+    expect(proofDrift(history)?.fall).toBeGreaterThan(0.03);
   });
 
   it("size the hidden holes inside their intervals", () => {

@@ -12,7 +12,9 @@ export interface HiddenEngine {
   /** Fuelling error b, fraction */
   fuelError: number;
   /** Hole in the manifold (m); `bank` when only one bank sees it */
-  manifoldHole?: { diameter: number; bank?: 0 | 1 };
+  manifoldHole?: { diameter: number; bank?: 0 | 1; joint?: string };
+  /** What a standing engine's open valves pass into the exhaust, as one hole, m */
+  valvesPass?: number;
   /** Hole in the charge pipe, m */
   chargeHole?: number;
   /** Share of fuel missing at full flow and the flow (kg/s) where that is reached */

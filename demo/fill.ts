@@ -1,7 +1,11 @@
 import { v5 as namedUuid } from "uuid";
+import type { CheckId } from "@/core/checks";
 import { lookList } from "@/core/checks/look";
+import type { PinchRecord } from "@/core/checks/pinch";
+import { PROBE_EXTRACTOR, type ProbeRecord, probeSeries } from "@/core/checks/probe";
 import type { TrimSurvey } from "@/core/checks/trims";
 import type { At, Bodies, Entry, EntryKind } from "@/core/journal";
+import { seededNoise } from "@/core/maths/random";
 import { EXTRACTOR_VERSION, findSteadyWindows, readScanLog, surveyPoints } from "@/core/scan-log";
 import { DEFAULT_LIMITS, DEFAULT_SHOP } from "@/core/shop/settings";
 import { fromSi } from "@/core/units";
@@ -13,7 +17,8 @@ import { addPerson } from "@/server/people";
 import { writeShop } from "@/server/shop";
 import { CARS, type DemoCar, repaired } from "./cars";
 import { recordDrive, writeLog } from "./drive";
-import type { HiddenEngine } from "./engine";
+import { type HiddenEngine, seenAt } from "./engine";
+import { airflowOf, chainWith, crankcaseOf, holdOn, INSTRUMENTS, recordProbe, valveWith } from "./readings";
 import { MACHINES, type SmokeStory, simulateSmoke } from "./smoke";
 
 const NAMESPACE = "6f1f7f0e-0d1a-4f5e-9d0c-5b1c4a7e2b11";
@@ -95,6 +100,62 @@ class Journal {
     return this.add("check", { check: "trims", record });
   }
 
+  check(check: CheckId, record: object, minutes = 6): string {
+    const from = this.iso();
+    this.wait(minutes * MINUTE);
+    return this.add("check", { check, record }, { from, to: this.iso() });
+  }
+
+  /** Taps at idle, read from the log that ran meanwhile; the true spot drinks. */
+  probe(spots: readonly string[], truth: string, seed: number): string {
+    const taps = spots.map((joint, i) => ({ joint, at: 14 + 16 * i }));
+    const rows = recordProbe(
+      this.car.engine,
+      taps.map(({ joint, at }) => ({ at, drinks: joint === truth })),
+      14 + 16 * spots.length,
+      seed,
+    );
+    const bytes = writeLog(rows, "comma", false);
+    const file = `${this.car.id}-probe.csv`;
+    const { sha256 } = storeFile(this.id, file, bytes, this.at);
+    const series = probeSeries(
+      readScanLog(bytes),
+      taps.map((t) => t.at),
+      "product",
+    );
+    const record: ProbeRecord = {
+      agent: "gas",
+      source: { kind: "log", file, sha256, extractor: PROBE_EXTRACTOR },
+      closedLoop: true,
+      taps,
+      ...(series ? { series } : {}),
+    };
+    return this.check("probe", record, 4);
+  }
+
+  found(joint: string, what: string, size?: number): string {
+    return this.add("finding", {
+      joint,
+      what,
+      ...(size ? { size: { value: size, unit: "mm" as const } } : {}),
+      evidence: [],
+      confirmed: true,
+    });
+  }
+
+  repair(finding: string, what: string, more: Partial<Bodies["repair"]> = {}): string {
+    return this.add("repair", {
+      finding,
+      what,
+      permanence: "permanent",
+      labourMinutes: 30,
+      parts: [],
+      goAhead: "The customer agreed",
+      otherChanges: [],
+      ...more,
+    });
+  }
+
   smoke(story: SmokeStory, engine: HiddenEngine = this.car.engine, putBack = true): string {
     const layout = layoutOf(this.car.facts);
     const run = simulateSmoke(engine, layout, story);
@@ -113,6 +174,25 @@ class Journal {
   }
 }
 
+/** What is left of the Skua's leaks once its PCV hose is new. */
+const SECOND_LEAK: HiddenEngine = { ...CARS.skua.engine, manifoldHole: { diameter: 2.0e-3, joint: "vacuum-branch" } };
+
+/** Total trim before, with the leaking branch shut, and after: what idle shows with and without its hole. */
+function pinched(engine: HiddenEngine, joint: string, seed: number): PinchRecord {
+  const noise = seededNoise(seed);
+  const idle = { rpm: 740, map: 33e3, charge: engine.ambient, coolant: 364 };
+  const trim = (e: HiddenEngine) => Math.round((100 * (seenAt(e, idle).trims[0] as number) + noise.normal(0.4)) * 10) / 10;
+  return {
+    joint,
+    how: "pinch",
+    blankProved: true,
+    reads: "trim",
+    before: trim(engine),
+    shut: trim(repaired(engine)),
+    released: trim(engine),
+  };
+}
+
 const throughDuct = (seed: number, seen: string[], more: Partial<SmokeStory> = {}): SmokeStory => ({
   seed,
   entry: "air-meter",
@@ -127,7 +207,7 @@ const throughDuct = (seed: number, seen: string[], more: Partial<SmokeStory> = {
 /** Fills an empty database with the demo shop and its jobs; returns how many. Readings come from the physics in demo/. */
 export function fillDemo(at: Db = db(), now = Date.now()): number {
   if (listJobs({ includeClosed: true }, at).length > 0) return 0;
-  writeShop({ ...DEFAULT_SHOP, name: "Ferrowick Slip Garage", machines: MACHINES }, at);
+  writeShop({ ...DEFAULT_SHOP, name: "Ferrowick Slip Garage", machines: MACHINES, instruments: INSTRUMENTS }, at);
   for (const name of ["Maren Oake", "Tobin Falk", "Isla Renn"]) addPerson({ name }, at);
   const ago = (hours: number) => now - hours * HOUR;
 
@@ -218,7 +298,7 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
   );
   petrel.look();
   petrel.survey();
-  petrel.smoke(throughDuct(41, [], { heaterOnAt: -260, seconds: 121 }));
+  petrel.smoke(throughDuct(41, [], { heaterOnAt: -260, seconds: 121, proof: 11.6 }));
 
   const merle = new Journal(at, CARS.merle, ago(6), "Tobin Falk");
   merle.arrive("Limp mode on the motorway, hiss under load", { symptoms: ["hiss-load", "low-power"] }, [
@@ -234,7 +314,7 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
   ]);
   heron.look();
   heron.survey();
-  heron.smoke(throughDuct(51, ["manifold-gasket-2"]));
+  heron.smoke(throughDuct(51, ["manifold-gasket-2"], { proof: 12 }));
   const gasket = heron.add("finding", {
     joint: "manifold-gasket-2",
     what: "Gasket of bank 2 squeezed out at the rear runner",
@@ -261,7 +341,7 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
   ]);
   whimbrel.look({ "booster-hose": "booster hose perished at the manifold end" });
   whimbrel.survey();
-  whimbrel.smoke(throughDuct(61, ["booster-hose"]), undefined, false);
+  whimbrel.smoke(throughDuct(61, ["booster-hose"], { proof: 12.4 }), undefined, false);
   whimbrel.add("finding", {
     joint: "booster-hose",
     what: "Booster hose perished and split at the manifold nipple",
@@ -279,6 +359,92 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
   plover.look();
   plover.survey();
   plover.add("waiting", { on: "customer", note: "asked whether to go on with the air meter" });
+
+  const sanderling = new Journal(at, CARS.sanderling, ago(5), "Isla Renn");
+  sanderling.arrive("Idle a little rough, light on since the frost", { symptoms: ["rough-idle", "hiss-idle"] }, [
+    { code: "P0171", status: "current", freezeFrame: "734 rpm, 90 °C" },
+  ]);
+  sanderling.look();
+  sanderling.survey();
+  sanderling.probe(["manifold-gasket", "throttle-gasket", "vacuum-branch", "pcv-hose"], "vacuum-branch", 71);
+  sanderling.check("pinch", pinched(CARS.sanderling.engine, "vacuum-branch", 72));
+  sanderling.found("vacuum-branch", "Small vacuum branch behind the plenum perished, split at its nipple", 2.1);
+  sanderling.add("waiting", { on: "part", note: "1 m of vacuum hose from the mainland" });
+
+  const curlew = new Journal(at, CARS.curlew, ago(30), "Maren Oake");
+  curlew.arrive("Light on, idle not quite even", { symptoms: ["rough-idle"] }, [{ code: "P0171", status: "current" }]);
+  curlew.look();
+  curlew.survey();
+  curlew.smoke(throughDuct(81, [], { arrivals: ["metered-duct", "crankcase", "breather"], proof: 12.2 }));
+  curlew.smoke(
+    throughDuct(82, [], { blocked: ["tailpipe", "pcv-valve", "breather-duct"], arrivals: ["metered-duct"], proof: 12.2 }),
+  );
+  curlew.smoke({
+    seed: 83,
+    entry: "gauge-port",
+    blocked: ["tailpipe", "pcv-valve"],
+    heldOpen: [],
+    arrivals: ["manifold"],
+    seen: ["manifold-gasket"],
+    seconds: 96,
+    proof: 12.1,
+  });
+
+  const godwit = new Journal(at, CARS.godwit, ago(8), "Tobin Falk");
+  godwit.arrive("Dull at low speed, some days fine", { symptoms: ["dull-low", "comes-and-goes"] }, [
+    { code: "P2004", status: "stored" },
+  ]);
+  godwit.look();
+  godwit.survey();
+  godwit.check("hold", holdOn("flap-diaphragm", "actuator", { still: 6e-6, wiggled: 6e-6 }, 91));
+  godwit.check("hold", holdOn("flap-pipe", "line", { still: 6e-6, wiggled: 60e-6 }, 92));
+
+  const fulmar = new Journal(at, CARS.fulmar, ago(12), "Isla Renn");
+  fulmar.arrive("Stalls now and then coming to the jetty", { symptoms: ["stalls", "rough-idle"] }, [
+    { code: "P0496", status: "current" },
+    { code: "P0171", status: "pending" },
+  ]);
+  fulmar.look();
+  fulmar.survey();
+  fulmar.check("valve", valveWith("purge-valve", 0.9e-3, "fitted", 101));
+  fulmar.check("valve", valveWith("purge-valve", 5e-6, "new", 102));
+  fulmar.add("waiting", { on: "me" });
+
+  const tern = new Journal(at, CARS.tern, ago(20), "Maren Oake");
+  tern.arrive("No pull above 4000, uses more fuel", { symptoms: ["low-power"] }, [{ code: "P0101", status: "stored" }]);
+  tern.look();
+  tern.survey();
+  tern.smoke(throughDuct(111, [], { proof: 11.9 }));
+  tern.check("airflow", airflowOf(CARS.tern.engine, { restriction: 24e-3, behindMeter: 0 }, 112));
+  const filter = tern.found("filter-clogged", "Air filter clogged with sand from the slip");
+  tern.repair(filter, "Air filter renewed, box cleaned", { parts: [{ name: "air filter", count: 1 }] });
+  tern.check("airflow", airflowOf(CARS.tern.engine, { restriction: 60e-3, behindMeter: 0.28 }, 113));
+
+  const redshank = new Journal(at, CARS.redshank, ago(4), "Tobin Falk");
+  redshank.arrive("Dull below 3000, light on", { symptoms: ["dull-low"] }, [{ code: "P2004", status: "current" }]);
+  redshank.look();
+  redshank.check("chain", chainWith(900, 121));
+
+  const gannet = new Journal(at, CARS.gannet, ago(7), "Isla Renn");
+  gannet.arrive("Whistles at idle, stops when the oil cap is lifted", { symptoms: ["whistle-cap", "rough-idle"] }, [
+    { code: "P0171", status: "current" },
+  ]);
+  gannet.look();
+  gannet.survey();
+  gannet.check("crankcase", crankcaseOf(2.2e-3, 3.4e-3, 131));
+  gannet.smoke(throughDuct(132, ["pcv-diaphragm"], { proof: 11.7 }));
+
+  const skua = new Journal(at, CARS.skua, ago(52), "Maren Oake");
+  skua.arrive("Idle hisses, light on", { symptoms: ["hiss-idle", "rough-idle"] }, [{ code: "P0171", status: "current" }]);
+  skua.look();
+  skua.survey();
+  skua.smoke(throughDuct(141, ["pcv-hose"], { proof: 12.5 }));
+  skua.repair(skua.found("pcv-hose", "PCV hose split at the elbow", 2.2), "PCV hose renewed", {
+    parts: [{ name: "PCV hose", count: 1 }],
+  });
+  skua.wait(HOUR);
+  skua.survey(SECOND_LEAK, 145);
+  skua.smoke(throughDuct(146, ["vacuum-branch"], { proof: 12.4 }), SECOND_LEAK);
 
   const knot = new Journal(at, CARS.knot, ago(1), "Tobin Falk");
   knot.arrive("Idle stays at 1300 when warm", { symptoms: ["rough-idle"] }, [{ code: "P0507", status: "current" }]);

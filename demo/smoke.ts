@@ -8,6 +8,15 @@ import { fromSi, toSi } from "@/core/units";
 import { type Layout, reachOf, type ZoneId } from "@/core/vehicle";
 import type { HiddenEngine } from "./engine";
 
+/** Reference holes (inch) and the ball height that this cart shows with each at 13 inH2O, L/min on its scale. */
+const CALIBRATION = [
+  [0.02, 0.6],
+  [0.04, 2.2],
+  [0.06, 4.9],
+  [0.08, 8.6],
+  [0.094, 11.9],
+] as const;
+
 export const MACHINES: readonly Machine[] = [
   {
     id: "fen",
@@ -16,7 +25,15 @@ export const MACHINES: readonly Machine[] = [
     maxFlow: { value: 12, unit: "L/min" },
     autoOff: 300,
     kind: "evap-safe",
-    service: [],
+    calibration: {
+      on: "2026-08-14",
+      pressure: { value: 13, unit: "inH2O", kind: "gauge" },
+      points: CALIBRATION.map(([inch, flow]) => ({ diameter: { value: inch, unit: "in" }, height: flow })),
+    },
+    service: [
+      { on: "2026-03-02", what: "fluid", note: "clean fluid, level to the mark" },
+      { on: "2026-08-14", what: "check", note: "calibrated with the reference plate" },
+    ],
   },
   {
     id: "reed",
@@ -29,8 +46,8 @@ export const MACHINES: readonly Machine[] = [
   },
 ];
 
-/** Open engine valves as one hole, m: what a standing engine always passes into its exhaust. */
-const ENGINE_LEAK = 1.9e-3;
+/** Open engine valves as one hole, m: what most standing engines pass into the exhaust. */
+const USUAL_VALVES = 1.9e-3;
 
 export interface SmokeStory {
   seed: number;
@@ -42,6 +59,8 @@ export interface SmokeStory {
   /** s after which the heater had stopped; leaves the run void */
   heaterOnAt?: number;
   seconds: number;
+  /** What the hose clamped showed, inH2O */
+  proof?: number;
 }
 
 /** A smoke run as the machine, the engine's valves and the hole would make it, read off the ball every few seconds. */
@@ -51,7 +70,10 @@ export function simulateSmoke(engine: HiddenEngine, layout: Layout, story: Smoke
   const rated = toSi(machine.ratedPressure);
   const maxFlow = toSi(machine.maxFlow);
   const reach = reachOf(layout, story);
-  const holes = [engine.manifoldHole?.diameter ?? 0, reach.zones.includes("cylinders") ? ENGINE_LEAK : 0];
+  // A hole of which the joint is known passes only where the fill gets at it.
+  const hole = engine.manifoldHole;
+  const open = hole && (!hole.joint || reach.tested.some((j) => j.id === hole.joint));
+  const holes = [open ? hole.diameter : 0, reach.zones.includes("cylinders") ? (engine.valvesPass ?? USUAL_VALVES) : 0];
   const flowAt = (pressure: number) =>
     holes.reduce(
       (sum, diameter) =>
@@ -84,7 +106,7 @@ export function simulateSmoke(engine: HiddenEngine, layout: Layout, story: Smoke
   }
   return {
     machine: { name: machine.name, ratedPressure: machine.ratedPressure, maxFlow: machine.maxFlow, autoOff: machine.autoOff },
-    proof: { pressure: { value: 12.6, unit: "inH2O", kind: "gauge" }, ballAtBottom: true, smokeSeen: true },
+    proof: { pressure: { value: story.proof ?? 12.6, unit: "inH2O", kind: "gauge" }, ballAtBottom: true, smokeSeen: true },
     entry: story.entry,
     blocked: story.blocked,
     heldOpen: story.heldOpen,

@@ -1,5 +1,9 @@
-import { createReadStream, statSync } from "node:fs";
+import { createHash } from "node:crypto";
+import { createReadStream, readFileSync, statSync } from "node:fs";
+import { basename } from "node:path";
 import * as yup from "yup";
+import { CHECK_IDS, CHECKS, type CheckId, type CheckKind, contextOf, verdictWord } from "@/core/checks";
+import { AGENTS, type Agent, PROBE_EXTRACTOR, type ProbeRecord, probeSeries, readTaps } from "@/core/checks/probe";
 import { readSurvey, refusal, type TrimSurvey, trimPointSchema } from "@/core/checks/trims";
 import { massFlowOf, standardFlow } from "@/core/gas/air";
 import { fitDecay } from "@/core/gas/decay";
@@ -11,16 +15,21 @@ import {
   findSteadyWindows,
   type Mapping,
   mappingSchema,
+  type ScanLog,
   ScanLogError,
   ScanLogReader,
   surveyPoints,
 } from "@/core/scan-log";
-import { DEFAULT_LIMITS } from "@/core/shop/settings";
+import { DEFAULT_LIMITS, DEFAULT_SHOP, liftShop, type Shop, shopSchema } from "@/core/shop/settings";
+import { weightInWords } from "@/core/suspects";
 import { fromSi, type Quantity, quantitySchema, toSi, UNITS, unitsOf } from "@/core/units";
+import { type VehicleFacts, vehicleSchema } from "@/core/vehicle";
 
 /** A command: JSON (or text) in, JSON out. Throws BadInput for what it cannot take. */
 export interface Command {
   readonly usage: string;
+  /** `arguments` when files named there take the place of the standard input */
+  readonly reads?: "arguments";
   run(input: string, args: readonly string[]): unknown | Promise<unknown>;
 }
 
@@ -253,41 +262,28 @@ const trims: Command = {
 
 const readLog: Command = {
   usage: "read-log <file.csv> [mapping JSON]",
+  reads: "arguments",
   async run(_input, args) {
     const [path, mappingText] = args;
     if (!path) throw new BadInput("Name the CSV file: read-log <file.csv>", "path");
     const mapping = mappingText ? parse<Mapping>(mappingSchema, mappingText) : undefined;
-    let size: number;
-    try {
-      size = statSync(path).size;
-    } catch {
-      throw new BadInput(`There is no file "${path}"`, "path");
-    }
-    try {
-      checkLogSize(size);
-      const reader = new ScanLogReader({ totalBytes: size, ...(mapping ? { mapping } : {}) });
-      for await (const chunk of createReadStream(path, { highWaterMark: 1 << 20 })) reader.push(chunk as Uint8Array);
-      const log = reader.finish();
-      const windows = findSteadyWindows(log, DEFAULT_LIMITS);
-      return {
-        rows: log.rows,
-        signature: log.signature,
-        notes: log.notes,
-        channels: log.columns.map((c) => ({
-          header: c.header,
-          channel: c.channel ?? null,
-          confidence: Math.round(c.confidence * 100) / 100,
-          unit: c.unit ?? null,
-          ...(c.unitFrom ? { unitFrom: c.unitFrom } : {}),
-          textCells: c.textCells,
-        })),
-        steadyWindows: windows.map((w) => ({ from: w.from, to: w.to, rows: w.rows, means: w.means })),
-        surveyPoints: surveyPoints(windows),
-      };
-    } catch (error) {
-      if (error instanceof ScanLogError) throw new BadInput(error.message, error.place ?? path);
-      throw error;
-    }
+    const { log } = await readLogFile(path, mapping);
+    const windows = findSteadyWindows(log, DEFAULT_LIMITS);
+    return {
+      rows: log.rows,
+      signature: log.signature,
+      notes: log.notes,
+      channels: log.columns.map((c) => ({
+        header: c.header,
+        channel: c.channel ?? null,
+        confidence: Math.round(c.confidence * 100) / 100,
+        unit: c.unit ?? null,
+        ...(c.unitFrom ? { unitFrom: c.unitFrom } : {}),
+        textCells: c.textCells,
+      })),
+      steadyWindows: windows.map((w) => ({ from: w.from, to: w.to, rows: w.rows, means: w.means })),
+      surveyPoints: surveyPoints(windows),
+    };
   },
 };
 
@@ -299,6 +295,152 @@ const assess: Command = {
   },
 };
 
+/** What `judge` judges in: the vehicle, and the shop's own limits and house methods where they differ from the defaults. */
+const contextSchema = strictObject({
+  vehicle: vehicleSchema.required("vehicle is missing: the facts of the car"),
+  shop: yup.mixed<object>().optional(),
+});
+
+const judge: Command = {
+  usage: "judge <check> < {record, context: {vehicle, shop?}}",
+  run(input, args) {
+    const [kind] = args;
+    if (!kind || !Object.hasOwn(CHECKS, kind)) {
+      throw new BadInput(`There is no check "${kind ?? ""}". Known: ${CHECK_IDS.join(", ")}`, "check");
+    }
+    const check = CHECKS[kind as CheckId] as unknown as CheckKind;
+    const given = parse<{ record: object; context: { vehicle: VehicleFacts; shop?: object } }>(
+      strictObject({
+        record: yup.mixed<object>().required("record is missing: what was read"),
+        context: contextSchema.required("context is missing: the vehicle it was read on"),
+      }),
+      input,
+    );
+    validate(check.schema, given.record, "record");
+    const shop = validate<Shop>(shopSchema, liftShop({ ...DEFAULT_SHOP, ...given.context.shop }), "context.shop");
+    const { zones, ...verdict } = guarded(() => check.judge(given.record, contextOf(given.context.vehicle, shop)), "record");
+    return { check: kind, word: verdictWord(check, verdict.outcome), ...verdict, zones };
+  },
+};
+
+const tapsSchema = strictObject({
+  agent: yup.mixed<Agent>().oneOf(AGENTS, "agent is gas, water or soap").required("agent is missing: gas, water or soap"),
+  offset: yup.number().optional(),
+  closedLoop: yup.boolean().optional(),
+  vehicle: vehicleSchema.required("vehicle is missing: the facts of the car"),
+  taps: yup
+    .array()
+    .of(
+      strictObject({ joint: yup.string().required("Name the joint"), at: yup.number().required("State the time, s") }).required(),
+    )
+    .min(1, "taps: mark at least one")
+    .required("taps are missing: [{joint, at}]"),
+});
+
+const probeCommand: Command = {
+  usage: "probe <log.csv> <taps.json>",
+  reads: "arguments",
+  async run(_input, args) {
+    const [logPath, tapsPath] = args;
+    if (!logPath || !tapsPath) throw new BadInput("Name the log and the taps: probe <log.csv> <taps.json>", "path");
+    const given = parse<{
+      agent: Agent;
+      offset?: number;
+      closedLoop?: boolean;
+      vehicle: VehicleFacts;
+      taps: { joint: string; at: number }[];
+    }>(tapsSchema, readText(tapsPath));
+    const { log, sha256 } = await readLogFile(logPath);
+    const context = contextOf(given.vehicle, DEFAULT_SHOP);
+    const offset = given.offset ?? 0;
+    const series = probeSeries(
+      log,
+      given.taps.map((t) => t.at + offset),
+      context.house.totalTrim,
+    );
+    if (!series) throw new BadInput("The log has no clock, or neither engine speed nor trims", logPath);
+    const record: ProbeRecord = {
+      agent: given.agent,
+      source: { kind: "log", file: basename(logPath), sha256, extractor: PROBE_EXTRACTOR },
+      closedLoop: given.closedLoop ?? true,
+      taps: given.taps,
+      series: { ...series, time: series.time.map((t) => t - offset) },
+    };
+    validate(CHECKS.probe.schema, record, "record");
+    const verdict = CHECKS.probe.judge(record, context);
+    return {
+      outcome: verdict.outcome,
+      headline: verdict.headline,
+      reasons: verdict.reasons,
+      taps: readTaps(record, context).map((r) => ({
+        joint: r.tap.joint,
+        at: r.tap.at,
+        outcome: r.outcome,
+        why: r.why,
+        strength: r.strength,
+        ...(r.trim ? { trim: r.trim } : {}),
+        ...(r.rpm ? { rpm: r.rpm } : {}),
+        ...(r.lambda ? { lambda: r.lambda } : {}),
+      })),
+    };
+  },
+};
+
+const suspects: Command = {
+  usage: "suspects <job.json>",
+  reads: "arguments",
+  run(input, args) {
+    const file = parseJobFile(args[0] ? readText(args[0]) : input);
+    const state = foldJob(file.entries, file.shop, Date.parse(file.exportedAt));
+    return {
+      suspects: state.suspects.map((s) => ({
+        id: s.cause.id,
+        name: s.cause.name,
+        joint: s.cause.joint ?? null,
+        odds: s.odds,
+        because: s.because.map((b) => ({ ...b, weight: weightInWords(b.factor) })),
+      })),
+      worthNothing: state.checks
+        .filter((c) => c.verdict.outcome === "void")
+        .map((c) => ({ entry: c.entry, check: c.check, why: c.verdict.reasons })),
+      retired: state.retired,
+      next: state.next,
+    };
+  },
+};
+
+/** A text file by its path; one that is not there is bad input. */
+function readText(path: string): string {
+  try {
+    return readFileSync(path, "utf8");
+  } catch {
+    throw new BadInput(`There is no file "${path}"`, "path");
+  }
+}
+
+/** Streams a scan log in, with the hash of its bytes. Throws BadInput for what the reader refuses. */
+async function readLogFile(path: string, mapping?: Mapping): Promise<{ log: ScanLog; sha256: string }> {
+  let size: number;
+  try {
+    size = statSync(path).size;
+  } catch {
+    throw new BadInput(`There is no file "${path}"`, "path");
+  }
+  try {
+    checkLogSize(size);
+    const reader = new ScanLogReader({ totalBytes: size, ...(mapping ? { mapping } : {}) });
+    const hash = createHash("sha256");
+    for await (const chunk of createReadStream(path, { highWaterMark: 1 << 20 })) {
+      hash.update(chunk as Buffer);
+      reader.push(chunk as Uint8Array);
+    }
+    return { log: reader.finish(), sha256: hash.digest("hex") };
+  } catch (error) {
+    if (error instanceof ScanLogError) throw new BadInput(error.message, error.place ?? path);
+    throw error;
+  }
+}
+
 /** Every command by the name scripts call it. */
 export const COMMANDS: Readonly<Record<string, Command>> = {
   orifice,
@@ -307,4 +449,7 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
   trims,
   "read-log": readLog,
   assess,
+  judge,
+  probe: probeCommand,
+  suspects,
 };

@@ -14,7 +14,7 @@ async function main(): Promise<void> {
     if (!command) {
       throw new BadInput(`There is no command "${name}". Known: ${Object.keys(COMMANDS).join(", ")}`, "command");
     }
-    const result = await command.run(args.length > 0 ? "" : await readStdin(), args);
+    const result = await command.run(command.reads === "arguments" && args.length > 0 ? "" : await readStdin(), args);
     process.stdout.write(`${JSON.stringify(result)}\n`);
   } catch (error) {
     if (!(error instanceof BadInput)) throw error;

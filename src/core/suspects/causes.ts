@@ -156,6 +156,13 @@ const OTHER_CAUSES: readonly Cause[] = [
   { id: "healthy", name: "Nothing wrong with the mixture now", trait: "healthy", prior: 8 },
 ];
 
+/** Places a finding can be at: the joints of the map, and causes that are no joint by themselves. */
+export function findingPlaces(layout: Layout, vehicle: VehicleFacts): { readonly id: string; readonly name: string }[] {
+  const joints = new Set(layout.joints.map((j) => j.id));
+  const others = causesOf(layout, vehicle).filter((c) => !joints.has(c.id) && c.trait !== "healthy");
+  return [...layout.joints, ...others].map(({ id, name }) => ({ id, name }));
+}
+
 /** The causes this vehicle can have. */
 export function causesOf(layout: Layout, vehicle: VehicleFacts): Cause[] {
   const joints = new Set(layout.joints.map((j) => j.id));

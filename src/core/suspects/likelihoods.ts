@@ -9,6 +9,12 @@ export const LIKELIHOOD_ROWS: readonly LikelihoodRow[] = [...STORY_ROWS, ...TRIM
 
 const BY_OBSERVATION = new Map(LIKELIHOOD_ROWS.map((row) => [row.observation, row]));
 
+/** An observation as it is called in a sentence. */
+export const observationWords = (observation: string): string =>
+  BY_OBSERVATION.get(observation)?.says ??
+  BY_OBSERVATION.get(`${observation.split(":")[0]}:*`)?.says ??
+  observation.replaceAll("-", " ");
+
 export interface Likelihood {
   readonly value: number;
   readonly says: string;

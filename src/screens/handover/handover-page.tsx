@@ -5,6 +5,7 @@ import { ArrowLeft, FileText, Printer } from "lucide-react";
 import type { ReactNode } from "react";
 import { measureText } from "@/core/checks";
 import { type Comparison, handoverOf, type JobState, type Summary } from "@/core/journal";
+import { findingPlaces } from "@/core/suspects";
 import { airMapOf, layoutOf, mapAround } from "@/core/vehicle";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
 import { Burst } from "../job/air-map/marks";
@@ -24,6 +25,7 @@ export function HandoverPage({ jobId, number, state, shopName, customer }: Props
   const page = handoverOf(state);
   const v = state.vehicle;
   const map = v ? airMapOf(layoutOf(v)) : undefined;
+  const places = v ? findingPlaces(layoutOf(v), v) : [];
   const day = (iso: string) => formatDate(new Date(iso), "d MMM yyyy");
   return (
     <div className="mx-auto max-w-[52rem] p-4 sm:p-8 print:p-0">
@@ -90,12 +92,21 @@ export function HandoverPage({ jobId, number, state, shopName, customer }: Props
               <div>
                 <h2 className="mb-1 text-lg font-bold">Found</h2>
                 <p>
-                  <strong>{extract?.at.joint.name ?? "Another place"}</strong>
+                  <strong>{extract?.at.joint.name ?? places.find((p) => p.id === f.body.joint)?.name ?? "Another place"}</strong>
                   {f.body.size && ` (equivalent hole ≈ ${format(f.body.size)})`}: {f.body.what}
                 </p>
                 <p className="text-muted">
                   {f.body.confirmed ? "Confirmed by capping it off." : "Not confirmed by capping off."}
                 </p>
+                {(f.body.pictures ?? []).slice(0, 2).map((sha256) => (
+                  // biome-ignore lint/performance/noImgElement: the server has made the thumbnail already
+                  <img
+                    key={sha256}
+                    src={`/api/v1/jobs/${jobId}/pictures/${sha256}?thumbnail`}
+                    alt="The finding, as photographed"
+                    className="mt-2 mr-2 inline-block h-32 border border-line object-cover"
+                  />
+                ))}
               </div>
               {map && extract && (
                 <svg
@@ -140,6 +151,7 @@ export function HandoverPage({ jobId, number, state, shopName, customer }: Props
                     {r.body.parts.length > 0 && `. Parts: ${r.body.parts.map((p) => `${p.count} × ${p.name}`).join(", ")}`}
                     {`. Labour ${r.body.labourMinutes} min.`}
                     {r.body.otherChanges.length > 0 && ` Also changed: ${r.body.otherChanges.join(", ")}.`}
+                    {r.body.torques && ` Torque: ${r.body.torques.map((t) => `${t.where} ${format(t.torque)}`).join(", ")}.`}
                   </li>
                 ))}
             </ul>

@@ -4,6 +4,7 @@ import { Thermometer } from "lucide-react";
 import { useState } from "react";
 import { ambientAtAltitude, stationPressure } from "@/core/gas/atmosphere";
 import type { Bodies } from "@/core/journal";
+import type { EngineNow } from "@/core/suspects";
 import { absolute, toSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
@@ -63,6 +64,13 @@ const BASES: readonly (readonly [Basis, string])[] = [
   ["altitude", "Altitude only"],
 ];
 
+const ENGINES: readonly (readonly [EngineNow, string])[] = [
+  ["cold", "Cold"],
+  ["warm", "Warm, it runs"],
+  ["hot-exhaust", "Exhaust too hot to touch"],
+  ["does-not-run", "Does not run"],
+];
+
 /** Station pressure from what was typed, or what is still missing. */
 function ambientOf(
   basis: Basis,
@@ -91,6 +99,7 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
     seaLevel: typedQuantity(c?.seaLevel),
     altitude: typedQuantity(c?.altitude),
     bayTemperature: typedQuantity(c?.bayTemperature),
+    engine: c?.engine as EngineNow | undefined,
   });
   const { draft, set } = form;
   const ambient = ambientOf(draft.basis, draft);
@@ -100,7 +109,13 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
     if (!bayTemperature) return form.setError("Type the temperature of the bay");
     const altitude = draft.basis === "station" ? undefined : readField(draft.altitude, "altitude", "m");
     const seaLevel = draft.basis === "report" ? readField(draft.seaLevel, "ambient", "hPa") : undefined;
-    const body = { ambient, bayTemperature, ...(altitude ? { altitude } : {}), ...(seaLevel ? { seaLevel } : {}) };
+    const body = {
+      ambient,
+      bayTemperature,
+      ...(altitude ? { altitude } : {}),
+      ...(seaLevel ? { seaLevel } : {}),
+      ...(draft.engine ? { engine: draft.engine } : {}),
+    };
     if (await form.record({ kind: "conditions", body })) onDone();
   };
   return (
@@ -159,6 +174,7 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
         value={draft.bayTemperature}
         onChange={(bayTemperature) => set({ bayTemperature })}
       />
+      <Choice label="The engine now" options={ENGINES} value={draft.engine} onChange={(engine) => set({ engine })} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <Button type="submit" look="primary" disabled={form.busy}>
         Record conditions

@@ -1,6 +1,7 @@
 "use client";
 
 import { memo, useState } from "react";
+import { CHECKS } from "@/core/checks";
 import { STATION_NAMES, type StationId, type WaitingOn } from "@/core/journal";
 import { type Suspect, weightInWords } from "@/core/suspects";
 import { Button } from "@/ui/button";
@@ -89,7 +90,9 @@ function WaitingOnField() {
 
 /** A suspect with its odds; opens to its "because". */
 export function SuspectRow({ suspect }: { suspect: Suspect }) {
+  const { state } = useJob();
   const [open, setOpen] = useState(false);
+  const voids = state.checks.filter((c) => c.verdict.outcome === "void");
   const percent = Math.round(suspect.odds * 100);
   const speaks = suspect.because.filter((b) => b.factor > 1.25).map((b) => b.says);
   return (
@@ -109,6 +112,11 @@ export function SuspectRow({ suspect }: { suspect: Suspect }) {
         {speaks.length > 0 && percent >= 5 && <span className="mt-1 block text-sm text-muted">{speaks.join(" · ")}</span>}
       </button>
       <Dialog open={open} onOpenChange={setOpen} title={`${suspect.cause.name}: because`}>
+        {voids.length > 0 && (
+          <p className="mb-2 text-muted">
+            Worth nothing, because void: {voids.map((c) => CHECKS[c.check].name.toLowerCase()).join(", ")}.
+          </p>
+        )}
         {suspect.because.length === 0 ? (
           <p className="text-muted">Nothing has been observed yet: this is only how often the trade meets it.</p>
         ) : (
@@ -143,11 +151,12 @@ function OffTheCar() {
           {open.map((item) => (
             <li key={item.entry} className="flex items-center justify-between gap-2 py-1">
               <span className="text-amber first-letter:uppercase">{item.what}</span>
+              {item.commanded && <Clock end={Date.parse(item.since) + item.commanded.seconds * 1000} done="let go" />}
               <Button
                 onClick={async () => setError(await append({ kind: "restored", body: { item: item.entry } }))}
-                aria-label={`Back on: ${item.what}`}
+                aria-label={`${item.commanded ? "Released" : "Back on"}: ${item.what}`}
               >
-                Back on
+                {item.commanded ? "Released" : "Back on"}
               </Button>
             </li>
           ))}

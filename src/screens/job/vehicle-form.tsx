@@ -2,12 +2,27 @@
 
 import { useState } from "react";
 import { BadInput, validate } from "@/core/input";
-import { parseQuantity } from "@/core/units";
+import type { Limit, LimitId } from "@/core/shop/settings";
+import { parseNumber, parseQuantity } from "@/core/units";
 import { FITTED_NAMES, FITTED_SYSTEMS, type FittedSystem, type VehicleFacts, vehicleSchema, vinCheckDigit } from "@/core/vehicle";
 import { Chips, Choice } from "@/ui/choice";
-import { TextField } from "@/ui/field";
+import { ErrorNote, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
+import { LIMIT_FIELDS, limitFromShown, shownLimit } from "../shop/limit-fields";
 import { typedQuantity } from "./fields";
+
+/** Limits that makers give for an engine; the others are the shop's own business. */
+const MAKERS_LIMITS = [
+  "idleSpeed",
+  "trimGood",
+  "trimAct",
+  "vacuumLow",
+  "vacuumHigh",
+  "idleAir",
+  "breathingRestricted",
+  "holdLoss",
+  "actuatorSupply",
+] as const satisfies readonly LimitId[];
 
 /** The vehicle as it stands in the form: everything as typed. */
 export interface VehicleDraft {
@@ -23,6 +38,10 @@ export interface VehicleDraft {
   metering: VehicleFacts["metering"];
   banks: "1" | "2";
   fitted: FittedSystem[];
+  bandLow: string;
+  bandHigh: string;
+  /** The maker's limits, as typed in the limit's own unit */
+  limits: Partial<Record<LimitId, string>>;
 }
 
 export const EMPTY_VEHICLE: VehicleDraft = {
@@ -38,6 +57,9 @@ export const EMPTY_VEHICLE: VehicleDraft = {
   metering: "maf",
   banks: "1",
   fitted: ["booster", "pcv", "evap"],
+  bandLow: "",
+  bandHigh: "",
+  limits: {},
 };
 
 export const draftOfVehicle = (v: VehicleFacts): VehicleDraft => ({
@@ -53,14 +75,30 @@ export const draftOfVehicle = (v: VehicleFacts): VehicleDraft => ({
   metering: v.metering,
   banks: v.banks === 2 ? "2" : "1",
   fitted: [...v.fitted],
+  bandLow: typedQuantity(v.crankcaseBand?.low),
+  bandHigh: typedQuantity(v.crankcaseBand?.high),
+  limits: Object.fromEntries(Object.entries(v.limits ?? {}).map(([id, limit]) => [id, shownLimit(id as LimitId, limit.value)])),
 });
 
 /** Facts from the form, or what is wrong and where. */
-export function vehicleOf(draft: VehicleDraft): { facts: VehicleFacts } | { error: string; path: string } {
+export function vehicleOf(draft: VehicleDraft, by: string): { facts: VehicleFacts } | { error: string; path: string } {
   const displacement = parseQuantity(draft.displacement, { dimension: "volume", unit: "L" });
   if (!displacement.ok) return { error: `Engine displacement: ${displacement.message}`, path: "displacement" };
   const odometer = draft.odometer.trim() ? parseQuantity(draft.odometer, { dimension: "distance", unit: "km" }) : undefined;
   if (odometer && !odometer.ok) return { error: `Odometer: ${odometer.message}`, path: "odometer" };
+  const crankcase = (typed: string) =>
+    typed.trim() ? parseQuantity(typed, { dimension: "pressure", unit: "hPa", kind: "gauge" }) : undefined;
+  const [low, high] = [crankcase(draft.bandLow), crankcase(draft.bandHigh)];
+  if (low && !low.ok) return { error: `Crankcase band, lower end: ${low.message}`, path: "crankcaseBand" };
+  if (high && !high.ok) return { error: `Crankcase band, upper end: ${high.message}`, path: "crankcaseBand" };
+  if (Boolean(low) !== Boolean(high)) return { error: "The crankcase band needs both its ends", path: "crankcaseBand" };
+  const limits: Partial<Record<LimitId, Limit>> = {};
+  for (const [id, typed] of Object.entries(draft.limits) as [LimitId, string][]) {
+    if (!typed.trim()) continue;
+    const n = parseNumber(typed);
+    if (!n.ok) return { error: `${LIMIT_FIELDS[id].name}: ${n.message}`, path: `limits.${id}` };
+    limits[id] = { value: limitFromShown(id, n.value), source: `maker's figure, entered by ${by}` };
+  }
   const facts = {
     make: draft.make.trim(),
     model: draft.model.trim(),
@@ -74,6 +112,8 @@ export function vehicleOf(draft: VehicleDraft): { facts: VehicleFacts } | { erro
     banks: draft.banks === "2" ? 2 : 1,
     displacement: displacement.value,
     fitted: draft.fitted,
+    ...(low?.ok && high?.ok ? { crankcaseBand: { low: low.value, high: high.value } } : {}),
+    ...(Object.keys(limits).length > 0 ? { limits } : {}),
   } as const;
   try {
     return { facts: validate<VehicleFacts>(vehicleSchema, facts) };
@@ -189,6 +229,47 @@ export function VehicleForm({
           onChange={(v) => set("fitted", v)}
         />
       </div>
+      <details className="sm:col-span-2">
+        <summary className="flex min-h-11 cursor-pointer items-center text-muted">
+          What the maker says of this vehicle: crankcase band, idle, limits
+        </summary>
+        <div className="grid gap-4 pb-2 sm:grid-cols-2">
+          {draft.fitted.includes("pcv") && (
+            <>
+              <QuantityField
+                label="Crankcase at idle, from (suction is negative)"
+                field="crankcase"
+                example="-6"
+                unit="hPa"
+                units={["hPa", "mbar", "inH2O"]}
+                value={draft.bandLow}
+                onChange={(v) => set("bandLow", v)}
+              />
+              <QuantityField
+                label="Crankcase at idle, to"
+                field="crankcase"
+                example="-1"
+                unit="hPa"
+                units={["hPa", "mbar", "inH2O"]}
+                value={draft.bandHigh}
+                onChange={(v) => set("bandHigh", v)}
+              />
+            </>
+          )}
+          {MAKERS_LIMITS.map((id) => (
+            <TextField
+              key={id}
+              label={`${LIMIT_FIELDS[id].name} (${LIMIT_FIELDS[id].unit})`}
+              inputMode="decimal"
+              placeholder="as the shop has it"
+              value={draft.limits[id] ?? ""}
+              onChange={(e) => set("limits", { ...draft.limits, [id]: e.target.value })}
+              error={wrong(`limits.${id}`)}
+            />
+          ))}
+        </div>
+        {wrong("crankcaseBand") && <ErrorNote>{wrong("crankcaseBand")}</ErrorNote>}
+      </details>
     </div>
   );
 }

@@ -25,7 +25,7 @@ export function NewJob() {
 
   const open = async () => {
     if (!person) return ask();
-    const vehicle = vehicleOf(draft.vehicle);
+    const vehicle = vehicleOf(draft.vehicle, person);
     if ("error" in vehicle) return setError(vehicle);
     if (!draft.complaint.trim()) return setError({ error: "Write down what the customer complains of", path: "complaint" });
     setError(undefined);

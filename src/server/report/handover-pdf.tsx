@@ -3,6 +3,7 @@ import { dirname, join } from "node:path";
 import { Document, Font, G, Page, Polygon, Rect, renderToBuffer, StyleSheet, Svg, Text, View } from "@react-pdf/renderer";
 import { intervalText, measureText } from "@/core/checks";
 import { type Comparison, handoverOf, type JobState, type Summary } from "@/core/journal";
+import { findingPlaces } from "@/core/suspects";
 import { formatQuantity } from "@/core/units";
 import { airMapOf, BURST_POINTS, layoutOf, mapAround } from "@/core/vehicle";
 
@@ -41,6 +42,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
   const page = handoverOf(state);
   const v = state.vehicle;
   const map = v ? airMapOf(layoutOf(v)) : undefined;
+  const places = v ? findingPlaces(layoutOf(v), v) : [];
   const day = (iso: string) => iso.slice(0, 10);
   return (
     <Document title={`Job ${number}`} author={shopName}>
@@ -77,7 +79,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
               <View style={{ flex: 1 }}>
                 <Text style={s.h2}>Found</Text>
                 <Text>
-                  <Text style={s.bold}>{extract?.at.joint.name ?? "Another place"}</Text>
+                  <Text style={s.bold}>{plain(places.find((p) => p.id === f.body.joint)?.name ?? "Another place")}</Text>
                   {f.body.size ? ` (equivalent hole about ${formatQuantity(f.body.size)})` : ""}: {plain(f.body.what)}
                 </Text>
                 <Text style={s.muted}>{f.body.confirmed ? "Confirmed by capping it off." : "Not confirmed by capping off."}</Text>

@@ -1,7 +1,8 @@
 "use client";
 
-import { type ComponentType, type ReactNode, useState } from "react";
+import type { ComponentType, ReactNode } from "react";
 import type { CheckId } from "@/core/checks";
+import { useDraft } from "../../session/storage";
 import { AirflowCheck } from "../checks/airflow/airflow-check";
 import { BorescopeCheck } from "../checks/borescope/borescope-check";
 import { ChainCheck } from "../checks/chain/chain-check";
@@ -38,9 +39,13 @@ const INSTRUMENTS: Record<Exclude<CheckId, "look">, ComponentType<{ head: ReactN
 
 /** The instruments: one check at a time, under recorded conditions. */
 export function CheckStation() {
-  const { state } = useJob();
+  const { id, state } = useJob();
   const best = state.next.find((n) => n.check !== "look")?.check;
-  const [kind, setKind] = useState<Exclude<CheckId, "look">>(best && best !== "look" ? best : "trims");
+  // The instrument in hand stays in hand, also when the browser was closed in the middle.
+  const [kind, setKind] = useDraft<Exclude<CheckId, "look">>(
+    `pelota.draft.${id}.instrument`,
+    best && best !== "look" ? best : "trims",
+  );
   if (!state.vehicle)
     return (
       <StationFrame title="Check" lead="Describe the vehicle first: a check is judged by its facts.">

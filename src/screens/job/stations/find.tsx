@@ -1,27 +1,31 @@
 "use client";
 
+import { findingPlaces } from "@/core/suspects";
 import { parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
 import { usePreferences } from "../../session/preferences";
+import { Pictures, Thumbnails } from "../pictures";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
 
 /** Pin it to one joint: the finding names its place, its evidence and whether a cap-off confirmed it. */
 export function FindStation() {
-  const { state, layout } = useJob();
+  const { state, context } = useJob();
   const { format } = usePreferences();
   const suggested = state.checks
     .flatMap((c) => c.verdict.zones.flatMap((z) => (z.state === "leaking" && z.joint ? [z.joint] : [])))
     .at(-1);
-  const form = useForm("finding", { joint: "", what: "", size: "", confirmed: false });
+  const form = useForm("finding", { joint: "", what: "", size: "", confirmed: false, pictures: [] as string[] });
   const { draft, set } = form;
   const joint = draft.joint || suggested || "";
+  const places = context ? findingPlaces(context.layout, context.vehicle) : [];
+  const placeName = (id: string) => places.find((p) => p.id === id)?.name ?? "Another place";
   const options = [
     ["", "Choose a place"] as const,
-    ...(layout?.joints.map((j) => [j.id, j.name] as const) ?? []),
+    ...places.map((p) => [p.id, p.name] as const),
     ["other", "Another place"] as const,
   ];
   const record = () => {
@@ -30,7 +34,14 @@ export function FindStation() {
     const evidence = state.checks.filter((c) => c.verdict.outcome === "fail").map((c) => c.entry);
     void form.record({
       kind: "finding",
-      body: { joint, what: draft.what.trim(), evidence, confirmed: draft.confirmed, ...(size?.ok ? { size: size.value } : {}) },
+      body: {
+        joint,
+        what: draft.what.trim(),
+        evidence,
+        confirmed: draft.confirmed,
+        ...(draft.pictures.length > 0 ? { pictures: draft.pictures } : {}),
+        ...(size?.ok ? { size: size.value } : {}),
+      },
     });
   };
   return (
@@ -43,7 +54,7 @@ export function FindStation() {
           {state.findings.map((f) => (
             <li key={f.entry} className="py-3">
               <p className="text-lg font-bold">
-                {layout?.joints.find((j) => j.id === f.body.joint)?.name ?? "Another place"}
+                {placeName(f.body.joint)}
                 {f.body.size && <span className="ml-2 text-ember">≈ {format(f.body.size)}</span>}
               </p>
               <p>{f.body.what}</p>
@@ -51,6 +62,7 @@ export function FindStation() {
                 {f.body.confirmed ? "Confirmed by capping off" : "Not confirmed yet"} ·{" "}
                 {f.repairedBy ? "repaired" : "not repaired yet"}
               </p>
+              <Thumbnails pictures={f.body.pictures ?? []} />
             </li>
           ))}
         </ul>
@@ -67,7 +79,7 @@ export function FindStation() {
           options={options}
           value={joint}
           onChange={(e) => set({ joint: e.target.value })}
-          hint={suggested && !draft.joint ? "Where smoke was marked last" : undefined}
+          hint={suggested && !draft.joint ? "Where a check pointed last" : undefined}
         />
         <TextArea
           label="What was found"
@@ -86,6 +98,7 @@ export function FindStation() {
           checked={draft.confirmed}
           onChange={(confirmed) => set({ confirmed })}
         />
+        <Pictures value={draft.pictures} onChange={(pictures) => set({ pictures })} />
         {form.error && <ErrorNote>{form.error}</ErrorNote>}
         <div>
           <Button type="submit" look="primary" disabled={form.busy}>

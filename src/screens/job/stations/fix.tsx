@@ -2,12 +2,17 @@
 
 import { v4 as uuid } from "uuid";
 import type { Permanence } from "@/core/journal";
+import { findingPlaces } from "@/core/suspects";
+import { parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice, Tick } from "@/ui/choice";
 import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
+import { usePreferences } from "../../session/preferences";
+import { Pictures, Thumbnails } from "../pictures";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
+import { TeardownKit } from "./teardown-kit";
 
 const PERMANENCE: readonly (readonly [Permanence, string])[] = [
   ["permanent", "Permanent"],
@@ -23,7 +28,8 @@ const lines = (text: string) =>
 
 /** The repair: what, how lasting, with what parts, time and go-ahead; and what else was changed on the way. */
 export function FixStation() {
-  const { state, layout, append } = useJob();
+  const { state, context, append } = useJob();
+  const { format } = usePreferences();
   const open = state.findings.filter((f) => !f.repairedBy);
   const form = useForm("repair", {
     finding: "",
@@ -35,15 +41,26 @@ export function FixStation() {
     goAhead: false,
     otherChanges: "",
     displaced: "",
+    torques: "",
+    fasteners: "",
+    pictures: [] as string[],
   });
   const { draft, set } = form;
-  const name = (joint: string) => layout?.joints.find((j) => j.id === joint)?.name ?? "Another place";
+  const places = context ? findingPlaces(context.layout, context.vehicle) : [];
+  const name = (joint: string) => places.find((p) => p.id === joint)?.name ?? "Another place";
   const finding = draft.finding || open[0]?.entry || "";
   const record = () => {
     const parts = lines(draft.parts).map((line) => {
       const m = /^(\d+)\s*[×x*]?\s+(.*)$/.exec(line);
       return m ? { count: Number(m[1]), name: m[2] as string } : { count: 1, name: line };
     });
+    const torques = [];
+    for (const line of lines(draft.torques)) {
+      const m = /^(.*?)[\s:]+([\d.,]+\s*\S+)$/.exec(line);
+      const torque = m && parseQuantity(m[2] as string, { dimension: "torque", unit: "N·m" });
+      if (!m || !torque?.ok) return form.setError(`"${line}": write the fastener, then its torque, like manifold nuts 20 N·m`);
+      torques.push({ where: m[1] as string, torque: torque.value });
+    }
     const labour = draft.labour.trim() === "" ? 0 : Number(draft.labour.replace(",", "."));
     if (!Number.isFinite(labour)) return form.setError("Labour is a number of minutes, like 45");
     const id = uuid();
@@ -59,6 +76,9 @@ export function FixStation() {
         parts,
         ...(draft.goAhead ? { goAhead: "The customer agreed" } : {}),
         otherChanges: lines(draft.otherChanges),
+        ...(torques.length > 0 ? { torques } : {}),
+        ...(draft.fasteners.trim() ? { fasteners: draft.fasteners.trim() } : {}),
+        ...(draft.pictures.length > 0 ? { pictures: draft.pictures } : {}),
       },
     });
   };
@@ -82,7 +102,10 @@ export function FixStation() {
                   {r.body.parts.length > 0 ? ` · ${r.body.parts.map((p) => `${p.count} × ${p.name}`).join(", ")}` : ""}
                   {r.body.goAhead ? " · customer agreed" : ""}
                   {r.body.otherChanges.length > 0 ? ` · also changed: ${r.body.otherChanges.join(", ")}` : ""}
+                  {r.body.torques ? ` · ${r.body.torques.map((t) => `${t.where} ${format(t.torque)}`).join(", ")}` : ""}
+                  {r.body.fasteners ? ` · ${r.body.fasteners}` : ""}
                 </p>
+                <Thumbnails pictures={r.body.pictures ?? []} />
               </div>
               {r.body.permanence === "bypass" && !r.undone && (
                 <Button onClick={() => void append({ kind: "undone", body: { repair: r.entry } })}>Undone</Button>
@@ -91,6 +114,7 @@ export function FixStation() {
           ))}
         </ul>
       )}
+      <TeardownKit place={state.findings.find((f) => f.entry === finding)?.body.joint} />
       <form
         className="grid max-w-3xl gap-4 sm:grid-cols-2"
         onSubmit={(e) => {
@@ -150,6 +174,20 @@ export function FixStation() {
           onChange={(e) => set({ displaced: e.target.value })}
           placeholder="engine cover"
         />
+        <TextArea
+          label="Torques, one a line"
+          value={draft.torques}
+          onChange={(e) => set({ torques: e.target.value })}
+          placeholder={"manifold nuts 20 N·m\nthrottle body 9 N·m"}
+        />
+        <TextArea
+          label="Fasteners: clamps moved over, seals oiled, latches tugged, bolts renewed"
+          value={draft.fasteners}
+          onChange={(e) => set({ fasteners: e.target.value })}
+        />
+        <div className="sm:col-span-2">
+          <Pictures value={draft.pictures} onChange={(pictures) => set({ pictures })} />
+        </div>
         <Tick label="The customer gave the go-ahead" checked={draft.goAhead} onChange={(goAhead) => set({ goAhead })} />
         {form.error && <ErrorNote>{form.error}</ErrorNote>}
         <div className="sm:col-span-2">

@@ -45,8 +45,30 @@ export function ProveStation({ go }: { go: (station: StationId) => void }) {
           <p className="text-lg font-bold text-amber">Cured, cause unproved</p>
           <p>Between the bad and the good reading more than one thing changed: {state.confounded.join("; ")}.</p>
           <p className="text-muted">
-            To know which one did it, swap one back and repeat the check. The handover page says so otherwise.
+            To know which one did it, swap one back and repeat the check: bad again, it was the cure. The handover page says so
+            otherwise.
           </p>
+          <div className="mt-2 flex flex-wrap gap-2">
+            {state.confounded.map((change) =>
+              state.offCar.some((i) => i.open && i.swappedBack === change) ? (
+                <p key={change} className="text-amber">
+                  Back as it was: {change}. Repeat the check now.
+                </p>
+              ) : (
+                <Button
+                  key={change}
+                  onClick={() =>
+                    void append({
+                      kind: "displaced",
+                      body: { what: `old state back to prove the cause: ${change}`, swappedBack: change },
+                    })
+                  }
+                >
+                  Swapped back: {change}
+                </Button>
+              ),
+            )}
+          </div>
         </section>
       )}
       {repaired && (

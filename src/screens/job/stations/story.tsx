@@ -6,6 +6,7 @@ import { Button } from "@/ui/button";
 import { Chips, Choice } from "@/ui/choice";
 import { ErrorNote, TextArea, TextField } from "@/ui/field";
 import { sendJson } from "../../session/api";
+import { usePerson } from "../../session/person";
 import { useDraft } from "../../session/storage";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
@@ -100,10 +101,11 @@ function Interview() {
 
 function Vehicle() {
   const { state } = useJob();
+  const { person } = usePerson();
   const form = useForm("vehicle", { vehicle: state.vehicle ? draftOfVehicle(state.vehicle) : EMPTY_VEHICLE });
   const [wrong, setWrong] = useState<{ error: string; path: string }>();
   const record = () => {
-    const vehicle = vehicleOf(form.draft.vehicle);
+    const vehicle = vehicleOf(form.draft.vehicle, person ?? "this shop");
     if ("error" in vehicle) return setWrong(vehicle);
     setWrong(undefined);
     void form.record({ kind: "vehicle", body: vehicle.facts });

@@ -1,6 +1,8 @@
 "use client";
 
+import { CHECKS } from "@/core/checks";
 import type { StationId } from "@/core/journal";
+import { confirmMinutes, observationWords, worthConfirming } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { SuspectRow } from "../ledger";
 import { StationFrame } from "../station-frame";
@@ -8,24 +10,49 @@ import { useJob } from "../use-job";
 
 /** What could explain all of it, ranked; and which check is best next, with why it beats the second. */
 export function SuspectsStation({ go }: { go: (station: StationId) => void }) {
-  const { state } = useJob();
-  const [first, second] = state.next;
+  const { state, shop } = useJob();
+  const house = shop.house.cheapSuspect;
+  const [first] = state.next;
+  const confirm = worthConfirming(state.suspects, state.next);
+  const waiting = state.next.filter((n) => n.notNow && n !== first);
+  const voids = state.checks.filter((c) => c.verdict.outcome === "void");
   return (
     <StationFrame title="Suspects" lead="Ranked by what the Story, the codes and the checks say. Void checks weigh nothing.">
       {first && (
         <section aria-label="Best next check" className="border-l-4 border-live bg-raised px-4 py-3">
           <p className="text-muted">Best next check</p>
           <p className="text-xl font-bold">{first.name}</p>
-          <p className="first-letter:uppercase">{first.why}.</p>
-          {second && (
-            <p className="text-muted">
-              Second: {second.name.toLowerCase()}, {second.why}.
-            </p>
-          )}
+          <p className="first-letter:uppercase">{first.notNow ? `Not now: ${first.notNow}` : first.why}.</p>
+          {first.beats && <p className="text-muted">Why this one: {first.beats}.</p>}
           <Button look="primary" className="mt-3" onClick={() => go(first.check === "look" ? "look" : "check")}>
             Go there
           </Button>
         </section>
+      )}
+      {confirm && (
+        <section aria-label="Confirm by hand" className="border-l-4 border-calm bg-calm-soft px-4 py-3">
+          <p>
+            <strong>Or go straight to it: {confirm.cause.name}.</strong> In about {confirmMinutes(confirm)} min by hand you know;
+            no check tells as much for its time.
+          </p>
+          {confirm.cause.cheap && (
+            <p className="text-muted">
+              {house === "swap"
+                ? "A cheap part; house method: swap it at once, and read again."
+                : "A cheap part: test it, unless it costs less than the test."}
+            </p>
+          )}
+        </section>
+      )}
+      {waiting.length > 0 && (
+        <p className="text-muted">
+          Not now:{" "}
+          {waiting
+            .slice(0, 4)
+            .map((n) => `${n.name.toLowerCase()} (${n.notNow})`)
+            .join(", ")}
+          .
+        </p>
       )}
       <ol className="flex flex-col gap-1">
         {state.suspects
@@ -41,6 +68,17 @@ export function SuspectsStation({ go }: { go: (station: StationId) => void }) {
             .filter((s) => s.odds < 0.005)
             .map((s) => s.cause.name.toLowerCase())
             .join(", ")}
+          .
+        </p>
+      )}
+      {state.retired.length > 0 && (
+        <p className="text-muted">
+          Explained by the repair, no longer weighed: {[...new Set(state.retired.map(observationWords))].join(", ")}.
+        </p>
+      )}
+      {voids.length > 0 && (
+        <p className="text-muted">
+          Void, so worth nothing: {voids.map((c) => `${CHECKS[c.check].name.toLowerCase()} (${c.verdict.reasons[0]})`).join("; ")}
           .
         </p>
       )}

@@ -10,10 +10,12 @@ import { Chips, Tick } from "@/ui/choice";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote } from "@/ui/field";
 import { useKeys } from "../../../session/keys";
+import { usePerson } from "../../../session/person";
 import { usePreferences } from "../../../session/preferences";
 import { useJob } from "../../use-job";
 import { VerdictPanel } from "../../verdict";
 import { useRecordCheck } from "../use-record-check";
+import { LiveMirror } from "./live-mirror";
 import { SettlingPlot } from "./settling-plot";
 import type { SmokeHandle } from "./use-smoke-run";
 
@@ -26,6 +28,7 @@ const marksUpTo = (max: number) => {
 export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () => void }) {
   const { layout, context } = useJob();
   const { number } = usePreferences();
+  const { person } = usePerson();
   const { draft, set, update, units, maxFlow, rated, reading, reach } = run;
   const record = useRecordCheck();
   const [error, setError] = useState<string>();
@@ -121,6 +124,22 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
               <Button onClick={() => set({ endedAt: Date.now() })}>End the run</Button>
             </div>
           )}
+          <LiveMirror
+            run={{
+              by: person ?? "the first device",
+              machine: run.machine.name,
+              seconds: Math.max(0, Math.round(((draft.endedAt ?? Date.now()) - draft.startedAt) / 1000)),
+              running,
+              flow: { value: draft.flow, max: maxFlow, unit: units.flow },
+              pressure: { value: draft.pressure, unit: units.pressure },
+              words: reading?.flow
+                ? reading.flow.settled
+                  ? "Settled"
+                  : `Still filling, about ${number(reading.flow.timeLeft, 0)} s left`
+                : "",
+              seen: draft.seen.map((s) => names.get(s.joint) ?? s.joint),
+            }}
+          />
         </div>
       </div>
 

@@ -8,6 +8,7 @@ import { ErrorNote, SelectField } from "@/ui/field";
 import { usePreferences } from "../../../session/preferences";
 import { Cautions } from "../../cautions";
 import { useJob } from "../../use-job";
+import { Sections } from "./sections";
 import type { SmokeHandle } from "./use-smoke-run";
 
 /** Where smoke goes in, what is sealed and held open, and what that fill reaches. */
@@ -75,6 +76,10 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
           </p>
         )}
       </section>
+      <Sections
+        setup={{ entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen }}
+        onSetUp={(blocked) => set({ blocked })}
+      />
       <Cautions ids={plan.cautions} />
       <ol className="flex list-decimal flex-col gap-1 pl-6">
         {plan.steps.map((s) => (

@@ -1,0 +1,56 @@
+"use client";
+
+import { proposeSections } from "@/core/checks/smoke";
+import type { FillSetup } from "@/core/vehicle";
+import { Button } from "@/ui/button";
+import { usePreferences } from "../../../session/preferences";
+import { useJob } from "../../use-job";
+
+/** Where to pinch or plug so that the next run splits the suspects best, and what the runs so far say together. */
+export function Sections({ setup, onSetUp }: { setup: FillSetup; onSetUp: (blocked: readonly string[]) => void }) {
+  const { state, layout } = useJob();
+  const { number, sentence } = usePreferences();
+  if (!layout) return null;
+  const name = (id: string) => layout.joints.find((j) => j.id === id)?.name ?? id;
+  const odds = new Map<string, number>();
+  for (const s of state.suspects) if (s.cause.joint) odds.set(s.cause.joint, (odds.get(s.cause.joint) ?? 0) + s.odds);
+  const proposals = proposeSections(layout, setup, odds).slice(0, 3);
+  const { sections } = state;
+  if (proposals.length === 0 && !sections) return null;
+  return (
+    <section aria-label="Sections" className="flex flex-col gap-2">
+      <h3 className="text-lg font-bold">Section it</h3>
+      {sections && (
+        <div className="border-l-4 border-live bg-raised px-4 py-3">
+          <p className="font-bold">
+            {sections.within.length > 0 ? `Read together: it lies in ${sections.within.map(name).join(", ")}` : "Read together"}
+          </p>
+          <ul className="list-disc pl-5 text-muted">
+            {sections.says.map((s) => (
+              <li key={s}>{sentence(s)}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {proposals.length > 0 && (
+        <>
+          <p className="text-muted">One run for each section; the reading that stays says which part.</p>
+          <ul className="flex flex-col divide-y divide-line border-y border-line">
+            {proposals.map((p) => (
+              <li key={p.cuts.join()} className="flex flex-wrap items-center gap-3 py-2">
+                <span className="mr-auto">
+                  <strong>Shut {p.cuts.map(name).join(" and ")}</strong>{" "}
+                  <span className="text-muted">
+                    takes out {p.takesOut.map(name).join(", ")}: {number(100 * p.share, 0)} % of the suspicion, about {p.minutes}{" "}
+                    min
+                  </span>
+                </span>
+                <Button onClick={() => onSetUp([...new Set([...setup.blocked, ...p.cuts])])}>Set this section up</Button>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
+  );
+}
