@@ -1,4 +1,5 @@
 import { CHECKS, type CheckId, jointName } from "../checks";
+import { inSentence } from "../sentence";
 import { layoutOf } from "../vehicle";
 import { type Bodies, type JournalEntry, spanOf } from "./entries";
 import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
@@ -122,8 +123,8 @@ export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readon
 }
 
 const nameOf = (owed: Owed, { vehicle }: Pick<Facts, "vehicle">) => {
-  const kind = CHECKS[owed.check].name.toLowerCase();
-  const part = owed.part && vehicle ? jointName(layoutOf(vehicle), owed.part).toLowerCase() : owed.part;
+  const kind = inSentence(CHECKS[owed.check].name);
+  const part = owed.part && vehicle ? inSentence(jointName(layoutOf(vehicle), owed.part)) : owed.part;
   return part ? `${kind} of the ${part}` : kind;
 };
 
@@ -238,7 +239,7 @@ function nextOf(
     const asked = job.blocks.close.find((b) => b.station === station);
     if (station === "fix" && asked) return { station, reason: asked.reason };
     const best = station === "check" ? job.next.find((n) => n.check !== "look") : undefined;
-    return { station, reason: best ? `Best next check: ${best.name.toLowerCase()}` : NEXT_REASON[station] };
+    return { station, reason: best ? `Best next check: ${inSentence(best.name)}` : NEXT_REASON[station] };
   }
   return { station: "handover", reason: NEXT_REASON.handover };
 }

@@ -2,6 +2,7 @@ import { CHECKS } from "../checks";
 import type { CheckContext, CheckId } from "../checks/check";
 import { behind } from "../checks/pinch";
 import { refusal } from "../checks/trims";
+import { inSentence } from "../sentence";
 import { formatNumber } from "../units";
 import { entriesOf, type Joint, type Layout, reachOf, usualSetup } from "../vehicle";
 import { type Cause, CONFIRM_MINUTES } from "./causes";
@@ -154,7 +155,7 @@ export function candidatesOf({ layout, vehicle, house }: CheckContext): Candidat
     list.push({
       check: "smoke",
       place: entry.id,
-      name: `Smoke in at the ${entry.name.toLowerCase()}`,
+      name: `Smoke in at the ${inSentence(entry.name)}`,
       minutes: entry.entry?.minutes ?? 0,
       penalty: TAKEN_APART,
       outcomes: ["smoke-none-outside", "smoke-inside-path", ...tested.map((id) => `smoke-at:${id}`)],
@@ -167,7 +168,7 @@ export function candidatesOf({ layout, vehicle, house }: CheckContext): Candidat
     list.push({
       check: "pinch",
       place: hose.id,
-      name: `Pinch the ${hose.name.toLowerCase()}`,
+      name: `Pinch the ${inSentence(hose.name)}`,
       minutes: 5,
       penalty: 1,
       outcomes: ["pinch-recovers", "pinch-no-change"],
@@ -180,7 +181,7 @@ export function candidatesOf({ layout, vehicle, house }: CheckContext): Candidat
     list.push({
       check: "hold",
       place: part.id,
-      name: `Hold test: ${part.name.toLowerCase()}`,
+      name: `Hold test: ${inSentence(part.name)}`,
       minutes: 5,
       penalty: 0.9,
       outcomes: [`hold-leaks:${part.id}`, "hold-good"],
@@ -191,7 +192,7 @@ export function candidatesOf({ layout, vehicle, house }: CheckContext): Candidat
   for (const id of COMMANDED) {
     const part = joint(id);
     if (!part) continue;
-    const name = part.name.toLowerCase();
+    const name = inSentence(part.name);
     list.push(
       {
         check: "valve",
@@ -243,7 +244,7 @@ export function candidatesOf({ layout, vehicle, house }: CheckContext): Candidat
     list.push({
       check: "borescope",
       place: id,
-      name: `Borescope: ${passage.name.toLowerCase()}`,
+      name: `Borescope: ${inSentence(passage.name)}`,
       minutes: id === "catalyst" ? 20 : 10,
       penalty: TAKEN_APART,
       outcomes: [`ports-blocked:${id}`, "ports-open"],
@@ -385,11 +386,11 @@ function hindrance(candidate: Candidate, now: Now): string | undefined {
 
 /** Why the first is worth doing before the second, in numbers a technician can hold against each other. */
 function beats(best: NextCheck, second: NextCheck): string {
-  if (second.notNow) return `nothing else can be done now: ${second.name.toLowerCase()} waits, ${second.notNow}`;
+  if (second.notNow) return `nothing else can be done now: ${inSentence(second.name)} waits, ${second.notNow}`;
   const left = (n: NextCheck) => `${Math.round(100 * 2 ** -n.bits)} %`;
   const lead = second.score > 0 ? best.score / second.score : Number.POSITIVE_INFINITY;
   const times = lead < 1.1 ? "about as much" : lead > 20 ? "far more" : `${formatNumber(lead, 1)} times as much`;
-  return `${times} for its time as ${second.name.toLowerCase()}: ${left(best)} left after ${best.minutes} min against ${left(second)} after ${second.minutes} min`;
+  return `${times} for its time as ${inSentence(second.name)}: ${left(best)} left after ${best.minutes} min against ${left(second)} after ${second.minutes} min`;
 }
 
 /** Expected information in plain words: of 2^H equally likely suspects, 2^(H − bits) stay. */

@@ -111,8 +111,8 @@ function placeZones(layout: Layout): Map<ZoneId, Box[]> {
   if (has.has("booster-branch")) boxes.set("booster-branch", [{ x: manifold.x - 60, y: 242, w: 150, h: 40 }]);
   if (has.has("vacuum-supply")) {
     const right = manifold.x - 84;
-    boxes.set("vacuum-supply", [{ x: right - 120, y: 246, w: 120, h: 28 }]);
-    boxes.set("flap-actuator", [{ x: right - 120 - 132, y: 246, w: 100, h: 28 }]);
+    boxes.set("vacuum-supply", [{ x: right - 120, y: 240, w: 120, h: 26 }]);
+    boxes.set("flap-actuator", [{ x: right - 120 - 132, y: 240, w: 100, h: 26 }]);
   }
   if (has.has("purge-line")) {
     const from = manifold.x + manifold.w * 0.72;
@@ -139,7 +139,8 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
       case "pcv-valve":
         return down(joint, to.x + to.w - 16, from.y + from.h, to.y, "right");
       case "booster-check-valve":
-        return down(joint, from.x + 30, from.y + from.h, to.y, "left");
+        // Beside the flaps' vacuum passage its name goes to the other side.
+        return down(joint, from.x + 30, from.y + from.h, to.y, boxes.has("vacuum-supply") ? "right" : "left");
       case "purge-valve":
         return down(joint, to.x + 7, from.y + from.h, to.y - 24, "right");
       case "breather-duct":
@@ -153,7 +154,8 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
           { x: to.x + to.w - 20, y: 226 },
           { x: to.x + to.w - 20, y: to.y },
         ];
-        return { ...named(joint, (from.x + to.x + to.w) / 2 - 30, 226, "above"), passage };
+        const x = to.x + to.w + 26;
+        return { ...named(joint, x, 226, "left"), passage, label: { x: x + 12, y: 210, anchor: "end" } };
       }
       case "flap-solenoid": {
         const passage = [
@@ -199,9 +201,11 @@ function seal(layout: Layout, joint: Joint, box: Box): JointPlace {
   if (joint.from === "crankcase") {
     return { joint, x, y: bottom, free: "below", label: { x, y: bottom + 30, anchor: anchorAt(x) } };
   }
-  if (box.h < 40) return { joint, x, y: bottom, free: "below", label: { x, y: box.y - 28, anchor: anchorAt(x) } };
+  // Branches under the main row have their passages close above them.
+  const over = box.y > MAIN + 60 ? 10 : 28;
+  if (box.h < 40) return { joint, x, y: bottom, free: "below", label: { x, y: box.y - over, anchor: anchorAt(x) } };
   // Right of the manifold's middle the crankcase valve comes down: names run to the left there.
-  const anchor = joint.from === "manifold" && x > box.x + box.w / 2 ? "end" : anchorAt(x);
+  const anchor = joint.from === "manifold" && x > box.x + 0.4 * box.w ? "end" : anchorAt(x);
   return { joint, x, y: box.y, free: "above", label: { x, y: box.y - 20, anchor } };
 }
 

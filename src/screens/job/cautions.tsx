@@ -11,8 +11,11 @@ export function Cautions({ ids }: { ids: readonly CautionId[] }) {
   const open = ids.filter((id) => !state.cautions.includes(id));
   if (open.length === 0) return null;
   return (
-    <section aria-label="Cautions" className="flex flex-col gap-2 border-l-4 border-amber bg-amber-soft px-4 py-3">
-      <ul className="flex flex-col gap-1">
+    <section
+      aria-label="Cautions"
+      className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2 border-l-4 border-amber bg-amber-soft px-4 py-2"
+    >
+      <ul className="flex min-w-0 flex-1 basis-80 flex-col gap-1">
         {open.map((id) => (
           <li key={id} className="flex items-start gap-2">
             <TriangleAlert aria-hidden size={18} className="mt-1 shrink-0 text-amber" />

@@ -3,6 +3,7 @@
 import { memo, useState } from "react";
 import { CHECKS } from "@/core/checks";
 import { STATION_NAMES, type StationId, type WaitingOn } from "@/core/journal";
+import { inSentence } from "@/core/sentence";
 import { type Suspect, weightInWords } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { Clock } from "@/ui/clock";
@@ -114,7 +115,7 @@ export function SuspectRow({ suspect }: { suspect: Suspect }) {
       <Dialog open={open} onOpenChange={setOpen} title={`${suspect.cause.name}: because`}>
         {voids.length > 0 && (
           <p className="mb-2 text-muted">
-            Worth nothing, because void: {voids.map((c) => CHECKS[c.check].name.toLowerCase()).join(", ")}.
+            Worth nothing, because void: {voids.map((c) => inSentence(CHECKS[c.check].name)).join(", ")}.
           </p>
         )}
         {suspect.because.length === 0 ? (

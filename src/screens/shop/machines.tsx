@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import { v4 as uuid } from "uuid";
+import { inSentence } from "@/core/sentence";
 import {
   type Calibration,
   MACHINE_KINDS,
@@ -126,7 +127,7 @@ function MachineRow({
         <span className="mr-auto">
           <strong>{machine.name}</strong>{" "}
           <span className="text-muted">
-            {MACHINE_KINDS[machine.kind].toLowerCase()} · {formatQuantity({ ...machine.ratedPressure, kind: "gauge" })} ·{" "}
+            {inSentence(MACHINE_KINDS[machine.kind])} · {formatQuantity({ ...machine.ratedPressure, kind: "gauge" })} ·{" "}
             {formatQuantity(machine.maxFlow)} with the hose open · stops by itself after {machine.autoOff} s
           </span>
         </span>

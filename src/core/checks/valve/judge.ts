@@ -1,3 +1,4 @@
+import { inSentence } from "../../sentence";
 import { formatNumber, toSi } from "../../units";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
 import { lossIn60 } from "../hold";
@@ -27,7 +28,7 @@ export function readState(state: ValveState, division: number, limit: number): R
 /** Judges a valve's two states. A click proves the coil, not the seat; a new part says nothing about the car. */
 export function judgeValve(record: ValveRecord, context: CheckContext): Verdict {
   const { limits, house, layout } = context;
-  const name = record.part === "new" ? `New ${jointName(layout, record.joint).toLowerCase()}` : jointName(layout, record.joint);
+  const name = record.part === "new" ? `New ${inSentence(jointName(layout, record.joint))}` : jointName(layout, record.joint);
   if (record.power === "12v" && !record.unplugged) {
     return voidVerdict(
       `${name}: the test proves nothing`,

@@ -74,7 +74,11 @@ export const AirMapView = memo(function AirMapView() {
           {map.joints
             .filter((p) => p.joint.id === overlay.at)
             .map((p) => (
-              <InHand key={p.joint.id} place={p} />
+              <InHand
+                key={p.joint.id}
+                place={p}
+                named={!map.joints.some((l) => leaks.includes(l.joint.id) && l.joint.from === p.joint.from)}
+              />
             ))}
           {leaks.map((id) => {
             const place = map.joints.find((p) => p.joint.id === id);

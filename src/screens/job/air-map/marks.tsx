@@ -27,7 +27,7 @@ export function Burst({ place, size }: { place: JointPlace; size?: Quantity | un
 }
 
 /** Where the instrument in hand is at: a bracketed place with its name. */
-export function InHand({ place }: { place: JointPlace }) {
+export function InHand({ place, named }: { place: JointPlace; named: boolean }) {
   return (
     <g className="pointer-events-none">
       <path
@@ -37,7 +37,7 @@ export function InHand({ place }: { place: JointPlace }) {
         strokeWidth={4}
         transform={`translate(${place.x} ${place.y})`}
       />
-      <MapText text={place.joint.name} at={place.label} colour="var(--live)" bold />
+      {named && <MapText text={place.joint.name} at={place.label} colour="var(--live)" bold />}
     </g>
   );
 }

@@ -35,6 +35,7 @@ export function CheckFrame({
   const { context, state } = useJob();
   const save = useRecordCheck();
   const [error, setError] = useState<string>();
+  const [told, setTold] = useState(false);
   const read = useMemo(() => {
     if (typeof record === "string" || !context) return { missing: typeof record === "string" ? record : "" };
     try {
@@ -55,7 +56,14 @@ export function CheckFrame({
   };
   return (
     <div className="flex max-w-5xl flex-col gap-5">
-      {head}
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        {head}
+        {!plan.refused && (
+          <Button look="bare" aria-expanded={told} onClick={() => setTold(!told)}>
+            How it is done
+          </Button>
+        )}
+      </div>
       {plan.refused ? (
         <div className="border-l-4 border-amber bg-amber-soft px-4 py-3">
           <p className="text-lg font-bold text-amber">{CHECKS[kind].name} says nothing on this vehicle</p>
@@ -63,14 +71,13 @@ export function CheckFrame({
         </div>
       ) : (
         <>
-          <details className="text-muted">
-            <summary className="flex min-h-11 cursor-pointer items-center">How it is done</summary>
-            <ol className="list-decimal pl-6">
+          {told && (
+            <ol className="list-decimal border-l-4 border-edge py-1 pl-10">
               {plan.steps.map((s) => (
                 <li key={s.text}>{s.text}</li>
               ))}
             </ol>
-          </details>
+          )}
           <Cautions ids={plan.cautions} />
           <TakenOff plan={plan} />
           {children}

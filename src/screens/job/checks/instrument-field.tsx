@@ -2,7 +2,7 @@
 
 import type { InstrumentUse } from "@/core/checks/fields";
 import type { Instrument } from "@/core/shop/settings";
-import { parseQuantity, type Quantity, UNITS } from "@/core/units";
+import { parseQuantity, type Quantity, toSi, UNITS } from "@/core/units";
 import { SelectField, TextField } from "@/ui/field";
 import { useJob } from "../use-job";
 
@@ -14,18 +14,31 @@ export interface InstrumentDraft {
 }
 export const NO_INSTRUMENT: InstrumentDraft = { id: "", division: "", zero: "0" };
 
+/** How large readings get, SI: intake vacuum, crankcase pressure, a car's voltage. */
+export const REACH = { vacuum: 90e3, crankcase: 5e3, volts: 15 } as const;
+
 type Measures = "pressure" | "voltage";
 
-const fitting = (instruments: readonly Instrument[], measures: Measures) =>
-  instruments.filter((i) => UNITS[i.division.unit].dimension === measures);
+/** A scale has about so many divisions: what reaches far enough for a reading. */
+const DIVISIONS = 500;
+
+/** The shop's instruments that measure this, the finest that reaches so far (SI) first. */
+const fitting = (instruments: readonly Instrument[], measures: Measures, reach: number) => {
+  const division = (i: Instrument) => Math.abs(toSi(i.division));
+  const short = (i: Instrument) => division(i) * DIVISIONS < reach;
+  return instruments
+    .filter((i) => UNITS[i.division.unit].dimension === measures)
+    .toSorted((a, b) => Number(short(a)) - Number(short(b)) || division(a) - division(b));
+};
 
 /** The instrument as it goes into the record; undefined while its division is not known. */
 export function instrumentOf(
   draft: InstrumentDraft,
   instruments: readonly Instrument[],
   measures: Measures,
+  reach: number,
 ): InstrumentUse | undefined {
-  const own = fitting(instruments, measures);
+  const own = fitting(instruments, measures, reach);
   const known = own.find((i) => i.id === draft.id) ?? (draft.id === "other" ? undefined : own[0]);
   const read = (text: string, unit: Quantity["unit"] | undefined): Quantity | undefined => {
     const parsed = parseQuantity(text, { dimension: measures, ...(unit ? { unit } : {}) });
@@ -42,13 +55,16 @@ export function InstrumentField({
   value,
   onChange,
   measures,
+  reach,
 }: {
   value: InstrumentDraft;
   onChange: (value: InstrumentDraft) => void;
   measures: Measures;
+  /** How large a reading may get, SI */
+  reach: number;
 }) {
   const { shop } = useJob();
-  const own = fitting(shop.instruments, measures);
+  const own = fitting(shop.instruments, measures, reach);
   const chosen = own.find((i) => i.id === value.id)?.id ?? (value.id === "other" ? "other" : (own[0]?.id ?? "other"));
   const division = own.find((i) => i.id === chosen)?.division;
   return (

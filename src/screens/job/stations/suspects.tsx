@@ -2,6 +2,7 @@
 
 import { CHECKS } from "@/core/checks";
 import type { StationId } from "@/core/journal";
+import { inSentence } from "@/core/sentence";
 import { confirmMinutes, observationWords, worthConfirming } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { SuspectRow } from "../ledger";
@@ -18,22 +19,11 @@ export function SuspectsStation({ go }: { go: (station: StationId) => void }) {
   const voids = state.checks.filter((c) => c.verdict.outcome === "void");
   return (
     <StationFrame title="Suspects" lead="Ranked by what the Story, the codes and the checks say. Void checks weigh nothing.">
-      {first && (
-        <section aria-label="Best next check" className="border-l-4 border-live bg-raised px-4 py-3">
-          <p className="text-muted">Best next check</p>
-          <p className="text-xl font-bold">{first.name}</p>
-          <p className="first-letter:uppercase">{first.notNow ? `Not now: ${first.notNow}` : first.why}.</p>
-          {first.beats && <p className="text-muted">Why this one: {first.beats}.</p>}
-          <Button look="primary" className="mt-3" onClick={() => go(first.check === "look" ? "look" : "check")}>
-            Go there
-          </Button>
-        </section>
-      )}
       {confirm && (
         <section aria-label="Confirm by hand" className="border-l-4 border-calm bg-calm-soft px-4 py-3">
           <p>
-            <strong>Or go straight to it: {confirm.cause.name}.</strong> In about {confirmMinutes(confirm)} min by hand you know;
-            no check tells as much for its time.
+            <strong>Go straight to it: {confirm.cause.name}.</strong> In about {confirmMinutes(confirm)} min by hand you know; no
+            check tells as much for its time.
           </p>
           {confirm.cause.cheap && (
             <p className="text-muted">
@@ -44,12 +34,23 @@ export function SuspectsStation({ go }: { go: (station: StationId) => void }) {
           )}
         </section>
       )}
+      {first && (
+        <section aria-label="Best next check" className="border-l-4 border-live bg-raised px-4 py-3">
+          <p className="text-muted">{confirm ? "Or, as a check" : "Best next check"}</p>
+          <p className="text-xl font-bold">{first.name}</p>
+          <p className="first-letter:uppercase">{first.notNow ? `Not now: ${first.notNow}` : first.why}.</p>
+          {first.beats && <p className="text-muted">Why this one: {first.beats}.</p>}
+          <Button look="primary" className="mt-3" onClick={() => go(first.check === "look" ? "look" : "check")}>
+            Go there
+          </Button>
+        </section>
+      )}
       {waiting.length > 0 && (
         <p className="text-muted">
           Not now:{" "}
           {waiting
             .slice(0, 4)
-            .map((n) => `${n.name.toLowerCase()} (${n.notNow})`)
+            .map((n) => `${inSentence(n.name)} (${n.notNow})`)
             .join(", ")}
           .
         </p>
@@ -66,7 +67,7 @@ export function SuspectsStation({ go }: { go: (station: StationId) => void }) {
           Below half a percent each:{" "}
           {state.suspects
             .filter((s) => s.odds < 0.005)
-            .map((s) => s.cause.name.toLowerCase())
+            .map((s) => inSentence(s.cause.name))
             .join(", ")}
           .
         </p>
@@ -78,8 +79,7 @@ export function SuspectsStation({ go }: { go: (station: StationId) => void }) {
       )}
       {voids.length > 0 && (
         <p className="text-muted">
-          Void, so worth nothing: {voids.map((c) => `${CHECKS[c.check].name.toLowerCase()} (${c.verdict.reasons[0]})`).join("; ")}
-          .
+          Void, so worth nothing: {voids.map((c) => `${inSentence(CHECKS[c.check].name)} (${c.verdict.reasons[0]})`).join("; ")}.
         </p>
       )}
     </StationFrame>

@@ -9,7 +9,7 @@ import { QuantityField } from "@/ui/quantity-field";
 import { readField } from "../../fields";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
-import { InstrumentField, instrumentOf, NO_INSTRUMENT } from "../instrument-field";
+import { InstrumentField, instrumentOf, NO_INSTRUMENT, REACH } from "../instrument-field";
 import { readNumber } from "../read-number";
 import { useCheckDraft } from "../use-check-draft";
 import { usePlace } from "../use-place";
@@ -50,7 +50,7 @@ const QUESTIONS: Partial<Record<LinkId, readonly [string, string]>> = {
 export function ChainCheck({ head }: { head: ReactNode }) {
   const { context, shop } = useJob();
   const { draft, set, clear } = useCheckDraft("chain", EMPTY);
-  const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure");
+  const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure", REACH.vacuum);
   const yes = (a: Answer) => (a === undefined ? undefined : a === "yes");
   const supply = readField(draft.supply, "vacuum", "inHg");
   const battery = readField(draft.battery, "voltage", "V");
@@ -137,7 +137,12 @@ export function ChainCheck({ head }: { head: ReactNode }) {
       startedAt={draft.startedAt}
       onDone={clear}
     >
-      <InstrumentField measures="pressure" value={draft.instrument} onChange={(i) => set({ instrument: i })} />
+      <InstrumentField
+        measures="pressure"
+        reach={REACH.vacuum}
+        value={draft.instrument}
+        onChange={(i) => set({ instrument: i })}
+      />
       <ol className="flex max-w-3xl flex-col gap-1">
         {LINKS.map((id, i) => {
           const state = stateOf(id);

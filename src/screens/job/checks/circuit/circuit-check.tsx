@@ -20,7 +20,7 @@ import { QuantityField } from "@/ui/quantity-field";
 import { readField } from "../../fields";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
-import { InstrumentField, instrumentOf, NO_INSTRUMENT } from "../instrument-field";
+import { InstrumentField, instrumentOf, NO_INSTRUMENT, REACH } from "../instrument-field";
 import { JointField, useJoints } from "../joint-field";
 import { useCheckDraft } from "../use-check-draft";
 import { usePlace } from "../use-place";
@@ -51,7 +51,7 @@ export function CircuitCheck({ head }: { head: ReactNode }) {
     (id) => set({ joint: id }),
   );
   if (!context) return null;
-  const instrument = instrumentOf(draft.instrument, shop.instruments, "voltage");
+  const instrument = instrumentOf(draft.instrument, shop.instruments, "voltage", REACH.volts);
   const battery = readField(draft.battery, "voltage", "V");
   const pins = pinsOf(draft.wiring, draft.switched);
   const readingOf = (pin: Pin): PinReading | undefined => {
@@ -108,7 +108,7 @@ export function CircuitCheck({ head }: { head: ReactNode }) {
           <Tick label="A wire was pierced" checked={draft.pierced} onChange={(pierced) => set({ pierced })} />
         </div>
       </div>
-      <InstrumentField measures="voltage" value={draft.instrument} onChange={(i) => set({ instrument: i })} />
+      <InstrumentField measures="voltage" reach={REACH.volts} value={draft.instrument} onChange={(i) => set({ instrument: i })} />
       <ol className="flex flex-col">
         <Step
           name="Battery, across its terminals"

@@ -10,7 +10,7 @@ import { QuantityField } from "@/ui/quantity-field";
 import { readField } from "../../fields";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
-import { InstrumentField, instrumentOf, NO_INSTRUMENT } from "../instrument-field";
+import { InstrumentField, instrumentOf, NO_INSTRUMENT, REACH } from "../instrument-field";
 import { readNumber } from "../read-number";
 import { useCheckDraft } from "../use-check-draft";
 import { usePlace } from "../use-place";
@@ -26,7 +26,7 @@ export function CrankcaseCheck({ head }: { head: ReactNode }) {
   const idle = readField(draft.idle, "crankcase", "hPa");
   const raised = readField(draft.raised, "crankcase", "hPa");
   const rpm = readNumber(draft.rpm);
-  const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure");
+  const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure", REACH.crankcase);
   const band = context.vehicle.crankcaseBand;
   const hPa = (si: number) => fromSi(si, "hPa").value;
   const record = (): CrankcaseReading | string => {
@@ -44,7 +44,12 @@ export function CrankcaseCheck({ head }: { head: ReactNode }) {
       startedAt={draft.startedAt}
       onDone={clear}
     >
-      <InstrumentField measures="pressure" value={draft.instrument} onChange={(i) => set({ instrument: i })} />
+      <InstrumentField
+        measures="pressure"
+        reach={REACH.crankcase}
+        value={draft.instrument}
+        onChange={(i) => set({ instrument: i })}
+      />
       <div className="grid gap-6 md:grid-cols-[auto_minmax(0,1fr)]">
         <Dial
           label="Manometer, hPa gauge"

@@ -9,7 +9,7 @@ import { TextField } from "@/ui/field";
 import { usePreferences } from "../../../session/preferences";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
-import { InstrumentField, instrumentOf, NO_INSTRUMENT } from "../instrument-field";
+import { InstrumentField, instrumentOf, NO_INSTRUMENT, REACH } from "../instrument-field";
 import { JointField, useJoints } from "../joint-field";
 import { readNumber } from "../read-number";
 import { useCheckDraft } from "../use-check-draft";
@@ -71,7 +71,7 @@ export function HoldCheck({ head }: { head: ReactNode }) {
     running === null ? [] : [{ name: "Hold", end: running + 60_000, done: "60 s watched" }],
   );
   if (!context) return null;
-  const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure");
+  const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure", REACH.vacuum);
   const take = (vacuum: number) => {
     const now = Date.now();
     const start = draft.began[draft.watch] ?? now;
@@ -115,7 +115,12 @@ export function HoldCheck({ head }: { head: ReactNode }) {
           onChange={(part) => set({ part })}
         />
       </div>
-      <InstrumentField measures="pressure" value={draft.instrument} onChange={(i) => set({ instrument: i })} />
+      <InstrumentField
+        measures="pressure"
+        reach={REACH.vacuum}
+        value={draft.instrument}
+        onChange={(i) => set({ instrument: i })}
+      />
       <div className="grid gap-6 md:grid-cols-[auto_minmax(0,1fr)]">
         <Dial
           label="Pump gauge, inHg vacuum"

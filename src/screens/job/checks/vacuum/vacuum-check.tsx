@@ -21,7 +21,7 @@ import { usePreferences } from "../../../session/preferences";
 import { readField } from "../../fields";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
-import { InstrumentField, instrumentOf, NO_INSTRUMENT } from "../instrument-field";
+import { InstrumentField, instrumentOf, NO_INSTRUMENT, REACH } from "../instrument-field";
 import { readNumber } from "../read-number";
 import { useCheckDraft } from "../use-check-draft";
 import { usePlace } from "../use-place";
@@ -49,7 +49,7 @@ export function VacuumCheck({ head }: { head: ReactNode }) {
   const ambient = state.conditions?.ambient;
   const band = ambient && expectedVacuum(context, { ambient: toSi(ambient), rpm: rpm ?? context.limits.idleSpeed.value });
   const inHg = (pa: number) => fromSi(pa, "inHg").value;
-  const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure");
+  const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure", REACH.vacuum);
   const record = (): VacuumReading | string => {
     if (!ambient) return "Set the conditions first (top right): the band goes by ambient pressure.";
     if (!instrument) return "Say which gauge, its division, and what it shows with nothing on it.";
@@ -75,7 +75,12 @@ export function VacuumCheck({ head }: { head: ReactNode }) {
       startedAt={draft.startedAt}
       onDone={clear}
     >
-      <InstrumentField measures="pressure" value={draft.instrument} onChange={(i) => set({ instrument: i })} />
+      <InstrumentField
+        measures="pressure"
+        reach={REACH.vacuum}
+        value={draft.instrument}
+        onChange={(i) => set({ instrument: i })}
+      />
       <div className="grid gap-6 md:grid-cols-[auto_minmax(0,1fr)]">
         <Dial
           label="Vacuum gauge, inHg vacuum"

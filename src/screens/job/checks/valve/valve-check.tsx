@@ -8,7 +8,7 @@ import { Choice, Tick } from "@/ui/choice";
 import { TextField } from "@/ui/field";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
-import { InstrumentField, instrumentOf, NO_INSTRUMENT } from "../instrument-field";
+import { InstrumentField, instrumentOf, NO_INSTRUMENT, REACH } from "../instrument-field";
 import { JointField, useJoints } from "../joint-field";
 import { readNumber } from "../read-number";
 import { useCheckDraft } from "../use-check-draft";
@@ -64,7 +64,7 @@ export function ValveCheck({ head }: { head: ReactNode }) {
     (id) => set({ joint: id }),
   );
   if (!context) return null;
-  const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure");
+  const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure", REACH.vacuum);
   const [rest, energised] = [stateOf(draft.rest), stateOf(draft.energised)];
   const record = (): ValveRecord | string => {
     if (!instrument) return "Say which gauge, its division, and what it shows with nothing on it.";
@@ -141,7 +141,12 @@ export function ValveCheck({ head }: { head: ReactNode }) {
           onChange={(unplugged) => set({ unplugged })}
         />
       )}
-      <InstrumentField measures="pressure" value={draft.instrument} onChange={(i) => set({ instrument: i })} />
+      <InstrumentField
+        measures="pressure"
+        reach={REACH.vacuum}
+        value={draft.instrument}
+        onChange={(i) => set({ instrument: i })}
+      />
       <div className="grid gap-6 md:grid-cols-2">
         {(["rest", "energised"] as const).map((which) => {
           const must = (which === "rest") === (draft.rests === "closed") ? "must hold" : "must pass";
