@@ -1,7 +1,7 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
 import { CARS } from "../demo/cars";
-import { button, leaking, logOf, main, signIn, startClock } from "./steps";
+import { button, instrument, leaking, logOf, main, signIn, startClock } from "./steps";
 
 /** The demo's own job of a car: other tests open jobs of the same model, never of the same registration. */
 const jobOf = async (page: Page, car: keyof typeof CARS): Promise<string> => {
@@ -38,13 +38,13 @@ for (const [theme, rules] of [
     }
     await page.goto(await jobOf(page, "merle"));
     await page.keyboard.press("5");
-    await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+    await instrument(page, "Fuel-trim survey");
     await page.getByLabel("Scan-tool log").setInputFiles(logOf(leaking));
     found.push(...(await violations(page, "columns", [...rules])));
     await button(page, "Read the log with these columns").click();
     await expect(main(page).getByText(/rows over/)).toBeVisible();
     found.push(...(await violations(page, "survey", [...rules])));
-    await page.getByRole("radio", { name: "Smoke run" }).click();
+    await instrument(page, "Smoke run");
     found.push(...(await violations(page, "smoke setup", [...rules])));
     await page.getByRole("button", { name: /^Manifold:/ }).click();
     found.push(...(await violations(page, "zone sheet", [...rules])));
@@ -129,7 +129,7 @@ test("a run takes its readings by Space and marks smoke by its key", async ({ pa
   await signIn(page, "Wren Alder");
   await page.goto(await jobOf(page, "petrel"));
   await page.keyboard.press("5");
-  await page.getByRole("radio", { name: "Smoke run" }).click();
+  await instrument(page, "Smoke run");
   await button(page, "Heater on, to the machine proof").click();
   await button(page, "Start without proof (the run will be void)").click();
   await expect(page.getByRole("slider", { name: /Flow ball/ })).toBeVisible();

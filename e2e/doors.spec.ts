@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync, truncateSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
-import { button, leaking, logOf, main, openJob, setConditions, signIn, station } from "./steps";
+import { button, instrument, leaking, logOf, main, openJob, setConditions, signIn, station } from "./steps";
 
 const folder = mkdtempSync(join(tmpdir(), "pelota-doors-"));
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -16,7 +16,7 @@ test("a log that cannot be read is refused with what to do, and the next one is 
   await openJob(page, "Rough idle", "FW 10 DOR");
   await setConditions(page);
   await station(page, "Check");
-  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  await instrument(page, "Fuel-trim survey");
   const alert = main(page).getByRole("alert");
 
   await offer(page, "");
@@ -46,7 +46,7 @@ test("two headers for one channel and an unknown unit are decided once, then rem
   await openJob(page, "Rough idle", "FW 11 DOR");
   await setConditions(page);
   await station(page, "Check");
-  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  await instrument(page, "Fuel-trim survey");
   const rows = Array.from({ length: 60 }, (_, i) => `${i / 2},720,2.6,9.4,90,4,12`).join("\n");
   const text = `Time (s),RPM,MAF (g/s),MAF Sensor (kg/h),ECT (furlongs),STFT (%),LTFT (%)\n${rows}\n`;
   await offer(page, text);

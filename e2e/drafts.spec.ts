@@ -1,5 +1,5 @@
 import { type BrowserContext, expect, test } from "@playwright/test";
-import { button, main, openJob, putEverythingBack, setConditions, signIn, smoke, startClock, station } from "./steps";
+import { button, instrument, main, openJob, putEverythingBack, setConditions, signIn, smoke, startClock, station } from "./steps";
 
 const reopened = async (context: BrowserContext, url: string) => {
   for (const page of context.pages()) await page.close();
@@ -30,7 +30,7 @@ test("forms left half filled are there on return", async ({ context, page: first
   await station(page, "Look");
   await page.getByRole("radio", { name: "Found" }).first().click();
   await station(page, "Check");
-  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  await instrument(page, "Fuel-trim survey");
   await page.getByRole("radio", { name: "Typed by hand" }).click();
   await page.getByLabel("Engine speed, rpm").fill("720");
 
@@ -45,7 +45,7 @@ test("forms left half filled are there on return", async ({ context, page: first
   await station(page, "Look");
   await expect(page.getByRole("radio", { name: "Found" }).first()).toBeChecked();
   await station(page, "Check");
-  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  await instrument(page, "Fuel-trim survey");
   await expect(page.getByLabel("Engine speed, rpm")).toHaveValue("720");
 });
 
@@ -54,7 +54,7 @@ test("a smoke run goes on where it was when the browser is closed in the middle"
   await openJob(first, "Hiss", "FW 21 DRF");
   await setConditions(first);
   await station(first, "Check");
-  await first.getByRole("radio", { name: "Smoke run" }).click();
+  await instrument(first, "Smoke run");
   await first.getByLabel(/^Gauge and ball stand at zero/).check();
   await button(first, "Heater on, to the machine proof").click();
   await first.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.6 inH2O");
@@ -68,7 +68,7 @@ test("a smoke run goes on where it was when the browser is closed in the middle"
 
   const page = await reopened(context, first.url());
   await station(page, "Check");
-  await page.getByRole("radio", { name: "Smoke run" }).click();
+  await instrument(page, "Smoke run");
   await expect(page.getByRole("slider", { name: /Flow ball/ })).toHaveAttribute("aria-valuenow", "9.6");
   await expect(page.getByRole("complementary", { name: "Ledger" }).getByRole("timer").first()).toBeVisible();
   await expect(page.getByRole("complementary", { name: "Ledger" }).getByText("Plug at Tailpipe")).toBeVisible();

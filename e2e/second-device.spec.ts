@@ -1,6 +1,7 @@
 import { expect, type Page, test } from "@playwright/test";
 import {
   button,
+  instrument,
   leaking,
   main,
   openJob,
@@ -40,7 +41,7 @@ test("two devices share a job; a check whose device had not seen the repair prov
 
   // The tablet repairs while the phone is cut off and takes its survey unaware.
   await station(phone, "Check");
-  await phone.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  await instrument(phone, "Fuel-trim survey");
   await context.setOffline(true);
   await tablet.clock.fastForward(60_000);
   await station(tablet, "Find");

@@ -1,4 +1,6 @@
 import { expect, type Page } from "@playwright/test";
+import { v4 as uuid } from "uuid";
+import type { Bodies } from "@/core/journal";
 import { CARS, type DemoCar } from "../demo/cars";
 import { recordDrive, writeLog } from "../demo/drive";
 import type { HiddenEngine } from "../demo/engine";
@@ -19,6 +21,14 @@ export const logOf = (engine: HiddenEngine, seed = 77) => ({
 export const button = (page: Page, name: string | RegExp) => page.getByRole("button", { name, exact: typeof name === "string" });
 export const station = (page: Page, name: string) =>
   page.getByRole("navigation", { name: "Stations" }).getByRole("button", { name }).click();
+/** Takes an instrument off the shelf, unless it is in hand already. */
+export async function instrument(page: Page, name: string): Promise<void> {
+  await expect(page.getByRole("button", { name: "Another instrument" })).toBeVisible();
+  if ((await main(page).getByRole("heading", { name, exact: true, level: 2 }).count()) > 0) return;
+  await page.getByRole("button", { name: "Another instrument" }).click();
+  await page.getByRole("dialog").getByRole("button", { name, exact: true }).click();
+  await expect(main(page).getByRole("heading", { name, exact: true, level: 2 })).toBeVisible();
+}
 export const main = (page: Page) => page.getByRole("main", { name: "Now" });
 
 /** Starts the page's own clock two hours ago, so that a test may let hours pass without running ahead of the server. */
@@ -47,6 +57,35 @@ export async function openJob(page: Page, complaint: string, registration: strin
   await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
 }
 
+/** Opens a job on one of the demo's cars as its story begins: vehicle, complaint, conditions and codes are in already. */
+export async function openOn(
+  page: Page,
+  car: DemoCar,
+  story: Partial<Bodies["story"]>,
+  codes: readonly string[],
+): Promise<string> {
+  const jobId = uuid();
+  const at = new Date(Date.now() - 3 * 3600_000).toISOString();
+  const line = (deviceSeq: number) => ({ id: uuid(), jobId, at, by: "Wren Alder", device: "test", deviceSeq });
+  const opened = await page.request.post("/api/v1/jobs", { data: line(0) });
+  expect(opened.ok(), await opened.text()).toBe(true);
+  const bodies = {
+    vehicle: { ...car.facts, registration: `${car.facts.registration.slice(0, 6)}${jobId.slice(0, 3).toUpperCase()}` },
+    story: { complaint: "As the owner tells it", symptoms: [], verified: "seen", ...story },
+    conditions: {
+      ambient: { value: 1006, unit: "hPa", kind: "absolute" },
+      bayTemperature: { value: 17, unit: "°C" },
+      engine: "warm",
+    },
+    codes: { codes: codes.map((code) => ({ code, status: "current" })) },
+  };
+  const entries = Object.entries(bodies).map(([kind, body], i) => ({ ...line(i + 1), kind, v: 1, seenSeq: 1, body }));
+  const written = await page.request.post(`/api/v1/jobs/${jobId}/entries`, { data: entries });
+  expect(written.ok(), await written.text()).toBe(true);
+  await page.goto(`/jobs/${jobId}`);
+  return jobId;
+}
+
 export async function setConditions(page: Page): Promise<void> {
   await button(page, "Set conditions").click();
   await page.getByLabel("Ambient pressure, absolute", { exact: true }).fill("1006 hPa");
@@ -57,7 +96,7 @@ export async function setConditions(page: Page): Promise<void> {
 
 export async function survey(page: Page, engine: HiddenEngine, seed = 77): Promise<void> {
   await station(page, "Check");
-  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  await instrument(page, "Fuel-trim survey");
   await page.getByLabel("Scan-tool log").setInputFiles(logOf(engine, seed));
   await button(page, "Read the log with these columns").click();
   await expect(main(page).getByText(/rows over/)).toBeVisible();
@@ -71,13 +110,17 @@ export interface SmokePlay {
   arrivals?: string[];
   /** Let this long pass before the run ends, s */
   linger?: number;
+  /** Where smoke goes in; the air meter unless said, as it is set up already when empty */
+  entry?: string;
+  /** What else happens while the run goes on */
+  meanwhile?: () => Promise<void>;
 }
 
 /** A smoke run played through: setup, machine proof, ball following an approach to its settled height, then what was seen. */
 export async function smoke(page: Page, play: SmokePlay): Promise<void> {
   await station(page, "Check");
-  await page.getByRole("radio", { name: "Smoke run" }).click();
-  await page.getByLabel("Let smoke in at").selectOption("air-meter");
+  await instrument(page, "Smoke run");
+  if (play.entry !== "") await page.getByLabel("Let smoke in at").selectOption(play.entry ?? "air-meter");
   await page.getByLabel(/^Gauge and ball stand at zero/).check();
   await button(page, "Heater on, to the machine proof").click();
   await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill(play.proof ?? "12.6 inH2O");
@@ -99,6 +142,7 @@ export async function smoke(page: Page, play: SmokePlay): Promise<void> {
   }
   for (const zone of play.arrivals ?? [])
     await page.getByRole("button", { name: zone, exact: true }).and(page.locator("[data-state]")).click();
+  await play.meanwhile?.();
   if (play.linger) await page.clock.fastForward(play.linger * 1000);
   if (play.seenAt) {
     await button(page, "I see smoke: mark it").click();

@@ -4,6 +4,7 @@ import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { type Browser, chromium, type Page } from "@playwright/test";
+import { instrument } from "../e2e/steps";
 import config from "../playwright.config";
 
 const PORT = 4318;
@@ -41,7 +42,7 @@ const understood = async (page: Page) => {
 
 async function survey(page: Page, file: string): Promise<void> {
   await page.keyboard.press("5");
-  await page.getByRole("radio", { name: "Fuel-trim survey" }).click();
+  await instrument(page, "Fuel-trim survey");
   await understood(page);
   await page.getByLabel("Scan-tool log").setInputFiles(join("demo", "logs", file));
   await page.getByRole("button", { name: "Read the log with these columns" }).click();
@@ -52,7 +53,7 @@ async function survey(page: Page, file: string): Promise<void> {
 async function smokeRun(page: Page): Promise<void> {
   await page.clock.install();
   await page.keyboard.press("5");
-  await page.getByRole("radio", { name: "Smoke run" }).click();
+  await instrument(page, "Smoke run");
   await understood(page);
   await page.getByLabel(/^Gauge and ball stand at zero/).check();
   await page.getByRole("button", { name: "Heater on, to the machine proof" }).click();
@@ -108,7 +109,7 @@ try {
   await shot(browser, "trims-two-banks", jobOf("Heron"), (page) => survey(page, "heron-one-bank.csv"), "daylight");
   await shot(browser, "smoke-setup", jobOf("Merle"), async (page) => {
     await page.keyboard.press("5");
-    await page.getByRole("radio", { name: "Smoke run" }).click();
+    await instrument(page, "Smoke run");
   });
   await shot(browser, "smoke-run", jobOf("Petrel"), smokeRun);
   await shot(browser, "smoke-run-phone", jobOf("Petrel"), smokeRun, "dim", PHONE);

@@ -1,8 +1,8 @@
 "use client";
 
-import type { ComponentType, ReactNode } from "react";
+import { type ComponentType, type ReactNode, useEffect, useState } from "react";
 import type { CheckId } from "@/core/checks";
-import { useDraft } from "../../session/storage";
+import { load, save } from "../../session/storage";
 import { AirflowCheck } from "../checks/airflow/airflow-check";
 import { BorescopeCheck } from "../checks/borescope/borescope-check";
 import { ChainCheck } from "../checks/chain/chain-check";
@@ -20,8 +20,10 @@ import { ValveCheck } from "../checks/valve/valve-check";
 import { StationFrame } from "../station-frame";
 import { useJob } from "../use-job";
 
+type Instrument = Exclude<CheckId, "look">;
+
 /** Each kind's instrument; the look has a station of its own. */
-const INSTRUMENTS: Record<Exclude<CheckId, "look">, ComponentType<{ head: ReactNode }>> = {
+const INSTRUMENTS: Record<Instrument, ComponentType<{ head: ReactNode }>> = {
   trims: TrimsCheck,
   probe: ProbeCheck,
   vacuum: VacuumCheck,
@@ -41,18 +43,21 @@ const INSTRUMENTS: Record<Exclude<CheckId, "look">, ComponentType<{ head: ReactN
 export function CheckStation() {
   const { id, state } = useJob();
   const best = state.next.find((n) => n.check !== "look")?.check;
-  // The instrument in hand stays in hand, also when the browser was closed in the middle.
-  const [kind, setKind] = useDraft<Exclude<CheckId, "look">>(
-    `pelota.draft.${id}.instrument`,
-    best && best !== "look" ? best : "trims",
-  );
+  const [kind, setKind] = useState<Instrument>(best && best !== "look" ? best : "trims");
+  const inHand = `pelota.draft.${id}.instrument`;
+  // Work begun on an instrument is gone on with, also when the browser was closed in the middle.
+  useEffect(() => {
+    const last = load<Instrument>(inHand);
+    if (last && load(`pelota.draft.${id}.${last}`) !== undefined) setKind(last);
+  }, [id, inHand]);
+  useEffect(() => save(inHand, kind), [inHand, kind]);
   if (!state.vehicle)
     return (
       <StationFrame title="Check" lead="Describe the vehicle first: a check is judged by its facts.">
         {null}
       </StationFrame>
     );
-  const Instrument = INSTRUMENTS[kind];
+  const InHand = INSTRUMENTS[kind];
   const head = <InstrumentShelf value={kind} onChange={(next) => next !== "look" && setKind(next)} />;
-  return <Instrument key={kind} head={head} />;
+  return <InHand key={kind} head={head} />;
 }
