@@ -3,9 +3,11 @@ import { mkdtempSync, rmSync, truncateSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
+import { hold } from "@/core/checks/records.fixture";
+import { NATURAL } from "@/core/core.fixture";
 import { BadInput } from "@/core/input";
 import { canonicalJson, toJobFile } from "@/core/journal";
-import { JOB, NOW, proved, SHOP } from "@/core/journal/journal.fixture";
+import { found, JOB, NOW, proved, SHOP } from "@/core/journal/journal.fixture";
 import { CARS } from "../../demo/cars";
 import { recordDrive, writeLog } from "../../demo/drive";
 import { simulateTank } from "../core/gas/tank.fixture";
@@ -321,5 +323,100 @@ describe("the process", () => {
     const done = pelota(["divine"]);
     expect(done.status).toBe(2);
     expect(done.stderr).toMatch(/no command \\"divine\\". Known: orifice, leak-size, decay, trims, read-log, assess/);
+  });
+});
+
+describe("probe", () => {
+  const folder = mkdtempSync(join(tmpdir(), "pelota-probe-"));
+  afterAll(() => rmSync(folder, { recursive: true, force: true }));
+  const file = (name: string, text: string) => {
+    const path = join(folder, name);
+    writeFileSync(path, text);
+    return path;
+  };
+  // An idle of 60 s; the second tap takes 9 % of trim away two seconds later.
+  const rows = Array.from({ length: 240 }, (_, i) => {
+    const t = i / 4;
+    const drunk = t > 32 && t < 37 ? -9 : 0;
+    return [t, 740 + (drunk ? 50 : 0) + (i % 3) * 4, 3 + drunk + (i % 2 ? 0.8 : -0.8), 12, "CL"].join(",");
+  });
+  const log = file("probe.csv", ["Time (s),RPM,STFT (%),LTFT (%),Fuel system status", ...rows].join("\n"));
+  const taps = {
+    agent: "gas",
+    vehicle: NATURAL,
+    taps: [
+      { joint: "manifold-gasket", at: 14 },
+      { joint: "vacuum-branch", at: 30 },
+    ],
+  };
+  const probe = (given: unknown, path = log) => COMMANDS.probe?.run("", [path, file("taps.json", JSON.stringify(given))]);
+
+  it("reads a log against its taps", async () => {
+    expect(await probe(taps)).toMatchObject({
+      outcome: "fail",
+      headline: expect.stringMatching(/^Reacts at Small vacuum branch/),
+      taps: [
+        { joint: "manifold-gasket", outcome: "quiet" },
+        { joint: "vacuum-branch", outcome: "reacts", trim: { change: expect.any(Number), delay: expect.any(Number) } },
+      ],
+    });
+  });
+
+  it.each<[string, unknown, RegExp]>([
+    ["no agent", { ...taps, agent: undefined }, /agent is missing/],
+    ["no taps", { ...taps, taps: [] }, /mark at least one/],
+    ["no vehicle", { ...taps, vehicle: undefined }, /vehicle is missing/],
+  ])("refuses %s", async (_name, given, message) => {
+    await expect(probe(given)).rejects.toThrow(message);
+  });
+
+  it("refuses a log that is not there", async () => {
+    await expect(probe(taps, join(folder, "none.csv"))).rejects.toThrow(/There is no file/);
+  });
+});
+
+describe("judge", () => {
+  const judge = (check: string, given: unknown) => COMMANDS.judge?.run(JSON.stringify(given), [check]);
+
+  it("judges by the shop's own limits and house methods where they are given", () => {
+    const still = [
+      [0, 20],
+      [60, 18.4],
+    ];
+    const given = (shop?: object) => ({
+      record: { ...hold, still, wiggled: still },
+      context: { vehicle: NATURAL, ...(shop ? { shop } : {}) },
+    });
+    expect(judge("hold", given())).toMatchObject({ outcome: "fail", word: "Faulty" });
+    const lenient = { limits: { holdLoss: { value: 0.15, source: "set by this shop" } } };
+    expect(judge("hold", given(lenient))).toMatchObject({ outcome: "pass" });
+  });
+
+  it.each<[string, unknown, RegExp]>([
+    ["guess", {}, /There is no check "guess"/],
+    ["hold", { record: hold }, /context is missing/],
+    ["hold", { context: { vehicle: NATURAL } }, /record is missing/],
+    ["hold", { record: { ...hold, unit: "mm" }, context: { vehicle: NATURAL } }, /unit must be one of/],
+  ])("%s: refuses what it cannot take", (check, given, message) => {
+    expect(() => judge(check, given)).toThrow(message);
+  });
+});
+
+describe("suspects", () => {
+  it("shows each with its contributions, and what is worth nothing", async () => {
+    const { job } = found();
+    job.smoke({ heaterOnAt: -290 });
+    const state = (await COMMANDS.suspects?.run(
+      JSON.stringify(toJobFile(JOB, SHOP, job.entries, new Date(NOW).toISOString())),
+      [],
+    )) as {
+      suspects: { id: string; odds: number; because: { weight: string; reason: string }[] }[];
+      worthNothing: { check: string }[];
+      next: { beats?: string }[];
+    };
+    expect(state.suspects[0]).toMatchObject({ id: "pcv-hose" });
+    expect(state.suspects[0]?.because[0]?.weight).toMatch(/×/);
+    expect(state.worthNothing).toMatchObject([{ check: "smoke" }]);
+    expect(state.next[0]?.beats).toBeTruthy();
   });
 });

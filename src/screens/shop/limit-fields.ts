@@ -43,7 +43,7 @@ export const LIMIT_GROUPS: readonly (readonly [string, Partial<Record<LimitId, L
     {
       vacuumLow: inHg("Idle vacuum at sea level, from"),
       vacuumHigh: inHg("Idle vacuum at sea level, to"),
-      idleSpeed: rpm("Target idle where the maker gives none"),
+      idleSpeed: rpm("Target idle speed"),
       idleAbove: rpm("Idle above its target hides a leak from"),
       holdLoss: percent("A part may lose in 60 s"),
       holdStrokes: field("A healthy actuator moves within", "strokes"),
