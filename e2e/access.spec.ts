@@ -57,6 +57,39 @@ for (const [theme, rules] of [
   });
 }
 
+const INSTRUMENTS = [
+  "Enrichment probe",
+  "Intake vacuum",
+  "Airflow",
+  "Crankcase pressure",
+  "Pinch or cap off",
+  "Hold test",
+  "Valve, two states",
+  "Borescope",
+  "Commanded output",
+  "Circuit, pin by pin",
+  "Vacuum-worked device",
+];
+
+test("no instrument has an accessibility violation, and each fits a phone", async ({ page }) => {
+  test.slow();
+  await signIn(page, "Wren Alder");
+  await page.goto(await jobOf(page, "redshank"));
+  await page.keyboard.press("5");
+  const found: string[] = [];
+  for (const name of INSTRUMENTS) {
+    await instrument(page, name);
+    found.push(...(await violations(page, name)));
+    await page.setViewportSize({ width: 390, height: 844 });
+    const width = await page.evaluate(() => document.documentElement.scrollWidth);
+    if (width > 390) found.push(`${name} is ${width} px wide on a phone`);
+    await page.setViewportSize({ width: 1280, height: 800 });
+  }
+  await button(page, "Another instrument").click();
+  found.push(...(await violations(page, "shelf")));
+  expect(found).toEqual([]);
+});
+
 test("on a phone nothing is cut off sideways and every target is large enough", async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
   const page = await context.newPage();

@@ -173,7 +173,7 @@ test("markup in every text field is text everywhere it is shown", async ({ page 
   await button(page, "Save customer").click();
   await expect(page.getByText("Saved, apart from the job's journal.")).toBeVisible();
   await station(page, "Find");
-  await page.getByLabel("Where").selectOption("Oil cap");
+  await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
   await page.getByLabel("What was found").fill(evil(7));
   await button(page, "Record the finding").click();
   await expect(main(page).getByText(evil(7))).toBeVisible();
@@ -194,4 +194,23 @@ test("markup in every text field is text everywhere it is shown", async ({ page 
   await page.goto("/?q=FW");
   await expect(page.getByText(evil(1)).first()).toBeVisible();
   expect(ran).toBe(false);
+});
+
+test("a picture is kept with its finding by its content; what is none is refused and the words stay", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Light on", "FW 64 PIC");
+  await station(page, "Find");
+  await page.getByLabel("What was found").fill("split at the nipple");
+  const file = page.getByLabel("Picture from a file");
+  await file.setInputFiles({ name: "leak.png", mimeType: "image/png", buffer: Buffer.from("not a picture at all") });
+  await expect(main(page).getByRole("alert").first()).toContainText("no picture, whatever its name says");
+  await expect(page.getByLabel("What was found")).toHaveValue("split at the nipple");
+  await file.setInputFiles({ name: "leak.png", mimeType: "image/png", buffer: await page.screenshot() });
+  const taken = main(page).getByRole("img", { name: "Taken at the car, 1 of 1" });
+  await expect(taken).toBeVisible();
+  await page.getByLabel("Where", { exact: true }).selectOption("PCV hose");
+  await button(page, "Record the finding").click();
+  await expect(main(page).getByText("Not confirmed yet")).toBeVisible();
+  await expect(taken).toHaveCount(1);
+  expect(await taken.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(100);
 });

@@ -23,7 +23,7 @@ const topSuspect = async (page: Page, name: string) => {
 };
 async function finding(page: Page, where: string, what: string, confirmed = true): Promise<void> {
   await station(page, "Find");
-  await page.getByLabel("Where").selectOption(where);
+  await page.getByLabel("Where", { exact: true }).selectOption(where);
   await page.getByLabel("What was found").fill(what);
   if (confirmed) await page.getByLabel(/^Confirmed: capped off/).check();
   await button(page, "Record the finding").click();

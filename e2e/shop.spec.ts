@@ -62,8 +62,20 @@ test("told to listen wider, it lets nobody in without the shop passphrase", asyn
     await expect(page.getByRole("alert").first()).toContainText("neither the shop passphrase nor a code");
     await page.getByLabel(/passphrase/i).fill("gulls over the slip");
     await page.getByRole("button").first().click();
-    await expect(page.getByRole("heading", { name: "Shop" })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "Shop", exact: true })).toBeVisible();
     expect((await page.request.get("/api/v1/people")).status()).toBe(200);
+    // A code shown on this device lets one more in, once, to where it wanted to go.
+    const { code } = await (await page.request.post("/api/v1/session/code")).json();
+    const second = await browser.newContext({ baseURL: other.url });
+    const tablet = await second.newPage();
+    await tablet.goto("/new");
+    await tablet.getByLabel(/passphrase/i).fill(`${code.slice(0, 3)} ${code.slice(3)}`);
+    await tablet.getByRole("button").first().click();
+    await expect(tablet.getByRole("heading", { name: "New job" })).toBeVisible();
+    expect(
+      (await fetch(`${other.url}/api/v1/session`, { method: "POST", body: JSON.stringify({ passphrase: code }) })).status,
+    ).toBe(400);
+    await second.close();
     await context.close();
   } finally {
     other.stop();
@@ -98,6 +110,53 @@ test("the shop's machine, limits and units change what the bench says", async ({
   await instrument(page, "Smoke run");
   await expect(page.getByLabel("Smoke machine")).toContainText("Sedge smoker");
   expect((await page.request.put("/api/v1/shop", { data: before })).status()).toBe(200);
+});
+
+test("a machine's calibration, a finer gauge and the house's schools change what the bench plans", async ({ browser }) => {
+  // A shop of its own: what is set here would change what other tests see.
+  const other = await startServer(4321);
+  const page = await browser.newPage({ baseURL: other.url });
+  try {
+    await signIn(page, "Wren Alder");
+    await page.goto("/shop");
+    await page.getByLabel("Machine", { exact: true }).fill("Sedge smoker");
+    await page.getByLabel("Rated pressure, gauge").fill("13 inH2O");
+    await page.getByLabel("Flow, hose open").fill("12 L/min");
+    await button(page, "Add machine").click();
+    await button(page, "Calibrate Sedge smoker").click();
+    const holes = page.getByLabel("Reference hole and ball height, one a line");
+    await holes.fill("0.020 in 3.1\n0.040 in 2");
+    await button(page, "Save the calibration").click();
+    await expect(page.getByRole("alert").first()).toContainText("bigger reference hole must lift the ball higher");
+    await expect(holes).toHaveValue(/0.040 in 2/);
+    await holes.fill("0.020 in 1.2\n0.040 in 4.4");
+    await button(page, "Save the calibration").click();
+    await expect(page.getByRole("img", { name: /^Calibrated .* at 13/ })).toBeVisible();
+    await button(page, "Service of Sedge smoker").click();
+    await page.getByLabel("Note", { exact: true }).fill("new fluid");
+    await button(page, "Add to the log of Sedge smoker").click();
+    await expect(page.getByText(/Smoke fluid: new fluid/)).toBeVisible();
+    await page.getByLabel("Gauge or meter").fill("Slack tube");
+    await page.getByLabel("One division").fill("0.1 furlong");
+    await button(page, "Add instrument").click();
+    await expect(page.getByRole("alert").first()).toContainText("One division");
+    await page.getByLabel("One division").fill("0.02 inH2O");
+    await button(page, "Add instrument").click();
+    await expect(page.getByText("Slack tube", { exact: true })).toBeVisible();
+    await page.getByRole("radio", { name: "Water or soap spray" }).click();
+    await expect(page.getByText("Saved.")).toBeVisible();
+    await page.getByRole("link", { name: "Bay board" }).click();
+    await openJob(page, "Light on", "FW 33 SHP");
+    await station(page, "Check");
+    await instrument(page, "Enrichment probe");
+    await expect(page.getByRole("radio", { name: "Water", exact: true })).toBeChecked();
+    await expect(main(page).getByText(/none into connectors or the air meter/)).toBeVisible();
+    await instrument(page, "Crankcase pressure");
+    await expect(page.getByLabel("Gauge", { exact: true })).toContainText("Slack tube");
+  } finally {
+    await page.close();
+    other.stop();
+  }
 });
 
 test("a survey is typed point by point; a speed-density engine and a diesel are refused with what works", async ({ page }) => {

@@ -4,6 +4,9 @@ import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { type Browser, chromium, type Page } from "@playwright/test";
+import { CARS } from "../demo/cars";
+import { writeLog } from "../demo/drive";
+import { airflowOf, holdOn, recordProbe } from "../demo/readings";
 import { instrument } from "../e2e/steps";
 import config from "../playwright.config";
 
@@ -76,6 +79,107 @@ async function smokeRun(page: Page): Promise<void> {
   await page.getByRole("main", { name: "Now" }).evaluate((main) => main.scrollTo(0, 0));
 }
 
+const scroll = (page: Page, by: number) =>
+  page.getByRole("main", { name: "Now" }).evaluate((main, y) => {
+    main.scrollBy(0, y);
+  }, by);
+async function take(page: Page, name: string): Promise<void> {
+  await page.keyboard.press("5");
+  await instrument(page, name);
+  await understood(page);
+}
+const fill = (page: Page, name: string | RegExp, value: string) =>
+  page
+    .getByRole("main", { name: "Now" })
+    .getByRole("textbox", { name, exact: typeof name === "string" })
+    .fill(value);
+
+/** Three taps read against their log, the second one drunk. */
+async function probe(page: Page): Promise<void> {
+  await page.clock.install();
+  await take(page, "Enrichment probe");
+  await page.getByRole("button", { name: "Start log and clock together" }).click();
+  await page.clock.fastForward(14_000);
+  const spots = ["Manifold gasket", "Small vacuum branch", "PCV hose"];
+  for (const name of spots) {
+    await page.getByLabel("Spot that comes next").selectOption(name);
+    await page.getByRole("button", { name: /^Tap/ }).click();
+    await page.clock.fastForward(16_000);
+  }
+  const taps = spots.map((name, i) => ({ at: 14 + 16 * i, drinks: name === "Small vacuum branch" }));
+  await page.getByLabel("Scan-tool log").setInputFiles({
+    name: "probe.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(writeLog(recordProbe(CARS.sanderling.engine, taps, 64, 5), "comma", false)),
+  });
+  await page.getByRole("button", { name: "Read the log with these columns" }).click();
+  await page
+    .getByText(/^Reacts at Small vacuum branch/)
+    .first()
+    .waitFor();
+  await scroll(page, 130);
+}
+
+async function vacuum(page: Page): Promise<void> {
+  await take(page, "Intake vacuum");
+  await fill(page, "Vacuum at idle", "20.4");
+  await fill(page, "Idle speed, 1/min", "1250");
+  await page.getByLabel(/nipple and hose are sound/).check();
+  await scroll(page, 130);
+}
+
+async function airflow(page: Page): Promise<void> {
+  await take(page, "Airflow");
+  for (const p of airflowOf(CARS.tern.engine, { restriction: 24e-3, behindMeter: 0 }, 5).points) {
+    await page.getByRole("radio", { name: p.state === "idle" ? "Idle" : "Wide open throttle", exact: true }).click();
+    await fill(page, "Engine speed, 1/min", String(p.rpm));
+    await fill(page, "Air meter", `${p.maf?.value} g/s`);
+    await fill(page, "Manifold pressure, absolute", `${p.map?.value} kPa`);
+    await page.getByRole("button", { name: "Take this point" }).click();
+  }
+  await scroll(page, 330);
+}
+
+async function hold(page: Page): Promise<void> {
+  await page.clock.install();
+  await take(page, "Hold test");
+  await page.getByLabel("Part", { exact: true }).selectOption("Actuator pipe");
+  const { still, wiggled } = holdOn("flap-pipe", "line", { still: 6e-6, wiggled: 60e-6 }, 7);
+  for (const [watch, samples] of [
+    ["Left alone", still],
+    ["While wiggled", wiggled],
+  ] as const) {
+    await page.getByRole("radio", { name: watch }).click();
+    let before = 0;
+    for (const [t, v] of samples) {
+      await page.clock.fastForward((t - before) * 1000);
+      before = t;
+      await fill(page, "Gauge, inHg vacuum", String(v));
+      await page.getByRole("button", { name: "Take reading" }).click();
+    }
+  }
+  await scroll(page, 260);
+}
+
+async function chain(page: Page): Promise<void> {
+  await take(page, "Vacuum-worked device");
+  await fill(page, "Vacuum at the solenoid's inlet", "18.6");
+  await fill(page, "Battery", "14.1");
+  await fill(page, "Across the solenoid, commanded", "0.42");
+  await scroll(page, 260);
+}
+
+/** The same run as a second device shows it: the picture is taken there. */
+async function onSecondDevice(page: Page): Promise<void> {
+  await smokeRun(page);
+  await page.getByRole("button", { name: "Show on a second device" }).click();
+  await page.clock.runFor(1500);
+  const url = new URL(page.url());
+  await page.setViewportSize(PHONE);
+  await page.goto(`${url.pathname}/live`);
+  await page.getByText(/on the scale/).waitFor();
+}
+
 const data = mkdtempSync(join(tmpdir(), "pelota-shots-"));
 process.env.PELOTA_DATA = data;
 const { fillDemo } = await import("../demo/fill");
@@ -98,23 +202,25 @@ try {
     await new Promise((done) => setTimeout(done, 300));
   }
   await shot(browser, "board", "/");
-  await shot(browser, "board-phone", "/", undefined, "daylight", PHONE);
   await shot(browser, "new-job", "/new", undefined, "daylight");
   await shot(browser, "shop", "/shop", undefined, "daylight");
   await shot(browser, "story", jobOf("Whimbrel"), open(1));
-  await shot(browser, "scan", jobOf("Petrel"), open(2), "daylight");
   await shot(browser, "look", jobOf("Merle"), open(3));
   await shot(browser, "suspects", jobOf("Petrel"), open(4));
   await shot(browser, "trims", jobOf("Petrel"), (page) => survey(page, "petrel-lean-idle.csv"));
-  await shot(browser, "trims-two-banks", jobOf("Heron"), (page) => survey(page, "heron-one-bank.csv"), "daylight");
-  await shot(browser, "smoke-setup", jobOf("Merle"), async (page) => {
-    await page.keyboard.press("5");
-    await instrument(page, "Smoke run");
+  await shot(browser, "probe", jobOf("Sanderling"), probe);
+  await shot(browser, "vacuum", jobOf("Gannet"), vacuum, "daylight");
+  await shot(browser, "airflow", jobOf("Tern"), airflow);
+  await shot(browser, "smoke-sections", jobOf("Curlew"), async (page) => {
+    await take(page, "Smoke run");
+    await page.getByRole("heading", { name: "Section it" }).scrollIntoViewIfNeeded();
+    await scroll(page, 380);
   });
   await shot(browser, "smoke-run", jobOf("Petrel"), smokeRun);
-  await shot(browser, "smoke-run-phone", jobOf("Petrel"), smokeRun, "dim", PHONE);
-  await shot(browser, "find", jobOf("Whimbrel"), open(6));
-  await shot(browser, "fix", jobOf("Whimbrel"), open(7), "daylight");
+  await shot(browser, "live", jobOf("Petrel"), onSecondDevice);
+  await shot(browser, "hold", jobOf("Godwit"), hold, "daylight");
+  await shot(browser, "chain", jobOf("Redshank"), chain);
+  await shot(browser, "fix", jobOf("Curlew"), open(7), "daylight");
   await shot(browser, "prove", jobOf("Heron"), open(8));
   await shot(browser, "hand-over", jobOf("Dunlin"), open(9));
   await shot(browser, "handover-page", `${jobOf("Siskin")}/handover`, undefined, "daylight", { width: 1000, height: 1180 });

@@ -18,7 +18,7 @@ export function House({ shop, save }: ShopPartProps) {
           label={HOUSE_QUESTIONS[question].asks}
           options={Object.entries(HOUSE_QUESTIONS[question].schools) as [string, string][]}
           value={shop.house[question]}
-          onChange={(school) => save({ ...shop, house: { ...shop.house, [question]: school } as HouseMethods })}
+          onChange={(school) => void save({ ...shop, house: { ...shop.house, [question]: school } as HouseMethods })}
         />
       ))}
     </section>

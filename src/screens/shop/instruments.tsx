@@ -13,15 +13,15 @@ const EMPTY = { name: "", division: "" };
 export function Instruments({ shop, save }: ShopPartProps) {
   const [draft, setDraft] = useState(EMPTY);
   const [error, setError] = useState("");
-  const add = () => {
+  const add = async () => {
     const volts = parseQuantity(draft.division, { dimension: "voltage" });
     const pressure = parseQuantity(draft.division, { dimension: "pressure" });
     const division = volts.ok ? volts : pressure;
     if (!division.ok) return setError(`One division: ${division.message}; volts for a meter: 0.01 V`);
     const { kind: _, ...plain } = division.value;
     setError("");
-    setDraft(EMPTY);
-    save({ ...shop, instruments: [...shop.instruments, { id: uuid(), name: draft.name.trim(), division: plain }] });
+    const instrument = { id: uuid(), name: draft.name.trim(), division: plain };
+    if (await save({ ...shop, instruments: [...shop.instruments, instrument] })) setDraft(EMPTY);
   };
   return (
     <section aria-label="Instruments" className="flex flex-col gap-3">
@@ -32,7 +32,7 @@ export function Instruments({ shop, save }: ShopPartProps) {
             <span className="mr-auto">
               <strong>{i.name}</strong> <span className="text-muted">one division {formatQuantity(i.division)}</span>
             </span>
-            <Button onClick={() => save({ ...shop, instruments: shop.instruments.filter((x) => x.id !== i.id) })}>
+            <Button onClick={() => void save({ ...shop, instruments: shop.instruments.filter((x) => x.id !== i.id) })}>
               Remove {i.name}
             </Button>
           </li>
@@ -45,7 +45,7 @@ export function Instruments({ shop, save }: ShopPartProps) {
         className="grid items-end gap-3 sm:grid-cols-3"
         onSubmit={(e) => {
           e.preventDefault();
-          add();
+          void add();
         }}
       >
         <TextField label="Gauge or meter" value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />

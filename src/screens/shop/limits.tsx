@@ -25,7 +25,7 @@ export function LimitList({ shop, save }: ShopPartProps) {
       limits[id] = isDefault ? DEFAULT_LIMITS[id] : { value: limitFromShown(id, n.value), source: "set by this shop" };
     }
     setError("");
-    save({ ...shop, limits });
+    void save({ ...shop, limits });
   };
   return (
     <section aria-label="Limits" className="flex flex-col gap-3">

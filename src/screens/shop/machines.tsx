@@ -32,7 +32,7 @@ export function Machines({
 }: ShopPartProps & { readonly proofs: Readonly<Record<string, readonly Proof[]>> }) {
   const [draft, setDraft] = useState(EMPTY);
   const [error, setError] = useState("");
-  const add = () => {
+  const add = async () => {
     const rated = parseQuantity(draft.rated, { dimension: "pressure", unit: "inH2O", kind: "gauge" });
     const flow = parseQuantity(draft.flow, { dimension: "volume-flow", unit: "L/min" });
     if (!rated.ok) return setError(`Rated pressure: ${rated.message}`);
@@ -47,8 +47,7 @@ export function Machines({
       service: [],
     };
     setError("");
-    setDraft(EMPTY);
-    save({ ...shop, machines: [...shop.machines, machine] });
+    if (await save({ ...shop, machines: [...shop.machines, machine] })) setDraft(EMPTY);
   };
   const change = (machine: Machine) => save({ ...shop, machines: shop.machines.map((m) => (m.id === machine.id ? machine : m)) });
   return (
@@ -61,7 +60,7 @@ export function Machines({
             machine={m}
             proofs={proofs[m.name] ?? []}
             change={change}
-            remove={() => save({ ...shop, machines: shop.machines.filter((x) => x.id !== m.id) })}
+            remove={() => void save({ ...shop, machines: shop.machines.filter((x) => x.id !== m.id) })}
           />
         ))}
         {shop.machines.length === 0 && (
@@ -72,7 +71,7 @@ export function Machines({
         className="grid items-end gap-3 sm:grid-cols-3 lg:grid-cols-6"
         onSubmit={(e) => {
           e.preventDefault();
-          add();
+          void add();
         }}
       >
         <TextField label="Machine" value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />
@@ -115,7 +114,7 @@ function MachineRow({
 }: {
   machine: Machine;
   proofs: readonly Proof[];
-  change: (machine: Machine) => void;
+  change: (machine: Machine) => Promise<boolean>;
   remove: () => void;
 }) {
   const { number } = usePreferences();
@@ -153,9 +152,8 @@ function MachineRow({
       {open === "calibration" && (
         <CalibrationForm
           machine={machine}
-          onSave={(calibration) => {
-            change({ ...machine, calibration });
-            setOpen(undefined);
+          onSave={async (calibration) => {
+            if (await change({ ...machine, calibration })) setOpen(undefined);
           }}
         />
       )}
@@ -167,7 +165,7 @@ function MachineRow({
 const today = () => new Date().toISOString().slice(0, 10);
 
 /** Ball heights with known holes on the hose, one a line: "0.020 in 3.1". */
-function CalibrationForm({ machine, onSave }: { machine: Machine; onSave: (calibration: Calibration) => void }) {
+function CalibrationForm({ machine, onSave }: { machine: Machine; onSave: (calibration: Calibration) => Promise<void> }) {
   const known = machine.calibration;
   const [pressure, setPressure] = useState(formatQuantity(known?.pressure ?? machine.ratedPressure).replace(/ gauge$/, ""));
   const [lines, setLines] = useState(
@@ -187,7 +185,7 @@ function CalibrationForm({ machine, onSave }: { machine: Machine; onSave: (calib
       points.push({ diameter: hole.value, height: height.value });
     }
     setError("");
-    onSave({ on: today(), pressure: at.value, points });
+    void onSave({ on: today(), pressure: at.value, points });
   };
   return (
     <form
@@ -223,7 +221,7 @@ function ServiceLog({
 }: {
   machine: Machine;
   proofs: readonly Proof[];
-  change: (machine: Machine) => void;
+  change: (machine: Machine) => Promise<boolean>;
 }) {
   const { number } = usePreferences();
   const [what, setWhat] = useState<ServiceKind>("fluid");
@@ -253,8 +251,9 @@ function ServiceLog({
         className="flex flex-wrap items-end gap-3"
         onSubmit={(e) => {
           e.preventDefault();
-          change({ ...machine, service: [...machine.service, { on: today(), what, note: note.trim() }] });
-          setNote("");
+          void change({ ...machine, service: [...machine.service, { on: today(), what, note: note.trim() }] }).then(
+            (saved) => saved && setNote(""),
+          );
         }}
       >
         <Choice

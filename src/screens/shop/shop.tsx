@@ -20,14 +20,16 @@ export function ShopScreen({ initial, proofs }: { initial: Shop; proofs: Readonl
   const [shop, setShop] = useState(initial);
   const [error, setError] = useState("");
   const [said, setSaid] = useState("");
-  const save = async (next: Shop): Promise<void> => {
+  const save = async (next: Shop): Promise<boolean> => {
     setError("");
     setSaid("");
     try {
       setShop(await sendJson<Shop>("PUT", "shop", next));
       setSaid("Saved.");
+      return true;
     } catch (e) {
       setError((e as Error).message);
+      return false;
     }
   };
   return (
@@ -58,7 +60,8 @@ export function ShopScreen({ initial, proofs }: { initial: Shop; proofs: Readonl
 
 export interface ShopPartProps {
   readonly shop: Shop;
-  readonly save: (next: Shop) => void | Promise<void>;
+  /** True when it is saved; what was wrong is shown above, and what was typed stays */
+  readonly save: (next: Shop) => Promise<boolean>;
 }
 
 function ShopName({ shop, save }: ShopPartProps) {
@@ -68,7 +71,7 @@ function ShopName({ shop, save }: ShopPartProps) {
       className="flex max-w-xl items-end gap-3"
       onSubmit={(e) => {
         e.preventDefault();
-        save({ ...shop, name });
+        void save({ ...shop, name });
       }}
     >
       <div className="grow">
