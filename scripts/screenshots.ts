@@ -117,6 +117,7 @@ async function probe(page: Page): Promise<void> {
     .getByText(/^Reacts at Small vacuum branch/)
     .first()
     .waitFor();
+  await page.mouse.move(0, 0);
   await scroll(page, 130);
 }
 
@@ -125,7 +126,7 @@ async function vacuum(page: Page): Promise<void> {
   await fill(page, "Vacuum at idle", "20.4");
   await fill(page, "Idle speed, 1/min", "1250");
   await page.getByLabel(/nipple and hose are sound/).check();
-  await scroll(page, 130);
+  await scroll(page, 60);
 }
 
 async function airflow(page: Page): Promise<void> {
@@ -213,8 +214,7 @@ try {
   await shot(browser, "airflow", jobOf("Tern"), airflow);
   await shot(browser, "smoke-sections", jobOf("Curlew"), async (page) => {
     await take(page, "Smoke run");
-    await page.getByRole("heading", { name: "Section it" }).scrollIntoViewIfNeeded();
-    await scroll(page, 380);
+    await scroll(page, 330);
   });
   await shot(browser, "smoke-run", jobOf("Petrel"), smokeRun);
   await shot(browser, "live", jobOf("Petrel"), onSecondDevice);
