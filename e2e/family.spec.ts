@@ -27,7 +27,8 @@ async function finding(page: Page, where: string, what: string, confirmed = true
   await page.getByLabel("What was found").fill(what);
   if (confirmed) await page.getByLabel(/^Confirmed: capped off/).check();
   await button(page, "Record the finding").click();
-  await expect(main(page).getByText(what).first()).toBeVisible();
+  // In the list, not in the field it was typed into: until then a repair has no finding to answer.
+  await expect(main(page).getByRole("listitem").filter({ hasText: what })).toBeVisible();
 }
 async function repair(page: Page, what: string, also = ""): Promise<void> {
   await page.clock.fastForward(60_000);
@@ -35,7 +36,7 @@ async function repair(page: Page, what: string, also = ""): Promise<void> {
   await page.getByLabel("What was done").fill(what);
   if (also) await page.getByLabel("Also changed along the way, one a line").fill(also);
   await button(page, "Record the repair").click();
-  await expect(main(page).getByText(what).first()).toBeVisible();
+  await expect(main(page).getByRole("listitem").filter({ hasText: what })).toBeVisible();
   await page.clock.fastForward(60_000);
 }
 
