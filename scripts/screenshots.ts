@@ -214,7 +214,7 @@ try {
   await shot(browser, "airflow", jobOf("Tern"), airflow);
   await shot(browser, "smoke-sections", jobOf("Curlew"), async (page) => {
     await take(page, "Smoke run");
-    await scroll(page, 330);
+    await page.getByText(/^Read together/).evaluate((e) => e.scrollIntoView({ block: "center" }));
   });
   await shot(browser, "smoke-run", jobOf("Petrel"), smokeRun);
   await shot(browser, "live", jobOf("Petrel"), onSecondDevice);

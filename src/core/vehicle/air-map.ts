@@ -138,9 +138,11 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
     switch (joint.id) {
       case "pcv-valve":
         return down(joint, to.x + to.w - 16, from.y + from.h, to.y, "right");
-      case "booster-check-valve":
-        // Beside the flaps' vacuum passage its name goes to the other side.
-        return down(joint, from.x + 30, from.y + from.h, to.y, boxes.has("vacuum-supply") ? "right" : "left");
+      case "booster-check-valve": {
+        // Beside the flaps' vacuum passage its name goes to the other side, under the purge valve.
+        const at = down(joint, from.x + 30, from.y + from.h, to.y, "left");
+        return boxes.has("vacuum-supply") ? { ...at, label: { x: at.x + 14, y: to.y - 8, anchor: "start" } } : at;
+      }
       case "purge-valve":
         return down(joint, to.x + 7, from.y + from.h, to.y - 24, "right");
       case "breather-duct":
