@@ -249,7 +249,7 @@ function recordOf(candidate: Candidate, { context, faults, engine, survey, noise
   const place = candidate.place ?? "";
   const at = (c: Cause, id: string) => c.joint === id || c.id === id || c.device === id;
   const faulty = faults.filter((f) => at(f, place));
-  const READERS: Record<CheckId, () => object> = {
+  const READERS: Partial<Record<CheckId, () => object>> = {
     look: () => {
       const seen = faults.filter((f) => chance(f.id === "filter-clogged" ? 0.8 : (SHOWS[f.trait]?.[0] ?? 0.05)));
       const wrong = chance(0.04)
@@ -415,7 +415,7 @@ function recordOf(candidate: Candidate, { context, faults, engine, survey, noise
         unplugged: false,
         clicked: !faulty.some((f) => f.trait === "circuit-dead"),
         part: "fitted",
-        temperature: "warm",
+        temperature: "cold",
         unit: "inHg",
         rest: { start: 18, end: leaks ? 8 : 17.8, seconds: 60 },
         energised: { start: 18, end: stuck || faulty.some((f) => f.trait === "circuit-dead") ? 17.8 : 0, seconds: 60 },
@@ -478,5 +478,7 @@ function recordOf(candidate: Candidate, { context, faults, engine, survey, noise
       return { joint: place, when: "as-found", ports: [{ name: "Port 1", straight: share + 2, side: share }], pictures: [] };
     },
   };
-  return READERS[candidate.check]();
+  const read = READERS[candidate.check];
+  if (!read) throw new RangeError(`A ${candidate.check} is no check of the engine's family`);
+  return read();
 }

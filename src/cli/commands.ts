@@ -15,6 +15,7 @@ import {
   findSteadyWindows,
   type Mapping,
   mappingSchema,
+  readObd,
   type ScanLog,
   ScanLogError,
   ScanLogReader,
@@ -442,6 +443,16 @@ async function readLogFile(path: string, mapping?: Mapping): Promise<{ log: Scan
 }
 
 /** Every command by the name scripts call it. */
+/** Hex log of OBD messages in, decoded values out. */
+const obd: Command = {
+  usage: "obd <hex.log>",
+  reads: "arguments",
+  run(input, [path]) {
+    if (path === undefined) return readObd(input);
+    return readObd(guarded(() => readText(path), "file"));
+  },
+};
+
 export const COMMANDS: Readonly<Record<string, Command>> = {
   orifice,
   "leak-size": leakSize,
@@ -451,5 +462,6 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
   assess,
   judge,
   probe: probeCommand,
+  obd,
   suspects,
 };

@@ -33,6 +33,27 @@ export const TWO_BANKS: VehicleFacts = {
   fitted: ["booster", "pcv", "evap", "egr", "runner-flaps", "secondary-air"],
 };
 
+/** A car with its whole vapour system described: service port, cap, engine-vacuum monitor under strict rules. */
+export const VAPOUR: VehicleFacts = {
+  ...NATURAL,
+  model: "Shearwater 1.6",
+  evap: {
+    monitor: "engine-vacuum",
+    market: "strict",
+    tank: { value: 50, unit: "L" },
+    servicePort: true,
+    neck: "cap",
+    neckFlap: false,
+    tankOneWay: false,
+    sensor: { zero: { value: 1.5, unit: "V" }, perUnit: 0.6, unit: "kPa" },
+  },
+};
+/** The same with a neck that a flap seals off from the tank. */
+export const SEALED_NECK: VehicleFacts = {
+  ...VAPOUR,
+  evap: { ...(VAPOUR.evap as NonNullable<VehicleFacts["evap"]>), neckFlap: true },
+};
+
 export const contextOf = (vehicle: VehicleFacts, change: Partial<Pick<Shop, "limits" | "house">> = {}): CheckContext =>
   contextIn(vehicle, { ...DEFAULT_SHOP, ...change });
 

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from "react";
 
-/** Time left as m:ss, ticking by itself; what `done` says once it has run out. */
+/** Time left as m:ss, with hours where it has them, ticking by itself; what `done` says once it has run out. */
 export function Clock({ end, done }: { end: number; done: string }) {
   const [now, setNow] = useState(Date.now);
   useEffect(() => {
@@ -11,7 +11,9 @@ export function Clock({ end, done }: { end: number; done: string }) {
   }, []);
   const left = Math.ceil((end - now) / 1000);
   if (left <= 0) return <span className="text-xl font-bold text-ember">{done}</span>;
-  const text = `${Math.floor(left / 60)}:${String(left % 60).padStart(2, "0")}`;
+  const two = (n: number) => String(Math.floor(n)).padStart(2, "0");
+  const hours = Math.floor(left / 3600);
+  const text = hours > 0 ? `${hours}:${two((left % 3600) / 60)}:${two(left % 60)}` : `${Math.floor(left / 60)}:${two(left % 60)}`;
   return (
     <span role="timer" className={`text-2xl font-bold ${left < 60 ? "text-amber" : ""}`}>
       {text}

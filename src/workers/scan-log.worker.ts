@@ -17,6 +17,7 @@ import {
   ScanLogReader,
   type SteadyWindow,
   surveyPoints,
+  tankTrace,
 } from "@/core/scan-log";
 import type { Limits } from "@/core/shop/settings";
 
@@ -102,6 +103,9 @@ const api = {
 
   /** Idle and the widest-open second; `ambient` Pa absolute. */
   airflow: async (limits: Limits, ambient: number): Promise<AirflowPoint[]> => (log ? airflowPoints(log, limits, ambient) : []),
+
+  /** Tank pressure over the log's clock: [s, Pa gauge] */
+  tank: async (): Promise<[number, number][]> => (log ? tankTrace(log) : []),
 };
 
 export type ScanLogWorker = typeof api;

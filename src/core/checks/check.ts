@@ -104,6 +104,8 @@ export type CautionId =
   | "twelve-volt"
   | "wire-piercing"
   | "spray"
+  | "fuel-vapour"
+  | "evap-pressure"
   | "emission-devices";
 
 /** Something a setup disturbs: goes on the off-the-car list when done, comes off when put back. */
@@ -173,7 +175,13 @@ export type CheckId =
   | "output"
   | "circuit"
   | "chain"
-  | "borescope";
+  | "borescope"
+  | "evap-smoke"
+  | "decay"
+  | "pulldown"
+  | "vent-path"
+  | "cap"
+  | "tank-sensor";
 
 /** The verdict word of an outcome, as this kind of check says it. */
 export function verdictWord(kind: Pick<CheckKind, "words">, outcome: Outcome): string {
@@ -196,5 +204,8 @@ export const CAUTION_TEXTS: Record<CautionId, string> = {
   "twelve-volt": "12 V goes to unplugged parts only: never feed voltage back into the ECU. Fuse the lead.",
   "wire-piercing": "A pierced wire stays on the off-the-car list until it is sealed. Airbag lines are left alone.",
   spray: "Water or soap: none into connectors or the air meter, none on hot exhaust; mind fans and belts.",
+  "fuel-vapour": "Fuel vapour: no flame, spark or open heater near, ventilate, extinguisher at hand.",
+  "evap-pressure":
+    "EVAP: never above its low limit, and never heated smoke into a full or hot tank. Regulate before the hose goes on.",
   "emission-devices": "Emission devices stay on and working: plugs and blanks come off again.",
 };

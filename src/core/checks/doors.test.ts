@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL, smokeRun, TWO_BANKS } from "../core.fixture";
 import { BadInput, validate } from "../input";
 import { CHECK_IDS, CHECKS, type CheckId, type CheckKind, judgeCheck } from ".";
+import * as vapour from "./evap.fixture";
 import * as good from "./records.fixture";
 
 const RECORDS: Record<CheckId, object> = {
@@ -20,6 +21,12 @@ const RECORDS: Record<CheckId, object> = {
   circuit: good.circuit,
   chain: good.chain,
   borescope: good.borescope,
+  "evap-smoke": vapour.evapSmokeRun(),
+  decay: vapour.decayRecord(0.5),
+  pulldown: vapour.pulldownTrace(),
+  "vent-path": vapour.ventPathRecord(),
+  cap: vapour.capRecord(),
+  "tank-sensor": vapour.tankSensorRecord(),
 };
 const schemaOf = (check: CheckId) => (CHECKS[check] as unknown as CheckKind).schema;
 const refusal = (check: CheckId, record: unknown): string => {
@@ -57,6 +64,19 @@ describe("the door of every check", () => {
     ["airflow", { points: [{ state: "idle", rpm: 700, maf: { value: -1, unit: "g/s" } }] }, /out of range for air meter flow/],
     ["crankcase", { idle: { value: -3, unit: "psi" } }, /out of range for crankcase pressure/],
     ["crankcase", { idle: { value: -3, unit: "hPa", kind: "absolute" } }, /gauge, not absolute/],
+    ["evap-smoke", { fuelLevel: 130 }, /cannot lie above 100 %/],
+    ["evap-smoke", { vent: { by: "command" } }, /names when the command began/],
+    ["evap-smoke", { gas: "steam" }, /gas is one of inert, air/],
+    ["decay", { samples: [[0, 10]] }, /at least 4 readings/],
+    ["decay", { required: { size: { value: 90, unit: "mm" }, source: "x" } }, /out of range for hole/],
+    ["pulldown", { purgeShutAt: 20 }, /phases follow each other/],
+    [
+      "vent-path",
+      { parts: [...vapour.ventPathRecord().parts, ...vapour.ventPathRecord().parts.slice(0, 1)] },
+      /less than or equal to 4/,
+    ],
+    ["cap", { start: 0 }, /Nothing was put on it/],
+    ["tank-sensor", { zero: { value: 60, unit: "V" } }, /out of range for voltage/],
     ["pinch", { reads: "vacuum" }, /needs its unit/],
     ["pinch", { shut: "less" }, /While shut off is a number/],
     ["hold", { still: [[0, 20]] }, /at the start and at the end/],

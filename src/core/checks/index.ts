@@ -1,18 +1,24 @@
 import { airflow } from "./airflow";
 import { borescope } from "./borescope";
+import { cap } from "./cap";
 import { chain } from "./chain";
 import type { CheckContext, CheckId, CheckKind, Verdict } from "./check";
 import { circuit } from "./circuit";
 import { crankcase } from "./crankcase";
+import { decay } from "./decay";
+import { evapSmoke } from "./evap-smoke";
 import { hold } from "./hold";
 import { look } from "./look";
 import { output } from "./output";
 import { pinch } from "./pinch";
 import { probe } from "./probe";
+import { pulldown } from "./pulldown";
 import { smoke } from "./smoke";
+import { tankSensor } from "./tank-sensor";
 import { trims } from "./trims";
 import { vacuum } from "./vacuum";
 import { valve } from "./valve";
+import { ventPath } from "./vent-path";
 
 export * from "./check";
 
@@ -32,6 +38,12 @@ export const CHECKS = {
   circuit,
   chain,
   borescope,
+  "evap-smoke": evapSmoke,
+  decay,
+  pulldown,
+  "vent-path": ventPath,
+  cap,
+  "tank-sensor": tankSensor,
 } as const satisfies Record<CheckId, CheckKind<never, never>>;
 
 export const CHECK_IDS = Object.keys(CHECKS) as CheckId[];

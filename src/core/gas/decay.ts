@@ -15,6 +15,8 @@ export interface DecayRun {
 export interface DecayTest extends DecayRun {
   /** Stated volume, m³ */
   readonly volume: number;
+  /** Its standard deviation as a share; 5 % when absent */
+  readonly volumeSd?: number;
   /** Pa absolute */
   readonly ambient: number;
   /** K */
@@ -76,7 +78,7 @@ export function fitDecay(test: DecayTest): DecayResult {
   // Parameters: area, ln volume ratio, ln wall time ratio, then per run: start offset, gas excess, drift.
   const heating = fillHeating(test.temperature, first.pressures[0] as number, test.ambient);
   const left = Math.exp(-(test.held ?? 0) / WALL_TIME.slow);
-  const volumeSd = test.reference ? VOLUME_SD_WITH_REFERENCE : VOLUME_SD;
+  const volumeSd = test.reference ? VOLUME_SD_WITH_REFERENCE : (test.volumeSd ?? VOLUME_SD);
   const prior = [
     { mean: 0, sd: Infinity },
     { mean: 0, sd: volumeSd },

@@ -52,3 +52,56 @@ export function simulateTank(truth: {
   }
   return { times, pressures };
 }
+
+/**
+ * A tank pulled down by the manifold through its purge valve, simulated apart from the reading it tests: mass and energy
+ * balance by small explicit steps. SI; a hole of 0 is none.
+ */
+export function simulatePulldown(truth: {
+  volume: number;
+  leak: number;
+  /** What the shut vent still passes, and what it passes open */
+  ventShut: number;
+  ventOpen: number;
+  /** What purge passes open, and shut */
+  purgeOpen: number;
+  purgeShut: number;
+  manifold: number;
+  ambient: number;
+  temperature: number;
+  wallTime: number;
+  phases: { ventShutAt: number; purgeOpenAt: number; purgeShutAt: number; ventOpenAt: number; end: number };
+  every: number;
+}): [seconds: number, gauge: number][] {
+  const R = 287.05;
+  const g = 1.4;
+  const h = 0.01;
+  const area = (d: number) => 0.61 * (Math.PI / 4) * d ** 2;
+  const flux = (p1: number, p2: number, t: number): number => {
+    if (p2 > p1) return -flux(p2, p1, t);
+    const r = Math.max(p2 / p1, 0.52828);
+    return p1 * Math.sqrt(((2 * g) / ((g - 1) * R * t)) * Math.max(0, r ** (2 / g) - r ** ((g + 1) / g)));
+  };
+  const enthalpy = (g * R) / (g - 1);
+  const { ambient, temperature, volume, phases } = truth;
+  let p = ambient;
+  let t = temperature;
+  const points: [number, number][] = [];
+  const stride = Math.round(truth.every / h);
+  for (let i = 0; i * h <= phases.end; i++) {
+    const at = i * h;
+    if (i % stride === 0) points.push([Math.round(at * 100) / 100, p - ambient]);
+    const purge = at >= phases.purgeOpenAt && at < phases.purgeShutAt ? truth.purgeOpen : truth.purgeShut;
+    const vent = at >= phases.ventShutAt && at < phases.ventOpenAt ? truth.ventShut : truth.ventOpen;
+    const toAir = (area(truth.leak) + area(vent)) * flux(p, ambient, t);
+    const toManifold = area(purge) * flux(p, truth.manifold, t);
+    const out = Math.max(0, toAir) + Math.max(0, toManifold);
+    const into = Math.max(0, -toAir) + Math.max(0, -toManifold);
+    const mass = (p * volume) / (R * t);
+    const heat = ((mass * R) / (g - 1)) * (-(t - temperature) / truth.wallTime) * h;
+    const energy = (p * volume) / (g - 1) + heat + enthalpy * (temperature * into - t * out) * h;
+    p = (energy * (g - 1)) / volume;
+    t = (p * volume) / ((mass + (into - out) * h) * R);
+  }
+  return points;
+}

@@ -1,9 +1,12 @@
 import * as yup from "yup";
 import { CAUTION_TEXTS, type CautionId, CHECK_IDS, CHECKS, type CheckId, type Outcome } from "../checks";
+import { percentField } from "../checks/fields";
 import { BadInput, line, needed, strictObject, validate } from "../input";
 import { ENGINE_NOW, type EngineNow, SYMPTOMS, type SymptomId } from "../suspects";
 import { type Quantity, quantitySchema } from "../units";
 import { KIT_KINDS, type KitItem, type KitKind, type VehicleFacts, vehicleSchema } from "../vehicle";
+
+import type { ReadinessFacts } from "./readiness";
 
 /** When something happened: a moment, or from–to for a run. ISO 8601, UTC. */
 export type At = string | { readonly from: string; readonly to: string };
@@ -41,8 +44,16 @@ export interface CodeRead {
   /** Why it is set aside and not chased */
   readonly asideReason?: string;
   readonly freezeFrame?: string;
+  /** The code's own criteria: what the ECU tests and calls a fail, and the leak it names */
+  readonly criteria?: { readonly text?: string; readonly leak?: Quantity };
 }
 export type Permanence = "permanent" | "temporary" | "bypass";
+export const MONITOR_RESULTS = {
+  passed: "Ran and passed",
+  failed: "Ran and failed",
+  "not-complete": "Has not run yet",
+} as const;
+export type MonitorResult = keyof typeof MONITOR_RESULTS;
 export type WaitingOn = "me" | "customer" | "part" | "cold-soak" | "drive";
 
 /** Every kind's body, as written today. */
@@ -114,6 +125,10 @@ export interface Bodies {
   };
   undone: { readonly repair: string };
   "complaint-tried": { readonly how: string; readonly result: "gone" | "remains" };
+  /** The car as it stands before its EVAP monitor is to run */
+  readiness: ReadinessFacts;
+  /** What the EVAP monitor said, read from the car */
+  monitor: { readonly result: MonitorResult; readonly readBy: string };
   waiting: { readonly on: WaitingOn; readonly note?: string };
   note: { readonly text: string };
   handover: {
@@ -178,6 +193,12 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
           status: yup.string().oneOf(["current", "pending", "stored", "permanent", "history"]).required(),
           asideReason: line("The reason").optional(),
           freezeFrame: line("Freeze frame", 500).optional(),
+          criteria: strictObject({
+            text: line("The criteria", 500).optional(),
+            leak: quantitySchema("hole").optional().default(undefined),
+          })
+            .optional()
+            .default(undefined),
         }).required(),
       )
       .max(100)
@@ -279,6 +300,18 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
   "complaint-tried": strictObject({
     how: needed("How", "Say how the complaint was tried again", 500),
     result: yup.string().oneOf(["gone", "remains"], "Say whether it is gone").required(),
+  }),
+  readiness: strictObject({
+    fuelLevel: percentField("The fuel level", 0, 100),
+    outside: quantitySchema("airTemperature").required("Type the air temperature expected at the start"),
+    parkedAt: yup
+      .string()
+      .matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, "Say when the engine was switched off")
+      .required("Say when the engine was switched off"),
+  }),
+  monitor: strictObject({
+    result: yup.string().oneOf(Object.keys(MONITOR_RESULTS), "Say what the monitor did").required(),
+    readBy: needed("How it was read", "Say how the monitor was read", 200),
   }),
   waiting: strictObject({
     on: yup.string().oneOf(["me", "customer", "part", "cold-soak", "drive"]).required(),

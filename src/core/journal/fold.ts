@@ -1,14 +1,15 @@
 import { CHECKS, type CheckContext, type CheckKind, contextOf, judgeCheck, type Verdict, voidVerdict } from "../checks";
 import { readSections, type SmokeRun } from "../checks/smoke";
 import type { Shop } from "../shop/settings";
-import { causesOf, codeObservations, type Evidence, nextChecks, weighSuspects } from "../suspects";
+import { causesOf, codeObservations, type Evidence, familiesOf, nextChecks, weighSuspects } from "../suspects";
 import { canonicalJson, contentHash } from "./canonical";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
 import { blocksOf, confoundedChanges, stationsOf } from "./gates";
+import { planReadiness } from "./readiness";
 import type { AfterRepair, CheckState, JobState, OffCarItem, RepairState } from "./state";
 
 /** Version of the judging rules; a verdict shown under older rules is kept beside what they would say now. */
-export const RULES_VERSION = 2;
+export const RULES_VERSION = 3;
 
 type Of<K extends EntryKind> = JournalEntry & { readonly body: Bodies[K] };
 
@@ -112,11 +113,19 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
     : { suspects: [], next: [], retired: [] };
   const confounded = confoundedChanges(checks, repairs, of("displaced"), restored);
   const clearedAfter = cleared ? relative(cleared) === "after" || !lastRepair : false;
-  const blocks = blocksOf({ ...base, clearedAfter, now });
+  const monitor = newest("monitor");
+  const parked = newest("readiness");
+  const planned = parked && context && relative(parked) !== "before" ? parked.body : undefined;
+  const vapour = {
+    ...(planned && context ? { readiness: planReadiness(planned, context, { cleared: clearedAfter }, now) } : {}),
+    ...(monitor ? { monitor: { ...monitor.body, at: spanStart(monitor.at), afterRepair: relative(monitor) } } : {}),
+  };
+  const blocks = blocksOf({ ...base, ...vapour, clearedAfter, now });
   const status = closed ? (blocks.close.length > 0 ? "review" : "closed") : handover ? "handed-over" : "open";
   const stations = stationsOf({ ...base, status, blocks, next });
   return {
     ...base,
+    ...vapour,
     status,
     suspects,
     next,
@@ -176,9 +185,11 @@ function commandInTheWay(
 ): string | undefined {
   const began = spanOf(check.at).from;
   const { record } = check.body;
-  const own = new Set([...((record as Partial<SmokeRun>).heldOpen ?? []), ...(place ? [place] : [])]);
-  // The chain commands its own solenoid.
+  const { heldOpen = [], blocked = [] } = record as Partial<SmokeRun>;
+  const own = new Set([...heldOpen, ...blocked, ...(place ? [place] : [])]);
+  // The chain commands its own solenoid, the pull-down trace both its valves.
   if (check.body.check === "chain") own.add("flap-solenoid");
+  if (check.body.check === "pulldown") for (const id of ["purge-valve", "vent-valve"]) own.add(id);
   return commands.find((c) => {
     const stands = spanOf(c.at).from <= began && (restored.get(c.id) ?? Number.POSITIVE_INFINITY) > began;
     return stands && !(c.body.joint && own.has(c.body.joint));
@@ -255,7 +266,6 @@ function judgeSuspects(
   >,
 ): Pick<JobState, "suspects" | "next" | "retired"> {
   const { vehicle, layout } = context;
-  const causes = causesOf(layout, vehicle);
   const telling = (list: readonly CheckState[]) =>
     list.filter((c) => c.verdict.outcome !== "void" && c.verdict.observation !== undefined);
   const fromChecks = (list: readonly CheckState[]): Evidence[] =>
@@ -270,6 +280,11 @@ function judgeSuspects(
     ).map((observation) => ({ observation, entry: "codes" })),
     ...(state.story?.symptoms ?? []).map((s) => ({ observation: `symptom:${s}`, entry: "story" })),
   ];
+  const families = familiesOf(
+    story.map((e) => e.observation),
+    state.checks.map((c) => c.check),
+  );
+  const causes = causesOf(layout, vehicle, families);
   const sections: Evidence[] = state.sections?.within.length
     ? [{ observation: "section-within", entry: "sections", tested: state.sections.within }]
     : [];
@@ -303,5 +318,5 @@ function judgeSuspects(
   }));
   const standing = state.offCar.filter((i) => i.open && i.commanded).map((i) => i.what);
   const engine = state.conditions?.engine;
-  return { suspects, next: nextChecks(suspects, context, done, { standing, ...(engine ? { engine } : {}) }), retired };
+  return { suspects, next: nextChecks(suspects, context, done, { standing, ...(engine ? { engine } : {}) }, families), retired };
 }

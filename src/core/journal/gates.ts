@@ -1,5 +1,9 @@
 import { CHECKS, type CheckId, jointName } from "../checks";
+import { EVAP_ZONES } from "../checks/evap-fields";
+import { entriesFor } from "../checks/evap-smoke";
+import type { ValveRecord } from "../checks/valve";
 import { inSentence } from "../sentence";
+import { codeObservations, familiesOf } from "../suspects";
 import { layoutOf } from "../vehicle";
 import { type Bodies, type JournalEntry, spanOf } from "./entries";
 import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
@@ -7,7 +11,17 @@ import { STATIONS } from "./state";
 
 type Facts = Pick<
   JobState,
-  "vehicle" | "story" | "codes" | "codesRead" | "checks" | "findings" | "repairs" | "offCar" | "complaint" | "conditions"
+  | "vehicle"
+  | "story"
+  | "codes"
+  | "codesRead"
+  | "checks"
+  | "findings"
+  | "repairs"
+  | "offCar"
+  | "complaint"
+  | "conditions"
+  | "monitor"
 >;
 
 const standing = (repairs: readonly RepairState[]) => repairs.filter((r) => !r.undone);
@@ -16,6 +30,8 @@ const standing = (repairs: readonly RepairState[]) => repairs.filter((r) => !r.u
 interface Owed {
   readonly check: CheckId;
   readonly part?: string;
+  /** A valve's seat that leaked cold is proved cold */
+  readonly temperature?: string;
 }
 
 /** Eyes find but do not measure, and a branch shut off only locates: what they found is answered by the measured checks. */
@@ -23,12 +39,17 @@ const LOCATORS: readonly CheckId[] = ["look", "pinch"];
 /** Kinds that judge one part by itself: each part owes its own proof. */
 const BY_PART: readonly CheckId[] = ["hold", "valve", "output", "circuit", "borescope"];
 
+/** Kinds that put one question in two ways: smoke and decay both say whether the vapour system is tight. */
+const TIGHTNESS: readonly CheckId[] = ["evap-smoke", "decay"];
+
 const owedBy = (c: CheckState): Owed => ({
   check: c.check,
   ...(c.place && BY_PART.includes(c.check) ? { part: c.place } : {}),
+  ...(c.check === "valve" ? { temperature: (c.record as ValveRecord).temperature } : {}),
 });
+const sameQuestion = (a: CheckId, b: CheckId) => a === b || (TIGHTNESS.includes(a) && TIGHTNESS.includes(b));
 const answers = (c: CheckState, owed: Owed) =>
-  c.check === owed.check && !c.onBench && (owed.part === undefined || c.place === owed.part);
+  sameQuestion(c.check, owed.check) && !c.onBench && (owed.part === undefined || c.place === owed.part);
 
 /** Checks that said "faulty" before the last repair: each must say otherwise after it. */
 function proofOwed(checks: readonly CheckState[]): Owed[] {
@@ -93,9 +114,14 @@ export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readon
           station: "prove",
           reason: `After the repair the ${name} is not sure yet: ${proof.verdict.reasons[0] ?? proof.verdict.headline}`,
         });
+      } else if (one.temperature && (proof.record as ValveRecord).temperature !== one.temperature) {
+        close.push({
+          station: "prove",
+          reason: `The ${name} was faulty ${one.temperature} and has been proved otherwise only: test it ${one.temperature} again`,
+        });
       }
     }
-    close.push(...untestedRepairs(facts));
+    close.push(...untestedRepairs(facts), ...vapourBlocks(facts));
     if (owed.length === 0) {
       close.push({ station: "prove", reason: "No check showed the fault before the repair, so none can show that it is gone" });
     }
@@ -122,6 +148,55 @@ export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readon
   return { close, handOver };
 }
 
+/**
+ * What an EVAP code asks for after the repair: every zone of the system proved tight, whatever an entry hid or could not
+ * reach proved from another, and the car's own monitor run and passed.
+ */
+function vapourBlocks({ vehicle, codes, checks, monitor }: Facts): Block[] {
+  const observations = codeObservations(
+    codes.filter((c) => !c.asideReason).map((c) => c.code),
+    vehicle?.banks ?? 1,
+  );
+  if (!vehicle || !familiesOf(observations, []).includes("evap")) return [];
+  const blocks: Block[] = [];
+  const layout = layoutOf(vehicle);
+  const after = checks.filter((c) => c.afterRepair === "after" && !c.onBench && c.verdict.outcome === "pass");
+  const held = after.filter((c) => TIGHTNESS.includes(c.check));
+  if (observations.some((o) => LEAK_CODES.includes(o))) {
+    const tight = new Set(held.flatMap((c) => c.verdict.zones.filter((z) => z.state === "tight").map((z) => z.zone)));
+    const zones = layout.zones.filter((z) => EVAP_ZONES.includes(z.id) && z.id !== "vent-hose" && !tight.has(z.id));
+    const tested = new Set(after.flatMap((c) => c.tested));
+    const hidden = layout.joints.filter(
+      (j) => j.kind === "seal" && EVAP_ZONES.includes(j.from) && tight.has(j.from) && !tested.has(j.id),
+    );
+    const [entry] = entriesFor(layout, { zones: zones.map((z) => z.id), joints: hidden.map((j) => j.id) });
+    const from = entry ? `: prove it from the ${inSentence(entry.name)}` : "";
+    if (zones.length > 0) {
+      blocks.push({
+        station: "prove",
+        reason: `Not proved tight since the repair: ${zones.map((z) => inSentence(z.name)).join(", ")}${from}`,
+      });
+    }
+    for (const joint of hidden) {
+      const how =
+        joint.id === "filler-cap" ? ": test it by itself, or prove it from another entry" : `: prove it from a second entry`;
+      blocks.push({ station: "prove", reason: `${joint.name} was hidden by the adapter and is untested since the repair${how}` });
+    }
+  }
+  if (monitor?.afterRepair !== "after" || monitor.result === "not-complete") {
+    blocks.push({
+      station: "prove",
+      reason: "The car's own EVAP monitor has not run since the repair: plan it, or hand over conditionally",
+    });
+  } else if (monitor.result === "failed") {
+    blocks.push({ station: "prove", reason: "The car's own EVAP monitor ran after the repair and failed" });
+  }
+  return blocks;
+}
+
+/** Codes that mean a leak: only the whole system proved tight answers them. */
+const LEAK_CODES: readonly string[] = ["code:evap", "code:evap-gross", "code:evap-small", "code:evap-very-small"];
+
 const nameOf = (owed: Owed, { vehicle }: Pick<Facts, "vehicle">) => {
   const kind = inSentence(CHECKS[owed.check].name);
   const part = owed.part && vehicle ? inSentence(jointName(layoutOf(vehicle), owed.part)) : owed.part;
@@ -130,7 +205,9 @@ const nameOf = (owed: Owed, { vehicle }: Pick<Facts, "vehicle">) => {
 
 /** Repaired places that smoke had shown leaking, and that no smoke run after the repair has put to the test. */
 function untestedRepairs({ findings, checks }: Pick<Facts, "findings" | "checks">): Block[] {
-  const passed = checks.filter((c) => c.check === "smoke" && c.afterRepair === "after" && c.verdict.outcome === "pass");
+  const passed = checks.filter(
+    (c) => (c.check === "smoke" || TIGHTNESS.includes(c.check)) && c.afterRepair === "after" && c.verdict.outcome === "pass",
+  );
   if (passed.length === 0) return [];
   return findings
     .filter(({ repairedBy, body }) => repairedBy && checks.some((c) => c.verdict.zones.some((z) => z.joint === body.joint)))

@@ -35,7 +35,7 @@ const summary = (c: CheckState): Summary => ({
 
 const MERE_PLACES: readonly CheckId[] = ["pinch", "look"];
 /** Kinds that judge one part: each part is compared with itself. */
-const ONE_PART: readonly CheckId[] = ["hold", "valve", "output", "circuit", "borescope", "pinch"];
+const ONE_PART: readonly CheckId[] = ["hold", "valve", "output", "circuit", "borescope", "pinch", "cap"];
 
 const telling = (v: Verdict) => v.outcome === "fail" || v.outcome === "pass";
 

@@ -3,6 +3,7 @@ import type { SectionReading } from "../checks/smoke";
 import type { NextCheck, Suspect } from "../suspects";
 import type { KitItem, VehicleFacts } from "../vehicle";
 import type { At, Bodies, CodeRead, WaitingOn } from "./entries";
+import type { Readiness } from "./readiness";
 
 /** Whether a check speaks for the time after the last repair; `unknown` when its device had not seen the repair. */
 export type AfterRepair = "no-repair" | "before" | "after" | "unknown";
@@ -92,6 +93,10 @@ export interface JobState {
     readonly at: string;
     readonly afterRepair: AfterRepair;
   };
+  /** The plan for the EVAP monitor, since the last repair */
+  readonly readiness?: Readiness;
+  /** What the EVAP monitor said last */
+  readonly monitor?: Bodies["monitor"] & { readonly at: string; readonly afterRepair: AfterRepair };
   readonly zones: readonly (ZoneKnowledge & { readonly entry: string })[];
   readonly suspects: readonly Suspect[];
   readonly next: readonly NextCheck[];

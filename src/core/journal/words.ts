@@ -1,5 +1,5 @@
 import { CAUTION_TEXTS, CHECKS } from "../checks";
-import { type Bodies, type EntryKind, isEntryKind, type JournalEntry } from "./entries";
+import { type Bodies, type EntryKind, isEntryKind, type JournalEntry, MONITOR_RESULTS } from "./entries";
 import type { JobState } from "./state";
 
 type Words = { readonly [K in EntryKind]: (body: Bodies[K], entry: JournalEntry, job: JobState) => string };
@@ -25,6 +25,8 @@ const WORDS: Words = {
   repair: (b) => `Repaired: ${b.what}`,
   undone: (b, _entry, job) => `Undone: ${job.repairs.find((r) => r.entry === b.repair)?.body.what ?? "a repair taken out since"}`,
   "complaint-tried": (b) => `Complaint tried again (${b.how}): ${b.result === "gone" ? "gone" : "remains"}`,
+  readiness: (b) => `Parked for the EVAP monitor: fuel ${b.fuelLevel} %, ${b.outside.value} ${b.outside.unit} expected`,
+  monitor: (b) => `EVAP monitor: ${MONITOR_RESULTS[b.result].toLowerCase()} (${b.readBy})`,
   waiting: (b) => `Waiting for: ${b.on === "me" ? "us" : b.on.replace("-", " ")}${b.note ? `, ${b.note}` : ""}`,
   note: (b) => `Note: ${b.text}`,
   handover: (b) => `Handed over${b.conditional ? " conditionally" : ""}: ${b.summary}`,

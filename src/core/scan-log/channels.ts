@@ -31,7 +31,10 @@ export type ChannelId =
   | "load"
   | "lambda-1"
   | "o2-1"
-  | "speed";
+  | "speed"
+  | "tank-pressure"
+  | "fuel-level"
+  | "purge";
 
 const trimNames = (term: "short" | "long", bank: 1 | 2) => {
   const t = term === "short" ? ["short term", "stft", "shrtft", "short"] : ["long term", "ltft", "longft", "long"];
@@ -144,6 +147,35 @@ export const CHANNELS: readonly Channel[] = [
     names: ["o2 sensor bank 1 sensor 1", "o2 b1s1", "o2 voltage bank 1", "oxygen sensor b1s1"],
   },
   { id: "speed", name: "Vehicle speed", measures: "speed", names: ["vehicle speed", "speed", "vss"] },
+  {
+    id: "tank-pressure",
+    name: "Tank pressure",
+    measures: "pressure",
+    kind: "gauge",
+    unit: "Pa",
+    names: [
+      "evap system vapour pressure",
+      "evap system vapor pressure",
+      "fuel tank pressure",
+      "tank pressure",
+      "evap vapor pressure",
+      "evap pressure",
+      "ftp",
+      "tankdruck",
+    ],
+  },
+  {
+    id: "fuel-level",
+    name: "Fuel level",
+    measures: "percent",
+    names: ["fuel tank level input", "fuel level", "fuel tank level", "tankfüllstand"],
+  },
+  {
+    id: "purge",
+    name: "Commanded purge",
+    measures: "percent",
+    names: ["commanded evaporative purge", "commanded evap purge", "commanded purge", "evap purge", "purge duty"],
+  },
 ];
 
 export const channelById = (id: ChannelId): Channel => CHANNELS.find((c) => c.id === id) as Channel;

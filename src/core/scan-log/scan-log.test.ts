@@ -137,7 +137,7 @@ describe("headers", () => {
     expect(match.confidence).toBeLessThanOrEqual(1);
   });
 
-  it.each(["Battery voltage (V)", "Desired MAF (g/s)", "Gear", "Fuel level (%)", "O2 sensor bank 1 sensor 2 (V)"])(
+  it.each(["Battery voltage (V)", "Desired MAF (g/s)", "Gear", "Washer level (%)", "O2 sensor bank 1 sensor 2 (V)"])(
     "%s is nobody's channel",
     (header) => {
       expect(matchHeader(header, undefined, 0).channel).toBeUndefined();

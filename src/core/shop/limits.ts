@@ -9,6 +9,8 @@ export interface Limit {
 
 const shop = (value: number): Limit => ({ value, source: "shop default" });
 const INHG = 3386.389;
+const PSI = 6894.757;
+const INH2O = 249.0889;
 
 /**
  * Shop defaults, SI (trims and shares as fractions, times in s). One place; overridable per shop and vehicle.
@@ -71,6 +73,24 @@ export const DEFAULT_LIMITS = {
   /** Share of a port that must be open, and below which it is blocked */
   portOpen: shop(0.9),
   portBlocked: shop(0.7),
+  /** Highest pressure an EVAP system may be put under, Pa gauge */
+  evapCeiling: shop(0.5 * PSI),
+  /** Fuel level between which an EVAP system may be tested and its monitor runs, share of the tank */
+  evapFuelLow: shop(0.15),
+  evapFuelHigh: shop(0.85),
+  /** Air temperature between which the EVAP monitor runs, K */
+  evapColdest: shop(273.15 + 4),
+  evapHottest: shop(273.15 + 35),
+  /** Engine-off time before a cold start that the EVAP monitor counts, s; the maker's figure goes before it */
+  evapSoak: shop(8 * 3600),
+  /** Depth that an idling engine must pull a shut EVAP system down to, Pa below ambient */
+  evapPullDown: shop(4 * INH2O),
+  /** How far from its own zero a tank-pressure sensor may stand with the cap off, V */
+  sensorZero: shop(0.2),
+  /** Share of its pressure a filler cap may lose in 10 s on its tester */
+  capLoss: shop(0.1),
+  /** Smallest opening, as a sharp-edged hole, of a vent path that breathes freely, m */
+  ventOpening: shop(6e-3),
   /** Coarsest division of an instrument, as a share of the limit it is held against */
   instrumentShare: shop(0.2),
 } as const satisfies Record<string, Limit>;

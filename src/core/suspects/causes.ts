@@ -32,7 +32,19 @@ export type Trait =
   | "fuel-pressure"
   | "fuel-supply"
   | "engine-mechanical"
+  // The vapour system
+  | "vapour-leak"
+  | "vent-open"
+  | "vent-blocked"
+  | "purge-blocked"
+  | "tank-sensor"
   | "healthy";
+
+/** Which family of faults a job is weighed over: the engine's breathing and mixture, or the vapour system. */
+export type Family = "engine" | "evap";
+
+/** Traits of the vapour system alone: the engine's own readings do not show them. */
+export const VAPOUR_TRAITS: readonly Trait[] = ["vapour-leak", "vent-open", "vent-blocked", "purge-blocked", "tank-sensor"];
 
 export interface Cause {
   readonly id: string;
@@ -80,6 +92,11 @@ export const CONFIRM_MINUTES: Record<Trait, number> = {
   "fuel-pressure": 15,
   "fuel-supply": 15,
   "engine-mechanical": 45,
+  "vapour-leak": 12,
+  "vent-open": 10,
+  "vent-blocked": 12,
+  "purge-blocked": 12,
+  "tank-sensor": 8,
   healthy: 0,
 };
 
@@ -153,23 +170,55 @@ const OTHER_CAUSES: readonly Cause[] = [
   { id: "fuel-pressure", name: "Fuel pressure low or injectors weak", trait: "fuel-pressure", prior: 5 },
   { id: "fuel-supply", name: "Fuel pump or filter at its limit", trait: "fuel-supply", prior: 5 },
   { id: "engine-mechanical", name: "Valve, timing or ring fault", trait: "engine-mechanical", prior: 2 },
-  { id: "healthy", name: "Nothing wrong with the mixture now", trait: "healthy", prior: 8 },
+];
+const HEALTHY: Cause = { id: "healthy", name: "Nothing wrong now", trait: "healthy", prior: 8 };
+
+/** Causes of the vapour system: how often the trade meets each on a car with an EVAP code. */
+const EVAP_CAUSES: readonly Cause[] = [
+  at("filler-cap", "Filler cap or its seal leaks", "vapour-leak", 10, { cheap: true }),
+  at("neck-hose", "Filler neck rusted through or hose split", "vapour-leak", 6),
+  at("neck-tank", "Neck joint at the tank leaks", "vapour-leak", 2),
+  at("tank-flange", "Pump or sender flange leaks", "vapour-leak", 4),
+  at("rollover-grommet", "Rollover-valve grommet leaks", "vapour-leak", 3),
+  at("tank-line", "Vapour line at the tank leaks", "vapour-leak", 4),
+  at("canister-joint", "Canister cracked or its joint leaks", "vapour-leak", 6),
+  at("purge-line-joint", "Purge line split or connector leaks", "vapour-leak", 5),
+  at("service-port", "Service port core leaks", "vapour-leak", 2, { cheap: true }),
+  at("purge-valve", "Purge valve leaks by", "purge-leak", 9),
+  named("vent-open", "vent-valve", "Vent valve does not shut", "vent-open", 8, { device: "vent-valve" }),
+  named("vent-stuck-shut", "vent-valve", "Vent valve stuck shut", "vent-blocked", 2, { device: "vent-valve" }),
+  at("vent-filter", "Vent filter or hose blocked", "vent-blocked", 4),
+  named("canister-blocked", "canister-joint", "Canister blocked", "vent-blocked", 2),
+  at("fill-limit-valve", "Fill-limit valve stuck or its line blocked", "vent-blocked", 2),
+  named("purge-stuck", "purge-valve", "Purge valve does not open", "purge-blocked", 4, { device: "purge-valve" }),
+  named("purge-line-blocked", "purge-canister", "Purge line blocked", "purge-blocked", 2),
+  named("purge-circuit", "purge-valve", "Purge valve's circuit dead", "circuit-dead", 2, { device: "purge-valve" }),
+  named("vent-circuit", "vent-valve", "Vent valve's circuit dead", "circuit-dead", 3, { device: "vent-valve" }),
+  { id: "tank-sensor", name: "Tank-pressure sensor lies", trait: "tank-sensor", prior: 4 },
 ];
 
 /** Places a finding can be at: the joints of the map, and causes that are no joint by themselves. */
 export function findingPlaces(layout: Layout, vehicle: VehicleFacts): { readonly id: string; readonly name: string }[] {
   const joints = new Set(layout.joints.map((j) => j.id));
-  const others = causesOf(layout, vehicle).filter((c) => !joints.has(c.id) && c.trait !== "healthy");
+  const others = causesOf(layout, vehicle, ["engine", "evap"]).filter((c) => !joints.has(c.id) && c.trait !== "healthy");
   return [...layout.joints, ...others].map(({ id, name }) => ({ id, name }));
 }
 
-/** The causes this vehicle can have. */
-export function causesOf(layout: Layout, vehicle: VehicleFacts): Cause[] {
+/** The causes this vehicle can have, of the families a job is weighed over. */
+export function causesOf(layout: Layout, vehicle: VehicleFacts, families: readonly Family[] = ["engine"]): Cause[] {
   const joints = new Set(layout.joints.map((j) => j.id));
   const withMeter = vehicle.metering === "maf";
   const flaps = vehicle.fitted.includes("runner-flaps");
-  return [
-    ...JOINT_CAUSES.filter((c) => c.joint && joints.has(c.joint) && (flaps || !c.id.startsWith("flap-"))),
+  const engine = [
+    ...JOINT_CAUSES.filter((c) => flaps || !c.id.startsWith("flap-")),
     ...OTHER_CAUSES.filter((c) => withMeter || !c.trait.startsWith("meter")),
   ];
+  const evap = vehicle.fitted.includes("evap") ? EVAP_CAUSES : [];
+  const causes = new Map<string, Cause>();
+  for (const cause of [...(families.includes("engine") ? engine : []), ...(families.includes("evap") ? evap : []), HEALTHY]) {
+    const known = causes.get(cause.id);
+    // A cause of both families is one cause, as likely as where it is met most.
+    if (!cause.joint || joints.has(cause.joint)) causes.set(cause.id, known && known.prior > cause.prior ? known : cause);
+  }
+  return [...causes.values()];
 }

@@ -1,5 +1,6 @@
 export * from "./causes";
 export * from "./codes";
+export * from "./families";
 export * from "./likelihoods";
 export * from "./next";
 export * from "./weigh";

@@ -1,11 +1,18 @@
-import type { Cause } from "./causes";
+import { type Cause, VAPOUR_TRAITS } from "./causes";
+import { EVAP_ROWS } from "./tables/evap";
 import type { LikelihoodRow } from "./tables/row";
 import { RUNNING_ROWS } from "./tables/running";
 import { STANDING_ROWS } from "./tables/standing";
 import { STORY_ROWS } from "./tables/story";
 import { TRIM_ROWS } from "./tables/trims";
 
-export const LIKELIHOOD_ROWS: readonly LikelihoodRow[] = [...STORY_ROWS, ...TRIM_ROWS, ...RUNNING_ROWS, ...STANDING_ROWS];
+export const LIKELIHOOD_ROWS: readonly LikelihoodRow[] = [
+  ...STORY_ROWS,
+  ...TRIM_ROWS,
+  ...RUNNING_ROWS,
+  ...STANDING_ROWS,
+  ...EVAP_ROWS,
+];
 
 const BY_OBSERVATION = new Map(LIKELIHOOD_ROWS.map((row) => [row.observation, row]));
 
@@ -45,7 +52,8 @@ export function likelihood(observation: string, cause: Cause, tested: readonly s
   const row = BY_OBSERVATION.get(observation) ?? BY_OBSERVATION.get(`${observation.slice(0, colon)}:*`);
   if (!row) return undefined;
   const from = (given: LikelihoodRow["given"], reason: string): Likelihood => ({
-    value: given[cause.trait] ?? given.other,
+    // To the engine's own readings a fault of the vapour system is a sound engine, unless a row says otherwise.
+    value: given[cause.trait] ?? (VAPOUR_TRAITS.includes(cause.trait) ? given.healthy : undefined) ?? given.other,
     says: row.says,
     reason,
   });

@@ -1,11 +1,13 @@
 import { CHECKS } from "../checks";
 import type { CheckContext, CheckId } from "../checks/check";
+import { EVAP_ZONES } from "../checks/evap-fields";
 import { behind } from "../checks/pinch";
 import { refusal } from "../checks/trims";
 import { inSentence } from "../sentence";
 import { formatNumber } from "../units";
 import { entriesOf, type Joint, type Layout, reachOf, usualSetup } from "../vehicle";
-import { type Cause, CONFIRM_MINUTES } from "./causes";
+import { type Cause, CONFIRM_MINUTES, type Family } from "./causes";
+import { evapCandidates } from "./evap-candidates";
 import { isAt, likelihood } from "./likelihoods";
 import { RUNNING_ROWS } from "./tables/running";
 import { TRIM_ROWS } from "./tables/trims";
@@ -58,6 +60,8 @@ const CHANGEOVER = 6;
 const HOUSE_FIRST = 1.2;
 /** What is left to learn from doing the same again. */
 const REPEATED = 0.08;
+/** Checks that put many joints to the test at once: the next run is worth what the last left out. */
+const SMOKED: readonly CheckId[] = ["smoke", "evap-smoke", "decay"];
 
 export interface Candidate {
   readonly check: CheckId;
@@ -78,25 +82,78 @@ const outcomesOf = (prefix: string) => RUNNING_ROWS.map((r) => r.observation).fi
 const SUCKED: readonly string[] = ["manifold", "metered-duct", "crankcase", "booster-branch", "breather", "vacuum-supply"];
 
 /** Solenoids and valves that can be commanded, with what each is. */
-const COMMANDED: readonly string[] = ["purge-valve", "flap-solenoid", "egr-valve", "idle-air"];
+const COMMANDED: Record<Family, readonly string[]> = {
+  engine: ["purge-valve", "flap-solenoid", "egr-valve", "idle-air"],
+  evap: ["purge-valve", "vent-valve"],
+};
 const PASSAGES: readonly string[] = ["intake-valves", "throttle", "catalyst"];
 
-/** Every check that this vehicle allows, with what it costs and what it can say. */
-export function candidatesOf({ layout, vehicle, house }: CheckContext): Candidate[] {
-  const petrol = vehicle.fuel === "petrol";
-  const flaps = vehicle.fitted.includes("runner-flaps");
-  const joint = (id: string): Joint | undefined => layout.joints.find((j) => j.id === id);
-  const seals = layout.joints.filter((j) => j.kind === "seal");
-  const list: Candidate[] = [
+/** Every check that this vehicle allows, of the families a job is weighed over. */
+export function candidatesOf(context: CheckContext, families: readonly Family[] = ["engine"]): Candidate[] {
+  const { layout } = context;
+  const sealsOf = (family: Family) =>
+    layout.joints.filter((j) => j.kind === "seal" && EVAP_ZONES.includes(j.from) === (family === "evap"));
+  return [
     {
       check: "look",
       name: "Look and feel",
       minutes: 6,
       penalty: 1,
-      outcomes: ["look-clean", ...seals.map((j) => `look-found:${j.id}`), "look-found:filter-clogged"],
+      outcomes: ["look-clean", ...families.flatMap(sealsOf).map((j) => `look-found:${j.id}`), "look-found:filter-clogged"],
       why: "costs nothing and takes nothing apart",
     },
+    ...(families.includes("engine") ? engineCandidates(context) : []),
+    ...(families.includes("evap") ? evapCandidates(context) : []),
+    ...[...new Set(families.flatMap((f) => COMMANDED[f]))].flatMap((id) => commandCandidates(layout, id)),
   ];
+}
+
+/** A valve or solenoid that can be commanded: its two states, its answer, its circuit. */
+function commandCandidates(layout: Layout, id: string): Candidate[] {
+  const part = layout.joints.find((j) => j.id === id);
+  if (!part) return [];
+  const name = inSentence(part.name);
+  return [
+    {
+      check: "valve",
+      place: id,
+      name: `Both states of the ${name}`,
+      minutes: 8,
+      penalty: 0.85,
+      outcomes: [`valve-leaks:${id}`, `valve-stuck:${id}`, "valve-good"],
+      tested: [id],
+      why: "its seat and its stroke, each by itself",
+    },
+    {
+      check: "output",
+      place: id,
+      name: `Command the ${name}`,
+      minutes: 3,
+      penalty: 1,
+      outcomes: [`output-works:${id}`, `output-dead:${id}`],
+      tested: [id],
+      why: "a scan-tool command, nothing comes off",
+    },
+    {
+      check: "circuit",
+      place: id,
+      name: `Circuit of the ${name}`,
+      minutes: 8,
+      penalty: 0.95,
+      outcomes: [`circuit-dead:${id}`, `circuit-good:${id}`],
+      tested: [id],
+      why: "feed, control and load, pin by pin",
+    },
+  ];
+}
+
+/** Checks of the engine's breathing and mixture. */
+function engineCandidates({ layout, vehicle, house }: CheckContext): Candidate[] {
+  const petrol = vehicle.fuel === "petrol";
+  const flaps = vehicle.fitted.includes("runner-flaps");
+  const joint = (id: string): Joint | undefined => layout.joints.find((j) => j.id === id);
+  const seals = layout.joints.filter((j) => j.kind === "seal");
+  const list: Candidate[] = [];
   if (!refusal(vehicle)) {
     list.push({
       check: "trims",
@@ -189,43 +246,6 @@ export function candidatesOf({ layout, vehicle, house }: CheckContext): Candidat
       why: "a hand pump, still and wiggled",
     });
   }
-  for (const id of COMMANDED) {
-    const part = joint(id);
-    if (!part) continue;
-    const name = inSentence(part.name);
-    list.push(
-      {
-        check: "valve",
-        place: id,
-        name: `Both states of the ${name}`,
-        minutes: 8,
-        penalty: 0.85,
-        outcomes: [`valve-leaks:${id}`, `valve-stuck:${id}`, "valve-good"],
-        tested: [id],
-        why: "its seat and its stroke, each by itself",
-      },
-      {
-        check: "output",
-        place: id,
-        name: `Command the ${name}`,
-        minutes: 3,
-        penalty: 1,
-        outcomes: [`output-works:${id}`, `output-dead:${id}`],
-        tested: [id],
-        why: "a scan-tool command, nothing comes off",
-      },
-      {
-        check: "circuit",
-        place: id,
-        name: `Circuit of the ${name}`,
-        minutes: 8,
-        penalty: 0.95,
-        outcomes: [`circuit-dead:${id}`, `circuit-good:${id}`],
-        tested: [id],
-        why: "feed, control and load, pin by pin",
-      },
-    );
-  }
   if (flaps) {
     const links = ["flap-line", "flap-circuit", "flap-solenoid", "flap-diaphragm", "flap-shaft", "flap-plate"];
     list.push({
@@ -261,13 +281,20 @@ interface Model {
   readonly causes: readonly string[];
   readonly rows: readonly (readonly Float64Array[])[];
 }
-const models = new WeakMap<Layout, { house: CheckContext["house"]; band: boolean; model: Model }>();
+const models = new WeakMap<Layout, { house: CheckContext["house"]; band: boolean; families: string; model: Model }>();
 
-function modelOf(causes: readonly Cause[], context: CheckContext): Model {
+function modelOf(causes: readonly Cause[], context: CheckContext, families: readonly Family[]): Model {
   const known = models.get(context.layout);
   const band = context.vehicle.crankcaseBand !== undefined;
-  if (known?.house === context.house && known.band === band && known.model.causes.length === causes.length) return known.model;
-  const candidates = candidatesOf(context);
+  const key = families.join();
+  if (
+    known?.house === context.house &&
+    known.band === band &&
+    known.families === key &&
+    known.model.causes.length === causes.length
+  )
+    return known.model;
+  const candidates = candidatesOf(context, families);
   const rows = candidates.map((c) =>
     causes.map((cause) => {
       const raw = Float64Array.from(c.outcomes, (o) => likelihood(o, cause, c.tested)?.value ?? 0);
@@ -276,7 +303,7 @@ function modelOf(causes: readonly Cause[], context: CheckContext): Model {
     }),
   );
   const model = { candidates, causes: causes.map((c) => c.id), rows };
-  models.set(context.layout, { house: context.house, band, model });
+  models.set(context.layout, { house: context.house, band, families: key, model });
   return model;
 }
 
@@ -290,16 +317,17 @@ export function nextChecks(
   context: CheckContext,
   done: readonly Done[],
   now: Now = { standing: [] },
+  families: readonly Family[] = ["engine"],
 ): NextCheck[] {
   // Rows follow the causes in a fixed order, whatever their odds.
   const causes = suspects.map((s) => s.cause).toSorted((a, b) => (a.id < b.id ? -1 : 1));
-  const model = modelOf(causes, context);
+  const model = modelOf(causes, context, families);
   const odds = new Map(suspects.map((s) => [s.cause.id, s.odds]));
   const weights = Float64Array.from(model.causes, (id) => odds.get(id) ?? 0);
   const lean = (suspects[0]?.because ?? []).some((b) => b.observation.startsWith("code:lean"));
   const list = model.candidates.map((c, k): NextCheck => {
     const repeated = done.some((d) => d.check === c.check && d.place === c.place);
-    const fresh = repeated ? REPEATED : c.check === "smoke" ? freshShare(c, suspects, done) : 1;
+    const fresh = repeated ? REPEATED : SMOKED.includes(c.check) ? freshShare(c, suspects, done) : 1;
     const bits = information(weights, model.rows[k] as Float64Array[]) * fresh;
     const waiting = waitFor(c.check, now.engine);
     const minutes = Math.round(c.minutes + waiting);
@@ -352,7 +380,7 @@ export function worthConfirming(suspects: readonly Suspect[], next: readonly Nex
  * so only suspicion in joints not tested yet counts in full.
  */
 function freshShare(candidate: Candidate, suspects: readonly Suspect[], done: readonly Done[]): number {
-  const before = new Set(done.filter((d) => d.check === "smoke").flatMap((d) => d.tested ?? []));
+  const before = new Set(done.filter((d) => d.check === candidate.check).flatMap((d) => d.tested ?? []));
   if (before.size === 0) return 1;
   let all = 0;
   let fresh = 0;
@@ -370,7 +398,7 @@ const isHouseLocator = (check: CheckId, { house }: CheckContext) =>
 /** Minutes until the engine is as a check needs it; none where nobody said how warm it is. */
 export function waitFor(check: CheckId, engine: EngineNow | undefined): number {
   if (engine === "cold" && CHECKS[check].engine === "warm-running") return WARM_UP;
-  return engine === "warm" && check === "smoke" ? COOL_DOWN : 0;
+  return engine === "warm" && (check === "smoke" || check === "evap-smoke") ? COOL_DOWN : 0;
 }
 
 /** Why a check cannot be done now; undefined when it can. */
@@ -379,7 +407,7 @@ function hindrance(candidate: Candidate, now: Now): string | undefined {
   if (command) return `${command} still stands: release it first`;
   const { engine } = CHECKS[candidate.check];
   if (engine !== "standing" && now.engine === "does-not-run") return "the engine does not run";
-  if (candidate.check === "smoke" && now.engine === "hot-exhaust") return "the exhaust is hot: let it cool";
+  if (SMOKED.includes(candidate.check) && now.engine === "hot-exhaust") return "the exhaust is hot: let it cool";
   if (candidate.check === "borescope" && now.engine === "hot-exhaust") return "the engine is hot: let it cool";
   return undefined;
 }

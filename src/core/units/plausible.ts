@@ -31,6 +31,11 @@ export const BANDS = {
   airTemperature: { dimension: "temperature", low: 233.15, high: 353.15, name: "air temperature" },
   coolant: { dimension: "temperature", low: 233.15, high: 403.15, name: "coolant temperature" },
   mafFlow: { dimension: "mass-flow", low: 0, high: 0.6, name: "air meter flow" },
+  tank: { dimension: "volume", low: 8e-3, high: 0.25, name: "fuel tank volume" },
+  /** Signed: a purged tank stands below ambient */
+  tankPressure: pressure("tank pressure", "gauge", -9e3, 9e3),
+  evapPressure: pressure("EVAP test pressure", "gauge", 50, 9e3),
+  capPressure: pressure("cap test pressure", "gauge", 500, 20e3),
   volume: { dimension: "volume", low: 0.05e-3, high: 0.3, name: "volume" },
   hole: { dimension: "length", low: 0.05e-3, high: 60e-3, name: "hole" },
   displacement: { dimension: "volume", low: 0.4e-3, high: 9e-3, name: "engine displacement" },

@@ -46,8 +46,16 @@ const PIPE = 30;
 /** Line under the main row that valves between its zones lie on */
 const UNDER = 194;
 const GAP = 16;
-/** Right of here, under the main row, stands the legend */
-const LEGEND = 800;
+/** Top of the vapour system's row, under the main one, which runs to the right edge */
+const VAPOUR = 232;
+/** Its zones from left to right: width share and height; valves and their names stand in the gaps. */
+const VAPOUR_ROW: readonly (readonly [ZoneId, number, number])[] = [
+  ["purge-line", 1, 16],
+  ["canister", 0.95, 48],
+  ["tank", 1.7, 52],
+  ["neck", 0.9, 20],
+];
+const VAPOUR_GAP = 58;
 
 /** Main row from left to right: width share and height of each zone. */
 const MAIN_ROW: readonly (readonly [ZoneId, number, number])[] = [
@@ -67,7 +75,7 @@ const centre = (box: Box): Point => ({ x: box.x + box.w / 2, y: box.y + box.h / 
 
 /**
  * Where a vehicle's zones and joints stand on the air map: air flows left to right, crankcase above, vacuum branches and
- * EVAP below. Pure geometry from the layout; what is known is drawn into it elsewhere.
+ * the vapour system below. Pure geometry from the layout; what is known is drawn into it elsewhere.
  */
 export function airMapOf(layout: Layout): AirMap {
   const boxes = placeZones(layout);
@@ -116,10 +124,20 @@ function placeZones(layout: Layout): Map<ZoneId, Box[]> {
   }
   if (has.has("purge-line")) {
     const from = manifold.x + manifold.w * 0.72;
-    boxes.set("purge-line", [
-      { x: from, y: 250, w: Math.min(250, LEGEND - from), h: 16 },
-      { x: from, y: 226, w: 14, h: 24 },
-    ]);
+    const room = WIDTH - 20 - from - VAPOUR_GAP * (VAPOUR_ROW.length - 1);
+    const sum = VAPOUR_ROW.reduce((total, [, share]) => total + share, 0);
+    const middle = VAPOUR + 26;
+    let left = from;
+    for (const [id, share, h] of VAPOUR_ROW) {
+      const w = (room * share) / sum;
+      boxes.set(id, [
+        { x: left, y: middle - h / 2, w, h },
+        ...(id === "purge-line" ? [{ x: from, y: 226, w: 14, h: middle - 8 - 226 }] : []),
+      ]);
+      left += w + VAPOUR_GAP;
+    }
+    const canister = (boxes.get("canister") as Box[])[0] as Box;
+    boxes.set("vent-hose", [{ x: canister.x + canister.w * 0.55, y: 196, w: 110, h: 14 }]);
   }
   return boxes;
 }
@@ -129,6 +147,7 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
   return layout.joints.map((joint): JointPlace => {
     const from = first(joint.from);
     if (joint.kind === "seal") return seal(layout, joint, from);
+    if (joint.id === "vent-filter") return { ...named(joint, from.x + from.w, centre(from).y, "right") };
     if (joint.to === "outside") {
       return joint.from === "filter-box"
         ? named(joint, from.x, centre(from).y, "above")
@@ -145,6 +164,13 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
       }
       case "purge-valve":
         return down(joint, to.x + 7, from.y + from.h, to.y - 24, "right");
+      case "vent-valve":
+        return down(joint, to.x + 16, to.y + to.h, from.y, "left");
+      case "purge-canister":
+      case "fill-limit-valve":
+      case "neck-flap":
+      case "neck-tank":
+        return across(joint, from, to);
       case "breather-duct":
         return named(joint, from.x + 7, to.y - 4, "above");
       case "breather-port":
@@ -229,6 +255,18 @@ function down(joint: Joint, x: number, top: number, bottom: number, side: "left"
     { x, y: bottom },
   ];
   return { ...named(joint, x, (top + bottom) / 2, side), passage };
+}
+
+/** A joint half way along a level passage between two zones of the vapour row; its name stands over it. */
+function across(joint: Joint, from: Box, to: Box): JointPlace {
+  const [left, right] = from.x < to.x ? [from, to] : [to, from];
+  const y = centre(left).y;
+  const passage = [
+    { x: left.x + left.w, y },
+    { x: right.x, y },
+  ];
+  const x = (left.x + left.w + right.x) / 2;
+  return { ...named(joint, x, y, "above"), passage, label: { x, y: y - 30, anchor: "middle" } };
 }
 
 /** A joint in a passage that runs under the main row from one zone to another. */

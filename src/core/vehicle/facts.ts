@@ -2,6 +2,7 @@ import * as yup from "yup";
 import { line, needed, strictObject } from "../input";
 import { type Limit, type LimitId, vehicleLimitsSchema } from "../shop/limits";
 import { type Quantity, quantitySchema, toSi } from "../units";
+import { type EvapFacts, evapSchema } from "./evap";
 
 /** The facts of a vehicle that change what a reading means. */
 export interface VehicleFacts {
@@ -20,6 +21,7 @@ export interface VehicleFacts {
   readonly fitted: readonly FittedSystem[];
   /** The maker's band of crankcase pressure at idle, gauge: suction is negative */
   readonly crankcaseBand?: { readonly low: Quantity; readonly high: Quantity };
+  readonly evap?: EvapFacts;
   /** Limits the maker gives for this vehicle, each with who entered it */
   readonly limits?: Readonly<Partial<Record<LimitId, Limit>>>;
 }
@@ -78,6 +80,7 @@ export const vehicleSchema = yup
       })
       .optional()
       .default(undefined),
+    evap: evapSchema.optional().default(undefined),
     limits: vehicleLimitsSchema.optional().default(undefined),
   })
   .noUnknown()

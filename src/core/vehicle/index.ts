@@ -1,4 +1,5 @@
 export * from "./air-map";
+export * from "./evap";
 export * from "./extract";
 export * from "./facts";
 export * from "./layout";

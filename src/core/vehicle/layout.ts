@@ -1,3 +1,4 @@
+import { toSi } from "../units";
 import type { FittedSystem, VehicleFacts } from "./facts";
 
 /** A stretch that one smoke fill reaches. */
@@ -19,6 +20,10 @@ export type ZoneId =
   | "crankcase"
   | "breather"
   | "purge-line"
+  | "canister"
+  | "vent-hose"
+  | "tank"
+  | "neck"
   | "vacuum-supply"
   | "flap-actuator"
   | "cylinders"
@@ -26,7 +31,7 @@ export type ZoneId =
   | "front-pipe"
   | "tail";
 
-/** How gas passes a joint when nobody acts on it, engine standing. */
+/** How gas passes a joint when nobody acts on it, engine standing; one-way from its `to` to its `from`. */
 export type JointRest = "open" | "closed" | "one-way";
 
 /** What ties two zones, or a zone to the outside. A joint to the outside is a place that can leak or be sealed. */
@@ -48,14 +53,20 @@ export interface Joint {
   readonly feeds?: ZoneId;
 }
 
+/** The gas path that an entry is for: the engine's own, or the one that keeps fuel vapour in. */
+export type Circuit = "intake" | "evap";
+
 /** A place to let smoke in. */
 export interface Entry {
+  readonly circuit: Circuit;
   /** What is taken off to get in */
   readonly removes: string;
   /** What setting up and reading a run from here takes */
   readonly minutes: number;
   /** Joint that falls apart with it, so that the fill does not pass it */
   readonly severs?: string;
+  /** Joint that the adapter pushes open */
+  readonly opens?: string;
 }
 
 export interface Layout {
@@ -75,9 +86,25 @@ const fitted =
     f.fitted.includes(system);
 const twoBanks: When = (f) => f.banks === 2;
 const oneBank: When = (f) => f.banks === 1;
+const evap = fitted("evap");
+const evapWhere =
+  (is: (facts: NonNullable<VehicleFacts["evap"]>) => boolean): When =>
+  (f) =>
+    evap(f) && f.evap !== undefined && is(f.evap);
+const not =
+  (when: When): When =>
+  (f) =>
+    evap(f) && !when(f);
+const capless = evapWhere((e) => e.neck === "capless");
+const neckFlap = evapWhere((e) => e.neckFlap);
+const tankOneWay = evapWhere((e) => e.tankOneWay);
+const servicePort = evapWhere((e) => e.servicePort);
+const canisterPump = evapWhere((e) => e.monitor === "canister-pump");
 const litre = 1e-3;
+/** Gas space of a tank that is about half full; of a tank nobody described, 50 L. */
+const tankGas = (f: VehicleFacts) => 0.6 * (f.evap ? toSi(f.evap.tank) : 50 * litre);
 
-const ZONES: readonly (readonly [When, ZoneId, string, number])[] = [
+const ZONES: readonly (readonly [When, ZoneId, string, number | ((facts: VehicleFacts) => number)])[] = [
   [always, "filter-box", "Filter box", 8 * litre],
   [metered, "metered-duct", "Metered duct", 2 * litre],
   [speedDensity, "metered-duct", "Intake duct", 2 * litre],
@@ -88,7 +115,11 @@ const ZONES: readonly (readonly [When, ZoneId, string, number])[] = [
   [fitted("booster"), "booster-branch", "Booster branch", 3 * litre],
   [fitted("pcv"), "crankcase", "Crankcase", 12 * litre],
   [fitted("pcv"), "breather", "Breather hose", 0.3 * litre],
-  [fitted("evap"), "purge-line", "Purge line", 0.2 * litre],
+  [evap, "purge-line", "Purge line", 0.2 * litre],
+  [evap, "canister", "Canister", 2.5 * litre],
+  [evap, "vent-hose", "Vent hose", 0.3 * litre],
+  [evap, "tank", "Tank vapour space", tankGas],
+  [evap, "neck", "Filler neck", 1 * litre],
   [fitted("runner-flaps"), "vacuum-supply", "Vacuum supply", 0.6 * litre],
   [fitted("runner-flaps"), "flap-actuator", "Flap actuator", 0.05 * litre],
   [always, "cylinders", "Cylinders", 0.5 * litre],
@@ -112,7 +143,20 @@ const tie = (
   rest: JointRest = "open",
   entry?: Entry,
 ): JointRow => [when, { id, name, from, to, kind, rest, ...(entry ? { entry } : {}) }];
-const takes = (removes: string, minutes: number, severs?: string): Entry => ({ removes, minutes, ...(severs ? { severs } : {}) });
+const takes = (removes: string, minutes: number, severs?: string): Entry => ({
+  circuit: "intake",
+  removes,
+  minutes,
+  ...(severs ? { severs } : {}),
+});
+const evapTakes = (removes: string, minutes: number, more: Pick<Entry, "severs" | "opens"> = {}): Entry => ({
+  circuit: "evap",
+  removes,
+  minutes,
+  ...more,
+});
+/** An adapter in the neck pushes the flap open. */
+const AT_NECK = evapTakes("filler cap off, adapter in the neck", 24, { opens: "neck-flap" });
 
 /** A hose to a branch: it can leak, and it can be pinched. */
 const hose = (when: When, id: string, name: string, feeds?: ZoneId, entry?: Entry): JointRow => {
@@ -165,8 +209,37 @@ const JOINTS: readonly JointRow[] = [
   seal(fitted("pcv"), "oil-cap", "Oil cap", "crankcase"),
   seal(fitted("pcv"), "dipstick", "Dipstick seal", "crankcase", takes("dipstick out of its tube", 26)),
   seal(fitted("pcv"), "cover-gasket", "Valve-cover or shaft seal", "crankcase"),
-  tie(fitted("evap"), "purge-valve", "Purge valve", "manifold", "purge-line", "valve", "closed"),
-  hose(fitted("evap"), "purge-hose", "Purge hose at the manifold", "purge-line"),
+  tie(evap, "purge-valve", "Purge valve", "manifold", "purge-line", "valve", "closed"),
+  hose(evap, "purge-hose", "Purge hose at the manifold", "purge-line"),
+  seal(
+    evap,
+    "purge-line-joint",
+    "Purge line, split or connector",
+    "purge-line",
+    evapTakes("purge line off at the purge valve", 30, { severs: "purge-valve" }),
+  ),
+  seal(
+    servicePort,
+    "service-port",
+    "Service port",
+    "purge-line",
+    evapTakes("valve core out of the service port, adapter on", 22),
+  ),
+  tie(evap, "purge-canister", "Purge line at the canister", "purge-line", "canister", "pipe"),
+  seal(evap, "canister-joint", "Canister, joint or crack", "canister"),
+  tie(not(canisterPump), "vent-valve", "Vent valve", "canister", "vent-hose", "valve"),
+  tie(canisterPump, "vent-valve", "Leak-check pump and vent", "canister", "vent-hose", "valve"),
+  tie(evap, "vent-filter", "Vent filter", "vent-hose", "outside", "opening"),
+  tie(not(tankOneWay), "fill-limit-valve", "Fill-limit valve", "canister", "tank", "valve"),
+  tie(tankOneWay, "fill-limit-valve", "Fill-limit valve, one way", "canister", "tank", "valve", "one-way"),
+  seal(evap, "tank-line", "Vapour line at the tank", "tank"),
+  seal(evap, "tank-flange", "Pump or sender flange", "tank"),
+  seal(evap, "rollover-grommet", "Rollover-valve grommet", "tank"),
+  tie(neckFlap, "neck-flap", "Neck flap", "neck", "tank", "valve", "closed"),
+  tie(not(neckFlap), "neck-tank", "Neck at the tank", "neck", "tank", "pipe"),
+  seal(evap, "neck-hose", "Filler neck, rust or hose", "neck"),
+  seal(not(capless), "filler-cap", "Filler cap", "neck", AT_NECK),
+  seal(capless, "filler-cap", "Capless seal", "neck", { ...AT_NECK, removes: "capless seal pushed open by the adapter" }),
   tie(fitted("runner-flaps"), "flap-check-valve", "Vacuum check valve", "manifold", "vacuum-supply", "valve", "one-way"),
   seal(fitted("runner-flaps"), "flap-line", "Vacuum line or reservoir", "vacuum-supply"),
   tie(fitted("runner-flaps"), "flap-solenoid", "Flap solenoid", "vacuum-supply", "flap-actuator", "valve", "closed"),
@@ -193,12 +266,16 @@ const JOINTS: readonly JointRow[] = [
   tie(always, "tailpipe", "Tailpipe", "tail", "outside", "opening", "open", takes("cone into the tailpipe", 22)),
 ];
 
-/** The gas paths of this vehicle: what its facts say is fitted, and no more. Intake family; EVAP is one stub branch. */
+/** The gas paths of this vehicle: what its facts say is fitted, and no more. */
 export function layoutOf(facts: VehicleFacts): Layout {
   const known = layouts.get(facts);
   if (known) return known;
   const layout = {
-    zones: ZONES.filter(([when]) => when(facts)).map(([, id, name, volume]) => ({ id, name, volume })),
+    zones: ZONES.filter(([when]) => when(facts)).map(([, id, name, volume]) => ({
+      id,
+      name,
+      volume: typeof volume === "number" ? volume : volume(facts),
+    })),
     joints: JOINTS.filter(([when]) => when(facts)).map(([, joint]) => joint),
   };
   layouts.set(facts, layout);

@@ -1,4 +1,4 @@
-import type { Joint, Layout, ZoneId } from "./layout";
+import type { Circuit, Joint, Layout, ZoneId } from "./layout";
 
 export interface FillSetup {
   /** Joint where smoke is let in. */
@@ -21,7 +21,7 @@ export interface Reach {
   readonly openEnds: readonly Joint[];
   /** Seals and pipe joints before the engine's valves that the fill puts to the test; the hose hides the entry itself. */
   readonly tested: readonly Joint[];
-  /** Zones the fill does not reach, each with the joint that stops it. */
+  /** Zones the fill does not reach, each with the joint that stops it or what lies before it. */
   readonly stopped: readonly { readonly zone: ZoneId; readonly by: Joint }[];
 }
 
@@ -49,14 +49,7 @@ export function reachOf(layout: Layout, setup: FillSetup): Reach {
     layout.zones.filter((z) => zones.has(z.id)).reduce((sum, z) => sum + z.volume, 0);
   const isBefore = (zone: Joint["to"]) => zone !== "outside" && before.has(zone);
   const outside = layout.joints.filter((j) => j.to === "outside" && reached.has(j.from) && j.id !== entry.id);
-  const stopped = layout.zones
-    .filter((zone) => !reached.has(zone.id))
-    .flatMap((zone) => {
-      const by = layout.joints.find(
-        (j) => j.to !== "outside" && ((j.from === zone.id && reached.has(j.to)) || (j.to === zone.id && reached.has(j.from))),
-      );
-      return by ? [{ zone: zone.id, by }] : [];
-    });
+  const stopped = stops(layout, reached);
   return {
     zones: layout.zones.filter((z) => reached.has(z.id)).map((z) => z.id),
     behindEngine: layout.zones.filter((z) => reached.has(z.id) && !before.has(z.id)).map((z) => z.id),
@@ -69,6 +62,26 @@ export function reachOf(layout: Layout, setup: FillSetup): Reach {
     }),
     stopped,
   };
+}
+
+/** Zones not reached, each with the joint that stops the fill on the way to it; what lies behind one stops with it. */
+function stops(layout: Layout, reached: ReadonlySet<ZoneId>): Reach["stopped"] {
+  const by = new Map<ZoneId, Joint>();
+  const ties = layout.joints.filter((j): j is Joint & { to: ZoneId } => j.to !== "outside");
+  for (const joint of ties) {
+    if (reached.has(joint.from) !== reached.has(joint.to)) by.set(reached.has(joint.from) ? joint.to : joint.from, joint);
+  }
+  for (let before = -1; before !== by.size; ) {
+    before = by.size;
+    for (const { from, to } of ties) {
+      const [known, beyond] = by.has(from) ? [from, to] : [to, from];
+      if (by.has(known) && !by.has(beyond) && !reached.has(beyond)) by.set(beyond, by.get(known) as Joint);
+    }
+  }
+  return layout.zones.flatMap(({ id }) => {
+    const joint = by.get(id);
+    return joint ? [{ zone: id, by: joint }] : [];
+  });
 }
 
 /** The zone that smoke let in at a joint enters first. */
@@ -92,15 +105,24 @@ function walk(layout: Layout, setup: FillSetup, start: ZoneId, apart: readonly (
   return reached;
 }
 
-/** The usual setup from an entry: throttle held open, every opening the fill would escape by sealed. */
+/**
+ * The usual setup from an entry, every opening the fill would escape by sealed: on the intake the throttle held open; on
+ * EVAP the vent shut, and what the adapter pushes open.
+ */
 export function usualSetup(layout: Layout, entry: string): FillSetup {
+  const at = layout.joints.find((joint) => joint.id === entry)?.entry;
+  const has = (id: string) => layout.joints.some((joint) => joint.id === id);
+  const vapour = at?.circuit === "evap";
   const open = {
     entry,
-    blocked: [],
-    heldOpen: layout.joints.filter((joint) => joint.kind === "throttle").map((joint) => joint.id),
+    blocked: vapour ? ["vent-valve"] : [],
+    heldOpen: vapour
+      ? [at.opens ?? ""].filter(has)
+      : layout.joints.filter((joint) => joint.kind === "throttle").map((joint) => joint.id),
   };
-  return { ...open, blocked: reachOf(layout, open).openEnds.map((joint) => joint.id) };
+  return { ...open, blocked: [...open.blocked, ...reachOf(layout, open).openEnds.map((joint) => joint.id)] };
 }
 
-/** The joints smoke can be let in by. */
-export const entriesOf = (layout: Layout): Joint[] => layout.joints.filter((joint) => joint.entry);
+/** The joints smoke can be let in by, of one circuit. */
+export const entriesOf = (layout: Layout, circuit: Circuit = "intake"): Joint[] =>
+  layout.joints.filter((joint) => joint.entry?.circuit === circuit);

@@ -18,6 +18,12 @@ export const Ledger = memo(function Ledger({ go }: { go: (station: StationId) =>
   const { overlay } = useOverlay();
   const next = state.nextStation;
   const done = state.status === "closed" || state.status === "handed-over";
+  const soak = state.readiness?.readyFrom;
+  const waits = soak !== undefined && state.monitor?.afterRepair !== "after";
+  const clocks = [
+    ...(overlay.clocks ?? []),
+    ...(waits ? [{ name: "Soak for the EVAP monitor", end: soak, done: "soaked" }] : []),
+  ];
   return (
     <aside
       aria-label="Ledger"
@@ -33,11 +39,11 @@ export const Ledger = memo(function Ledger({ go }: { go: (station: StationId) =>
           <WaitingOnField />
         </section>
       )}
-      {(overlay.clocks?.length ?? 0) > 0 && (
+      {clocks.length > 0 && (
         <section aria-label="Clocks">
           <h2 className="mb-1 text-sm text-muted">Clocks</h2>
           <ul className="flex flex-col divide-y divide-line">
-            {overlay.clocks?.map((clock) => (
+            {clocks.map((clock) => (
               <li key={clock.name} className="flex min-h-11 items-center justify-between gap-3">
                 <span>{clock.name}</span>
                 <Clock end={clock.end} done={clock.done} />

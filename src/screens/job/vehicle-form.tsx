@@ -9,6 +9,7 @@ import { Chips, Choice } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
 import { LIMIT_FIELDS, limitFromShown, shownLimit } from "../shop/limit-fields";
+import { draftOfEvap, EMPTY_EVAP, type EvapDraft, EvapForm, evapOf } from "./evap-form";
 import { typedQuantity } from "./fields";
 
 /** Limits that makers give for an engine; the others are the shop's own business. */
@@ -22,6 +23,10 @@ const MAKERS_LIMITS = [
   "breathingRestricted",
   "holdLoss",
   "actuatorSupply",
+  "evapCeiling",
+  "evapFuelLow",
+  "evapFuelHigh",
+  "evapSoak",
 ] as const satisfies readonly LimitId[];
 
 /** The vehicle as it stands in the form: everything as typed. */
@@ -40,6 +45,7 @@ export interface VehicleDraft {
   fitted: FittedSystem[];
   bandLow: string;
   bandHigh: string;
+  evap: EvapDraft;
   /** The maker's limits, as typed in the limit's own unit */
   limits: Partial<Record<LimitId, string>>;
 }
@@ -59,6 +65,7 @@ export const EMPTY_VEHICLE: VehicleDraft = {
   fitted: ["booster", "pcv", "evap"],
   bandLow: "",
   bandHigh: "",
+  evap: EMPTY_EVAP,
   limits: {},
 };
 
@@ -77,6 +84,7 @@ export const draftOfVehicle = (v: VehicleFacts): VehicleDraft => ({
   fitted: [...v.fitted],
   bandLow: typedQuantity(v.crankcaseBand?.low),
   bandHigh: typedQuantity(v.crankcaseBand?.high),
+  evap: draftOfEvap(v.evap),
   limits: Object.fromEntries(Object.entries(v.limits ?? {}).map(([id, limit]) => [id, shownLimit(id as LimitId, limit.value)])),
 });
 
@@ -99,6 +107,9 @@ export function vehicleOf(draft: VehicleDraft, by: string): { facts: VehicleFact
     if (!n.ok) return { error: `${LIMIT_FIELDS[id].name}: ${n.message}`, path: `limits.${id}` };
     limits[id] = { value: limitFromShown(id, n.value), source: `maker's figure, entered by ${by}` };
   }
+  // A draft left from before the vapour system was asked about has none.
+  const vapour = draft.fitted.includes("evap") ? evapOf(draft.evap ?? EMPTY_EVAP) : {};
+  if ("error" in vapour) return vapour;
   const facts = {
     make: draft.make.trim(),
     model: draft.model.trim(),
@@ -113,6 +124,7 @@ export function vehicleOf(draft: VehicleDraft, by: string): { facts: VehicleFact
     displacement: displacement.value,
     fitted: draft.fitted,
     ...(low?.ok && high?.ok ? { crankcaseBand: { low: low.value, high: high.value } } : {}),
+    ...vapour,
     ...(Object.keys(limits).length > 0 ? { limits } : {}),
   } as const;
   try {
@@ -229,6 +241,17 @@ export function VehicleForm({
           onChange={(v) => set("fitted", v)}
         />
       </div>
+      {draft.fitted.includes("evap") && (
+        <details className="sm:col-span-2">
+          <summary className="flex min-h-11 cursor-pointer items-center text-muted">
+            Vapour system (EVAP): tank, port, neck, who tests it
+          </summary>
+          <div className="pb-2">
+            <EvapForm draft={draft.evap ?? EMPTY_EVAP} onChange={(evap) => set("evap", evap)} />
+          </div>
+          {wrong("evap") && <ErrorNote>{wrong("evap")}</ErrorNote>}
+        </details>
+      )}
       <details className="sm:col-span-2">
         <summary className="flex min-h-11 cursor-pointer items-center text-muted">
           What the maker says of this vehicle: crankcase band, idle, limits

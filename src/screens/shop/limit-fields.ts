@@ -63,6 +63,21 @@ export const LIMIT_GROUPS: readonly (readonly [string, Partial<Record<LimitId, L
     },
   ],
   [
+    "Vapour system",
+    {
+      evapCeiling: field("Highest EVAP test pressure", "inH2O gauge", 1 / 249.0889),
+      evapPullDown: field("Pull-down asked of an idling engine", "inH2O vacuum", 1 / 249.0889),
+      evapFuelLow: percent("Fuel level for EVAP, from"),
+      evapFuelHigh: percent("Fuel level for EVAP, to"),
+      evapColdest: field("Air for the EVAP monitor, from", "°C", 1, -273.15),
+      evapHottest: field("Air for the EVAP monitor, to", "°C", 1, -273.15),
+      evapSoak: field("Soak before the EVAP monitor", "h", 1 / 3600),
+      sensorZero: field("Tank sensor off its zero, at most ±", "V"),
+      capLoss: percent("A cap may lose in 10 s"),
+      ventOpening: field("Free vent path, as one hole, at least", "mm", 1000),
+    },
+  ],
+  [
     "Electrics and tools",
     {
       feedDrop: field("A feed may lose", "V"),

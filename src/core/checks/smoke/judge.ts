@@ -70,10 +70,17 @@ export function readSmoke(run: SmokeRun, reach: Reach): SmokeReading {
   };
 }
 
-/** The first trap that makes a run void, with what to do; undefined when none does. */
-function voidTrap(run: SmokeRun, reach: Reach, reading: SmokeReading, context: CheckContext): string | undefined {
-  const rated = toSi(run.machine.ratedPressure);
-  const proofShare = context.limits.machineProof.value;
+/**
+ * The first trap of the machine and its run, whatever circuit it fills; undefined when none does.
+ * @param rated Pa gauge, what the machine is set to.
+ */
+export function machineTrap(
+  run: SmokeRun,
+  reading: SmokeReading,
+  { limits, layout }: Pick<CheckContext, "limits" | "layout">,
+  rated: number,
+): string | undefined {
+  const proofShare = limits.machineProof.value;
   if (!run.proof)
     return "the machine was never proved: clamp the hose, see rated pressure and the ball at the bottom, then run again";
   if (toSi(run.proof.pressure) < proofShare * rated) {
@@ -85,10 +92,9 @@ function voidTrap(run: SmokeRun, reach: Reach, reading: SmokeReading, context: C
   if (offAt < run.endedAt) {
     return `heater and pump timed out ${formatNumber(run.endedAt - offAt, 0)} s before the run ended: the ball fell because nothing was being pushed`;
   }
-  if (run.cameUndone.length > 0)
-    return `${names(run.cameUndone, context.layout)} came undone, dropped out or wept during the run`;
+  if (run.cameUndone.length > 0) return `${names(run.cameUndone, layout)} came undone, dropped out or wept during the run`;
   if (run.touchedBefore.length > 0)
-    return `${names(run.touchedBefore, context.layout)} was touched before the check: the evidence is gone`;
+    return `${names(run.touchedBefore, layout)} was touched before the check: the evidence is gone`;
   if (run.adapterLeaks) return "the adapter leaked at its own threads or cone";
   const maxFlow = toSi(run.machine.maxFlow);
   const [firstFlow] = reading.flows;
@@ -100,13 +106,20 @@ function voidTrap(run: SmokeRun, reach: Reach, reading: SmokeReading, context: C
   if (run.seen.length === 0 && reading.flow && !reading.flow.settled) {
     return `still filling: about ${formatNumber(reading.flow.timeLeft, 0)} s were missing until the ball settles`;
   }
+  return undefined;
+}
+
+/** The first trap that makes a run void, with what to do; undefined when none does. */
+function voidTrap(run: SmokeRun, reach: Reach, reading: SmokeReading, context: CheckContext): string | undefined {
+  const trap = machineTrap(run, reading, context, toSi(run.machine.ratedPressure));
+  if (trap) return trap;
   const [openEnd] = reach.openEnds;
   if (run.seen.length === 0 && openEnd) return `${openEnd.name} was left open: the fill escaped there. Seal it and run again`;
   if (run.seen.length === 0 && run.draughtOrGlare) return "draught or bright daylight: smoke could not have been seen";
   return undefined;
 }
 
-const names = (ids: readonly string[], layout: Layout) =>
+export const names = (ids: readonly string[], layout: Layout) =>
   ids.map((id) => layout.joints.find((j) => j.id === id)?.name ?? id).join(", ");
 
 /** Judges an intake smoke run: traps first, then smoke seen, then an inside path, then tight as far as shown. */
@@ -124,7 +137,7 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict {
   const reading = readSmoke(run, reach);
   const trap = voidTrap(run, reach, reading, context);
   if (trap) return { outcome: "void", headline: "This run proves nothing", measures: [], reasons: [trap], zones: [] };
-  const measures = measuresOf(run, reading);
+  const measures = smokeMeasures(run, reading);
 
   const joint = (id: string) => layout.joints.find((j) => j.id === id);
   const entry = joint(run.entry);
@@ -271,7 +284,8 @@ function schoolVerdict(
   return undefined;
 }
 
-function measuresOf(run: SmokeRun, reading: SmokeReading): Measure[] {
+/** Settled flow, pressure and the hole they make, as far as the run has settled. */
+export function smokeMeasures(run: SmokeRun, reading: SmokeReading): Measure[] {
   const { flow, pressure, hole } = reading;
   // A run that has not settled has no size yet.
   if (!flow?.settled || !pressure) return [];

@@ -1,5 +1,5 @@
 import * as yup from "yup";
-import { needed } from "../../input";
+import { needed, strictObject } from "../../input";
 import { type Calibration, calibrationSchema } from "../../shop/machine";
 import { type Quantity, quantitySchema, type UnitId } from "../../units";
 import type { ZoneId } from "../../vehicle";
@@ -46,91 +46,91 @@ export interface SmokeRun {
   readonly endedAt: number;
 }
 
-export const smokeRunSchema = yup
-  .object({
-    machine: yup
-      .object({
-        name: needed("The machine", "Name the smoke machine", 60),
-        ratedPressure: quantitySchema("ratedPressure").required("State the machine's rated pressure"),
-        maxFlow: quantitySchema("smokeFlow").required("State the machine's flow with the hose open"),
-        autoOff: yup.number().min(10).max(7200).required("State the machine's auto-off time"),
-        calibration: calibrationSchema.optional().default(undefined),
-      })
-      .noUnknown()
-      .strict()
-      .required(),
-    proof: yup
-      .object({
-        pressure: quantitySchema("smokePressure").required("Type the pressure with the hose clamped"),
-        ballAtBottom: yup.boolean().required(),
-        smokeSeen: yup.boolean().required(),
-      })
-      .noUnknown()
-      .strict()
-      .optional()
-      .default(undefined),
-    entry: joint,
-    blocked: joints,
-    heldOpen: joints,
-    heaterOnAt: seconds("Heater on"),
-    units: yup
-      .object({
-        flow: yup.mixed<UnitId>().oneOf(["L/min", "cc/min", "SCFH"]).required(),
-        pressure: yup
-          .mixed<UnitId>()
-          .oneOf(["Pa", "hPa", "kPa", "mbar", "bar", "psi", "inHg", "mmHg", "inH2O", "mmH2O"])
-          .required(),
-      })
-      .noUnknown()
-      .strict()
-      .required(),
-    samples: yup
-      .array()
-      .of(
-        yup
-          .tuple([
-            seconds("Sample time"),
-            yup.number().min(0, "Flow cannot be negative").max(1e5).required(),
-            yup.number().min(-1e5).max(1e5).required(),
-          ])
-          .required(),
-      )
-      .max(20000)
-      .required()
-      .test("rising", "Samples must rise in time", (list) =>
-        (list ?? []).every((s, i, all) => i === 0 || (s?.[0] ?? 0) >= (all[i - 1]?.[0] ?? 0)),
-      ),
-    arrivals: yup
-      .array()
-      .of(
-        yup
-          .object({ zone: joint, at: seconds("Arrival") })
-          .noUnknown()
-          .strict()
-          .required(),
-      )
-      .max(60)
-      .required(),
-    seen: yup
-      .array()
-      .of(
-        yup
-          .object({ joint, at: seconds("Smoke seen") })
-          .noUnknown()
-          .strict()
-          .required(),
-      )
-      .max(60)
-      .required(),
-    noSmokeOutside: yup.boolean().required(),
-    cameUndone: joints,
-    touchedBefore: joints,
-    adapterLeaks: yup.boolean().required(),
-    draughtOrGlare: yup.boolean().required(),
-    zeroed: yup.boolean().required(),
-    ambient: quantitySchema("ambient").required("Ambient pressure is missing"),
-    temperature: quantitySchema("airTemperature").required("Bay temperature is missing"),
-    endedAt: seconds("End of the run"),
-  })
-  .noUnknown()
-  .strict();
+/** What a run of any circuit records. */
+export const smokeRunFields = {
+  machine: yup
+    .object({
+      name: needed("The machine", "Name the smoke machine", 60),
+      ratedPressure: quantitySchema("ratedPressure").required("State the machine's rated pressure"),
+      maxFlow: quantitySchema("smokeFlow").required("State the machine's flow with the hose open"),
+      autoOff: yup.number().min(10).max(7200).required("State the machine's auto-off time"),
+      calibration: calibrationSchema.optional().default(undefined),
+    })
+    .noUnknown()
+    .strict()
+    .required(),
+  proof: yup
+    .object({
+      pressure: quantitySchema("smokePressure").required("Type the pressure with the hose clamped"),
+      ballAtBottom: yup.boolean().required(),
+      smokeSeen: yup.boolean().required(),
+    })
+    .noUnknown()
+    .strict()
+    .optional()
+    .default(undefined),
+  entry: joint,
+  blocked: joints,
+  heldOpen: joints,
+  heaterOnAt: seconds("Heater on"),
+  units: yup
+    .object({
+      flow: yup.mixed<UnitId>().oneOf(["L/min", "cc/min", "SCFH"]).required(),
+      pressure: yup
+        .mixed<UnitId>()
+        .oneOf(["Pa", "hPa", "kPa", "mbar", "bar", "psi", "inHg", "mmHg", "inH2O", "mmH2O"])
+        .required(),
+    })
+    .noUnknown()
+    .strict()
+    .required(),
+  samples: yup
+    .array()
+    .of(
+      yup
+        .tuple([
+          seconds("Sample time"),
+          yup.number().min(0, "Flow cannot be negative").max(1e5).required(),
+          yup.number().min(-1e5).max(1e5).required(),
+        ])
+        .required(),
+    )
+    .max(20000)
+    .required()
+    .test("rising", "Samples must rise in time", (list) =>
+      (list ?? []).every((s, i, all) => i === 0 || (s?.[0] ?? 0) >= (all[i - 1]?.[0] ?? 0)),
+    ),
+  arrivals: yup
+    .array()
+    .of(
+      yup
+        .object({ zone: joint, at: seconds("Arrival") })
+        .noUnknown()
+        .strict()
+        .required(),
+    )
+    .max(60)
+    .required(),
+  seen: yup
+    .array()
+    .of(
+      yup
+        .object({ joint, at: seconds("Smoke seen") })
+        .noUnknown()
+        .strict()
+        .required(),
+    )
+    .max(60)
+    .required(),
+  noSmokeOutside: yup.boolean().required(),
+  cameUndone: joints,
+  touchedBefore: joints,
+  adapterLeaks: yup.boolean().required(),
+  draughtOrGlare: yup.boolean().required(),
+  zeroed: yup.boolean().required(),
+  ambient: quantitySchema("ambient").required("Ambient pressure is missing"),
+  temperature: quantitySchema("airTemperature").required("Bay temperature is missing"),
+  endedAt: seconds("End of the run"),
+};
+
+export const smokeRunSchema = strictObject(smokeRunFields);

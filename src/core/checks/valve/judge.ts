@@ -114,6 +114,6 @@ export function judgeValve(record: ValveRecord, context: CheckContext): Verdict 
     reasons: [
       `tested ${record.temperature}; a seat can hold ${record.temperature} and leak ${record.temperature === "warm" ? "cold" : "warm"}`,
     ],
-    ...about("valve-good"),
+    ...about(record.temperature === "warm" && record.joint === "purge-valve" ? "valve-good-warm" : "valve-good"),
   };
 }

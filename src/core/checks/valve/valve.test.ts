@@ -12,7 +12,8 @@ const gone = { start: 18, end: 0, seconds: 2 };
 
 describe("valve two-state test", () => {
   it("passes a valve that holds where it must and passes where it must, either way round", () => {
-    expect(says({})).toMatchObject({ outcome: "pass", observation: "valve-good" });
+    expect(says({ temperature: "cold" })).toMatchObject({ outcome: "pass", observation: "valve-good" });
+    expect(says({})).toMatchObject({ outcome: "pass", observation: "valve-good-warm" });
     expect(says({ rests: "open", rest: gone, energised: shut }).outcome).toBe("pass");
   });
 

@@ -51,6 +51,7 @@ export const STANDING_ROWS: readonly LikelihoodRow[] = [
       "charge-leak": 0.85,
       "exhaust-air": 0.8,
       "actuator-leak": 0.7,
+      "vapour-leak": 0.88,
       other: 0.02,
     },
     ownReason: "smoke came out right there",
@@ -70,6 +71,8 @@ export const STANDING_ROWS: readonly LikelihoodRow[] = [
       "charge-leak": 0.15,
       "exhaust-air": 0.2,
       "actuator-leak": 0.3,
+      "vapour-leak": 0.15,
+      "purge-leak": 0.3,
       other: 0.85,
     },
     testedReason: "smoke was there and did not come out",
@@ -77,7 +80,15 @@ export const STANDING_ROWS: readonly LikelihoodRow[] = [
   {
     observation: "smoke-inside-path",
     says: "ball high with no smoke outside",
-    given: { "inside-leak": 0.7, "pcv-passes": 0.15, "crankcase-leak": 0.1, "purge-leak": 0.25, other: 0.04 },
+    given: {
+      "inside-leak": 0.7,
+      "pcv-passes": 0.15,
+      "crankcase-leak": 0.1,
+      "purge-leak": 0.4,
+      "vent-open": 0.4,
+      "vapour-leak": 0.12,
+      other: 0.04,
+    },
     reason: "something passes the smoke inside",
   },
   {
@@ -117,7 +128,7 @@ export const STANDING_ROWS: readonly LikelihoodRow[] = [
     says: "a valve leaks where it must hold",
     given: { other: 0.01 },
     reason: "another valve leaks",
-    own: { "circuit-dead": 0.02, "valve-stuck": 0.1, other: 0.9 },
+    own: { "circuit-dead": 0.02, "valve-stuck": 0.1, "vent-blocked": 0.02, "purge-blocked": 0.02, other: 0.9 },
     ownReason: "its seat does not hold",
   },
   {
@@ -125,7 +136,14 @@ export const STANDING_ROWS: readonly LikelihoodRow[] = [
     says: "a valve does not switch",
     given: { other: 0.01 },
     reason: "another valve sticks",
-    own: { "valve-stuck": 0.88, "circuit-dead": 0.45, "idle-control": 0.7, other: 0.04 },
+    own: {
+      "valve-stuck": 0.88,
+      "circuit-dead": 0.45,
+      "idle-control": 0.7,
+      "purge-blocked": 0.85,
+      "vent-blocked": 0.8,
+      other: 0.04,
+    },
     ownReason: "it was fed and did not pass",
   },
   {
@@ -135,6 +153,14 @@ export const STANDING_ROWS: readonly LikelihoodRow[] = [
     reason: "another valve was tried",
     tested: { "circuit-dead": 0.8, "device-stuck": 0.9, other: 0.07 },
     testedReason: "both its states were right",
+  },
+  {
+    observation: "valve-good-warm",
+    says: "a valve holds and passes, warm",
+    given: { other: 0.9 },
+    reason: "another valve was tried",
+    tested: { "circuit-dead": 0.8, "device-stuck": 0.9, "purge-leak": 0.4, "vent-open": 0.3, other: 0.12 },
+    testedReason: "right while warm; a seat can hold warm and leak cold",
   },
   {
     observation: "output-works:*",

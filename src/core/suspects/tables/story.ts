@@ -51,12 +51,6 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
     reason: "metered air does not fit the engine's breathing",
   },
   {
-    observation: "code:purge",
-    says: "a purge-flow code is stored",
-    given: { "purge-leak": 0.5, other: 0.04 },
-    reason: "the purge monitor saw flow where none was asked",
-  },
-  {
     observation: "code:idle-high",
     says: "idle above its target",
     given: {

@@ -11,6 +11,7 @@ import { useJob } from "../use-job";
 const GROUPS: readonly (readonly [string, readonly CheckId[]])[] = [
   ["Engine running", ["trims", "probe", "vacuum", "airflow", "crankcase", "pinch"]],
   ["Engine standing", ["smoke", "hold", "valve", "borescope"]],
+  ["Vapour system", ["evap-smoke", "decay", "pulldown", "cap", "vent-path", "tank-sensor"]],
   ["Commanded and electric", ["output", "circuit", "chain"]],
 ];
 

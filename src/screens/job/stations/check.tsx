@@ -5,18 +5,23 @@ import type { CheckId } from "@/core/checks";
 import { load, save } from "../../session/storage";
 import { AirflowCheck } from "../checks/airflow/airflow-check";
 import { BorescopeCheck } from "../checks/borescope/borescope-check";
+import { CapCheck } from "../checks/cap/cap-check";
 import { ChainCheck } from "../checks/chain/chain-check";
 import { CircuitCheck } from "../checks/circuit/circuit-check";
 import { CrankcaseCheck } from "../checks/crankcase/crankcase-check";
+import { DecayCheck } from "../checks/decay/decay-check";
 import { HoldCheck } from "../checks/hold/hold-check";
 import { OutputCheck } from "../checks/output/output-check";
 import { PinchCheck } from "../checks/pinch/pinch-check";
 import { ProbeCheck } from "../checks/probe/probe-check";
+import { PulldownCheck } from "../checks/pulldown/pulldown-check";
 import { InstrumentShelf } from "../checks/shelf";
-import { SmokeCheck } from "../checks/smoke/smoke-check";
+import { EvapSmokeCheck, SmokeCheck } from "../checks/smoke/smoke-check";
+import { TankSensorCheck } from "../checks/tank-sensor/tank-sensor-check";
 import { TrimsCheck } from "../checks/trims/trims-check";
 import { VacuumCheck } from "../checks/vacuum/vacuum-check";
 import { ValveCheck } from "../checks/valve/valve-check";
+import { VentPathCheck } from "../checks/vent-path/vent-path-check";
 import { StationFrame } from "../station-frame";
 import { useJob } from "../use-job";
 
@@ -37,6 +42,12 @@ const INSTRUMENTS: Record<Instrument, ComponentType<{ head: ReactNode }>> = {
   circuit: CircuitCheck,
   chain: ChainCheck,
   borescope: BorescopeCheck,
+  "evap-smoke": EvapSmokeCheck,
+  decay: DecayCheck,
+  pulldown: PulldownCheck,
+  "vent-path": VentPathCheck,
+  cap: CapCheck,
+  "tank-sensor": TankSensorCheck,
 };
 
 /** The instruments: one check at a time, under recorded conditions. */

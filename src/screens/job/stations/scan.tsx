@@ -1,14 +1,19 @@
 "use client";
 
 import { Trash2 } from "lucide-react";
+import { useState } from "react";
 import type { CodeRead, CodeStatus } from "@/core/journal";
 import { codeText } from "@/core/suspects";
+import type { Quantity } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
+import { QuantityField } from "@/ui/quantity-field";
+import { readField, typedQuantity } from "../fields";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
+import { ObdImport } from "./obd-import";
 
 const STATUSES: readonly (readonly [CodeStatus, string])[] = [
   ["current", "Current"],
@@ -17,6 +22,36 @@ const STATUSES: readonly (readonly [CodeStatus, string])[] = [
   ["permanent", "Permanent"],
   ["history", "History"],
 ];
+
+/** Codes of the vapour system that a leak can set: their criteria name the leak to be caught. */
+const EVAP_LEAK = /^P04(4[026]|5[567])$/;
+
+/** The leak a code's criteria name, typed with its unit. */
+function LeakField({
+  code,
+  value,
+  onChange,
+}: {
+  code: string;
+  value: Quantity | undefined;
+  onChange: (leak: Quantity | undefined) => void;
+}) {
+  const [typed, setTyped] = useState(typedQuantity(value));
+  return (
+    <QuantityField
+      label={`${code}: leak its criteria name`}
+      field="hole"
+      example="0.5"
+      unit="mm"
+      units={["mm", "in", "thou"]}
+      value={typed}
+      onChange={(text) => {
+        setTyped(text);
+        onChange(readField(text, "hole", "mm"));
+      }}
+    />
+  );
+}
 
 /** Every code of every module, with its freeze frame; unrelated ones set aside with a reason. */
 export function ScanStation() {
@@ -45,6 +80,15 @@ export function ScanStation() {
         if (c.code !== code) return c;
         const { asideReason: _, ...rest } = c;
         return reason ? { ...rest, asideReason: reason } : rest;
+      }),
+    });
+  const criteria = (code: string, change: { text?: string; leak?: Quantity | undefined }) =>
+    set({
+      codes: draft.codes.map((c) => {
+        if (c.code !== code) return c;
+        const { criteria: before, ...rest } = c;
+        const { text, leak } = { ...before, ...change };
+        return text || leak ? { ...rest, criteria: { ...(text ? { text } : {}), ...(leak ? { leak } : {}) } } : rest;
       }),
     });
   const changed = JSON.stringify(draft.codes) !== JSON.stringify(state.codes) || !state.codesRead;
@@ -93,6 +137,17 @@ export function ScanStation() {
                 onChange={(e) => aside(c.code, e.target.value)}
                 placeholder="chase it"
               />
+              {EVAP_LEAK.test(c.code) && (
+                <div className="grid gap-3 sm:order-last sm:col-span-4 sm:grid-cols-2">
+                  <LeakField code={c.code} value={c.criteria?.leak} onChange={(leak) => criteria(c.code, { leak })} />
+                  <TextField
+                    label={`${c.code}: what the ECU tests, when, and what it calls a fail`}
+                    value={c.criteria?.text ?? ""}
+                    onChange={(e) => criteria(c.code, { text: e.target.value })}
+                    placeholder="cold start, 15 to 85 % fuel, vacuum lost within 10 s"
+                  />
+                </div>
+              )}
               <IconButton label={`Remove ${c.code}`} onClick={() => set({ codes: draft.codes.filter((x) => x.code !== c.code) })}>
                 <Trash2 aria-hidden size={18} />
               </IconButton>
@@ -100,6 +155,9 @@ export function ScanStation() {
           ))}
         </ul>
       )}
+      <ObdImport
+        onCodes={(found) => set({ codes: [...draft.codes, ...found.filter((f) => !draft.codes.some((c) => c.code === f.code))] })}
+      />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div className="flex flex-wrap items-center gap-3">
         <Button

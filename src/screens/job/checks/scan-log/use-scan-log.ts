@@ -101,6 +101,7 @@ export function useScanLog(limits: Limits) {
     cancel,
     slice: (...args: Parameters<ScanLogWorker["slice"]>) => start().slice(...args),
     probe: (...args: Parameters<ScanLogWorker["probe"]>) => start().probe(...args),
+    tank: () => start().tank(),
     airflow: (...args: Parameters<ScanLogWorker["airflow"]>) => start().airflow(...args),
   };
 }

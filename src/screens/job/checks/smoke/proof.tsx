@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { planSmoke } from "@/core/checks/smoke";
+import { fromSi, toSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
@@ -18,9 +18,11 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
   const { draft, set, machine } = run;
   const pressure = readField(draft.proofPressure, "smokePressure", machine.ratedPressure.unit);
   const [error, setError] = useState<string>();
+  const ceiling = run.circuit === "evap" ? context?.limits.evapCeiling : undefined;
+  const mustRegulate = ceiling !== undefined && toSi(machine.ratedPressure) > ceiling.value;
   const begin = async (proved: boolean) => {
-    if (!context) return;
-    const plan = planSmoke(context, { entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen, machine });
+    const plan = run.plan();
+    if (!plan) return;
     const open = state.offCar.filter((i) => i.open);
     const fresh = plan.displaces.filter((d) => !open.some((i) => i.what === d.what));
     if (fresh.length > 0) {
@@ -34,6 +36,7 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
       phase: "run",
       proved,
       startedAt: Date.now(),
+      ventAt: Date.now(),
       endedAt: null,
       samples: [],
       seen: [],
@@ -49,6 +52,23 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
         Clamp the hose at its end. {machine.name} must come up to {format({ ...machine.ratedPressure, kind: "gauge" })} and the
         ball must sit at the bottom. Open the hose: smoke.
       </p>
+      {mustRegulate && (
+        <div className="flex flex-col gap-2 border-l-4 border-amber bg-amber-soft px-4 py-3">
+          <p className="text-amber">
+            {machine.name} is stronger than this system bears: regulate it to at most{" "}
+            {format(fromSi(ceiling.value, machine.ratedPressure.unit, "gauge"))} ({ceiling.source}) and show it here.
+          </p>
+          <QuantityField
+            label="Regulated to, hose clamped"
+            field="ratedPressure"
+            example="0.45"
+            unit={machine.ratedPressure.unit}
+            units={["psi", "inH2O", "mbar", "kPa"]}
+            value={draft.regulated}
+            onChange={(regulated) => set({ regulated })}
+          />
+        </div>
+      )}
       <QuantityField
         label="Pressure with the hose clamped"
         field="smokePressure"

@@ -1,7 +1,8 @@
 "use client";
 
 import { useState } from "react";
-import { judgeSmoke, type SmokeReading } from "@/core/checks/smoke";
+import { EVAP_ZONES } from "@/core/checks/evap-fields";
+import type { SmokeReading } from "@/core/checks/smoke";
 import { fromSi } from "@/core/units";
 import { entryZone } from "@/core/vehicle";
 import { BallTube } from "@/ui/ball-tube";
@@ -15,6 +16,7 @@ import { usePreferences } from "../../../session/preferences";
 import { useJob } from "../../use-job";
 import { VerdictPanel } from "../../verdict";
 import { useRecordCheck } from "../use-record-check";
+import { CapOffs } from "./cap-offs";
 import { LiveMirror } from "./live-mirror";
 import { SettlingPlot } from "./settling-plot";
 import type { SmokeHandle } from "./use-smoke-run";
@@ -45,15 +47,24 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
     smoke: running ? () => setMarking(true) : undefined,
   });
   if (!layout || !context || !reach || draft.startedAt === null) return null;
-  const verdict = run.record && !running ? judgeSmoke(run.record, context) : undefined;
+  const verdict = run.record && !running ? run.verdict(run.record) : undefined;
   const names = new Map(layout.joints.map((j) => [j.id, j.name]));
   const entry = layout.joints.find((j) => j.id === draft.entry);
+  const evap = run.circuit === "evap";
+  const touchable = evap ? layout.joints.filter((j) => j.kind === "seal" && EVAP_ZONES.includes(j.from)) : reach.tested;
+  const markable = evap ? reach.tested.filter((j) => EVAP_ZONES.includes(j.from)) : reach.tested;
   const far = reach.zones.filter((z) => !(entry && z === entryZone(entry)) && !reach.behindEngine.includes(z));
+
+  // A command that had let go before it was given again left the vent open meanwhile.
+  const rearm = () => {
+    const lapsed = draft.ventAt !== null && Date.now() > draft.ventAt + context.limits.outputTime.value * 1000;
+    set({ ventAt: Date.now(), ...(lapsed ? { cameUndone: [...new Set([...draft.cameUndone, "vent-valve"])] } : {}) });
+  };
 
   const finish = async () => {
     const whole = run.recordAt(draft.endedAt ?? Date.now());
     if (!whole) return;
-    const wrong = await record("smoke", whole, {
+    const wrong = await record(run.kind, whole, {
       from: new Date(draft.startedAt as number).toISOString(),
       to: new Date(draft.endedAt ?? Date.now()).toISOString(),
     });
@@ -63,6 +74,11 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
 
   return (
     <div className="flex flex-col gap-4">
+      {evap && draft.entry !== "filler-cap" && running && (
+        <p className="border-l-4 border-amber px-4 py-1 text-lg font-bold text-amber">
+          Do not touch the cap until this run is read.
+        </p>
+      )}
       <div className="grid grid-cols-[auto_minmax(0,1fr)] gap-x-5 gap-y-4 xl:grid-cols-[auto_12rem_minmax(0,1fr)]">
         <BallTube
           label={`Flow ball, ${units.flow}`}
@@ -122,6 +138,7 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
                 Looked everywhere: none outside
               </Button>
               <Button onClick={() => set({ endedAt: Date.now() })}>End the run</Button>
+              {evap && draft.vent === "command" && <Button onClick={rearm}>Vent commanded again</Button>}
             </div>
           )}
           <LiveMirror
@@ -191,13 +208,14 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
               )}
               <Chips
                 label="Tightened or touched before the run"
-                options={reach.tested.map((j) => [j.id, j.name] as const)}
+                options={touchable.map((j) => [j.id, j.name] as const)}
                 value={draft.touchedBefore}
                 onChange={(touchedBefore) => set({ touchedBefore })}
               />
             </div>
           </details>
-          {verdict && <VerdictPanel check="smoke" verdict={verdict} title="Verdict of this run" />}
+          {evap && <CapOffs run={run} />}
+          {verdict && <VerdictPanel check={run.kind} verdict={verdict} title="Verdict of this run" />}
           {error && <ErrorNote>{error}</ErrorNote>}
           <div className="flex flex-wrap gap-3">
             <Button look="primary" onClick={() => void finish()}>
@@ -214,7 +232,7 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
         description="Joints this fill puts to the test. A zone on the air map can be tapped as well."
       >
         <div className="flex flex-wrap gap-2">
-          {reach.tested.map((j) => (
+          {markable.map((j) => (
             <Button
               key={j.id}
               onClick={() => {

@@ -1,6 +1,7 @@
 "use client";
 
 import { planSmoke } from "@/core/checks/smoke";
+import { inSentence } from "@/core/sentence";
 import { entriesOf, usualSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Chips, Tick } from "@/ui/choice";
@@ -72,7 +73,17 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
         )}
         {reach.stopped.length > 0 && (
           <p className="text-muted">
-            Not reached: {reach.stopped.map((s) => `${zoneName(s.zone)} (stopped by ${s.by.name.toLowerCase()})`).join(", ")}.
+            Not reached:{" "}
+            {[...new Set(reach.stopped.map((s) => s.by))]
+              .map(
+                (by) =>
+                  `${reach.stopped
+                    .filter((s) => s.by === by)
+                    .map((s) => zoneName(s.zone))
+                    .join(", ")} (stopped by ${inSentence(by.name)})`,
+              )
+              .join("; ")}
+            .
           </p>
         )}
       </section>

@@ -3,12 +3,13 @@
 import { type ReactNode, useEffect } from "react";
 import { smokeArrivalTime } from "@/core/gas/vessel";
 import { toSi } from "@/core/units";
-import { usualSetup } from "@/core/vehicle";
+import { type Circuit, usualSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { readField } from "../../fields";
 import { useOverlay } from "../../overlay";
 import { useJob } from "../../use-job";
 import { VerdictList } from "../../verdict";
+import { EvapSetup } from "./evap-setup";
 import { SmokeProof } from "./proof";
 import { SmokeRunPanel } from "./run";
 import { SmokeSetup } from "./setup";
@@ -22,13 +23,26 @@ const PHASES = [
 
 /** The smoke run as an instrument: set up, prove the machine, read, conclude. The air map shows what the fill reaches. */
 export function SmokeCheck({ head }: { head: ReactNode }) {
-  const run = useSmokeRun((typed, machine) => readField(typed, "smokePressure", machine.ratedPressure.unit));
+  return <SmokeInstrument head={head} circuit="intake" />;
+}
+
+/** The same instrument on the vapour system: its own entries, the vent, and a ceiling for its pressure. */
+export function EvapSmokeCheck({ head }: { head: ReactNode }) {
+  return <SmokeInstrument head={head} circuit="evap" />;
+}
+
+function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit }) {
+  const run = useSmokeRun(circuit, (typed, machine) => readField(typed, "smokePressure", machine.ratedPressure.unit));
   const { draft, set, clear, machine, reach } = run;
   const { layout } = useJob();
   const { setOverlay } = useOverlay();
   const arrival = reach ? smokeArrivalTime(reach.intakeVolume, toSi(machine.maxFlow)) : 0;
+  const swept = circuit === "evap" ? "Smoke has swept the system" : "Smoke has swept the intake";
 
-  const { phase, entry, blocked, heldOpen, seen, heaterOn, startedAt, endedAt } = draft;
+  const { phase, entry, blocked, heldOpen, seen, heaterOn, startedAt, endedAt, ventAt } = draft;
+  const { context } = useJob();
+  const commanded = circuit === "evap" && draft.vent === "command" && ventAt !== null && context;
+  const ventLetsGo = commanded ? (ventAt as number) + context.limits.outputTime.value * 1000 : undefined;
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: `set` is made anew on every render and does the same
   useEffect(() => {
@@ -44,12 +58,13 @@ export function SmokeCheck({ head }: { head: ReactNode }) {
               ...(heaterOn === null
                 ? []
                 : [{ name: "Smoke machine stops", end: heaterOn + machine.autoOff * 1000, done: "stopped" }]),
-              ...(startedAt === null
-                ? []
-                : [{ name: "Smoke has swept the intake", end: startedAt + arrival * 1000, done: "swept" }]),
+              ...(ventLetsGo === undefined ? [] : [{ name: "Vent command lets go", end: ventLetsGo, done: "let go" }]),
+              ...(startedAt === null ? [] : [{ name: swept, end: startedAt + arrival * 1000, done: "swept" }]),
             ],
       actions: (joint) => [
-        ...(phase === "setup" && joint.entry ? [{ label: "Smoke in here", run: () => set(usual(joint.id)) }] : []),
+        ...(phase === "setup" && joint.entry?.circuit === circuit
+          ? [{ label: "Smoke in here", run: () => set(usual(joint.id)) }]
+          : []),
         ...(phase === "setup" && joint.kind !== "seal"
           ? [
               {
@@ -72,7 +87,7 @@ export function SmokeCheck({ head }: { head: ReactNode }) {
           : []),
       ],
     });
-  }, [phase, entry, blocked, heldOpen, seen, heaterOn, startedAt, endedAt, layout, machine, arrival, setOverlay]);
+  }, [phase, entry, blocked, heldOpen, seen, heaterOn, startedAt, endedAt, ventLetsGo, layout, machine, arrival, setOverlay]);
   useEffect(() => () => setOverlay({}), [setOverlay]);
 
   return (
@@ -96,10 +111,10 @@ export function SmokeCheck({ head }: { head: ReactNode }) {
           </Button>
         )}
       </div>
-      {draft.phase === "setup" && <SmokeSetup run={run} />}
+      {draft.phase === "setup" && (circuit === "evap" ? <EvapSetup run={run} /> : <SmokeSetup run={run} />)}
       {draft.phase === "proof" && <SmokeProof run={run} />}
       {draft.phase === "run" && <SmokeRunPanel run={run} onDone={clear} />}
-      <VerdictList kind="smoke" />
+      <VerdictList kind={run.kind} />
     </div>
   );
 }

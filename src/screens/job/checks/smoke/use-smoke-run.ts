@@ -1,12 +1,17 @@
 "use client";
 
 import { useDeferredValue, useMemo } from "react";
-import { readSmoke, type SmokeReading, type SmokeRun } from "@/core/checks/smoke";
+import { judgeCheck, type Plan, type Verdict } from "@/core/checks";
+import { type EvapSmokeRun, planEvapSmoke, preferredEntry, readEvapSmoke } from "@/core/checks/evap-smoke";
+import { planSmoke, readSmoke, type SmokeReading, type SmokeRun } from "@/core/checks/smoke";
 import { DEFAULT_LIMITS, type Machine } from "@/core/shop/settings";
 import { type Quantity, UNITS } from "@/core/units";
-import { reachOf, usualSetup, type ZoneId } from "@/core/vehicle";
+import { type Circuit, reachOf, usualSetup, type ZoneId } from "@/core/vehicle";
 import { useDraft } from "../../../session/storage";
+import { readField } from "../../fields";
 import { useJob } from "../../use-job";
+import { readNumber } from "../read-number";
+import { useRequired } from "../use-required";
 
 /** A smoke run on its way: a draft on the device from the first switch to the record. Times are ms since 1970. */
 export interface SmokeDraft {
@@ -33,6 +38,13 @@ export interface SmokeDraft {
   touchedBefore: string[];
   adapterLeaks: boolean;
   draughtOrGlare: boolean;
+  /** The vapour system only: how the vent is kept shut, since when it is commanded, and what it is held against */
+  vent: "command" | "plug";
+  ventAt: number | null;
+  fuelLevel: string;
+  regulated: string;
+  hotTank: boolean;
+  capOffs: { joint: string; before: string; hoseSide: string; portSide: string; blankProved: boolean }[];
 }
 
 const EMPTY_RUN: SmokeDraft = {
@@ -59,7 +71,16 @@ const EMPTY_RUN: SmokeDraft = {
   touchedBefore: [],
   adapterLeaks: false,
   draughtOrGlare: false,
+  vent: "command",
+  ventAt: null,
+  fuelLevel: "",
+  regulated: "",
+  hotTank: false,
+  capOffs: [],
 };
+
+/** The kind of check that a run of a circuit is recorded as. */
+const KIND = { intake: "smoke", evap: "evap-smoke" } as const;
 
 /** The machine when the shop has described none yet. */
 const ANY_MACHINE: Machine = {
@@ -73,11 +94,14 @@ const ANY_MACHINE: Machine = {
 };
 
 /** The run's draft with everything worked out from it: machine, reach, record so far, reading. */
-export function useSmokeRun(proofPressure: (typed: string, machine: Machine) => Quantity | undefined) {
-  const { id, shop, layout, state } = useJob();
-  const best = state.next.find((n) => n.check === "smoke")?.place ?? "air-meter";
+export function useSmokeRun(circuit: Circuit, proofPressure: (typed: string, machine: Machine) => Quantity | undefined) {
+  const { id, shop, layout, context, state } = useJob();
+  const kind = KIND[circuit];
+  const required = useRequired();
+  const best =
+    state.next.find((n) => n.check === kind)?.place ?? (circuit === "evap" && context ? preferredEntry(context) : "air-meter");
   const empty = useMemo(() => ({ ...EMPTY_RUN, ...(layout ? usualSetup(layout, best) : {}) }), [layout, best]);
-  const [draft, setDraft, clear] = useDraft<SmokeDraft>(`pelota.draft.${id}.smoke`, empty);
+  const [draft, setDraft, clear] = useDraft<SmokeDraft>(`pelota.draft.${id}.${kind}`, empty);
   const machine = shop.machines.find((m) => m.id === draft.machineId) ?? shop.machines[0] ?? ANY_MACHINE;
   const reach = useMemo(
     () => (layout ? reachOf(layout, { entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen }) : undefined),
@@ -85,10 +109,43 @@ export function useSmokeRun(proofPressure: (typed: string, machine: Machine) => 
   );
   const units = { flow: machine.maxFlow.unit, pressure: machine.ratedPressure.unit };
 
-  const recordAt = (end: number): SmokeRun | undefined => {
+  const recordAt = (end: number): SmokeRun | EvapSmokeRun | undefined => {
     const { conditions } = state;
     if (!conditions || draft.startedAt === null) return undefined;
     const seconds = (ms: number) => Math.round((ms - (draft.startedAt as number)) / 100) / 10;
+    const fuelLevel = readNumber(draft.fuelLevel);
+    if (circuit === "evap" && fuelLevel === undefined) return undefined;
+    const regulated = readField(draft.regulated, "ratedPressure", machine.ratedPressure.unit);
+    const flow = (typed: string) => readNumber(typed);
+    const vapour = {
+      vent:
+        draft.vent === "plug"
+          ? { by: "plug" as const }
+          : {
+              by: "command" as const,
+              at: seconds(draft.ventAt ?? draft.startedAt),
+              seconds: context?.limits.outputTime.value ?? DEFAULT_LIMITS.outputTime.value,
+            },
+      fuelLevel: fuelLevel ?? 0,
+      ...(required ? { required: required.field } : {}),
+      ...(regulated ? { regulated } : {}),
+      gas: shop.house.evapGas,
+      capOffs: draft.capOffs.flatMap((c) => {
+        const before = flow(c.before);
+        const [hoseSide, portSide] = [flow(c.hoseSide), flow(c.portSide)];
+        return before === undefined
+          ? []
+          : [
+              {
+                joint: c.joint,
+                before,
+                ...(hoseSide === undefined ? {} : { hoseSide }),
+                ...(portSide === undefined ? {} : { portSide }),
+                blankProved: c.blankProved,
+              },
+            ];
+      }),
+    };
     const pressure = draft.proved ? proofPressure(draft.proofPressure, machine) : undefined;
     return {
       machine: {
@@ -116,6 +173,7 @@ export function useSmokeRun(proofPressure: (typed: string, machine: Machine) => 
       ambient: conditions.ambient,
       temperature: conditions.bayTemperature,
       endedAt: seconds(end),
+      ...(circuit === "evap" ? vapour : {}),
     };
   };
   const record = draft.endedAt === null ? undefined : recordAt(draft.endedAt);
@@ -124,9 +182,28 @@ export function useSmokeRun(proofPressure: (typed: string, machine: Machine) => 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the reading rests on the samples alone
   const reading = useMemo((): SmokeReading | undefined => {
     const so = draft.startedAt === null ? undefined : recordAt(draft.startedAt);
-    return so && reach ? readSmoke({ ...so, samples }, reach) : undefined;
+    if (!so || !reach || !context) return undefined;
+    return circuit === "evap"
+      ? readEvapSmoke({ ...(so as EvapSmokeRun), samples }, context)
+      : readSmoke({ ...so, samples }, reach);
   }, [samples, reach, machine, draft.startedAt === null]);
+  const setup = { entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen, machine };
+  const plan = (): Plan | undefined => {
+    if (!context) return undefined;
+    if (circuit === "intake") return planSmoke(context, setup);
+    const fuelLevel = readNumber(draft.fuelLevel);
+    return planEvapSmoke(context, {
+      ...setup,
+      vent: draft.vent,
+      hotTank: draft.hotTank,
+      ...(fuelLevel === undefined ? {} : { fuelLevel }),
+    });
+  };
   return {
+    circuit,
+    kind,
+    plan,
+    verdict: (whole: object): Verdict | undefined => (context ? judgeCheck(kind, whole, context) : undefined),
     draft,
     set: (change: Partial<SmokeDraft>) => setDraft((before) => ({ ...before, ...change })),
     update: setDraft,

@@ -1,0 +1,102 @@
+import { formatNumber, toSi } from "../../units";
+import { type CheckContext, type CheckKind, type Plan, type Verdict, voidVerdict } from "../check";
+import { instrumentDoubt } from "../instrument";
+import { type CapRecord, capSchema } from "./record";
+
+export * from "./record";
+
+/** Time that the limit is stated for, s, and the shortest that is judged. */
+const STATED = 10;
+
+export function planCap({ limits }: CheckContext): Plan {
+  return {
+    steps: [
+      { text: "Take the cap off as it is: do not tighten it first. Look at its seal." },
+      { text: "Prove the tester with its blank: it must hold by itself." },
+      {
+        text: `Cap on the tester, pump up to the tester's mark, write start and end down over ${STATED} s: it may lose ${formatNumber(100 * limits.capLoss.value, 0)} %.`,
+      },
+      { text: "A new cap passes the same test before it goes on the car." },
+    ],
+    displaces: [{ joint: "filler-cap", what: "filler cap off" }],
+    cautions: ["fuel-vapour"],
+    clocks: [{ name: "Hold", seconds: STATED }],
+  };
+}
+
+/** Judges a cap on its tester by the share of its pressure it loses in 10 s, less what the gauge cannot tell. */
+export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict {
+  const name = record.part === "new" ? "The new cap" : "The cap";
+  if (!record.testerProved)
+    return voidVerdict(`${name} was not tested`, "the tester was not proved with its blank: it may leak itself");
+  const limit = limits.capLoss.value;
+  const division = Math.abs(toSi(record.instrument.division) / toSi({ value: 1, unit: record.unit }));
+  const share = (end: number) =>
+    Math.min(1, Math.max(0, ((record.start - end) / record.start) * (STATED / Math.max(1, record.seconds))));
+  const [loss, low, high] = [share(record.end), share(record.end + division), share(record.end - division)];
+  const fitted = record.part === "fitted";
+  const measures = [
+    {
+      name: `Loses in ${STATED} s`,
+      value: { value: 100 * loss, unit: "%" as const },
+      low: 100 * low,
+      high: 100 * high,
+      limit: `${formatNumber(100 * limit, 0)} %`,
+      limitSource: limits.capLoss.source,
+    },
+  ];
+  const about = (observation: string) => (fitted ? { observation, tested: ["filler-cap"] } : {});
+  const seal = {
+    whole: [],
+    cracked: ["its seal is cracked"],
+    dirty: ["its seal is dirty: clean it and test again; cleaning is a temporary repair"],
+  }[record.seal];
+  if (low > limit) {
+    return {
+      outcome: "fail",
+      headline: `${name} does not hold`,
+      measures,
+      reasons: [
+        ...seal,
+        fitted ? "renew it with one that passes the same test; then look at the neck's sealing face" : "do not fit it",
+      ],
+      ...about("hold-leaks:filler-cap"),
+      zones: fitted
+        ? [{ zone: "neck", state: "leaking", joint: "filler-cap", why: "the cap lost its pressure on the tester" }]
+        : [],
+    };
+  }
+  const doubt = instrumentDoubt(record.instrument, limit * toSi({ value: record.start, unit: record.unit }), limits);
+  const doubts = [
+    doubt,
+    record.seconds < STATED ? `watch it for ${STATED} s or longer` : undefined,
+    high > limit ? "at the limit: watch it longer" : undefined,
+    record.seal === "cracked" ? "it holds on the tester with a cracked seal: it may not on the neck. Renew it" : undefined,
+  ].filter((d) => d !== undefined);
+  if (doubts.length > 0) return { outcome: "unsure", headline: `${name}: not sure yet`, measures, reasons: doubts, zones: [] };
+  return {
+    outcome: "pass",
+    headline: `${name} holds on its tester`,
+    measures,
+    reasons: [...seal, "the neck's own sealing face is not in this test"],
+    ...about("hold-good"),
+    zones: [],
+  };
+}
+
+export const cap: CheckKind<CapRecord, unknown> = {
+  id: "cap",
+  name: "Filler cap",
+  words: { pass: "Tight", fail: "Leaking" },
+  aim: "The cap by itself on its tester: what smoke through the neck leaves out",
+  engine: "standing",
+  schema: capSchema,
+  plan: planCap,
+  judge: judgeCap,
+  readings: (r) => [
+    { reading: "cap pressure, start", value: r.start, unit: r.unit, kind: "gauge", point: 0, seconds: 0 },
+    { reading: "cap pressure, end", value: r.end, unit: r.unit, kind: "gauge", point: 1, seconds: r.seconds },
+  ],
+  place: () => "filler-cap",
+  onBench: (r) => r.part === "new",
+};

@@ -1,0 +1,30 @@
+import type { CheckKind } from "../check";
+import type { EvapAim } from "../evap-smoke/plan";
+import { judgeDecay } from "./judge";
+import { planDecay } from "./plan";
+import { type DecayRecord, decaySchema } from "./record";
+
+export * from "./judge";
+export * from "./plan";
+export * from "./record";
+
+export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boolean }> = {
+  id: "decay",
+  name: "Pressure decay",
+  words: { pass: "Tight", fail: "Leaking" },
+  aim: "Shut the EVAP system off under pressure and watch it fall: what the ball no longer shows",
+  engine: "standing",
+  schema: decaySchema,
+  plan: planDecay,
+  judge: judgeDecay,
+  readings: (r) =>
+    (
+      [
+        ["decay pressure", r.samples],
+        ["decay pressure, reference hole open", r.reference?.samples ?? []],
+      ] as const
+    ).flatMap(([reading, samples]) =>
+      samples.map(([seconds, value], point) => ({ reading, value, unit: r.unit, kind: "gauge", point, seconds })),
+    ),
+  place: (r) => r.entry,
+};

@@ -1,0 +1,117 @@
+import { type DecayResult, type DecayRun, fitDecay } from "../../gas/decay";
+import { orificeFlow } from "../../gas/orifice";
+import { formatNumber, fromSi, toSi, UNITS } from "../../units";
+import { reachOf } from "../../vehicle";
+import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
+import { fuelLevelDoubt, gasSpace, heldZones, holeMeasure, setupTrap } from "../evap-fields";
+import { instrumentDoubt } from "../instrument";
+import type { DecayRecord } from "./record";
+
+/** Samples in SI: s since shut-off, Pa gauge. */
+export const runOf = (samples: DecayRecord["samples"], unit: DecayRecord["unit"]): DecayRun => ({
+  times: samples.map((s) => s[0]),
+  pressures: samples.map((s) => s[1] * UNITS[unit].scale),
+});
+
+/** The decay of a record fitted (SI); throws RangeError for samples that no decay can be read from. */
+export function readDecay(record: DecayRecord, context: Pick<CheckContext, "layout" | "vehicle">): DecayResult {
+  const space = record.volume ? { volume: toSi(record.volume), sd: 0 } : gasSpace(context, record);
+  const { reference, required, held } = record;
+  return fitDecay({
+    ...runOf(record.samples, record.unit),
+    volume: space.volume,
+    ...(record.volume ? {} : { volumeSd: space.sd / space.volume }),
+    ambient: toSi(record.ambient),
+    temperature: toSi(record.temperature),
+    ...(held === undefined ? {} : { held }),
+    ...(required ? { required: toSi(required.size) } : {}),
+    ...(reference ? { reference: { diameter: toSi(reference.diameter), ...runOf(reference.samples, record.unit) } } : {}),
+  });
+}
+
+/** Pressure that the size to be caught would take out of this gas space during the run, Pa: what the gauge must show. */
+function fallToSee(record: DecayRecord, context: CheckContext): number | undefined {
+  if (!record.required) return undefined;
+  const run = runOf(record.samples, record.unit);
+  const ambient = toSi(record.ambient);
+  const start = run.pressures[0] as number;
+  const { volume } = record.volume ? { volume: toSi(record.volume) } : gasSpace(context, record);
+  const temperature = toSi(record.temperature);
+  const { massFlow } = orificeFlow({
+    upstream: ambient + start,
+    downstream: ambient,
+    temperature,
+    diameter: toSi(record.required.size),
+  });
+  const seconds = (run.times.at(-1) as number) - (run.times[0] as number);
+  return Math.min(start, (massFlow * 287.05 * temperature * seconds) / volume);
+}
+
+/** Judges a decay of the EVAP system against the size to be caught: by volume, or by a reference hole where one was opened. */
+export function judgeDecay(record: DecayRecord, context: CheckContext): Verdict {
+  const trap = setupTrap(record, record.samples.at(-1)?.[0] ?? 0, (id) => jointName(context.layout, id));
+  if (trap) return voidVerdict("This decay proves nothing", trap);
+  const start = (record.samples[0]?.[1] ?? 0) * UNITS[record.unit].scale;
+  const { evapCeiling } = context.limits;
+  if (start > evapCeiling.value) {
+    return voidVerdict(
+      "This decay proves nothing",
+      `it began above the ceiling of ${formatNumber(evapCeiling.value / UNITS[record.unit].scale, 1)} ${record.unit} gauge (${evapCeiling.source}): let it down and look at valves and seals before going on`,
+    );
+  }
+  let fit: DecayResult;
+  try {
+    fit = readDecay(record, context);
+  } catch (error) {
+    return voidVerdict("This decay cannot be read", error instanceof Error ? error.message : String(error));
+  }
+  const by = record.reference ? "by the reference hole" : "by volume";
+  const measures: Measure[] = [
+    holeMeasure(fit, record.required, `Leak as one sharp-edged hole (Cd 0.61), ${by}`),
+    { name: "Smallest hole this test could have seen", value: fromSi(fit.smallestVisible, "mm") },
+  ];
+  const reach = reachOf(context.layout, record);
+  const tested = reach.tested.map((j) => j.id);
+  const size = `${formatNumber(1000 * fit.diameter, 2)} mm`;
+  if (fit.outcome === "void") {
+    return { outcome: "void", headline: "This decay proves nothing", measures: [], reasons: fit.reasons, zones: [] };
+  }
+  if (fit.outcome === "fail") {
+    return {
+      outcome: "fail",
+      headline: `Loses pressure like a ${size} hole`,
+      measures,
+      reasons: [...fit.reasons, "where it is, smoke at low flow, a lamp and the cap-off show: decay only says that there is one"],
+      observation: "decay-leaks",
+      tested,
+      zones: [],
+    };
+  }
+  const fall = fallToSee(record, context);
+  const doubts = [
+    ...(fit.outcome === "unsure" ? fit.reasons : []),
+    ...[
+      fuelLevelDoubt(record, context),
+      fall === undefined ? undefined : instrumentDoubt(record.instrument, fall, context.limits),
+    ],
+  ].filter((d) => d !== undefined);
+  if (doubts.length > 0) {
+    return { outcome: "unsure", headline: `Falls like a ${size} hole: not sure yet`, measures, reasons: doubts, zones: [] };
+  }
+  const zones = heldZones(context, record, `held its pressure, ${by}`);
+  const left = zones.filter((z) => z.state === "not-reached").map((z) => context.layout.zones.find((l) => l.id === z.zone)?.name);
+  return {
+    outcome: "pass",
+    headline: left.length > 0 ? `Holds its pressure as far as it reached; ${left.join(", ")} untested` : "Holds its pressure",
+    measures,
+    reasons: [
+      ...fit.reasons,
+      `${formatNumber(Math.abs(fit.driftKelvin), 1)} °C of drift allowed for`,
+      ...zones.filter((z) => z.state === "not-reached").map((z) => `${z.zone.replace("-", " ")}: ${z.why}`),
+      `${jointName(context.layout, record.entry)} was hidden by the adapter: untested until re-checked`,
+    ],
+    observation: "decay-tight",
+    tested,
+    zones,
+  };
+}

@@ -1,0 +1,22 @@
+import type { CheckKind } from "../check";
+import { smoke } from "../smoke";
+import { judgeEvapSmoke } from "./judge";
+import { type EvapSmokeAim, planEvapSmoke } from "./plan";
+import { type EvapSmokeRun, evapSmokeSchema } from "./record";
+
+export * from "./judge";
+export * from "./plan";
+export * from "./record";
+
+export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim> = {
+  id: "evap-smoke",
+  name: "EVAP smoke",
+  words: { pass: "Tight", fail: "Leaking" },
+  aim: "Smoke into the vapour system below its ceiling: where it comes out, and how far it got",
+  engine: "standing",
+  schema: evapSmokeSchema,
+  plan: planEvapSmoke,
+  judge: judgeEvapSmoke,
+  readings: smoke.readings,
+  place: (run) => run.entry,
+};

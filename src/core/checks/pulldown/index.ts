@@ -1,0 +1,21 @@
+import type { CheckKind } from "../check";
+import { judgePulldown } from "./judge";
+import { planPulldown } from "./plan";
+import { type PulldownRecord, pulldownSchema } from "./record";
+
+export * from "./judge";
+export * from "./plan";
+export * from "./record";
+
+export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "plug" }> = {
+  id: "pulldown",
+  name: "Pull-down trace",
+  words: { pass: "Works", fail: "Faulty" },
+  aim: "Engine vacuum pulls the shut system down: pull-down, hold and relief, each by itself",
+  engine: "warm-running",
+  schema: pulldownSchema,
+  plan: planPulldown,
+  judge: judgePulldown,
+  readings: (r) =>
+    r.points.map(([seconds, value], point) => ({ reading: "tank pressure", value, unit: r.unit, kind: "gauge", point, seconds })),
+};

@@ -1,0 +1,38 @@
+import { inSentence } from "../../sentence";
+import { formatNumber, formatQuantity, fromSi } from "../../units";
+import { type CheckContext, jointName, type Plan } from "../check";
+
+/** The pull-down trace: four phases on the idling engine, each long enough to be told from the next. */
+export function planPulldown(context: CheckContext, aim: { readonly vent: "command" | "plug" }): Plan {
+  const { layout, limits } = context;
+  const depth = formatQuantity(fromSi(limits.evapPullDown.value, "inH2O", "vacuum"), 1);
+  const vent = inSentence(jointName(layout, "vent-valve"));
+  return {
+    steps: [
+      {
+        text: "Engine warm and idling, foot off. Watch tank pressure on the scan tool, recording from before the first step.",
+        caution: "running-engine",
+      },
+      {
+        text:
+          aim.vent === "command"
+            ? `Command the ${vent} shut and wait 10 s with purge shut: pressure must stand still.`
+            : `Plug the ${inSentence(jointName(layout, "vent-filter"))} and wait 10 s with purge shut: pressure must stand still.`,
+      },
+      { text: `Command purge open until tank pressure stands ${depth} down, not deeper.` },
+      { text: "Shut purge and watch it hold for 30 s or longer." },
+      {
+        text:
+          aim.vent === "command"
+            ? "Let the vent go: pressure must come back within seconds."
+            : "Pull the plug: pressure must come back within seconds.",
+      },
+      {
+        text: `Scan tools let go of a command after about ${formatNumber(limits.outputTime.value, 0)} s: a vent that opens in the middle spoils the trace.`,
+      },
+    ],
+    displaces: aim.vent === "plug" ? [{ joint: "vent-filter", what: `plug at ${jointName(layout, "vent-filter")}` }] : [],
+    cautions: ["running-engine", "fuel-vapour"],
+    clocks: [{ name: "Hold", seconds: 30 }],
+  };
+}

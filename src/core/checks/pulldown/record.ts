@@ -1,0 +1,53 @@
+import * as yup from "yup";
+import { strictObject } from "../../input";
+import { quantitySchema, type UnitId, unitsOf } from "../../units";
+import { type EvapSetup, requiredField, ventField } from "../evap-fields";
+import { percentField, type RecordSource, secondsField, sourceField } from "../fields";
+
+/** Tank pressure while the idling engine pulls the shut system down, through its four phases. Times in s. */
+export interface PulldownRecord extends Pick<EvapSetup, "vent" | "fuelLevel" | "required" | "ambient" | "temperature"> {
+  readonly source: RecordSource;
+  readonly unit: UnitId;
+  /** [s, tank pressure, gauge: below ambient is negative] */
+  readonly points: readonly (readonly [number, number])[];
+  readonly ventShutAt: number;
+  readonly purgeOpenAt: number;
+  readonly purgeShutAt: number;
+  readonly ventOpenAt: number;
+  /** The engine idled the whole time, foot off */
+  readonly idled: boolean;
+}
+
+const FEWEST = 8;
+
+export const pulldownSchema = strictObject({
+  vent: ventField.required(),
+  fuelLevel: percentField("The fuel level", 0, 100),
+  required: requiredField.optional().default(undefined),
+  ambient: quantitySchema("ambient").required("Ambient pressure is missing"),
+  temperature: quantitySchema("airTemperature").required("Bay temperature is missing"),
+  source: sourceField.required(),
+  unit: yup.mixed<UnitId>().oneOf(unitsOf("pressure")).required(),
+  points: yup
+    .array()
+    .of(
+      yup
+        .tuple([secondsField("Time"), yup.number().typeError("Tank pressure is a number").min(-1e5).max(1e5).required()])
+        .required(),
+    )
+    .min(FEWEST, `A trace needs at least ${FEWEST} readings over its phases`)
+    .max(20000)
+    .required()
+    .test("rising", "Readings must rise in time", (list) =>
+      (list ?? []).every((s, i, all) => i === 0 || (s?.[0] ?? 0) > (all[i - 1]?.[0] ?? 0)),
+    ),
+  ventShutAt: secondsField("Vent shut"),
+  purgeOpenAt: secondsField("Purge open"),
+  purgeShutAt: secondsField("Purge shut"),
+  ventOpenAt: secondsField("Vent open"),
+  idled: yup.boolean().required(),
+}).test(
+  "phases",
+  "The phases follow each other: vent shut, purge open, purge shut, vent open",
+  (r) => !r || (r.ventShutAt <= r.purgeOpenAt && r.purgeOpenAt < r.purgeShutAt && r.purgeShutAt < r.ventOpenAt),
+);

@@ -1,0 +1,63 @@
+"use client";
+
+import type { VentShut } from "@/core/checks/evap-fields";
+import { Choice } from "@/ui/choice";
+import { TextField } from "@/ui/field";
+import { usePreferences } from "../../session/preferences";
+import { useJob } from "../use-job";
+import { useRequired } from "./use-required";
+
+/** What every check under pressure or vacuum is held against: the leak to be caught, fuel level, how the vent is shut. */
+export function EvapConditions({
+  vent,
+  onVent,
+  fuelLevel,
+  onFuelLevel,
+}: {
+  vent: VentShut["by"];
+  onVent: (by: VentShut["by"]) => void;
+  fuelLevel: string;
+  onFuelLevel: (typed: string) => void;
+}) {
+  const { context } = useJob();
+  const { number } = usePreferences();
+  const required = useRequired();
+  if (!context) return null;
+  const { evapFuelLow: low, evapFuelHigh: high } = context.limits;
+  return (
+    <div className="flex flex-col gap-3">
+      {required ? (
+        <p>
+          Must be caught: <strong>{number(1000 * required.leak.diameter, 2)} mm</strong>{" "}
+          <span className="text-muted">
+            ({number(required.leak.diameter / 0.0000254, 0)} thou; {required.leak.source})
+          </span>
+        </p>
+      ) : (
+        <p className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
+          Nobody says yet which leak must be caught: enter the code's own criteria (Scan), or the maker's figure (Story, vehicle).
+          Until then a reading is a size only.
+        </p>
+      )}
+      <div className="grid items-start gap-4 sm:grid-cols-2">
+        <Choice
+          label="Vent kept shut by"
+          options={[
+            ["command", "Scan-tool command"],
+            ["plug", "A plug by hand"],
+          ]}
+          value={vent}
+          onChange={onVent}
+        />
+        <TextField
+          label="Fuel level, % of the tank"
+          inputMode="decimal"
+          placeholder="e.g. 45"
+          value={fuelLevel}
+          onChange={(e) => onFuelLevel(e.target.value)}
+          hint={`Counts between ${number(100 * low.value, 0)} and ${number(100 * high.value, 0)} % (${low.source})`}
+        />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,166 @@
+"use client";
+
+import { useState } from "react";
+import type { RecordSource } from "@/core/checks/fields";
+import { type Mapping, TANK_EXTRACTOR } from "@/core/scan-log";
+import { fromSi, parseNumber, type UnitId } from "@/core/units";
+import { Button } from "@/ui/button";
+import { Choice } from "@/ui/choice";
+import { ErrorNote, TextArea, TextField } from "@/ui/field";
+import type { ImportedLog } from "@/workers/scan-log.worker";
+import { sendBytes } from "../../session/api";
+import { useKeys } from "../../session/keys";
+import { useJob } from "../use-job";
+import { readNumber } from "./read-number";
+import { LogImport, LogPicker } from "./scan-log/log-import";
+import { useScanLog } from "./scan-log/use-scan-log";
+
+export type Sample = readonly [seconds: number, value: number];
+
+/** Pressure over time on its way: tapped live, typed as a table, or from a log. */
+export interface SamplesDraft {
+  mode: "live" | "typed" | "log";
+  /** ms since 1970 of second 0 */
+  startedAt: number | null;
+  /** What the gauge shows now */
+  value: string;
+  /** The table as typed */
+  text: string;
+  samples: Sample[];
+  source: RecordSource;
+}
+export const NO_SAMPLES: SamplesDraft = {
+  mode: "live",
+  startedAt: null,
+  value: "",
+  text: "",
+  samples: [],
+  source: { kind: "typed" },
+};
+
+/** A typed table, a reading a line: seconds, then pressure; or which line cannot be read. */
+export function readTable(text: string): Sample[] | string {
+  const samples: Sample[] = [];
+  const lines = text.split(/\r?\n/);
+  for (const [i, line] of lines.entries()) {
+    if (line.trim() === "") continue;
+    const [t, p, ...rest] = line.trim().split(/[\s;]+/);
+    const [seconds, value] = [parseNumber(t ?? ""), parseNumber(p ?? "")];
+    if (!seconds.ok || !value.ok || rest.length > 0) return `Line ${i + 1}: type seconds and pressure, like "30 9,21"`;
+    if (samples.length > 0 && seconds.value <= (samples.at(-1) as Sample)[0])
+      return `Line ${i + 1}: time must rise from line to line`;
+    samples.push([seconds.value, value.value]);
+  }
+  return samples;
+}
+
+/** Where readings over time come from; `start` names the moment that second 0 is. */
+export function SamplesField({
+  label,
+  draft,
+  onChange,
+  unit,
+  kind,
+  start,
+}: {
+  label: string;
+  draft: SamplesDraft;
+  onChange: (change: Partial<SamplesDraft>) => void;
+  unit: UnitId;
+  kind: string;
+  start: string;
+}) {
+  const { id, context } = useJob();
+  const scan = useScanLog(context?.limits ?? ({} as never));
+  const [mapping, setMapping] = useState<Mapping>();
+  const [error, setError] = useState<string>();
+  const value = readNumber(draft.value);
+  const running = draft.mode === "live" && draft.startedAt !== null;
+  const take = () => {
+    if (!running || value === undefined) return;
+    const at = Math.round((Date.now() - (draft.startedAt as number)) / 100) / 10;
+    onChange({ samples: [...draft.samples.filter((s) => at - s[0] > 0.45), [at, value]], source: { kind: "typed" } });
+  };
+  useKeys({ mark: running ? take : undefined });
+  const onRead = async (file: File, log: ImportedLog) => {
+    const points = await scan.tank();
+    if (points.length === 0) {
+      setError("This log has no clock or no tank pressure: log the tank-pressure sensor, and name its column above.");
+      return;
+    }
+    setError(undefined);
+    const round = (n: number) => Math.round(n * 1e4) / 1e4;
+    onChange({
+      samples: points.map(([t, p]) => [round(t), round(fromSi(p, unit).value)]),
+      source: { kind: "log", file: file.name, sha256: log.sha256, extractor: TANK_EXTRACTOR },
+    });
+    void sendBytes(`jobs/${id}/files?name=${encodeURIComponent(file.name)}`, file).catch((e: Error) =>
+      setError(`The log itself could not be kept: ${e.message}`),
+    );
+  };
+  const typed = draft.mode === "typed" ? readTable(draft.text) : undefined;
+  return (
+    <section aria-label={label} className="flex flex-col gap-3">
+      <div className="flex flex-wrap items-end gap-4">
+        <Choice
+          label={`${label}: readings`}
+          options={[
+            ["live", "Tapped live"],
+            ["typed", "Typed table"],
+            ["log", "From a log"],
+          ]}
+          value={draft.mode}
+          onChange={(mode) => onChange({ mode })}
+        />
+        {draft.mode === "log" && <LogPicker scan={scan} onLook={setMapping} />}
+      </div>
+      {draft.mode === "live" && (
+        <div className="flex flex-wrap items-end gap-3">
+          {running ? (
+            <>
+              <TextField
+                label={`Gauge shows now, ${unit} ${kind}`}
+                inputMode="decimal"
+                className="max-w-48"
+                value={draft.value}
+                onChange={(e) => onChange({ value: e.target.value })}
+              />
+              <Button look="primary" disabled={value === undefined} onClick={take}>
+                Take reading
+              </Button>
+              <Button look="bare" onClick={() => onChange({ startedAt: null, samples: [] })}>
+                Start over
+              </Button>
+              <p className="text-muted">{draft.samples.length} readings; Space takes one.</p>
+            </>
+          ) : (
+            <Button look="primary" onClick={() => onChange({ startedAt: Date.now(), samples: [] })}>
+              {start}
+            </Button>
+          )}
+        </div>
+      )}
+      {draft.mode === "typed" && (
+        <>
+          <TextArea
+            label={`Seconds and pressure in ${unit} ${kind}, a reading a line`}
+            placeholder={"0 10.00\n30 9.21\n60 8.45"}
+            value={draft.text}
+            onChange={(e) => {
+              const table = readTable(e.target.value);
+              onChange({
+                text: e.target.value,
+                ...(typeof table === "string" ? {} : { samples: table, source: { kind: "typed" } }),
+              });
+            }}
+          />
+          {typeof typed === "string" && <ErrorNote>{typed}</ErrorNote>}
+        </>
+      )}
+      {draft.mode === "log" && (
+        <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={(f, l) => void onRead(f, l)} />
+      )}
+      {error && <ErrorNote>{error}</ErrorNote>}
+    </section>
+  );
+}

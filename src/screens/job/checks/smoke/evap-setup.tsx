@@ -1,0 +1,110 @@
+"use client";
+
+import { EVAP_ZONES } from "@/core/checks/evap-fields";
+import { entryPrice } from "@/core/checks/evap-smoke";
+import { inSentence } from "@/core/sentence";
+import { entriesOf, usualSetup } from "@/core/vehicle";
+import { Button } from "@/ui/button";
+import { Tick } from "@/ui/choice";
+import { ErrorNote, SelectField } from "@/ui/field";
+import { Cautions } from "../../cautions";
+import { useJob } from "../../use-job";
+import { EvapConditions } from "../evap-conditions";
+import { readNumber } from "../read-number";
+import type { SmokeHandle } from "./use-smoke-run";
+
+/** Where smoke goes into the vapour system, at what price, how the vent is shut, and what that fill cannot reach. */
+export function EvapSetup({ run }: { run: SmokeHandle }) {
+  const { state, layout } = useJob();
+  const { draft, set, machine, machines, reach } = run;
+  const plan = run.plan();
+  if (!layout || !reach || !plan) return null;
+  const entries = entriesOf(layout, "evap");
+  const entry = entries.find((e) => e.id === draft.entry);
+  const zoneName = (id: string) => layout.zones.find((z) => z.id === id)?.name ?? id;
+  const blind = reach.stopped.filter((s) => EVAP_ZONES.includes(s.zone) && s.zone !== "vent-hose");
+  const level = readNumber(draft.fuelLevel);
+  const ventOf = (vent: "command" | "plug") => ({ vent, blocked: [vent === "command" ? "vent-valve" : "vent-filter"] });
+  const missing = !state.conditions
+    ? "Set the conditions first (top right): a size needs ambient pressure and temperature."
+    : level === undefined || level < 0 || level > 100
+      ? "Type the fuel level: the gas space, and whether smoke may go in at all, hang on it."
+      : undefined;
+  return (
+    <div className="flex max-w-4xl flex-col gap-5">
+      {draft.entry !== "filler-cap" && (
+        <p className="border-l-4 border-amber px-4 py-1 text-lg font-bold text-amber">
+          Do not touch the cap until the first run has been read.
+        </p>
+      )}
+      <div className="grid items-start gap-4 sm:grid-cols-2">
+        {machines.length > 0 && (
+          <SelectField
+            label="Smoke machine"
+            options={machines.map((m) => [m.id, m.name] as const)}
+            value={machine.id}
+            onChange={(e) => set({ machineId: e.target.value })}
+          />
+        )}
+        <SelectField
+          label="Let smoke in at"
+          options={entries.map((j) => [j.id, `${j.name} (${j.entry?.removes})`] as const)}
+          value={draft.entry}
+          onChange={(e) => set({ ...usualSetup(layout, e.target.value), ...ventOf(draft.vent) })}
+          hint={entry ? `Price: ${entryPrice(entry)}` : undefined}
+        />
+      </div>
+      <EvapConditions
+        vent={draft.vent}
+        onVent={(vent) => set(ventOf(vent))}
+        fuelLevel={draft.fuelLevel}
+        onFuelLevel={(fuelLevel) => set({ fuelLevel })}
+      />
+      <Tick label="The tank is hot to the hand" checked={draft.hotTank} onChange={(hotTank) => set({ hotTank })} />
+      <section aria-label="What this fill reaches" className="border-l-4 border-edge bg-raised px-4 py-3">
+        <p>
+          Reaches{" "}
+          <strong>
+            {reach.zones
+              .filter((z) => EVAP_ZONES.includes(z))
+              .map(zoneName)
+              .join(", ")}
+          </strong>
+          .
+        </p>
+        {blind.length > 0 && (
+          <p className="text-lg font-bold text-amber">
+            Cannot reach the{" "}
+            {blind.map((s) => `${inSentence(zoneName(s.zone))} (stopped by the ${inSentence(s.by.name)})`).join(", ")}: another
+            entry must.
+          </p>
+        )}
+        {reach.openEnds.length > 0 && (
+          <p className="text-amber">Would escape at {reach.openEnds.map((j) => j.name).join(", ")}: seal it.</p>
+        )}
+      </section>
+      <Cautions ids={plan.cautions} />
+      <ol className="flex list-decimal flex-col gap-1 pl-6">
+        {plan.steps.map((s) => (
+          <li key={s.text}>{s.text}</li>
+        ))}
+      </ol>
+      <Tick
+        label="Gauge and ball stand at zero, machine off the car"
+        checked={draft.zeroed}
+        onChange={(zeroed) => set({ zeroed })}
+      />
+      {plan.refused && <ErrorNote>{plan.refused}.</ErrorNote>}
+      {missing && <p className="text-muted">{missing}</p>}
+      <div>
+        <Button
+          look="primary"
+          disabled={Boolean(missing ?? plan.refused)}
+          onClick={() => set({ phase: "proof", heaterOn: draft.heaterOn ?? Date.now() })}
+        >
+          Heater on, to the machine proof
+        </Button>
+      </div>
+    </div>
+  );
+}
