@@ -1,12 +1,15 @@
 import type { VehicleFacts } from "@/core/vehicle";
 import type { LogDialect } from "./drive";
 import type { HiddenEngine } from "./engine";
+import type { HiddenTank } from "./tank";
 
 /** A demo car: what the shop knows of it, what is hidden in it, and how its owner's scan tool writes logs. */
 export interface DemoCar {
   id: string;
   facts: VehicleFacts;
   engine: HiddenEngine;
+  /** The truth of its vapour system, where its job is about that */
+  tank?: HiddenTank;
   dialect: LogDialect;
   seed: number;
 }
@@ -52,6 +55,43 @@ function car(
     },
     dialect,
     seed,
+  };
+}
+
+/** A car with its vapour system described: what is known of it, and what is hidden in it. */
+function vapourCar(
+  id: string,
+  names: Parameters<typeof car>[1],
+  litres: number,
+  facts: Partial<NonNullable<VehicleFacts["evap"]>>,
+  hidden: Partial<HiddenTank>,
+  seed: number,
+): DemoCar & { readonly tank: HiddenTank } {
+  const evap = {
+    monitor: "engine-vacuum",
+    market: "strict",
+    tank: { value: 50, unit: "L" },
+    servicePort: true,
+    neck: "cap",
+    neckFlap: false,
+    tankOneWay: false,
+    sensor: { zero: { value: 1.5, unit: "V" }, perUnit: 0.6, unit: "kPa" },
+    ...facts,
+  } as const;
+  return {
+    ...car(id, names, litres, { evap }, {}, "comma", seed),
+    tank: {
+      leaks: [],
+      fuelLevel: 45,
+      ventShut: 0,
+      ventOpen: 9e-3,
+      purgeOpen: 0.7e-3,
+      purgeShut: 0,
+      wallTime: 26,
+      ambient: AMBIENT,
+      temperature: TEMPERATURE,
+      ...hidden,
+    },
   };
 }
 
@@ -197,6 +237,75 @@ export const CARS = {
     { manifoldHole: { diameter: 3.0e-3, joint: "pcv-hose" } },
     "comma",
     28,
+  ),
+  shearwater: vapourCar(
+    "shearwater-canister",
+    ["Ondrell", "Shearwater 1.6", 2015, "FW 17 SHW", 98400],
+    1.6,
+    {},
+    { leaks: [{ joint: "canister-joint", diameter: 0.4e-3 }] },
+    31,
+  ),
+  pintail: vapourCar(
+    "pintail-neck",
+    ["Ostrin", "Pintail 2.0", 2014, "FW 66 PTL", 121700],
+    2.0,
+    { neckFlap: true, tank: { value: 60, unit: "L" } },
+    { leaks: [{ joint: "neck-hose", diameter: 1.2e-3 }] },
+    32,
+  ),
+  avocet: vapourCar(
+    "avocet-cold-purge",
+    ["Velloram", "Avocet 1.8", 2013, "FW 20 AVO", 139200],
+    1.8,
+    {},
+    { purgeShut: 0.25e-3 },
+    33,
+  ),
+  turnstone: vapourCar(
+    "turnstone-port",
+    ["Druskar", "Turnstone 1.4", 2016, "FW 91 TUR", 76900],
+    1.4,
+    { tank: { value: 45, unit: "L" } },
+    { leaks: [{ joint: "tank-line", diameter: 0.9e-3 }] },
+    34,
+  ),
+  lapwing: vapourCar(
+    "lapwing-two-leaks",
+    ["Ondrell", "Lapwing 2.4", 2012, "FW 58 LAP", 164300],
+    2.4,
+    { tank: { value: 65, unit: "L" } },
+    {
+      leaks: [
+        { joint: "tank-flange", diameter: 1.1e-3 },
+        { joint: "purge-line-joint", diameter: 0.8e-3 },
+      ],
+    },
+    35,
+  ),
+  garganey: vapourCar(
+    "garganey-vent",
+    ["Ostrin", "Garganey 1.6", 2015, "FW 33 GAR", 104600],
+    1.6,
+    { servicePort: false },
+    { ventShut: 8e-3 },
+    36,
+  ),
+  shelduck: vapourCar(
+    "shelduck-cap",
+    ["Velloram", "Shelduck 2.0", 2014, "FW 45 SHE", 118800],
+    2.0,
+    {},
+    { leaks: [{ joint: "filler-cap", diameter: 1.4e-3 }] },
+    37,
+  ),
+  wigeon: vapourCar(
+    "wigeon-monitor",
+    ["Druskar", "Wigeon 1.2", 2017, "FW 72 WIG", 69500],
+    1.2,
+    { tank: { value: 42, unit: "L" } },
+    { leaks: [{ joint: "purge-line-joint", diameter: 0.9e-3 }] },
+    38,
   ),
 } as const;
 

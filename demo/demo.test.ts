@@ -22,8 +22,8 @@ const stateOf = (model: string): JobState => readJob(rows.find((r) => r.vehicle.
 const verdicts = (model: string) => stateOf(model).checks.map((c) => `${c.check} ${c.verdict.outcome}`);
 
 describe("demo jobs", () => {
-  it("are sixteen, at different stations, filled once", () => {
-    expect(count).toBe(16);
+  it("are two dozen, at different stations, filled once", () => {
+    expect(count).toBe(24);
     expect(fillDemo(db)).toBe(0);
     expect(new Set(rows.filter((r) => r.status === "open").map((r) => r.station)).size).toBeGreaterThanOrEqual(4);
     expect(rows.filter((r) => r.status !== "open")).toHaveLength(2);
@@ -55,6 +55,33 @@ describe("demo jobs", () => {
     expect(said("Redshank")).toEqual(["chain-broken:flap-circuit"]);
     expect(said("Gannet")).toEqual(["crankcase-suction", "smoke-at:pcv-diaphragm"]);
     expect(said("Skua")).toEqual(["smoke-at:pcv-hose", "smoke-at:vacuum-branch"]);
+  });
+
+  it("hold, for every check of the vapour system, the verdict its car earns", () => {
+    const said = (model: string) =>
+      stateOf(model)
+        .checks.filter((c) => c.check !== "look")
+        .map((c) => `${c.check} ${c.verdict.observation ?? c.verdict.outcome}`);
+    expect(said("Shearwater")).toEqual(["evap-smoke smoke-none-outside", "decay decay-leaks"]);
+    expect(said("Pintail")).toEqual(["evap-smoke smoke-none-outside"]);
+    expect(stateOf("Pintail").checks.at(-1)?.verdict.headline).toBe("Tight as far as it reached; filler neck untested");
+    expect(said("Avocet")).toEqual(["pulldown pulldown-creeps", "valve valve-good-warm"]);
+    expect(said("Turnstone")).toEqual(["evap-smoke void"]);
+    expect(said("Lapwing")).toEqual(["evap-smoke smoke-at:tank-flange", "evap-smoke smoke-at:purge-line-joint"]);
+    expect(said("Garganey")).toEqual(["pulldown pulldown-none"]);
+    expect(said("Shelduck")).toEqual(["evap-smoke void"]);
+    expect(said("Wigeon")).toEqual([
+      "evap-smoke smoke-at:purge-line-joint",
+      "evap-smoke smoke-none-outside",
+      "evap-smoke smoke-none-outside",
+      "cap hold-good",
+    ]);
+    expect(stateOf("Wigeon").blocks.close.map((b) => b.reason)).toEqual([expect.stringMatching(/own EVAP monitor has not run/)]);
+    const hole = stateOf("Shearwater")
+      .checks.find((c) => c.check === "decay")
+      ?.verdict.measures.find((m) => m.name.includes("reference hole"));
+    expect(hole?.low).toBeLessThanOrEqual(0.4);
+    expect(hole?.high).toBeGreaterThanOrEqual(0.4);
   });
 
   it("rank the true cause first where a check has pointed at it", () => {

@@ -1,5 +1,7 @@
 import { v5 as namedUuid } from "uuid";
 import type { CheckId } from "@/core/checks";
+import type { CapRecord } from "@/core/checks/cap";
+import type { EvapSmokeRun } from "@/core/checks/evap-smoke";
 import { lookList } from "@/core/checks/look";
 import type { PinchRecord } from "@/core/checks/pinch";
 import { PROBE_EXTRACTOR, type ProbeRecord, probeSeries } from "@/core/checks/probe";
@@ -9,7 +11,7 @@ import { seededNoise } from "@/core/maths/random";
 import { EXTRACTOR_VERSION, findSteadyWindows, readScanLog, surveyPoints } from "@/core/scan-log";
 import { DEFAULT_LIMITS, DEFAULT_SHOP } from "@/core/shop/settings";
 import { fromSi } from "@/core/units";
-import { layoutOf } from "@/core/vehicle";
+import { layoutOf, type ZoneId } from "@/core/vehicle";
 import { type Db, dataFolder, db } from "@/server/db/open";
 import { storeFile } from "@/server/files";
 import { appendEntries, listJobs, openJob, readJob, writeCustomer } from "@/server/jobs";
@@ -18,8 +20,9 @@ import { writeShop } from "@/server/shop";
 import { CARS, type DemoCar, repaired } from "./cars";
 import { recordDrive, writeLog } from "./drive";
 import { type HiddenEngine, seenAt } from "./engine";
-import { airflowOf, chainWith, crankcaseOf, holdOn, INSTRUMENTS, recordProbe, valveWith } from "./readings";
+import { airflowOf, chainWith, crankcaseOf, holdOn, INSTRUMENTS, inUse, recordProbe, valveWith } from "./readings";
 import { MACHINES, type SmokeStory, simulateSmoke } from "./smoke";
+import { decayOf, evapSmokeOf, pulldownOf, type VapourCar } from "./tank";
 
 const NAMESPACE = "6f1f7f0e-0d1a-4f5e-9d0c-5b1c4a7e2b11";
 const MINUTE = 60_000;
@@ -156,6 +159,24 @@ class Journal {
     });
   }
 
+  /** A smoke run of the vapour system, its adapter and plug on the list and off it again. */
+  vapourSmoke(
+    story: Parameters<typeof evapSmokeOf>[1],
+    car: VapourCar = this.car as DemoCar & VapourCar,
+    change: Partial<EvapSmokeRun> = {},
+  ): string {
+    const entry = layoutOf(car.facts).joints.find((j) => j.id === story.entry);
+    const off = [
+      this.add("displaced", { what: entry?.entry?.removes ?? story.entry, joint: story.entry }),
+      this.add("displaced", { what: "plug at Vent filter", joint: "vent-filter" }),
+    ];
+    const from = this.iso();
+    this.wait(story.seconds * 1000);
+    const id = this.add("check", { check: "evap-smoke", record: evapSmokeOf(car, story, change) }, { from, to: this.iso() });
+    for (const item of off) this.add("restored", { item });
+    return id;
+  }
+
   smoke(story: SmokeStory, engine: HiddenEngine = this.car.engine, putBack = true): string {
     const layout = layoutOf(this.car.facts);
     const run = simulateSmoke(engine, layout, story);
@@ -172,6 +193,22 @@ class Journal {
     if (putBack) for (const item of off) this.add("restored", { item });
     return id;
   }
+}
+
+/** A sound cap on its tester. */
+function capOf(seed: number): CapRecord {
+  const noise = seededNoise(seed);
+  const read = (value: number) => Math.round((value + noise.normal(0.04)) * 5) / 5;
+  return {
+    part: "fitted",
+    start: read(30),
+    end: read(29.7),
+    seconds: 10,
+    unit: "inH2O",
+    testerProved: true,
+    seal: "whole",
+    instrument: inUse("cap"),
+  };
 }
 
 /** What is left of the Skua's leaks once its PCV hose is new. */
@@ -446,11 +483,110 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
   skua.survey(SECOND_LEAK, 145);
   skua.smoke(throughDuct(146, ["vacuum-branch"], { proof: 12.4 }), SECOND_LEAK);
 
+  vapourJobs(at, ago);
+
   const knot = new Journal(at, CARS.knot, ago(1), "Tobin Falk");
   knot.arrive("Idle stays at 1300 when warm", { symptoms: ["rough-idle"] }, [{ code: "P0507", status: "current" }]);
 
   writeCustomer(siskin.id, { name: "Hanne Quill", contact: "at the lighthouse cottages" }, at);
   return listJobs({ includeClosed: true }, at).length;
+}
+
+/** Jobs on the vapour system; each waits at another station. */
+function vapourJobs(at: Db, ago: (hours: number) => number): void {
+  const everywhere: ZoneId[] = ["canister", "tank", "neck"];
+  const code = (name: string, leak = 0.508): Bodies["codes"]["codes"] => [
+    {
+      code: name,
+      status: "stored",
+      criteria: { text: "cold start, 15 to 85 % fuel, vacuum lost within 30 s", leak: { value: leak, unit: "mm" } },
+    },
+  ];
+
+  const shearwater = new Journal(at, CARS.shearwater, ago(6), "Tobin Falk");
+  shearwater.arrive(
+    "Engine light every second crossing, a whiff of fuel after filling",
+    { symptoms: ["fuel-smell"] },
+    code("P0456"),
+  );
+  shearwater.look();
+  shearwater.vapourSmoke({ seed: 201, entry: "service-port", arrivals: everywhere, seen: [], seconds: 150 });
+  shearwater.check("decay", decayOf(CARS.shearwater, { seed: 202, entry: "service-port", reference: 0.508e-3 }), 12);
+
+  const pintail = new Journal(at, CARS.pintail, ago(4), "Isla Renn");
+  pintail.arrive("Engine light on, nothing felt", {}, code("P0442", 1.016));
+  pintail.look();
+  pintail.vapourSmoke({ seed: 211, entry: "service-port", arrivals: ["canister", "tank"], seen: [], seconds: 150 });
+
+  const avocet = new Journal(at, CARS.avocet, ago(26), "Maren Oake");
+  avocet.arrive("Hard to start after filling up, light on", { symptoms: ["hard-start-filled"] }, [
+    { code: "P0496", status: "current" },
+  ]);
+  avocet.look();
+  avocet.check("pulldown", pulldownOf(CARS.avocet, { seed: 221, vent: "command" }), 8);
+  avocet.check("valve", valveWith("purge-valve", 4e-6, "fitted", 222));
+  avocet.add("waiting", { on: "cold-soak", note: "purge valve again, cold" });
+
+  const turnstone = new Journal(at, CARS.turnstone, ago(3), "Tobin Falk");
+  turnstone.arrive("Engine light on", {}, code("P0442", 1.016));
+  turnstone.look();
+  turnstone.vapourSmoke({ seed: 231, entry: "service-port", arrivals: [], seen: [], seconds: 60, coreShut: true });
+
+  const lapwing = new Journal(at, CARS.lapwing, ago(50), "Maren Oake");
+  lapwing.arrive("Smell of fuel behind the car, light on", { symptoms: ["fuel-smell"] }, code("P0455", 1.016));
+  lapwing.look();
+  lapwing.vapourSmoke({ seed: 241, entry: "service-port", arrivals: everywhere, seen: ["tank-flange"], seconds: 150 });
+  lapwing.repair(
+    lapwing.found("tank-flange", "Pump flange seal swollen and rolled out of its groove", 1.1),
+    "Flange seal renewed, ring torqued",
+    {
+      parts: [{ name: "flange seal", count: 1 }],
+    },
+  );
+  lapwing.wait(HOUR);
+  const left = { ...CARS.lapwing, tank: { ...CARS.lapwing.tank, leaks: CARS.lapwing.tank.leaks.slice(1) } };
+  lapwing.vapourSmoke({ seed: 242, entry: "service-port", arrivals: everywhere, seen: ["purge-line-joint"], seconds: 150 }, left);
+
+  const garganey = new Journal(at, CARS.garganey, ago(2), "Isla Renn");
+  garganey.arrive("Engine light on since the pass road", {}, [{ code: "P0455", status: "current" }]);
+  garganey.look();
+  garganey.check("pulldown", pulldownOf(CARS.garganey, { seed: 251, vent: "command" }), 8);
+
+  const shelduck = new Journal(at, CARS.shelduck, ago(5), "Maren Oake");
+  shelduck.arrive("Light came on after the last fill", {}, code("P0455", 1.016));
+  shelduck.look();
+  const tightened = { ...CARS.shelduck, tank: { ...CARS.shelduck.tank, leaks: [] } };
+  shelduck.vapourSmoke({ seed: 261, entry: "service-port", arrivals: everywhere, seen: [], seconds: 150 }, tightened, {
+    touchedBefore: ["filler-cap"],
+  });
+
+  const wigeon = new Journal(at, CARS.wigeon, ago(20), "Tobin Falk");
+  wigeon.arrive("Engine light on", {}, code("P0442"));
+  wigeon.look();
+  wigeon.vapourSmoke({ seed: 271, entry: "service-port", arrivals: everywhere, seen: ["purge-line-joint"], seconds: 150 });
+  wigeon.repair(
+    wigeon.found("purge-line-joint", "Quick connector of the purge line cracked", 0.9),
+    "Purge line renewed, connectors tugged",
+    {
+      parts: [{ name: "purge line", count: 1 }],
+    },
+  );
+  wigeon.wait(30 * MINUTE);
+  const sound = { ...CARS.wigeon, tank: { ...CARS.wigeon.tank, leaks: [] } };
+  wigeon.vapourSmoke({ seed: 272, entry: "service-port", arrivals: everywhere, seen: [], seconds: 150 }, sound);
+  wigeon.vapourSmoke(
+    { seed: 273, entry: "filler-cap", arrivals: ["tank", "canister", "purge-line"], seen: [], seconds: 150 },
+    sound,
+  );
+  wigeon.check("cap", capOf(274), 3);
+  wigeon.add("codes-cleared", {});
+  wigeon.add("complaint-tried", { how: "Drive to the lighthouse and back, two starts", result: "gone" });
+  wigeon.add("readiness", {
+    fuelLevel: 45,
+    outside: { value: 9, unit: "°C" },
+    parkedAt: new Date(ago(3)).toISOString(),
+  });
+  wigeon.add("waiting", { on: "cold-soak", note: "EVAP monitor" });
 }
 
 if (process.argv[1]?.endsWith("fill.ts")) {

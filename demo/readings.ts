@@ -16,6 +16,8 @@ import { type HiddenEngine, type OperatingPoint, seenAt } from "./engine";
 export const INSTRUMENTS: readonly Instrument[] = [
   { id: "pump", name: "Hand pump gauge", division: { value: 0.1, unit: "inHg" } },
   { id: "manometer", name: "Water manometer", division: { value: 0.2, unit: "hPa" } },
+  { id: "low", name: "Low gauge, 0 to 20 inH2O", division: { value: 0.02, unit: "inH2O" } },
+  { id: "cap", name: "Cap tester", division: { value: 0.2, unit: "inH2O" } },
   { id: "meter", name: "Volt meter", division: { value: 0.01, unit: "V" } },
 ];
 
@@ -106,7 +108,13 @@ export function holdOn(
 }
 
 /** A valve with a worn seat of so large a hole, m; energised it opens wide. */
-export function valveWith(joint: string, seat: number, part: ValveRecord["part"], seed: number): ValveRecord {
+export function valveWith(
+  joint: string,
+  seat: number,
+  part: ValveRecord["part"],
+  seed: number,
+  temperature: ValveRecord["temperature"] = "warm",
+): ValveRecord {
   const noise = seededNoise(seed);
   const state = (hole: number, seconds: number): ValveState => ({
     start: 18,
@@ -120,7 +128,7 @@ export function valveWith(joint: string, seat: number, part: ValveRecord["part"]
     unplugged: true,
     clicked: true,
     part,
-    temperature: "warm",
+    temperature,
     unit: "inHg",
     rest: state(seat, 60),
     energised: state(3e-3, 5),

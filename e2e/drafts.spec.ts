@@ -12,10 +12,10 @@ test("forms left half filled are there on return", async ({ context, page: first
   await signIn(first, "Wren Alder");
   await first.goto("/new");
   await first.getByLabel("Complaint, in the customer's words").fill("Whistles on the");
-  await first.getByLabel("Make").fill("Ostrin");
+  await first.getByLabel("Make", { exact: true }).fill("Ostrin");
   let page = await reopened(context, "/new");
   await expect(page.getByLabel("Complaint, in the customer's words")).toHaveValue("Whistles on the");
-  await expect(page.getByLabel("Make")).toHaveValue("Ostrin");
+  await expect(page.getByLabel("Make", { exact: true })).toHaveValue("Ostrin");
   await page.goto("/");
   await openJob(page, "Whistles on the hill", "FW 20 DRF");
   const url = page.url();

@@ -1,45 +1,28 @@
-import { expect, type Page, test } from "@playwright/test";
+import { expect, test } from "@playwright/test";
 import { CARS, repaired } from "../demo/cars";
 import { writeLog } from "../demo/drive";
 import type { HiddenEngine } from "../demo/engine";
 import { airflowOf, crankcaseOf, holdOn, recordProbe, valveWith } from "../demo/readings";
-import { button, instrument, main, openOn, putEverythingBack, signIn, smoke, startClock, station, survey } from "./steps";
+import {
+  button,
+  field,
+  finding,
+  instrument,
+  main,
+  openOn,
+  putEverythingBack,
+  record,
+  repair,
+  signIn,
+  smoke,
+  soFar,
+  startClock,
+  station,
+  survey,
+  topSuspect,
+} from "./steps";
 
 /** Every kind of fault of the family, each found by the check that finds it, on its own car of the demo. */
-const soFar = (page: Page) => page.getByRole("region", { name: "Verdict so far" });
-const field = (page: Page, name: string | RegExp) => main(page).getByRole("textbox", { name, exact: typeof name === "string" });
-const record = async (page: Page, check: string, word: string) => {
-  await button(page, "Record the check").click();
-  await expect(
-    page
-      .getByRole("region", { name: `${check}, so far` })
-      .getByText(word, { exact: true })
-      .first(),
-  ).toBeVisible();
-};
-const topSuspect = async (page: Page, name: string) => {
-  await station(page, "Suspects");
-  await expect(main(page).getByRole("listitem").first()).toContainText(name);
-};
-async function finding(page: Page, where: string, what: string, confirmed = true): Promise<void> {
-  await station(page, "Find");
-  await page.getByLabel("Where", { exact: true }).selectOption(where);
-  await page.getByLabel("What was found").fill(what);
-  if (confirmed) await page.getByLabel(/^Confirmed: capped off/).check();
-  await button(page, "Record the finding").click();
-  // In the list, not in the field it was typed into: until then a repair has no finding to answer.
-  await expect(main(page).getByRole("listitem").filter({ hasText: what })).toBeVisible();
-}
-async function repair(page: Page, what: string, also = ""): Promise<void> {
-  await page.clock.fastForward(60_000);
-  await station(page, "Fix");
-  await page.getByLabel("What was done").fill(what);
-  if (also) await page.getByLabel("Also changed along the way, one a line").fill(also);
-  await button(page, "Record the repair").click();
-  await expect(main(page).getByRole("listitem").filter({ hasText: what })).toBeVisible();
-  await page.clock.fastForward(60_000);
-}
-
 test.beforeEach(async ({ page }) => {
   await startClock(page);
   await signIn(page, "Wren Alder");

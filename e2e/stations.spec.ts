@@ -87,7 +87,7 @@ test("a turbo's charge side: quiet at idle, rich under boost, smoked from its ow
   await signIn(page, "Wren Alder");
   await page.goto("/new");
   await page.getByLabel("Complaint, in the customer's words").fill("Limp mode, hiss under load");
-  await page.getByLabel("Make").fill("Ostrin");
+  await page.getByLabel("Make", { exact: true }).fill("Ostrin");
   await page.getByLabel("Model", { exact: true }).fill("Merle 1.4");
   await page.getByLabel("Model year").fill("2016");
   await page.getByLabel("Registration").fill("FW 51 STA");

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { seededNoise } from "../maths/random";
 import { type DecayTest, fitDecay } from "./decay";
-import { simulateTank } from "./tank.fixture";
+import { simulateTank } from "./simulated-tank";
 
 const noise = seededNoise(7);
 

@@ -3,7 +3,7 @@ import type { Family } from "./causes";
 import { EVAP_ROWS } from "./tables/evap";
 
 /** Checks that only the vapour system has. */
-export const EVAP_CHECKS: readonly CheckId[] = ["evap-smoke", "decay", "pulldown", "vent-path", "cap", "tank-sensor"];
+const EVAP_CHECKS: readonly CheckId[] = ["evap-smoke", "decay", "pulldown", "vent-path", "cap", "tank-sensor"];
 
 const EVAP_STORY = new Set(EVAP_ROWS.map((r) => r.observation).filter((o) => /^(code|symptom):/.test(o)));
 

@@ -84,7 +84,7 @@ export function airMapOf(layout: Layout): AirMap {
     const first = own[0] as Box;
     const at = centre(first);
     const inMain = MAIN_ROW.some(([id]) => id === zone.id);
-    const y = first.h >= 40 ? at.y + 5 : inMain ? first.y - 8 : first.y + first.h + 17;
+    const y = first.h >= 40 ? at.y + 5 : inMain || zone.id === "vent-hose" ? first.y - 8 : first.y + first.h + 17;
     // The breather comes down on the left end of the duct: its name keeps clear.
     const x = zone.id === "metered-duct" && boxes.has("breather") ? at.x + 12 : at.x;
     return { zone: zone.id, name: zone.name, boxes: own, label: { x, y: zone.id === "cylinders" ? first.y + first.h - 10 : y } };
@@ -137,7 +137,7 @@ function placeZones(layout: Layout): Map<ZoneId, Box[]> {
       left += w + VAPOUR_GAP;
     }
     const canister = (boxes.get("canister") as Box[])[0] as Box;
-    boxes.set("vent-hose", [{ x: canister.x + canister.w * 0.55, y: 196, w: 110, h: 14 }]);
+    boxes.set("vent-hose", [{ x: canister.x + canister.w * 0.55, y: 188, w: 110, h: 14 }]);
   }
   return boxes;
 }
@@ -167,10 +167,12 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
       case "vent-valve":
         return down(joint, to.x + 16, to.y + to.h, from.y, "left");
       case "purge-canister":
-      case "fill-limit-valve":
       case "neck-flap":
       case "neck-tank":
-        return across(joint, from, to);
+        return across(joint, from, to, -30);
+      case "fill-limit-valve":
+        // Over it stands the vent valve.
+        return across(joint, from, to, 30);
       case "breather-duct":
         return named(joint, from.x + 7, to.y - 4, "above");
       case "breather-port":
@@ -231,6 +233,10 @@ function seal(layout: Layout, joint: Joint, box: Box): JointPlace {
   }
   // Branches under the main row have their passages close above them.
   const over = box.y > MAIN + 60 ? 10 : 28;
+  // Pipes of the vapour row have room over them only.
+  if (box.h < 40 && VAPOUR_ROW.some(([zone]) => zone === joint.from)) {
+    return { joint, x, y: box.y, free: "above", label: { x, y: box.y - 20, anchor: anchorAt(x) } };
+  }
   if (box.h < 40) return { joint, x, y: bottom, free: "below", label: { x, y: box.y - over, anchor: anchorAt(x) } };
   // Right of the manifold's middle the crankcase valve comes down: names run to the left there.
   const anchor = joint.from === "manifold" && x > box.x + 0.4 * box.w ? "end" : anchorAt(x);
@@ -257,8 +263,8 @@ function down(joint: Joint, x: number, top: number, bottom: number, side: "left"
   return { ...named(joint, x, (top + bottom) / 2, side), passage };
 }
 
-/** A joint half way along a level passage between two zones of the vapour row; its name stands over it. */
-function across(joint: Joint, from: Box, to: Box): JointPlace {
+/** A joint half way along a level passage between two zones of the vapour row; its name stands so far under it. */
+function across(joint: Joint, from: Box, to: Box, under: number): JointPlace {
   const [left, right] = from.x < to.x ? [from, to] : [to, from];
   const y = centre(left).y;
   const passage = [
@@ -266,7 +272,7 @@ function across(joint: Joint, from: Box, to: Box): JointPlace {
     { x: right.x, y },
   ];
   const x = (left.x + left.w + right.x) / 2;
-  return { ...named(joint, x, y, "above"), passage, label: { x, y: y - 30, anchor: "middle" } };
+  return { ...named(joint, x, y, "above"), passage, label: { x, y: y + under, anchor: "middle" } };
 }
 
 /** A joint in a passage that runs under the main row from one zone to another. */

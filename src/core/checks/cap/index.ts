@@ -8,7 +8,7 @@ export * from "./record";
 /** Time that the limit is stated for, s, and the shortest that is judged. */
 const STATED = 10;
 
-export function planCap({ limits }: CheckContext): Plan {
+function planCap({ limits }: CheckContext): Plan {
   return {
     steps: [
       { text: "Take the cap off as it is: do not tighten it first. Look at its seal." },

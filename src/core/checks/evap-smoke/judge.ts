@@ -196,8 +196,9 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
       zones: [],
     };
   }
+  // The vent hose stands open to the air when nobody tests: only where smoke was shown in it is anything said of it.
   const zones = layout.zones
-    .filter((z) => EVAP_ZONES.includes(z.id) && !(z.id === "vent-hose" && run.blocked.includes("vent-valve")))
+    .filter((z) => EVAP_ZONES.includes(z.id) && (z.id !== "vent-hose" || shown.has(z.id)))
     .map((z): ZoneKnowledge => {
       if (shown.has(z.id) && reach.zones.includes(z.id))
         return { zone: z.id, state: "tight", why: "smoke was there and none came out" };

@@ -9,7 +9,7 @@ export * from "./record";
 /** Share by which a sensor's slope may miss its curve. */
 const SLOPE = 0.15;
 
-export function planTankSensor({ vehicle, limits }: CheckContext): Plan {
+function planTankSensor({ vehicle, limits }: CheckContext): Plan {
   const zero = vehicle.evap?.sensor?.zero;
   return {
     steps: [

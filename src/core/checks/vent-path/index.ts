@@ -29,7 +29,7 @@ export function openingOf(
   });
 }
 
-export function planVentPath({ limits }: CheckContext): Plan {
+function planVentPath({ limits }: CheckContext): Plan {
   return {
     steps: [
       {

@@ -14,8 +14,8 @@ export interface InstrumentDraft {
 }
 export const NO_INSTRUMENT: InstrumentDraft = { id: "", division: "", zero: "0" };
 
-/** How large readings get, SI: intake vacuum, crankcase pressure, the vapour system's pressure, a car's voltage. */
-export const REACH = { vacuum: 90e3, crankcase: 5e3, lowPressure: 4e3, volts: 15 } as const;
+/** How large readings get, SI: intake vacuum, crankcase pressure, the vapour system's and a cap's pressure, a car's voltage. */
+export const REACH = { vacuum: 90e3, crankcase: 5e3, lowPressure: 2.4e3, cap: 8e3, volts: 15 } as const;
 
 type Measures = "pressure" | "voltage";
 

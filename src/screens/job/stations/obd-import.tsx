@@ -33,7 +33,7 @@ export function ObdImport({ onCodes, title = "From an OBD hex log" }: { onCodes:
   const shown = (value: number | string, unit = "") =>
     typeof value === "number" ? `${number(value, Number.isInteger(value) ? 0 : 3)} ${unit}`.trim() : value;
   return (
-    <section aria-label={title} className="flex flex-col gap-3">
+    <section aria-label="OBD log" className="flex flex-col gap-3">
       <div>
         <FileButton label={title} accept=".log,.txt,.hex,text/plain" look="plain" onFile={(file) => void take(file)}>
           <FileUp aria-hidden size={18} /> {title}

@@ -31,7 +31,7 @@ export function CapCheck({ head }: { head: ReactNode }) {
   const { draft, set, clear } = useCheckDraft("cap", EMPTY);
   usePlace("filler-cap", () => false, undefined);
   if (!context) return null;
-  const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure", REACH.lowPressure);
+  const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure", REACH.cap);
   const [start, end, seconds] = [readNumber(draft.start), readNumber(draft.end), readNumber(draft.seconds)];
   const record = (): CapRecord | string => {
     if (!instrument) return "Say which gauge the tester has, its division, and what it shows with nothing on it.";
@@ -75,12 +75,7 @@ export function CapCheck({ head }: { head: ReactNode }) {
           onChange={(unit) => set({ unit })}
         />
       </div>
-      <InstrumentField
-        measures="pressure"
-        reach={REACH.lowPressure}
-        value={draft.instrument}
-        onChange={(i) => set({ instrument: i })}
-      />
+      <InstrumentField measures="pressure" reach={REACH.cap} value={draft.instrument} onChange={(i) => set({ instrument: i })} />
       <div className="grid gap-6 md:grid-cols-[auto_minmax(0,1fr)]">
         <Dial
           label={`Left on the cap, ${draft.unit} gauge`}

@@ -1,6 +1,7 @@
 /**
  * A tank simulated apart from the fit it tests: mass and energy balance by small explicit steps, from the fill through
- * the hold to the decay. SI; drift in K over the decay.
+ * the hold to the decay. Walls may yield: V = V₀ + k·(p − p_amb) with p_amb·k = `compliance`·V₀. SI; drift in K over the
+ * decay, `bend` the part of it that is not linear, K.
  */
 export function simulateTank(truth: {
   volume: number;
@@ -9,6 +10,8 @@ export function simulateTank(truth: {
   wallTime: number;
   held: number;
   drift: number;
+  bend?: number;
+  compliance?: number;
   pressure: number;
   ambient: number;
   temperature: number;
@@ -18,24 +21,27 @@ export function simulateTank(truth: {
   const R = 287.05;
   const g = 1.4;
   const h = 0.02;
-  const { volume, ambient, temperature: outside, wallTime } = truth;
+  const { ambient, temperature: outside, wallTime, bend = 0 } = truth;
+  const yielding = ((truth.compliance ?? 0) * truth.volume) / ambient;
   const area = 0.61 * (Math.PI / 4) * (truth.diameter ** 2 + (truth.extraHole ?? 0) ** 2);
   const flux = (p: number, t: number) => {
     const r = ambient / p;
     return p > ambient ? p * Math.sqrt(((2 * g) / ((g - 1) * R * t)) * (r ** (2 / g) - r ** ((g + 1) / g))) : 0;
   };
   const enthalpy = (g * R) / (g - 1);
+  const volumeAt = (p: number) => truth.volume + yielding * (p - ambient);
   let p = ambient;
   let t = outside;
-  let mass = (p * volume) / (R * t);
+  let mass = (p * truth.volume) / (R * t);
   const step = (target: number | undefined, wall: number, leak: number) => {
     const out = leak * flux(p, t) * h;
-    const heat = ((mass * R) / (g - 1)) * (-(t - wall) / wallTime) * h;
-    const energy = (p * volume) / (g - 1) + heat - enthalpy * t * out;
-    const inflow = target === undefined ? 0 : ((target * volume) / (g - 1) - energy) / (enthalpy * outside);
+    const given = ((mass * R) / (g - 1)) * (-(t - wall) / wallTime) * h - enthalpy * t * out;
+    // What a change of pressure takes: internal energy of gas in a volume that follows it, and the work on the walls.
+    const perPascal = (volumeAt(p) + p * yielding) / (g - 1) + p * yielding;
+    const inflow = target === undefined ? 0 : ((target - p) * perPascal - given) / (enthalpy * outside);
     mass += inflow - out;
-    p = ((energy + enthalpy * outside * inflow) * (g - 1)) / volume;
-    t = (p * volume) / (mass * R);
+    p += (given + enthalpy * outside * inflow) / perPascal;
+    t = (p * volumeAt(p)) / (mass * R);
   };
   for (let s = 0; s < 5; s += h) step(ambient + (truth.pressure * (s + h)) / 5, outside, area);
   for (let s = 0; s < truth.held; s += h) step(ambient + truth.pressure, outside, area);
@@ -48,7 +54,8 @@ export function simulateTank(truth: {
       times.push(i * h);
       pressures.push(p - ambient);
     }
-    step(undefined, outside + (truth.drift * i) / count, area);
+    const share = i / count;
+    step(undefined, outside + truth.drift * share + bend * Math.sin(Math.PI * share), area);
   }
   return { times, pressures };
 }
