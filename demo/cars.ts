@@ -85,7 +85,7 @@ function vapourCar(
       fuelLevel: 45,
       ventShut: 0,
       ventOpen: 9e-3,
-      purgeOpen: 0.7e-3,
+      purgeOpen: 0.42e-3,
       purgeShut: 0,
       wallTime: 26,
       ambient: AMBIENT,

@@ -70,6 +70,12 @@ const INSTRUMENTS = [
   "Commanded output",
   "Circuit, pin by pin",
   "Vacuum-worked device",
+  "EVAP smoke",
+  "Pressure decay",
+  "Pull-down trace",
+  "Vent path",
+  "Filler cap",
+  "Tank-pressure sensor",
 ];
 
 test("no instrument has an accessibility violation, and each fits a phone", async ({ page }) => {
@@ -88,6 +94,21 @@ test("no instrument has an accessibility violation, and each fits a phone", asyn
   }
   await button(page, "Another instrument").click();
   found.push(...(await violations(page, "shelf")));
+  await page.goto(await jobOf(page, "wigeon"));
+  // A page with running clocks comes to life as the server drew it: its theme stays.
+  await expect(page.getByRole("timer").first()).toHaveText(/\d:\d\d/);
+  await expect(page.locator("html")).toHaveAttribute("data-theme", /^(dim|daylight)$/);
+  for (const [key, name] of [
+    ["2", "codes with their criteria"],
+    ["8", "the monitor's plan"],
+  ] as const) {
+    await page.keyboard.press(key);
+    found.push(...(await violations(page, name)));
+    await page.setViewportSize({ width: 390, height: 844 });
+    const width = await page.evaluate(() => document.documentElement.scrollWidth);
+    if (width > 390) found.push(`${name} is ${width} px wide on a phone`);
+    await page.setViewportSize({ width: 1280, height: 800 });
+  }
   expect(found).toEqual([]);
 });
 

@@ -3,10 +3,11 @@ import { spawn } from "node:child_process";
 import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { type Browser, chromium, type Page } from "@playwright/test";
+import { type Browser, chromium, type Locator, type Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import { writeLog } from "../demo/drive";
-import { airflowOf, holdOn, recordProbe } from "../demo/readings";
+import { airflowOf, recordProbe } from "../demo/readings";
+import { decayOf, pulldownOf } from "../demo/tank";
 import { instrument } from "../e2e/steps";
 import config from "../playwright.config";
 
@@ -83,6 +84,12 @@ const scroll = (page: Page, by: number) =>
   page.getByRole("main", { name: "Now" }).evaluate((main, y) => {
     main.scrollBy(0, y);
   }, by);
+/** Brings a part to the top of the station's work. */
+const show = (part: Locator) =>
+  part.evaluate((e) => {
+    const main = e.closest("main");
+    main?.scrollBy(0, e.getBoundingClientRect().top - main.getBoundingClientRect().top - 16);
+  });
 async function take(page: Page, name: string): Promise<void> {
   await page.keyboard.press("5");
   await instrument(page, name);
@@ -141,33 +148,56 @@ async function airflow(page: Page): Promise<void> {
   await scroll(page, 330);
 }
 
-async function hold(page: Page): Promise<void> {
-  await page.clock.install();
-  await take(page, "Hold test");
-  await page.getByLabel("Part", { exact: true }).selectOption("Actuator pipe");
-  const { still, wiggled } = holdOn("flap-pipe", "line", { still: 6e-6, wiggled: 60e-6 }, 7);
-  for (const [watch, samples] of [
-    ["Left alone", still],
-    ["While wiggled", wiggled],
-  ] as const) {
-    await page.getByRole("radio", { name: watch }).click();
-    let before = 0;
-    for (const [t, v] of samples) {
-      await page.clock.fastForward((t - before) * 1000);
-      before = t;
-      await fill(page, "Gauge, inHg vacuum", String(v));
-      await page.getByRole("button", { name: "Take reading" }).click();
-    }
-  }
-  await scroll(page, 260);
+/** The entry that cannot reach the neck, set up. */
+async function vapourSetup(page: Page): Promise<void> {
+  await take(page, "EVAP smoke");
+  await page.getByLabel("Let smoke in at").selectOption("service-port");
+  await page.getByRole("radio", { name: "A plug by hand" }).click();
+  await page.getByLabel("Fuel level, % of the tank").fill("45");
+  await show(page.getByText(/^Must be caught/));
 }
 
-async function chain(page: Page): Promise<void> {
-  await take(page, "Vacuum-worked device");
-  await fill(page, "Vacuum at the solenoid's inlet", "18.6");
-  await fill(page, "Battery", "14.1");
-  await fill(page, "Across the solenoid, commanded", "0.42");
-  await scroll(page, 260);
+const table = (samples: readonly (readonly [number, number])[]) => samples.map(([t, p]) => `${t} ${p}`).join("\n");
+
+/** A decay alone and with the reference hole open, both typed. */
+async function decayed(page: Page): Promise<void> {
+  await take(page, "Pressure decay");
+  const read = decayOf(CARS.shearwater, { seed: 5, entry: "service-port", reference: 0.508e-3 });
+  await page.getByLabel("Fuel level, % of the tank").fill("45");
+  await page.getByLabel("Held before shut-off, s").fill("120");
+  await page.getByRole("radiogroup", { name: "Decay: readings" }).getByRole("radio", { name: "Typed table" }).click();
+  await page.getByLabel(/^Seconds and pressure/).fill(table(read.samples));
+  await page.getByLabel(/^Once more with a reference hole open/).check();
+  await page
+    .getByRole("radiogroup", { name: "With the reference hole: readings" })
+    .getByRole("radio", { name: "Typed table" })
+    .click();
+  await page
+    .getByLabel(/^Seconds and pressure/)
+    .last()
+    .fill(table(read.reference?.samples ?? []));
+  await page.getByRole("region", { name: "Verdict so far" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
+}
+
+/** A trace that pulls down once the vent is plugged by hand. */
+async function pulledDown(page: Page): Promise<void> {
+  await take(page, "Pull-down trace");
+  const read = pulldownOf(CARS.garganey, { seed: 61, vent: "plug" });
+  await page.getByRole("radio", { name: "A plug by hand" }).click();
+  await page.getByLabel("Fuel level, % of the tank").fill("45");
+  await page.getByRole("radio", { name: "Typed table" }).click();
+  await page.getByLabel(/^Seconds and pressure/).fill(table(read.points));
+  await fill(page, "Vent shut, s", String(read.ventShutAt));
+  await fill(page, "Purge open, s", String(read.purgeOpenAt));
+  await fill(page, "Purge shut, s", String(read.purgeShutAt));
+  await fill(page, "Vent open again, s", String(read.ventOpenAt));
+  await page.getByLabel("The engine idled the whole time, foot off").check();
+  await show(page.getByText(/^Tank pressure \(Pa gauge/));
+}
+
+async function monitor(page: Page): Promise<void> {
+  await open(8)(page);
+  await show(page.getByRole("region", { name: "The car's own EVAP monitor" }));
 }
 
 /** The same run as a second device shows it: the picture is taken there. */
@@ -203,10 +233,8 @@ try {
     await new Promise((done) => setTimeout(done, 300));
   }
   await shot(browser, "board", "/");
-  await shot(browser, "new-job", "/new", undefined, "daylight");
   await shot(browser, "shop", "/shop", undefined, "daylight");
   await shot(browser, "story", jobOf("Whimbrel"), open(1));
-  await shot(browser, "look", jobOf("Merle"), open(3));
   await shot(browser, "suspects", jobOf("Petrel"), open(4));
   await shot(browser, "trims", jobOf("Petrel"), (page) => survey(page, "petrel-lean-idle.csv"));
   await shot(browser, "probe", jobOf("Sanderling"), probe);
@@ -218,8 +246,10 @@ try {
   });
   await shot(browser, "smoke-run", jobOf("Petrel"), smokeRun);
   await shot(browser, "live", jobOf("Petrel"), onSecondDevice);
-  await shot(browser, "hold", jobOf("Godwit"), hold, "daylight");
-  await shot(browser, "chain", jobOf("Redshank"), chain);
+  await shot(browser, "evap-smoke", jobOf("Pintail"), vapourSetup);
+  await shot(browser, "decay", jobOf("Shearwater"), decayed, "daylight");
+  await shot(browser, "pulldown", jobOf("Garganey"), pulledDown);
+  await shot(browser, "monitor", jobOf("Wigeon"), monitor, "daylight");
   await shot(browser, "fix", jobOf("Curlew"), open(7), "daylight");
   await shot(browser, "prove", jobOf("Heron"), open(8));
   await shot(browser, "hand-over", jobOf("Dunlin"), open(9));

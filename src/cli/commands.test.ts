@@ -420,3 +420,22 @@ describe("suspects", () => {
     expect(state.next[0]?.beats).toBeTruthy();
   });
 });
+
+describe("obd", () => {
+  it("decodes a hex log named as an argument, or from the standard input", async () => {
+    const text = "0.20 7E8 41 01 81 07 65 04\n0.30 7E8 41 32 FF 38\n0.40 7E8 43 01 04 42\n";
+    const path = join(folder, "obd.log");
+    writeFileSync(path, text);
+    const log = await run("obd", "", [path]);
+    expect(log).toMatchObject({ lightOn: true, codes: [{ code: "P0442", status: "stored" }] });
+    expect(log.messages[1].values).toEqual([
+      { name: "EVAP system vapour pressure", value: -50, unit: "Pa", kind: "gauge", pid: "32" },
+    ]);
+    expect(await run("obd", text)).toEqual(log);
+  });
+  it("refuses what is no log, naming the line, and a file that is not there", async () => {
+    expect(await refused("obd", "41 0C 1A F8\nbattery 12.4 V\n")).toMatch(/^line 2: Line 2 is no OBD message/);
+    expect(await refused("obd", "")).toMatch(/holds no OBD message/);
+    expect(await refused("obd", "", [join(folder, "missing.log")])).not.toBe("taken");
+  });
+});

@@ -4,11 +4,14 @@ import { useEffect, useState } from "react";
 
 /** Time left as m:ss, with hours where it has them, ticking by itself; what `done` says once it has run out. */
 export function Clock({ end, done }: { end: number; done: string }) {
-  const [now, setNow] = useState(Date.now);
+  // The server's clock is another one: nothing is shown until this device's own has been read.
+  const [now, setNow] = useState<number>();
   useEffect(() => {
+    setNow(Date.now());
     const tick = setInterval(() => setNow(Date.now()), 1000);
     return () => clearInterval(tick);
   }, []);
+  if (now === undefined) return <span role="timer" />;
   const left = Math.ceil((end - now) / 1000);
   if (left <= 0) return <span className="text-xl font-bold text-ember">{done}</span>;
   const two = (n: number) => String(Math.floor(n)).padStart(2, "0");

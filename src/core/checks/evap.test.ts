@@ -8,7 +8,7 @@ import type { CheckId } from "./check";
 import { judgeDecay } from "./decay";
 import { capRecord, decayRecord, evapSmokeRun, pulldownTrace, REQUIRED, tankSensorRecord, ventPathRecord } from "./evap.fixture";
 import { entriesFor, judgeEvapSmoke, planEvapSmoke, preferredEntry, readCapOff } from "./evap-smoke";
-import { judgeCheck } from "./index";
+import { CHECKS, type CheckKind, judgeCheck, type Plan } from "./index";
 import { judgePulldown, readPulldown } from "./pulldown";
 import { judgeTankSensor } from "./tank-sensor";
 import { judgeVentPath, openingOf } from "./vent-path";
@@ -85,6 +85,36 @@ describe("EVAP smoke plan", () => {
     ).toBe("filler-cap");
     expect(entriesFor(sealed.layout, { zones: ["neck"], joints: [] })[0]?.id).toBe("filler-cap");
     expect(entriesFor(sealed.layout, { zones: [], joints: ["service-port"] }).map((e) => e.id)).not.toContain("service-port");
+  });
+});
+
+describe("the other plans", () => {
+  const steps = (plan: Plan) => plan.steps.map((s) => s.text).join("\n");
+  it("hold before shutting off, and say what a reference hole takes out", () => {
+    const plan = CHECKS.decay.plan(context, { ...usualSetup(context.layout, "service-port"), vent: "plug", byReference: true });
+    expect(steps(plan)).toMatch(/Hold the pressure 60 s, better 120 s/);
+    expect(steps(plan)).toMatch(/takes out volume, yielding walls/);
+    expect(plan.displaces.map((d) => d.what)).toContain("valve core out of the service port, adapter on");
+  });
+  it("pull down by the engine, and refuse where a pump in the canister does it", () => {
+    expect(steps(CHECKS.pulldown.plan(context, { vent: "command" }))).toMatch(/4\.0 inH2O vacuum down, not deeper/);
+    const pumped = contextOf({
+      ...VAPOUR,
+      evap: { ...(VAPOUR.evap as NonNullable<typeof VAPOUR.evap>), monitor: "canister-pump" },
+    });
+    expect(CHECKS.pulldown.plan(pumped, { vent: "command" }).refused).toMatch(/a pump in the canister pulls the test/);
+    expect(pumped.layout.joints.find((j) => j.id === "vent-valve")?.name).toBe("Leak-check pump and vent");
+  });
+  it("leave the cap as it is, and put fuel vapour's cautions first", () => {
+    expect(steps(CHECKS.cap.plan(context, undefined))).toMatch(/do not tighten it first/);
+    for (const kind of ["decay", "evap-smoke", "vent-path", "cap", "tank-sensor", "pulldown"] as const) {
+      const plan = (CHECKS[kind] as unknown as CheckKind).plan(context, {
+        ...usualSetup(context.layout, "service-port"),
+        vent: "plug",
+        machine,
+      });
+      expect(plan.cautions, kind).toContain("fuel-vapour");
+    }
   });
 });
 

@@ -311,7 +311,9 @@ function judgeSuspects(
     open = causes.map((c) => (isRepaired(c) ? { ...c, prior: c.prior * 0.1 } : c));
   }
   const suspects = weighSuspects(open, evidence);
-  const done = telling(answered ? sinceRepair : state.checks).map((c) => ({
+  // A seat that holds warm is still to be tried cold.
+  const read = telling(answered ? sinceRepair : state.checks).filter((c) => c.verdict.observation !== "valve-good-warm");
+  const done = read.map((c) => ({
     check: c.check,
     tested: c.tested,
     ...(c.place ? { place: c.place } : {}),

@@ -3,6 +3,8 @@ import { describe, expect, it } from "vitest";
 import { BadInput } from "../input";
 import { readObd } from "./obd";
 import { PIDS } from "./obd-tables";
+import { readScanLog } from "./read";
+import { tankTrace } from "./tank-trace";
 
 const first = (line: string) => readObd(line).messages[0];
 const value = (line: string, name: string) => first(line)?.values.find((v) => v.name === name);
@@ -92,5 +94,21 @@ describe("OBD payloads (SAE J1979)", () => {
     );
     for (const row of Object.values(PIDS))
       for (const v of row.values) expect(v.of(new Array(row.bytes).fill(0xff))).not.toBeNaN();
+  });
+});
+
+describe("tank pressure of a scan log", () => {
+  const log = (rows: string[]) =>
+    readScanLog(new TextEncoder().encode(["Time (s),EVAP system vapor pressure (inH2O),Fuel level (%)", ...rows].join("\n")));
+  it("is taken in Pa gauge over the log's clock, gaps left out", () => {
+    const trace = tankTrace(log(["0,0.0,45", "1,,45", "2,-4.0,45", "3,-8.0,45"]));
+    expect(trace.map(([t]) => t)).toEqual([0, 2, 3]);
+    expect(trace[1]?.[1]).toBeCloseTo(-996.4, 1);
+  });
+  it("is thinned to means of a long log, and none where the log has none", () => {
+    const long = tankTrace(log(Array.from({ length: 5000 }, (_, i) => `${i * 0.1},${-i / 1000},45`)));
+    expect(long.length).toBeLessThanOrEqual(600);
+    expect(long.every(([t], i) => i === 0 || t > (long[i - 1]?.[0] as number))).toBe(true);
+    expect(tankTrace(readScanLog(new TextEncoder().encode("Time (s),RPM (rpm)\n0,700\n1,710\n")))).toEqual([]);
   });
 });

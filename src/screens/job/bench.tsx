@@ -61,7 +61,7 @@ export function Bench({ jobId, number, entries, shop, customer, startNow }: Benc
           <div className="border-b border-line lg:col-span-2 lg:col-start-2">
             <AirMapView />
           </div>
-          <main key={shown} className="min-w-0 p-4 sm:p-5 lg:overflow-y-auto" aria-label="Now">
+          <main key={shown} className="relative min-w-0 p-4 sm:p-5 lg:overflow-y-auto" aria-label="Now">
             <Station station={shown} go={go} customer={customer} />
           </main>
           <Ledger go={go} />

@@ -11,6 +11,7 @@ import {
   verdictWord,
 } from "@/core/checks";
 import type { CheckState } from "@/core/journal";
+import { inSentence } from "@/core/sentence";
 import { usePreferences } from "../session/preferences";
 import { shortTime } from "./short-time";
 import { useJob } from "./use-job";
@@ -67,9 +68,14 @@ function MeasureRow({ measure }: { measure: Measure }) {
 }
 
 /** Each limit that a number was held against, once, with where it comes from. */
-const limitsOf = (verdict: Verdict): string[] => [
-  ...new Set(verdict.measures.flatMap((m) => (m.limit ? [`Limit: ${m.limit} (${m.limitSource})`] : []))),
-];
+const limitsOf = (verdict: Verdict) => {
+  const limited = verdict.measures.filter((m) => m.limit);
+  const text = (m: Measure) => `${m.limit}${m.limitSource ? ` (${m.limitSource})` : ""}`;
+  const [only, ...others] = new Set(limited.map(text));
+  if (only === undefined) return [];
+  // One limit for all is said once; several name what each is held against.
+  return others.length === 0 ? [`Limit: ${only}`] : limited.map((m) => `Limit, ${inSentence(m.name)}: ${text(m)}`);
+};
 
 const AFTER_WORDS: Record<CheckState["afterRepair"], string> = {
   "no-repair": "",

@@ -1,7 +1,7 @@
 "use client";
 
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
-import { convert, dimensionOf, formatNumber, formatQuantity, type Quantity, type UnitId } from "@/core/units";
+import { convert, dimensionOf, formatNumber, formatQuantity, type Quantity, UNITS, type UnitId } from "@/core/units";
 import { load, save } from "./storage";
 
 const KEY = "pelota.preferences";
@@ -73,7 +73,10 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
       sentence: (text) => (preferences.decimal === "," ? text.replace(/(\d)\.(?=\d)/g, "$1,") : text),
       reading: (q, decimals) => {
         const taken = formatQuantity(q, decimals, format);
-        return own(q).unit === q.unit ? taken : `${taken} · ${formatQuantity(own(q), undefined, format)}`;
+        const beside = own(q);
+        // Beside a small reading in small units the preferred one would be a mere 0.00.
+        const shows = Math.abs(beside.value) >= 10 ** -UNITS[beside.unit].decimals;
+        return beside.unit === q.unit || !shows ? taken : `${taken} · ${formatQuantity(beside, undefined, format)}`;
       },
     };
   }, [preferences]);

@@ -29,6 +29,12 @@ const AT_JOINT: Record<string, string> = {
   "cooler-tank": "Cooler end tanks: oil at the crimp",
   "flap-spindle": "Runner-flap spindle: play, oil at its end",
   "injector-seals": "Injector seals: listen and look for washed-clean spots",
+  "filler-cap": "Filler cap: seal whole, seated (do not tighten or touch it before the check)",
+  "neck-hose": "Filler neck: rust at its bends, hose ends, breather hose",
+  "tank-line": "Vapour lines at the tank: latched, not rubbing on the body",
+  "canister-joint": "Canister: cracks, connectors latched, stone damage, dust or spider at its vent",
+  "purge-line-joint": "Purge line: connectors latched, rub marks along the body",
+  "service-port": "Service port: cap on, core not wet",
   "exhaust-gasket": "Exhaust gasket before the sensor: soot trail, ticking when cold",
 };
 

@@ -190,13 +190,11 @@ export function judgePulldown(record: PulldownRecord, context: CheckContext): Ve
   const pulled = { good: "pulls down", bad: "does not pull down", unsure: "pulls down short of the depth asked for" }[
     read.pullDown
   ];
-  const held = { good: "holds", bad: "does not hold", unsure: read.pullDown === "bad" ? "hold not read" : "hold not sure" }[
-    read.hold
-  ];
+  const held = { good: "holds", bad: "does not hold", unsure: read.pullDown === "bad" ? "not read" : "not sure" }[read.hold];
   const relieved = {
     good: "relieves at once",
     bad: "does not relieve",
-    unsure: read.pullDown === "bad" ? "relief not read" : "relief not sure",
+    unsure: read.pullDown === "bad" ? "not read" : "not sure",
   }[read.relief];
   const parts = `Pull-down: ${pulled}. Hold: ${held}. Relief: ${relieved}`;
   const base = { measures, zones: [] };

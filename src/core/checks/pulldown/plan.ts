@@ -8,6 +8,12 @@ export function planPulldown(context: CheckContext, aim: { readonly vent: "comma
   const depth = formatQuantity(fromSi(limits.evapPullDown.value, "inH2O", "vacuum"), 1);
   const vent = inSentence(jointName(layout, "vent-valve"));
   return {
+    ...(context.vehicle.evap?.monitor === "canister-pump"
+      ? {
+          refused:
+            "On this car a pump in the canister pulls the test, not the engine: run its own leak check by command and read what it says against its reference orifice. Smoke and decay work here.",
+        }
+      : {}),
     steps: [
       {
         text: "Engine warm and idling, foot off. Watch tank pressure on the scan tool, recording from before the first step.",

@@ -26,6 +26,9 @@ const lines = (text: string) =>
     .map((l) => l.trim())
     .filter(Boolean);
 
+/** What is cleaned, freed or put back in is not new. */
+const CLEANED = /\b(clean|refit|freed?\b|re-?seat)/i;
+
 /** The repair: what, how lasting, with what parts, time and go-ahead; and what else was changed on the way. */
 export function FixStation() {
   const { state, context, append } = useJob();
@@ -147,6 +150,9 @@ export function FixStation() {
           value={draft.permanence}
           onChange={(permanence) => set({ permanence })}
         />
+        {draft.permanence === "permanent" && CLEANED.test(draft.what) && (
+          <p className="text-amber">A part that was cleaned or refitted is a temporary repair: give it a re-check date.</p>
+        )}
         {draft.permanence === "temporary" && (
           <TextField type="date" label="Re-check on" value={draft.recheck} onChange={(e) => set({ recheck: e.target.value })} />
         )}

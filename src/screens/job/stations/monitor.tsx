@@ -1,6 +1,5 @@
 "use client";
 
-import { format } from "date-fns";
 import { CircleAlert, CircleCheck, Hourglass } from "lucide-react";
 import { type EnablingCondition, MONITOR_RESULTS, type MonitorResult } from "@/core/journal";
 import { Button } from "@/ui/button";
@@ -25,13 +24,13 @@ const MARKS: Record<EnablingCondition["state"], { icon: typeof CircleCheck; colo
 /** The car's own EVAP monitor: what it needs to run, from when it can, and what it said. */
 export function MonitorProof() {
   const { state, append } = useJob();
-  const plan = useForm("readiness", { fuelLevel: "", outside: "", parkedAt: format(new Date(), "yyyy-MM-dd'T'HH:mm") });
+  const plan = useForm("readiness", { fuelLevel: "", outside: "", parkedAt: "" });
   const said = useForm("monitor", { result: undefined as MonitorResult | undefined, readBy: "" });
   const { readiness, monitor } = state;
   const record = async () => {
     const fuelLevel = readNumber(plan.draft.fuelLevel);
     const outside = readField(plan.draft.outside, "airTemperature", "°C");
-    const parked = new Date(plan.draft.parkedAt);
+    const parked = plan.draft.parkedAt === "" ? new Date() : new Date(plan.draft.parkedAt);
     if (fuelLevel === undefined) return plan.setError("Type the fuel level in percent of the tank");
     if (!outside) return plan.setError("Type the air temperature expected at the start");
     if (!Number.isFinite(parked.getTime())) return plan.setError("Say when the engine was switched off");
@@ -42,14 +41,14 @@ export function MonitorProof() {
     <section aria-label="The car's own EVAP monitor" className="flex flex-col gap-4">
       <h3 className="text-lg font-bold">The car's own EVAP monitor</h3>
       {monitor && (
-        <p>
+        <p suppressHydrationWarning>
           {MONITOR_RESULTS[monitor.result]}, {shortTime(monitor.at)}, {monitor.readBy}
           {monitor.afterRepair === "after" ? "" : " (before the last repair: does not count)"}
         </p>
       )}
       {readiness && (
         <div className="flex flex-col gap-2 border-l-4 border-live bg-raised px-4 py-3">
-          <p className="text-lg font-bold">
+          <p className="text-lg font-bold" suppressHydrationWarning>
             {readiness.readyFrom === undefined
               ? "Cannot run yet: put right what is wrong first"
               : readiness.conditions.every((c) => c.state === "met")
@@ -108,6 +107,7 @@ export function MonitorProof() {
           type="datetime-local"
           value={plan.draft.parkedAt}
           onChange={(e) => plan.set({ parkedAt: e.target.value })}
+          hint="Left empty: now"
         />
         {plan.error && (
           <div className="sm:col-span-3">
