@@ -31,6 +31,9 @@ const code = (name: string, leak: number) => ({
 const ofRun = (page: Page) => page.getByRole("region", { name: "Verdict of this run" });
 const EVERYWHERE = ["Canister", "Tank vapour space", "Filler neck"];
 
+// Each test has a job of its own: they may run side by side.
+test.describe.configure({ mode: "parallel" });
+
 test.beforeEach(async ({ page }, info) => {
   await startClock(page, info.title.includes("two days") ? 72 : 2);
   await signIn(page, "Wren Alder");

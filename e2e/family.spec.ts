@@ -23,6 +23,9 @@ import {
 } from "./steps";
 
 /** Every kind of fault of the family, each found by the check that finds it, on its own car of the demo. */
+// Each test has a job of its own: they may run side by side.
+test.describe.configure({ mode: "parallel" });
+
 test.beforeEach(async ({ page }) => {
   await startClock(page);
   await signIn(page, "Wren Alder");

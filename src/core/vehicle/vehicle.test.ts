@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { NATURAL, TURBO, TWO_BANKS } from "../core.fixture";
+import { NATURAL, TURBO, TWO_BANKS, VAPOUR } from "../core.fixture";
 import { airMapOf } from "./air-map";
 import { mapAround } from "./extract";
 import { FITTED_SYSTEMS, type VehicleFacts, vehicleSchema, vinCheckDigit } from "./facts";
@@ -117,6 +117,15 @@ describe("air map", () => {
     induction: fc.constantFrom("natural" as const, "turbo" as const),
     banks: fc.constantFrom(1 as const, 2 as const),
     fitted: fc.subarray([...FITTED_SYSTEMS]),
+    evap: fc.record({
+      monitor: fc.constantFrom("engine-vacuum" as const, "canister-pump" as const, "pressure-only" as const),
+      market: fc.constantFrom("strict" as const, "other" as const),
+      tank: fc.constant({ value: 50, unit: "L" as const }),
+      servicePort: fc.boolean(),
+      neck: fc.constantFrom("cap" as const, "capless" as const),
+      neckFlap: fc.boolean(),
+      tankOneWay: fc.boolean(),
+    }),
   });
 
   it("places every zone and joint of any car inside the map, names too (property)", () => {
@@ -175,6 +184,39 @@ describe("air map", () => {
   });
 });
 
+describe("the vapour system on the map", () => {
+  const joints = (evap: Partial<NonNullable<VehicleFacts["evap"]>>) =>
+    layoutOf({ ...VAPOUR, evap: { ...(VAPOUR.evap as NonNullable<VehicleFacts["evap"]>), ...evap } }).joints;
+  it("has what this car has: a port or none, a cap or a capless seal, a flap or an open neck", () => {
+    const ids = (evap: Parameters<typeof joints>[0]) => joints(evap).map((j) => j.id);
+    expect(ids({ servicePort: false })).not.toContain("service-port");
+    expect(ids({})).toEqual(expect.arrayContaining(["service-port", "filler-cap", "neck-tank", "purge-valve", "vent-valve"]));
+    expect(ids({ neckFlap: true })).toContain("neck-flap");
+    expect(ids({ neckFlap: true })).not.toContain("neck-tank");
+    expect(joints({ neck: "capless" }).find((j) => j.id === "filler-cap")?.name).toBe("Capless seal");
+    expect(layoutOf({ ...VAPOUR, fitted: [] }).joints.map((j) => j.id)).not.toContain("filler-cap");
+  });
+  it("lets smoke in at its own entries only, and each hides its own joint from the test", () => {
+    const layout = layoutOf(VAPOUR);
+    expect(entriesOf(layout).every((e) => e.entry?.circuit === "intake")).toBe(true);
+    const entries = entriesOf(layout, "evap");
+    expect(entries.map((e) => e.id).sort()).toEqual(["filler-cap", "purge-line-joint", "service-port"]);
+    for (const entry of entries) {
+      const reach = reachOf(layout, usualSetup(layout, entry.id));
+      expect(reach.tested.map((j) => j.id)).not.toContain(entry.id);
+      expect(reach.openEnds, entry.id).toEqual([]);
+      expect(reach.zones, entry.id).not.toContain("manifold");
+      expect(reach.zones, entry.id).toEqual(expect.arrayContaining(["purge-line", "canister", "tank", "neck"]));
+    }
+  });
+  it("tests the vent valve itself when the vent is plugged behind it, not when it is commanded shut", () => {
+    const layout = layoutOf(VAPOUR);
+    const reached = (blocked: string[]) => reachOf(layout, { entry: "service-port", blocked, heldOpen: [] }).zones;
+    expect(reached(["vent-filter"])).toContain("vent-hose");
+    expect(reached(["vent-valve"])).not.toContain("vent-hose");
+  });
+});
+
 describe("facts", () => {
   it.each([
     ["1M8GDM9AXKP042788", "X", true],
@@ -195,6 +237,11 @@ describe("facts", () => {
     [{ displacement: { value: 1.6, unit: "gal" } }, /^ok$/],
     [{ displacement: { value: 1600, unit: "L" } }, /out of range for engine displacement/],
     [{ fitted: ["warp-drive"] }, /fitted/],
+    [{ evap: VAPOUR.evap }, /^ok$/],
+    [{ evap: { ...VAPOUR.evap, tank: { value: 5000, unit: "L" } } }, /out of range for fuel tank volume/],
+    [{ evap: { ...VAPOUR.evap, monitor: "magic" } }, /monitor/],
+    [{ evap: { ...VAPOUR.evap, sensor: { zero: { value: 1.5, unit: "V" }, perUnit: 0, unit: "kPa" } } }, /slope is not zero/],
+    [{ evap: { ...VAPOUR.evap, requiredLeak: { value: 0.5, unit: "L" } } }, /unit "L" is not known here/],
     [{ colour: "red" }, /unspecified|unknown/i],
   ])("%j", (change, message) => {
     let said = "ok";

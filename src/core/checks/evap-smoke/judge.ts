@@ -1,5 +1,3 @@
-import { massFlowOfStandard } from "../../gas/air";
-import { leakDiameter } from "../../gas/orifice";
 import { inSentence } from "../../sentence";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import { entryZone, type Reach, reachOf } from "../../vehicle";
@@ -15,23 +13,6 @@ const setPressure = (run: EvapSmokeRun) => toSi(run.regulated ?? run.machine.rat
 export function readEvapSmoke(run: EvapSmokeRun, context: Pick<CheckContext, "layout" | "vehicle">): SmokeReading {
   const reach = reachOf(context.layout, run);
   return readSmoke(run, { ...reach, volume: gasSpace(context, run).volume });
-}
-
-/** The hole that all settled flow makes, m; a ball at the bottom still leaves what its scale cannot tell from none. */
-function holeOf(
-  run: EvapSmokeRun,
-  { flow, pressure }: SmokeReading,
-): { diameter: number; low: number; high: number } | undefined {
-  if (!flow?.settled || !pressure || !(pressure.low > 1)) return undefined;
-  const ambient = toSi(run.ambient);
-  const size = (q: number, p: number) =>
-    leakDiameter({
-      massFlow: massFlowOfStandard(Math.max(0, q)),
-      upstream: ambient + Math.max(1, p),
-      downstream: ambient,
-      temperature: toSi(run.temperature),
-    });
-  return { diameter: size(flow.value, pressure.value), low: size(flow.low, pressure.high), high: size(flow.high, pressure.low) };
 }
 
 function trapOf(run: EvapSmokeRun, reach: Reach, reading: SmokeReading, context: CheckContext): string | undefined {
@@ -106,7 +87,8 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
   const reading = readEvapSmoke(run, context);
   const trap = trapOf(run, reach, reading, context);
   if (trap) return voidVerdict("This run proves nothing", trap);
-  const hole = holeOf(run, reading);
+  // A ball at the bottom still leaves a size that its scale cannot tell from none; one that hunts has no size yet.
+  const hole = reading.flow?.settled ? reading.hole : undefined;
   const { required } = run;
   const measures: Measure[] = [
     ...smokeMeasures(run, reading).filter((m) => !m.name.startsWith("All openings")),

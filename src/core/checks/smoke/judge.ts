@@ -50,7 +50,7 @@ export function readSmoke(run: SmokeRun, reach: Reach): SmokeReading {
   const guess = Math.max(2, 3 * expectedTime);
   const flow = fitSettling(times, flows, guess, 0.02 * maxFlow);
   const pressure = fitSettling(times, pressures, guess, 0.02 * rated);
-  if (!(pressure.value > 5) || !(flow.value > 0)) return { ...base, flow, pressure };
+  if (!(pressure.value > 5)) return { ...base, flow, pressure };
   const hole = (q: number, p: number) =>
     leakDiameter({
       massFlow: massFlowOfStandard(Math.max(0, q)),
@@ -63,7 +63,7 @@ export function readSmoke(run: SmokeRun, reach: Reach): SmokeReading {
     flow,
     pressure,
     hole: {
-      diameter: holeFromBall(flow.value, pressure.value, ambient, temperature),
+      diameter: holeFromBall(Math.max(0, flow.value), pressure.value, ambient, temperature),
       low: hole(flow.low, pressure.high),
       high: hole(flow.high, pressure.low),
     },

@@ -39,7 +39,7 @@ export const NO_SAMPLES: SamplesDraft = {
 };
 
 /** A typed table, a reading a line: seconds, then pressure; or which line cannot be read. */
-function readTable(text: string): Sample[] | string {
+export function readTable(text: string): Sample[] | string {
   const samples: Sample[] = [];
   const lines = text.split(/\r?\n/);
   for (const [i, line] of lines.entries()) {
