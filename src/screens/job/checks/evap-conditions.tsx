@@ -13,11 +13,16 @@ export function EvapConditions({
   onVent,
   fuelLevel,
   onFuelLevel,
+  holds,
+  onHolds,
 }: {
   vent: VentShut["by"];
   onVent: (by: VentShut["by"]) => void;
   fuelLevel: string;
   onFuelLevel: (typed: string) => void;
+  /** s that the tool holds its vent command, as typed; left out where re-arming is followed by a clock */
+  holds?: string;
+  onHolds?: (typed: string) => void;
 }) {
   const { context } = useJob();
   const { number } = usePreferences();
@@ -57,6 +62,16 @@ export function EvapConditions({
           onChange={(e) => onFuelLevel(e.target.value)}
           hint={`Counts between ${number(100 * low.value, 0)} and ${number(100 * high.value, 0)} % (${low.source})`}
         />
+        {vent === "command" && onHolds && (
+          <TextField
+            label="The tool holds its vent command for, s"
+            inputMode="decimal"
+            placeholder={String(context.limits.outputTime.value)}
+            value={holds ?? ""}
+            onChange={(e) => onHolds(e.target.value)}
+            hint="Re-armed in time counts as held"
+          />
+        )}
       </div>
     </div>
   );

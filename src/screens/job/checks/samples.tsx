@@ -62,6 +62,7 @@ export function SamplesField({
   unit,
   kind,
   start,
+  keyed = true,
 }: {
   label: string;
   draft: SamplesDraft;
@@ -69,6 +70,8 @@ export function SamplesField({
   unit: UnitId;
   kind: string;
   start: string;
+  /** The mark key takes its readings; not while another run is the one being watched */
+  keyed?: boolean;
 }) {
   const { id, context } = useJob();
   const scan = useScanLog(context?.limits ?? ({} as never));
@@ -81,7 +84,7 @@ export function SamplesField({
     const at = Math.round((Date.now() - (draft.startedAt as number)) / 100) / 10;
     onChange({ samples: [...draft.samples.filter((s) => at - s[0] > 0.45), [at, value]], source: { kind: "typed" } });
   };
-  useKeys({ mark: running ? take : undefined });
+  useKeys({ mark: running && keyed ? take : undefined });
   const onRead = async (file: File, log: ImportedLog) => {
     const points = await scan.tank();
     if (points.length === 0) {

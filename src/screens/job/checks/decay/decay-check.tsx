@@ -27,6 +27,7 @@ const EMPTY = {
   entry: "",
   vent: "plug" as "plug" | "command",
   ventAt: null as number | null,
+  commandSeconds: "",
   fuelLevel: "",
   unit: "inH2O" as UnitId,
   holdFrom: null as number | null,
@@ -81,7 +82,7 @@ export function DecayCheck({ head }: { head: ReactNode }) {
           : {
               by: "command",
               at: zero && draft.ventAt ? Math.round((draft.ventAt - zero) / 100) / 10 : 0,
-              seconds: context.limits.outputTime.value,
+              seconds: readNumber(draft.commandSeconds) ?? context.limits.outputTime.value,
             },
       fuelLevel: level,
       ...(required ? { required: required.field } : {}),
@@ -115,6 +116,7 @@ export function DecayCheck({ head }: { head: ReactNode }) {
     const held = change.startedAt && draft.holdFrom ? String(Math.round((change.startedAt - draft.holdFrom) / 1000)) : draft.held;
     set({ alone: { ...draft.alone, ...change }, held });
   };
+  const knownRuns = draft.byReference && draft.known.startedAt !== null;
   const chosen = entriesOf(layout, "evap").find((e) => e.id === entry);
   return (
     <CheckFrame kind="decay" head={head} plan={plan} record={record()} startedAt={draft.startedAt} onDone={clear}>
@@ -138,6 +140,8 @@ export function DecayCheck({ head }: { head: ReactNode }) {
         onVent={(vent) => set({ vent, ventAt: vent === "command" ? Date.now() : null })}
         fuelLevel={draft.fuelLevel}
         onFuelLevel={(fuelLevel) => set({ fuelLevel })}
+        holds={draft.commandSeconds}
+        onHolds={(commandSeconds) => set({ commandSeconds })}
       />
       <InstrumentField
         measures="pressure"
@@ -161,7 +165,15 @@ export function DecayCheck({ head }: { head: ReactNode }) {
           onChange={(e) => set({ held: e.target.value })}
         />
       </div>
-      <SamplesField label="Decay" draft={draft.alone} onChange={shutOff} unit={draft.unit} kind="gauge" start="Shut off now" />
+      <SamplesField
+        label="Decay"
+        draft={draft.alone}
+        onChange={shutOff}
+        unit={draft.unit}
+        kind="gauge"
+        start="Shut off now"
+        keyed={!knownRuns}
+      />
       <Tick
         label="Once more with a reference hole open: it takes volume and yielding walls out"
         checked={draft.byReference}

@@ -104,6 +104,8 @@ export function PulldownCheck({ head }: { head: ReactNode }) {
         onVent={(vent) => set({ vent })}
         fuelLevel={draft.fuelLevel}
         onFuelLevel={(fuelLevel) => set({ fuelLevel })}
+        holds={draft.commandSeconds}
+        onHolds={(commandSeconds) => set({ commandSeconds })}
       />
       <Choice
         label="Unit of tank pressure"
@@ -137,17 +139,6 @@ export function PulldownCheck({ head }: { head: ReactNode }) {
           />
         ))}
       </div>
-      {draft.vent === "command" && (
-        <TextField
-          label="The tool holds its vent command for, s"
-          inputMode="decimal"
-          className="max-w-48"
-          placeholder={String(context.limits.outputTime.value)}
-          value={draft.commandSeconds}
-          onChange={(e) => set({ commandSeconds: e.target.value })}
-          hint="Re-armed in time counts as held"
-        />
-      )}
       {draft.trace.samples.length > 1 && (
         <TracePlot
           samples={draft.trace.samples}
