@@ -83,7 +83,7 @@ test("entries made without a connection go out when it is back; what is refused 
   await openJob(page, "Hiss", "FW 22 DRF");
   await station(page, "Find");
   await context.setOffline(true);
-  await page.getByLabel("Where").selectOption("Oil cap");
+  await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
   await page.getByLabel("What was found").fill("Cap seal hard");
   await button(page, "Record the finding").click();
   await expect(main(page).getByText("Cap seal hard")).toBeVisible();

@@ -45,7 +45,7 @@ test("two devices share a job; a check whose device had not seen the repair prov
   await context.setOffline(true);
   await tablet.clock.fastForward(60_000);
   await station(tablet, "Find");
-  await tablet.getByLabel("Where").selectOption("PCV hose");
+  await tablet.getByLabel("Where", { exact: true }).selectOption("PCV hose");
   await tablet.getByLabel("What was found").fill("Hose split");
   await tablet.getByLabel(/^Confirmed/).check();
   await button(tablet, "Record the finding").click();
@@ -95,7 +95,7 @@ test("a cure with two changes is named unproved, leaves conditionally, and what 
   await survey(page, leaking);
   await button(page, "Record the survey").click();
   await station(page, "Find");
-  await page.getByLabel("Where").selectOption("Duct, split or bend");
+  await page.getByLabel("Where", { exact: true }).selectOption("Duct, split or bend");
   await page.getByLabel("What was found").fill("Duct split in its fold");
   await button(page, "Record the finding").click();
   await expect(main(page).getByText("Not confirmed yet")).toBeVisible();

@@ -157,7 +157,7 @@ test("a turbo's charge side: quiet at idle, rich under boost, smoked from its ow
   await expect(ledger(page).getByText("Hot pipe off the compressor")).toBeVisible();
   await putEverythingBack(page);
   await station(page, "Find");
-  await expect(page.getByLabel("Where")).toHaveValue("cooler-outlet");
+  await expect(page.getByLabel("Where", { exact: true })).toHaveValue("cooler-outlet");
 });
 
 test("a ball held high with no smoke outside points inside, and a spoilt run can be said to be spoilt", async ({ page }) => {

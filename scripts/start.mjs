@@ -26,7 +26,12 @@ if (!["127.0.0.1", "localhost", "::1"].includes(host)) {
   env.PELOTA_GATE = scryptSync(passphrase.trim(), env.PELOTA_GATE_SALT, 32).toString("hex");
 }
 
-const server = spawn("npx", ["next", "start", "--hostname", host, "--port", port], { stdio: "inherit", env });
+// A connection that a tablet keeps open is not shut under the entry it is about to send.
+const KEEP_ALIVE = "65000";
+const server = spawn("npx", ["next", "start", "--hostname", host, "--port", port, "--keepAliveTimeout", KEEP_ALIVE], {
+  stdio: "inherit",
+  env,
+});
 for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => server.kill(signal));
 server.on("exit", (code) => process.exit(code ?? 0));
 
