@@ -84,6 +84,7 @@ describe("EVAP smoke plan", () => {
       preferredEntry(contextOf({ ...VAPOUR, evap: { ...(VAPOUR.evap as NonNullable<typeof VAPOUR.evap>), servicePort: false } })),
     ).toBe("filler-cap");
     expect(entriesFor(sealed.layout, { zones: ["neck"], joints: [] })[0]?.id).toBe("filler-cap");
+    expect(entriesFor(context.layout, { zones: ["tank", "neck"], joints: [] })[0]?.id).toBe("service-port");
     expect(entriesFor(sealed.layout, { zones: [], joints: ["service-port"] }).map((e) => e.id)).not.toContain("service-port");
   });
 });

@@ -40,7 +40,7 @@ export function preferredEntry({ layout, house }: Pick<CheckContext, "layout" | 
   return (entries.find((e) => e.id === wanted) ?? entries.find((e) => e.id === "filler-cap") ?? entries[0])?.id ?? "";
 }
 
-/** Entries whose usual setup reaches zones that others left out, or that puts joints to the test which others hid. */
+/** Entries whose usual setup reaches zones that others left out, or puts joints to the test that others hid; quickest first among equals. */
 export function entriesFor(
   layout: Layout,
   untested: { readonly zones: readonly string[]; readonly joints: readonly string[] },
@@ -54,7 +54,7 @@ export function entriesFor(
   };
   return entriesOf(layout, "evap")
     .filter((e) => gain(e) > 0)
-    .toSorted((a, b) => gain(b) - gain(a));
+    .toSorted((a, b) => gain(b) - gain(a) || (a.entry?.minutes ?? 0) - (b.entry?.minutes ?? 0));
 }
 
 /** Getting in and shutting the vent, common to every pressure check of the system. */
