@@ -265,7 +265,7 @@ describe("decay of the system", () => {
     expect(judgeDecay(decayRecord(0, { required: undefined }), context).outcome).toBe("unsure");
     const coarse = { name: "Coarse", division: { value: 5, unit: "inH2O" as const }, zero: { value: 0, unit: "inH2O" as const } };
     expect(judgeDecay(decayRecord(0, { instrument: coarse }, 0.508), context).reasons.join()).toMatch(/too coarse/);
-    expect(judgeDecay(decayRecord(0, {}, 0.508), sealed).headline).toMatch(/Filler neck untested/);
+    expect(judgeDecay(decayRecord(0, {}, 0.508), sealed).headline).toMatch(/filler neck untested/);
   });
 });
 

@@ -97,6 +97,11 @@ describe("proof of a vapour leak", () => {
     expect(closing(job).join()).toMatch(/was faulty cold .* test it cold again/);
     job.add("check", { check: "valve", record: { ...valve, temperature: "cold" } });
     expect(closing(job).join()).not.toMatch(/cold/);
+    // A warm test that comes after takes nothing back, a bad one does.
+    job.add("check", { check: "valve", record: valve });
+    expect(closing(job).join()).not.toMatch(/cold/);
+    job.add("check", { check: "valve", record: { ...valve, rest: { start: 18, end: 9, seconds: 60 } } });
+    expect(closing(job).join()).toMatch(/still says: Purge valve leaks at rest/);
   });
 });
 

@@ -3,7 +3,7 @@ import { EVAP_ZONES } from "../checks/evap-fields";
 import { entriesFor } from "../checks/evap-smoke";
 import type { ValveRecord } from "../checks/valve";
 import { inSentence } from "../sentence";
-import { codeObservations, familiesOf } from "../suspects";
+import { isVapourCode, isVapourLeak } from "../suspects";
 import { layoutOf } from "../vehicle";
 import { type Bodies, type JournalEntry, spanOf } from "./entries";
 import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
@@ -42,10 +42,12 @@ const BY_PART: readonly CheckId[] = ["hold", "valve", "output", "circuit", "bore
 /** Kinds that put one question in two ways: smoke and decay both say whether the vapour system is tight. */
 const TIGHTNESS: readonly CheckId[] = ["evap-smoke", "decay"];
 
+const temperatureOf = (c: CheckState) => (c.record as Partial<ValveRecord>).temperature;
+
 const owedBy = (c: CheckState): Owed => ({
   check: c.check,
   ...(c.place && BY_PART.includes(c.check) ? { part: c.place } : {}),
-  ...(c.check === "valve" ? { temperature: (c.record as ValveRecord).temperature } : {}),
+  ...(c.check === "valve" ? { temperature: temperatureOf(c) as string } : {}),
 });
 const sameQuestion = (a: CheckId, b: CheckId) => a === b || (TIGHTNESS.includes(a) && TIGHTNESS.includes(b));
 const answers = (c: CheckState, owed: Owed) =>
@@ -61,9 +63,15 @@ function proofOwed(checks: readonly CheckState[]): Owed[] {
   return owed;
 }
 
-/** The newest word of an owed check after the last repair, void ones left out: they prove nothing. */
+/**
+ * The word that counts of an owed check after the last repair, void ones left out: they prove nothing. The newest where
+ * that is bad; otherwise the newest under the temperature at which it was faulty, or failing that any.
+ */
 function newestAfter(checks: readonly CheckState[], owed: Owed): CheckState | undefined {
-  return checks.filter((c) => answers(c, owed) && c.afterRepair === "after" && c.verdict.outcome !== "void").at(-1);
+  const after = checks.filter((c) => answers(c, owed) && c.afterRepair === "after" && c.verdict.outcome !== "void");
+  const newest = after.at(-1);
+  if (newest?.verdict.outcome === "fail" || !owed.temperature) return newest;
+  return after.findLast((c) => temperatureOf(c) === owed.temperature) ?? newest;
 }
 
 /** Everything that blocks closing and handing over, in the order a technician would deal with it. */
@@ -114,7 +122,7 @@ export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readon
           station: "prove",
           reason: `After the repair the ${name} is not sure yet: ${proof.verdict.reasons[0] ?? proof.verdict.headline}`,
         });
-      } else if (one.temperature && (proof.record as ValveRecord).temperature !== one.temperature) {
+      } else if (one.temperature && temperatureOf(proof) !== one.temperature) {
         close.push({
           station: "prove",
           reason: `The ${name} was faulty ${one.temperature} and has been proved otherwise only: test it ${one.temperature} again`,
@@ -153,16 +161,13 @@ export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readon
  * reach proved from another, and the car's own monitor run and passed.
  */
 function vapourBlocks({ vehicle, codes, checks, monitor }: Facts): Block[] {
-  const observations = codeObservations(
-    codes.filter((c) => !c.asideReason).map((c) => c.code),
-    vehicle?.banks ?? 1,
-  );
-  if (!vehicle || !familiesOf(observations, []).includes("evap")) return [];
+  const chased = codes.filter((c) => !c.asideReason).map((c) => c.code);
+  if (!vehicle || !chased.some(isVapourCode)) return [];
   const blocks: Block[] = [];
   const layout = layoutOf(vehicle);
   const after = checks.filter((c) => c.afterRepair === "after" && !c.onBench && c.verdict.outcome === "pass");
   const held = after.filter((c) => TIGHTNESS.includes(c.check));
-  if (observations.some((o) => LEAK_CODES.includes(o))) {
+  if (chased.some(isVapourLeak)) {
     const tight = new Set(held.flatMap((c) => c.verdict.zones.filter((z) => z.state === "tight").map((z) => z.zone)));
     const zones = layout.zones.filter((z) => EVAP_ZONES.includes(z.id) && z.id !== "vent-hose" && !tight.has(z.id));
     const tested = new Set(after.flatMap((c) => c.tested));
@@ -193,9 +198,6 @@ function vapourBlocks({ vehicle, codes, checks, monitor }: Facts): Block[] {
   }
   return blocks;
 }
-
-/** Codes that mean a leak: only the whole system proved tight answers them. */
-const LEAK_CODES: readonly string[] = ["code:evap", "code:evap-gross", "code:evap-small", "code:evap-very-small"];
 
 const nameOf = (owed: Owed, { vehicle }: Pick<Facts, "vehicle">) => {
   const kind = inSentence(CHECKS[owed.check].name);

@@ -3,10 +3,7 @@ import { EVAP_ZONES } from "../checks/evap-fields";
 import { VENT_PARTS } from "../checks/vent-path/record";
 import { inSentence } from "../sentence";
 import { entriesOf, reachOf, usualSetup } from "../vehicle";
-import type { Candidate } from "./next";
-
-/** Factor on checks that take something off: it goes back on, and is untested until re-checked. */
-const TAKEN_APART = 0.85;
+import { type Candidate, TAKEN_APART } from "./candidate";
 
 /** Checks of the vapour system that this vehicle allows, with what each costs and can say. */
 export function evapCandidates({ layout, vehicle }: CheckContext): Candidate[] {

@@ -1,11 +1,20 @@
 import type { CheckId } from "../checks";
 import type { Family } from "./causes";
+import { codeText } from "./codes";
 import { EVAP_ROWS } from "./tables/evap";
 
 /** Checks that only the vapour system has. */
 const EVAP_CHECKS: readonly CheckId[] = ["evap-smoke", "decay", "pulldown", "vent-path", "cap", "tank-sensor"];
 
 const EVAP_STORY = new Set(EVAP_ROWS.map((r) => r.observation).filter((o) => /^(code|symptom):/.test(o)));
+
+/** Codes of the vapour system that mean a leak: only the whole system proved tight answers them. */
+const LEAKS: readonly string[] = ["code:evap", "code:evap-gross", "code:evap-small", "code:evap-very-small"];
+
+/** Whether a code is one of the vapour system, on which only the car's own monitor has the last word. */
+export const isVapourCode = (code: string): boolean => EVAP_STORY.has(codeText(code)?.observation ?? "");
+/** Whether a code means a leak of the vapour system: its criteria name the leak to be caught. */
+export const isVapourLeak = (code: string): boolean => LEAKS.includes(codeText(code)?.observation ?? "");
 
 /**
  * The families a job is weighed over: those its codes, symptoms and checks point at; the engine where nothing does.

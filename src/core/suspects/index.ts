@@ -1,3 +1,4 @@
+export type { Candidate } from "./candidate";
 export * from "./causes";
 export * from "./codes";
 export * from "./families";

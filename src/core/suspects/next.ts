@@ -6,6 +6,7 @@ import { refusal } from "../checks/trims";
 import { inSentence } from "../sentence";
 import { formatNumber } from "../units";
 import { entriesOf, type Joint, type Layout, reachOf, usualSetup } from "../vehicle";
+import { type Candidate, TAKEN_APART } from "./candidate";
 import { type Cause, CONFIRM_MINUTES, type Family } from "./causes";
 import { evapCandidates } from "./evap-candidates";
 import { isAt, likelihood } from "./likelihoods";
@@ -47,8 +48,6 @@ export interface Now {
 export const ENGINE_NOW = ["cold", "warm", "hot-exhaust", "does-not-run"] as const;
 export type EngineNow = (typeof ENGINE_NOW)[number];
 
-/** Factor on a check that takes something off the car: what comes off goes back on, and is untested until re-checked. */
-const TAKEN_APART = 0.85;
 /** Factor on fire risk in the bay. */
 const FLAMMABLE = 0.95;
 /** Warming the engine up, and letting its exhaust cool until smoke may go in, minutes. */
@@ -62,18 +61,6 @@ const HOUSE_FIRST = 1.2;
 const REPEATED = 0.08;
 /** Checks that put many joints to the test at once: the next run is worth what the last left out. */
 const SMOKED: readonly CheckId[] = ["smoke", "evap-smoke", "decay"];
-
-export interface Candidate {
-  readonly check: CheckId;
-  readonly place?: string;
-  readonly name: string;
-  readonly minutes: number;
-  /** Factor below 1 for what it takes apart or risks */
-  readonly penalty: number;
-  readonly outcomes: readonly string[];
-  readonly tested?: readonly string[];
-  readonly why: string;
-}
 
 /** Symbols that checks without a place can end in. */
 const outcomesOf = (prefix: string) => RUNNING_ROWS.map((r) => r.observation).filter((o) => o.startsWith(`${prefix}-`));

@@ -1,5 +1,7 @@
+import { R_AIR } from "../../gas/air";
 import { type DecayResult, type DecayRun, fitDecay } from "../../gas/decay";
 import { orificeFlow } from "../../gas/orifice";
+import { inSentence } from "../../sentence";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { reachOf } from "../../vehicle";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
@@ -50,7 +52,7 @@ function fallToSee(record: DecayRecord, context: CheckContext): number | undefin
     diameter: toSi(record.required.size),
   });
   const seconds = (run.times.at(-1) as number) - (run.times[0] as number);
-  return Math.min(start, (massFlow * 287.05 * temperature * seconds) / volume);
+  return Math.min(start, (massFlow * R_AIR * temperature * seconds) / volume);
 }
 
 /** Judges a decay of the EVAP system against the size to be caught: by volume, or by a reference hole where one was opened. */
@@ -120,15 +122,19 @@ export function judgeDecay(record: DecayRecord, context: CheckContext): Verdict 
     return { outcome: "unsure", headline: `Falls like a ${size} hole: not sure yet`, measures, reasons: doubts, zones: [] };
   }
   const zones = heldZones(context, record, `held its pressure, ${by}`);
-  const left = zones.filter((z) => z.state === "not-reached").map((z) => context.layout.zones.find((l) => l.id === z.zone)?.name);
+  const nameOf = (id: string) => inSentence(context.layout.zones.find((z) => z.id === id)?.name ?? id);
+  const left = zones.filter((z) => z.state === "not-reached");
   return {
     outcome: "pass",
-    headline: left.length > 0 ? `Holds its pressure as far as it reached; ${left.join(", ")} untested` : "Holds its pressure",
+    headline:
+      left.length > 0
+        ? `Holds its pressure as far as it reached; ${left.map((z) => nameOf(z.zone)).join(", ")} untested`
+        : "Holds its pressure",
     measures,
     reasons: [
       ...fit.reasons,
       `${formatNumber(Math.abs(fit.driftKelvin), 1)} °C of drift allowed for`,
-      ...zones.filter((z) => z.state === "not-reached").map((z) => `${z.zone.replace("-", " ")}: ${z.why}`),
+      ...left.map((z) => `${nameOf(z.zone)} untested: ${z.why}`),
       `${jointName(context.layout, record.entry)} was hidden by the adapter: untested until re-checked`,
     ],
     observation: "decay-tight",

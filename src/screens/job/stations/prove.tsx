@@ -2,6 +2,7 @@
 
 import { CircleCheck, CircleX } from "lucide-react";
 import { handoverOf, STATION_NAMES, type StationId, type Summary } from "@/core/journal";
+import { isVapourCode } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextArea } from "@/ui/field";
@@ -11,9 +12,6 @@ import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
 import { MonitorProof } from "./monitor";
-
-/** Codes of the vapour system: only the car's own monitor has the last word on them. */
-const EVAP_CODE = /^P04[459]\d$/;
 
 /** The same check, the same conditions, after the last repair; the complaint itself; and everything back on. */
 export function ProveStation({ go }: { go: (station: StationId) => void }) {
@@ -116,7 +114,7 @@ export function ProveStation({ go }: { go: (station: StationId) => void }) {
               </Button>
             </div>
           </form>
-          {state.codes.some((c) => EVAP_CODE.test(c.code) && !c.asideReason) && <MonitorProof />}
+          {state.codes.some((c) => isVapourCode(c.code) && !c.asideReason) && <MonitorProof />}
           <section aria-label="Codes" className="flex flex-col gap-2">
             <h3 className="text-lg font-bold">Codes</h3>
             <p className="text-muted">

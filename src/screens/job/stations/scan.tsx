@@ -3,7 +3,7 @@
 import { Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { CodeRead, CodeStatus } from "@/core/journal";
-import { codeText } from "@/core/suspects";
+import { codeText, isVapourLeak } from "@/core/suspects";
 import type { Quantity } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
 import { Choice } from "@/ui/choice";
@@ -22,9 +22,6 @@ const STATUSES: readonly (readonly [CodeStatus, string])[] = [
   ["permanent", "Permanent"],
   ["history", "History"],
 ];
-
-/** Codes of the vapour system that a leak can set: their criteria name the leak to be caught. */
-const EVAP_LEAK = /^P04(4[026]|5[567])$/;
 
 /** The leak a code's criteria name, typed with its unit. */
 function LeakField({
@@ -137,7 +134,7 @@ export function ScanStation() {
                 onChange={(e) => aside(c.code, e.target.value)}
                 placeholder="chase it"
               />
-              {EVAP_LEAK.test(c.code) && (
+              {isVapourLeak(c.code) && (
                 <div className="grid gap-3 sm:order-last sm:col-span-4 sm:grid-cols-2">
                   <LeakField code={c.code} value={c.criteria?.leak} onChange={(leak) => criteria(c.code, { leak })} />
                   <TextField

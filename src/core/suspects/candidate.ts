@@ -1,0 +1,17 @@
+import type { CheckId } from "../checks/check";
+
+/** A check that a vehicle allows, with what it costs and what it can say. */
+export interface Candidate {
+  readonly check: CheckId;
+  readonly place?: string;
+  readonly name: string;
+  readonly minutes: number;
+  /** Factor below 1 for what it takes apart or risks */
+  readonly penalty: number;
+  readonly outcomes: readonly string[];
+  readonly tested?: readonly string[];
+  readonly why: string;
+}
+
+/** Factor on a check that takes something off the car: what comes off goes back on, and is untested until re-checked. */
+export const TAKEN_APART = 0.85;
