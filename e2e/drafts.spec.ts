@@ -1,4 +1,4 @@
-import { type BrowserContext, expect, test } from "@playwright/test";
+import { type BrowserContext, expect, type Page, test } from "@playwright/test";
 import { button, instrument, main, openJob, putEverythingBack, setConditions, signIn, smoke, startClock, station } from "./steps";
 
 const reopened = async (context: BrowserContext, url: string) => {
@@ -74,6 +74,48 @@ test("a smoke run goes on where it was when the browser is closed in the middle"
   await expect(page.getByRole("complementary", { name: "Ledger" }).getByText("Plug at Tailpipe")).toBeVisible();
 });
 
+/** What this device has not been able to send yet. */
+const outboxOf = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<{ body: object; deviceSeq: number }[]>((done, fail) => {
+        const open = indexedDB.open("pelota");
+        open.onerror = () => fail(open.error);
+        open.onsuccess = () => {
+          const all = open.result.transaction("outbox").objectStore("outbox").getAll();
+          all.onsuccess = () => done(all.result);
+        };
+      }),
+  );
+
+test("two tabs of a device share one count and one outbox: neither loses what the other made", async ({ context, page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 25 DRF");
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await station(page, "Find");
+  await station(other, "Find");
+  await context.setOffline(true);
+  const finds = async (tab: Page, where: string, what: string) => {
+    await tab.getByLabel("Where", { exact: true }).selectOption(where);
+    await tab.getByLabel("What was found").fill(what);
+    await button(tab, "Record the finding").click();
+  };
+  await finds(page, "Oil cap", "Cap seal hard");
+  await expect(main(other).getByText("Cap seal hard")).toBeVisible();
+  await finds(other, "Dipstick seal", "Tube loose");
+  await expect(page.getByText("2 not sent yet")).toBeVisible();
+  const counts = (await outboxOf(page)).map((e) => e.deviceSeq);
+  expect(new Set(counts).size).toBe(2);
+  await page.close();
+  await context.setOffline(false);
+  await expect(other.getByText(/not sent yet/)).toHaveCount(0, { timeout: 15_000 });
+  await other.reload();
+  await station(other, "Find");
+  await expect(main(other).getByText("Cap seal hard")).toBeVisible();
+  await expect(main(other).getByText("Tube loose")).toBeVisible();
+});
+
 test("entries made without a connection go out when it is back; what is refused then is kept and said", async ({
   context,
   page,
@@ -90,8 +132,8 @@ test("entries made without a connection go out when it is back; what is refused 
   await expect(page.getByText("1 not sent yet")).toBeVisible();
   // Meanwhile the same id arrives from elsewhere with other contents: the device's own must not be lost.
   const id = page.url().split("/").pop() as string;
-  const outbox = await page.evaluate((key) => JSON.parse(localStorage.getItem(key) as string), `pelota.outbox.${id}`);
-  const rival = { ...outbox[0], body: { ...outbox[0].body, what: "Something else" } };
+  const outbox = await outboxOf(page);
+  const rival = { ...outbox[0], body: { ...outbox[0]?.body, what: "Something else" } };
   expect((await page.request.post(`/api/v1/jobs/${id}/entries`, { data: rival })).status()).toBe(200);
   await context.setOffline(false);
   await page.clock.fastForward(6000);

@@ -10,6 +10,7 @@ import {
   type JobFile,
   type JobState,
   type JournalEntry,
+  type ServerAnswer,
   toJobFile,
   validateBody,
 } from "@/core/journal";
@@ -64,6 +65,20 @@ export function readEntries(jobId: string, after = 0, at: Db = db()): JournalEnt
     .all();
   if (rows.length === 0 && !jobExists(at, jobId)) throw new NotFound("There is no such job here");
   return rows.map(fromRow);
+}
+
+/**
+ * Everything behind `after` with the `seq` through which that is complete, from one look at the database; entries just
+ * posted are among it even where they were recorded long before.
+ */
+export function answerBehind(jobId: string, after: number, posted: readonly JournalEntry[] = [], at: Db = db()): ServerAnswer {
+  const missed = readEntries(jobId, after, at);
+  const known = new Set(missed.map((e) => e.id));
+  return {
+    after,
+    through: missed.at(-1)?.seq ?? after,
+    entries: [...posted.filter((e) => !known.has(e.id)), ...missed],
+  };
 }
 
 /** A job's number in this shop; an imported job whose own was taken has another than it was opened with. */
@@ -174,12 +189,7 @@ function appendInside(at: Db, list: readonly Entry[]): JournalEntry[] {
       if (!same) throw new Conflict("An entry with this id but other contents is already recorded");
       return before;
     }
-    const seq =
-      (at
-        .select({ top: sql<number | null>`max(${entries.seq})` })
-        .from(entries)
-        .where(eq(entries.jobId, asked.jobId))
-        .get()?.top ?? 0) + 1;
+    const seq = topSeq(at, asked.jobId) + 1;
     const entry: JournalEntry = { ...clampAt(asked), seq, recordedAt: nowIso() };
     at.insert(entries).values(toRow(entry)).run();
     return entry;
@@ -200,18 +210,25 @@ function checkCorrection(at: Db, entry: Entry): void {
   if (root.kind === "opened") throw new BadInput("The opening of a job stands", "corrects");
 }
 
+const CHANGED = "The job has changed since you looked: see what is new, then decide again";
+const isGate = (entry: Entry) => entry.kind === "close" || entry.kind === "handover";
+
 /** Gate commands must rest on the newest state and pass its gates. */
-function checkGate(at: Db, entry: Entry): void {
-  if (entry.kind !== "close" && entry.kind !== "handover") return;
-  if (at.select({ id: entries.id }).from(entries).where(eq(entries.id, entry.id)).get()) return;
-  const state = readJob(entry.jobId, at);
+function checkGate(state: JobState, entry: Entry): void {
   const body = entry.body as { decidedOn: number; conditional?: boolean };
-  if (body.decidedOn !== state.lastSeq) {
-    throw new Conflict("The job has changed since you looked: see what is new, then decide again");
-  }
+  if (body.decidedOn !== state.lastSeq) throw new Conflict(CHANGED);
   const blocks = entry.kind === "close" || body.conditional === false ? state.blocks.close : state.blocks.handOver;
   if (blocks.length > 0) throw new BadInput(blocks.map((b) => b.reason).join("; "), "gate");
 }
+
+const isRecorded = (at: Db, id: string) =>
+  at.select({ id: entries.id }).from(entries).where(eq(entries.id, id)).get() !== undefined;
+const topSeq = (at: Db, jobId: string) =>
+  at
+    .select({ top: sql<number | null>`max(${entries.seq})` })
+    .from(entries)
+    .where(eq(entries.jobId, jobId))
+    .get()?.top ?? 0;
 
 /**
  * Appends entries to a job, all or none. The same id with the same body is a no-op.
@@ -224,11 +241,20 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db()): Jou
     validateBody(entry.kind, entry.body, entry.v);
     return entry;
   });
+  // Judged before the transaction, so that nobody waits for it to write, and held only if the journal has not grown.
+  const before = readEntries(jobId, 0, at);
+  const gates = list.filter((entry) => isGate(entry) && !isRecorded(at, entry.id));
+  if (gates.length > 0) {
+    if (list.length > 1)
+      throw new BadInput("A job is closed or handed over by an entry of its own: nothing goes with it", "gate");
+    const state = foldJob(before, readShop(at), now());
+    for (const gate of gates) checkGate(state, gate);
+  }
   const append = at.$client.transaction(() => {
     if (!jobExists(at, jobId)) throw new NotFound("There is no such job here");
+    if (gates.length > 0 && topSeq(at, jobId) !== (before.at(-1)?.seq ?? 0)) throw new Conflict(CHANGED);
     const recorded = list.flatMap((entry) => {
       checkCorrection(at, entry);
-      checkGate(at, entry);
       return appendInside(at, [entry]);
     });
     refreshBoard(at, jobId);
@@ -285,6 +311,7 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
         .values({ id: file.jobId, number, createdAt: nowIso(), updatedAt: nowIso(), ...emptyBoard })
         .run();
     let added = 0;
+    const top = here ? topSeq(at, file.jobId) : 0;
     for (const entry of file.entries) {
       const known = at.select().from(entries).where(eq(entries.id, entry.id)).get();
       if (known) {
@@ -299,6 +326,11 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
         .get();
       if (slot)
         throw new Conflict(`The job has gone on here since it was exported (entry number ${entry.seq}): nothing was imported`);
+      // Devices count what they have seen by number: nothing slips in below what they hold to be complete.
+      if (entry.seq < top)
+        throw new Conflict(
+          `Entry number ${entry.seq} would slip in below number ${top}, which devices here have seen: nothing was imported`,
+        );
       at.insert(entries).values(toRow(entry)).run();
       added++;
     }

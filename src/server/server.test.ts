@@ -166,6 +166,30 @@ describe("appending", () => {
   });
 });
 
+describe("what a device is told", () => {
+  it("gets what it posted and all that it had missed, with the number through which that is complete", () => {
+    const { db } = fresh();
+    const { jobId, add, entry } = opened(db);
+    add("note", { text: "by another device" });
+    const mine = entry("note", { text: "mine" });
+    const posted = jobs.appendEntries(jobId, mine, db);
+    const answer = jobs.answerBehind(jobId, 1, posted, db);
+    expect(answer.through).toBe(3);
+    expect(answer.entries.map((e) => e.seq)).toEqual([2, 3]);
+    // A retry of what was recorded long before brings it back, though it lies further down.
+    const again = jobs.answerBehind(jobId, 3, jobs.appendEntries(jobId, mine, db), db);
+    expect(again).toMatchObject({ after: 3, through: 3, entries: [{ id: mine.id, seq: 3 }] });
+  });
+
+  it("closes nothing in one batch with other entries", () => {
+    const { db } = fresh();
+    const { jobId, entry } = opened(db);
+    const batch = [entry("note", { text: "x" }), entry("close", { decidedOn: 1 })];
+    expect(says(() => jobs.appendEntries(jobId, batch, db))).toMatch(/entry of its own/);
+    expect(jobs.readEntries(jobId, 0, db)).toHaveLength(1);
+  });
+});
+
 describe("a job as a file", () => {
   const source = fresh();
   const { jobId, add, entry } = opened(source.db);
@@ -194,6 +218,15 @@ describe("a job as a file", () => {
     const altered = { ...file, entries: file.entries.map((e) => (e.kind === "story" ? { ...e, by: "Somebody" } : e)) };
     expect(() => jobs.importJob(altered, target)).toThrow(/other contents: nothing was imported/);
     expect(jobs.readEntries(jobId, 0, target)).toHaveLength(5);
+  });
+
+  it("lets nothing slip in below what devices hold to be complete", () => {
+    const target = fresh().db;
+    const holed = { ...file, entries: file.entries.filter((e) => e.seq !== 3) };
+    jobs.importJob(holed, target);
+    expect(jobs.answerBehind(jobId, 0, [], target)).toMatchObject({ through: 4, entries: { length: 3 } });
+    expect(() => jobs.importJob(file, target)).toThrow(/number 3 would slip in below number 4.*nothing was imported/);
+    expect(jobs.readEntries(jobId, 0, target)).toHaveLength(3);
   });
 
   it("gives an imported job a number of its own where its own is taken", () => {

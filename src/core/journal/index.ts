@@ -7,4 +7,5 @@ export * from "./job-file";
 export * from "./readiness";
 export * from "./readings-csv";
 export * from "./state";
+export * from "./sync";
 export * from "./words";

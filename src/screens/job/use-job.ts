@@ -2,11 +2,25 @@
 
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { type CheckContext, contextOf } from "@/core/checks";
-import { type Entry, foldJob, type JobState, type JournalEntry } from "@/core/journal";
+import {
+  type DeviceJournal,
+  deviceJournal,
+  type Entry,
+  foldJob,
+  type JobState,
+  type JournalEntry,
+  queued,
+  received,
+  type ServerAnswer,
+  seenThrough,
+  withdrawn,
+  withOutbox,
+} from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
 import { type AirMap, airMapOf, type Layout } from "@/core/vehicle";
 import { getJson, Offline, Refused, sendJson } from "../session/api";
-import { makeEntry, type NewEntry } from "../session/device";
+import { makeEntries, type NewEntry } from "../session/device";
+import { dropFromOutbox, keepInOutbox, otherTabs, readOutbox } from "../session/device-store";
 import { usePerson } from "../session/person";
 import { load, save } from "../session/storage";
 
@@ -49,31 +63,20 @@ const REFRESH = 15000;
 
 /** The journal on this device: what the server recorded plus what it has not got yet, folded together. */
 export function useJournal(jobId: string, initial: readonly JournalEntry[], shop: Shop, startNow: number): Job {
-  const outboxKey = `pelota.outbox.${jobId}`;
-  const [recorded, setRecorded] = useState(initial);
-  const [outbox, setOutbox] = useState<readonly Entry[]>([]);
   const asideKey = `pelota.set-aside.${jobId}`;
+  const [journal, setJournal] = useState(() => deviceJournal(initial));
   const [setAside, setSetAside] = useState<readonly SetAside[]>([]);
   // Judging rests on the clock only through gates: a minute is fine enough.
   const [minute, setMinute] = useState(() => wholeMinute(startNow));
   const { person, ask } = usePerson();
-  const latest = useRef({ recorded, outbox });
-  latest.current = { recorded, outbox };
+  const latest = useRef(journal);
+  const tabs = useRef<ReturnType<typeof otherTabs>>(undefined);
 
-  const keep = useCallback(
-    (next: readonly Entry[]) => {
-      latest.current = { ...latest.current, outbox: next };
-      setOutbox(next);
-      save(outboxKey, next.length > 0 ? next : undefined);
-    },
-    [outboxKey],
-  );
-  const merge = useCallback((fresh: readonly JournalEntry[]) => {
-    setRecorded((before) => {
-      const known = new Set(before.map((e) => e.id));
-      const added = fresh.filter((e) => !known.has(e.id));
-      return added.length > 0 ? [...before, ...added] : before;
-    });
+  const change = useCallback((next: (before: DeviceJournal) => DeviceJournal) => {
+    const before = latest.current;
+    latest.current = next(before);
+    if (latest.current !== before) setJournal(latest.current);
+    return latest.current;
   }, []);
 
   const putAside = useCallback(
@@ -88,39 +91,63 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
     [asideKey, putAside],
   );
 
+  const catchUp = useCallback(async () => {
+    const answer = await getJson<ServerAnswer>(`jobs/${jobId}/entries?behind=${seenThrough(latest.current)}`);
+    change((before) => received(before, answer));
+  }, [jobId, change]);
+
+  const post = useCallback(
+    async (entries: readonly Entry[]) => {
+      const behind = seenThrough(latest.current);
+      const answer = await sendJson<ServerAnswer>("POST", `jobs/${jobId}/entries?behind=${behind}`, entries);
+      change((before) => received(before, answer));
+      tabs.current?.tell();
+    },
+    [jobId, change],
+  );
+
   // One after the other: what the server will not take is set aside and holds up nothing behind it.
   const flush = useCallback(async () => {
     for (let entry = latest.current.outbox[0]; entry; entry = latest.current.outbox[0]) {
-      const sent = entry;
+      const { id } = entry;
       try {
-        merge(await sendJson<JournalEntry[]>("POST", `jobs/${jobId}/entries`, sent));
+        await post([entry]);
       } catch (error) {
         if (!(error instanceof Refused)) throw error;
-        putAside([...(load<SetAside[]>(asideKey) ?? []), { entry: sent, message: error.message }]);
+        putAside([...(load<SetAside[]>(asideKey) ?? []).filter((s) => s.entry.id !== id), { entry, message: error.message }]);
+        change((before) => withdrawn(before, [id]));
       }
-      keep(latest.current.outbox.filter((e) => e.id !== sent.id));
+      await dropFromOutbox([id]);
     }
-  }, [asideKey, jobId, keep, merge, putAside]);
+  }, [asideKey, change, post, putAside]);
 
   useEffect(() => {
-    const saved = load<Entry[]>(outboxKey);
-    if (saved && saved.length > 0) keep(saved);
-    setSetAside(load<SetAside[]>(asideKey) ?? []);
-  }, [asideKey, outboxKey, keep]);
+    const reload = () => {
+      readOutbox(jobId).then(
+        (kept) => change((before) => queued(before, kept)),
+        () => {},
+      );
+      setSetAside(load<SetAside[]>(asideKey) ?? []);
+    };
+    reload();
+    const here = otherTabs(jobId, () => {
+      reload();
+      void catchUp().catch(() => {});
+    });
+    tabs.current = here;
+    return here.leave;
+  }, [asideKey, catchUp, change, jobId]);
 
   useEffect(() => {
     const clock = setInterval(() => setMinute(wholeMinute(Date.now())), 5000);
     const retry = setInterval(() => void flush().catch(() => {}), RETRY);
-    const refresh = setInterval(() => {
-      const seq = latest.current.recorded.reduce((max, e) => Math.max(max, e.seq), 0);
-      getJson<JournalEntry[]>(`jobs/${jobId}/entries?after=${seq}`).then(merge, () => {});
-    }, REFRESH);
+    const refresh = setInterval(() => void catchUp().catch(() => {}), REFRESH);
     return () => {
       clearInterval(clock);
       clearInterval(retry);
       clearInterval(refresh);
     };
-  }, [flush, jobId, merge]);
+  }, [catchUp, flush]);
 
   const append = useCallback(
     async (...wanted: NewEntry[]) => {
@@ -128,34 +155,32 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
         ask();
         return "Say who you are first: pick a name, then do it again. What you typed is kept";
       }
-      const seenSeq = latest.current.recorded.reduce((max, e) => Math.max(max, e.seq), 0);
-      const made = wanted.map((w) => makeEntry(jobId, w, person, seenSeq));
+      const made = await makeEntries(jobId, wanted, person, seenThrough(latest.current));
       try {
         await flush();
-        merge(await sendJson<JournalEntry[]>("POST", `jobs/${jobId}/entries`, made));
+        await post(made);
         return undefined;
       } catch (error) {
         if (error instanceof Refused) return error.message;
         if (!(error instanceof Offline)) throw error;
-        keep([...latest.current.outbox, ...made]);
+        await keepInOutbox(made);
+        change((before) => queued(before, made));
+        tabs.current?.tell();
         return undefined;
       }
     },
-    [ask, flush, jobId, keep, merge, person],
+    [ask, change, flush, jobId, person, post],
   );
 
-  const entries = useMemo(() => {
-    const top = recorded.reduce((max, e) => Math.max(max, e.seq), 0);
-    const pending = outbox.map((e, i): JournalEntry => ({ ...e, seq: top + i + 1, recordedAt: new Date(minute).toISOString() }));
-    return [...recorded, ...pending];
-  }, [recorded, outbox, minute]);
+  const entries = useMemo(() => withOutbox(journal, new Date(minute).toISOString()), [journal, minute]);
   const state = useMemo(() => foldJob(entries, shop, minute), [entries, shop, minute]);
   const vehicle = state.vehicle;
   const context = useMemo((): CheckContext | undefined => vehicle && contextOf(vehicle, shop), [vehicle, shop]);
   const layout = context?.layout;
   const map = useMemo(() => (layout ? airMapOf(layout) : undefined), [layout]);
+  const unsent = journal.outbox.length;
   return useMemo(
-    () => ({ id: jobId, state, shop, layout, context, map, entries, unsent: outbox.length, setAside, discard, append }),
-    [jobId, state, shop, layout, context, map, entries, outbox.length, setAside, discard, append],
+    () => ({ id: jobId, state, shop, layout, context, map, entries, unsent, setAside, discard, append }),
+    [jobId, state, shop, layout, context, map, entries, unsent, setAside, discard, append],
   );
 }

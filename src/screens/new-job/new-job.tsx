@@ -9,7 +9,8 @@ import { ErrorNote, TextArea } from "@/ui/field";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { EMPTY_VEHICLE, VehicleForm, vehicleOf } from "../job/vehicle-form";
 import { sendJson } from "../session/api";
-import { deviceId, makeEntry, nextDeviceSeq } from "../session/device";
+import { deviceId, makeEntries } from "../session/device";
+import { nextDeviceSeqs } from "../session/device-store";
 import { PersonButton, usePerson } from "../session/person";
 import { useDraft } from "../session/storage";
 
@@ -34,24 +35,22 @@ export function NewJob() {
     const ids = draft.jobId ? draft : { ...draft, jobId: uuid(), openingId: uuid() };
     setDraft(ids);
     try {
+      const [deviceSeq] = await nextDeviceSeqs(1);
       const opening = {
         id: ids.openingId,
         jobId: ids.jobId,
         at: new Date().toISOString(),
         by: person,
         device: deviceId(),
-        deviceSeq: nextDeviceSeq(),
+        deviceSeq,
       };
       await sendJson("POST", "jobs", opening);
-      await sendJson("POST", `jobs/${ids.jobId}/entries`, [
-        makeEntry(ids.jobId, { kind: "vehicle", body: vehicle.facts }, person, 1),
-        makeEntry(
-          ids.jobId,
-          { kind: "story", body: { complaint: draft.complaint.trim(), symptoms: [], verified: "not-tried" } },
-          person,
-          1,
-        ),
-      ]);
+      const story = { complaint: draft.complaint.trim(), symptoms: [], verified: "not-tried" as const };
+      const first = [
+        { kind: "vehicle" as const, body: vehicle.facts },
+        { kind: "story" as const, body: story },
+      ];
+      await sendJson("POST", `jobs/${ids.jobId}/entries`, await makeEntries(ids.jobId, first, person, 1));
       clear();
       router.push(`/jobs/${ids.jobId}`);
     } catch (e) {

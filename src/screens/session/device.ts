@@ -2,10 +2,10 @@
 
 import { v4 as uuid } from "uuid";
 import type { At, Bodies, Entry, EntryKind } from "@/core/journal";
+import { nextDeviceSeqs } from "./device-store";
 import { load, save } from "./storage";
 
 const DEVICE = "pelota.device";
-const SEQ = "pelota.deviceSeq";
 
 /** This device's own name in the journals; made once. */
 export function deviceId(): string {
@@ -14,13 +14,6 @@ export function deviceId(): string {
   const made = uuid();
   save(DEVICE, made);
   return made;
-}
-
-/** The next number of this device's own count of entries. */
-export function nextDeviceSeq(): number {
-  const next = (load<number>(SEQ) ?? 0) + 1;
-  save(SEQ, next);
-  return next;
 }
 
 /** What a screen wants recorded. */
@@ -34,18 +27,20 @@ export interface NewEntry<K extends EntryKind = EntryKind> {
   readonly id?: string;
 }
 
-export function makeEntry(jobId: string, wanted: NewEntry, by: string, seenSeq: number): Entry {
-  return {
-    id: wanted.id ?? uuid(),
+/** Entries as they are sent, in the order wanted. */
+export async function makeEntries(jobId: string, wanted: readonly NewEntry[], by: string, seenSeq: number): Promise<Entry[]> {
+  const seqs = await nextDeviceSeqs(wanted.length);
+  return wanted.map((one, i) => ({
+    id: one.id ?? uuid(),
     jobId,
-    kind: wanted.kind,
+    kind: one.kind,
     v: 1,
-    at: wanted.at ?? new Date().toISOString(),
+    at: one.at ?? new Date().toISOString(),
     by,
     device: deviceId(),
-    deviceSeq: nextDeviceSeq(),
+    deviceSeq: seqs[i] as number,
     seenSeq,
-    body: wanted.body,
-    ...(wanted.corrects ? { corrects: wanted.corrects } : {}),
-  };
+    body: one.body,
+    ...(one.corrects ? { corrects: one.corrects } : {}),
+  }));
 }

@@ -1,0 +1,142 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import type { Entry, JournalEntry } from "./entries";
+import {
+  type DeviceJournal,
+  deviceJournal,
+  queued,
+  received,
+  type ServerAnswer,
+  seenThrough,
+  withdrawn,
+  withOutbox,
+} from "./sync";
+
+const AT = "2026-03-02T08:00:00.000Z";
+const entryOf = (id: string, device: string, deviceSeq: number, seenSeq: number): Entry => ({
+  id,
+  jobId: "job",
+  kind: "note",
+  v: 1,
+  at: AT,
+  by: "Wren Alder",
+  device,
+  deviceSeq,
+  seenSeq,
+  body: { text: id },
+});
+const recordedOf = (seq: number): JournalEntry => ({ ...entryOf(`e${seq}`, "tablet", seq, seq - 1), seq, recordedAt: AT });
+
+describe("what a device has seen", () => {
+  it("reaches only as far as answers join on to what was complete", () => {
+    const start = deviceJournal([recordedOf(1), recordedOf(2)]);
+    expect(seenThrough(start)).toBe(2);
+    // An answer to a question that asked from further on leaves a hole: kept, not claimed.
+    const holed = received(start, { after: 4, through: 5, entries: [recordedOf(5)] });
+    expect(holed.recorded.map((e) => e.seq)).toEqual([1, 2, 5]);
+    expect(seenThrough(holed)).toBe(2);
+    const whole = received(holed, { after: 2, through: 5, entries: [recordedOf(3), recordedOf(4), recordedOf(5)] });
+    expect(whole.recorded.map((e) => e.seq)).toEqual([1, 2, 3, 4, 5]);
+    expect(seenThrough(whole)).toBe(5);
+  });
+
+  it("takes gaps of an imported job as they are: complete is what the server says is complete", () => {
+    const journal = received(deviceJournal([recordedOf(1)]), { after: 1, through: 9, entries: [recordedOf(9)] });
+    expect(seenThrough(journal)).toBe(9);
+  });
+
+  it("stays the same object for an answer that brings nothing", () => {
+    const journal = deviceJournal([recordedOf(1)]);
+    expect(received(journal, { after: 1, through: 1, entries: [] })).toBe(journal);
+    expect(received(journal, { after: 0, through: 1, entries: [recordedOf(1)] })).toBe(journal);
+    expect(queued(journal, [recordedOf(1)])).toBe(journal);
+  });
+
+  it("shows the outbox behind what is recorded, and takes out what will never be taken", () => {
+    const mine = entryOf("mine", "phone", 1, 1);
+    const journal = queued(deviceJournal([recordedOf(1)]), [mine, mine]);
+    expect(withOutbox(journal, AT).map((e) => [e.id, e.seq])).toEqual([
+      ["e1", 1],
+      ["mine", 2],
+    ]);
+    expect(withdrawn(journal, ["mine"]).outbox).toEqual([]);
+  });
+});
+
+/** A server that numbers what it is given, as the real one does. */
+class Server {
+  readonly log: JournalEntry[] = [];
+  private top = 0;
+  skip = (by: number) => {
+    this.top += by;
+  };
+  answer = (after: number): ServerAnswer => ({
+    after,
+    through: this.log.at(-1)?.seq ?? 0,
+    entries: this.log.filter((e) => e.seq > after),
+  });
+  post(entries: readonly Entry[], after: number): ServerAnswer {
+    for (const entry of entries) {
+      if (this.log.some((e) => e.id === entry.id)) continue;
+      this.top++;
+      this.log.push({ ...entry, seq: this.top, recordedAt: AT });
+    }
+    const ids = new Set(entries.map((e) => e.id));
+    return { ...this.answer(after), entries: this.log.filter((e) => e.seq > after || ids.has(e.id)) };
+  }
+}
+
+type Step = { readonly device: number; readonly what: "write" | "ask" | "flush" | "deliver" | "gap"; readonly lost: boolean };
+const step: fc.Arbitrary<Step> = fc.record({
+  device: fc.nat(2),
+  what: fc.constantFrom("write", "write", "ask", "flush", "deliver", "gap"),
+  lost: fc.boolean(),
+});
+
+describe("three devices on a bad connection", () => {
+  it("end with the same journal, nothing skipped, nothing twice, and never claim more than they had seen", () => {
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 60 }), (steps) => {
+        const server = new Server();
+        const devices = [0, 1, 2].map(() => ({
+          journal: deviceJournal([]) as DeviceJournal,
+          late: [] as ServerAnswer[],
+          count: 0,
+        }));
+        let made = 0;
+        for (const { device, what, lost } of steps) {
+          const here = devices[device] as (typeof devices)[number];
+          // A lost answer may still arrive, much later and out of order.
+          const take = (answer: ServerAnswer) => {
+            if (lost) here.late.push(answer);
+            else here.journal = received(here.journal, answer);
+          };
+          if (what === "write") {
+            const claim = seenThrough(here.journal);
+            const have = new Set(here.journal.recorded.map((e) => e.seq));
+            for (const e of server.log) if (e.seq <= claim) expect(have.has(e.seq)).toBe(true);
+            here.count++;
+            here.journal = queued(here.journal, [entryOf(`n${made++}`, `d${device}`, here.count, claim)]);
+          }
+          if (what === "write" || what === "flush") take(server.post(here.journal.outbox, seenThrough(here.journal)));
+          if (what === "ask") take(server.answer(seenThrough(here.journal)));
+          if (what === "gap") server.skip(3);
+          if (what === "deliver") {
+            const answer = here.late.pop();
+            if (answer) here.journal = received(here.journal, answer);
+          }
+        }
+        for (const here of devices)
+          here.journal = received(here.journal, server.post(here.journal.outbox, seenThrough(here.journal)));
+        for (const here of devices) {
+          here.journal = received(here.journal, server.answer(seenThrough(here.journal)));
+          expect(here.journal.recorded).toEqual(server.log);
+          expect(here.journal.outbox).toEqual([]);
+        }
+        expect(server.log.length).toBe(made);
+        expect(new Set(server.log.map((e) => e.id)).size).toBe(made);
+      }),
+      { numRuns: 400 },
+    );
+  });
+});
