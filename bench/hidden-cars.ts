@@ -131,7 +131,7 @@ export function hiddenCar(seed: number): HiddenCar {
   }
   const engine = engineOf(facts, faults, noise);
   const survey = surveyOf(engine, noise);
-  const idleTrim = survey.points[0]?.banks.map((b) => b.long) ?? [0];
+  const idleTrim = survey.points[0]?.banks.map((b) => b.long ?? 0) ?? [0];
   return {
     context,
     faults,

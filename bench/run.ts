@@ -5,6 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { decayTrial, visibleTrial } from "./decay-trial";
 import { foldTimes } from "./fold";
+import { gateTrial } from "./gate-trial";
 import { judgementTrial } from "./judgement-trial";
 import { writeBigLog } from "./log-import";
 import { trimsTrial } from "./trims-trial";
@@ -83,3 +84,13 @@ console.log(
 console.log("  what it gets wrong (true → said):");
 for (const [wrong, count] of Object.entries(engine?.wrong ?? {}).toSorted((a, b) => b[1] - a[1]))
   console.log(`    ${wrong}: ${count}`);
+
+console.log("10,000 random histories on cars whose faults stand until repaired, each with and without noise in its readings");
+const gates = gateTrial(10_000, 1);
+console.log(
+  `  fault stands in ${gates.standing}: closed ${gates.fooledByLogic} by logic (mark 0), ${percent(gates.fooledByNoise / gates.standing)} by noise (mark 0.5 %)`,
+);
+console.log(
+  `  truly repaired and fully checked ${gates.repaired}: refused ${percent(gates.refused / gates.repaired)} (mark 2 %)`,
+);
+for (const [reason, count] of Object.entries(gates.reasons)) console.log(`    ${count} × ${reason}`);

@@ -111,7 +111,7 @@ export const CARS = {
     ["Ostrin", "Merle 1.4", 2016, "FW 07 ABE", 86200],
     1.4,
     { induction: "turbo" },
-    { chargeHole: 6e-3 },
+    { chargeHole: 8e-3 },
     "comma",
     12,
   ),

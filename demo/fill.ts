@@ -6,7 +6,7 @@ import { lookList } from "@/core/checks/look";
 import type { PinchRecord } from "@/core/checks/pinch";
 import { PROBE_EXTRACTOR, type ProbeRecord, probeSeries } from "@/core/checks/probe";
 import type { TrimSurvey } from "@/core/checks/trims";
-import type { At, Bodies, Entry, EntryKind } from "@/core/journal";
+import { type At, type Bodies, bodyVersion, type Entry, type EntryKind } from "@/core/journal";
 import { seededNoise } from "@/core/maths/random";
 import { EXTRACTOR_VERSION, findSteadyWindows, readScanLog, surveyPoints } from "@/core/scan-log";
 import { DEFAULT_LIMITS, DEFAULT_SHOP } from "@/core/shop/settings";
@@ -27,6 +27,12 @@ import { decayOf, evapSmokeOf, pulldownOf, type VapourCar } from "./tank";
 const NAMESPACE = "6f1f7f0e-0d1a-4f5e-9d0c-5b1c4a7e2b11";
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
+
+/** A finding with its place: what a repair answers. */
+interface Found {
+  readonly id: string;
+  readonly joint: string;
+}
 
 /** Writes one job's journal, entry after entry, on a clock of its own that ends in the past. */
 class Journal {
@@ -56,7 +62,7 @@ class Journal {
       id,
       jobId: this.id,
       kind,
-      v: 1,
+      v: bodyVersion(kind),
       at: at ?? this.iso(),
       by: this.by,
       device: "demo",
@@ -136,27 +142,47 @@ class Journal {
     return this.check("probe", record, 4);
   }
 
-  found(joint: string, what: string, size?: number): string {
-    return this.add("finding", {
+  found(joint: string, what: string, size?: number, more: Partial<Bodies["finding"]> = {}): Found {
+    const id = this.add("finding", {
       joint,
       what,
       ...(size ? { size: { value: size, unit: "mm" as const } } : {}),
       evidence: [],
       confirmed: true,
+      confirmedBy: "capped-off",
+      failed: { why: "age" },
+      ...more,
     });
+    return { id, joint };
   }
 
-  repair(finding: string, what: string, more: Partial<Bodies["repair"]> = {}): string {
+  repair(found: Found, what: string, more: Partial<Bodies["repair"]> = {}): string {
     return this.add("repair", {
-      finding,
+      finding: found.id,
       what,
       permanence: "permanent",
+      places: [found.joint],
       labourMinutes: 30,
       parts: [],
       goAhead: "The customer agreed",
       otherChanges: [],
       ...more,
     });
+  }
+
+  /** Codes cleared, a drive from cold, every module read again without them; the complaint tried on the way. */
+  proveOnTheRoad(how: string): this {
+    this.add("codes-cleared", {});
+    const from = this.iso();
+    this.wait(35 * MINUTE);
+    this.add(
+      "drive",
+      { minutes: 35, distance: { value: 24, unit: "km" }, coldStart: true, conditions: how },
+      { from, to: this.iso() },
+    );
+    this.add("codes", { codes: [], modules: ["Engine", "Gearbox", "Brakes"] });
+    this.add("complaint-tried", { how, result: "gone" });
+    return this;
   }
 
   /** A smoke run of the vapour system, its adapter and plug on the list and off it again. */
@@ -173,7 +199,7 @@ class Journal {
     const from = this.iso();
     this.wait(story.seconds * 1000);
     const id = this.add("check", { check: "evap-smoke", record: evapSmokeOf(car, story, change) }, { from, to: this.iso() });
-    for (const item of off) this.add("restored", { item });
+    for (const item of off) this.add("restored", { item, seated: true });
     return id;
   }
 
@@ -190,7 +216,7 @@ class Journal {
     const from = this.iso();
     this.wait(story.seconds * 1000);
     const id = this.add("check", { check: "smoke", record: run }, { from, to: this.iso() });
-    if (putBack) for (const item of off) this.add("restored", { item });
+    if (putBack) for (const item of off) this.add("restored", { item, seated: true });
     return id;
   }
 }
@@ -257,30 +283,20 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
   siskin.look();
   siskin.survey();
   siskin.smoke(throughDuct(31, ["pcv-hose"]));
-  const hose = siskin.add("finding", {
-    joint: "pcv-hose",
-    what: "PCV hose split along the inside of its lower bend, 12 mm",
-    size: { value: 1.8, unit: "mm" },
-    evidence: [],
-    confirmed: true,
+  const hose = siskin.found("pcv-hose", "PCV hose split along the inside of its lower bend, 12 mm", 1.8, {
+    failed: { why: "oil", against: "hose of the oil-proof kind fitted" },
   });
-  siskin.add("repair", {
-    finding: hose,
-    what: "PCV hose renewed with both clamps, neighbours bent and found sound",
-    permanence: "permanent",
+  siskin.repair(hose, "PCV hose renewed with both clamps, neighbours bent and found sound", {
     labourMinutes: 35,
     parts: [
       { name: "PCV hose", count: 1 },
       { name: "clamp", count: 2 },
     ],
-    goAhead: "The customer agreed",
-    otherChanges: [],
   });
   siskin.wait(HOUR);
   siskin.survey(repaired(CARS.siskin.engine), 35);
   siskin.smoke(throughDuct(36, []), repaired(CARS.siskin.engine));
-  siskin.add("codes-cleared", {});
-  siskin.add("complaint-tried", { how: "Cold start, ten minutes of idle, drive to the lighthouse and back", result: "gone" });
+  siskin.proveOnTheRoad("Cold start, ten minutes of idle, drive to the lighthouse and back");
   siskin.add("handover", {
     decidedOn: readJob(siskin.id, at).lastSeq,
     conditional: false,
@@ -297,16 +313,10 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
   ]);
   dunlin.look();
   dunlin.survey();
-  const pump = dunlin.add("finding", {
-    joint: "other",
-    what: "Fuel pressure falls from 3.8 to 2.1 bar under load: pump worn",
-    evidence: [],
-    confirmed: true,
+  const pump = dunlin.found("fuel-supply", "Fuel pressure falls from 3.8 to 2.1 bar under load: pump worn", undefined, {
+    confirmedBy: "measured",
   });
-  dunlin.add("repair", {
-    finding: pump,
-    what: "Fuel pump and filter renewed",
-    permanence: "permanent",
+  dunlin.repair(pump, "Fuel pump and filter renewed", {
     labourMinutes: 140,
     parts: [
       { name: "fuel pump", count: 1 },
@@ -352,20 +362,14 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
   heron.look();
   heron.survey();
   heron.smoke(throughDuct(51, ["manifold-gasket-2"], { proof: 12 }));
-  const gasket = heron.add("finding", {
-    joint: "manifold-gasket-2",
-    what: "Gasket of bank 2 squeezed out at the rear runner",
-    size: { value: 2.4, unit: "mm" },
-    evidence: [],
-    confirmed: true,
+  const gasket = heron.found("manifold-gasket-2", "Gasket of bank 2 squeezed out at the rear runner", 2.4, {
+    confirmedBy: "seen",
+    failed: { why: "earlier-work", against: "bolts torqued in sequence" },
   });
-  heron.add("repair", {
-    finding: gasket,
-    what: "Manifold gaskets of both banks renewed, bolts in sequence",
-    permanence: "permanent",
+  heron.repair(gasket, "Manifold gaskets of both banks renewed, bolts in sequence", {
+    places: ["manifold-gasket-1", "manifold-gasket-2", "throttle-gasket"],
     labourMinutes: 190,
     parts: [{ name: "manifold gasket", count: 2 }],
-    goAhead: "The customer agreed",
     otherChanges: ["air filter renewed"],
   });
   heron.add("codes-cleared", {});
@@ -379,13 +383,7 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
   whimbrel.look({ "booster-hose": "booster hose perished at the manifold end" });
   whimbrel.survey();
   whimbrel.smoke(throughDuct(61, ["booster-hose"], { proof: 12.4 }), undefined, false);
-  whimbrel.add("finding", {
-    joint: "booster-hose",
-    what: "Booster hose perished and split at the manifold nipple",
-    size: { value: 2.3, unit: "mm" },
-    evidence: [],
-    confirmed: true,
-  });
+  whimbrel.found("booster-hose", "Booster hose perished and split at the manifold nipple", 2.3);
   whimbrel.add("waiting", { on: "part", note: "hose comes with Thursday's ferry" });
 
   const plover = new Journal(at, CARS.plover, ago(26), "Isla Renn");
@@ -579,8 +577,7 @@ function vapourJobs(at: Db, ago: (hours: number) => number): void {
     sound,
   );
   wigeon.check("cap", capOf(274), 3);
-  wigeon.add("codes-cleared", {});
-  wigeon.add("complaint-tried", { how: "Drive to the lighthouse and back, two starts", result: "gone" });
+  wigeon.proveOnTheRoad("Drive to the lighthouse and back, two starts");
   wigeon.add("readiness", {
     fuelLevel: 45,
     outside: { value: 9, unit: "°C" },

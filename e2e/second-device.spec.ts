@@ -47,7 +47,7 @@ test("two devices share a job; a check whose device had not seen the repair prov
   await station(tablet, "Find");
   await tablet.getByLabel("Where", { exact: true }).selectOption("PCV hose");
   await tablet.getByLabel("What was found").fill("Hose split");
-  await tablet.getByLabel(/^Confirmed/).check();
+  await tablet.getByLabel("Confirmed", { exact: true }).selectOption("capped-off");
   await button(tablet, "Record the finding").click();
   await station(tablet, "Fix");
   await tablet.getByLabel("What was done").fill("Hose renewed");
@@ -107,8 +107,9 @@ test("a cure with two changes is named unproved, leaves conditionally, and what 
   await expect(main(page).getByRole("alert").filter({ hasText: "temporary repair needs a re-check date" })).toBeVisible();
   await expect(page.getByLabel("What was done")).toHaveValue("Duct taped");
   await page.getByLabel("Re-check on").fill("2027-01-15");
+  await page.getByLabel("Its limit").fill("two weeks, no motorway");
   await page.getByLabel("Also changed along the way, one a line").fill("air filter renewed");
-  await page.getByLabel("Taken off and not yet back, one a line").fill("engine cover");
+  await page.getByLabel("Covers and panels not yet back, one a line").fill("engine cover");
   await button(page, "Record the repair").click();
   await expect(ledger(page).getByText("engine cover", { exact: true })).toBeVisible();
   await page.clock.fastForward(60_000);

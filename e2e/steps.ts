@@ -65,6 +65,11 @@ export async function openOn(
   codes: readonly (string | Bodies["codes"]["codes"][number])[],
   hoursAgo = 3,
 ): Promise<string> {
+  // What is posted here and what the page records come from one device with one clock, far behind the server's.
+  await page.addInitScript(() => {
+    localStorage.setItem("pelota.device", JSON.stringify("test"));
+    localStorage.setItem("pelota.deviceSeq", "1000");
+  });
   const jobId = uuid();
   const at = new Date(Date.now() - hoursAgo * 3600_000).toISOString();
   const line = (deviceSeq: number) => ({ id: uuid(), jobId, at, by: "Wren Alder", device: "test", deviceSeq });
@@ -123,7 +128,7 @@ export async function finding(page: Page, where: string, what: string, confirmed
   await station(page, "Find");
   await page.getByLabel("Where", { exact: true }).selectOption(where);
   await page.getByLabel("What was found").fill(what);
-  if (confirmed) await page.getByLabel(/^Confirmed: capped off/).check();
+  if (confirmed) await page.getByLabel("Confirmed", { exact: true }).selectOption("capped-off");
   await button(page, "Record the finding").click();
   // In the list, not in the field it was typed into: until then a repair has no finding to answer.
   await expect(main(page).getByRole("listitem").filter({ hasText: what })).toBeVisible();
@@ -208,6 +213,15 @@ export async function smoke(page: Page, play: SmokePlay): Promise<void> {
     await page.getByRole("dialog").getByRole("button", { name: play.seenAt, exact: true }).click();
     await button(page, "End the run").click();
   } else await button(page, "Looked everywhere: none outside").click();
+}
+
+/** Cleared, driven for half an hour, and every module read again without a code. */
+export async function driveAndRead(page: Page): Promise<void> {
+  await page.clock.fastForward(30 * 60_000);
+  await page.getByLabel("Driven, minutes").fill("25");
+  await button(page, "Record the drive").click();
+  await expect(main(page).getByText(/^Driven 25 min/)).toBeVisible();
+  await button(page, "Every module read again: no code is back").click();
 }
 
 export async function putEverythingBack(page: Page): Promise<void> {

@@ -2,6 +2,7 @@ import { expect, test } from "@playwright/test";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import {
   button,
+  driveAndRead,
   leaking,
   main,
   openJob,
@@ -59,7 +60,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
   await station(page, "Find");
   await page.getByLabel("What was found").fill("Gasket squeezed out at runner 2");
   await page.getByLabel("Size, if measured (sharp-edged hole)").fill("2,2 mm");
-  await page.getByLabel(/^Confirmed/).check();
+  await page.getByLabel("Confirmed", { exact: true }).selectOption("capped-off");
   await button(page, "Record the finding").click();
   await expect(main(page).getByText("not repaired yet")).toBeVisible();
 
@@ -97,8 +98,12 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
   await button(page, "Record the repair").click();
   await expect(main(page).getByText(/95 min/)).toBeVisible();
   await station(page, "Prove");
-  await expect(main(page).getByText("The fuel-trim survey has not been repeated after the last repair")).toBeVisible();
-  await expect(main(page).getByText("The smoke run has not been repeated after the last repair")).toBeVisible();
+  await expect(
+    main(page).getByText(/The fuel-trim survey has not been repeated after the last repair: trim at idle/),
+  ).toBeVisible();
+  await expect(
+    main(page).getByText(/The smoke run has not been repeated after the last repair: manifold gasket tight/),
+  ).toBeVisible();
 
   await page.clock.fastForward(60_000);
   await survey(page, sound, 78);
@@ -120,6 +125,8 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
       .first(),
   ).toBeVisible();
   await putEverythingBack(page);
+  await expect(main(page).getByText(/Not driven since the codes were cleared/)).toBeVisible();
+  await driveAndRead(page);
   await expect(main(page).getByText("Nothing stands in the way of closing this job.")).toBeVisible();
 
   await station(page, "Hand over");

@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { createReadStream, readFileSync, statSync } from "node:fs";
 import { basename } from "node:path";
 import * as yup from "yup";
-import { CHECK_IDS, CHECKS, type CheckId, type CheckKind, contextOf, verdictWord } from "@/core/checks";
+import { CHECK_IDS, CHECKS, type CheckId, contextOf, verdictWord } from "@/core/checks";
 import { AGENTS, type Agent, PROBE_EXTRACTOR, type ProbeRecord, probeSeries, readTaps } from "@/core/checks/probe";
 import { readSurvey, refusal, type TrimSurvey, trimPointSchema } from "@/core/checks/trims";
 import { massFlowOf, standardFlow } from "@/core/gas/air";
@@ -226,7 +226,7 @@ const trims: Command = {
   usage: "trims < {ambient, intakeTemperature, displacement, induction, metering, points}",
   run(input) {
     const survey = parse<
-      Pick<TrimSurvey, "ambient" | "intakeTemperature" | "points"> & {
+      Pick<TrimSurvey, "ambient" | "intakeTemperature" | "points" | "stop"> & {
         displacement: Quantity;
         induction: "natural" | "turbo";
         metering: "maf" | "map";
@@ -238,6 +238,7 @@ const trims: Command = {
         displacement: quantitySchema("displacement").required(),
         induction: yup.string().oneOf(["natural", "turbo"]).required(),
         metering: yup.string().oneOf(["maf", "map"]).required(),
+        stop: yup.number().min(8).max(60).optional(),
         points: yup.array().of(trimPointSchema.required()).min(1).max(400).required(),
       }).test(
         "banks",
@@ -250,11 +251,18 @@ const trims: Command = {
     if (refused) throw new BadInput(refused, "metering");
     const limits = { good: DEFAULT_LIMITS.trimGood.value, act: DEFAULT_LIMITS.trimAct.value };
     const mm = (m: number) => fromSi(m, "mm");
+    const hole = (h: { diameter: number; low: number; high: number }) => ({
+      diameter: mm(h.diameter),
+      low: mm(h.low),
+      high: mm(h.high),
+    });
+    const { banks, shared } = readSurvey(survey, survey, "product", limits);
     return {
-      banks: readSurvey(survey, survey, "product", limits).map((bank) => ({
+      shared: shared && { odds: shared.odds, hole: hole(shared.hole) },
+      banks: banks.map((bank) => ({
         shapes: bank.shapes,
         error: bank.error * 100,
-        hole: bank.hole && { diameter: mm(bank.hole.diameter), low: mm(bank.hole.low), high: mm(bank.hole.high) },
+        hole: bank.hole && hole(bank.hole),
         observation: bank.observation,
       })),
     };
@@ -309,7 +317,7 @@ const judge: Command = {
     if (!kind || !Object.hasOwn(CHECKS, kind)) {
       throw new BadInput(`There is no check "${kind ?? ""}". Known: ${CHECK_IDS.join(", ")}`, "check");
     }
-    const check = CHECKS[kind as CheckId] as unknown as CheckKind;
+    const check = CHECKS[kind as CheckId];
     const given = parse<{ record: object; context: { vehicle: VehicleFacts; shop?: object } }>(
       strictObject({
         record: yup.mixed<object>().required("record is missing: what was read"),

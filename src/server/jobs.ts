@@ -13,6 +13,7 @@ import {
   type ServerAnswer,
   toJobFile,
   validateBody,
+  validateDates,
 } from "@/core/journal";
 import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
@@ -239,6 +240,7 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db()): Jou
     const entry = validate<Entry>(entrySchema, raw, `[${i}]`);
     if (entry.jobId !== jobId) throw new BadInput("The entry belongs to another job", `[${i}].jobId`);
     validateBody(entry.kind, entry.body, entry.v);
+    validateDates(entry.kind, entry.body, nowIso().slice(0, 10));
     return entry;
   });
   // Judged before the transaction, so that nobody waits for it to write, and held only if the journal has not grown.

@@ -2,6 +2,7 @@ import type { ObjectSchema } from "yup";
 import type { HouseMethods, Limits, Shop } from "../shop/settings";
 import { formatNumber, formatQuantity, type Quantity, UNITS } from "../units";
 import { type Layout, layoutOf, type VehicleFacts, type ZoneId } from "../vehicle";
+import type { Asked } from "./asked";
 
 export type Outcome = "pass" | "fail" | "unsure" | "void";
 
@@ -155,8 +156,20 @@ export interface CheckKind<Body extends object = object, Aim = unknown> {
   judge(record: Body, context: CheckContext): Verdict;
   /** What was read, one number a row, in the units it was taken in */
   readings(record: Body): readonly Reading[];
+  /** Where it is done, when not among the checks */
+  readonly station?: "look";
+  /** Whether it measures, so that its pass can prove, or only finds: then its "bad" counts and its "good" does not */
+  readonly role: "measures" | "locates";
+  /** What a record says of each question it put; nothing of what its setup hid or its log lacks */
+  asks(record: Body, verdict: Verdict, context: CheckContext): readonly Asked[];
   /** The part or way in that a record is about; absent where the check is about the whole car */
   place?(record: Body): string;
+  /** Each part that a record can be about owes its own proof, and is compared with itself */
+  readonly byPart?: true;
+  /** Joints that the check itself takes off, plugs or shuts: standing there while it is read is its own setup */
+  setup?(record: Body): readonly string[];
+  /** Joints that the check itself commands */
+  ownCommands?(record: Body): readonly string[];
   /** True for a record of a part that is not on the car: it says nothing of the car */
   onBench?(record: Body): boolean;
 }

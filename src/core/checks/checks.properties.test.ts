@@ -32,7 +32,7 @@ describe("any trim survey (properties)", () => {
   it("gets odds that add up to one, a known observation and ordered intervals", () => {
     fc.assert(
       fc.property(surveys, (survey) => {
-        const [bank] = readSurvey(survey, NATURAL, "product", { good: 0.05, act: 0.1 });
+        const [bank] = readSurvey(survey, NATURAL, "product", { good: 0.05, act: 0.1 }).banks;
         const odds = bank?.shapes.map((s) => s.odds) ?? [];
         expect(odds.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 6);
         expect(odds).toEqual(odds.toSorted((a, b) => b - a));

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL, smokeRun, TWO_BANKS } from "../core.fixture";
 import { BadInput, validate } from "../input";
-import { CHECK_IDS, CHECKS, type CheckId, type CheckKind, judgeCheck } from ".";
+import { CHECK_IDS, CHECKS, type CheckId, judgeCheck } from ".";
 import * as vapour from "./evap.fixture";
 import * as good from "./records.fixture";
 
@@ -28,7 +28,7 @@ const RECORDS: Record<CheckId, object> = {
   cap: vapour.capRecord(),
   "tank-sensor": vapour.tankSensorRecord(),
 };
-const schemaOf = (check: CheckId) => (CHECKS[check] as unknown as CheckKind).schema;
+const schemaOf = (check: CheckId) => CHECKS[check].schema;
 const refusal = (check: CheckId, record: unknown): string => {
   try {
     validate(schemaOf(check), record);
@@ -118,7 +118,7 @@ describe("the door of every check", () => {
 
   it("lists what was read, in its own units", () => {
     for (const check of CHECK_IDS.filter((c) => c !== "look")) {
-      const kind = CHECKS[check] as unknown as CheckKind;
+      const kind = CHECKS[check];
       const rows = kind.readings(RECORDS[check]);
       expect(rows.length, check).toBeGreaterThan(0);
       for (const row of rows) {

@@ -1,7 +1,7 @@
 import * as yup from "yup";
 import { needed, strictObject } from "../input";
 import { formatNumber, formatQuantity, fromSi, type Quantity, quantitySchema, toSi } from "../units";
-import { type FillSetup, type RequiredLeak, reachOf, vapourVolume, type ZoneId } from "../vehicle";
+import { EVAP_ZONES, type FillSetup, type RequiredLeak, reachOf, vapourVolume } from "../vehicle";
 import type { CheckContext, Measure, ZoneKnowledge } from "./check";
 import { jointField, jointsField, oneOfField, percentField, secondsField } from "./fields";
 
@@ -37,6 +37,15 @@ export const requiredField = strictObject({
   source: needed("The source", "Say who names this size"),
 });
 
+/** Joints that the setup itself takes off, plugs or commands: the vent is shut by the one or the other. */
+export const evapSetupOf = (setup: FillSetup): string[] => [
+  setup.entry,
+  ...setup.blocked,
+  ...setup.heldOpen,
+  "vent-valve",
+  "vent-filter",
+];
+
 /** Schema fields of `EvapSetup`. */
 export const evapSetupFields = {
   entry: jointField,
@@ -50,9 +59,6 @@ export const evapSetupFields = {
   ambient: quantitySchema("ambient").required("Ambient pressure is missing"),
   temperature: quantitySchema("airTemperature").required("Bay temperature is missing"),
 };
-
-/** Zones that make up the EVAP system. */
-export const EVAP_ZONES: readonly ZoneId[] = ["purge-line", "canister", "vent-hose", "tank", "neck"];
 
 /** Gas space that a setup puts under pressure, m³, with its standard deviation: with the tank by its fuel level. */
 export function gasSpace(

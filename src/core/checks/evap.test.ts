@@ -2,13 +2,13 @@ import { describe, expect, it } from "vitest";
 import { contextOf, SEALED_NECK, VAPOUR } from "../core.fixture";
 import { orificeFlow } from "../gas/orifice";
 import { DEFAULT_SHOP } from "../shop/settings";
-import { layoutOf, reachOf, requiredLeakOf, usualSetup, vapourVolume } from "../vehicle";
+import { entriesFor, layoutOf, reachOf, requiredLeakOf, usualSetup, vapourVolume } from "../vehicle";
 import { judgeCap } from "./cap";
 import type { CheckId } from "./check";
 import { judgeDecay } from "./decay";
 import { capRecord, decayRecord, evapSmokeRun, pulldownTrace, REQUIRED, tankSensorRecord, ventPathRecord } from "./evap.fixture";
-import { entriesFor, judgeEvapSmoke, planEvapSmoke, preferredEntry, readCapOff } from "./evap-smoke";
-import { CHECKS, type CheckKind, judgeCheck, type Plan } from "./index";
+import { judgeEvapSmoke, planEvapSmoke, preferredEntry, readCapOff } from "./evap-smoke";
+import { CHECKS, judgeCheck, type Plan } from "./index";
 import { judgePulldown, readPulldown } from "./pulldown";
 import { judgeTankSensor } from "./tank-sensor";
 import { judgeVentPath, openingOf } from "./vent-path";
@@ -83,9 +83,9 @@ describe("EVAP smoke plan", () => {
     expect(
       preferredEntry(contextOf({ ...VAPOUR, evap: { ...(VAPOUR.evap as NonNullable<typeof VAPOUR.evap>), servicePort: false } })),
     ).toBe("filler-cap");
-    expect(entriesFor(sealed.layout, { zones: ["neck"], joints: [] })[0]?.id).toBe("filler-cap");
-    expect(entriesFor(context.layout, { zones: ["tank", "neck"], joints: [] })[0]?.id).toBe("service-port");
-    expect(entriesFor(sealed.layout, { zones: [], joints: ["service-port"] }).map((e) => e.id)).not.toContain("service-port");
+    expect(entriesFor(sealed.layout, "evap", ["neck-hose"])[0]?.id).toBe("filler-cap");
+    expect(entriesFor(context.layout, "evap", ["tank-flange", "neck-hose"])[0]?.id).toBe("service-port");
+    expect(entriesFor(sealed.layout, "evap", ["service-port"]).map((e) => e.id)).not.toContain("service-port");
   });
 });
 
@@ -109,7 +109,7 @@ describe("the other plans", () => {
   it("leave the cap as it is, and put fuel vapour's cautions first", () => {
     expect(steps(CHECKS.cap.plan(context, undefined))).toMatch(/do not tighten it first/);
     for (const kind of ["decay", "evap-smoke", "vent-path", "cap", "tank-sensor", "pulldown"] as const) {
-      const plan = (CHECKS[kind] as unknown as CheckKind).plan(context, {
+      const plan = CHECKS[kind].plan(context, {
         ...usualSetup(context.layout, "service-port"),
         vent: "plug",
         machine,

@@ -154,7 +154,7 @@ describe("job file", () => {
     [
       "an entry twice",
       changed((f) => ({ ...f, entries: [...f.entries, f.entries[0]] })),
-      /entries\[13\].id: The same entry stands twice/,
+      /entries\[15\].id: The same entry stands twice/,
     ],
     [
       "two entries of one number",

@@ -37,6 +37,49 @@ export interface Recorded {
 }
 export type JournalEntry = Entry & Recorded;
 
+/** Values of a freeze frame (SAE J1979 service 02) that make an operating point. */
+export interface FreezeFrame {
+  readonly rpm?: number;
+  /** Calculated load, percent */
+  readonly load?: number;
+  readonly coolant?: Quantity;
+  /** Trims of bank 1, percent */
+  readonly short?: number;
+  readonly long?: number;
+}
+
+/** One value of an on-board monitor (SAE J1979 service 06), with the limits it is held against. */
+export interface MonitorValue {
+  readonly name: string;
+  readonly value: number;
+  readonly min?: number;
+  readonly max?: number;
+  readonly unit?: string;
+}
+
+/** How a finding was confirmed. */
+export const CONFIRMATIONS = {
+  "capped-off": "Capped off, and the reading recovered",
+  seen: "Seen: smoke, bubbles or the damage itself",
+  measured: "Measured at the part by itself",
+  swapped: "Swapped, and the reading recovered",
+} as const;
+export type Confirmation = keyof typeof CONFIRMATIONS;
+
+/** Why a part failed: what was not answered comes again. */
+export const FAILURE_CAUSES = {
+  rub: "Rubbed through",
+  heat: "Heat",
+  oil: "Oil or fuel",
+  age: "Age",
+  "earlier-work": "Earlier work",
+  unknown: "Not known",
+} as const;
+export type FailureCause = keyof typeof FAILURE_CAUSES;
+
+/** Where nobody can say where: every place. */
+export const ANYWHERE = "anywhere";
+
 export type CodeStatus = "current" | "pending" | "stored" | "permanent" | "history";
 export interface CodeRead {
   readonly code: string;
@@ -44,6 +87,10 @@ export interface CodeRead {
   /** Why it is set aside and not chased */
   readonly asideReason?: string;
   readonly freezeFrame?: string;
+  /** Control unit it was read in */
+  readonly module?: string;
+  /** The operating point that the freeze frame holds: where to test, and where to prove */
+  readonly frame?: FreezeFrame;
   /** The code's own criteria: what the ECU tests and calls a fail, and the leak it names */
   readonly criteria?: { readonly text?: string; readonly leak?: Quantity };
 }
@@ -68,7 +115,8 @@ export interface Bodies {
     readonly replacedBefore?: string;
     readonly verified: "seen" | "not-seen" | "not-tried";
   };
-  codes: { readonly codes: readonly CodeRead[] };
+  /** `modules`: the control units that were read, where somebody wrote them down */
+  codes: { readonly codes: readonly CodeRead[]; readonly modules?: readonly string[] };
   "codes-cleared": Record<string, never>;
   conditions: {
     /** Station pressure, absolute: read here, or worked out from what follows */
@@ -95,14 +143,20 @@ export interface Bodies {
     readonly commanded?: { readonly seconds: number };
     /** A change taken back to learn whether it was the cure: the old part in again */
     readonly swappedBack?: string;
+    /** No part of a gas path: a cover, a panel, a bolt */
+    readonly elsewhere?: true;
   };
-  restored: { readonly item: string };
+  /** `seated`: looked at as it went back on, and it sits as it must */
+  restored: { readonly item: string; readonly seated?: true };
   finding: {
     readonly joint: string;
     readonly what: string;
     readonly size?: Quantity;
     readonly evidence: readonly string[];
     readonly confirmed: boolean;
+    readonly confirmedBy?: Confirmation;
+    /** Why it failed, and what was done against it */
+    readonly failed?: { readonly why: FailureCause; readonly against?: string };
     /** SHA-256 of pictures kept with the job */
     readonly pictures?: readonly string[];
   };
@@ -112,7 +166,18 @@ export interface Bodies {
     readonly finding?: string;
     readonly what: string;
     readonly permanence: Permanence;
+    /** Joints or parts that were worked on; absent where nobody said: then anywhere */
+    readonly places?: readonly string[];
     readonly recheck?: string;
+    /** How far a temporary repair may go: a distance, a speed, a season */
+    readonly limit?: string;
+    /** A substitute hose, sealant or glue, and what it can bear */
+    readonly substitute?: {
+      readonly what: string;
+      readonly medium?: string;
+      readonly temperature?: Quantity;
+      readonly suction?: Quantity;
+    };
     readonly labourMinutes: number;
     readonly parts: readonly { readonly name: string; readonly count: number }[];
     readonly goAhead?: string;
@@ -127,8 +192,30 @@ export interface Bodies {
   "complaint-tried": { readonly how: string; readonly result: "gone" | "remains" };
   /** The car as it stands before its EVAP monitor is to run */
   readiness: ReadinessFacts;
-  /** What the EVAP monitor said, read from the car */
-  monitor: { readonly result: MonitorResult; readonly readBy: string };
+  /** What the EVAP monitor said, read from the car, with its values where the tool shows them */
+  monitor: { readonly result: MonitorResult; readonly readBy: string; readonly values?: readonly MonitorValue[] };
+  /** A drive, with what it was to set off */
+  drive: {
+    readonly minutes: number;
+    readonly distance?: Quantity;
+    readonly conditions?: string;
+    readonly coldStart?: boolean;
+    /** Ignition off and on again before it */
+    readonly keyCycle?: boolean;
+  };
+  /** The technician's word that a failing check came before a repair, where the record cannot tell */
+  order: { readonly entry: string; readonly before: string };
+  /** A finding, a failing check or a code that is left: why, at what risk, and what the customer decided */
+  "set-aside": {
+    readonly of: "finding" | "check" | "code";
+    /** The entry's id, or the code */
+    readonly id: string;
+    readonly reason: string;
+    readonly risk: string;
+    readonly decision: string;
+    /** When it is looked at again */
+    readonly date: string;
+  };
   waiting: { readonly on: WaitingOn; readonly note?: string };
   note: { readonly text: string };
   handover: {
@@ -144,8 +231,11 @@ export interface Bodies {
 }
 export type EntryKind = keyof Bodies;
 
-/** The version each kind's body has today. */
-const BODY_VERSION = 1;
+/** The version each kind's body has today, where it is not the first. */
+const BODY_VERSIONS: { readonly [K in EntryKind]?: number } = { finding: 2, repair: 2 };
+export const bodyVersion = (kind: EntryKind): number => BODY_VERSIONS[kind] ?? 1;
+
+const day = (what: string) => yup.string().matches(/^\d{4}-\d\d-\d\d$/, `${what} looks like 2026-01-31`);
 
 const id = yup.string().uuid("An entry is named by its id").required();
 const pictures = yup
@@ -193,6 +283,16 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
           status: yup.string().oneOf(["current", "pending", "stored", "permanent", "history"]).required(),
           asideReason: line("The reason").optional(),
           freezeFrame: line("Freeze frame", 500).optional(),
+          module: line("The module", 60).optional(),
+          frame: strictObject({
+            rpm: yup.number().min(0).max(12000).optional(),
+            load: percentField("The load", 0, 100).optional().notRequired(),
+            coolant: quantitySchema("coolant").optional().default(undefined),
+            short: percentField("Short-term trim").optional().notRequired(),
+            long: percentField("Long-term trim").optional().notRequired(),
+          })
+            .optional()
+            .default(undefined),
           criteria: strictObject({
             text: line("The criteria", 500).optional(),
             leak: quantitySchema("hole").optional().default(undefined),
@@ -203,6 +303,12 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
       )
       .max(100)
       .required(),
+    modules: yup
+      .array()
+      .of(needed("The module", "Name the module", 60))
+      .max(60)
+      .optional()
+      .default(undefined),
   }),
   "codes-cleared": strictObject({}),
   conditions: strictObject({
@@ -230,14 +336,28 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
       .optional()
       .default(undefined),
     swappedBack: line("The change", 1000).optional(),
+    elsewhere: yup.boolean().oneOf([true]).optional(),
   }),
-  restored: strictObject({ item: id }),
+  restored: strictObject({ item: id, seated: yup.boolean().oneOf([true]).optional() }),
   finding: strictObject({
     joint: needed("The place", "Say where it is"),
     what: needed("The finding", "Say what was found", 1000),
     size: quantitySchema("hole").optional().default(undefined),
     evidence: yup.array().of(id).max(50).required(),
     confirmed: yup.boolean().required(),
+    confirmedBy: yup
+      .mixed<Confirmation>()
+      .oneOf(Object.keys(CONFIRMATIONS) as Confirmation[])
+      .optional(),
+    failed: strictObject({
+      why: yup
+        .mixed<FailureCause>()
+        .oneOf(Object.keys(FAILURE_CAUSES) as FailureCause[])
+        .required("Say why it failed, or that nobody knows"),
+      against: line("What was done against it", 500).optional(),
+    })
+      .optional()
+      .default(undefined),
     pictures,
   }),
   kit: strictObject({
@@ -260,10 +380,22 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     finding: yup.string().uuid().optional(),
     what: needed("The repair", "Say what was done", 1000),
     permanence: yup.string().oneOf(["permanent", "temporary", "bypass"]).required(),
-    recheck: yup
-      .string()
-      .matches(/^\d{4}-\d\d-\d\d$/, "The re-check date looks like 2026-01-31")
-      .optional(),
+    places: yup
+      .array()
+      .of(needed("The place", "Name the place", 60))
+      .max(60)
+      .optional()
+      .default(undefined),
+    recheck: day("The re-check date").optional(),
+    limit: line("The limit", 200).optional(),
+    substitute: strictObject({
+      what: needed("The substitute", "Say which hose, sealant or glue was used"),
+      medium: line("What it touches", 100).optional(),
+      temperature: quantitySchema("bearable").optional().default(undefined),
+      suction: quantitySchema({ dimension: "pressure" }).optional().default(undefined),
+    })
+      .optional()
+      .default(undefined),
     labourMinutes: yup
       .number()
       .typeError("Labour is a number of minutes")
@@ -312,6 +444,41 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
   monitor: strictObject({
     result: yup.string().oneOf(Object.keys(MONITOR_RESULTS), "Say what the monitor did").required(),
     readBy: needed("How it was read", "Say how the monitor was read", 200),
+    values: yup
+      .array()
+      .of(
+        strictObject({
+          name: needed("The value", "Name the value", 80),
+          value: yup.number().required(),
+          min: yup.number().optional(),
+          max: yup.number().optional(),
+          unit: line("The unit", 20).optional(),
+        }).required(),
+      )
+      .max(60)
+      .optional()
+      .default(undefined),
+  }),
+  drive: strictObject({
+    minutes: yup
+      .number()
+      .typeError("How long it was driven is a number of minutes")
+      .min(1, "A drive lasts at least a minute")
+      .max(1440, "A drive lasts a day at most")
+      .required("Say how many minutes it was driven"),
+    distance: quantitySchema("odometer").optional().default(undefined),
+    conditions: line("The conditions", 300).optional(),
+    coldStart: yup.boolean().optional(),
+    keyCycle: yup.boolean().optional(),
+  }),
+  order: strictObject({ entry: id, before: id }),
+  "set-aside": strictObject({
+    of: yup.string().oneOf(["finding", "check", "code"]).required(),
+    id: needed("What is set aside", "Name what is set aside", 60),
+    reason: needed("The reason", "Say why it is left", 500),
+    risk: needed("The risk", "Say what may come of leaving it", 500),
+    decision: needed("The decision", "Say what the customer decided", 500),
+    date: day("The date").required("Say when it is looked at again"),
   }),
   waiting: strictObject({
     on: yup.string().oneOf(["me", "customer", "part", "cold-soak", "drive"]).required(),
@@ -376,20 +543,53 @@ export const recordedSchema = strictObject({
   clampedFrom: yup.mixed<At>().optional(),
 });
 
+/** What a body of today's version must say beyond what older ones could leave open; the path and what to do. */
+const TODAY: { readonly [K in EntryKind]?: (body: Bodies[K]) => readonly [string, string] | undefined } = {
+  finding: (b) =>
+    b.confirmed && !b.confirmedBy
+      ? ["confirmedBy", "Say how it was confirmed: capped off, seen, measured or swapped"]
+      : b.failed
+        ? undefined
+        : ["failed", "Say why it failed, or that nobody knows"],
+  repair: (b) => {
+    if (!b.places?.length) return ["places", "Say where it was worked on, or that it was all over"];
+    if (b.permanence === "temporary" && !b.limit)
+      return ["limit", "A temporary repair needs a limit: how far, how long, until what"];
+    const { substitute } = b;
+    const known = !substitute || (substitute.medium && substitute.temperature && substitute.suction);
+    if (!known && b.permanence === "permanent")
+      return ["substitute", "A substitute whose medium, temperature and suction are not all known is a temporary repair"];
+    return undefined;
+  },
+};
+
 /** Validates a body by its kind (and a check's record by its check). Throws BadInput for an unknown kind or version. */
-export function validateBody(kind: string, body: unknown, v = BODY_VERSION): void {
+export function validateBody(kind: string, body: unknown, v = 1): void {
   if (!isEntryKind(kind))
     throw new BadInput(`Entries of kind "${kind}" are not known here: update the app on this server`, "kind");
-  if (v > BODY_VERSION)
-    throw new BadInput(
-      `Entries of kind "${kind}" are read up to version ${BODY_VERSION} here: update the app on this server`,
-      "v",
-    );
+  const newest = bodyVersion(kind);
+  if (v > newest)
+    throw new BadInput(`Entries of kind "${kind}" are read up to version ${newest} here: update the app on this server`, "v");
   validate(BODY_SCHEMAS[kind], body, "body");
+  const wrong =
+    v === newest ? (TODAY[kind] as ((body: unknown) => readonly [string, string] | undefined) | undefined)?.(body) : undefined;
+  if (wrong) throw new BadInput(wrong[1], `body.${wrong[0]}`);
   if (kind === "check") {
     const { check, record } = body as Bodies["check"];
     validate(CHECKS[check].schema, record, "body.record");
   }
+}
+
+/**
+ * Dates that lie ahead when they are written: asked at the door, by the server's clock, never in the fold.
+ * @param today as 2026-01-31.
+ */
+export function validateDates(kind: string, body: unknown, today: string): void {
+  const { recheck } = kind === "repair" ? (body as Bodies["repair"]) : { recheck: undefined };
+  if (recheck !== undefined && recheck < today)
+    throw new BadInput("The re-check date lies behind us: set one ahead", "body.recheck");
+  const { date } = kind === "set-aside" ? (body as Bodies["set-aside"]) : { date: undefined };
+  if (date !== undefined && date < today) throw new BadInput("The date lies behind us: set one ahead", "body.date");
 }
 
 /** Start and end of an entry, ms since 1970. */

@@ -1,17 +1,32 @@
-import { CHECKS, type CheckContext, type CheckKind, contextOf, judgeCheck, type Verdict, voidVerdict } from "../checks";
+import { CHECKS, type CheckContext, contextOf, voidVerdict } from "../checks";
 import { readSections, type SmokeRun } from "../checks/smoke";
 import type { Shop } from "../shop/settings";
 import { causesOf, codeObservations, type Evidence, familiesOf, nextChecks, weighSuspects } from "../suspects";
-import { canonicalJson, contentHash } from "./canonical";
+import type { VehicleFacts } from "../vehicle";
+import { contentHash } from "./canonical";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
-import { blocksOf, confoundedChanges, stationsOf } from "./gates";
+import { blocksOf, stationsOf } from "./gates";
+import { judged } from "./judged";
+import {
+  checkEvidence,
+  confoundedChanges,
+  isAfter,
+  type Line,
+  lastWorkOf,
+  proofOf,
+  type Resolved,
+  resolveLines,
+  seemsAfter,
+  setupOf,
+  type Touch,
+} from "./proof";
 import { planReadiness } from "./readiness";
 import type { AfterRepair, CheckState, JobState, OffCarItem, RepairState } from "./state";
 
 /** Version of the judging rules; a verdict shown under older rules is kept beside what they would say now. */
-export const RULES_VERSION = 3;
+export const RULES_VERSION = 4;
 
-type Of<K extends EntryKind> = JournalEntry & { readonly body: Bodies[K] };
+type Of<K extends EntryKind> = Line & { readonly body: Bodies[K] };
 
 /**
  * The state of a job, folded from its entries. Pure and total: any order of entries, any clock, no input throws.
@@ -19,8 +34,36 @@ type Of<K extends EntryKind> = JournalEntry & { readonly body: Bodies[K] };
  * @param now ms since 1970, the one injected clock.
  */
 export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: number): JobState {
-  const lines = inOrder(resolveCorrections(entries));
-  const of = <K extends EntryKind>(kind: K) => lines.filter((e) => e.kind === kind) as Of<K>[];
+  const state = foldResolved(resolveLines(entries), shop, now);
+  const lastSeq = entries.reduce((max, e) => Math.max(max, e.seq), 0);
+  const { closed } = state;
+  // Closed under older rules or limits: what held then and would ask today keeps it closed and says so; what came since,
+  // or was corrected since, opens it for review.
+  const then =
+    closed && state.blocks.close.length > 0
+      ? foldResolved(resolveLines(entries.filter((e) => e.seq < closed.seq)), shop, now).blocks.close
+      : [];
+  const wouldAsk = state.blocks.close.filter((b) => then.some((t) => t.reason === b.reason));
+  const fresh = state.blocks.close.length > wouldAsk.length;
+  const status = closed ? (fresh ? "review" : "closed") : state.handover ? "handed-over" : "open";
+  const stations = stationsOf({ ...state, status });
+  const { closed: _, ...rest } = state;
+  return {
+    ...rest,
+    lastSeq,
+    status,
+    wouldAsk: closed && !fresh ? wouldAsk : [],
+    stations: stations.states,
+    nextStation: stations.next,
+  };
+}
+
+type Folded = Omit<JobState, "lastSeq" | "status" | "wouldAsk" | "stations" | "nextStation"> & {
+  readonly closed: Of<"close"> | undefined;
+};
+
+function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): Folded {
+  const of = <K extends EntryKind>(kind: K) => lines.filter((e) => e.kind === kind) as unknown as Of<K>[];
   const newest = <K extends EntryKind>(kind: K) => of(kind).at(-1);
 
   const vehicle = newest("vehicle")?.body;
@@ -28,39 +71,58 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
   const repairs = of("repair").map(
     (e): RepairState => ({ entry: e.id, at: e.at, by: e.by, body: e.body, undone: undone.has(e.id) }),
   );
-  const lastRepair = of("repair").at(-1);
-  const relative = (entry: JournalEntry) => relativeToRepair(entry, lastRepair);
 
   const context = vehicle && contextOf(vehicle, shop);
   const restored = new Map(of("restored").map((e) => [e.body.item, spanOf(e.at).from]));
   const commands = of("displaced").filter((e) => e.body.commanded);
-  const shown = new Map(of("judged").map((e) => [e.body.entry, e.body]));
-  const contextKey = context ? canonicalJson([vehicle, shop.limits, shop.house]) : "";
-  const checks = context
-    ? of("check").map((entry): CheckState => {
-        const kind = CHECKS[entry.body.check] as unknown as CheckKind;
-        const place = kind.place?.(entry.body.record);
-        const standing = commandInTheWay(entry, place, commands, restored);
-        const verdict = standing
-          ? voidVerdict("This check proves nothing", `${standing} was still commanded: release it, then check again`)
-          : judged(entry.body, context, contextKey);
-        const before = shown.get(entry.id);
-        const flipped = before && (before.outcome !== verdict.outcome || before.headline !== verdict.headline);
-        return {
-          entry: entry.id,
-          check: entry.body.check,
-          record: entry.body.record,
-          at: entry.at,
-          by: entry.by,
-          verdict,
-          afterRepair: relative(entry),
-          tested: verdict.tested ?? [],
-          ...(place === undefined ? {} : { place }),
-          onBench: kind.onBench?.(entry.body.record) ?? false,
-          ...(flipped ? { wasShown: { outcome: before.outcome, headline: before.headline } } : {}),
-        };
-      })
+  const verdicts = new Map(
+    context
+      ? of("check").map((entry) => {
+          const standing = commandInTheWay(entry, commands, restored);
+          const verdict = standing
+            ? voidVerdict("This check proves nothing", `${standing} was still commanded: release it, then check again`)
+            : judged(entry.body, context);
+          return [entry.id, verdict] as const;
+        })
+      : [],
+  );
+  const evidence = context
+    ? checkEvidence(
+        lines,
+        retracted,
+        context,
+        (line) => verdicts.get(line.id) ?? judged(line.body, context),
+        vehicleThen(lines, shop),
+      )
     : [];
+  const { touches, ...proof } = proofOf({ lines, retracted, evidence, context });
+  const lastWork = lastWorkOf(touches);
+  const relative = (line: Line) => relativeTo(line, lastWork);
+
+  const shown = new Map(of("judged").map((e) => [e.body.entry, e.body]));
+  const checks = of("check").flatMap((entry): CheckState[] => {
+    const verdict = verdicts.get(entry.id);
+    if (!verdict) return [];
+    const kind = CHECKS[entry.body.check];
+    const place = kind.place?.(entry.body.record);
+    const before = shown.get(entry.id);
+    const flipped = before && (before.outcome !== verdict.outcome || before.headline !== verdict.headline);
+    return [
+      {
+        entry: entry.id,
+        check: entry.body.check,
+        record: entry.body.record,
+        at: entry.at,
+        by: entry.by,
+        verdict,
+        afterRepair: relative(entry),
+        tested: verdict.tested ?? [],
+        ...(place === undefined ? {} : { place }),
+        onBench: kind.onBench?.(entry.body.record) ?? false,
+        ...(flipped ? { wasShown: { outcome: before.outcome, headline: before.headline } } : {}),
+      },
+    ];
+  });
 
   const offCar = of("displaced").map(
     (e): OffCarItem => ({
@@ -73,9 +135,11 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
       ...(e.body.swappedBack ? { swappedBack: e.body.swappedBack } : {}),
     }),
   );
+  const setAside = of("set-aside").map((e) => ({ ...e.body, entry: e.id }));
   const findings = of("finding").map((e) => {
     const repairedBy = repairs.find((r) => r.body.finding === e.id && !r.undone)?.entry;
-    return { entry: e.id, body: e.body, ...(repairedBy ? { repairedBy } : {}) };
+    const left = setAside.find((a) => a.id === e.id);
+    return { entry: e.id, body: e.body, ...(repairedBy ? { repairedBy } : {}), ...(left ? { setAside: left } : {}) };
   });
   const codes = newest("codes")?.body.codes ?? [];
   const cleared = newest("codes-cleared");
@@ -93,11 +157,13 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
     repairs,
     offCar,
     cautions: [...new Set(of("caution").map((e) => e.body.caution))],
-    zones: zoneKnowledge(checks, lastRepair),
+    zones: zoneKnowledge(checks, lines, touches, lastWork, context),
+    setAside,
+    drives: of("drive").map((e) => ({ ...e.body, at: spanStart(e.at) })),
+    proof,
     outcomes: of("outcome").map((e) => ({ ...e.body, at: spanStart(e.at) })),
     notes: of("note").map((e) => ({ entry: e.id, text: e.body.text, at: spanStart(e.at), by: e.by })),
     unknown: lines.filter((e) => !isEntryKind(e.kind)).map((e) => ({ entry: e.id, kind: e.kind })),
-    lastSeq: entries.reduce((max, e) => Math.max(max, e.seq), 0),
     updatedAt: lines.reduce<string>((max, e) => (spanEnd(e.at) > max ? spanEnd(e.at) : max), ""),
     ...(vehicle ? { vehicle } : {}),
     ...(story ? { story } : {}),
@@ -111,8 +177,8 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
   const { suspects, next, retired } = context
     ? judgeSuspects(context, { ...base, ...(sections ? { sections } : {}) })
     : { suspects: [], next: [], retired: [] };
-  const confounded = confoundedChanges(checks, repairs, of("displaced"), restored);
-  const clearedAfter = cleared ? relative(cleared) === "after" || !lastRepair : false;
+  const confounded = confoundedChanges(evidence, repairs, lines);
+  const clearedAfter = cleared ? relative(cleared) === "after" || !lastWork : false;
   const monitor = newest("monitor");
   const parked = newest("readiness");
   const planned = parked && context && relative(parked) !== "before" ? parked.body : undefined;
@@ -120,76 +186,59 @@ export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: numbe
     ...(planned && context ? { readiness: planReadiness(planned, context, { cleared: clearedAfter }, now) } : {}),
     ...(monitor ? { monitor: { ...monitor.body, at: spanStart(monitor.at), afterRepair: relative(monitor) } } : {}),
   };
-  const blocks = blocksOf({ ...base, ...vapour, clearedAfter, now });
-  const status = closed ? (blocks.close.length > 0 ? "review" : "closed") : handover ? "handed-over" : "open";
-  const stations = stationsOf({ ...base, status, blocks, next });
+  const blocks = blocksOf(base);
   return {
     ...base,
     ...vapour,
-    status,
+    closed,
     suspects,
     next,
     retired,
     ...(sections ? { sections } : {}),
     confounded,
+    standing: standingOf(base, confounded),
     blocks,
-    stations: stations.states,
-    nextStation: stations.next,
     waiting: newest("waiting")?.body ?? { on: "me" },
   };
+}
+
+/** How far what stands is proved: a temporary repair, an unproved cause and what was left are never "fully proved". */
+function standingOf(
+  { repairs, setAside }: Pick<JobState, "repairs" | "setAside">,
+  confounded: readonly string[],
+): JobState["standing"] {
+  if (repairs.some((r) => !r.undone && r.body.permanence === "temporary")) return "temporary";
+  if (setAside.length > 0) return "something-left";
+  return confounded.length > 0 ? "cause-unproved" : "proved";
+}
+
+/** The vehicle as it was described when a line was written, for a shop as it is now. */
+function vehicleThen(lines: readonly Line[], shop: Shop): (line: Line) => CheckContext | undefined {
+  const described = (lines.filter((l) => l.kind === "vehicle") as unknown as Of<"vehicle">[])
+    .flatMap((l) => [...(l.former as VehicleFacts[]).map((body) => ({ seq: l.seq, body })), { seq: l.seq, body: l.body }])
+    .map((v) => ({ seq: v.seq, context: contextOf(v.body, shop) }));
+  return (line) => described.findLast((v) => v.seq <= line.seq)?.context;
 }
 
 const spanEnd = (at: At) => (typeof at === "string" ? at : at.to);
 const spanStart = (at: At) => (typeof at === "string" ? at : at.from);
 
-/** Newest correction by `seq` replaces its root; a retracted root drops out. Both stay in the journal. */
-function resolveCorrections(entries: readonly JournalEntry[]): JournalEntry[] {
-  const last = new Map<string, JournalEntry>();
-  for (const entry of entries) {
-    if (!entry.corrects) continue;
-    const rival = last.get(entry.corrects);
-    if (!rival || entry.seq > rival.seq) last.set(entry.corrects, entry);
-  }
-  if (last.size === 0) return entries.filter((e) => e.kind !== "retract");
-  return entries.flatMap((entry) => {
-    if (entry.corrects || entry.kind === "retract") return [];
-    const correction = last.get(entry.id);
-    if (!correction) return [entry];
-    if (correction.kind === "retract") return [];
-    // A correction keeps the root's identity and place in time unless it says another time.
-    return correction.kind === entry.kind ? [{ ...entry, at: correction.at, body: correction.body }] : [entry];
-  });
-}
-
-/** Order of the record: when it happened, then as recorded. */
-function inOrder(entries: readonly JournalEntry[]): JournalEntry[] {
-  const keyed = entries.map((entry) => ({ entry, from: spanOf(entry.at).from }));
-  return keyed.sort((a, b) => a.from - b.from || a.entry.seq - b.entry.seq).map((k) => k.entry);
-}
-
-/** After the repair only when it began after the repair ended and its device had seen the repair. */
-function relativeToRepair(entry: JournalEntry, repair: JournalEntry | undefined): AfterRepair {
-  if (!repair) return "no-repair";
-  const began = spanOf(entry.at).from >= spanOf(repair.at).to;
-  if (!began) return "before";
-  const knew = entry.seenSeq >= repair.seq || (entry.device === repair.device && entry.deviceSeq > repair.deviceSeq);
-  return knew ? "after" : "unknown";
+/** After the last work only when it began after that had ended and its device had seen it. */
+function relativeTo(line: Line, work: Line | undefined): AfterRepair {
+  if (!work) return "no-repair";
+  if (isAfter(line, work)) return "after";
+  return seemsAfter(line, work) ? "unknown" : "before";
 }
 
 /** Name of a command that stood when a check began and is no part of it; undefined when none did. */
 function commandInTheWay(
   check: Of<"check">,
-  place: string | undefined,
   commands: readonly Of<"displaced">[],
   restored: ReadonlyMap<string, number>,
 ): string | undefined {
+  if (commands.length === 0) return undefined;
   const began = spanOf(check.at).from;
-  const { record } = check.body;
-  const { heldOpen = [], blocked = [] } = record as Partial<SmokeRun>;
-  const own = new Set([...heldOpen, ...blocked, ...(place ? [place] : [])]);
-  // The chain commands its own solenoid, the pull-down trace both its valves.
-  if (check.body.check === "chain") own.add("flap-solenoid");
-  if (check.body.check === "pulldown") for (const id of ["purge-valve", "vent-valve"]) own.add(id);
+  const own = setupOf(check.body);
   return commands.find((c) => {
     const stands = spanOf(c.at).from <= began && (restored.get(c.id) ?? Number.POSITIVE_INFINITY) > began;
     return stands && !(c.body.joint && own.has(c.body.joint));
@@ -203,53 +252,46 @@ function sectionsOf(checks: readonly CheckState[], { layout }: CheckContext): Jo
   return runs.length < 2 ? undefined : readSections(runs, layout);
 }
 
-/** Verdicts by record object and context: a fit is made once, however often the job is folded. */
-const memo = new WeakMap<object, { key: string; verdict: Verdict }>();
-
-function judged(body: Bodies["check"], context: CheckContext, key: string): Verdict {
-  const known = memo.get(body.record);
-  if (known?.key === key) return known.verdict;
-  let verdict: Verdict;
-  try {
-    verdict = judgeCheck(body.check, body.record, context);
-  } catch (error) {
-    // A record from elsewhere may name what this vehicle has not: it is kept, and proves nothing.
-    verdict = {
-      outcome: "void",
-      headline: "This record cannot be judged",
-      measures: [],
-      reasons: [error instanceof Error ? error.message : String(error)],
-      zones: [],
-    };
-  }
-  memo.set(body.record, { key, verdict });
-  return verdict;
-}
-
 /** Hash of everything a verdict rests on, journalled with what was shown. */
 export function inputsHash(body: Bodies["check"], context: CheckContext): string {
   return contentHash([body, context.vehicle, context.limits, context.house]);
 }
 
-/** What is known of each zone: the newest word of a check that is not void; a repair un-proves nothing it did not touch. */
-function zoneKnowledge(checks: readonly CheckState[], lastRepair: JournalEntry | undefined): JobState["zones"] {
+/**
+ * What is known of each zone: the newest word of a check that is not void, as long as nothing of the zone was touched since.
+ * A leak found before the work is repaired, not proved; "not reached" never wipes out what an earlier check did prove.
+ */
+function zoneKnowledge(
+  checks: readonly CheckState[],
+  lines: readonly Line[],
+  touches: readonly Touch[],
+  lastWork: Line | undefined,
+  context: CheckContext | undefined,
+): JobState["zones"] {
   const known = new Map<string, JobState["zones"][number]>();
+  const byId = new Map(lines.map((l) => [l.id, l]));
   for (const check of checks) {
     for (const zone of check.verdict.zones) {
-      const before = known.get(zone.zone);
-      // "Not reached" never wipes out what an earlier check did prove.
-      if (zone.state === "not-reached" && before) continue;
-      // A leak found before the repair is repaired, not proved: only a check after it can say tight.
+      if (zone.state === "not-reached" && known.has(zone.zone)) continue;
       known.set(zone.zone, { ...zone, entry: check.entry });
     }
   }
-  if (lastRepair) {
-    const proved = new Set(checks.filter((c) => c.afterRepair === "after").map((c) => c.entry));
-    for (const [zone, knowledge] of known) {
-      if (knowledge.state === "leaking" && !proved.has(knowledge.entry)) {
+  const joints = new Map(context?.layout.joints.map((j) => [j.id, j]) ?? []);
+  for (const [zone, knowledge] of known) {
+    const line = byId.get(knowledge.entry);
+    if (!line || knowledge.state === "not-reached") continue;
+    if (knowledge.state === "leaking") {
+      const repaired = lastWork && !isAfter(line, lastWork) && checks.find((c) => c.entry === line.id)?.afterRepair !== "after";
+      if (repaired)
         known.set(zone, { ...knowledge, state: "not-reached", why: `${knowledge.why}; repaired since, not proved yet` });
-      }
+      continue;
     }
+    if (knowledge.state !== "tight") continue;
+    const touch = touches.find((t) => {
+      if (t.own || (t.ended && isAfter(line, t.ended))) return false;
+      return !t.places || t.places.some((p) => joints.get(p)?.from === zone || joints.get(p)?.to === zone);
+    });
+    if (touch) known.set(zone, { ...knowledge, state: "not-reached", why: `${knowledge.why}; touched since: ${touch.words}` });
   }
   return [...known.values()];
 }

@@ -20,7 +20,10 @@ type Step =
   | "complaint gone"
   | "complaint remains"
   | "codes cleared"
-  | "blind survey";
+  | "blind survey"
+  | "drive"
+  | "codes quiet"
+  | "codes again";
 
 const STEPS: readonly Step[] = [
   "lean survey",
@@ -38,6 +41,9 @@ const STEPS: readonly Step[] = [
   "complaint remains",
   "codes cleared",
   "blind survey",
+  "drive",
+  "codes quiet",
+  "codes again",
 ];
 
 function play(steps: readonly Step[]): Writer {
@@ -91,6 +97,13 @@ function play(steps: readonly Step[]): Writer {
       case "complaint remains":
         job.add("complaint-tried", { how: "Idle", result: step === "complaint gone" ? "gone" : "remains" });
         break;
+      case "drive":
+        job.add("drive", { minutes: 25 });
+        break;
+      case "codes quiet":
+      case "codes again":
+        job.add("codes", { codes: step === "codes quiet" ? [] : [{ code: "P0171", status: "pending" }] });
+        break;
       case "codes cleared":
         job.add("codes-cleared", {});
         break;
@@ -117,6 +130,9 @@ describe("no journal closes half proven (properties)", () => {
       const before = steps.slice(0, steps.length - since.length);
       expect(before.some((s) => s === "repair" || s === "temporary repair")).toBe(true);
       expect(steps).not.toContain("bypass");
+      expect(lastOf(since, "codes quiet", "codes again")).toBe("codes quiet");
+      expect(since.indexOf("codes cleared")).toBeLessThan(since.lastIndexOf("drive"));
+      expect(since.lastIndexOf("codes quiet")).toBeGreaterThan(since.indexOf("drive"));
       expect(state.offCar.every((i) => !i.open)).toBe(true);
       expect(lastOf(since, "complaint gone", "complaint remains")).toBe("complaint gone");
       expect(since).toContain("codes cleared");
@@ -127,7 +143,17 @@ describe("no journal closes half proven (properties)", () => {
     };
     fc.assert(fc.property(journeys, soundly), { numRuns: 150 });
     // Journeys that end as a good job does, so that the closing ones are met as well.
-    const ending: Step[] = ["lean survey", "finding", "repair", "good survey", "tight smoke", "complaint gone", "codes cleared"];
+    const ending: Step[] = [
+      "lean survey",
+      "finding",
+      "repair",
+      "good survey",
+      "tight smoke",
+      "complaint gone",
+      "codes cleared",
+      "drive",
+      "codes quiet",
+    ];
     fc.assert(
       fc.property(journeys, (steps) => soundly([...steps, ...ending])),
       { numRuns: 100 },
@@ -148,7 +174,16 @@ describe("no journal closes half proven (properties)", () => {
   });
 
   it("and a later entry that happened earlier changes nothing that it did not see", () => {
-    const ending: Step[] = ["lean survey", "finding", "repair", "good survey", "complaint gone", "codes cleared"];
+    const ending: Step[] = [
+      "lean survey",
+      "finding",
+      "repair",
+      "good survey",
+      "complaint gone",
+      "codes cleared",
+      "drive",
+      "codes quiet",
+    ];
     const job = play(ending);
     expect(job.state().blocks.close).toEqual([]);
     const late = new Writer();
@@ -156,6 +191,26 @@ describe("no journal closes half proven (properties)", () => {
     const entry = { ...(late.entries[0] as (typeof late.entries)[number]), seq: job.entries.length + 1 };
     const state = foldJob([...job.entries, entry], SHOP, NOW);
     expect(state.checks.find((c) => c.entry === entry.id)?.afterRepair).toBe("before");
-    expect(state.blocks.close).toEqual([]);
+    // Nobody who proved the repair knew of it: it counts against, until the technician says that it came before.
+    expect(state.blocks.close.map((b) => b.reason)).toEqual([expect.stringMatching(/say that it was taken before/)]);
+    const told = new Writer();
+    const repair = job.entries.find((e) => e.kind === "repair")?.id as string;
+    told.add("order", { entry: entry.id, before: repair }, { at: minute(60) });
+    const order = { ...(told.entries[0] as (typeof told.entries)[number]), seq: job.entries.length + 2 };
+    expect(foldJob([...job.entries, entry, order], SHOP, NOW).blocks.close).toEqual([]);
+    // The same word never moves a pass behind the repair.
+    const early = play([
+      "lean survey",
+      "good survey",
+      "finding",
+      "repair",
+      "complaint gone",
+      "codes cleared",
+      "drive",
+      "codes quiet",
+    ]);
+    const good = early.entries.filter((e) => e.kind === "check")[1]?.id as string;
+    early.add("order", { entry: good, before: early.entries.find((e) => e.kind === "repair")?.id as string });
+    expect(early.state().blocks.close).not.toEqual([]);
   });
 });

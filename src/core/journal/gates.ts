@@ -1,81 +1,20 @@
-import { CHECKS, type CheckId, jointName } from "../checks";
-import { EVAP_ZONES } from "../checks/evap-fields";
-import { entriesFor } from "../checks/evap-smoke";
-import type { ValveRecord } from "../checks/valve";
+import { CHECKS, jointName, placeOf } from "../checks";
 import { inSentence } from "../sentence";
-import { isVapourCode, isVapourLeak } from "../suspects";
-import { layoutOf } from "../vehicle";
-import { type Bodies, type JournalEntry, spanOf } from "./entries";
+import { entriesFor, layoutOf } from "../vehicle";
+import { type Owed, type Proof, SHORTEST_DRIVE } from "./proof";
 import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
 import { STATIONS } from "./state";
 
+/** What the gates rest on. */
 type Facts = Pick<
   JobState,
-  | "vehicle"
-  | "story"
-  | "codes"
-  | "codesRead"
-  | "checks"
-  | "findings"
-  | "repairs"
-  | "offCar"
-  | "complaint"
-  | "conditions"
-  | "monitor"
+  "vehicle" | "story" | "codes" | "codesRead" | "checks" | "findings" | "repairs" | "offCar" | "conditions" | "proof"
 >;
 
 const standing = (repairs: readonly RepairState[]) => repairs.filter((r) => !r.undone);
 
-/** A check that owes a proof: its kind, and the part where the kind is about one part. */
-interface Owed {
-  readonly check: CheckId;
-  readonly part?: string;
-  /** A valve's seat that leaked cold is proved cold */
-  readonly temperature?: string;
-}
-
-/** Eyes find but do not measure, and a branch shut off only locates: what they found is answered by the measured checks. */
-const LOCATORS: readonly CheckId[] = ["look", "pinch"];
-/** Kinds that judge one part by itself: each part owes its own proof. */
-const BY_PART: readonly CheckId[] = ["hold", "valve", "output", "circuit", "borescope"];
-
-/** Kinds that put one question in two ways: smoke and decay both say whether the vapour system is tight. */
-const TIGHTNESS: readonly CheckId[] = ["evap-smoke", "decay"];
-
-const temperatureOf = (c: CheckState) => (c.record as Partial<ValveRecord>).temperature;
-
-const owedBy = (c: CheckState): Owed => ({
-  check: c.check,
-  ...(c.place && BY_PART.includes(c.check) ? { part: c.place } : {}),
-  ...(c.check === "valve" ? { temperature: temperatureOf(c) as string } : {}),
-});
-const sameQuestion = (a: CheckId, b: CheckId) => a === b || (TIGHTNESS.includes(a) && TIGHTNESS.includes(b));
-const answers = (c: CheckState, owed: Owed) =>
-  sameQuestion(c.check, owed.check) && !c.onBench && (owed.part === undefined || c.place === owed.part);
-
-/** Checks that said "faulty" before the last repair: each must say otherwise after it. */
-function proofOwed(checks: readonly CheckState[]): Owed[] {
-  const owed: Owed[] = [];
-  for (const c of checks) {
-    if (LOCATORS.includes(c.check) || c.onBench || c.verdict.outcome !== "fail" || c.afterRepair !== "before") continue;
-    if (!owed.some((o) => answers(c, o))) owed.push(owedBy(c));
-  }
-  return owed;
-}
-
-/**
- * The word that counts of an owed check after the last repair, void ones left out: they prove nothing. The newest where
- * that is bad; otherwise the newest under the temperature at which it was faulty, or failing that any.
- */
-function newestAfter(checks: readonly CheckState[], owed: Owed): CheckState | undefined {
-  const after = checks.filter((c) => answers(c, owed) && c.afterRepair === "after" && c.verdict.outcome !== "void");
-  const newest = after.at(-1);
-  if (newest?.verdict.outcome === "fail" || !owed.temperature) return newest;
-  return after.findLast((c) => temperatureOf(c) === owed.temperature) ?? newest;
-}
-
 /** Everything that blocks closing and handing over, in the order a technician would deal with it. */
-export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readonly now: number }): JobState["blocks"] {
+export function blocksOf(facts: Facts): JobState["blocks"] {
   const handOver: Block[] = [];
   for (const item of facts.offCar.filter((i) => i.open)) {
     handOver.push({
@@ -94,164 +33,144 @@ export function blocksOf(facts: Facts & { readonly clearedAfter: boolean; readon
 
   const close: Block[] = [...handOver];
   if (!facts.story) close.push({ station: "story", reason: "The complaint has not been written down" });
-  for (const finding of facts.findings.filter((f) => !f.repairedBy)) {
+  for (const finding of facts.findings.filter((f) => !f.repairedBy && !f.setAside)) {
     close.push({ station: "fix", reason: `Found and not repaired: ${finding.body.what}` });
   }
-  const repaired = standing(facts.repairs).length > 0;
-  if (!repaired) close.push({ station: "fix", reason: "Nothing has been repaired: hand over conditionally, or go on" });
-  if (repaired) {
-    const owed = proofOwed(facts.checks);
-    for (const one of owed) {
-      const proof = newestAfter(facts.checks, one);
-      const name = nameOf(one, facts);
-      if (!proof) {
-        const unclear = facts.checks.some((c) => answers(c, one) && c.afterRepair === "unknown");
-        const isVoid = facts.checks.some((c) => answers(c, one) && c.afterRepair === "after");
-        close.push({
-          station: "prove",
-          reason: isVoid
-            ? `The ${name} after the last repair is void and counts for nothing: do it again`
-            : unclear
-              ? `A ${name} may have been taken before the repair: its device had not seen it. Do it again`
-              : `The ${name} has not been repeated after the last repair`,
-        });
-      } else if (proof.verdict.outcome === "fail") {
-        close.push({ station: "prove", reason: `After the repair the ${name} still says: ${proof.verdict.headline}` });
-      } else if (proof.verdict.outcome === "unsure") {
-        close.push({
-          station: "prove",
-          reason: `After the repair the ${name} is not sure yet: ${proof.verdict.reasons[0] ?? proof.verdict.headline}`,
-        });
-      } else if (one.temperature && temperatureOf(proof) !== one.temperature) {
-        close.push({
-          station: "prove",
-          reason: `The ${name} was faulty ${one.temperature} and has been proved otherwise only: test it ${one.temperature} again`,
-        });
-      }
-    }
-    close.push(...untestedRepairs(facts), ...vapourBlocks(facts));
-    if (owed.length === 0) {
-      close.push({ station: "prove", reason: "No check showed the fault before the repair, so none can show that it is gone" });
-    }
-    for (const check of facts.checks.filter(
-      (c) =>
-        c.afterRepair === "after" &&
-        c.verdict.outcome === "fail" &&
-        !LOCATORS.includes(c.check) &&
-        !c.onBench &&
-        !owed.some((o) => answers(c, o)) &&
-        newestAfter(facts.checks, owedBy(c)) === c,
-    )) {
-      close.push({ station: "prove", reason: `After the repair: ${check.verdict.headline}` });
-    }
-    if (facts.complaint?.afterRepair !== "after") {
-      close.push({ station: "prove", reason: "The complaint has not been tried again after the last repair" });
-    } else if (facts.complaint.result === "remains") {
-      close.push({ station: "prove", reason: "Readings may be good, but the complaint remains" });
-    }
-    if (facts.codes.some((c) => !c.asideReason) && !facts.clearedAfter) {
-      close.push({ station: "prove", reason: "The codes have not been cleared after the last repair" });
-    }
+  const repaired = standing(facts.repairs).some((r) => r.body.permanence !== "bypass");
+  if (!repaired) return { close: [...close, { station: "fix", reason: NOT_REPAIRED }], handOver };
+  const { proof } = facts;
+  if (proof.cameBack) close.push({ station: "fix", reason: "It came back: repair what is left, or hand it over conditionally" });
+  if (!proof.shown) {
+    close.push({ station: "prove", reason: "No check showed the fault before the repair, so none can show that it is gone" });
   }
+  close.push(...owedBlocks(facts), ...monitorBlocks(proof), ...complaintBlocks(proof), ...codeBlocks(proof));
   return { close, handOver };
 }
 
-/**
- * What an EVAP code asks for after the repair: every zone of the system proved tight, whatever an entry hid or could not
- * reach proved from another, and the car's own monitor run and passed.
- */
-function vapourBlocks({ vehicle, codes, checks, monitor }: Facts): Block[] {
-  const chased = codes.filter((c) => !c.asideReason).map((c) => c.code);
-  if (!vehicle || !chased.some(isVapourCode)) return [];
-  const blocks: Block[] = [];
-  const layout = layoutOf(vehicle);
-  const after = checks.filter((c) => c.afterRepair === "after" && !c.onBench && c.verdict.outcome === "pass");
-  const held = after.filter((c) => TIGHTNESS.includes(c.check));
-  if (chased.some(isVapourLeak)) {
-    const tight = new Set(held.flatMap((c) => c.verdict.zones.filter((z) => z.state === "tight").map((z) => z.zone)));
-    const zones = layout.zones.filter((z) => EVAP_ZONES.includes(z.id) && z.id !== "vent-hose" && !tight.has(z.id));
-    const tested = new Set(after.flatMap((c) => c.tested));
-    const hidden = layout.joints.filter(
-      (j) => j.kind === "seal" && EVAP_ZONES.includes(j.from) && tight.has(j.from) && !tested.has(j.id),
-    );
-    const [entry] = entriesFor(layout, { zones: zones.map((z) => z.id), joints: hidden.map((j) => j.id) });
-    const from = entry ? `: prove it from the ${inSentence(entry.name)}` : "";
-    if (zones.length > 0) {
-      blocks.push({
-        station: "prove",
-        reason: `Not proved tight since the repair: ${zones.map((z) => inSentence(z.name)).join(", ")}${from}`,
-      });
-    }
-    for (const joint of hidden) {
-      const how =
-        joint.id === "filler-cap" ? ": test it by itself, or prove it from another entry" : `: prove it from a second entry`;
-      blocks.push({ station: "prove", reason: `${joint.name} was hidden by the adapter and is untested since the repair${how}` });
-    }
-  }
-  if (monitor?.afterRepair !== "after" || monitor.result === "not-complete") {
-    blocks.push({
-      station: "prove",
-      reason: "The car's own EVAP monitor has not run since the repair: plan it, or hand over conditionally",
-    });
-  } else if (monitor.result === "failed") {
-    blocks.push({ station: "prove", reason: "The car's own EVAP monitor ran after the repair and failed" });
-  }
-  return blocks;
-}
+const NOT_REPAIRED = "Nothing has been repaired: hand over conditionally, or go on";
+const prove = (reason: string): Block => ({ station: "prove", reason });
 
-const nameOf = (owed: Owed, { vehicle }: Pick<Facts, "vehicle">) => {
-  const kind = inSentence(CHECKS[owed.check].name);
-  const part = owed.part && vehicle ? inSentence(jointName(layoutOf(vehicle), owed.part)) : owed.part;
+const nameOf = ({ askedBy }: Owed, { vehicle }: Pick<Facts, "vehicle">) => {
+  if (!askedBy) return undefined;
+  const kind = inSentence(CHECKS[askedBy.check].name);
+  const part = askedBy.part && vehicle ? inSentence(jointName(layoutOf(vehicle), askedBy.part)) : askedBy.part;
   return part ? `${kind} of the ${part}` : kind;
 };
 
-/** Repaired places that smoke had shown leaking, and that no smoke run after the repair has put to the test. */
-function untestedRepairs({ findings, checks }: Pick<Facts, "findings" | "checks">): Block[] {
-  const passed = checks.filter(
-    (c) => (c.check === "smoke" || TIGHTNESS.includes(c.check)) && c.afterRepair === "after" && c.verdict.outcome === "pass",
-  );
-  if (passed.length === 0) return [];
-  return findings
-    .filter(({ repairedBy, body }) => repairedBy && checks.some((c) => c.verdict.zones.some((z) => z.joint === body.joint)))
-    .filter(({ body }) => !passed.some((c) => c.tested.includes(body.joint)))
-    .map(({ body }) => ({
-      station: "prove",
-      reason: `The smoke run after the repair did not put its place to the test: ${body.what}. Let smoke in elsewhere, and show that it arrives there`,
-    }));
-}
-
-/**
- * What changed between the last failing and the first good reading of the same check, when it was more than one thing:
- * the fault is cured, its cause unproved. A change taken back for a check settles it: bad again, it was the cure; still
- * good, it was not.
- */
-export function confoundedChanges(
-  checks: readonly CheckState[],
-  repairs: readonly RepairState[],
-  displaced: readonly (JournalEntry & { readonly body: Bodies["displaced"] })[],
-  restored: ReadonlyMap<string, number>,
-): string[] {
-  const good = checks.find((c) => c.afterRepair === "after" && c.verdict.outcome === "pass" && !LOCATORS.includes(c.check));
-  if (!good) return [];
-  const same = checks.filter((c) => answers(c, owedBy(good)));
-  const bad = same.filter((c) => c.verdict.outcome === "fail" && ms(c.at) < ms(good.at)).at(-1);
-  if (!bad) return [];
-  const changes = repairs
-    .filter((r) => !r.undone && ms(r.at) >= ms(bad.at) && ms(r.at) <= ms(good.at))
-    .flatMap((r) => [r.body.what, ...r.body.otherChanges]);
-  let open = [...changes];
-  for (const item of displaced) {
-    const { swappedBack } = item.body;
-    if (!swappedBack || !changes.includes(swappedBack)) continue;
-    const until = restored.get(item.id) ?? Number.POSITIVE_INFINITY;
-    const tried = same.find((c) => ms(c.at) >= spanOf(item.at).from && ms(c.at) <= until && c.verdict.outcome !== "void");
-    if (tried?.verdict.outcome === "fail") return [];
-    if (tried?.verdict.outcome === "pass") open = open.filter((c) => c !== swappedBack);
+/** One reason for each check that asked and each way its questions stand unanswered. */
+function owedBlocks(facts: Facts): Block[] {
+  const open = facts.proof.owed.filter((o) => o.missing !== undefined);
+  const groups = new Map<string, Owed[]>();
+  for (const owed of open) {
+    const key = [
+      nameOf(owed, facts) ?? owed.atom.split("@")[0],
+      owed.missing,
+      owed.missing === "never" ? "" : (owed.because ?? ""),
+    ].join("|");
+    groups.set(key, [...(groups.get(key) ?? []), owed]);
   }
-  return open.length > 1 ? open : [];
+  return [...groups.values()].map((group) => {
+    const [first] = group as [Owed, ...Owed[]];
+    const name = nameOf(first, facts);
+    const all = facts.proof.owed.filter((o) => nameOf(o, facts) === name);
+    const words = listed(group.map((o) => o.words));
+    // Nothing of it was answered: the check as a whole is missing; otherwise name what is left.
+    const whole = name !== undefined && group.length === all.length;
+    switch (first.missing) {
+      case "still-bad":
+        return prove(`After the repair the ${name ?? words} still says: ${first.because}`);
+      case "late-bad":
+        return prove(
+          `A failing ${name} came in from a device that had not seen the repair: say that it was taken before, or do it again (${words})`,
+        );
+      case "order-unknown":
+        return prove(
+          `${name ? `A ${name}` : "A reading"} may have been taken before the repair: its device had not seen it. Do it again (${words})`,
+        );
+      case "touched":
+        return prove(`Shown good, and touched since (${first.because}): ${words}. Show it again`);
+      case "not-sure":
+        return prove(`After the repair the ${name ?? words} is not sure yet: ${first.because}`);
+      case "void":
+        return prove(`The ${name} after the last repair is void and counts for nothing: do it again`);
+      default:
+        if (!first.askedBy) return prove(notShown(group, words, facts));
+        if (CHECKS[first.askedBy.check].role === "locates")
+          return prove(`The ${name} pointed there, and no reading since the repair says it is cured: ${words}`);
+        return prove(
+          whole
+            ? `The ${name} has not been repeated after the last repair: ${words}`
+            : `The ${name} has not answered yet what it failed at: ${words}`,
+        );
+    }
+  });
 }
 
-const ms = (at: CheckState["at"]) => Date.parse(typeof at === "string" ? at : at.from);
+/** What no record has shown: a code's whole system with the entry that gets furthest, or places that came off. */
+function notShown(group: readonly Owed[], words: string, { vehicle }: Pick<Facts, "vehicle">): string {
+  const places = group.filter((o) => o.atom.startsWith("tight@")).map((o) => placeOf(o.atom));
+  if (group[0]?.atom.startsWith("trim@")) return `Live data since the repair is missing: ${words}. Take a fuel-trim survey`;
+  if (places.length === 0 || !vehicle) return `Not seen seated since it was back on: ${words}`;
+  const [entry] = entriesFor(layoutOf(vehicle), "evap", places);
+  return `Not proved tight since the repair: ${words}${entry ? `. Prove it from the ${inSentence(entry.name)}` : ""}`;
+}
+
+/** A few names whole, many as a count. */
+function listed(words: readonly string[]): string {
+  const SHOWN = 5;
+  return words.length <= SHOWN
+    ? words.join(", ")
+    : `${words.slice(0, SHOWN - 1).join(", ")} and ${words.length - SHOWN + 1} more`;
+}
+
+function monitorBlocks({ monitor }: Proof): Block[] {
+  switch (monitor) {
+    case "not-since":
+      return [prove("The car's own EVAP monitor has not run since the repair: plan it, or hand over conditionally")];
+    case "failed":
+      return [prove("The car's own EVAP monitor ran after the repair and failed")];
+    case "too-soon":
+      return [
+        prove("The EVAP monitor was read as passed sooner than it can have run: it needs a soak after the codes were cleared"),
+      ];
+    default:
+      return [];
+  }
+}
+
+function complaintBlocks({ complaint }: Proof): Block[] {
+  switch (complaint) {
+    case "gone":
+      return [];
+    case "remains":
+      return [prove("Readings may be good, but the complaint remains")];
+    case "order-unknown":
+      return [prove("The complaint may have been tried before it was last seen: try it again")];
+    default:
+      return [prove("The complaint has not been tried again after the last repair")];
+  }
+}
+
+/** The next step each chased code still waits for; codes that wait for the same stand together. */
+function codeBlocks({ codes }: Proof): Block[] {
+  const waiting = codes.filter((c) => !c.quiet);
+  const of = (says: string) => waiting.filter((c) => c.says === says).map((c) => c.code);
+  const blocks: Block[] = [];
+  if (of("cleared").length > 0) blocks.push(prove("The codes have not been cleared after the last repair"));
+  for (const code of waiting.filter((c) => c.says.startsWith("back: "))) {
+    blocks.push(prove(`${code.code} is back, ${code.says.slice(6)}: it was cleared and came again`));
+  }
+  if (of("drive").length > 0) {
+    blocks.push(
+      prove(`Not driven since the codes were cleared: record a drive of ${SHORTEST_DRIVE} min or more, then read them`),
+    );
+  }
+  if (of("read").length > 0) blocks.push(prove(`Read again after the drive: ${of("read").join(", ")}`));
+  for (const code of waiting.filter((c) => c.says.startsWith("modules: "))) {
+    blocks.push(prove(`${code.code} was read in ${code.says.slice(9)}: read that module again`));
+  }
+  return blocks;
+}
 
 /** State of every station, and the one that comes next with its reason. */
 export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks" | "next">): {
@@ -259,8 +178,10 @@ export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks" | "ne
   next: { station: StationId; reason: string };
 } {
   const done = job.status === "closed" || job.status === "handed-over";
-  const has = (kind: CheckId) => job.checks.some((c) => c.check === kind && c.verdict.outcome !== "void");
-  const measured = job.checks.some((c) => c.check !== "look" && c.verdict.outcome !== "void");
+  // The look has a station of its own.
+  const looked = (c: CheckState) => CHECKS[c.check].station === "look";
+  const counted = job.checks.filter((c) => c.verdict.outcome !== "void");
+  const measured = counted.some((c) => !looked(c));
   // A survey tells the kind of fault; only a place, shown or found, ends the checking.
   const placed = job.findings.length > 0 || job.checks.some((c) => c.verdict.zones.some((z) => z.state === "leaking"));
   const confirmed = job.findings.some((f) => f.body.confirmed);
@@ -271,11 +192,11 @@ export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks" | "ne
   const states: Record<StationId, StationState> = {
     story: pick(Boolean(job.story && job.vehicle), Boolean(job.vehicle)),
     scan: pick(job.codesRead, false),
-    look: pick(has("look"), false),
+    look: pick(counted.some(looked), false),
     suspects: pick(repaired || confirmed, job.codesRead || measured),
     check: pick(
       measured && placed,
-      job.checks.some((c) => c.check !== "look"),
+      job.checks.some((c) => !looked(c)),
     ),
     find: pick(confirmed, job.findings.length > 0),
     fix: pick(repaired && fixBlocks.length === 0, repaired),
@@ -317,7 +238,7 @@ function nextOf(
     if (station === "suspects" || states[station] === "settled") continue;
     const asked = job.blocks.close.find((b) => b.station === station);
     if (station === "fix" && asked) return { station, reason: asked.reason };
-    const best = station === "check" ? job.next.find((n) => n.check !== "look") : undefined;
+    const best = station === "check" ? job.next.find((n) => CHECKS[n.check].station !== "look") : undefined;
     return { station, reason: best ? `Best next check: ${inSentence(best.name)}` : NEXT_REASON[station] };
   }
   return { station: "handover", reason: NEXT_REASON.handover };

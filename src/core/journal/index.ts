@@ -8,4 +8,5 @@ export * from "./readiness";
 export * from "./readings-csv";
 export * from "./state";
 export * from "./sync";
+export * from "./typed";
 export * from "./words";

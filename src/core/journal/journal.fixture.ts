@@ -103,6 +103,12 @@ export const repairBody = (finding: string, change: Partial<Bodies["repair"]> = 
   ...change,
 });
 
+/** Driven after the codes were cleared, and every module read again: quiet. */
+export function driven(job: Writer): void {
+  job.add("drive", { minutes: 25, coldStart: true });
+  job.add("codes", { codes: [] });
+}
+
 /** The same job repaired and proved by everything it owes. */
 export function proved(change: Partial<Bodies["repair"]> = {}): { job: Writer; repair: string } {
   const { job, finding } = found();
@@ -111,5 +117,6 @@ export function proved(change: Partial<Bodies["repair"]> = {}): { job: Writer; r
   job.smoke();
   job.add("codes-cleared", {});
   job.add("complaint-tried", { how: "Ten minutes of idle", result: "gone" });
+  driven(job);
   return { job, repair };
 }

@@ -3,6 +3,7 @@ import type { SectionReading } from "../checks/smoke";
 import type { NextCheck, Suspect } from "../suspects";
 import type { KitItem, VehicleFacts } from "../vehicle";
 import type { At, Bodies, CodeRead, WaitingOn } from "./entries";
+import type { Proof } from "./proof";
 import type { Readiness } from "./readiness";
 
 /** Whether a check speaks for the time after the last repair; `unknown` when its device had not seen the repair. */
@@ -30,6 +31,8 @@ export interface FindingState {
   readonly entry: string;
   readonly body: Bodies["finding"];
   readonly repairedBy?: string;
+  /** Left with a reason, as the customer decided */
+  readonly setAside?: Bodies["set-aside"];
 }
 
 export interface RepairState {
@@ -93,6 +96,14 @@ export interface JobState {
     readonly at: string;
     readonly afterRepair: AfterRepair;
   };
+  /** What stands proved, and what is owed */
+  readonly proof: Proof;
+  readonly setAside: readonly (Bodies["set-aside"] & { readonly entry: string })[];
+  readonly drives: readonly (Bodies["drive"] & { readonly at: string })[];
+  /** Closed under older rules or limits: what today's would ask; empty otherwise */
+  readonly wouldAsk: readonly Block[];
+  /** How far a closed or closable job is proved */
+  readonly standing: "proved" | "cause-unproved" | "temporary" | "something-left";
   /** The plan for the EVAP monitor, since the last repair */
   readonly readiness?: Readiness;
   /** What the EVAP monitor said last */

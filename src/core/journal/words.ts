@@ -27,6 +27,11 @@ const WORDS: Words = {
   "complaint-tried": (b) => `Complaint tried again (${b.how}): ${b.result === "gone" ? "gone" : "remains"}`,
   readiness: (b) => `Parked for the EVAP monitor: fuel ${b.fuelLevel} %, ${b.outside.value} ${b.outside.unit} expected`,
   monitor: (b) => `EVAP monitor: ${MONITOR_RESULTS[b.result].toLowerCase()} (${b.readBy})`,
+  drive: (b) =>
+    `Driven ${b.minutes} min${b.distance ? `, ${b.distance.value} ${b.distance.unit}` : ""}${b.coldStart ? ", cold start" : ""}${b.conditions ? `: ${b.conditions}` : ""}`,
+  order: (b, _entry, job) =>
+    `Order told: ${job.checks.find((c) => c.entry === b.entry)?.verdict.headline ?? "a reading"} came before ${job.repairs.find((r) => r.entry === b.before)?.body.what ?? "a repair"}`,
+  "set-aside": (b) => `Set aside: ${b.of === "code" ? b.id : `a ${b.of}`}, ${b.reason}`,
   waiting: (b) => `Waiting for: ${b.on === "me" ? "us" : b.on.replace("-", " ")}${b.note ? `, ${b.note}` : ""}`,
   note: (b) => `Note: ${b.text}`,
   handover: (b) => `Handed over${b.conditional ? " conditionally" : ""}: ${b.summary}`,

@@ -227,7 +227,8 @@ export function surveyPoints(windows: readonly SteadyWindow[]): TrimPoint[] {
       const loop = mean("loop");
       const banks = ([1, 2] as const).flatMap((bank) => {
         const short = mean(`short-trim-${bank}`);
-        return short === undefined ? [] : [{ short, long: mean(`long-trim-${bank}`) ?? 0, scatter: scatter(bank - 1) }];
+        const long = mean(`long-trim-${bank}`);
+        return short === undefined ? [] : [{ short, ...(long === undefined ? {} : { long }), scatter: scatter(bank - 1) }];
       });
       return {
         rpm: mean("rpm") as number,

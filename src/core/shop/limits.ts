@@ -91,6 +91,11 @@ export const DEFAULT_LIMITS = {
   capLoss: shop(0.1),
   /** Smallest opening, as a sharp-edged hole, of a vent path that breathes freely, m */
   ventOpening: shop(6e-3),
+  /** What must be caught, as an equivalent sharp-edged hole, m: a code's own criteria or the survey's implied hole go first */
+  caughtManifold: shop(1e-3),
+  caughtDuct: shop(2e-3),
+  caughtExhaust: shop(2e-3),
+  caughtVacuum: shop(0.3e-3),
   /** Coarsest division of an instrument, as a share of the limit it is held against */
   instrumentShare: shop(0.2),
 } as const satisfies Record<string, Limit>;

@@ -1,8 +1,7 @@
 import type { CheckContext } from "../checks/check";
-import { EVAP_ZONES } from "../checks/evap-fields";
 import { VENT_PARTS } from "../checks/vent-path/record";
 import { inSentence } from "../sentence";
-import { entriesOf, reachOf, usualSetup } from "../vehicle";
+import { EVAP_ZONES, entriesOf, reachOf, usualSetup } from "../vehicle";
 import { type Candidate, TAKEN_APART } from "./candidate";
 
 /** Checks of the vapour system that this vehicle allows, with what each costs and can say. */

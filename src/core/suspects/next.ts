@@ -1,11 +1,10 @@
 import { CHECKS } from "../checks";
 import type { CheckContext, CheckId } from "../checks/check";
-import { EVAP_ZONES } from "../checks/evap-fields";
 import { behind } from "../checks/pinch";
 import { refusal } from "../checks/trims";
 import { inSentence } from "../sentence";
 import { formatNumber } from "../units";
-import { entriesOf, type Joint, type Layout, reachOf, usualSetup } from "../vehicle";
+import { EVAP_ZONES, entriesOf, type Joint, type Layout, reachOf, usualSetup } from "../vehicle";
 import { type Candidate, TAKEN_APART } from "./candidate";
 import { type Cause, CONFIRM_MINUTES, type Family } from "./causes";
 import { evapCandidates } from "./evap-candidates";

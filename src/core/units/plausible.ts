@@ -30,6 +30,7 @@ export const BANDS = {
   smokeFlow: { dimension: "volume-flow", low: 0, high: 60e-3 / 60, name: "smoke flow" },
   airTemperature: { dimension: "temperature", low: 233.15, high: 353.15, name: "air temperature" },
   coolant: { dimension: "temperature", low: 233.15, high: 403.15, name: "coolant temperature" },
+  bearable: { dimension: "temperature", low: 233.15, high: 1473.15, name: "temperature it can bear" },
   mafFlow: { dimension: "mass-flow", low: 0, high: 0.6, name: "air meter flow" },
   tank: { dimension: "volume", low: 8e-3, high: 0.25, name: "fuel tank volume" },
   /** Signed: a purged tank stands below ambient */

@@ -31,6 +31,9 @@ export type ZoneId =
   | "front-pipe"
   | "tail";
 
+/** Zones that make up the vapour system. */
+export const EVAP_ZONES: readonly ZoneId[] = ["purge-line", "canister", "vent-hose", "tank", "neck"];
+
 /** How gas passes a joint when nobody acts on it, engine standing; one-way from its `to` to its `from`. */
 export type JointRest = "open" | "closed" | "one-way";
 

@@ -126,3 +126,14 @@ export function usualSetup(layout: Layout, entry: string): FillSetup {
 /** The joints smoke can be let in by, of one circuit. */
 export const entriesOf = (layout: Layout, circuit: Circuit = "intake"): Joint[] =>
   layout.joints.filter((joint) => joint.entry?.circuit === circuit);
+
+/** Entries whose usual setup puts joints to the test that others left out or hid, most first; quickest first among equals. */
+export function entriesFor(layout: Layout, circuit: Circuit, untested: readonly string[]): Joint[] {
+  const gain = (entry: Joint) => {
+    const tested = new Set(reachOf(layout, usualSetup(layout, entry.id)).tested.map((j) => j.id));
+    return untested.filter((id) => tested.has(id)).length;
+  };
+  return entriesOf(layout, circuit)
+    .filter((e) => gain(e) > 0)
+    .toSorted((a, b) => gain(b) - gain(a) || (a.entry?.minutes ?? 0) - (b.entry?.minutes ?? 0));
+}

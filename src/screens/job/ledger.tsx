@@ -160,10 +160,17 @@ function OffTheCar() {
               <span className="text-amber first-letter:uppercase">{item.what}</span>
               {item.commanded && <Clock end={Date.parse(item.since) + item.commanded.seconds * 1000} done="let go" />}
               <Button
-                onClick={async () => setError(await append({ kind: "restored", body: { item: item.entry } }))}
-                aria-label={`${item.commanded ? "Released" : "Back on"}: ${item.what}`}
+                onClick={async () =>
+                  setError(
+                    await append({
+                      kind: "restored",
+                      body: { item: item.entry, ...(item.commanded ? {} : { seated: true as const }) },
+                    }),
+                  )
+                }
+                aria-label={`${item.commanded ? "Released" : "Back on and seated"}: ${item.what}`}
               >
-                {item.commanded ? "Released" : "Back on"}
+                {item.commanded ? "Released" : "Back on, seated"}
               </Button>
             </li>
           ))}

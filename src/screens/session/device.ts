@@ -1,7 +1,7 @@
 "use client";
 
 import { v4 as uuid } from "uuid";
-import type { At, Bodies, Entry, EntryKind } from "@/core/journal";
+import { type At, type Bodies, bodyVersion, type Entry, type EntryKind } from "@/core/journal";
 import { nextDeviceSeqs } from "./device-store";
 import { load, save } from "./storage";
 
@@ -34,7 +34,7 @@ export async function makeEntries(jobId: string, wanted: readonly NewEntry[], by
     id: one.id ?? uuid(),
     jobId,
     kind: one.kind,
-    v: 1,
+    v: bodyVersion(one.kind),
     at: one.at ?? new Date().toISOString(),
     by,
     device: deviceId(),

@@ -78,6 +78,15 @@ export const LIMIT_GROUPS: readonly (readonly [string, Partial<Record<LimitId, L
     },
   ],
   [
+    "What must be caught, as one sharp-edged hole",
+    {
+      caughtManifold: field("Manifold, branches, purge seat", "mm", 1000),
+      caughtDuct: field("Metered duct, crankcase, charge side", "mm", 1000),
+      caughtExhaust: field("Exhaust before the sensor", "mm", 1000),
+      caughtVacuum: field("Vacuum supply, actuator, line", "mm", 1000),
+    },
+  ],
+  [
     "Electrics and tools",
     {
       feedDrop: field("A feed may lose", "V"),

@@ -1,3 +1,4 @@
+import { ofEngine, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
 import { judgeAirflow } from "./judge";
 import { planAirflow } from "./plan";
@@ -13,6 +14,19 @@ export const airflow: CheckKind<AirflowRecord> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "What the engine breathes against what its meter says: restriction or meter",
   engine: "warm-running",
+  role: "measures",
+  asks: ({ points }, verdict, { layout }) => {
+    if (verdict.outcome === "void") return [];
+    const open = points.some((p) => p.state === "wide-open");
+    return [
+      ofEngine(
+        layout,
+        open ? "breathing@wide-open" : "breathing@idle",
+        `breathing ${open ? "at wide open throttle" : "at idle"}`,
+        saysOf(verdict.outcome),
+      ),
+    ];
+  },
   schema: airflowSchema,
   plan: planAirflow,
   judge: judgeAirflow,

@@ -1,3 +1,4 @@
+import { ofPart, saysOf } from "../asked";
 import type { CheckKind } from "../check";
 import { judgeBorescope } from "./judge";
 import { planBorescope } from "./plan";
@@ -11,6 +12,10 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }> =
   words: { pass: "Open", fail: "Blocked" },
   aim: "Ports and passages graded by the share that is open",
   engine: "standing",
+  role: "measures",
+  asks: (record, verdict, { layout }) =>
+    verdict.outcome === "void" ? [] : [ofPart(layout, "open", record.joint, "open", saysOf(verdict.outcome))],
+  byPart: true,
   schema: borescopeSchema,
   plan: planBorescope,
   judge: judgeBorescope,

@@ -1,4 +1,5 @@
 import { formatNumber, toSi } from "../../units";
+import { saysOf, tight } from "../asked";
 import { type CheckContext, type CheckKind, type Plan, type Verdict, voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
 import { type CapRecord, capSchema } from "./record";
@@ -90,6 +91,11 @@ export const cap: CheckKind<CapRecord, unknown> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "The cap by itself on its tester: what smoke through the neck leaves out",
   engine: "standing",
+  role: "measures",
+  asks: (record, verdict, { layout }) =>
+    verdict.outcome === "void" || record.part === "new" ? [] : [tight(layout, "filler-cap", saysOf(verdict.outcome))],
+  byPart: true,
+  setup: () => ["filler-cap"],
   schema: capSchema,
   plan: planCap,
   judge: judgeCap,

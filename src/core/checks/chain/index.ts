@@ -1,4 +1,5 @@
 import { type CheckKind, readingOf } from "../check";
+import { chainAsks } from "./asks";
 import { judgeChain } from "./judge";
 import { planChain } from "./plan";
 import { type ChainRecord, chainSchema } from "./record";
@@ -12,6 +13,10 @@ export const chain: CheckKind<ChainRecord> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Supply, solenoid, diaphragm, shaft: stops at the first broken link",
   engine: "running",
+  role: "measures",
+  asks: chainAsks,
+  ownCommands: () => ["flap-solenoid"],
+  setup: () => ["flap-solenoid", "flap-pipe", "flap-line"],
   schema: chainSchema,
   plan: planChain,
   judge: judgeChain,

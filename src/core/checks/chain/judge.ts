@@ -45,7 +45,7 @@ export function readLink(id: LinkId, { links, instrument }: ChainRecord, { limit
 }
 
 /** Where each link lives: what the suspects engine and the air map call it. */
-const PLACES: Record<LinkId, string> = {
+export const PLACES: Record<LinkId, string> = {
   supply: "flap-line",
   control: "flap-circuit",
   outlet: "flap-solenoid",
@@ -64,6 +64,10 @@ const BROKEN: Record<LinkId, string> = {
   movement: "everything before it is good and it does not move on command: lever off its ball, rod unhooked",
   plate: "a plate is broken or loose: it can fall into a cylinder, do not run the engine",
 };
+
+/** Why the gauge cannot carry a verdict on any link. */
+export const chainDoubt = ({ instrument }: ChainRecord, { limits }: Pick<CheckContext, "limits">) =>
+  instrumentDoubt(instrument, limits.actuatorSupply.value, limits);
 
 /** Judges the chain from supply to plate and stops at the first broken link: nothing beyond it can be told. */
 export function judgeChain(record: ChainRecord, context: CheckContext): Verdict {
@@ -93,7 +97,7 @@ export function judgeChain(record: ChainRecord, context: CheckContext): Verdict 
     ...(links.outlet ? [{ name: LINK_NAMES.outlet, value: links.outlet }] : []),
   ];
   const base = { measures, zones: [] };
-  const doubt = instrumentDoubt(record.instrument, limits.actuatorSupply.value, limits);
+  const doubt = chainDoubt(record, context);
   if (doubt) return { ...base, outcome: "unsure", headline: "The gauge cannot carry a verdict", reasons: [doubt] };
   for (const [i, id] of LINKS.entries()) {
     const state = readLink(id, record, context);

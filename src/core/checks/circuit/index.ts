@@ -1,3 +1,4 @@
+import { ofPart, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
 import { judgeCircuit } from "./judge";
 import type { Wiring } from "./pins";
@@ -17,6 +18,12 @@ export const circuit: CheckKind<
   words: { pass: "Works", fail: "Faulty" },
   aim: "Feed, control, voltage across the load: the first pin that is wrong",
   engine: "running",
+  role: "measures",
+  asks: (record, verdict, { layout }) =>
+    verdict.outcome === "void" ? [] : [ofPart(layout, "circuit", record.joint, "fed and switched", saysOf(verdict.outcome))],
+  byPart: true,
+  ownCommands: (r) => [r.joint],
+  setup: (r) => [r.joint],
   schema: circuitSchema,
   plan: planCircuit,
   judge: judgeCircuit,

@@ -1,3 +1,4 @@
+import { ofEngine, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
 import { judgeCrankcase } from "./judge";
 import { planCrankcase } from "./plan";
@@ -12,6 +13,12 @@ export const crankcase: CheckKind<CrankcaseReading> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Manometer on the dipstick tube: PCV diaphragm, breather, blow-by",
   engine: "warm-running",
+  role: "measures",
+  asks: (_record, verdict, { layout }) =>
+    verdict.outcome === "void"
+      ? []
+      : [ofEngine(layout, "pressure@crankcase", "crankcase pressure at idle", saysOf(verdict.outcome))],
+  setup: () => ["dipstick"],
   schema: crankcaseSchema,
   plan: planCrankcase,
   judge: judgeCrankcase,

@@ -1,5 +1,7 @@
 import type { CheckKind } from "../check";
+import { evapSetupOf } from "../evap-fields";
 import type { EvapAim } from "../evap-smoke/plan";
+import { decayAsks } from "./asks";
 import { judgeDecay } from "./judge";
 import { planDecay } from "./plan";
 import { type DecayRecord, decaySchema } from "./record";
@@ -14,6 +16,10 @@ export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boo
   words: { pass: "Tight", fail: "Leaking" },
   aim: "Shut the EVAP system off under pressure and watch it fall: what the ball no longer shows",
   engine: "standing",
+  role: "measures",
+  asks: decayAsks,
+  setup: evapSetupOf,
+  ownCommands: evapSetupOf,
   schema: decaySchema,
   plan: planDecay,
   judge: judgeDecay,

@@ -1,5 +1,6 @@
 import type { CheckKind } from "../check";
-import { smoke } from "../smoke";
+import { evapSetupOf } from "../evap-fields";
+import { smoke, smokeAsks } from "../smoke";
 import { judgeEvapSmoke } from "./judge";
 import { type EvapSmokeAim, planEvapSmoke } from "./plan";
 import { type EvapSmokeRun, evapSmokeSchema } from "./record";
@@ -14,6 +15,10 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "Smoke into the vapour system below its ceiling: where it comes out, and how far it got",
   engine: "standing",
+  role: "measures",
+  asks: (run, verdict, context) => smokeAsks(run, verdict, context, "vapour"),
+  setup: evapSetupOf,
+  ownCommands: evapSetupOf,
   schema: evapSmokeSchema,
   plan: planEvapSmoke,
   judge: judgeEvapSmoke,

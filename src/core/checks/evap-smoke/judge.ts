@@ -1,8 +1,8 @@
 import { inSentence } from "../../sentence";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
-import { entryZone, type Reach, reachOf } from "../../vehicle";
+import { EVAP_ZONES, entryZone, type Reach, reachOf } from "../../vehicle";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
-import { EVAP_ZONES, fuelLevelDoubt, gasSpace, holeMeasure, setupTrap } from "../evap-fields";
+import { fuelLevelDoubt, gasSpace, holeMeasure, setupTrap } from "../evap-fields";
 import { machineTrap, names, readSmoke, type SmokeReading, smokeMeasures } from "../smoke";
 import type { CapOff, EvapSmokeRun } from "./record";
 

@@ -2,7 +2,7 @@ import { settleTimeConstant, smokeArrivalTime } from "../../gas/vessel";
 import { inSentence } from "../../sentence";
 import type { Machine } from "../../shop/settings";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
-import { entriesOf, type FillSetup, type Joint, type Layout, reachOf, usualSetup } from "../../vehicle";
+import { entriesOf, type FillSetup, type Joint, reachOf } from "../../vehicle";
 import { type CheckContext, type Displacement, jointName, type Plan } from "../check";
 import { gasSpace } from "../evap-fields";
 
@@ -38,23 +38,6 @@ export function preferredEntry({ layout, house }: Pick<CheckContext, "layout" | 
   ];
   const entries = entriesOf(layout, "evap");
   return (entries.find((e) => e.id === wanted) ?? entries.find((e) => e.id === "filler-cap") ?? entries[0])?.id ?? "";
-}
-
-/** Entries whose usual setup reaches zones that others left out, or puts joints to the test that others hid; quickest first among equals. */
-export function entriesFor(
-  layout: Layout,
-  untested: { readonly zones: readonly string[]; readonly joints: readonly string[] },
-): Joint[] {
-  const gain = (entry: Joint) => {
-    const reach = reachOf(layout, usualSetup(layout, entry.id));
-    return (
-      2 * untested.zones.filter((z) => (reach.zones as readonly string[]).includes(z)).length +
-      untested.joints.filter((id) => reach.tested.some((j) => j.id === id)).length
-    );
-  };
-  return entriesOf(layout, "evap")
-    .filter((e) => gain(e) > 0)
-    .toSorted((a, b) => gain(b) - gain(a) || (a.entry?.minutes ?? 0) - (b.entry?.minutes ?? 0));
 }
 
 /** Getting in and shutting the vent, common to every pressure check of the system. */

@@ -1,4 +1,5 @@
 import type { CheckKind } from "../check";
+import { holdAsks } from "./asks";
 import { judgeHold } from "./judge";
 import { planHold } from "./plan";
 import { type HoldRecord, holdSchema } from "./record";
@@ -13,6 +14,10 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }> = {
   words: { pass: "Tight", fail: "Faulty" },
   aim: "Hand pump on one part: moves, holds, still holds while wiggled",
   engine: "standing",
+  role: "measures",
+  asks: holdAsks,
+  byPart: true,
+  setup: (r) => [r.joint],
   schema: holdSchema,
   plan: planHold,
   judge: judgeHold,

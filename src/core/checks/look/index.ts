@@ -1,4 +1,6 @@
+import { type Asked, pointedAt, seated } from "../asked";
 import type { CheckContext, CheckKind, Plan, Verdict } from "../check";
+import { refusal } from "../trims";
 import { lookList } from "./list";
 import { type LookRecord, lookSchema } from "./record";
 
@@ -46,12 +48,27 @@ function judgeLook(record: LookRecord, context: CheckContext): Verdict {
   };
 }
 
+/** What was found by eye owes its place tight; a place seen seated and whole is just that. */
+function lookAsks({ items }: LookRecord, _verdict: Verdict, { layout, vehicle }: CheckContext): Asked[] {
+  const list = lookList(layout, vehicle);
+  return items.flatMap(({ id, state }): Asked[] => {
+    // Besides the list, any place that came off can be looked at.
+    const joint = layout.joints.find((j) => j.id === (list.find((l) => l.id === id)?.joint ?? id));
+    if (!joint || state === "not-reached") return [];
+    if (state === "found") return [pointedAt(layout, [joint.id], vehicle.banks, refusal(vehicle) === undefined)];
+    return [seated(layout, joint.id, "good")];
+  });
+}
+
 export const look: CheckKind<LookRecord> = {
   id: "look",
   name: "Look and feel",
   words: { pass: "Fine", fail: "Found" },
   aim: "Eyes, hands, ears and nose before any tool",
   engine: "standing",
+  station: "look",
+  role: "locates",
+  asks: lookAsks,
   schema: lookSchema,
   plan: planLook,
   judge: judgeLook,

@@ -1,3 +1,4 @@
+import { ofPart, saysOf } from "../asked";
 import type { CheckKind } from "../check";
 import { judgeOutput } from "./judge";
 import { planOutput } from "./plan";
@@ -11,6 +12,11 @@ export const output: CheckKind<OutputRecord, { readonly joint: string; readonly 
   words: { pass: "Works", fail: "Faulty" },
   aim: "Command it from the scan tool and see what answers",
   engine: "running",
+  role: "measures",
+  asks: (record, verdict, { layout }) =>
+    verdict.outcome === "void" ? [] : [ofPart(layout, "answers", record.joint, "answers its command", saysOf(verdict.outcome))],
+  byPart: true,
+  ownCommands: (r) => [r.joint],
   schema: outputSchema,
   plan: planOutput,
   judge: judgeOutput,

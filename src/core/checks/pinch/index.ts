@@ -1,5 +1,7 @@
+import { pointedAt } from "../asked";
 import type { CheckKind } from "../check";
-import { judgePinch } from "./judge";
+import { refusal } from "../trims";
+import { behind, judgePinch } from "./judge";
 import { planPinch } from "./plan";
 import { PINCH_READ_NAMES, type PinchRecord, pinchSchema } from "./record";
 
@@ -12,6 +14,13 @@ export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly ho
   words: { pass: "No change", fail: "Leaking" },
   aim: "Shut one branch off and see the reading recover: that confirms",
   engine: "warm-running",
+  role: "locates",
+  asks: (record, verdict, { layout, vehicle }) =>
+    verdict.outcome === "fail"
+      ? [pointedAt(layout, behind(layout, record.joint), vehicle.banks, refusal(vehicle) === undefined)]
+      : [],
+  byPart: true,
+  setup: (r) => [r.joint],
   schema: pinchSchema,
   plan: planPinch,
   judge: judgePinch,

@@ -1,4 +1,5 @@
 import type { CheckKind } from "../check";
+import { probeAsks } from "./asks";
 import { judgeProbe } from "./judge";
 import { planProbe } from "./plan";
 import { type Agent, type ProbeRecord, probeSchema } from "./record";
@@ -14,6 +15,8 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }> = {
   words: { pass: "No reaction", fail: "Reacts" },
   aim: "One spot at a time, engine running: a reaction names the spot",
   engine: "warm-running",
+  role: "locates",
+  asks: probeAsks,
   schema: probeSchema,
   plan: planProbe,
   judge: judgeProbe,

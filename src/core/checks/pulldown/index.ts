@@ -1,4 +1,5 @@
 import type { CheckKind } from "../check";
+import { pulldownAsks } from "./asks";
 import { judgePulldown } from "./judge";
 import { planPulldown } from "./plan";
 import { type PulldownRecord, pulldownSchema } from "./record";
@@ -13,6 +14,10 @@ export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "p
   words: { pass: "Works", fail: "Faulty" },
   aim: "Engine vacuum pulls the shut system down: pull-down, hold and relief, each by itself",
   engine: "warm-running",
+  role: "measures",
+  asks: pulldownAsks,
+  ownCommands: () => ["purge-valve", "vent-valve"],
+  setup: () => ["vent-filter"],
   schema: pulldownSchema,
   plan: planPulldown,
   judge: judgePulldown,

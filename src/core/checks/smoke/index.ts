@@ -1,8 +1,10 @@
 import type { CheckKind } from "../check";
+import { smokeAsks, smokeSetup } from "./asks";
 import { judgeSmoke } from "./judge";
 import { planSmoke, type SmokeAim } from "./plan";
 import { type SmokeRun, smokeRunSchema } from "./record";
 
+export * from "./asks";
 export * from "./judge";
 export * from "./plan";
 export * from "./record";
@@ -14,6 +16,10 @@ export const smoke: CheckKind<SmokeRun, SmokeAim> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "Fill what is under suspicion and see where it comes out",
   engine: "standing",
+  role: "measures",
+  asks: (run, verdict, context) => smokeAsks(run, verdict, context, "intake"),
+  setup: smokeSetup,
+  ownCommands: smokeSetup,
   schema: smokeRunSchema,
   plan: planSmoke,
   judge: judgeSmoke,

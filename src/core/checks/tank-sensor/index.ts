@@ -1,4 +1,5 @@
 import { formatNumber, formatQuantity, fromSi, toSi, UNITS } from "../../units";
+import type { Asked, Says } from "../asked";
 import type { CheckContext, CheckKind, Measure, Plan, Verdict } from "../check";
 import { voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
@@ -114,12 +115,37 @@ function secondPoint(
   return { change: toSi(second.signal) - zero, expected: pressure * curve.perUnit };
 }
 
+/** Its zero, and its slope where a known pressure was put on it. */
+function tankSensorAsks(record: TankSensorRecord, verdict: Verdict, { vehicle, limits }: CheckContext): Asked[] {
+  const curve = vehicle.evap?.sensor;
+  if (verdict.outcome === "void" || !curve) return [];
+  const zero = toSi(record.zero);
+  const off = Math.abs(zero - toSi(curve.zero)) > limits.sensorZero.value;
+  const second = record.second && secondPoint(record.second, zero, curve);
+  const bent = second !== undefined && Math.abs(second.change / second.expected - 1) > SLOPE;
+  const carried = verdict.outcome === "pass" || verdict.outcome === "fail";
+  const says = (bad: boolean): Says => (bad ? "bad" : carried ? "good" : "open");
+  const rests = ["tank-sensor"];
+  return [
+    { atom: "zero@tank-sensor", says: says(off), words: "tank-pressure sensor at zero", rests },
+    {
+      atom: "slope@tank-sensor",
+      says: second ? says(bent && !off) : "open",
+      words: "tank-pressure sensor under a known pressure",
+      rests,
+    },
+  ];
+}
+
 export const tankSensor: CheckKind<TankSensorRecord, unknown> = {
   id: "tank-sensor",
   name: "Tank-pressure sensor",
   words: { pass: "Works", fail: "Faulty" },
   aim: "Cap off, key on: the sensor against its own curve",
   engine: "standing",
+  role: "measures",
+  asks: tankSensorAsks,
+  setup: () => ["filler-cap"],
   schema: tankSensorSchema,
   plan: planTankSensor,
   judge: judgeTankSensor,

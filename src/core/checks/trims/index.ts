@@ -1,9 +1,12 @@
 import { type CheckKind, readingOf } from "../check";
+import { trimsAsk } from "./asks";
 import { judgeTrims } from "./judge";
 import { planTrims } from "./plan";
 import { type TrimSurvey, trimSurveySchema } from "./record";
 
 export * from "./judge";
+export * from "./points";
+export * from "./read";
 export * from "./record";
 export * from "./shapes";
 
@@ -13,6 +16,8 @@ export const trims: CheckKind<TrimSurvey> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "What closed loop had to correct, from idle to load",
   engine: "warm-running",
+  role: "measures",
+  asks: trimsAsk,
   schema: trimSurveySchema,
   plan: planTrims,
   judge: judgeTrims,
@@ -25,7 +30,7 @@ export const trims: CheckKind<TrimSurvey> = {
         ...readingOf("manifold pressure", p.map && { ...p.map, kind: "absolute" }, at),
         ...p.banks.flatMap((b, i) => [
           { reading: `short-term trim, bank ${i + 1}`, value: b.short, unit: "%", ...at },
-          { reading: `long-term trim, bank ${i + 1}`, value: b.long, unit: "%", ...at },
+          ...(b.long === undefined ? [] : [{ reading: `long-term trim, bank ${i + 1}`, value: b.long, unit: "%", ...at }]),
         ]),
       ];
     }),

@@ -1,54 +1,22 @@
-import { R_AIR } from "../../gas/air";
 import type { Limit } from "../../shop/limits";
 import { formatNumber, fromSi, type Quantity, toSi } from "../../units";
 import type { VehicleFacts } from "../../vehicle";
-import type { CheckContext, Measure, Verdict } from "../check";
+import type { Says } from "../asked";
+import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import { classesOf } from "./points";
+import {
+  type BankReading,
+  conditionsOf,
+  mustShow,
+  NAMED,
+  readSurvey,
+  readTrim,
+  type SurveyReading,
+  smallestVisible,
+  stopsOf,
+} from "./read";
 import type { TrimPoint, TrimSurvey } from "./record";
-import { type BankPoint, fitShapes, type OperatingPoint, type ShapeFit, type ShapeId } from "./shapes";
-
-/** Below this an equivalent hole is not claimed, m. */
-const SMALLEST_HOLE = 1e-3;
-/** Odds at which a shape is named rather than hinted at. */
-const NAMED = 0.8;
-/** The usual end of an ECU's correction, percent: a trim here says "at least". */
-const TRIM_STOP = 24.5;
-
-export interface BankReading {
-  readonly shapes: readonly { readonly id: ShapeId; readonly odds: number; readonly members: readonly string[] }[];
-  readonly fits: readonly ShapeFit[];
-  /** Fuelling error b of the best shape, fraction */
-  readonly error: number;
-  readonly hole: { readonly diameter: number; readonly low: number; readonly high: number } | null;
-  readonly observation: string;
-  /** Points used: indicated flow of this bank (kg/s) and total trim (fraction) */
-  readonly points: readonly BankPoint[];
-  /** Operating points between them at which the fits' curves are given, for drawing */
-  readonly drawn: readonly OperatingPoint[];
-  /** Total trim at the lowest flow, fraction */
-  readonly idleTrim: number;
-}
-
-/** Every place or part that gives a shape; a steady survey cannot tell them apart. */
-function membersOf(shape: ShapeId, vehicle: Pick<VehicleFacts, "induction">): string[] {
-  switch (shape) {
-    case "none":
-      return ["nothing that shows in trims"];
-    case "constant":
-      return ["air meter", "fuel pressure", "injectors", "metered duct"];
-    case "fades-with-flow":
-      return [
-        vehicle.induction === "turbo" ? "manifold (may reverse under boost)" : "manifold",
-        "vacuum branch",
-        "crankcase",
-        "purge valve",
-        "exhaust air before the sensor",
-      ];
-    case "grows-with-flow":
-      return ["fuel supply limit", "fuel filter or pump", "air meter losing range"];
-    case "rich-under-boost":
-      return ["charge side: compressor to throttle"];
-  }
-}
+import type { ShapeFit, ShapeId } from "./shapes";
 
 /** What would tell a shape's members apart. */
 const SEPARATORS: Record<ShapeId, string> = {
@@ -57,11 +25,9 @@ const SEPARATORS: Record<ShapeId, string> = {
   "fades-with-flow": "Smoke or enrichment at the joints; cap off each branch; smoke the exhaust before the sensor.",
   "grows-with-flow": "Fuel pressure under load, then the air meter against what the engine breathes.",
   "rich-under-boost": "Smoke the charge side; a point at 150 kPa absolute or more tells charge side from manifold.",
+  "rich-fades-with-flow": "Pinch the purge hose and watch idle; then the regulator's vacuum hose for fuel, then the injectors.",
+  "rich-grows-with-flow": "The air meter against what the engine breathes, then fuel pressure under load.",
 };
-
-/** Total trim (fraction) by the house method; trims in percent. */
-export const totalTrim = (short: number, long: number, method: "product" | "sum") =>
-  method === "product" ? (1 + short / 100) * (1 + long / 100) - 1 : (short + long) / 100;
 
 /** Why trims say nothing on this vehicle, and what does; undefined when they do. */
 export function refusal(vehicle: Pick<VehicleFacts, "fuel" | "metering">): string | undefined {
@@ -74,183 +40,237 @@ export function refusal(vehicle: Pick<VehicleFacts, "fuel" | "metering">): strin
   return undefined;
 }
 
-/**
- * Reads a survey per bank: shapes with odds and members, fuelling error, hole.
- * @param survey record as taken; @param vehicle displacement, induction; @param method house method for total trim.
- * @returns one reading per bank, in the order of the record's banks.
- */
-export function readSurvey(
-  survey: Pick<TrimSurvey, "ambient" | "intakeTemperature" | "points">,
-  vehicle: Pick<VehicleFacts, "induction" | "displacement">,
-  method: "product" | "sum",
-  limits: { good: number; act: number },
-): BankReading[] {
-  const conditions = {
-    ambient: toSi(survey.ambient),
-    intakeTemperature: toSi(survey.intakeTemperature),
-    induction: vehicle.induction,
-  };
-  const bankCount = survey.points[0]?.banks.length ?? 0;
-  return Array.from({ length: bankCount }, (_, bank) => {
-    const points = survey.points
-      .map((point) => bankPoint(point, bank, bankCount, conditions, toSi(vehicle.displacement), method))
-      .sort((a, b) => a.flow - b.flow);
-    const drawn = between(points);
-    const fits = fitShapes(points, conditions, drawn);
-    const best = fits[0] as ShapeFit;
-    const hole = best.id === "fades-with-flow" && best.hole && best.hole.diameter >= SMALLEST_HOLE ? best.hole : null;
-    const idleTrim = points[0]?.trim ?? 0;
-    return {
-      shapes: fits.map((fit) => ({ id: fit.id, odds: fit.odds, members: membersOf(fit.id, vehicle) })),
-      fits,
-      error: best.error,
-      hole,
-      observation: observationOf(best, points, limits),
-      points,
-      drawn,
-      idleTrim,
-    };
-  });
-}
-
-/** Operating points from the lowest to the highest flow, straight between neighbours: enough for a smooth curve. */
-function between(points: readonly BankPoint[]): OperatingPoint[] {
-  const steps = Math.ceil(60 / points.length);
-  return points.flatMap((a, i): OperatingPoint[] => {
-    const b = points[i + 1];
-    if (!b) return [a];
-    return Array.from({ length: steps }, (_, k) => {
-      const mix = (x: number, y: number) => x + ((y - x) * k) / steps;
-      return {
-        flow: mix(a.flow, b.flow),
-        map: mix(a.map, b.map),
-        ...(a.charge !== undefined && b.charge !== undefined ? { charge: mix(a.charge, b.charge) } : {}),
-      };
-    });
-  });
-}
-
-function bankPoint(
-  point: TrimPoint,
-  bank: number,
-  bankCount: number,
-  conditions: { ambient: number; intakeTemperature: number },
-  displacement: number,
-  method: "product" | "sum",
-): BankPoint {
-  const { short, long, scatter } = point.banks[bank] as TrimPoint["banks"][number];
-  const maf = toSi(point.maf);
-  // η = 0.85 on manifold density; at idle the hole is choked, so the exact pressure hardly matters.
-  const reckoned = (maf * R_AIR * conditions.intakeTemperature * 120) / (0.85 * displacement * point.rpm);
-  const map = point.map ? toSi(point.map) : Math.min(reckoned, conditions.ambient);
-  const saturated = short >= TRIM_STOP || long >= TRIM_STOP ? 1 : short <= -TRIM_STOP || long <= -TRIM_STOP ? -1 : 0;
-  return {
-    flow: Math.max(maf, 1e-5) / bankCount,
-    map,
-    ...(point.chargePressure ? { charge: toSi(point.chargePressure) } : {}),
-    trim: totalTrim(short, long, method),
-    scatter: (scatter ?? 0) / 100,
-    saturated,
-  };
-}
-
-function observationOf(best: ShapeFit, points: readonly BankPoint[], limits: { good: number; act: number }): string {
-  const worst = Math.max(...points.map((p) => Math.abs(p.trim)));
-  if (best.odds < NAMED) return worst <= limits.good ? "trims-normal" : "trims-unclear";
-  switch (best.id) {
-    case "none":
-      return "trims-normal";
-    case "constant":
-      return best.error > 0 ? "lean-constant" : "rich-constant";
-    case "fades-with-flow":
-      return "lean-fades-with-flow";
-    case "grows-with-flow":
-      return "lean-grows-with-flow";
-    case "rich-under-boost":
-      return "rich-under-boost";
-  }
-}
-
 const SHAPE_WORDS: Record<ShapeId, string> = {
   none: "trims sit near zero everywhere",
   constant: "the same error at every flow",
   "fades-with-flow": "lean at idle, fading as airflow rises: air is getting in at a fixed hole",
   "grows-with-flow": "lean that grows with airflow: fuel supply, or a meter that under-reads",
   "rich-under-boost": "quiet at idle, rich under boost: metered air is lost on the charge side",
+  "rich-fades-with-flow": "rich at idle, fading as airflow rises: fuel or vapour comes in beside the injectors' count",
+  "rich-grows-with-flow": "rich that grows with airflow: the meter over-reads",
 };
+
+const mm = (m: number) => formatNumber(m * 1000, 1);
+const capital = (words: string) => `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 
 /** What one bank shows, in words: "Bank 1: lean at idle …, hole about 2.0 mm (1.7 to 2.3)"; an only bank has no name. */
 function describeBank(reading: BankReading, name: string): string {
   const best = reading.fits[0] as ShapeFit;
-  const mm = (m: number) => formatNumber(m * 1000, 1);
   const hole = reading.hole
     ? `, a hole of about ${mm(reading.hole.diameter)} mm (${mm(reading.hole.low)} to ${mm(reading.hole.high)})`
     : "";
   const error = best.id === "constant" ? `: ${formatNumber(best.error * 100, 0)} %` : "";
   const words = `${SHAPE_WORDS[best.id]}${error}${hole}`;
-  return name ? `${name}: ${words}` : `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
+  return name ? `${name}: ${words}` : capital(words);
+}
+
+/** No engine breathes more than this share of what it sweeps at ambient density without boost. */
+const MOST_BREATHED = 1.35;
+
+/** Why a point cannot have been read on this engine; undefined when it can. */
+function impossiblePoint(
+  point: TrimPoint,
+  survey: Pick<TrimSurvey, "ambient" | "intakeTemperature">,
+  { vehicle }: Pick<CheckContext, "vehicle">,
+): string | undefined {
+  const ambient = toSi(survey.ambient);
+  if (vehicle.induction === "natural" && point.map && toSi(point.map) > 1.03 * ambient)
+    return "a manifold pressure above ambient on an engine without a blower";
+  const swept = ((ambient / (287.05 * toSi(survey.intakeTemperature))) * toSi(vehicle.displacement) * point.rpm) / 120;
+  const boost = vehicle.induction === "turbo" ? Math.max(2.5, point.map ? toSi(point.map) / ambient : 0) : 1;
+  if (toSi(point.maf) > MOST_BREATHED * boost * swept) return "more air than this engine can sweep at that speed";
+  return undefined;
+}
+
+/** Points that say something: possible, warm and in closed loop, as far as anybody said. */
+export const countedPoints = (
+  survey: Pick<TrimSurvey, "points" | "ambient" | "intakeTemperature">,
+  context: Pick<CheckContext, "limits" | "vehicle">,
+): TrimPoint[] =>
+  survey.points.filter(
+    (p) =>
+      p.closedLoop !== false &&
+      !(p.coolant && toSi(p.coolant) < context.limits.warmCoolant.value) &&
+      impossiblePoint(p, survey, context) === undefined,
+  );
+
+/**
+ * What one point says of one bank by the shop's bands alone. A correction at its stop says "at least"; one without its
+ * long-term part, or with both parts pulling against each other, decides nothing.
+ */
+export function pointSays(
+  point: TrimPoint,
+  bank: number,
+  survey: Pick<TrimSurvey, "stop" | "points">,
+  context: Pick<CheckContext, "limits" | "house">,
+): Says {
+  const { total, saturated, relearning } = readTrim(point, bank, context.house.totalTrim, stopsOf(survey));
+  const act = trimAct(context).value;
+  if (saturated !== 0) return "bad";
+  if (total === undefined) return Math.abs((point.banks[bank] as TrimPoint["banks"][number]).short) > 100 * act ? "bad" : "open";
+  if (relearning) return "open";
+  if (Math.abs(total) > act) return "bad";
+  return Math.abs(total) <= context.limits.trimGood.value ? "good" : "open";
 }
 
 /** The trim beyond which something is wrong, by the shop's school: the strict one acts on all that is not good. */
 export const trimAct = ({ limits, house }: Pick<CheckContext, "limits" | "house">): Limit =>
   house.trimLimit === "strict" ? { value: limits.trimGood.value, source: "house method: strict" } : limits.trimAct;
 
-/** Judges a trim survey: see `readSurvey` for the numbers, the traps stand here. */
-export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict {
-  const refused = refusal(context.vehicle);
-  if (refused)
-    return { outcome: "void", headline: "Trims say nothing on this engine", measures: [], reasons: [refused], zones: [] };
+/** Why no point counts at all. */
+function nothingCounts(survey: TrimSurvey, context: CheckContext): Verdict {
+  const { points } = survey;
   const { limits } = context;
-  const usable = survey.points.filter(
-    (p) => p.closedLoop !== false && !(p.coolant && toSi(p.coolant) < limits.warmCoolant.value),
-  );
-  const dropped = survey.points.length - usable.length;
-  if (usable.length === 0) {
-    const reasons = survey.points.some((p) => p.closedLoop === false) ? ["every point was taken in open loop"] : [];
-    if (survey.points.some((p) => p.coolant && toSi(p.coolant) < limits.warmCoolant.value)) {
-      reasons.push(`the engine was below ${formatNumber(limits.warmCoolant.value - 273.15, 0)} °C coolant`);
-    }
-    return { outcome: "void", headline: "No point was taken warm and in closed loop", measures: [], reasons, zones: [] };
-  }
-  const act = trimAct(context);
-  const bands = { good: limits.trimGood.value, act: act.value };
-  const banks = readSurvey({ ...survey, points: usable }, context.vehicle, context.house.totalTrim, bands);
-  const name = (i: number) => (banks.length === 1 ? "" : `Bank ${i + 1}`);
-  const measures = banks.flatMap((bank, i) => measuresOf(bank, name(i), act));
-  const worst = worstBank(banks);
-  const reading = banks[worst] as BankReading;
-  const best = reading.fits[0] as ShapeFit;
-  const flows = usable.map((p) => toSi(p.maf));
-  const spread = Math.max(...flows) / Math.min(...flows);
   const reasons = [
-    ...(banks.length > 1 ? banks.map((bank, i) => describeBank(bank, name(i))) : []),
-    ...(dropped > 0 ? [`${dropped} of ${survey.points.length} points left out: cold or open loop`] : []),
-    SEPARATORS[best.id],
+    ...new Set(points.flatMap((p) => impossiblePoint(p, survey, context) ?? [])),
+    ...(points.some((p) => p.closedLoop === false) ? ["points in open loop"] : []),
+    ...(points.some((p) => p.coolant && toSi(p.coolant) < limits.warmCoolant.value)
+      ? [`the engine was below ${formatNumber(limits.warmCoolant.value - 273.15, 0)} °C coolant`]
+      : []),
   ];
+  return { ...voidVerdict("No point was taken warm and in closed loop", reasons[0] ?? ""), reasons };
+}
+
+/**
+ * Judges a survey. The shop's bands decide: beyond act at any counted point is faulty, good everywhere is sound if the
+ * survey could have shown what must be caught, in between is not sure yet. The shape only says what it looks like.
+ */
+export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict {
+  const { limits, vehicle } = context;
+  const refused = refusal(vehicle);
+  if (refused) return voidVerdict("Trims say nothing on this vehicle", refused);
+  const usable = countedPoints(survey, context);
+  if (usable.length === 0) return nothingCounts(survey, context);
+  const act = trimAct(context);
+  const counted = { ...survey, points: usable };
+  const stops = stopsOf(survey);
+  const bankCount = usable[0]?.banks.length ?? 0;
+  const all = usable.flatMap((point, i) =>
+    Array.from({ length: bankCount }, (_, bank) => ({
+      point,
+      bank,
+      index: i,
+      says: pointSays(point, bank, survey, context),
+      trim: readTrim(point, bank, context.house.totalTrim, stops),
+    })),
+  );
+  const reading = readSurvey(counted, vehicle, context.house.totalTrim, { good: limits.trimGood.value, act: act.value });
+  const { banks, shared } = reading;
+  const name = (i: number) => (bankCount === 1 ? "" : `Bank ${i + 1}`);
+  const dropped = survey.points.length - usable.length;
+  const impossible = [...new Set(survey.points.flatMap((p) => impossiblePoint(p, survey, context) ?? []))];
+  const left = [
+    ...(dropped > 0 ? [`${dropped} of ${survey.points.length} points left out: cold, open loop or not possible`] : []),
+    ...impossible,
+  ];
+  const missing = all.some((a) => a.trim.total === undefined);
+  const relearning = all.some((a) => a.trim.relearning);
+  const bad = all.filter((a) => a.says === "bad");
+  const saturated = bad.some((a) => a.trim.saturated !== 0);
+  const worst = banks.length > 0 ? worstBank(banks) : 0;
+  const best = banks[worst]?.fits[0];
+  const flows = usable.map((p) => toSi(p.maf));
+  const oneFlow = usable.length < 2 || Math.max(...flows) / Math.min(...flows) < 1.6;
+  const named = best !== undefined && best.odds >= NAMED && !oneFlow && best.id !== "none";
+  const conditions = conditionsOf(survey, vehicle);
+  const visible = Math.max(...banks.map((b) => smallestVisible(b.points, conditions, limits.trimGood.value)), 0);
+  const needed = mustShow(vehicle, conditions, limits);
+  const measures: Measure[] = [
+    ...banks.flatMap((bank, i) => measuresOf(bank, name(i), act, shared !== null)),
+    ...(shared ? [holeOf("equivalent sharp-edged hole shared by both banks (Cd 0.61)", shared.hole)] : []),
+    ...(Number.isFinite(visible) && visible > 0
+      ? [
+          {
+            name: "Smallest hole into the manifold that these points would show",
+            value: fromSi(visible, "mm"),
+            limit: `${mm(needed)} mm`,
+            limitSource: limits.caughtManifold.source,
+          },
+        ]
+      : []),
+  ];
+  const shapeReasons = [
+    ...(shared
+      ? [
+          `both banks fade alike: one hole before they part, about ${mm(shared.hole.diameter)} mm (odds ${formatNumber(100 * shared.odds, 0)} %)`,
+        ]
+      : banks.length > 1
+        ? banks.map((bank, i) => describeBank(bank, name(i)))
+        : []),
+    ...left,
+    ...(best ? [SEPARATORS[best.id]] : []),
+  ];
+  const observation = observationFor(reading, worst, oneFlow);
+  const observed = observation ? { observation } : {};
   const base = { measures, zones: [] };
-  if (usable.length < 2 || spread < 1.6) {
+  const where = (list: typeof all) => {
+    const classes = classesOf(counted, context);
+    return [...new Set(list.map((a) => WHERE[classes[a.index] as keyof typeof WHERE]))].join(", ");
+  };
+  if (bad.length > 0) {
+    const most = bad.toSorted((a, b) => Math.abs(b.trim.total ?? 0) - Math.abs(a.trim.total ?? 0))[0] as (typeof all)[number];
+    const plain = `${capital(where(bad))}: ${saturated ? "at its stop, " : ""}${signed(most.trim.total ?? Number.NaN)} total, beyond ±${formatNumber(100 * act.value, 0)} %`;
+    return {
+      ...base,
+      outcome: "fail",
+      headline: named && banks[worst] ? describeBank(banks[worst], shared ? "" : name(worst)) : plain,
+      reasons: [
+        ...(named ? [] : ["the shape cannot be told: add points further apart in airflow, each held steady"]),
+        ...(saturated ? ["a correction at its stop says at least this much"] : []),
+        ...shapeReasons,
+      ],
+      ...observed,
+    };
+  }
+  const doubts = [
+    missing
+      ? "long-term trim was not recorded at every point: short-term alone can look fine while the long-term holds the correction"
+      : undefined,
+    relearning
+      ? "short- and long-term pull against each other: it is being learnt anew. Look again after 15 min of driving"
+      : undefined,
+    all.some((a) => a.says === "open" && a.trim.total !== undefined && !a.trim.relearning)
+      ? `${where(all.filter((a) => a.says === "open"))}: between ±${formatNumber(100 * limits.trimGood.value, 0)} and ±${formatNumber(100 * act.value, 0)} %: watch it, warm and after 15 min of driving`
+      : undefined,
+    visible > needed
+      ? `a hole below ${Number.isFinite(visible) ? `${mm(visible)} mm` : "any size"} would not have shown at these points, and ${mm(needed)} mm must: take the idle too`
+      : undefined,
+    oneFlow ? "take at least idle and 2500 rpm, better a loaded point too" : undefined,
+  ].filter((d) => d !== undefined);
+  if (doubts.length > 0) {
+    const shape = named && banks[worst] ? `${describeBank(banks[worst], name(worst))}: not sure yet` : undefined;
     return {
       ...base,
       outcome: "unsure",
-      headline: "One airflow only: the shape cannot be told",
-      reasons: ["take at least idle and 2500 rpm, better a loaded point too", ...reasons],
+      headline:
+        shape ??
+        (oneFlow
+          ? "One airflow only: the shape cannot be told"
+          : best && best.odds < NAMED && best.id !== "none"
+            ? `${describeBank(banks[worst] as BankReading, name(worst))}, at odds of only ${formatNumber(best.odds * 100, 0)} %`
+            : "Not beyond the limits, and not sound yet"),
+      reasons: [...doubts, ...shapeReasons],
+      ...(missing ? {} : observed),
     };
   }
-  const oneSided = banks.length === 2 && isLeanFault(banks[0]) !== isLeanFault(banks[1]);
-  const observation = oneSided && best.id === "fades-with-flow" ? `lean-fades-bank-${worst + 1}` : reading.observation;
-  if (reading.observation === "trims-unclear") {
-    return {
-      ...base,
-      outcome: "unsure",
-      headline: `${describeBank(reading, name(worst))}, at odds of only ${formatNumber(best.odds * 100, 0)} %`,
-      reasons: ["add points further apart in airflow, each held steady", ...reasons],
-      observation,
-    };
-  }
-  if (best.id === "none" || reading.observation === "trims-normal") {
-    return { ...base, outcome: "pass", headline: "Trims near zero at every point", reasons, observation };
-  }
-  return { ...base, outcome: "fail", headline: describeBank(reading, name(worst)), reasons, observation };
+  return {
+    ...base,
+    outcome: "pass",
+    headline: "Trims near zero at every point",
+    reasons: [`a hole of ${mm(visible)} mm or more into the manifold would have shown`, ...left, SEPARATORS.none],
+    observation: "trims-normal",
+  };
+}
+
+const WHERE = { idle: "at idle", "1500": "at 1500 1/min", "2500": "at 2500 1/min", load: "under load" } as const;
+const signed = (fraction: number) => `${fraction > 0 ? "+" : ""}${formatNumber(100 * fraction, 0)} %`;
+
+/** What the suspects weigh: the worst bank's shape; lean on one of two banks is its own observation. */
+function observationFor({ banks, shared }: SurveyReading, worst: number, oneFlow: boolean): string | undefined {
+  const reading = banks[worst];
+  if (!reading || oneFlow) return undefined;
+  const oneSided = banks.length === 2 && !shared && isLeanFault(banks[0]) !== isLeanFault(banks[1]);
+  return oneSided && reading.fits[0]?.id === "fades-with-flow" ? `lean-fades-bank-${worst + 1}` : reading.observation;
 }
 
 const isLeanFault = (bank: BankReading | undefined) => bank?.observation.startsWith("lean") ?? false;
@@ -263,9 +283,16 @@ function worstBank(banks: readonly BankReading[]): number {
   return banks.reduce((worst, bank, i) => (rank(bank) > rank(banks[worst] as BankReading) ? i : worst), 0);
 }
 
-function measuresOf(bank: BankReading, name: string, act: { value: number; source: string }): Measure[] {
+const holeOf = (name: string, hole: { diameter: number; low: number; high: number }): Measure => ({
+  name: capital(name),
+  value: fromSi(hole.diameter, "mm") as Quantity,
+  low: hole.low * 1000,
+  high: hole.high * 1000,
+});
+
+function measuresOf(bank: BankReading, name: string, act: { value: number; source: string }, shared: boolean): Measure[] {
   const percent = (fraction: number) => ({ value: fraction * 100, unit: "%" as const });
-  const of = (what: string) => (name ? `${name}, ${what}` : `${what.charAt(0).toUpperCase()}${what.slice(1)}`);
+  const of = (what: string) => (name ? `${name}, ${what}` : capital(what));
   const limit = `beyond ±${formatNumber(act.value * 100, 0)} % act`;
   const first = bank.points[0];
   const last = bank.points.at(-1);
@@ -281,15 +308,6 @@ function measuresOf(bank: BankReading, name: string, act: { value: number; sourc
       limitSource: act.source,
     });
   }
-  if (!bank.hole) return trims;
-  const mm = (m: number): Quantity => fromSi(m, "mm");
-  return [
-    ...trims,
-    {
-      name: of("equivalent sharp-edged hole (Cd 0.61)"),
-      value: mm(bank.hole.diameter),
-      low: bank.hole.low * 1000,
-      high: bank.hole.high * 1000,
-    },
-  ];
+  // A hole given per bank for one that both share is too small by the root of the banks.
+  return bank.hole && !shared ? [...trims, holeOf(of("equivalent sharp-edged hole (Cd 0.61)"), bank.hole)] : trims;
 }

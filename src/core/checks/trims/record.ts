@@ -16,7 +16,8 @@ export interface TrimPoint {
   readonly window?: { readonly from: number; readonly to: number };
   readonly banks: readonly {
     readonly short: number;
-    readonly long: number;
+    /** Absent where the log or the tool did not give it: then nobody knows the total */
+    readonly long?: number;
     /** sd of the window's mean total trim, percent */
     readonly scatter?: number;
   }[];
@@ -26,6 +27,8 @@ export interface TrimSurvey {
   readonly source:
     | { readonly kind: "typed" }
     | { readonly kind: "log"; readonly file: string; readonly sha256: string; readonly extractor: number };
+  /** Where this ECU stops correcting, percent; found from repeated extremes, or taken as usual, where nobody asked */
+  readonly stop?: number;
   /** Absolute */
   readonly ambient: Quantity;
   readonly intakeTemperature: Quantity;
@@ -55,7 +58,7 @@ export const trimPointSchema = yup
         yup
           .object({
             short: percent("Short-term trim"),
-            long: percent("Long-term trim"),
+            long: percent("Long-term trim").optional().notRequired(),
             scatter: yup.number().min(0).max(100).optional(),
           })
           .noUnknown()
@@ -89,6 +92,7 @@ export const trimSurveySchema = yup
         (s) => s?.kind !== "log" || (s.file !== undefined && s.sha256 !== undefined && s.extractor !== undefined),
       )
       .required(),
+    stop: yup.number().min(8, "No ECU stops correcting below 8 %").max(60, "No ECU corrects beyond 60 %").optional(),
     ambient: quantitySchema("ambient").required("Ambient pressure is missing"),
     intakeTemperature: quantitySchema("airTemperature").required("Intake temperature is missing"),
     points: yup

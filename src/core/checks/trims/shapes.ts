@@ -1,6 +1,14 @@
 import { holeArea, holeDiameter, massFlux, SHARP_EDGED } from "../../gas/orifice";
 
-export const SHAPE_IDS = ["none", "constant", "fades-with-flow", "grows-with-flow", "rich-under-boost"] as const;
+export const SHAPE_IDS = [
+  "none",
+  "constant",
+  "fades-with-flow",
+  "grows-with-flow",
+  "rich-under-boost",
+  "rich-fades-with-flow",
+  "rich-grows-with-flow",
+] as const;
 export type ShapeId = (typeof SHAPE_IDS)[number];
 
 /** Where the engine runs, as one bank sees it. SI. */
@@ -45,11 +53,13 @@ export interface ShapeFit {
 
 /** Prior probability of each shape before any reading: leaks and healthy engines are what arrives most. */
 const SHAPE_PRIOR: Record<ShapeId, number> = {
-  none: 0.25,
-  constant: 0.2,
-  "fades-with-flow": 0.27,
-  "grows-with-flow": 0.14,
-  "rich-under-boost": 0.14,
+  none: 0.24,
+  constant: 0.19,
+  "fades-with-flow": 0.26,
+  "grows-with-flow": 0.13,
+  "rich-under-boost": 0.13,
+  "rich-fades-with-flow": 0.03,
+  "rich-grows-with-flow": 0.02,
 };
 
 /** sd of the fuelling error of a healthy engine, fraction */
@@ -67,6 +77,9 @@ const NOISE = [
   [0.034, 0.08],
 ] as const;
 
+/** Of that what the model itself gets wrong, the same for all points of one flow, fraction */
+const MODEL_SD = 0.008;
+
 const spaced = (low: number, high: number, count: number) =>
   Array.from({ length: count }, (_, i) => low + ((high - low) * i) / (count - 1));
 const logSpaced = (low: number, high: number, count: number) => spaced(Math.log(low), Math.log(high), count).map(Math.exp);
@@ -82,17 +95,58 @@ interface Hypothesis {
   readonly area?: number;
 }
 
-const NUISANCE_GRID = spaced(-3.2 * NUISANCE_SD, 3.2 * NUISANCE_SD, 23).map((b) => ({
-  b,
-  weight: Math.exp(-0.5 * (b / NUISANCE_SD) ** 2),
-}));
-const FAULT_GRID = spaced(0.05, 0.3, 51).flatMap((b) => [
-  { b, weight: 1 },
-  { b: -b, weight: 1 },
-]);
-for (const grid of [NUISANCE_GRID, FAULT_GRID]) {
+const normalised = (grid: { b: number; weight: number }[]) => {
   const total = grid.reduce((sum, g) => sum + g.weight, 0);
-  for (const g of grid) g.weight /= total;
+  return grid.map((g) => ({ b: g.b, weight: g.weight / total }));
+};
+const NUISANCE_GRID = normalised(
+  spaced(-3.2 * NUISANCE_SD, 3.2 * NUISANCE_SD, 23).map((b) => ({ b, weight: Math.exp(-0.5 * (b / NUISANCE_SD) ** 2) })),
+);
+/** Mostly 5 to 30 %; beyond that rarer and without an upper end: a wrong meter can be wrong by any share. */
+const LARGE_ERROR = 0.12;
+const FAULT_GRID = normalised([
+  ...spaced(0.05, 0.3, 51).flatMap((b) => [
+    { b, weight: 1 },
+    { b: -b, weight: 1 },
+  ]),
+  ...spaced(0.31, 1.2, 90).map((b) => ({ b, weight: LARGE_ERROR })),
+  ...spaced(0.31, 0.6, 30).map((b) => ({ b: -b, weight: LARGE_ERROR })),
+]);
+
+/** Points of nearly one airflow taken together: `count` readings of one value, each with the same noise. */
+interface Cluster extends BankPoint {
+  readonly count: number;
+}
+
+/** Relative width of the airflow within which points say the same. */
+const SAME_FLOW = 0.04;
+
+/**
+ * Thins many points of nearly one airflow to their mean. Under Gaussian noise a mean of n with sd/√n says what the n say;
+ * points at a stop stay apart, because "at least" does not average.
+ */
+function clustered(points: readonly BankPoint[]): Cluster[] {
+  const clusters: BankPoint[][] = [];
+  for (const p of points.toSorted((a, b) => a.flow - b.flow || a.map - b.map || a.trim - b.trim)) {
+    const last = clusters.at(-1);
+    const first = last?.[0];
+    const alike = first && first.saturated === 0 && p.saturated === 0 && p.flow <= first.flow * (1 + SAME_FLOW);
+    if (last && alike && Math.abs(first.map - p.map) <= SAME_FLOW * first.map) last.push(p);
+    else clusters.push([p]);
+  }
+  return clusters.map((group): Cluster => {
+    const mean = (of: (p: BankPoint) => number) => group.reduce((sum, p) => sum + of(p), 0) / group.length;
+    const charges = group.filter((p) => p.charge !== undefined);
+    return {
+      flow: mean((p) => p.flow),
+      map: mean((p) => p.map),
+      ...(charges.length > 0 ? { charge: charges.reduce((sum, p) => sum + (p.charge as number), 0) / charges.length } : {}),
+      trim: mean((p) => p.trim),
+      scatter: Math.sqrt(mean((p) => p.scatter ** 2)),
+      saturated: (group[0] as BankPoint).saturated,
+      count: group.length,
+    };
+  });
 }
 
 /**
@@ -100,7 +154,8 @@ for (const grid of [NUISANCE_GRID, FAULT_GRID]) {
  *
  * In closed loop y = 1 + trim = (1 + b)·(1 + q/m): linear in b and C = (1 + b)·CdA through ψ/m, where ψ is the orifice
  * flux of the place (`massFlux`), m the indicated flow. Each shape's marginal likelihood is integrated on a grid over b,
- * its own strength and the noise, under physical priors; saturated points count as censored (Tobin 1958).
+ * its own strength and the noise, under physical priors; log-likelihoods are summed with log-sum-exp, so that hundreds of
+ * points work; saturated points count as censored (Tobin 1958).
  * Holes are log-uniform in diameter (0.6–9 mm manifold, 1.5–14 mm charge side).
  * Valid for closed-loop points of a petrol engine with an air meter. At least one point.
  * @param drawn operating points at which the expected trim is wanted as a curve.
@@ -111,22 +166,64 @@ export function fitShapes(
   drawn: readonly OperatingPoint[] = points,
 ): ShapeFit[] {
   const turbo = conditions.induction === "turbo";
-  const ids = SHAPE_IDS.filter((id) => id !== "rich-under-boost" || turbo);
+  // Under boost a meter that over-reads and a hole on the charge side look alike: one shape, with both as members.
+  const left = turbo ? "rich-grows-with-flow" : "rich-under-boost";
+  const ids = SHAPE_IDS.filter((id) => id !== left);
   const top = Math.max(...points.map((p) => p.flow));
-  const fits = ids.map((id) => ({ id, ...integrate(points, hypothesesOf(id, [...points, ...drawn], top, conditions)) }));
-  const total = fits.reduce((sum, fit) => sum + SHAPE_PRIOR[fit.id] * fit.evidence, 0);
+  const thin = clustered(points);
+  const fits = ids.map((id) => ({ id, ...integrate(thin, hypothesesOf(id, [...thin, ...drawn], top, conditions)) }));
+  const total = logSumExp(fits.map((fit) => Math.log(SHAPE_PRIOR[fit.id]) + fit.logEvidence));
   const all = fits.map((fit): ShapeFit => {
     const hole = fit.id === "fades-with-flow" || fit.id === "rich-under-boost" ? fit.hole : undefined;
     return {
       id: fit.id,
-      odds: total > 0 ? (SHAPE_PRIOR[fit.id] * fit.evidence) / total : SHAPE_PRIOR[fit.id],
+      odds: Number.isFinite(total) ? Math.exp(Math.log(SHAPE_PRIOR[fit.id]) + fit.logEvidence - total) : SHAPE_PRIOR[fit.id],
       error: fit.error,
       curve: fit.curve,
       ...(hole ? { hole } : {}),
     };
   });
-  if (!turbo) all.push({ id: "rich-under-boost", odds: 0, error: 0, curve: drawn.map(() => 0) });
+  all.push({ id: left, odds: 0, error: 0, curve: drawn.map(() => 0) });
   return all.sort((a, b) => b.odds - a.odds);
+}
+
+/** Share of leaks seen by both banks that lie before the banks part; own judgement. */
+const SHARED_PRIOR = 0.75;
+
+/** One hole before the banks part, against one hole a bank. */
+export interface SharedHole {
+  /** Probability that banks which both fade have one hole in common */
+  readonly odds: number;
+  readonly hole: { readonly diameter: number; readonly low: number; readonly high: number };
+}
+
+/**
+ * Fits two banks with one hole between them: the same CdA, its flow shared by the banks (q per bank = q/banks), each bank
+ * with its own fuelling error. Against it stands one hole a bank. Same grids, priors and noise as `fitShapes`.
+ * @param banks points of each bank, of one survey. @returns undefined with fewer than two banks.
+ */
+export function fitShared(banks: readonly (readonly BankPoint[])[], conditions: SurveyConditions): SharedHole | undefined {
+  if (banks.length < 2) return undefined;
+  const each = banks.map((points) => {
+    const thin = clustered(points);
+    const top = Math.max(...points.map((p) => p.flow));
+    const own = hypothesesOf("fades-with-flow", thin, top, conditions);
+    return { thin, own, logs: own.map((h) => logLikelihood(thin, h).log) };
+  });
+  // A hole of area A seen by both gives each bank A/banks: the same grid, its diameter √banks as large.
+  const grid = each[0]?.own ?? [];
+  const together = grid.map((h, i) => Math.log(h.weight) + each.reduce((sum, e) => sum + (e.logs[i] as number), 0));
+  const apart = each.map((e) => logSumExp(e.own.map((h, i) => Math.log(h.weight) + (e.logs[i] as number))));
+  const shared = Math.log(SHARED_PRIOR) + logSumExp(together);
+  const separate = Math.log(1 - SHARED_PRIOR) + apart.reduce((a, b) => a + b, 0);
+  const whole = logSumExp(together);
+  const weights = together.map((t) => Math.exp(t - whole));
+  const hole = holeOf(grid, weights, 1);
+  const wider = Math.sqrt(banks.length);
+  return {
+    odds: Math.exp(shared - logSumExp([shared, separate])),
+    hole: { diameter: hole.diameter * wider, low: hole.low * wider, high: hole.high * wider },
+  };
 }
 
 /** ψ from ambient into the manifold, kg/(s·m²); negative under boost. */
@@ -148,14 +245,25 @@ function hypothesesOf(id: ShapeId, points: readonly OperatingPoint[], top: numbe
         return { weight: 1 / 90, errorPrior: "nuisance", shift, spread: shift.map((s) => METER_SD * Math.abs(s)), area };
       });
     case "grows-with-flow":
+    case "rich-grows-with-flow":
       return spaced(0.05, 0.45, 33).flatMap((strength) =>
         GROWTHS.map((growth) => ({
           weight: 1 / (33 * GROWTHS.length),
           errorPrior: "nuisance" as const,
-          shift: points.map((p) => strength * growth(p.flow / top)),
+          shift: points.map((p) => (id === "grows-with-flow" ? 1 : -1) * strength * growth(p.flow / top)),
           spread: zero,
         })),
       );
+    case "rich-fades-with-flow": {
+      // Fuel that comes in at a fixed rate is a share that falls as the engine breathes more.
+      const least = Math.min(...points.map((p) => p.flow));
+      return spaced(0.05, 0.6, 45).map((strength) => ({
+        weight: 1 / 45,
+        errorPrior: "nuisance" as const,
+        shift: points.map((p) => (-strength * least) / p.flow),
+        spread: zero,
+      }));
+    }
     case "rich-under-boost":
       return logSpaced(1.5e-3, 14e-3, 60).map((d) => {
         const area = SHARP_EDGED * holeArea(d);
@@ -186,54 +294,69 @@ const GROWTHS: readonly ((u: number) => number)[] = [
 ];
 
 interface Integral {
-  readonly evidence: number;
+  readonly logEvidence: number;
   readonly error: number;
   readonly curve: number[];
   readonly hole?: { diameter: number; low: number; high: number };
 }
 
-/** Sums likelihood × prior over hypotheses, fuelling error and noise. */
-function integrate(points: readonly BankPoint[], hypotheses: readonly Hypothesis[]): Integral {
-  let evidence = 0;
-  let errorSum = 0;
-  const curve = (hypotheses[0]?.shift ?? []).slice(points.length).map(() => 0);
-  const byHypothesis = hypotheses.map((hypothesis) => {
-    const grid = hypothesis.errorPrior === "nuisance" ? NUISANCE_GRID : FAULT_GRID;
-    let own = 0;
-    let ownError = 0;
-    for (const [noise, noiseWeight] of NOISE) {
-      const sds = points.map((p, i) => Math.hypot(noise, p.scatter, hypothesis.spread[i] as number));
-      for (const { b, weight } of grid) {
-        let logL = 0;
-        for (let i = 0; i < points.length; i++) {
-          const p = points[i] as BankPoint;
-          const expected = (1 + b) * (1 + (hypothesis.shift[i] as number)) - 1;
-          const z = (p.trim - expected) / (sds[i] as number);
-          logL +=
-            p.saturated === 0
-              ? -0.5 * z * z - Math.log(sds[i] as number)
-              : Math.log(Math.max(1e-12, normalTail(z * p.saturated))) - Math.log(CENSORED_WIDTH);
-        }
-        const w = noiseWeight * weight * Math.exp(logL);
-        own += w;
-        ownError += w * b;
+function logSumExp(logs: readonly number[]): number {
+  const top = Math.max(...logs);
+  return Number.isFinite(top) ? top + Math.log(logs.reduce((sum, l) => sum + Math.exp(l - top), 0)) : top;
+}
+
+/** log p(points | hypothesis), fuelling error and noise integrated out, with the mean error. */
+function logLikelihood(points: readonly Cluster[], hypothesis: Hypothesis): { log: number; error: number } {
+  const grid = hypothesis.errorPrior === "nuisance" ? NUISANCE_GRID : FAULT_GRID;
+  const logs: number[] = [];
+  const errors: number[] = [];
+  for (const [noise, noiseWeight] of NOISE) {
+    // Reading noise averages out among the points of a flow; what the model and the meter get wrong does not.
+    const sds = points.map((p, i) =>
+      Math.hypot(
+        Math.sqrt((noise ** 2 - MODEL_SD ** 2 + p.scatter ** 2) / p.count + MODEL_SD ** 2),
+        hypothesis.spread[i] as number,
+      ),
+    );
+    const base = points.reduce(
+      (sum, p, i) => sum - (p.saturated === 0 ? Math.log(sds[i] as number) : Math.log(CENSORED_WIDTH)),
+      0,
+    );
+    for (const { b, weight } of grid) {
+      let logL = base;
+      for (let i = 0; i < points.length; i++) {
+        const p = points[i] as Cluster;
+        const expected = (1 + b) * (1 + (hypothesis.shift[i] as number)) - 1;
+        const z = (p.trim - expected) / (sds[i] as number);
+        logL += p.saturated === 0 ? -0.5 * z * z : logTail(z * p.saturated);
       }
+      logs.push(Math.log(noiseWeight * weight) + logL);
+      errors.push(b);
     }
-    const weighted = own * hypothesis.weight;
-    evidence += weighted;
-    errorSum += ownError * hypothesis.weight;
-    const meanError = own > 0 ? ownError / own : 0;
-    for (let i = 0; i < curve.length; i++) {
-      const shift = hypothesis.shift[points.length + i] as number;
-      curve[i] = (curve[i] as number) + weighted * ((1 + meanError) * (1 + shift) - 1);
-    }
-    return weighted;
-  });
-  const hole = hypotheses[0]?.area === undefined ? undefined : holeOf(hypotheses, byHypothesis, evidence);
+  }
+  const log = logSumExp(logs);
+  const error = Number.isFinite(log) ? logs.reduce((sum, l, i) => sum + Math.exp(l - log) * (errors[i] as number), 0) : 0;
+  return { log, error };
+}
+
+/** Sums likelihood × prior over hypotheses, fuelling error and noise. */
+function integrate(points: readonly Cluster[], hypotheses: readonly Hypothesis[]): Integral {
+  const each = hypotheses.map((h) => logLikelihood(points, h));
+  const logs = each.map((e, i) => e.log + Math.log((hypotheses[i] as Hypothesis).weight));
+  const logEvidence = logSumExp(logs);
+  const weights = logs.map((l) => (Number.isFinite(logEvidence) ? Math.exp(l - logEvidence) : 1 / logs.length));
+  const drawn = (hypotheses[0]?.shift.length ?? 0) - points.length;
+  const curve = Array.from({ length: drawn }, (_, i) =>
+    hypotheses.reduce((sum, h, k) => {
+      const { error } = each[k] as { error: number };
+      return sum + (weights[k] as number) * ((1 + error) * (1 + (h.shift[points.length + i] as number)) - 1);
+    }, 0),
+  );
+  const hole = hypotheses[0]?.area === undefined ? undefined : holeOf(hypotheses, weights, 1);
   return {
-    evidence,
-    error: evidence > 0 ? errorSum / evidence : 0,
-    curve: curve.map((c) => (evidence > 0 ? c / evidence : 0)),
+    logEvidence,
+    error: each.reduce((sum, e, i) => sum + (weights[i] as number) * e.error, 0),
+    curve,
     ...(hole ? { hole } : {}),
   };
 }
@@ -258,6 +381,12 @@ function holeOf(hypotheses: readonly Hypothesis[], weights: readonly number[], t
     return diameters.at(-1) as number;
   };
   return { diameter: quantile(0.5), low: quantile(0.025), high: quantile(0.975) };
+}
+
+/** log P(Z > z) of a standard normal; far out by the first term of its asymptotic series (Abramowitz & Stegun 26.2.12). */
+function logTail(z: number): number {
+  if (z > 5) return -0.5 * z * z - Math.log(z * Math.sqrt(2 * Math.PI));
+  return Math.log(normalTail(z));
 }
 
 /** P(Z > z) of a standard normal: 1 − Φ(z), Abramowitz & Stegun 7.1.26, |error| < 1.5e−7. */

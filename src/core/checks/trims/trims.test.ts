@@ -2,8 +2,10 @@ import { describe, expect, it } from "vitest";
 import { trimsTrial } from "../../../../bench/trims-trial";
 import { contextOf, NATURAL, TURBO, TWO_BANKS } from "../../core.fixture";
 import { ambientAtAltitude } from "../../gas/atmosphere";
+import { seededNoise } from "../../maths/random";
 import { fromSi } from "../../units";
-import { judgeTrims, readSurvey, refusal, totalTrim } from "./judge";
+import { judgeTrims, refusal } from "./judge";
+import { readSurvey, totalTrim } from "./read";
 import { type TrimPoint, type TrimSurvey, trimSurveySchema } from "./record";
 import { fitShapes, manifoldFlux, SHAPE_IDS } from "./shapes";
 
@@ -49,7 +51,7 @@ describe("trims as a flow measurement", () => {
   });
 
   it("gives odds that add up to one, and a curve at every drawn point", () => {
-    const [bank] = readSurvey(LEAN_IDLE, vehicle, "product", { good: 0.05, act: 0.1 });
+    const [bank] = readSurvey(LEAN_IDLE, vehicle, "product", { good: 0.05, act: 0.1 }).banks;
     expect(bank?.shapes.map((s) => s.id).toSorted()).toEqual([...SHAPE_IDS].toSorted());
     expect(bank?.shapes.reduce((sum, s) => sum + s.odds, 0)).toBeCloseTo(1, 9);
     for (const fit of bank?.fits ?? []) expect(fit.curve.length).toBe(bank?.drawn.length);
@@ -136,8 +138,153 @@ describe("verdict", () => {
 
   it("claims no hole below 1 mm", () => {
     const faint = LEAN_IDLE.points.map((p) => ({ ...p, banks: [{ short: 0, long: 3.2 * (2.6 / p.maf.value) }] }));
-    const [bank] = readSurvey(survey(...faint), vehicle, "product", { good: 0.05, act: 0.1 });
+    const [bank] = readSurvey(survey(...faint), vehicle, "product", { good: 0.05, act: 0.1 }).banks;
     expect(bank?.hole).toBeNull();
+  });
+});
+
+describe("limits decide", () => {
+  const totals = (list: readonly number[], more: Partial<TrimPoint["banks"][number]> = {}) =>
+    survey(...LEAN_IDLE.points.map((p, i) => ({ ...p, banks: [{ short: 0, long: list[i] as number, ...more }] })));
+
+  it("never calls a point beyond act near zero, whatever shape leads", () => {
+    for (let at = 0; at < 5; at++) {
+      const one = [0, 0, 0, 0, 0].map((_, i) => (i === at ? 11 : 0.3));
+      expect(judgeTrims(totals(one), context).outcome).toBe("fail");
+      expect(judgeTrims(totals(one.map((v) => -v)), context).outcome).toBe("fail");
+    }
+  });
+  it("never calls faulty what is good everywhere, and is not sure in between, saying what to watch", () => {
+    expect(judgeTrims(totals([4.9, 4.9, 4.9, 4.9, 4.9]), context).outcome).toBe("pass");
+    expect(judgeTrims(totals([7, 3.5, 2, 1, 0.5]), context)).toMatchObject({
+      outcome: "unsure",
+      reasons: expect.arrayContaining([expect.stringMatching(/^at idle: between ±5 and ±10 %: watch it/)]),
+    });
+  });
+  it("lets a pass fail: without the idle it could not have seen what must be caught", () => {
+    const loaded = survey(...LEAN_IDLE.points.slice(3).map((p) => ({ ...p, banks: [{ short: 0, long: 0.4 }] })));
+    expect(judgeTrims(loaded, context)).toMatchObject({
+      outcome: "unsure",
+      reasons: expect.arrayContaining([expect.stringMatching(/would not have shown at these points.*take the idle too/)]),
+    });
+  });
+  it("takes no missing long-term trim for zero", () => {
+    const short = survey(...LEAN_IDLE.points.map((p) => ({ ...p, banks: [{ short: 0.5 }] })));
+    expect(judgeTrims(short, context)).toMatchObject({ outcome: "unsure", reasons: [expect.stringMatching(/^long-term trim/)] });
+    const swinging = survey(...LEAN_IDLE.points.map((p) => ({ ...p, banks: [{ short: 18 }] })));
+    expect(judgeTrims(swinging, context).outcome).toBe("fail");
+  });
+  it("knows a correction that is being learnt anew", () => {
+    expect(
+      judgeTrims(
+        survey(
+          ...LEAN_IDLE.points.map((p, i) => ({ ...p, banks: [i === 0 ? { short: -12, long: 14 } : { short: 0, long: 1 }] })),
+        ),
+        context,
+      ),
+    ).toMatchObject({
+      outcome: "unsure",
+      reasons: expect.arrayContaining([expect.stringMatching(/learnt anew. Look again after/)]),
+    });
+  });
+  it("finds the stop of an ECU that gives up at 20 %, and takes what it is told", () => {
+    const clipped = (stop?: number): TrimSurvey => ({
+      ...survey(...LEAN_IDLE.points.map((p, i) => ({ ...p, banks: [{ short: [20, 20, 9, 3, 0][i] as number, long: 0 }] }))),
+      ...(stop ? { stop } : {}),
+    });
+    for (const s of [clipped(), clipped(20)]) {
+      const { banks } = readSurvey(s, vehicle, "product", { good: 0.05, act: 0.1 });
+      expect(banks[0]?.points.map((p) => p.saturated)).toEqual([1, 1, 0, 0, 0]);
+    }
+    expect(judgeTrims(clipped(20), context).headline).not.toMatch(/near zero/);
+  });
+  it("reads +56 % everywhere as one error and no 9 mm hole", () => {
+    const [bank] = readSurvey(totals([25, 25, 25, 25, 25], { short: 25 }), vehicle, "product", { good: 0.05, act: 0.1 }).banks;
+    expect(bank?.hole).toBeNull();
+    expect(bank?.fits[0]?.id).toBe("constant");
+  });
+  it("knows both rich shapes", () => {
+    expect(judgeTrims(totals([-18, -9, -5, -1.5, -0.5]), context)).toMatchObject({
+      outcome: "fail",
+      observation: "rich-fades-with-flow",
+    });
+    expect(judgeTrims(totals([0.3, -0.6, -2, -7, -21]), context)).toMatchObject({
+      outcome: "fail",
+      observation: "rich-grows-with-flow",
+    });
+  });
+  it("takes hundreds of points, as surely and as fast as a few", () => {
+    const noise = seededNoise(5);
+    const many = survey(
+      ...Array.from({ length: 400 }, (_, i) => {
+        const p = LEAN_IDLE.points[i % 5] as TrimPoint;
+        const [bank] = p.banks as [TrimPoint["banks"][number]];
+        return { ...p, rpm: p.rpm + noise.normal(8), banks: [{ short: bank.short + noise.normal(1), long: bank.long ?? 0 }] };
+      }),
+    );
+    expect(judgeTrims(many, context)).toMatchObject({ outcome: "fail", observation: "lean-fades-with-flow" });
+    const hole = (s: TrimSurvey) =>
+      readSurvey(s, vehicle, "product", { good: 0.05, act: 0.1 }).banks[0]?.hole?.diameter as number;
+    expect(hole(many) / hole(LEAN_IDLE)).toBeGreaterThan(0.87);
+    expect(hole(many) / hole(LEAN_IDLE)).toBeLessThan(1.15);
+  });
+  it("leaves out what this engine cannot have read", () => {
+    const p = LEAN_IDLE.points[0] as TrimPoint;
+    const blown = survey(
+      { ...p, map: { value: 140, unit: "kPa", kind: "absolute" } },
+      { ...p, maf: { value: 260, unit: "g/s" } },
+    );
+    expect(judgeTrims(blown, context)).toMatchObject({
+      outcome: "void",
+      reasons: expect.arrayContaining([expect.stringMatching(/without a blower/)]),
+    });
+  });
+});
+
+describe("two banks that fade alike", () => {
+  const two = contextOf(TWO_BANKS);
+  /** One plenum hole between both, or one hole a bank, of this size. */
+  const faded = (diameter: number, own: readonly [number, number], seed: number): TrimSurvey => {
+    const noise = seededNoise(seed);
+    const conditions = { ambient: 101325, intakeTemperature: 293.15, induction: "natural" as const };
+    return survey(
+      ...(
+        [
+          [700, 4.4, 34],
+          [1500, 9.8, 30],
+          [2500, 17.5, 30],
+          [3400, 90, 93],
+        ] as const
+      ).map(([rpm, maf, map]) => {
+        const lean = (share: number) =>
+          (100 * 0.61 * (Math.PI / 4) * diameter ** 2 * share * manifoldFlux({ map: map * 1e3 }, conditions)) / (maf / 2000);
+        return point(rpm, maf, map, [noise.normal(0.6), lean(own[0])], [noise.normal(0.6), lean(own[1])]);
+      }),
+    );
+  };
+  it("have one shared hole, of its full size", () => {
+    let right = 0;
+    for (let seed = 1; seed <= 20; seed++) {
+      const { shared } = readSurvey(faded(2.6e-3, [0.5, 0.5], seed), TWO_BANKS, "product", { good: 0.05, act: 0.1 });
+      if (shared && shared.odds > 0.6 && shared.hole.low <= 2.6e-3 && shared.hole.high >= 2.6e-3) right++;
+    }
+    expect(right).toBeGreaterThanOrEqual(18);
+    expect(judgeTrims(faded(2.6e-3, [0.5, 0.5], 3), two).reasons.join()).toMatch(/both banks fade alike: one hole/);
+  });
+  it("and are not taken for one where they differ", () => {
+    const { shared } = readSurvey(faded(3e-3, [0.8, 0.25], 4), TWO_BANKS, "product", { good: 0.05, act: 0.1 });
+    expect(shared).toBeNull();
+  });
+  it("constant on one bank alone is not the meter's", () => {
+    const one = survey(
+      point(700, 5, 33, [1, 14], [0, 0.5]),
+      point(2500, 17.5, 30, [0.5, 14.5], [0.3, 0]),
+      point(3400, 90, 93, [0, 15], [0, 0]),
+    );
+    const { banks } = readSurvey(one, TWO_BANKS, "product", { good: 0.05, act: 0.1 });
+    const constant = banks[0]?.shapes.find((s) => s.id === "constant");
+    expect(constant?.members).not.toContain("air meter");
+    expect(banks[0]?.fits[0]?.id).toBe("constant");
   });
 });
 
@@ -156,8 +303,15 @@ describe("traps", () => {
   });
 
   it("is not sure with one airflow only", () => {
+    const faint = { ...(LEAN_IDLE.points[0] as TrimPoint), banks: [{ short: 0, long: 7 }] };
+    expect(judgeTrims(survey(faint), context)).toMatchObject({
+      outcome: "unsure",
+      headline: "One airflow only: the shape cannot be told",
+    });
+    // Beyond act it is faulty all the same, and nobody says of what shape.
     const verdict = judgeTrims(survey(LEAN_IDLE.points[0] as TrimPoint), context);
-    expect(verdict).toMatchObject({ outcome: "unsure", headline: "One airflow only: the shape cannot be told" });
+    expect(verdict).toMatchObject({ outcome: "fail", headline: expect.stringMatching(/^At idle: \+\d+ % total, beyond ±10 %/) });
+    expect(verdict.observation).toBeUndefined();
   });
 
   it("refuses diesel and speed-density with the reason and what works there", () => {

@@ -1,3 +1,4 @@
+import { ofEngine, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
 import { judgeVacuum } from "./judge";
 import { planVacuum } from "./plan";
@@ -12,6 +13,10 @@ export const vacuum: CheckKind<VacuumReading> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Gauge on the manifold: level, needle and snap",
   engine: "warm-running",
+  role: "measures",
+  asks: (_record, verdict, { layout }) =>
+    verdict.outcome === "void" ? [] : [ofEngine(layout, "vacuum@idle", "intake vacuum at idle", saysOf(verdict.outcome))],
+  setup: () => ["gauge-port"],
   schema: vacuumSchema,
   plan: planVacuum,
   judge: judgeVacuum,

@@ -1,4 +1,5 @@
 import type { CheckKind } from "../check";
+import { valveAsks } from "./asks";
 import { judgeValve } from "./judge";
 import { planValve } from "./plan";
 import { type Power, type ValveRecord, valveSchema } from "./record";
@@ -13,6 +14,11 @@ export const valve: CheckKind<ValveRecord, { readonly joint: string; readonly po
     words: { pass: "Works", fail: "Faulty" },
     aim: "Rest and energised: holds where it must, passes where it must",
     engine: "standing",
+    role: "measures",
+    asks: valveAsks,
+    byPart: true,
+    setup: (r) => [r.joint],
+    ownCommands: (r) => [r.joint],
     schema: valveSchema,
     plan: planValve,
     judge: judgeValve,

@@ -2,6 +2,7 @@ import { massFlowOfStandard } from "../../gas/air";
 import { leakDiameter } from "../../gas/orifice";
 import { inSentence } from "../../sentence";
 import { formatNumber, fromSi, toSi } from "../../units";
+import { ofPart } from "../asked";
 import type { CheckContext, CheckKind, Plan, Verdict } from "../check";
 import { VENT_PART_NAMES, VENT_PARTS, type VentPart, type VentPathRecord, ventPathSchema } from "./record";
 
@@ -113,6 +114,20 @@ export const ventPath: CheckKind<VentPathRecord, unknown> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Filter, vent valve, canister, line to the tank: blown through one by one",
   engine: "standing",
+  role: "measures",
+  asks: (record, verdict, context) =>
+    verdict.outcome === "void"
+      ? []
+      : record.parts.map((p) =>
+          ofPart(
+            context.layout,
+            "free",
+            p.part,
+            "lets air through",
+            openingOf(p, record) < context.limits.ventOpening.value ? "bad" : "good",
+          ),
+        ),
+  setup: () => [...VENT_PARTS],
   schema: ventPathSchema,
   plan: planVentPath,
   judge: judgeVentPath,

@@ -1,7 +1,7 @@
 "use client";
 
 import { type ReactNode, useMemo, useState } from "react";
-import { CHECKS, type CheckId, type CheckKind, judgeCheck, type Plan } from "@/core/checks";
+import { CHECKS, type CheckId, judgeCheck, type Plan } from "@/core/checks";
 import { BadInput, validate } from "@/core/input";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
@@ -39,7 +39,7 @@ export function CheckFrame({
   const read = useMemo(() => {
     if (typeof record === "string" || !context) return { missing: typeof record === "string" ? record : "" };
     try {
-      validate((CHECKS[kind] as unknown as CheckKind).schema, record);
+      validate(CHECKS[kind].schema, record);
       return { record, verdict: judgeCheck(kind, record, context) };
     } catch (e) {
       if (e instanceof BadInput) return { missing: e.message };

@@ -1,9 +1,10 @@
 "use client";
 
+import { CONFIRMATIONS, type Confirmation, FAILURE_CAUSES, type FailureCause } from "@/core/journal";
+import { inSentence } from "@/core/sentence";
 import { findingPlaces } from "@/core/suspects";
 import { parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
-import { Tick } from "@/ui/choice";
 import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
 import { usePreferences } from "../../session/preferences";
 import { Pictures, Thumbnails } from "../pictures";
@@ -18,7 +19,15 @@ export function FindStation() {
   const suggested = state.checks
     .flatMap((c) => c.verdict.zones.flatMap((z) => (z.state === "leaking" && z.joint ? [z.joint] : [])))
     .at(-1);
-  const form = useForm("finding", { joint: "", what: "", size: "", confirmed: false, pictures: [] as string[] });
+  const form = useForm("finding", {
+    joint: "",
+    what: "",
+    size: "",
+    confirmedBy: "" as Confirmation | "",
+    why: "unknown" as FailureCause,
+    against: "",
+    pictures: [] as string[],
+  });
   const { draft, set } = form;
   const joint = draft.joint || suggested || "";
   const places = context ? findingPlaces(context.layout, context.vehicle) : [];
@@ -38,7 +47,9 @@ export function FindStation() {
         joint,
         what: draft.what.trim(),
         evidence,
-        confirmed: draft.confirmed,
+        confirmed: draft.confirmedBy !== "",
+        ...(draft.confirmedBy ? { confirmedBy: draft.confirmedBy } : {}),
+        failed: { why: draft.why, ...(draft.against.trim() ? { against: draft.against.trim() } : {}) },
         ...(draft.pictures.length > 0 ? { pictures: draft.pictures } : {}),
         ...(size?.ok ? { size: size.value } : {}),
       },
@@ -59,8 +70,10 @@ export function FindStation() {
               </p>
               <p>{f.body.what}</p>
               <p className="text-muted">
-                {f.body.confirmed ? "Confirmed by capping off" : "Not confirmed yet"} ·{" "}
-                {f.repairedBy ? "repaired" : "not repaired yet"}
+                {f.body.confirmed ? CONFIRMATIONS[f.body.confirmedBy ?? "capped-off"] : "Not confirmed yet"}
+                {f.body.failed ? ` · why: ${inSentence(FAILURE_CAUSES[f.body.failed.why])}` : ""}
+                {f.body.failed?.against ? `, ${f.body.failed.against}` : ""} ·{" "}
+                {f.repairedBy ? "repaired" : f.setAside ? `left: ${f.setAside.reason}` : "not repaired yet"}
               </p>
               <Thumbnails pictures={f.body.pictures ?? []} />
             </li>
@@ -93,10 +106,23 @@ export function FindStation() {
           onChange={(e) => set({ size: e.target.value })}
           placeholder="2.0 mm"
         />
-        <Tick
-          label="Confirmed: capped off, and the reading recovered"
-          checked={draft.confirmed}
-          onChange={(confirmed) => set({ confirmed })}
+        <SelectField
+          label="Confirmed"
+          options={[["", "Not yet"], ...Object.entries(CONFIRMATIONS)]}
+          value={draft.confirmedBy}
+          onChange={(e) => set({ confirmedBy: e.target.value as Confirmation | "" })}
+        />
+        <SelectField
+          label="Why it failed"
+          options={Object.entries(FAILURE_CAUSES)}
+          value={draft.why}
+          onChange={(e) => set({ why: e.target.value as FailureCause })}
+        />
+        <TextField
+          label="What is done against it"
+          value={draft.against}
+          onChange={(e) => set({ against: e.target.value })}
+          placeholder="hose routed clear of the bracket"
         />
         <Pictures value={draft.pictures} onChange={(pictures) => set({ pictures })} />
         {form.error && <ErrorNote>{form.error}</ErrorNote>}

@@ -1,14 +1,17 @@
 "use client";
 
 import { v4 as uuid } from "uuid";
-import type { Permanence } from "@/core/journal";
+import { BadInput } from "@/core/input";
+import { ANYWHERE, type Bodies, linesOf, minutesOf, type Permanence, partsOf, soundsCleaned, torquesOf } from "@/core/journal";
 import { findingPlaces } from "@/core/suspects";
-import { parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice, Tick } from "@/ui/choice";
 import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
+import { QuantityField } from "@/ui/quantity-field";
 import { usePreferences } from "../../session/preferences";
+import { readField } from "../fields";
 import { Pictures, Thumbnails } from "../pictures";
+import { PlacesField } from "../places-field";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
@@ -19,15 +22,6 @@ const PERMANENCE: readonly (readonly [Permanence, string])[] = [
   ["temporary", "Temporary"],
   ["bypass", "Diagnostic bypass"],
 ];
-
-const lines = (text: string) =>
-  text
-    .split("\n")
-    .map((l) => l.trim())
-    .filter(Boolean);
-
-/** What is cleaned, freed or put back in is not new. */
-const CLEANED = /\b(clean|refit|freed?\b|re-?seat)/i;
 
 /** The repair: what, how lasting, with what parts, time and go-ahead; and what else was changed on the way. */
 export function FixStation() {
@@ -44,6 +38,13 @@ export function FixStation() {
     goAhead: false,
     otherChanges: "",
     displaced: "",
+    off: [] as string[],
+    places: [] as string[],
+    limit: "",
+    substitute: "",
+    medium: "",
+    bears: "",
+    suction: "",
     torques: "",
     fasteners: "",
     pictures: [] as string[],
@@ -52,38 +53,52 @@ export function FixStation() {
   const places = context ? findingPlaces(context.layout, context.vehicle) : [];
   const name = (joint: string) => places.find((p) => p.id === joint)?.name ?? "Another place";
   const finding = draft.finding || open[0]?.entry || "";
+  const found = state.findings.find((f) => f.entry === finding)?.body.joint;
+  const worked = draft.places.length > 0 ? draft.places : found ? [found] : [];
   const record = () => {
-    const parts = lines(draft.parts).map((line) => {
-      const m = /^(\d+)\s*[×x*]?\s+(.*)$/.exec(line);
-      return m ? { count: Number(m[1]), name: m[2] as string } : { count: 1, name: line };
-    });
-    const torques = [];
-    for (const line of lines(draft.torques)) {
-      const m = /^(.*?)[\s:]+([\d.,]+\s*\S+)$/.exec(line);
-      const torque = m && parseQuantity(m[2] as string, { dimension: "torque", unit: "N·m" });
-      if (!m || !torque?.ok) return form.setError(`"${line}": write the fastener, then its torque, like manifold nuts 20 N·m`);
-      torques.push({ where: m[1] as string, torque: torque.value });
+    let typed: Pick<Bodies["repair"], "parts" | "torques" | "labourMinutes">;
+    try {
+      typed = { parts: partsOf(draft.parts), torques: torquesOf(draft.torques), labourMinutes: minutesOf(draft.labour) };
+    } catch (e) {
+      if (e instanceof BadInput) return form.setError(e.message);
+      throw e;
     }
-    const labour = draft.labour.trim() === "" ? 0 : Number(draft.labour.replace(",", "."));
-    if (!Number.isFinite(labour)) return form.setError("Labour is a number of minutes, like 45");
-    const id = uuid();
-    void form.record(...lines(draft.displaced).map((what) => ({ kind: "displaced" as const, body: { what } })), {
-      id,
-      kind: "repair",
-      body: {
-        ...(finding ? { finding } : {}),
-        what: draft.what.trim(),
-        permanence: draft.permanence,
-        ...(draft.recheck ? { recheck: draft.recheck } : {}),
-        labourMinutes: labour,
-        parts,
-        ...(draft.goAhead ? { goAhead: "The customer agreed" } : {}),
-        otherChanges: lines(draft.otherChanges),
-        ...(torques.length > 0 ? { torques } : {}),
-        ...(draft.fasteners.trim() ? { fasteners: draft.fasteners.trim() } : {}),
-        ...(draft.pictures.length > 0 ? { pictures: draft.pictures } : {}),
+    const { torques, ...rest } = typed;
+    const temperature = draft.bears.trim() ? readField(draft.bears, "bearable", "°C") : undefined;
+    const suction = draft.suction.trim() ? readField(draft.suction, "vacuum", "inHg") : undefined;
+    const name = (id: string) => places.find((p) => p.id === id)?.name ?? id;
+    void form.record(
+      ...draft.off.map((joint) => ({ kind: "displaced" as const, body: { what: `${name(joint)} off`, joint } })),
+      ...linesOf(draft.displaced).map((what) => ({ kind: "displaced" as const, body: { what, elsewhere: true as const } })),
+      {
+        id: uuid(),
+        kind: "repair",
+        body: {
+          ...(finding ? { finding } : {}),
+          what: draft.what.trim(),
+          permanence: draft.permanence,
+          places: worked,
+          ...(draft.recheck ? { recheck: draft.recheck } : {}),
+          ...(draft.limit.trim() ? { limit: draft.limit.trim() } : {}),
+          ...(draft.substitute.trim()
+            ? {
+                substitute: {
+                  what: draft.substitute.trim(),
+                  ...(draft.medium.trim() ? { medium: draft.medium.trim() } : {}),
+                  ...(temperature ? { temperature } : {}),
+                  ...(suction ? { suction } : {}),
+                },
+              }
+            : {}),
+          ...rest,
+          ...(draft.goAhead ? { goAhead: "The customer agreed" } : {}),
+          otherChanges: linesOf(draft.otherChanges),
+          ...(torques && torques.length > 0 ? { torques } : {}),
+          ...(draft.fasteners.trim() ? { fasteners: draft.fasteners.trim() } : {}),
+          ...(draft.pictures.length > 0 ? { pictures: draft.pictures } : {}),
+        },
       },
-    });
+    );
   };
   return (
     <StationFrame
@@ -101,6 +116,7 @@ export function FixStation() {
                 <p className="font-bold">{r.body.what}</p>
                 <p className="text-muted">
                   {PERMANENCE.find(([p]) => p === r.body.permanence)?.[1]}
+                  {r.body.limit ? `, ${r.body.limit}` : ""}
                   {r.body.recheck ? `, re-check on ${r.body.recheck}` : ""} · {r.body.labourMinutes} min
                   {r.body.parts.length > 0 ? ` · ${r.body.parts.map((p) => `${p.count} × ${p.name}`).join(", ")}` : ""}
                   {r.body.goAhead ? " · customer agreed" : ""}
@@ -110,9 +126,7 @@ export function FixStation() {
                 </p>
                 <Thumbnails pictures={r.body.pictures ?? []} />
               </div>
-              {r.body.permanence === "bypass" && !r.undone && (
-                <Button onClick={() => void append({ kind: "undone", body: { repair: r.entry } })}>Undone</Button>
-              )}
+              {!r.undone && <Button onClick={() => void append({ kind: "undone", body: { repair: r.entry } })}>Undone</Button>}
             </li>
           ))}
         </ul>
@@ -144,17 +158,33 @@ export function FixStation() {
             placeholder="Manifold gasket renewed, bolts in sequence"
           />
         </div>
+        <div className="sm:col-span-2">
+          <PlacesField
+            label="Worked on, every place"
+            places={[...places, { id: ANYWHERE, name: "All over, or nobody can say" }]}
+            value={worked}
+            onChange={(next) => set({ places: next })}
+          />
+        </div>
         <Choice
           label="How lasting"
           options={PERMANENCE}
           value={draft.permanence}
           onChange={(permanence) => set({ permanence })}
         />
-        {draft.permanence === "permanent" && CLEANED.test(draft.what) && (
+        {draft.permanence === "permanent" && soundsCleaned(draft.what) && (
           <p className="text-amber">A part that was cleaned or refitted is a temporary repair: give it a re-check date.</p>
         )}
         {draft.permanence === "temporary" && (
-          <TextField type="date" label="Re-check on" value={draft.recheck} onChange={(e) => set({ recheck: e.target.value })} />
+          <>
+            <TextField type="date" label="Re-check on" value={draft.recheck} onChange={(e) => set({ recheck: e.target.value })} />
+            <TextField
+              label="Its limit"
+              value={draft.limit}
+              onChange={(e) => set({ limit: e.target.value })}
+              placeholder="two weeks, no motorway"
+            />
+          </>
         )}
         <TextField
           label="Labour, minutes"
@@ -174,12 +204,53 @@ export function FixStation() {
           onChange={(e) => set({ otherChanges: e.target.value })}
           placeholder="air filter renewed"
         />
+        <PlacesField
+          label="Hoses, caps and plugs still off or in"
+          places={context?.layout.joints ?? []}
+          value={draft.off}
+          onChange={(off) => set({ off })}
+        />
         <TextArea
-          label="Taken off and not yet back, one a line"
+          label="Covers and panels not yet back, one a line"
           value={draft.displaced}
           onChange={(e) => set({ displaced: e.target.value })}
           placeholder="engine cover"
         />
+        <TextField
+          label="Substitute hose, sealant or glue, if one was used"
+          value={draft.substitute}
+          onChange={(e) => set({ substitute: e.target.value })}
+          placeholder="fuel hose by the metre"
+        />
+        {draft.substitute.trim() !== "" && (
+          <>
+            <TextField
+              label="What it may touch"
+              value={draft.medium}
+              onChange={(e) => set({ medium: e.target.value })}
+              placeholder="fuel vapour"
+            />
+            <QuantityField
+              label="Heat it bears"
+              field="bearable"
+              example="120"
+              unit="°C"
+              units={["°C", "°F"]}
+              value={draft.bears}
+              onChange={(bears) => set({ bears })}
+            />
+            <QuantityField
+              label="Suction it bears"
+              field="vacuum"
+              example="25"
+              unit="inHg"
+              units={["inHg", "kPa", "mmHg"]}
+              value={draft.suction}
+              onChange={(suction) => set({ suction })}
+            />
+            <p className="text-muted sm:col-span-2">What is not known of a substitute makes the repair a temporary one.</p>
+          </>
+        )}
         <TextArea
           label="Torques, one a line"
           value={draft.torques}

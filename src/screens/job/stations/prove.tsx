@@ -1,8 +1,8 @@
 "use client";
 
 import { CircleCheck, CircleX } from "lucide-react";
+import { CHECKS } from "@/core/checks";
 import { handoverOf, STATION_NAMES, type StationId, type Summary } from "@/core/journal";
-import { isVapourCode } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextArea } from "@/ui/field";
@@ -11,7 +11,8 @@ import { shortTime } from "../short-time";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
-import { MonitorProof } from "./monitor";
+import { CodesProof } from "./codes-proof";
+import { OrderTold, SetAside } from "./set-aside";
 
 /** The same check, the same conditions, after the last repair; the complaint itself; and everything back on. */
 export function ProveStation({ go }: { go: (station: StationId) => void }) {
@@ -42,6 +43,17 @@ export function ProveStation({ go }: { go: (station: StationId) => void }) {
           </>
         )}
       </section>
+      <OrderTold />
+      {state.wouldAsk.length > 0 && (
+        <section aria-label="Would now ask" className="border-l-4 border-edge px-4 py-3">
+          <p className="font-bold">Closed under older rules; today's would ask:</p>
+          <ul className="list-disc pl-5">
+            {state.wouldAsk.map((b) => (
+              <li key={b.reason}>{b.reason}</li>
+            ))}
+          </ul>
+        </section>
+      )}
       {state.confounded.length > 0 && (
         <section aria-label="Cause unproved" className="border-l-4 border-amber bg-amber-soft px-4 py-3">
           <p className="text-lg font-bold text-amber">Cured, cause unproved</p>
@@ -114,18 +126,8 @@ export function ProveStation({ go }: { go: (station: StationId) => void }) {
               </Button>
             </div>
           </form>
-          {state.codes.some((c) => isVapourCode(c.code) && !c.asideReason) && <MonitorProof />}
-          <section aria-label="Codes" className="flex flex-col gap-2">
-            <h3 className="text-lg font-bold">Codes</h3>
-            <p className="text-muted">
-              {state.codesClearedAt
-                ? `Cleared ${shortTime(state.codesClearedAt)}.`
-                : "Not cleared yet. Clear once the repair is done, then re-read."}
-            </p>
-            <div>
-              <Button onClick={() => void append({ kind: "codes-cleared", body: {} })}>Codes cleared now</Button>
-            </div>
-          </section>
+          <CodesProof toScan={() => go("scan")} />
+          <SetAside />
         </>
       )}
     </StationFrame>
@@ -136,7 +138,7 @@ export function ProveStation({ go }: { go: (station: StationId) => void }) {
 function RepeatTheChecks({ go }: { go: (station: StationId) => void }) {
   const { state } = useJob();
   const { sentence } = usePreferences();
-  const comparisons = handoverOf(state).comparisons.filter((c) => c.check !== "look");
+  const comparisons = handoverOf(state).comparisons.filter((c) => CHECKS[c.check].station === undefined);
   const said = (summary: Summary | undefined, none: string) =>
     summary ? (
       <>

@@ -1,6 +1,6 @@
 "use client";
+import { EVAP_ZONES } from "@/core/vehicle";
 
-import { EVAP_ZONES } from "@/core/checks/evap-fields";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { SelectField, TextField } from "@/ui/field";

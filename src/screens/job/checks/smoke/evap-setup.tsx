@@ -1,9 +1,8 @@
 "use client";
 
-import { EVAP_ZONES } from "@/core/checks/evap-fields";
 import { entryPrice } from "@/core/checks/evap-smoke";
 import { inSentence } from "@/core/sentence";
-import { entriesOf, usualSetup } from "@/core/vehicle";
+import { EVAP_ZONES, entriesOf, usualSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote, SelectField } from "@/ui/field";

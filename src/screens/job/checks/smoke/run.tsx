@@ -1,10 +1,9 @@
 "use client";
 
 import { useState } from "react";
-import { EVAP_ZONES } from "@/core/checks/evap-fields";
 import type { SmokeReading } from "@/core/checks/smoke";
 import { fromSi } from "@/core/units";
-import { entryZone } from "@/core/vehicle";
+import { EVAP_ZONES, entryZone } from "@/core/vehicle";
 import { BallTube } from "@/ui/ball-tube";
 import { Button } from "@/ui/button";
 import { Chips, Tick } from "@/ui/choice";

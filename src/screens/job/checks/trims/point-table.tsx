@@ -62,7 +62,7 @@ export function PointTable({
               {p.banks.map((b, n) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: banks are numbered
                 <td key={n} className="pr-3">
-                  {signed(b.short)} {signed(b.long)} %
+                  {signed(b.short)} {b.long === undefined ? "no long-term" : `${signed(b.long)} %`}
                 </td>
               ))}
               <td>
@@ -110,18 +110,18 @@ export function PointForm({ banks, turbo, onAdd }: { banks: 1 | 2; turbo: boolea
       if (!q.ok) throw new BadInput(`${name}: ${q.message}`);
       return q.value;
     };
+    // Not typed is not zero: a point without its long-term trim says so.
+    const bank = (short: "short1" | "short2", long: "long1" | "long2", which: string) => ({
+      short: number(short, `Short-term trim${which}`),
+      ...(typed[long].trim() ? { long: number(long, `Long-term trim${which}`) } : {}),
+    });
     try {
       const point: TrimPoint = {
         rpm: number("rpm", "Engine speed"),
         maf: reading("maf", "Air meter", "g/s"),
         ...(typed.map.trim() ? { map: reading("map", "Manifold", "kPa") } : {}),
         ...(turbo && typed.charge.trim() ? { chargePressure: reading("charge", "Charge", "kPa") } : {}),
-        banks: [
-          { short: number("short1", "Short-term trim"), long: number("long1", "Long-term trim") },
-          ...(banks === 2
-            ? [{ short: number("short2", "Short-term trim, bank 2"), long: number("long2", "Long-term trim, bank 2") }]
-            : []),
-        ],
+        banks: [bank("short1", "long1", ""), ...(banks === 2 ? [bank("short2", "long2", ", bank 2")] : [])],
       };
       onAdd(validate<TrimPoint>(trimPointSchema, point));
       clear();

@@ -14,6 +14,8 @@ const SHAPE_NAMES = {
   "fades-with-flow": "fades with flow",
   "grows-with-flow": "grows with flow",
   "rich-under-boost": "rich under boost",
+  "rich-fades-with-flow": "rich, fading with flow",
+  "rich-grows-with-flow": "rich, growing with flow",
 } as const;
 
 /** Total trim against airflow: the points, the fitted curve of each bank and of the runner-up shape. */

@@ -61,7 +61,8 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
     if (!survey || !context) return undefined;
     const { vehicle } = context;
     const bands = { good: context.limits.trimGood.value, act: trimAct(context).value };
-    return { verdict: judgeTrims(survey, context), banks: readSurvey(survey, vehicle, shop.house.totalTrim, bands) };
+    const { banks } = readSurvey(survey, vehicle, shop.house.totalTrim, bands);
+    return { verdict: judgeTrims(survey, context), banks };
   }, [survey, context, shop]);
 
   if (!context) return null;

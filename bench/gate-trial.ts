@@ -1,0 +1,648 @@
+/**
+ * Random histories on cars whose faults are known and stay until they are repaired, told by a technician who reports what
+ * the instruments said. It knows the physics, the records and what a technician does; it knows nothing of how gates judge.
+ */
+import { v4 } from "uuid";
+import { type CheckContext, type CheckId, contextOf, judgeCheck } from "@/core/checks";
+import type { CapRecord } from "@/core/checks/cap";
+import type { EvapSmokeRun } from "@/core/checks/evap-smoke";
+import type { ProbeRecord } from "@/core/checks/probe";
+import type { SmokeRun } from "@/core/checks/smoke";
+import type { TrimSurvey } from "@/core/checks/trims";
+import { NATURAL, TWO_BANKS, VAPOUR } from "@/core/core.fixture";
+import { airDensity, STANDARD_DENSITY, standardFlow } from "@/core/gas/air";
+import { holeArea, massFlux, orificeFlow, SHARP_EDGED } from "@/core/gas/orifice";
+import { type At, type Bodies, bodyVersion, type EntryKind, foldJob, type JournalEntry } from "@/core/journal";
+import { type Noise, seededNoise } from "@/core/maths/random";
+import { DEFAULT_SHOP } from "@/core/shop/settings";
+import { toSi } from "@/core/units";
+import { entryZone, reachOf, usualSetup, type VehicleFacts } from "@/core/vehicle";
+
+const MINUTE = 60_000;
+const START = Date.parse("2026-03-02T06:00:00Z");
+const AMBIENT = 101325;
+const ROOM = 293.15;
+
+interface Place {
+  readonly joint: string;
+  /** Hole while it is faulty, m */
+  readonly diameter: number;
+  /** The one bank that it shows on; both where absent */
+  readonly bank?: 1 | 2;
+}
+interface Car {
+  readonly facts: VehicleFacts;
+  readonly circuit: "intake" | "evap";
+  readonly codes: Bodies["codes"]["codes"];
+  readonly places: readonly Place[];
+  readonly entries: readonly string[];
+}
+
+/** Faults of 1.2 to 3 times what must be caught: 1.0 mm in the manifold (1.4 on the larger engine), 2.0 mm at the crankcase. */
+const CARS: readonly Car[] = [
+  {
+    facts: NATURAL,
+    circuit: "intake",
+    codes: [{ code: "P0171", status: "current" }],
+    places: [
+      { joint: "pcv-hose", diameter: 1.25e-3 },
+      { joint: "vacuum-branch", diameter: 1.8e-3 },
+      { joint: "manifold-gasket", diameter: 2.2e-3 },
+      { joint: "injector-seals", diameter: 1.3e-3 },
+      { joint: "oil-cap", diameter: 2.5e-3 },
+    ],
+    entries: ["air-meter", "gauge-port"],
+  },
+  {
+    facts: NATURAL,
+    circuit: "intake",
+    codes: [],
+    places: [
+      { joint: "duct-split", diameter: 3e-3 },
+      { joint: "breather-duct", diameter: 2.6e-3 },
+      { joint: "throttle-gasket", diameter: 1.4e-3 },
+    ],
+    entries: ["air-meter"],
+  },
+  {
+    facts: TWO_BANKS,
+    circuit: "intake",
+    codes: [{ code: "P0174", status: "stored" }],
+    places: [
+      { joint: "manifold-gasket-2", diameter: 1.6e-3, bank: 2 },
+      { joint: "manifold-gasket-1", diameter: 1.6e-3, bank: 1 },
+      { joint: "vacuum-branch", diameter: 2.4e-3 },
+      { joint: "plenum-crack", diameter: 2e-3 },
+    ],
+    entries: ["air-meter"],
+  },
+  {
+    facts: VAPOUR,
+    circuit: "evap",
+    codes: [{ code: "P0442", status: "stored", criteria: { leak: { value: 0.508, unit: "mm" } } }],
+    places: [
+      { joint: "tank-flange", diameter: 0.62e-3 },
+      { joint: "canister-joint", diameter: 0.9e-3 },
+      { joint: "purge-line-joint", diameter: 0.75e-3 },
+      { joint: "filler-cap", diameter: 0.8e-3 },
+    ],
+    entries: ["service-port", "filler-cap"],
+  },
+];
+
+const FLOWS = [2.6, 5.2, 9.4, 20, 48];
+const PRESSURES = [33, 30, 30, 62, 94];
+const SPEEDS = [720, 1450, 2400, 2600, 3000];
+
+/** Total trims of an engine with these holes at the usual points; noise in percent. */
+function survey(car: Car, faulty: readonly Place[], points: readonly number[], sd: number, noise: Noise): TrimSurvey {
+  const size = toSi(car.facts.displacement) / 1.6e-3;
+  const { banks } = car.facts;
+  return {
+    source: { kind: "typed" },
+    ambient: { value: 1013.25, unit: "hPa", kind: "absolute" },
+    intakeTemperature: { value: 20, unit: "°C" },
+    points: points.map((i) => {
+      const map = (PRESSURES[i] as number) * 1e3;
+      const air = ((FLOWS[i] as number) * size) / 1e3;
+      const unmetered = (bank: number) =>
+        faulty
+          .filter((p) => !p.joint.startsWith("duct") && (p.bank === undefined || p.bank === bank))
+          .reduce(
+            (q, p) =>
+              q + (SHARP_EDGED * holeArea(p.diameter) * massFlux(AMBIENT, map, ROOM)) / (p.bank === undefined ? banks : 1),
+            0,
+          );
+      return {
+        rpm: SPEEDS[i] as number,
+        maf: { value: Math.round(air * 1e5) / 100, unit: "g/s" as const },
+        map: { value: map / 1e3, unit: "kPa" as const, kind: "absolute" as const },
+        banks: Array.from({ length: banks }, (_, b) => {
+          const lean = (100 * unmetered(b + 1)) / (air / banks);
+          return { short: 0, long: Math.round((lean + noise.normal(sd)) * 10) / 10 };
+        }),
+      };
+    }),
+  };
+}
+
+interface RunAsked {
+  readonly entry: string;
+  readonly shown: boolean;
+  readonly timedOut: boolean;
+  readonly section?: string;
+}
+
+/** A smoke run as it would read, and where smoke comes out; eyes miss a smaller leak beside a larger one now and then. */
+function smoke(faulty: readonly Place[], asked: RunAsked, sd: number, noise: Noise, context: CheckContext): SmokeRun {
+  const { layout } = context;
+  const usual = usualSetup(layout, asked.entry);
+  const setup = asked.section ? { ...usual, blocked: [...usual.blocked, asked.section] } : usual;
+  const reach = reachOf(layout, setup);
+  const leaks = faulty.filter((p) => reach.tested.some((j) => j.id === p.joint));
+  const valves = reach.zones.includes("cylinders") ? 1.7e-3 : 0;
+  const rated = 13 * 249.0889;
+  const most = 12e-3 / 60;
+  const flowAt = (pressure: number) =>
+    [...leaks.map((l) => l.diameter), valves].reduce(
+      (sum, diameter) =>
+        sum +
+        standardFlow(orificeFlow({ upstream: AMBIENT + pressure, downstream: AMBIENT, temperature: ROOM, diameter }).massFlow),
+      0,
+    );
+  let pressure = rated;
+  while (flowAt(pressure) > most) pressure *= 0.99;
+  const settled = flowAt(pressure);
+  const end = 150;
+  const samples = Array.from({ length: 26 }, (_, i): [number, number, number] => {
+    const t = 1 + 6 * i;
+    const rush = Math.exp(-t / 10);
+    const flow = settled + (most - settled) * rush + noise.normal(sd * 0.004 * most);
+    const p = pressure * (1 - rush) + noise.normal(sd * 0.004 * rated);
+    const scale = flow / Math.sqrt(airDensity(AMBIENT + p, ROOM) / STANDARD_DENSITY);
+    return [t, Math.max(0, Math.round(scale * 6e6) / 100), Math.max(0, Math.round(p / 24.9) / 10)];
+  });
+  const seen = leaks
+    .toSorted((a, b) => b.diameter - a.diameter)
+    .filter((_, i) => i === 0 || sd === 0 || noise.uniform() < 0.9)
+    .map((l) => ({ joint: l.joint, at: 100 }));
+  const entry = layout.joints.find((j) => j.id === asked.entry);
+  const start = entry && entryZone(entry);
+  const zones = reach.zones.filter((z) => z !== start && !reach.behindEngine.includes(z));
+  return {
+    machine: {
+      name: "Fen smoker",
+      ratedPressure: { value: 13, unit: "inH2O", kind: "gauge" },
+      maxFlow: { value: 12, unit: "L/min" },
+      autoOff: 300,
+    },
+    proof: { pressure: { value: 12.7, unit: "inH2O", kind: "gauge" }, ballAtBottom: true, smokeSeen: true },
+    ...setup,
+    heaterOnAt: asked.timedOut ? -250 : -60,
+    units: { flow: "L/min", pressure: "inH2O" },
+    samples,
+    arrivals: asked.shown ? zones.map((zone, i) => ({ zone, at: 30 + i })) : [],
+    seen: asked.timedOut ? [] : seen,
+    noSmokeOutside: asked.timedOut || seen.length === 0,
+    cameUndone: [],
+    touchedBefore: [],
+    adapterLeaks: false,
+    draughtOrGlare: false,
+    zeroed: true,
+    ambient: { value: 1013.25, unit: "hPa", kind: "absolute" },
+    temperature: { value: 20, unit: "°C" },
+    endedAt: end,
+  };
+}
+
+const vapourRun = (run: SmokeRun): EvapSmokeRun => ({
+  ...run,
+  vent: { by: "plug" },
+  fuelLevel: 45,
+  required: { size: { value: 0.508, unit: "mm" }, source: "criteria of P0442" },
+  gas: "inert",
+  capOffs: [],
+});
+
+const capTest = (leaks: boolean, sd: number, noise: Noise): CapRecord => ({
+  part: "fitted",
+  start: 30,
+  end: Math.max(0, Math.round((leaks ? 6 : 29.8 + noise.normal(0.05 * sd)) * 10) / 10),
+  seconds: 12,
+  unit: "inH2O",
+  testerProved: true,
+  seal: "whole",
+  instrument: { name: "Cap tester", division: { value: 0.2, unit: "inH2O" }, zero: { value: 0, unit: "inH2O" } },
+});
+
+const probe = (spots: readonly string[], faulty: readonly Place[]): ProbeRecord => ({
+  agent: "gas",
+  source: { kind: "typed" },
+  closedLoop: true,
+  taps: spots.map((joint) => {
+    const drinks = faulty.some((p) => p.joint === joint);
+    return { joint, typed: { trimBefore: 12, trimAfter: drinks ? 2 : 12, rpmBefore: 740, rpmAfter: drinks ? 810 : 742 } };
+  }),
+});
+
+/** Readings drawn from a pool, so that ten thousand histories do not fit ten thousand surveys each anew. */
+const POOL = 8;
+const pools = new Map<string, object[]>();
+function drawn(key: string, sd: number, noise: Noise, make: (noise: Noise) => object): object {
+  const name = `${key} ${sd}`;
+  const pool = pools.get(name) ?? [];
+  pools.set(name, pool);
+  const i = sd === 0 ? 0 : Math.floor(noise.uniform(0, POOL));
+  pool[i] ??= make(seededNoise(1000 * i + key.length));
+  return pool[i];
+}
+
+interface Device {
+  readonly name: string;
+  /** Its clock against the world's, ms */
+  readonly offset: number;
+  online: boolean;
+  count: number;
+  seen: number;
+  outbox: JournalEntry[];
+}
+
+/** One job as the world sees it: what is faulty, what is recorded where, and when it reaches the server. */
+class History {
+  readonly journal: JournalEntry[] = [];
+  readonly context: CheckContext;
+  readonly faulty = new Set<Place>();
+  /** Joints that are off or plugged, by the entry that lists them */
+  readonly off = new Map<string, string>();
+  readonly findings = new Map<string, string>();
+  readonly repairs: { id: string; cured: Place[]; what: string; undone: boolean }[] = [];
+  bypass: { id: string; places: Place[] } | undefined;
+  swap: { id: string; places: Place[] } | undefined;
+  cleared = false;
+  driven = false;
+  /** Some reading showed a fault before the end */
+  shown = false;
+  now = START;
+  readonly a: Device;
+  readonly b: Device;
+
+  constructor(
+    readonly car: Car,
+    readonly sd: number,
+    readonly dice: Noise,
+    readonly noise: Noise,
+  ) {
+    this.context = contextOf(car.facts, DEFAULT_SHOP);
+    const wrong = () => (dice.uniform() < 0.1 ? Math.round(dice.uniform(-150, 150)) * MINUTE : 0);
+    const device = (name: string): Device => ({ name, offset: wrong(), online: true, count: 0, seen: 0, outbox: [] });
+    this.a = device("tablet");
+    this.b = device("phone");
+  }
+
+  /** Faults that act on the car as it stands. */
+  acting = () => {
+    const masked = new Set(this.bypass?.places ?? []);
+    return [...this.faulty].filter((p) => !masked.has(p));
+  };
+
+  flush(device: Device): void {
+    for (const entry of device.outbox) {
+      const clamp = (iso: string) => (Date.parse(iso) > this.now + 2 * MINUTE ? new Date(this.now).toISOString() : iso);
+      const at: At = typeof entry.at === "string" ? clamp(entry.at) : { from: clamp(entry.at.from), to: clamp(entry.at.to) };
+      const clamped = JSON.stringify(at) !== JSON.stringify(entry.at);
+      this.journal.push({
+        ...entry,
+        at,
+        seq: this.journal.length + 1,
+        recordedAt: new Date(this.now).toISOString(),
+        ...(clamped ? { clampedFrom: entry.at } : {}),
+      });
+    }
+    device.outbox = [];
+    device.seen = this.journal.length;
+  }
+
+  write<K extends EntryKind>(
+    device: Device,
+    kind: K,
+    body: Bodies[K],
+    from = this.now,
+    to = this.now,
+    corrects?: string,
+  ): string {
+    const id = v4();
+    const iso = (t: number) => new Date(t + device.offset).toISOString();
+    if (device.online && this.dice.uniform() < 0.8) this.flush(device);
+    device.outbox.push({
+      id,
+      jobId: "job",
+      kind,
+      v: bodyVersion(kind),
+      at: from === to ? iso(from) : { from: iso(from), to: iso(to) },
+      by: device.name,
+      device: device.name,
+      deviceSeq: ++device.count,
+      seenSeq: device.seen,
+      body,
+      seq: 0,
+      recordedAt: "",
+      ...(corrects ? { corrects } : {}),
+    });
+    if (device.online) this.flush(device);
+    return id;
+  }
+
+  /** A check is taken now; it may be written down late, or at a wrong time that is corrected afterwards. */
+  check(device: Device, check: CheckId, record: object, plain = false): string {
+    const from = this.now;
+    this.now += 6 * MINUTE;
+    const to = this.now;
+    if (!this.swap) this.shown ||= judgeCheck(check, record, this.context).outcome === "fail";
+    const slip = plain ? 1 : this.dice.uniform();
+    if (slip < 0.08) this.now += Math.round(this.dice.uniform(5, 60)) * MINUTE;
+    if (slip > 0.95 && slip < 1) {
+      const off = Math.round(this.dice.uniform(-60, 60)) * MINUTE;
+      const id = this.write(device, "check", { check, record }, from + off, to + off);
+      this.write(device, "check", { check, record }, from, to, id);
+      return id;
+    }
+    return this.write(device, "check", { check, record }, from, to);
+  }
+
+  survey(device: Device, points: readonly number[], plain = false): object {
+    const acting = this.acting();
+    const key = `trims ${CARS.indexOf(this.car)} ${acting.map((p) => p.joint).join()} ${points.join()}`;
+    const record = drawn(key, this.sd, this.noise, (noise) => survey(this.car, acting, points, 1.2 * this.sd, noise));
+    this.check(device, "trims", record, plain);
+    return record;
+  }
+
+  smoke(device: Device, asked: RunAsked, plain = false): object {
+    const acting = this.acting();
+    const key = `smoke ${CARS.indexOf(this.car)} ${acting.map((p) => p.joint).join()} ${JSON.stringify(asked)}`;
+    const vapour = this.car.circuit === "evap";
+    const record = drawn(key, this.sd, this.noise, (noise) => {
+      const run = smoke(acting, asked, this.sd, noise, this.context);
+      return vapour ? vapourRun(run) : run;
+    });
+    const item = this.takeOff(device, asked.entry);
+    this.check(device, vapour ? "evap-smoke" : "smoke", record, plain);
+    this.putBack(device, item);
+    return record;
+  }
+
+  cap(device: Device, plain = false): object {
+    const leaks = this.acting().some((p) => p.joint === "filler-cap");
+    const record = drawn(`cap ${leaks}`, this.sd, this.noise, (noise) => capTest(leaks, this.sd, noise));
+    this.check(device, "cap", record, plain);
+    return record;
+  }
+
+  takeOff(device: Device, joint: string): string {
+    const id = this.write(device, "displaced", { what: `${joint} off`, joint });
+    this.off.set(id, joint);
+    this.now += MINUTE;
+    return id;
+  }
+  putBack(device: Device, item: string): void {
+    if (!this.off.delete(item)) return;
+    this.write(device, "restored", { item, ...(this.dice.uniform() < 0.9 ? { seated: true as const } : {}) });
+    this.now += MINUTE;
+  }
+
+  repair(device: Device, finding: string | undefined, joint: string, named: boolean): void {
+    const from = this.now;
+    this.now += Math.round(this.dice.uniform(10, 90)) * MINUTE;
+    const cured = [...this.faulty].filter((p) => p.joint === joint);
+    for (const p of cured) this.faulty.delete(p);
+    const what = `${joint} renewed ${this.repairs.length}`;
+    const id = this.write(
+      device,
+      "repair",
+      {
+        ...(finding ? { finding } : {}),
+        what,
+        permanence: "permanent",
+        places: [named ? joint : "anywhere"],
+        labourMinutes: 30,
+        parts: [],
+        otherChanges: [],
+      },
+      from,
+      this.now,
+    );
+    this.repairs.push({ id, cured, what, undone: false });
+    if (finding) this.findings.delete(finding);
+  }
+}
+
+const SHOP = { ...DEFAULT_SHOP, name: "Ferrowick Slip Garage" };
+
+/** One random thing that a technician does. */
+function step(h: History): void {
+  const { dice, car } = h;
+  const device = dice.uniform() < 0.7 ? h.a : h.b;
+  const any = <T>(list: readonly T[]): T => list[Math.floor(dice.uniform(0, list.length))] as T;
+  h.now += Math.round(dice.uniform(1, 30)) * MINUTE;
+  if (dice.uniform() < 0.12) device.online = !device.online;
+  const roll = dice.uniform();
+  const vapour = car.circuit === "evap";
+  if (roll < 0.16) {
+    if (vapour) h.cap(device);
+    else h.survey(device, any([[0, 1, 2, 3, 4], [0, 1, 2, 3, 4], [0, 1, 2], [3, 4], [2, 3, 4], [0]]));
+  } else if (roll < 0.38) {
+    const shown = dice.uniform() < 0.65;
+    const section = !vapour && dice.uniform() < 0.2 ? { section: "pcv-valve" } : {};
+    h.smoke(device, { entry: any(car.entries), shown, timedOut: dice.uniform() < 0.12, ...section });
+  } else if (roll < 0.44 && !vapour) {
+    const spots = car.places.filter(() => dice.uniform() < 0.5).map((p) => p.joint);
+    if (spots.length > 0) h.check(device, "probe", probe(spots, h.acting()));
+  } else if (roll < 0.52) {
+    const joint = any(car.places).joint;
+    const real = [...h.faulty].some((p) => p.joint === joint);
+    if (real || dice.uniform() < 0.3) {
+      const id = h.write(device, "finding", {
+        joint,
+        what: `${joint} looks bad`,
+        evidence: [],
+        confirmed: false,
+        failed: { why: "age" },
+      });
+      h.findings.set(id, joint);
+    }
+  } else if (roll < 0.66) {
+    const open = [...h.findings];
+    const [finding, joint] = open.length > 0 && dice.uniform() < 0.7 ? any(open) : [undefined, any(car.places).joint];
+    h.repair(device, finding, joint, dice.uniform() < 0.7);
+  } else if (roll < 0.7) {
+    const done = h.repairs.findLast((r) => !r.undone);
+    if (done) {
+      done.undone = true;
+      for (const p of done.cured) h.faulty.add(p);
+      h.write(device, "undone", { repair: done.id });
+    }
+  } else if (roll < 0.75) {
+    if (h.bypass) {
+      h.write(device, "undone", { repair: h.bypass.id });
+      h.bypass = undefined;
+    } else {
+      const places = [...h.faulty].filter(() => dice.uniform() < 0.7);
+      const id = h.write(device, "repair", {
+        what: "branch blanked",
+        permanence: "bypass",
+        places: places.length > 0 ? places.map((p) => p.joint) : ["anywhere"],
+        labourMinutes: 5,
+        parts: [],
+        otherChanges: [],
+      });
+      h.bypass = { id, places };
+    }
+  } else if (roll < 0.8) {
+    const done = h.repairs.findLast((r) => !r.undone && r.cured.length > 0);
+    if (h.swap) {
+      for (const p of h.swap.places) h.faulty.delete(p);
+      h.write(device, "restored", { item: h.swap.id });
+      h.swap = undefined;
+    } else if (done) {
+      const id = h.write(device, "displaced", { what: "old part back in", swappedBack: done.what });
+      for (const p of done.cured) h.faulty.add(p);
+      h.swap = { id, places: done.cured };
+    }
+  } else if (roll < 0.84) {
+    const item = h.takeOff(device, any(car.places).joint);
+    if (dice.uniform() < 0.7) h.putBack(device, item);
+  } else if (roll < 0.88) {
+    h.write(device, "codes-cleared", {});
+    h.cleared = true;
+    h.driven = false;
+  } else if (roll < 0.92) {
+    const from = h.now;
+    h.now += 25 * MINUTE;
+    h.write(device, "drive", { minutes: 25 }, from, h.now);
+    h.driven = true;
+  } else if (roll < 0.96) readCodes(h, device);
+  else tryComplaint(h, device);
+}
+
+/** A standing fault sets its code on a drive half of the time: neither light nor complaint saves a gate that is asleep. */
+function readCodes(h: History, device: Device): void {
+  const back = h.acting().length > 0 && (!h.cleared || (h.driven && h.dice.uniform() < 0.5));
+  h.write(device, "codes", { codes: back ? h.car.codes : [] });
+}
+function tryComplaint(h: History, device: Device): void {
+  const remains = h.acting().length > 0 && h.dice.uniform() < 0.5;
+  h.write(device, "complaint-tried", { how: "as the customer says", result: remains ? "remains" : "gone" });
+}
+
+/** The end of a thorough technician: all back on, all repaired that was found, everything looked at once more. */
+function checkFully(h: History): void {
+  const { a, b, car, context } = h;
+  for (const device of [a, b]) {
+    device.online = true;
+    h.flush(device);
+  }
+  h.now += 10 * MINUTE;
+  if (h.swap) {
+    for (const p of h.swap.places) h.faulty.delete(p);
+    h.write(a, "restored", { item: h.swap.id });
+    h.swap = undefined;
+  }
+  if (h.bypass) {
+    h.write(a, "undone", { repair: h.bypass.id });
+    h.bypass = undefined;
+  }
+  for (const item of [...h.off.keys()]) h.putBack(a, item);
+  for (const [finding, joint] of [...h.findings]) h.repair(a, finding, joint, true);
+  const cure = h.dice.uniform() < 0.6;
+  if (cure) for (const p of [...h.faulty]) h.repair(a, undefined, p.joint, true);
+  if (h.repairs.every((r) => r.undone)) h.repair(a, undefined, "oil-cap", true);
+  // A repair that was undone leaves its finding open: repair that too.
+  const undone = new Set(h.repairs.filter((r) => r.undone).map((r) => r.id));
+  for (const e of h.journal.filter((x) => x.kind === "repair" && undone.has(x.id))) {
+    const { finding, places } = e.body as Bodies["repair"];
+    if (finding) h.repair(a, finding, places?.[0] ?? "anywhere", true);
+  }
+  h.now += 200 * MINUTE;
+  // A reading that is not sure is taken once more.
+  const twice = (check: CheckId, take: () => object) => {
+    const { outcome } = judgeCheck(check, take(), context);
+    if (outcome !== "pass") take();
+  };
+  const runs = () => {
+    for (const entry of car.entries)
+      twice(car.circuit === "evap" ? "evap-smoke" : "smoke", () => h.smoke(a, { entry, shown: true, timedOut: false }, true));
+  };
+  runs();
+  if (car.circuit === "evap") twice("cap", () => h.cap(a, true));
+  else twice("trims", () => h.survey(a, [0, 1, 2, 3, 4], true));
+  const places = [...new Set(h.journal.flatMap((e) => (e.kind === "displaced" ? [(e.body as Bodies["displaced"]).joint] : [])))];
+  const items = places.flatMap((id) => (id ? [{ id, state: "fine" as const }] : []));
+  if (items.length > 0) h.check(a, "look", { items }, true);
+  h.write(a, "codes-cleared", {});
+  h.cleared = true;
+  const from = h.now;
+  h.now += 30 * MINUTE;
+  h.write(a, "drive", { minutes: 30 }, from, h.now);
+  h.driven = true;
+  h.now += MINUTE;
+  readCodes(h, a);
+  tryComplaint(h, a);
+  if (car.circuit === "evap") {
+    h.now += 12 * 60 * MINUTE;
+    const failed = h.acting().length > 0 && h.dice.uniform() < 0.5;
+    h.write(a, "monitor", { result: failed ? "failed" : "passed", readBy: "readiness" });
+  }
+}
+
+export interface GateTrial {
+  readonly histories: number;
+  readonly standing: number;
+  /** Fault stands and nothing blocks closing, without noise in the readings and with it */
+  readonly fooledByLogic: number;
+  readonly fooledByNoise: number;
+  readonly repaired: number;
+  readonly refused: number;
+  /** Seeds of histories that closed on a standing fault without noise, and what was refused */
+  readonly failing: readonly number[];
+  readonly reasons: Readonly<Record<string, number>>;
+}
+
+/** Plays one history; `full` tells whether it ended as a thorough technician ends. */
+export function playHistory(seed: number, sd: number): { history: History; full: boolean } {
+  const dice = seededNoise(seed);
+  const car = CARS[seed % CARS.length] as Car;
+  const h = new History(car, sd, dice, seededNoise(seed + 77));
+  const first = car.places[Math.floor(dice.uniform(0, car.places.length))] as Place;
+  h.faulty.add(first);
+  if (dice.uniform() < 0.35) h.faulty.add(car.places[Math.floor(dice.uniform(0, car.places.length))] as Place);
+  h.write(h.a, "opened", { number: 1 });
+  h.write(h.a, "vehicle", car.facts);
+  h.write(h.a, "story", { complaint: "Runs badly", symptoms: [], verified: "seen" });
+  if (car.codes.length > 0) h.write(h.a, "codes", { codes: car.codes });
+  h.now += 5 * MINUTE;
+  // Most begin with a check that shows it.
+  if (dice.uniform() < 0.85) {
+    if (car.circuit === "evap") h.smoke(h.a, { entry: "service-port", shown: true, timedOut: false });
+    else if (dice.uniform() < 0.5) h.survey(h.a, [0, 1, 2, 3, 4]);
+    else h.smoke(h.a, { entry: "air-meter", shown: dice.uniform() < 0.5, timedOut: false });
+  }
+  const steps = 2 + Math.floor(dice.uniform(0, 14));
+  for (let i = 0; i < steps; i++) step(h);
+  const full = dice.uniform() < 0.6;
+  if (full) checkFully(h);
+  for (const device of [h.a, h.b]) h.flush(device);
+  return { history: h, full };
+}
+
+export function gateTrial(histories: number, seed: number): GateTrial {
+  let standing = 0;
+  let fooledByLogic = 0;
+  let fooledByNoise = 0;
+  let repaired = 0;
+  let refused = 0;
+  const failing: number[] = [];
+  const reasons: Record<string, number> = {};
+  for (let i = 0; i < histories; i++) {
+    for (const sd of [0, 1]) {
+      const { history, full } = playHistory(seed + i, sd);
+      const { close } = foldJob(history.journal, SHOP, history.now + MINUTE).blocks;
+      const faulty = history.faulty.size > 0 || history.bypass !== undefined;
+      if (faulty) {
+        if (sd === 1) standing++;
+        if (close.length === 0 && sd === 0) {
+          fooledByLogic++;
+          failing.push(seed + i);
+        }
+        if (close.length === 0 && sd === 1) fooledByNoise++;
+      } else if (full && sd === 1 && history.shown) {
+        repaired++;
+        if (close.length > 0) {
+          refused++;
+          const key = close.map((b) => b.reason.replace(/\(.*\)|:.*$/g, "")).join(" | ");
+          reasons[key] = (reasons[key] ?? 0) + 1;
+        }
+      }
+    }
+  }
+  return { histories, standing, fooledByLogic, fooledByNoise, repaired, refused, failing, reasons };
+}

@@ -1,0 +1,100 @@
+import { inSentence } from "../sentence";
+import { EVAP_ZONES, type Joint, type Layout } from "../vehicle";
+import type { Verdict } from "./check";
+
+/** What a record says of one question. */
+export type Says = "good" | "bad" | "open";
+
+/**
+ * One question that a check puts, as small as it can be told apart: `tight@pcv-hose`, `trim@bank1/idle`,
+ * `seat@purge-valve/cold`. Two records may answer an obligation together; what an entry hides or a log lacks does not
+ * appear.
+ */
+export interface Asked {
+  readonly atom: string;
+  readonly says: Says;
+  /** What it is called in a sentence: "PCV hose tight" */
+  readonly words: string;
+  /** Joints whose touching un-proves it; `AT_LARGE` among them: also whatever is no joint of the layout */
+  readonly rests: readonly string[];
+  /** Sets of atoms that answer it, each set whole; the atom itself where absent */
+  readonly metBy?: readonly (readonly string[])[];
+}
+
+/** Stands in `rests` for all that is no joint: a meter, fuel pressure, an engine's mechanics. */
+export const AT_LARGE = "*";
+
+/** The place an atom is about: what stands between its "@" and its "/". */
+export const placeOf = (atom: string): string => /@([^/]*)/.exec(atom)?.[1] ?? "";
+
+export const saysOf = (outcome: Verdict["outcome"]): Says => (outcome === "pass" ? "good" : outcome === "fail" ? "bad" : "open");
+
+/** What a reading of the whole engine rests on: every joint but the vapour system's own, and whatever is no joint. */
+const engineAtLarge = (layout: Layout): string[] => [
+  ...layout.joints
+    .filter((j) => !(EVAP_ZONES.includes(j.from) && (j.to === "outside" || EVAP_ZONES.includes(j.to))))
+    .map((j) => j.id),
+  AT_LARGE,
+];
+
+const called = (layout: Layout, joint: string) => inSentence(layout.joints.find((j) => j.id === joint)?.name ?? joint);
+
+/** A place tight or not. */
+export const tight = (layout: Layout, joint: string, says: Says): Asked => ({
+  atom: tightAt(joint),
+  says,
+  words: `${called(layout, joint)} tight`,
+  rests: [joint],
+});
+export const tightAt = (joint: string): string => `tight@${joint}`;
+
+/** A place back on as it was. */
+export const seated = (layout: Layout, joint: string, says: Says): Asked => ({
+  atom: `seated@${joint}`,
+  says,
+  words: `${called(layout, joint)} seated`,
+  rests: [joint],
+});
+
+/** One question about one part: `what` says how it is when it is good. */
+export const ofPart = (layout: Layout, question: string, joint: string, what: string, says: Says, condition?: string): Asked => ({
+  atom: `${question}@${joint}${condition ? `/${condition}` : ""}`,
+  says,
+  words: `${called(layout, joint)} ${what}${condition ? ` ${condition}` : ""}`,
+  rests: [joint],
+});
+
+/** One question about the whole engine. */
+export const ofEngine = (layout: Layout, atom: string, words: string, says: Says): Asked => ({
+  atom,
+  says,
+  words,
+  rests: engineAtLarge(layout),
+});
+
+/** Atoms that a lean leak's trims answer by: every bank at idle. */
+export const trimAtIdle = (banks: 1 | 2): string[] => Array.from({ length: banks }, (_, i) => trimAtom(i + 1, "idle"));
+export const POINT_CLASSES = ["idle", "1500", "2500", "load"] as const;
+export type PointClass = (typeof POINT_CLASSES)[number];
+export const trimAtom = (bank: number, point: PointClass): string => `trim@bank${bank}/${point}`;
+
+/** Zones that an idling engine sucks at, so that its trims show a leak there. */
+const SUCKED_AT_IDLE: readonly string[] = ["manifold", "booster-branch", "crankcase", "vacuum-supply", "flap-actuator"];
+
+/**
+ * A place that a locator pointed at: answered by that place proved tight, or, where trims would show it, by every bank in
+ * its band at idle. A locator's own "quiet" answers nothing.
+ */
+export const pointedAt = (layout: Layout, joints: readonly string[], banks: 1 | 2, trims: boolean): Asked => {
+  const at = joints.flatMap((id) => layout.joints.find((j) => j.id === id) ?? []);
+  const shows = trims && at.length > 0 && at.every((j: Joint) => SUCKED_AT_IDLE.includes(j.from) || j.pinchable);
+  const seals = at.filter((j) => j.kind === "seal");
+  const places = seals.length > 0 ? seals : at;
+  return {
+    atom: `leak@${[...joints].sort().join("+")}`,
+    says: "bad",
+    words: `${places.map((j) => inSentence(j.name)).join(", ")} tight`,
+    rests: [...joints],
+    metBy: [places.map((j) => tightAt(j.id)), ...(shows ? [trimAtIdle(banks)] : [])],
+  };
+};

@@ -1,0 +1,22 @@
+import { inSentence } from "../../sentence";
+import type { Asked } from "../asked";
+import type { CheckContext, Verdict } from "../check";
+import { chainDoubt, PLACES, readLink } from "./judge";
+import { type ChainRecord, LINK_NAMES, LINKS } from "./record";
+
+/** Every link from supply to plate: good up to the broken one, open beyond it, because nothing beyond it can be told. */
+export function chainAsks(record: ChainRecord, verdict: Verdict, context: CheckContext): Asked[] {
+  if (verdict.outcome === "void") return [];
+  const rests = [...new Set([...Object.values(PLACES), "flap-pipe", "flap-spindle", "flap-check-valve"])];
+  let told = chainDoubt(record, context) === undefined;
+  return LINKS.map((id): Asked => {
+    const state = told ? readLink(id, record, context) : "unread";
+    if (state !== "good") told = false;
+    return {
+      atom: `link@${PLACES[id]}/${id}`,
+      says: state === "good" ? "good" : state === "broken" ? "bad" : "open",
+      words: `${record.device}: ${inSentence(LINK_NAMES[id])}`,
+      rests,
+    };
+  });
+}

@@ -1,0 +1,22 @@
+import { EVAP_ZONES, reachOf } from "../../vehicle";
+import { type Asked, tight, tightAt } from "../asked";
+import type { CheckContext, Verdict } from "../check";
+import type { DecayRecord } from "./record";
+
+/** A decay says whether all it holds is tight; where it is not, it cannot say: every place of it answers together. */
+export function decayAsks(record: DecayRecord, verdict: Verdict, { layout }: CheckContext): Asked[] {
+  if (verdict.outcome === "void") return [];
+  const held = reachOf(layout, record).tested.filter((j) => EVAP_ZONES.includes(j.from));
+  if (verdict.outcome === "fail") {
+    return [
+      {
+        atom: `holds@${record.entry}`,
+        says: "bad",
+        words: "the vapour system holds its pressure",
+        rests: held.map((j) => j.id),
+        metBy: [held.map((j) => tightAt(j.id))],
+      },
+    ];
+  }
+  return held.map((j) => tight(layout, j.id, verdict.outcome === "pass" ? "good" : "open"));
+}

@@ -1,0 +1,20 @@
+import { type Asked, ofPart, tight } from "../asked";
+import type { CheckContext, Verdict } from "../check";
+import type { HoldRecord } from "./record";
+
+/** Whether the part holds, and where it has something to move, whether it moves. */
+export function holdAsks({ joint, moved }: HoldRecord, verdict: Verdict, { layout }: CheckContext): Asked[] {
+  if (verdict.outcome === "void") return [];
+  const leaks = verdict.observation?.startsWith("hold-leaks") ?? false;
+  const good = verdict.outcome === "pass";
+  return [
+    ofPart(layout, "holds", joint, "holds", leaks ? "bad" : good ? "good" : "open"),
+    ...(verdict.observation?.startsWith("hold-stuck")
+      ? [ofPart(layout, "moves", joint, "moves", "bad")]
+      : moved === undefined
+        ? []
+        : [ofPart(layout, "moves", joint, "moves", good && moved ? "good" : "open")]),
+    // A part that holds vacuum lets nothing through: far finer than smoke asks.
+    ...(good ? [tight(layout, joint, "good")] : []),
+  ];
+}

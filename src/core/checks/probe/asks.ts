@@ -1,0 +1,15 @@
+import { type Asked, pointedAt } from "../asked";
+import type { CheckContext, Verdict } from "../check";
+import { refusal } from "../trims";
+import { readTaps } from "./judge";
+import type { ProbeRecord } from "./record";
+
+/** Every spot that reacted; a quiet one is not proved tight. */
+export function probeAsks(record: ProbeRecord, verdict: Verdict, context: CheckContext): Asked[] {
+  if (verdict.outcome !== "fail") return [];
+  const reacting = readTaps(record, context).filter((r) => r.outcome === "reacts");
+  const { vehicle, layout } = context;
+  return [...new Set(reacting.map((r) => r.tap.joint))].map((joint) =>
+    pointedAt(layout, [joint], vehicle.banks, refusal(vehicle) === undefined),
+  );
+}

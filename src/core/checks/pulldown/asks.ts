@@ -1,0 +1,38 @@
+import { EVAP_ZONES } from "../../vehicle";
+import { type Asked, AT_LARGE, type Says, tightAt } from "../asked";
+import type { CheckContext, Verdict } from "../check";
+import { readPulldown } from "./judge";
+import type { PulldownRecord } from "./record";
+
+/** Pull-down, hold and relief, each a question of its own; and that purge shuts. */
+export function pulldownAsks(record: PulldownRecord, verdict: Verdict, context: CheckContext): Asked[] {
+  if (verdict.outcome === "void") return [];
+  const read = readPulldown(record, context);
+  const { layout } = context;
+  const places = layout.joints.filter((j) => EVAP_ZONES.includes(j.from) || j.id === "purge-valve").map((j) => j.id);
+  const seals = layout.joints.filter((j) => EVAP_ZONES.includes(j.from) && j.kind === "seal").map((j) => tightAt(j.id));
+  const rests = [...places, AT_LARGE];
+  const creeps = verdict.observation === "pulldown-creeps";
+  // While purge leaks by nothing else of the trace can be told.
+  const of = (part: Says): Says => (creeps ? "open" : part);
+  return [
+    { atom: "pulls@evap", says: of(partSays(read.pullDown)), words: "the vapour system pulls down", rests },
+    {
+      atom: "holds@evap",
+      says: of(partSays(read.hold)),
+      words: "the vapour system holds its vacuum",
+      rests,
+      metBy: [["holds@evap"], seals],
+    },
+    { atom: "relieves@evap", says: of(partSays(read.relief)), words: "the vapour system relieves", rests },
+    {
+      atom: "shuts@purge-valve",
+      says: creeps ? "bad" : verdict.outcome === "pass" ? "good" : "open",
+      words: "purge valve shuts",
+      rests: ["purge-valve"],
+      metBy: [["shuts@purge-valve"], ["seat@purge-valve/cold"], ["seat@purge-valve/warm"]],
+    },
+  ];
+}
+
+const partSays = (part: "good" | "bad" | "unsure"): Says => (part === "unsure" ? "open" : part);

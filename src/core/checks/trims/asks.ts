@@ -1,0 +1,24 @@
+import { type Asked, ofEngine, POINT_CLASSES, type Says, trimAtom } from "../asked";
+import type { CheckContext, Verdict } from "../check";
+import { countedPoints, pointSays } from "./judge";
+import { classesOf } from "./points";
+import type { TrimSurvey } from "./record";
+
+const WORDS = { idle: "at idle", "1500": "at 1500 1/min", "2500": "at 2500 1/min", load: "under load" } as const;
+
+/** One question a bank and operating point: whether its correction stays in the shop's bands. */
+export function trimsAsk(survey: TrimSurvey, verdict: Verdict, context: CheckContext): Asked[] {
+  if (verdict.outcome === "void") return [];
+  const counted = countedPoints(survey, context);
+  const classes = classesOf({ ...survey, points: counted }, context);
+  const banks = counted[0]?.banks.length ?? 0;
+  return Array.from({ length: banks }, (_, bank) =>
+    POINT_CLASSES.flatMap((point): Asked[] => {
+      const said = counted.flatMap((p, i) => (classes[i] === point ? [pointSays(p, bank, survey, context)] : []));
+      if (said.length === 0) return [];
+      const says: Says = said.includes("bad") ? "bad" : said.includes("open") ? "open" : "good";
+      const whose = banks > 1 ? ` of bank ${bank + 1}` : "";
+      return [ofEngine(context.layout, trimAtom(bank + 1, point), `trim ${WORDS[point]}${whose}`, says)];
+    }),
+  ).flat();
+}

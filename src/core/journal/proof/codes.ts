@@ -1,0 +1,82 @@
+import type { Bodies, CodeRead } from "../entries";
+import { isAfter, type Line } from "./order";
+import type { Touch } from "./touches";
+
+type Of<K extends keyof Bodies> = Line & { readonly body: Bodies[K] };
+
+/** A code that was chased once: it stays owed, though it was cleared. */
+export interface ChasedCode {
+  readonly code: string;
+  readonly quiet: boolean;
+  /** What is missing; for a quiet one what it was quiet after */
+  readonly says: string;
+  /** Stands as permanent: only the car itself takes it out, once its own monitor has passed */
+  readonly permanent: boolean;
+}
+
+/** Shortest drive after which a code's silence says something, minutes; own judgement. */
+export const SHORTEST_DRIVE = 10;
+
+const PRESENT: readonly CodeRead["status"][] = ["current", "pending", "stored"];
+
+/** Every code that was ever read and not set aside, in the order first read; lines taken out included. */
+export function chasedCodes(lines: readonly Line[], retracted: readonly Line[], aside: ReadonlySet<string>): string[] {
+  const reads = [...lines, ...retracted].filter((l) => l.kind === "codes") as unknown as Of<"codes">[];
+  const all = reads.flatMap((l) => [...(l.former as Bodies["codes"][]), l.body].map((b) => b.codes));
+  const newest = new Map<string, CodeRead>();
+  for (const codes of all) for (const c of codes) newest.set(c.code.toUpperCase(), c);
+  return [...newest].filter(([code, c]) => !c.asideReason && !aside.has(code)).map(([code]) => code);
+}
+
+/**
+ * Whether a chased code is quiet: cleared after the last work on the car, driven after that, and read again
+ * after the drive in the modules it was read in before, without it.
+ */
+export function codeState(code: string, lines: readonly Line[], touches: readonly Touch[]): ChasedCode {
+  const of = <K extends keyof Bodies>(kind: K) => lines.filter((e) => e.kind === kind) as unknown as Of<K>[];
+  const reads = of("codes");
+  const cleared = of("codes-cleared").filter((c) => touches.every((t) => !t.work || (t.ended && isAfter(c, t.ended))));
+  const found = (r: Of<"codes">) => r.body.codes.find((c) => c.code.toUpperCase() === code);
+  const last = reads.at(-1);
+  const permanent = last !== undefined && found(last)?.status === "permanent";
+  const not = (says: string): ChasedCode => ({ code, quiet: false, says, permanent });
+  if (cleared.length === 0) return not("cleared");
+  // Read anew since: pending or current, it is back, however it was got there.
+  const since = reads.filter((r) => cleared.some((c) => isAfter(r, c)));
+  const back = since.findLast((r) => PRESENT.includes(found(r)?.status ?? "history"));
+  const chains = cleared.flatMap((clear) =>
+    since
+      .filter((r) => isAfter(r, clear))
+      .map((read) => ({
+        read,
+        minutes: of("drive")
+          .filter((d) => isAfter(d, clear) && isAfter(read, d))
+          .reduce((sum, d) => sum + d.body.minutes, 0),
+      })),
+  );
+  if (
+    back &&
+    !chains.some((c) => c.minutes >= SHORTEST_DRIVE && c.read !== back && isAfter(c.read, back) && !isPresent(found(c.read)))
+  )
+    return not(`back: ${found(back)?.status}`);
+  const modules = modulesOf(code, reads);
+  const driven = chains.filter((c) => c.minutes >= SHORTEST_DRIVE && !isPresent(found(c.read)));
+  if (driven.length === 0) {
+    const any = of("drive").some((d) => cleared.some((c) => isAfter(d, c)));
+    return not(any ? "read" : "drive");
+  }
+  const whole = driven.find((c) => covers(c.read.body.modules, modules));
+  if (!whole) return not(`modules: ${modules.join(", ")}`);
+  return { code, quiet: true, says: `quiet after ${Math.round(whole.minutes)} min of driving`, permanent };
+}
+
+const isPresent = (read: CodeRead | undefined) => read !== undefined && PRESENT.includes(read.status);
+
+/** Modules that a code was read in, where anybody wrote them down. */
+const modulesOf = (code: string, reads: readonly Of<"codes">[]): string[] => [
+  ...new Set(reads.flatMap((r) => r.body.codes.flatMap((c) => (c.code.toUpperCase() === code && c.module ? [c.module] : [])))),
+];
+
+/** Whether a reading of these modules answers for those; one that names none was of the whole car. */
+const covers = (read: readonly string[] | undefined, asked: readonly string[]) =>
+  !read || read.length === 0 || asked.every((m) => read.includes(m));

@@ -1,0 +1,143 @@
+import { type Asked, type CheckContext, ofEngine, seated, tight, tightAt, trimAtIdle, trimAtom } from "../../checks";
+import { refusal } from "../../checks/trims";
+import { isVapourCode, isVapourLeak, mixtureBanks } from "../../suspects";
+import { EVAP_ZONES, type Layout } from "../../vehicle";
+import type { Bodies } from "../entries";
+import { type ChasedCode, chasedCodes, codeState } from "./codes";
+import type { CheckEvidence } from "./evidence";
+import { elapsed, isAfter, type Line } from "./order";
+import { type Debt, debtsOf, disturbed, type Owed, settle } from "./owed";
+import { jointIds, lastWorkOf, type Touch, touchesOf } from "./touches";
+
+export * from "./codes";
+export * from "./confounded";
+export * from "./evidence";
+export * from "./order";
+export * from "./owed";
+export * from "./touches";
+
+type Of<K extends keyof Bodies> = Line & { readonly body: Bodies[K] };
+
+/** What stands proved of a job, and what is still owed. */
+export interface Proof {
+  readonly owed: readonly Owed[];
+  readonly codes: readonly ChasedCode[];
+  readonly complaint: "gone" | "remains" | "not-tried" | "not-since" | "order-unknown";
+  /** Of the vapour system's own monitor; undefined where no code asks for it */
+  readonly monitor?: "passed" | "failed" | "not-since" | "too-soon";
+  /** It came back, and nothing was repaired since */
+  readonly cameBack: boolean;
+  /** Any check ever showed the fault */
+  readonly shown: boolean;
+}
+
+export interface ProofInput {
+  readonly lines: readonly Line[];
+  readonly retracted: readonly Line[];
+  readonly evidence: readonly CheckEvidence[];
+  readonly context: CheckContext | undefined;
+}
+
+/** Findings, failing checks and codes that were set aside with a reason. */
+const setAsideIds = (lines: readonly Line[]): ReadonlySet<string> =>
+  new Set((lines.filter((l) => l.kind === "set-aside") as unknown as Of<"set-aside">[]).map((l) => l.body.id));
+
+/** Everything that closing rests on, from the record with corrections resolved. */
+export function proofOf({ lines, retracted, evidence, context }: ProofInput): Proof & { readonly touches: readonly Touch[] } {
+  const of = <K extends keyof Bodies>(kind: K) => lines.filter((e) => e.kind === kind) as unknown as Of<K>[];
+  const touches = touchesOf(
+    lines,
+    evidence.filter((e) => e.stands),
+  );
+  const work = touches.filter((t) => t.work);
+  const lastWork = lastWorkOf(touches);
+  const aside = setAsideIds(lines);
+  const layout = context?.layout;
+  const facts = {
+    evidence,
+    touches,
+    orders: of("order"),
+    joints: layout ? jointIds(layout) : new Set<string>(),
+    aside,
+    lastWork,
+  };
+  const codes = chasedCodes(lines, retracted, aside).map((code) => codeState(code, lines, touches));
+  const failing = debtsOf(facts);
+  const chased = context ? [...vapourDebts(context, codes), ...mixtureDebts(context, codes)] : [];
+  const debts = [...failing, ...chased.filter((d) => !failing.some((f) => f.asked.atom === d.asked.atom))];
+  const off = context ? disturbed(lines, touches, (joint) => seatedOwed(context, joint)) : [];
+  const after = (line: Line) => work.every((t) => t.ended && isAfter(line, t.ended));
+
+  const tries = of("complaint-tried");
+  const remains = [
+    ...tries.filter((t) => t.body.result === "remains"),
+    // A try that was taken out or worded anew still says that it remained then.
+    ...([...tries, ...(retracted.filter((l) => l.kind === "complaint-tried") as unknown as Of<"complaint-tried">[])].filter((t) =>
+      (t.former as Bodies["complaint-tried"][]).some((b) => b.result === "remains"),
+    ) as Of<"complaint-tried">[]),
+  ];
+  const gone = tries.filter((t) => t.body.result === "gone");
+  const complaint = gone.some((t) => after(t) && remains.every((r) => r === t || isAfter(t, r)))
+    ? "gone"
+    : tries.length === 0
+      ? "not-tried"
+      : tries.at(-1)?.body.result === "remains"
+        ? "remains"
+        : gone.some(after)
+          ? "order-unknown"
+          : "not-since";
+
+  const monitors = of("monitor").filter((m) => m.body.result !== "not-complete");
+  const lastMonitor = monitors.findLast(after);
+  const cleared = of("codes-cleared").filter(after);
+  const soak = context ? 1000 * context.limits.evapSoak.value : 0;
+  const ran = (m: Of<"monitor">) => cleared.some((c) => isAfter(m, c) && elapsed(m, c) >= soak);
+  const monitor = codes.some((c) => isVapourCode(c.code))
+    ? lastMonitor === undefined
+      ? "not-since"
+      : lastMonitor.body.result === "failed"
+        ? "failed"
+        : monitors.some((m) => after(m) && m.body.result === "passed" && ran(m))
+          ? "passed"
+          : "too-soon"
+    : undefined;
+
+  const back = of("outcome").findLast((o) => o.body.result === "came-back");
+  const repairs = of("repair").filter((r) => r.body.permanence !== "bypass");
+  return {
+    owed: settle([...debts, ...off], facts),
+    codes,
+    complaint,
+    ...(monitor ? { monitor } : {}),
+    cameBack: back !== undefined && !repairs.some((r) => isAfter(r, back)),
+    shown: failing.length > 0 || evidence.some((e) => aside.has(e.line.id)),
+    touches,
+  };
+}
+
+/** What a leak code of the vapour system asks for: every place of it that can leak tight, whatever an entry hid. */
+function vapourDebts({ layout }: CheckContext, codes: readonly ChasedCode[]): Debt[] {
+  if (!codes.some((c) => isVapourLeak(c.code))) return [];
+  return vapourSeals(layout).map((id) => ({ asked: tight(layout, id, "open"), bads: [] }));
+}
+
+/** What a mixture code asks for: its bank's live correction in band at idle, where trims say anything. */
+function mixtureDebts({ layout, vehicle }: CheckContext, codes: readonly ChasedCode[]): Debt[] {
+  if (refusal(vehicle) !== undefined) return [];
+  const banks = new Set(codes.flatMap((c) => mixtureBanks(c.code, vehicle.banks)));
+  return [...banks].map((bank) => ({
+    asked: ofEngine(layout, trimAtom(bank, "idle"), `trim at idle${vehicle.banks > 1 ? ` of bank ${bank}` : ""}`, "open"),
+    bads: [],
+  }));
+}
+
+/** Places where the vapour system can leak to the outside. */
+const vapourSeals = (layout: Layout): string[] =>
+  layout.joints.filter((j) => j.kind === "seal" && EVAP_ZONES.includes(j.from) && j.from !== "vent-hose").map((j) => j.id);
+
+/** A place put back: seen seated, shown tight, or, where the engine would show it, its trims in band since. */
+function seatedOwed({ layout, vehicle }: CheckContext, joint: string): Asked {
+  const vapour = EVAP_ZONES.includes(layout.joints.find((j) => j.id === joint)?.from ?? "manifold");
+  const live = !vapour && refusal(vehicle) === undefined ? [trimAtIdle(vehicle.banks)] : [];
+  return { ...seated(layout, joint, "open"), metBy: [[`seated@${joint}`], [tightAt(joint)], ...live] };
+}

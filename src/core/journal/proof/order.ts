@@ -1,0 +1,92 @@
+import { type Entry, type JournalEntry, spanOf } from "../entries";
+
+/** From–to, ms since 1970. */
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** A line of the record after corrections: what it says now, and every time that was ever given for it. */
+export interface Line extends JournalEntry {
+  /** Over all versions, clamped and not: when it may have happened */
+  readonly hull: Span;
+  /** The same by the device's own clock */
+  readonly own: Span;
+  /** Bodies it had before, oldest first; all of them where the line was taken out */
+  readonly former: readonly unknown[];
+}
+
+/** The record with corrections resolved, and apart from it the lines that were taken out. */
+export interface Resolved {
+  readonly lines: readonly Line[];
+  readonly retracted: readonly Line[];
+}
+
+const union = (spans: readonly Span[]): Span => ({
+  from: Math.min(...spans.map((s) => s.from)),
+  to: Math.max(...spans.map((s) => s.to)),
+});
+const ownSpan = (e: JournalEntry): Span => spanOf(e.clampedFrom ?? e.at);
+const wholeSpan = (e: JournalEntry): Span => (e.clampedFrom ? union([spanOf(e.at), spanOf(e.clampedFrom)]) : spanOf(e.at));
+
+/**
+ * Resolves corrections: the newest by `seq` replaces its root, a retraction takes it out; both stay in the journal.
+ * Lines come in the order of the record: when it happened, then as recorded.
+ */
+export function resolveLines(entries: readonly JournalEntry[]): Resolved {
+  const versions = new Map<string, JournalEntry[]>();
+  for (const entry of entries) {
+    if (!entry.corrects) continue;
+    const list = versions.get(entry.corrects);
+    if (list) list.push(entry);
+    else versions.set(entry.corrects, [entry]);
+  }
+  const lines: Line[] = [];
+  const retracted: Line[] = [];
+  for (const root of entries) {
+    if (root.corrects || root.kind === "retract") continue;
+    const given = versions.get(root.id);
+    if (!given) {
+      lines.push({ ...root, hull: wholeSpan(root), own: ownSpan(root), former: [] });
+      continue;
+    }
+    const ordered = [root, ...given.toSorted((a, b) => a.seq - b.seq)].filter(
+      (e) => e.kind === root.kind || e.kind === "retract",
+    );
+    const said = ordered.filter((e) => e.kind !== "retract");
+    const newest = said.at(-1) as JournalEntry;
+    const hull = union(said.map(wholeSpan));
+    const own = union(said.map(ownSpan));
+    const out = ordered.at(-1)?.kind === "retract";
+    // A correction keeps the root's identity and place in time unless it says another time.
+    const line = { ...root, at: newest.at, body: newest.body, hull, own };
+    if (out) retracted.push({ ...line, former: said.map((e) => e.body) });
+    else lines.push({ ...line, former: said.slice(0, -1).map((e) => e.body) });
+  }
+  return { lines: inOrder(lines), retracted };
+}
+
+function inOrder(lines: readonly Line[]): Line[] {
+  const keyed = lines.map((line) => ({ line, from: spanOf(line.at).from }));
+  return keyed.sort((a, b) => a.from - b.from || a.line.seq - b.line.seq).map((k) => k.line);
+}
+
+/** Whether the device that wrote `a` had seen `b` when it did. */
+const hadSeen = (a: Entry, b: JournalEntry) =>
+  a.device === b.device ? a.deviceSeq > b.deviceSeq || a.seenSeq >= b.seq : a.seenSeq >= b.seq;
+
+/**
+ * Whether `a` surely began after `b` had ended: by every time ever given for both, with its device knowing of `b`. Between
+ * devices the clocks may differ, so `a` must also have begun after the server had `b`.
+ */
+export function isAfter(a: Line, b: Line): boolean {
+  if (!hadSeen(a, b)) return false;
+  if (a.device === b.device) return a.own.from >= b.own.to;
+  return a.hull.from >= b.hull.to && a.hull.from >= Date.parse(b.recordedAt);
+}
+
+/** Time from the end of `b` to the beginning of `a`, ms: on one device by its own clock, otherwise the least it can have been. */
+export const elapsed = (a: Line, b: Line): number => (a.device === b.device ? a.own.from - b.own.to : a.hull.from - b.hull.to);
+
+/** Whether `a` began after `b` had ended by the times that stand now, whoever had seen what. */
+export const seemsAfter = (a: Line, b: Line): boolean => spanOf(a.at).from >= spanOf(b.at).to;

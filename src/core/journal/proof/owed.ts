@@ -1,0 +1,149 @@
+import type { Asked, CheckId } from "../../checks";
+import type { Bodies } from "../entries";
+import type { CheckEvidence } from "./evidence";
+import { isAfter, type Line, seemsAfter } from "./order";
+import { type Taken, type Touch, touchInTheWay } from "./touches";
+
+/** Why an atom is not answered, worst first. */
+export type Missing = "still-bad" | "late-bad" | "order-unknown" | "touched" | "not-sure" | "void" | "never";
+
+/** Something that must be shown good before the job may close. */
+export interface Owed {
+  readonly atom: string;
+  readonly words: string;
+  /** The check that asked, with its part; none where a code, the complaint or something taken off asks */
+  readonly askedBy?: { readonly check: CheckId; readonly part?: string };
+  /** Undefined once it is answered */
+  readonly missing?: Missing;
+  /** The touch, the verdict or the reason behind it */
+  readonly because?: string;
+  /** Where the order cannot be told: the failing record */
+  readonly unordered?: string;
+}
+
+export interface ProofFacts {
+  readonly evidence: readonly CheckEvidence[];
+  readonly touches: readonly Touch[];
+  readonly orders: readonly (Line & { readonly body: Bodies["order"] })[];
+  readonly joints: ReadonlySet<string>;
+  /** Entries of checks that were set aside with a reason */
+  readonly aside: ReadonlySet<string>;
+  readonly lastWork: Line | undefined;
+}
+
+/** One thing owed, before it is looked for: what asks, and the readings that said it was bad. */
+export interface Debt {
+  readonly asked: Asked;
+  readonly by?: { readonly check: CheckId; readonly part?: string };
+  readonly bads: readonly Taken[];
+}
+
+type Saying = { readonly of: CheckEvidence; readonly asked: Asked };
+
+/** Whether a reading was taken while an old part was back in to learn the cause: what fails then is diagnosis, not debt. */
+const whileSwapped = (of: CheckEvidence, touches: readonly Touch[]) =>
+  touches.some(
+    (t) =>
+      t.work && t.began.kind === "displaced" && isAfter(of.line, t.began) && (!t.ended || of.line.own.to <= t.ended.own.from),
+  );
+
+/** What failing records ask for: every atom they called bad, and what they left open beside it. */
+export function debtsOf({ evidence, touches, aside }: ProofFacts): Debt[] {
+  const debts = new Map<string, { asked: Asked; by: Debt["by"]; bads: CheckEvidence[] }>();
+  for (const of of evidence) {
+    const failing = of.asked.some((a) => a.says === "bad");
+    if (!failing || aside.has(of.line.id) || whileSwapped(of, touches)) continue;
+    for (const asked of of.asked) {
+      if (asked.says === "good") continue;
+      const known = debts.get(asked.atom);
+      const by = { check: of.check, ...(of.part ? { part: of.part } : {}) };
+      const debt = known ?? { asked, by, bads: [] };
+      if (asked.says === "bad") debt.bads.push(of);
+      debts.set(asked.atom, asked.says === "bad" && known && known.bads.length === 0 ? { ...debt, asked, by } : debt);
+    }
+  }
+  return [...debts.values()];
+}
+
+/** Looks for what answers each debt. Good counts that began after every touch that matters and after every bad. */
+export function settle(debts: readonly Debt[], facts: ProofFacts): Owed[] {
+  const says = new Map<string, { good: Saying[]; bad: Saying[]; open: Saying[] }>();
+  for (const of of facts.evidence) {
+    for (const asked of of.asked) {
+      if (asked.says !== "bad" && !of.stands) continue;
+      const list = says.get(asked.atom) ?? { good: [], bad: [], open: [] };
+      list[asked.says].push({ of, asked });
+      says.set(asked.atom, list);
+    }
+  }
+  const ofAtom = (atom: string) => says.get(atom) ?? { good: [], bad: [], open: [] };
+  const ordered = new Map(facts.orders.map((o) => [o.body.entry, o.body.before]));
+  // A failing record that was put before a repair by hand is before all that surely came after that repair.
+  const isPast = (good: Taken, bad: Taken) => {
+    if (isAfter(good.line, bad.line)) return true;
+    const repair = ordered.get(bad.line.id);
+    return repair !== undefined && facts.touches.some((t) => t.began.id === repair && t.ended && isAfter(good.line, t.ended));
+  };
+  type Answer =
+    | { readonly ok: true }
+    | { readonly ok: false; readonly missing: Missing; readonly because?: string; readonly unordered?: string };
+  const answer = (atom: string, debt: Debt): Answer => {
+    const { good, bad, open } = ofAtom(atom);
+    const bads = [
+      ...debt.bads,
+      ...bad.filter((b) => !facts.aside.has(b.of.line.id) && !whileSwapped(b.of, facts.touches)).map((b) => b.of),
+    ];
+    let touched: Touch | undefined;
+    let lateBad: Taken | undefined;
+    let unordered = false;
+    for (const g of good.toReversed()) {
+      const behind = bads.filter((b) => !isPast(g.of, b));
+      const inTheWay =
+        touchInTheWay(g.of, g.asked, facts.touches, facts.joints) ?? touchInTheWay(g.of, debt.asked, facts.touches, facts.joints);
+      if (behind.length === 0 && !inTheWay) return { ok: true };
+      if (behind.length > 0 && !inTheWay && behind.every((b) => seemsAfter(g.of.line, b.line))) lateBad ??= behind[0];
+      // A reading that only seems to come after a touch: its device had not seen it, or its time was changed across it.
+      if (inTheWay?.ended && seemsAfter(g.of.line, inTheWay.ended)) unordered = true;
+      else if (inTheWay && behind.length === 0) touched ??= inTheWay;
+    }
+    const since = (t: Taken) => !facts.lastWork || seemsAfter(t.line, facts.lastWork);
+    const worst = bad.findLast((b) => b.of.stands && since(b.of) && !ordered.has(b.of.line.id));
+    if (worst) return { ok: false, missing: "still-bad", because: worst.of.verdict.headline };
+    if (lateBad) return { ok: false, missing: "late-bad", unordered: lateBad.line.id };
+    if (unordered) return { ok: false, missing: "order-unknown" };
+    if (touched) return { ok: false, missing: "touched", because: touched.words };
+    const unsure = open.findLast((o) => since(o.of) && o.of.verdict.outcome !== "fail");
+    if (unsure) return { ok: false, missing: "not-sure", because: unsure.of.verdict.reasons[0] ?? unsure.of.verdict.headline };
+    const isVoid = facts.evidence.some(
+      (e) => e.stands && since(e) && e.verdict.outcome === "void" && e.check === debt.by?.check && e.part === debt.by.part,
+    );
+    return { ok: false, missing: isVoid ? "void" : "never" };
+  };
+  return debts.map((debt): Owed => {
+    const base = { atom: debt.asked.atom, words: debt.asked.words, ...(debt.by ? { askedBy: debt.by } : {}) };
+    let first: Answer | undefined;
+    for (const set of debt.asked.metBy ?? [[debt.asked.atom]]) {
+      const lacking = set.map((atom) => answer(atom, debt)).filter((a) => !a.ok);
+      if (lacking.length === 0) return base;
+      first ??= lacking[0];
+    }
+    if (!first || first.ok) return base;
+    const { missing, because, unordered } = first;
+    return { ...base, missing, ...(because ? { because } : {}), ...(unordered ? { unordered } : {}) };
+  });
+}
+
+/** Places that were taken off or plugged and put back: each must be seen seated, or shown by a reading since. */
+export function disturbed(lines: readonly Line[], touches: readonly Touch[], asked: (joint: string) => Asked): Debt[] {
+  const seen = new Set(
+    (lines.filter((l) => l.kind === "restored") as unknown as (Line & { readonly body: Bodies["restored"] })[])
+      .filter((l) => l.body.seated)
+      .map((l) => l.body.item),
+  );
+  const last = new Map<string, Touch>();
+  for (const touch of touches) {
+    const [place] = touch.places ?? [];
+    if (touch.off && place && touch.ended) last.set(place, touch);
+  }
+  return [...last].flatMap(([place, touch]) => (seen.has(touch.began.id) ? [] : [{ asked: asked(place), bads: [] }]));
+}

@@ -1,0 +1,125 @@
+"use client";
+
+import { useState } from "react";
+import { CHECKS } from "@/core/checks";
+import type { Bodies } from "@/core/journal";
+import { inSentence } from "@/core/sentence";
+import { Button } from "@/ui/button";
+import { Dialog } from "@/ui/dialog";
+import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
+import { shortTime } from "../short-time";
+import { useForm } from "../use-form";
+import { useJob } from "../use-job";
+
+type Of = Bodies["set-aside"]["of"];
+
+/** Something that is left as it is: why, at what risk, and what the customer decided. It stands on the handover page. */
+export function SetAside() {
+  const { state } = useJob();
+  const [open, setOpen] = useState(false);
+  const left = new Set(state.setAside.map((s) => s.id));
+  const options: [string, string][] = [
+    ...state.findings
+      .filter((f) => !f.repairedBy && !left.has(f.entry))
+      .map((f): [string, string] => [`finding ${f.entry}`, `Found: ${f.body.what}`]),
+    ...state.checks
+      .filter((c) => c.verdict.outcome === "fail" && !c.onBench && !left.has(c.entry))
+      .map((c): [string, string] => [
+        `check ${c.entry}`,
+        `${CHECKS[c.check].name}, ${shortTime(typeof c.at === "string" ? c.at : c.at.from)}: ${c.verdict.headline}`,
+      ]),
+    ...state.proof.codes.filter((c) => !c.quiet).map((c): [string, string] => [`code ${c.code}`, `Code ${c.code}`]),
+  ];
+  return (
+    <section aria-label="Left as it is" className="flex flex-col gap-2">
+      <h3 className="text-lg font-bold">Left as it is</h3>
+      {state.setAside.length > 0 && (
+        <ul className="flex flex-col divide-y divide-line border-y border-line">
+          {state.setAside.map((s) => (
+            <li key={s.entry} className="py-2">
+              <span className="font-bold">{s.of === "code" ? s.id : `A ${s.of}`}</span>: {s.reason}. Risk: {s.risk}. Customer:{" "}
+              {s.decision}. Again on {s.date}.
+            </li>
+          ))}
+        </ul>
+      )}
+      <div>
+        <Button disabled={options.length === 0} onClick={() => setOpen(true)}>
+          Set something aside
+        </Button>
+      </div>
+      <Dialog
+        open={open}
+        onOpenChange={setOpen}
+        title="Set aside"
+        description="What is left does not count as proved: it goes on the handover page with its reason and its risk."
+      >
+        {open && <SetAsideForm options={options} done={() => setOpen(false)} />}
+      </Dialog>
+    </section>
+  );
+}
+
+function SetAsideForm({ options, done }: { options: readonly (readonly [string, string])[]; done: () => void }) {
+  const form = useForm("set-aside", { what: "", reason: "", risk: "", decision: "", date: "" });
+  const { draft, set } = form;
+  const what = options.some(([id]) => id === draft.what) ? draft.what : (options[0]?.[0] ?? "");
+  const record = async () => {
+    const [of, id] = what.split(" ") as [Of, string];
+    const { reason, risk, decision, date } = draft;
+    if (await form.record({ kind: "set-aside", body: { of, id, reason, risk, decision, date } })) done();
+  };
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void record();
+      }}
+    >
+      <SelectField label="What" options={options} value={what} onChange={(e) => set({ what: e.target.value })} />
+      <TextArea label="Why it is left" value={draft.reason} onChange={(e) => set({ reason: e.target.value })} />
+      <TextArea label="What may come of it" value={draft.risk} onChange={(e) => set({ risk: e.target.value })} />
+      <TextArea label="What the customer decided" value={draft.decision} onChange={(e) => set({ decision: e.target.value })} />
+      <TextField type="date" label="Looked at again on" value={draft.date} onChange={(e) => set({ date: e.target.value })} />
+      {form.error && <ErrorNote>{form.error}</ErrorNote>}
+      <div>
+        <Button type="submit" look="primary" disabled={form.busy}>
+          Set it aside
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+/** Failing readings of which nobody can tell whether they came before the repair: only the technician knows. */
+export function OrderTold() {
+  const { state, append } = useJob();
+  const repair = state.repairs.findLast((r) => !r.undone);
+  const late = [...new Set(state.proof.owed.flatMap((o) => (o.unordered ? [o.unordered] : [])))];
+  if (!repair || late.length === 0) return null;
+  return (
+    <section
+      aria-label="Before or after the repair"
+      className="flex flex-col gap-2 border-l-4 border-amber bg-amber-soft px-4 py-3"
+    >
+      <p className="text-lg font-bold text-amber">Before the repair, or after it?</p>
+      {late.map((id) => {
+        const check = state.checks.find((c) => c.entry === id);
+        if (!check) return null;
+        const when = shortTime(typeof check.at === "string" ? check.at : check.at.from);
+        return (
+          <div key={id} className="flex flex-wrap items-center gap-3">
+            <p className="mr-auto">
+              {check.by}, {when}: {inSentence(CHECKS[check.check].name)}, “{check.verdict.headline}”
+            </p>
+            <Button onClick={() => void append({ kind: "order", body: { entry: id, before: repair.entry } })}>
+              It was taken before “{repair.body.what}”
+            </Button>
+          </div>
+        );
+      })}
+      <p className="text-muted">If it was after, the fault still stands: do the check again.</p>
+    </section>
+  );
+}
