@@ -588,7 +588,7 @@ export interface GateTrial {
 }
 
 /** Plays one history; `full` tells whether it ended as a thorough technician ends. */
-export function playHistory(seed: number, sd: number): { history: History; full: boolean } {
+function playHistory(seed: number, sd: number): { history: History; full: boolean } {
   const dice = seededNoise(seed);
   const car = CARS[seed % CARS.length] as Car;
   const h = new History(car, sd, dice, seededNoise(seed + 77));

@@ -62,7 +62,10 @@ describe("demo jobs", () => {
       stateOf(model)
         .checks.filter((c) => c.check !== "look")
         .map((c) => `${c.check} ${c.verdict.observation ?? c.verdict.outcome}`);
-    expect(said("Shearwater")).toEqual(["evap-smoke smoke-none-outside", "decay decay-leaks"]);
+    expect(said("Shearwater")).toEqual(["evap-smoke pass", "decay decay-leaks"]);
+    expect(stateOf("Shearwater").checks.find((c) => c.check === "evap-smoke")?.verdict).toMatchObject({
+      word: "Within the limit",
+    });
     expect(said("Pintail")).toEqual(["evap-smoke smoke-none-outside"]);
     expect(stateOf("Pintail").checks.at(-1)?.verdict.headline).toBe("Tight as far as it reached; filler neck untested");
     expect(said("Avocet")).toEqual(["pulldown pulldown-creeps", "valve valve-good-warm"]);

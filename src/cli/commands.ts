@@ -328,7 +328,7 @@ const judge: Command = {
     validate(check.schema, given.record, "record");
     const shop = validate<Shop>(shopSchema, liftShop({ ...DEFAULT_SHOP, ...given.context.shop }), "context.shop");
     const { zones, ...verdict } = guarded(() => check.judge(given.record, contextOf(given.context.vehicle, shop)), "record");
-    return { check: kind, word: verdictWord(check, verdict.outcome), ...verdict, zones };
+    return { check: kind, word: verdictWord(check, verdict), ...verdict, zones };
   },
 };
 

@@ -55,6 +55,8 @@ export interface ZoneKnowledge {
 
 export interface Verdict {
   readonly outcome: Outcome;
+  /** What the outcome is called here, where the kind's own word would say too much: "Within the limit" */
+  readonly word?: string;
   /** One line a technician would say. */
   readonly headline: string;
   readonly measures: readonly Measure[];
@@ -92,6 +94,9 @@ export const voidVerdict = (headline: string, trap: string): Verdict => ({
   zones: [],
 });
 
+/** A hole that was measured, told from none, and lies inside what must be caught. */
+export const WITHIN = "Within the limit";
+
 /** A joint's name as the vehicle's layout gives it; what is no joint of it by its own name. */
 export const jointName = (layout: Layout, id: string): string => layout.joints.find((j) => j.id === id)?.name ?? id;
 
@@ -120,6 +125,8 @@ export interface Plan {
   readonly displaces: readonly Displacement[];
   readonly cautions: readonly CautionId[];
   readonly clocks: readonly { readonly name: string; readonly seconds: number }[];
+  /** What would spoil the verdict as things stand: said before the check begins */
+  readonly warnings?: readonly string[];
   /** Set when the check does not work on this vehicle: why, and what does. */
   readonly refused?: string;
 }
@@ -197,7 +204,8 @@ export type CheckId =
   | "tank-sensor";
 
 /** The verdict word of an outcome, as this kind of check says it. */
-export function verdictWord(kind: Pick<CheckKind, "words">, outcome: Outcome): string {
+export function verdictWord(kind: Pick<CheckKind, "words">, { outcome, word }: Pick<Verdict, "outcome" | "word">): string {
+  if (word) return word;
   return outcome === "pass"
     ? kind.words.pass
     : outcome === "fail"

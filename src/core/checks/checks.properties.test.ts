@@ -68,17 +68,28 @@ describe("any spoilt smoke run (properties)", () => {
     { proof: { pressure: { value: 9, unit: "inH2O", kind: "gauge" }, ballAtBottom: true, smokeSeen: true } },
     { proof: { pressure: { value: 12.8, unit: "inH2O", kind: "gauge" }, ballAtBottom: false, smokeSeen: true } },
   ];
-  it("is void and weighs nothing, whatever it showed", () => {
+  it("weighs nothing but smoke that was seen, whatever it showed", () => {
     fc.assert(
       fc.property(fc.constantFrom(...traps), bounded(0.5, 11.5), fc.boolean(), (trap, flow, saw) => {
         const seen = saw ? [{ joint: "pcv-hose", at: 30 }] : [];
         const verdict = judgeSmoke(smokeRun(flow, { ...trap, seen, noSmokeOutside: !saw }), contextOf(NATURAL));
-        expect(verdict).toMatchObject({ outcome: "void", measures: [], zones: [] });
-        expect(verdict.observation).toBeUndefined();
+        expect(verdict.measures).toEqual([]);
         expect(verdict.reasons.length).toBeGreaterThan(0);
+        if (saw && trap.heaterOnAt === undefined) {
+          // What was seen while the machine pushed stays evidence; nothing else of the run does.
+          expect(verdict).toMatchObject({ outcome: "fail", observation: "smoke-at:pcv-hose", tested: ["pcv-hose"] });
+          expect(verdict.zones.map((z) => z.state)).toEqual(["leaking"]);
+        } else {
+          expect(verdict).toMatchObject({ outcome: "void", zones: [] });
+          expect(verdict.observation).toBeUndefined();
+        }
       }),
       { numRuns: 40 },
     );
+  });
+  it("lets what was seen after the heater had stopped be nothing", () => {
+    const late = smokeRun(4, { heaterOnAt: -290, seen: [{ joint: "pcv-hose", at: 60 }], noSmokeOutside: false });
+    expect(judgeSmoke(late, contextOf(NATURAL)).outcome).toBe("void");
   });
 });
 
@@ -89,7 +100,10 @@ describe("every check", () => {
       expect(kind.id).toBe(id);
       expect(kind.name.length).toBeGreaterThan(3);
       expect(() => kind.schema.validateSync({ nonsense: true }, { strict: true })).toThrow();
-      expect([verdictWord(kind, "unsure"), verdictWord(kind, "void")]).toEqual(["Not sure yet", "Void — proves nothing"]);
+      expect([verdictWord(kind, { outcome: "unsure" }), verdictWord(kind, { outcome: "void" })]).toEqual([
+        "Not sure yet",
+        "Void — proves nothing",
+      ]);
     }
     for (const facts of [NATURAL, TURBO, TWO_BANKS]) {
       expect(CHECKS.look.plan(contextOf(facts), undefined).steps.length).toBeGreaterThan(1);

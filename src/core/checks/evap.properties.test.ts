@@ -62,7 +62,7 @@ describe("any EVAP smoke run (properties)", () => {
           expect(shown.has(z.zone) || z.zone === entryZone, z.zone).toBe(true);
         }
         for (const id of verdict.tested ?? []) {
-          expect(reach.tested.map((j) => j.id)).toContain(id);
+          expect([...reach.tested.map((j) => j.id), ...run.seen.map((s) => s.joint)]).toContain(id);
           expect(id).not.toBe(run.entry);
         }
       }),
@@ -79,7 +79,10 @@ describe("any EVAP smoke run (properties)", () => {
           expect(verdict.observation).toBeUndefined();
           expect(verdict.reasons.length).toBeGreaterThan(0);
         }
-        if (run.touchedBefore.length > 0 || run.adapterLeaks) expect(verdict.outcome).toBe("void");
+        if (run.touchedBefore.length > 0 || run.adapterLeaks) {
+          expect(verdict.outcome).toBe(run.seen.some((s) => s.joint !== run.entry) ? "fail" : "void");
+          expect(verdict.zones.map((z) => z.state)).not.toContain("tight");
+        }
         if (run.seen.length > 0 || !run.noSmokeOutside) expect(verdict.outcome).not.toBe("pass");
         if (!run.zeroed || run.required === undefined) expect(verdict.outcome).not.toBe("pass");
       }),

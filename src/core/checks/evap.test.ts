@@ -162,8 +162,8 @@ describe("EVAP smoke verdict", () => {
       tested: ["purge-line-joint"],
     });
     expect(readCapOff({ joint: "x", before: 2, hoseSide: 1, blankProved: true })).toBe("partly");
-    expect(readCapOff({ joint: "x", before: 2, hoseSide: 1.9, blankProved: true })).toBe("elsewhere");
-    expect(readCapOff({ joint: "x", before: 2, hoseSide: 0, blankProved: false })).toBe("blank-weeps");
+    expect(readCapOff({ joint: "x", before: 2, hoseSide: 1.9, portSide: 2, blankProved: true })).toBe("elsewhere");
+    expect(readCapOff({ joint: "x", before: 2, hoseSide: 0, blankProved: false })).toBe("here");
   });
   it("is not sure where nobody names the size, where it is below what the ball tells, or the fuel level is out", () => {
     const reason = (change: Parameters<typeof evapSmokeRun>[1]) => judgeEvapSmoke(evapSmokeRun(0, change), context);

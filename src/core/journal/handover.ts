@@ -27,7 +27,7 @@ export interface Handover {
 }
 
 const summary = (c: CheckState): Summary => ({
-  word: verdictWord(CHECKS[c.check], c.verdict.outcome),
+  word: verdictWord(CHECKS[c.check], c.verdict),
   headline: c.verdict.headline,
   at: typeof c.at === "string" ? c.at : c.at.from,
   measures: c.verdict.measures,

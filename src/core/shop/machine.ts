@@ -7,6 +7,7 @@ export const MACHINE_KINDS = {
   "low-pressure": "Low-pressure smoke",
   "evap-safe": "Smoke, regulated below the EVAP ceiling",
   "boost-capable": "Smoke and air up to boost pressure",
+  plain: "Plain smoke maker: no ball, no gauge",
 } as const;
 export type MachineKind = keyof typeof MACHINE_KINDS;
 
@@ -33,6 +34,8 @@ export interface Machine {
   readonly maxFlow: Quantity;
   /** s until heater or pump stops by itself */
   readonly autoOff: number;
+  /** One division of the ball's scale; a fortieth of its top where nobody said */
+  readonly division?: Quantity;
   readonly calibration?: Calibration;
   readonly service: readonly { readonly on: string; readonly what: ServiceKind; readonly note: string }[];
 }
@@ -84,6 +87,7 @@ export const machineSchema = strictObject({
   ratedPressure: quantitySchema("ratedPressure").required(),
   maxFlow: quantitySchema("smokeFlow").required(),
   autoOff: yup.number().min(10, "Auto-off is at least 10 s").max(7200).required("State the auto-off time in seconds"),
+  division: quantitySchema("smokeFlow").optional().default(undefined),
   calibration: calibrationSchema.optional().default(undefined),
   service: yup
     .array()

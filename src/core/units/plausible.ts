@@ -38,6 +38,7 @@ export const BANDS = {
   evapPressure: pressure("EVAP test pressure", "gauge", 50, 9e3),
   capPressure: pressure("cap test pressure", "gauge", 500, 20e3),
   volume: { dimension: "volume", low: 0.05e-3, high: 0.3, name: "volume" },
+  trapped: { dimension: "volume", low: 0.5e-6, high: 20e-3, name: "trapped volume" },
   hole: { dimension: "length", low: 0.05e-3, high: 60e-3, name: "hole" },
   displacement: { dimension: "volume", low: 0.4e-3, high: 9e-3, name: "engine displacement" },
   altitude: { dimension: "distance", low: -450, high: 5500, name: "altitude" },

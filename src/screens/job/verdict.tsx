@@ -29,7 +29,7 @@ export function VerdictPanel({ check, verdict, title }: { check: CheckId; verdic
   const { sentence } = usePreferences();
   return (
     <section aria-label={title ?? "Verdict"} className={`border-l-4 px-4 py-3 ${EDGES[verdict.outcome]}`}>
-      <p className={`text-lg font-bold ${INKS[verdict.outcome]}`}>{verdictWord(CHECKS[check], verdict.outcome)}</p>
+      <p className={`text-lg font-bold ${INKS[verdict.outcome]}`}>{verdictWord(CHECKS[check], verdict)}</p>
       <p className="text-lg">{sentence(verdict.headline)}</p>
       {verdict.measures.length > 0 && (
         <dl className="mt-2 flex flex-col gap-1">

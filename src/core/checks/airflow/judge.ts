@@ -59,6 +59,12 @@ export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verd
   if (vehicle.fuel === "diesel") {
     return voidVerdict("This reading proves nothing", "a diesel idles unthrottled: the petrol limits do not apply");
   }
+  const above = vehicle.induction === "natural" && record.points.some((p) => p.map && toSi(p.map) > 1.03 * toSi(record.ambient));
+  if (above)
+    return voidVerdict(
+      "This reading proves nothing",
+      "a manifold above ambient on an engine without a blower: look at unit and sensor",
+    );
   const readings = readAirflow(record, context);
   const idle = readings.find((r) => r.point.state === "idle");
   const open = readings.filter((r) => r.point.state === "wide-open").toSorted((a, b) => b.point.rpm - a.point.rpm)[0];

@@ -1,7 +1,7 @@
 import { formatNumber, toSi } from "../../units";
 import { saysOf, tight } from "../asked";
 import { type CheckContext, type CheckKind, type Plan, type Verdict, voidVerdict } from "../check";
-import { instrumentDoubt } from "../instrument";
+import { allowedLoss, instrumentDoubt, watchTime } from "../instrument";
 import { type CapRecord, capSchema } from "./record";
 
 export * from "./record";
@@ -32,6 +32,11 @@ export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict {
     return voidVerdict(`${name} was not tested`, "the tester was not proved with its blank: it may leak itself");
   const limit = limits.capLoss.value;
   const division = Math.abs(toSi(record.instrument.division) / toSi({ value: 1, unit: record.unit }));
+  if (record.end > record.start + 1.01 * division)
+    return voidVerdict(
+      `${name}: the reading cannot be`,
+      "the pressure rose on the tester: it was pumped up in between, or the gauge stuck",
+    );
   const share = (end: number) =>
     Math.min(1, Math.max(0, ((record.start - end) / record.start) * (STATED / Math.max(1, record.seconds))));
   const [loss, low, high] = [share(record.end), share(record.end + division), share(record.end - division)];
@@ -67,7 +72,14 @@ export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict {
         : [],
     };
   }
-  const doubt = instrumentDoubt(record.instrument, limit * toSi({ value: record.start, unit: record.unit }), limits);
+  const start = toSi({ value: record.start, unit: record.unit });
+  const watch = watchTime(record.instrument, start, limit, limits, STATED);
+  const doubt = instrumentDoubt(
+    record.instrument,
+    allowedLoss(start, limit, record.seconds, STATED),
+    limits,
+    Number.isFinite(watch) ? `Watch it for ${formatNumber(Math.ceil(watch), 0)} s, or take a finer one` : undefined,
+  );
   const doubts = [
     doubt,
     record.seconds < STATED ? `watch it for ${STATED} s or longer` : undefined,

@@ -1,6 +1,6 @@
 import * as yup from "yup";
 import { strictObject } from "../../input";
-import { type UnitId, unitsOf } from "../../units";
+import { type Quantity, quantitySchema, type UnitId, unitsOf } from "../../units";
 import { durationField, type InstrumentUse, instrumentField, oneOfField } from "../fields";
 
 /** A filler cap by itself on a tester. */
@@ -14,6 +14,8 @@ export interface CapRecord {
   /** The tester held by itself with a blank in place of the cap */
   readonly testerProved: boolean;
   readonly seal: "whole" | "cracked" | "dirty";
+  /** Gas space between pump and part: with it a loss is a hole */
+  readonly volume?: Quantity;
   readonly instrument: InstrumentUse;
 }
 
@@ -29,5 +31,6 @@ export const capSchema = strictObject({
   unit: yup.mixed<UnitId>().oneOf(unitsOf("pressure")).required(),
   testerProved: yup.boolean().required(),
   seal: oneOfField("Its seal", ["whole", "cracked", "dirty"] as const),
+  volume: quantitySchema("trapped").optional().default(undefined),
   instrument: instrumentField("pressure").required(),
 });

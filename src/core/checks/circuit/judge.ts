@@ -50,6 +50,12 @@ export function judgeCircuit(record: CircuitRecord, context: CheckContext): Verd
       reasons: ["charge it first: every voltage in the circuit is held against it"],
     };
   }
+  const beyond = record.readings.find((r) => r.voltage && toSi(r.voltage) > battery + 1);
+  if (beyond)
+    return voidVerdict(
+      `${name}: the readings cannot be`,
+      "a pin showed more than the battery: look at the meter's range, or measure the battery again as it stands now",
+    );
   const doubt = instrumentDoubt(record.instrument, limits.feedDrop.value, limits);
   if (doubt) return { ...base, outcome: "unsure", headline: "The meter cannot carry a verdict", reasons: [doubt] };
   const seal = record.pierced ? ["a wire was pierced: it stays on the off-the-car list until it is sealed"] : [];

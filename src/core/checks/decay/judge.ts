@@ -16,10 +16,10 @@ const NEAR = 0.5;
 const WALLS_YIELD = 0.1;
 
 /** Samples in SI: s since shut-off, Pa gauge. */
-const runOf = (samples: DecayRecord["samples"], unit: DecayRecord["unit"]): DecayRun => ({
-  times: samples.map((s) => s[0]),
-  pressures: samples.map((s) => s[1] * UNITS[unit].scale),
-});
+const runOf = (all: DecayRecord["samples"], unit: DecayRecord["unit"]): DecayRun => {
+  const samples = thinned(all);
+  return { times: samples.map((s) => s[0]), pressures: samples.map((s) => s[1] * UNITS[unit].scale) };
+};
 
 /** The decay of a record fitted (SI); throws RangeError for samples that no decay can be read from. */
 export function readDecay(record: DecayRecord, context: Pick<CheckContext, "layout" | "vehicle">): DecayResult {
@@ -55,6 +55,45 @@ function fallToSee(record: DecayRecord, context: CheckContext): number | undefin
   return Math.min(start, (massFlow * R_AIR * temperature * seconds) / volume);
 }
 
+/** Share of the start that is left when a system has run empty, and how many readings make a decay. */
+const EMPTY = 0.1;
+const READINGS = 4;
+/** s within which an empty system has a gross leak. */
+const AT_ONCE = 20;
+
+/** s after which a system had run empty before a decay could be read from it; undefined where it had not. */
+function grossLoss({ samples }: DecayRecord): number | undefined {
+  const [first] = samples;
+  if (!first || !(first[1] > 0)) return undefined;
+  const at = samples.findIndex((s) => s[1] < EMPTY * first[1]);
+  const seconds = at > 0 && at < READINGS ? (samples[at] as readonly [number, number])[0] - first[0] : Number.POSITIVE_INFINITY;
+  return seconds <= AT_ONCE ? seconds : undefined;
+}
+
+/** Most readings that are fitted: more are thinned to the means of equal stretches, of which each is one reading. */
+const MOST_FITTED = 90;
+
+function thinned(samples: DecayRecord["samples"]): DecayRecord["samples"] {
+  if (samples.length <= MOST_FITTED) return samples;
+  const size = (samples.length - 1) / (MOST_FITTED - 1);
+  // The first reading stays as it is: everything is counted from it.
+  return [
+    samples[0] as readonly [number, number],
+    ...Array.from({ length: MOST_FITTED - 1 }, (_, i): [number, number] => {
+      const part = samples.slice(1 + Math.floor(i * size), 1 + Math.floor((i + 1) * size));
+      const mean = (k: 0 | 1) => part.reduce((sum, s) => sum + s[k], 0) / part.length;
+      return [mean(0), mean(1)];
+    }),
+  ];
+}
+
+/** How fast a shut tank that nobody pushed rose, Pa/s: fuel that goes on evaporating; undefined where it was not watched. */
+const vapourRate = ({ vapourRise, unit }: DecayRecord): number | undefined =>
+  vapourRise && ((vapourRise.end - vapourRise.start) * UNITS[unit].scale) / Math.max(1, vapourRise.seconds);
+
+/** Share of the fall to be seen that evaporating fuel may hide. */
+const HIDDEN_BY_VAPOUR = 0.2;
+
 /** Judges a decay of the EVAP system against the size to be caught: by volume, or by a reference hole where one was opened. */
 export function judgeDecay(record: DecayRecord, context: CheckContext): Verdict {
   const trap = setupTrap(record, record.samples.at(-1)?.[0] ?? 0, (id) => jointName(context.layout, id));
@@ -66,6 +105,18 @@ export function judgeDecay(record: DecayRecord, context: CheckContext): Verdict 
       "This decay proves nothing",
       `it began above the ceiling of ${formatNumber(evapCeiling.value / UNITS[record.unit].scale, 1)} ${record.unit} gauge (${evapCeiling.source}): let it down and look at valves and seals before going on`,
     );
+  }
+  const gross = grossLoss(record);
+  if (gross !== undefined) {
+    return {
+      outcome: "fail",
+      headline: `Gone within ${formatNumber(gross, 0)} s: a gross leak, too fast to size`,
+      measures: [],
+      reasons: ["vent not shut, cap off, or a hole of millimetres: smoke at full flow finds it at once"],
+      observation: "decay-leaks",
+      tested: reachOf(context.layout, record).tested.map((j) => j.id),
+      zones: [],
+    };
   }
   let fit: DecayResult;
   try {
@@ -111,8 +162,15 @@ export function judgeDecay(record: DecayRecord, context: CheckContext): Verdict 
     };
   }
   const fall = fallToSee(record, context);
+  const rate = vapourRate(record);
+  const seconds = (record.samples.at(-1)?.[0] ?? 0) - (record.samples[0]?.[0] ?? 0);
   const doubts = [
     ...(fit.outcome === "unsure" ? fit.reasons : []),
+    ...(rate !== undefined && fall !== undefined && Math.abs(rate) * seconds > HIDDEN_BY_VAPOUR * fall
+      ? [
+          "shut and unpushed it moved by itself before the run: evaporating or cooling fuel hides as much as a leak takes. Let it soak",
+        ]
+      : []),
     ...[
       fuelLevelDoubt(record, context),
       fall === undefined ? undefined : instrumentDoubt(record.instrument, fall, context.limits),

@@ -14,6 +14,8 @@ export interface DecayRecord extends EvapSetup {
   /** [s since shut-off, gauge pressure] */
   readonly samples: readonly (readonly [number, number])[];
   readonly reference?: { readonly diameter: Quantity; readonly samples: readonly (readonly [number, number])[] };
+  /** The shut system before it was pushed: gauge pressure at the start and end of so many seconds */
+  readonly vapourRise?: { readonly start: number; readonly end: number; readonly seconds: number };
   /** Gas space, where it is known better than by fuel level */
   readonly volume?: Quantity;
   readonly instrument: InstrumentUse;
@@ -31,6 +33,13 @@ export const decaySchema = strictObject({
   reference: strictObject({
     diameter: quantitySchema("hole").required("State the reference hole"),
     samples: samples.required(),
+  })
+    .optional()
+    .default(undefined),
+  vapourRise: strictObject({
+    start: yup.number().min(-1e5).max(1e6).required("Type the pressure at the start"),
+    end: yup.number().min(-1e5).max(1e6).required("Type the pressure at the end"),
+    seconds: durationField("The time"),
   })
     .optional()
     .default(undefined),

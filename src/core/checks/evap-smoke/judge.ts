@@ -1,9 +1,9 @@
 import { inSentence } from "../../sentence";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import { EVAP_ZONES, entryZone, type Reach, reachOf } from "../../vehicle";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
+import { type CheckContext, jointName, type Measure, type Verdict, WITHIN, type ZoneKnowledge } from "../check";
 import { fuelLevelDoubt, gasSpace, holeMeasure, setupTrap } from "../evap-fields";
-import { machineTrap, names, readSmoke, type SmokeReading, smokeMeasures } from "../smoke";
+import { machineTrap, names, readSmoke, type SmokeReading, smokeMeasures, type Trap, trappedVerdict } from "../smoke";
 import type { CapOff, EvapSmokeRun } from "./record";
 
 /** What the machine is set to, Pa gauge: its regulated output where it was regulated. */
@@ -15,56 +15,83 @@ export function readEvapSmoke(run: EvapSmokeRun, context: Pick<CheckContext, "la
   return readSmoke(run, { ...reach, volume: gasSpace(context, run).volume });
 }
 
-function trapOf(run: EvapSmokeRun, reach: Reach, reading: SmokeReading, context: CheckContext): string | undefined {
+function trapOf(run: EvapSmokeRun, reach: Reach, reading: SmokeReading, context: CheckContext): Trap | undefined {
   const { limits, layout } = context;
   const ceiling = limits.evapCeiling;
   const unit = run.units.pressure;
   const limit = `${formatQuantity(fromSi(ceiling.value, unit, "gauge"))} (${ceiling.source})`;
   if (setPressure(run) > ceiling.value * 1.001) {
-    return `the machine was not shown regulated below the EVAP ceiling of ${limit}: regulate it and prove that with the hose clamped`;
+    return {
+      why: `the machine was not shown regulated below the EVAP ceiling of ${limit}: regulate it and prove that with the hose clamped`,
+    };
   }
   if (run.proof && toSi(run.proof.pressure) > ceiling.value * 1.001)
-    return `the clamped hose came up above the EVAP ceiling of ${limit}`;
-  const trap = machineTrap(run, reading, context, setPressure(run)) ?? setupTrap(run, run.endedAt, (id) => jointName(layout, id));
-  if (trap) return trap;
+    return { why: `the clamped hose came up above the EVAP ceiling of ${limit}` };
   const highest = Math.max(...reading.pressures);
   if (highest > ceiling.value * 1.05) {
-    return `the system was put under ${formatQuantity(fromSi(highest, unit, "gauge"))}, above its ceiling of ${limit}: let it down, look at valves and seals`;
+    return {
+      why: `the system was put under ${formatQuantity(fromSi(highest, unit, "gauge"))}, above its ceiling of ${limit}: let it down, look at valves and seals`,
+    };
   }
+  const trap = machineTrap(run, reading, context, setPressure(run));
+  if (trap) return trap;
+  const setup = setupTrap(run, run.endedAt, (id) => jointName(layout, id));
+  if (setup) return { why: setup };
   const [openEnd] = reach.openEnds;
-  if (run.seen.length === 0 && openEnd) return `${openEnd.name} was left open: the fill escaped there. Seal it and run again`;
-  if (run.seen.length === 0 && run.draughtOrGlare) return "draught or bright daylight: smoke could not have been seen";
+  if (run.seen.length === 0 && openEnd)
+    return { why: `${openEnd.name} was left open: the fill escaped there. Seal it and run again` };
+  if (run.seen.length === 0 && run.draughtOrGlare) return { why: "draught or bright daylight: smoke could not have been seen" };
   return undefined;
 }
 
 /** Share of the ball's fall above which a cap-off has taken the whole flow away, and below which it changed nothing. */
 const RECOVERED = 0.8;
 const UNCHANGED = 0.2;
+/** A ball that rises by more than this share while something is capped tells of something else. */
+const ROSE = 0.15;
 
-export type CapOffReading = "blank-weeps" | "here" | "partly" | "elsewhere";
+/** What one side of a joint showed while it was capped. */
+export type Side = "gone" | "less" | "same" | "more" | "not-tried";
+export type CapOffReading = "here" | "partly" | "elsewhere" | "one-side" | "blank-weeps" | "void" | "not-tried";
 
-/** What capping a joint off says: the better side counts; a blank that was not proved says nothing. */
-export function readCapOff(capOff: CapOff): CapOffReading {
-  if (!capOff.blankProved) return "blank-weeps";
-  const left = Math.min(capOff.hoseSide ?? capOff.before, capOff.portSide ?? capOff.before);
-  const fall = capOff.before > 0 ? (capOff.before - left) / capOff.before : 0;
-  return fall >= RECOVERED ? "here" : fall <= UNCHANGED ? "elsewhere" : "partly";
+export function readSide(before: number, after: number | undefined): Side {
+  if (after === undefined) return "not-tried";
+  if (!(before > 0)) return "same";
+  const fall = (before - after) / before;
+  return fall < -ROSE ? "more" : fall >= RECOVERED ? "gone" : fall <= UNCHANGED ? "same" : "less";
 }
+
+/**
+ * What capping a joint off says, as a table over both sides and the blank. A flow that is gone convicts, whatever the blank
+ * is worth: a weeping one would have left some. Less than all, or nothing, counts only with a blank that was proved, and
+ * "elsewhere" only with both sides tried.
+ */
+export function readCapOff(capOff: CapOff): CapOffReading {
+  const sides = [readSide(capOff.before, capOff.hoseSide), readSide(capOff.before, capOff.portSide)];
+  const tried = sides.filter((s) => s !== "not-tried");
+  if (tried.length === 0) return "not-tried";
+  if (!(capOff.before > 0) || tried.includes("more")) return "void";
+  if (tried.includes("gone")) return "here";
+  if (!capOff.blankProved) return "blank-weeps";
+  if (tried.includes("less")) return "partly";
+  return tried.length === 2 ? "elsewhere" : "one-side";
+}
+
+const CAP_OFF_WORDS: Record<CapOffReading, string> = {
+  here: "The flow is gone: the leak lies beyond it",
+  partly: "A part of the flow stays: a second leak, or the blank weeps",
+  elsewhere: "Nothing changed on either side: it is not there",
+  "one-side": "Nothing changed with this side shut; cap the other side too",
+  "blank-weeps": "The blank was not proved: it may weep itself, so this says nothing",
+  void: "The ball stood at nothing before, or rose while it was capped: something else changed, this says nothing",
+  "not-tried": "Neither side was shut",
+};
 
 function capOffWords(capOff: CapOff, name: string, unit: string): string {
   const side = (value: number | undefined, which: string) =>
     value === undefined ? [] : [`${which} side shut ${formatNumber(value, 2)}`];
-  const seen = `${name}: ball ${formatNumber(capOff.before, 2)}, ${[...side(capOff.hoseSide, "hose"), ...side(capOff.portSide, "port")].join(", ") || "neither side shut"} ${unit}`;
-  switch (readCapOff(capOff)) {
-    case "blank-weeps":
-      return `${seen}. The blank was not proved: it may weep itself, so this says nothing`;
-    case "here":
-      return `${seen}. The flow is gone: the leak lies beyond it`;
-    case "partly":
-      return `${seen}. A part of the flow stays: a second leak, or the blank weeps`;
-    case "elsewhere":
-      return `${seen}. Nothing changed: it is not there`;
-  }
+  const sides = [...side(capOff.hoseSide, "hose"), ...side(capOff.portSide, "port")].join(", ") || "neither side shut";
+  return `${name}: ball ${formatNumber(capOff.before, 2)}, ${sides} ${unit}. ${CAP_OFF_WORDS[readCapOff(capOff)]}`;
 }
 
 /** Judges an EVAP smoke run: traps, smoke seen, an inside path, then tight as far as smoke was shown and the size asks. */
@@ -86,7 +113,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
   const { layout } = context;
   const reading = readEvapSmoke(run, context);
   const trap = trapOf(run, reach, reading, context);
-  if (trap) return voidVerdict("This run proves nothing", trap);
+  if (trap) return trappedVerdict(run, trap, layout);
   // A ball at the bottom still leaves a size that its scale cannot tell from none; one that hunts has no size yet.
   const hole = reading.flow?.settled ? reading.hole : undefined;
   const { required } = run;
@@ -135,11 +162,12 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
       zones: [],
     };
   }
-  if (hole && required && hole.low >= toSi(required.size)) {
+  const least = hole?.low ?? reading.atLeast;
+  if (required && least !== undefined && least >= toSi(required.size)) {
     const here = run.capOffs.find((c) => readCapOff(c) === "here")?.joint;
     return {
       outcome: "fail",
-      headline: `Passes the flow of a ${size} hole with no smoke outside`,
+      headline: `Passes the flow of a ${size ?? `${formatNumber(1000 * least, 2)} mm or larger`} hole with no smoke outside`,
       measures,
       reasons: [
         ...capOffs,
@@ -156,6 +184,10 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
     };
   }
   const doubts = [
+    run.machine.plain ? "a machine without ball and gauge can find a leak and cannot say that there is none" : undefined,
+    reading.atLeast === undefined
+      ? undefined
+      : `the ball stood above its last calibrated height: at least ${formatNumber(1000 * reading.atLeast, 2)} mm passes somewhere`,
     run.zeroed ? undefined : "gauge and ball were not at zero before the run: zero them and repeat",
     required
       ? undefined
@@ -192,6 +224,25 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
       };
     });
   const untested = zones.filter((z) => z.state === "not-reached");
+  const untestedWords = untested.map((z) => `${zoneName(z.zone)} untested: ${z.why}`);
+  // A hole that is told from none and smaller than must be caught is no tight system: the search goes on where a smell does.
+  if (hole && (reading.flow?.low ?? 0) > 0) {
+    return {
+      outcome: "pass",
+      word: WITHIN,
+      headline: `Leaks like a ${size} hole: inside what must be caught, and not tight`,
+      measures,
+      reasons: [
+        "no smoke was seen for it; where a smell or the complaint remains, it is still to be found",
+        ...untestedWords,
+        hidden,
+        ...capOffs,
+      ],
+      zones: zones.map((z) =>
+        z.state === "tight" ? { ...z, state: "reached", why: "smoke was there; something still passes" } : z,
+      ),
+    };
+  }
   return {
     outcome: "pass",
     headline:
@@ -199,7 +250,12 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
         ? `Tight as far as it reached; ${untested.map((z) => zoneName(z.zone)).join(", ")} untested`
         : "Tight: smoke everywhere inside, none outside",
     measures,
-    reasons: [...untested.map((z) => `${zoneName(z.zone)} untested: ${z.why}`), hidden, ...capOffs],
+    reasons: [
+      ...(hole ? [`a hole of ${formatNumber(1000 * hole.high, 2)} mm or more would have shown`] : []),
+      ...untestedWords,
+      hidden,
+      ...capOffs,
+    ],
     observation: "smoke-none-outside",
     zones,
   };

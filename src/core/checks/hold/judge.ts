@@ -1,6 +1,7 @@
+import { holeOfLoss } from "../../gas/hold";
 import { formatNumber, fromSi, toSi } from "../../units";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
-import { instrumentDoubt } from "../instrument";
+import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, WITHIN, type ZoneKnowledge } from "../check";
+import { allowedLoss, instrumentDoubt, rises, watchTime } from "../instrument";
 import { type Loss, lossIn60 } from "./loss";
 import { HOLD_PART_NAMES, type HoldRecord } from "./record";
 
@@ -8,6 +9,35 @@ import { HOLD_PART_NAMES, type HoldRecord } from "./record";
 const WATCH = 30;
 /** Least vacuum a hold is worth anything at, share of what an idling engine supplies. */
 const ENOUGH = 0.6;
+
+/** No air outside holds more than this, Pa. */
+const MOST_VACUUM = 103e3;
+/** Share of what must be caught below which a hole is far below it. */
+const FAR_BELOW = 0.5;
+/** Where a hold records no conditions of its own: sea level, a bay's air. Either shifts a hole by a few percent. */
+const AMBIENT = 101325;
+const TEMPERATURE = 293.15;
+
+/** The larger of the holes that both holds make, with the interval of its loss, m; undefined without a gas space. */
+function holeOf({ volume, still: samples, wiggled: moved, unit }: HoldRecord, still: Loss, wiggled: Loss | undefined) {
+  if (!volume) return undefined;
+  const of = (list: HoldRecord["still"], loss: Loss) => {
+    const start = toSi({ value: (list[0] as readonly [number, number])[1], unit });
+    const at = (share: number) =>
+      holeOfLoss({
+        volume: toSi(volume),
+        start: AMBIENT - start,
+        end: AMBIENT - start * (1 - Math.max(0, share)) ** (loss.seconds / 60),
+        seconds: loss.seconds,
+        ambient: AMBIENT,
+        temperature: TEMPERATURE,
+      });
+    return { diameter: at(loss.share), low: at(loss.low), high: at(loss.high) };
+  };
+  const first = of(samples, still);
+  const second = wiggled && moved.length >= 2 ? of(moved, wiggled) : first;
+  return second.diameter > first.diameter ? second : first;
+}
 
 /** Judges a hold: still first, then under the wiggle; a part that holds until wiggled is intermittent, which is a fault. */
 export function judgeHold(record: HoldRecord, context: CheckContext): Verdict {
@@ -22,6 +52,11 @@ export function judgeHold(record: HoldRecord, context: CheckContext): Verdict {
       `pump to ${formatNumber(needed.value, 0)} ${record.unit} vacuum or more: a part that is hardly sucked hardly leaks`,
     );
   }
+  const top = Math.max(...[...record.still, ...record.wiggled].map((s) => s[1]));
+  if (toSi({ value: top, unit: record.unit }) > MOST_VACUUM)
+    return voidVerdict(`${name}: the reading cannot be`, "more vacuum than the air outside has pressure: look at unit and gauge");
+  const rose = rises(record.still, division) ?? rises(record.wiggled, division);
+  if (rose) return voidVerdict(`${name}: the reading cannot be`, rose);
   const still = lossIn60(record.still, division);
   const wiggled = record.wiggled.length >= 2 ? lossIn60(record.wiggled, division) : undefined;
   const limit = limits.holdLoss.value;
@@ -34,7 +69,38 @@ export function judgeHold(record: HoldRecord, context: CheckContext): Verdict {
   ];
   const joint = layout.joints.find((j) => j.id === record.joint);
   const leaking = (why: string): ZoneKnowledge[] => (joint ? [{ zone: joint.from, state: "leaking", joint: joint.id, why }] : []);
-  const doubt = instrumentDoubt(record.instrument, limit * start, limits);
+  const watch = watchTime(record.instrument, start, limit, limits);
+  const doubt = instrumentDoubt(
+    record.instrument,
+    allowedLoss(start, limit, still.seconds),
+    limits,
+    Number.isFinite(watch) ? `Watch it for ${formatNumber(Math.ceil(watch / 10) * 10, 0)} s, or take a finer one` : undefined,
+  );
+  const hole = holeOf(record, still, wiggled);
+  if (hole) {
+    measures.push({
+      name: "Loss as one sharp-edged hole (Cd 0.61)",
+      value: fromSi(hole.diameter, "mm"),
+      low: 1000 * hole.low,
+      high: 1000 * hole.high,
+      limit: `${formatNumber(1000 * limits.caughtVacuum.value, 1)} mm must be caught`,
+      limitSource: limits.caughtVacuum.source,
+    });
+  }
+  // With the gas space known the loss is a hole: one far below what anything asks for is not what set a code.
+  if (hole && (still.low > limit || (wiggled?.low ?? 0) > limit) && hole.high <= FAR_BELOW * limits.caughtVacuum.value) {
+    return {
+      outcome: "pass",
+      word: WITHIN,
+      headline: `${name} weeps like a ${formatNumber(1000 * hole.diameter, 3)} mm hole: far below what set this code`,
+      measures,
+      reasons: [
+        `loses ${percent(still)} in 60 s of a small gas space; ${formatNumber(1000 * limits.caughtVacuum.value, 1)} mm must be caught`,
+      ],
+      tested: [record.joint],
+      zones: [],
+    };
+  }
   const part = HOLD_PART_NAMES[record.part].toLowerCase();
 
   if (still.low > limit) {
@@ -76,7 +142,8 @@ export function judgeHold(record: HoldRecord, context: CheckContext): Verdict {
       zones: [],
     };
   }
-  if (doubt) return { outcome: "unsure", headline: "The gauge cannot carry a verdict", measures, reasons: [doubt], zones: [] };
+  if (doubt && still.seconds >= WATCH)
+    return { outcome: "unsure", headline: "The gauge cannot carry a verdict", measures, reasons: [doubt], zones: [] };
   if (still.high > limit || still.seconds < WATCH) {
     return {
       outcome: "unsure",

@@ -1,6 +1,6 @@
 import * as yup from "yup";
 import { strictObject } from "../../input";
-import { type UnitId, unitsOf } from "../../units";
+import { type Quantity, quantitySchema, type UnitId, unitsOf } from "../../units";
 import { type InstrumentUse, instrumentField, jointField, oneOfField, samplesField } from "../fields";
 
 export const HOLD_PARTS = ["actuator", "line", "reservoir", "check-valve"] as const;
@@ -27,6 +27,8 @@ export interface HoldRecord {
   readonly still: readonly (readonly [number, number])[];
   /** The same while the pipe ends were wiggled */
   readonly wiggled: readonly (readonly [number, number])[];
+  /** Gas space between pump and part: with it a loss is a hole */
+  readonly volume?: Quantity;
   readonly instrument: InstrumentUse;
 }
 
@@ -39,5 +41,6 @@ export const holdSchema = strictObject({
   unit: yup.mixed<UnitId>().oneOf(unitsOf("pressure")).required(),
   still: samplesField.min(2, "Write the vacuum down at the start and at the end").required(),
   wiggled: samplesField.required(),
+  volume: quantitySchema("trapped").optional().default(undefined),
   instrument: instrumentField("pressure").required(),
 });

@@ -25,7 +25,12 @@ export const lookSchema = yup
       )
       .min(1, "Nothing looked at yet: mark at least one place")
       .max(80)
-      .required(),
+      .required()
+      .test(
+        "once",
+        "Each place is looked at once: keep the last",
+        (list) => new Set((list ?? []).map((i) => i?.id)).size === (list ?? []).length,
+      ),
   })
   .noUnknown()
   .strict();

@@ -41,8 +41,13 @@ export function judgePinch(record: PinchRecord, context: CheckContext): Verdict 
       ? 100 * limits.probeTrim.value
       : record.reads === "rpm"
         ? limits.probeRpm.value
-        : Math.abs(record.before) * 0.1;
+        : Math.max(Math.abs(record.before) * 0.1, 1e-6);
   const moved = gain >= least;
+  if ((record.reads === "flow" || record.reads === "vacuum") && !(record.before > 0))
+    return voidVerdict(
+      `Nothing to recover at ${name}`,
+      `the ${record.reads} stood at nothing before it was shut off: read it while it shows the fault`,
+    );
   const words = `${show(record.before)} → ${show(record.shut)}, released ${show(record.released)}`;
   if (!moved && !record.blankProved) {
     return voidVerdict(

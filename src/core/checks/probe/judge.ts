@@ -175,6 +175,10 @@ function baseline(time: readonly number[], values: readonly number[], rows: read
   return (t) => vm + (drifts ? slope * (t - tm) : 0);
 }
 
+/** Scatter before a tap from which an idle wanders, 1/min and percent of trim. */
+const WANDERS = { rpm: 14, trim: 1.1 };
+const wanders = (r: TapReading) => (r.rpm?.noise ?? 0) > WANDERS.rpm || (r.trim?.noise ?? 0) > WANDERS.trim;
+
 /** Judges a probe: void taps aside, the strongest reaction names the spot; the rest of the spots stayed quiet. */
 export function judgeProbe(record: ProbeRecord, context: CheckContext): Verdict {
   const { layout, limits } = context;
@@ -188,7 +192,23 @@ export function judgeProbe(record: ProbeRecord, context: CheckContext): Verdict 
   if (good.length === 0) {
     return voidVerdict("This probe proves nothing", lost[0] ?? "no tap could be read");
   }
-  const reacting = good.filter((r) => r.outcome === "reacts").sort((a, b) => b.strength - a.strength);
+  const all = good.filter((r) => r.outcome === "reacts").sort((a, b) => b.strength - a.strength);
+  // On an idle that wanders one reaction may be the idle's own: it takes a second one at the same spot, and no quiet one.
+  const again = (r: TapReading) =>
+    !wanders(r) ||
+    (all.filter((x) => x.tap.joint === r.tap.joint).length > 1 &&
+      !good.some((x) => x.outcome === "quiet" && x.tap.joint === r.tap.joint));
+  const reacting = all.filter(again);
+  const [doubtful] = all;
+  if (doubtful && reacting.length === 0) {
+    return {
+      outcome: "unsure",
+      headline: `Moves at ${jointName(layout, doubtful.tap.joint)}, on an idle that wanders: tap it a second time`,
+      measures: [],
+      reasons: [doubtful.why, "one movement of a wandering idle names no spot; the same spot twice does", ...lost],
+      zones: [],
+    };
+  }
   const quiet = good.filter((r) => r.outcome === "quiet");
   const tested = [...new Set(good.map((r) => r.tap.joint))];
   const [first, second] = reacting;
@@ -230,7 +250,7 @@ export function judgeProbe(record: ProbeRecord, context: CheckContext): Verdict 
     : [];
   return {
     outcome: "fail",
-    headline: `Reacts at ${name(first)}: ${first.why}`,
+    headline: `Reacts at ${name(first)}${first.tap.flexed ? " while flexed" : ""}: ${first.why}`,
     measures,
     reasons: [
       ...(second ? [`also at ${name(second)}: ${second.why}. Neighbours draw it from each other: tap both again, apart`] : []),

@@ -12,6 +12,8 @@ export interface ProbeTap {
   readonly joint: string;
   /** s on the log's clock */
   readonly at?: number;
+  /** Brought to it while the hose or duct was bent: a crack that opens as it moves */
+  readonly flexed?: boolean;
   /** Read by eye when there is no log: total trim in percent, engine speed in 1/min */
   readonly typed?: {
     readonly trimBefore: number;
@@ -59,6 +61,7 @@ export const probeSchema = strictObject({
       strictObject({
         joint: jointField,
         at: secondsField("The tap's time").optional(),
+        flexed: yup.boolean().optional(),
         typed: strictObject({
           trimBefore: percentField("Trim before"),
           trimAfter: percentField("Trim after"),

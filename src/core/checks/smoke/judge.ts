@@ -6,7 +6,7 @@ import { settleTimeConstant } from "../../gas/vessel";
 import { ballCurve } from "../../shop/machine";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { entryZone, type Layout, type Reach, reachOf } from "../../vehicle";
-import type { CheckContext, Measure, Verdict, ZoneKnowledge } from "../check";
+import { type CheckContext, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
 import type { SmokeRun } from "./record";
 
 /** Share of the machine's full flow above which the ball is held high. */
@@ -25,8 +25,27 @@ export interface SmokeReading {
   readonly pressure?: Settling;
   /** Expected settling time constant from volume and machine, s */
   readonly expectedTime: number;
-  /** Equivalent hole of all that flows out, m */
+  /** Equivalent hole of all that flows out, m; absent where the ball stands beyond its calibration */
   readonly hole?: { readonly diameter: number; readonly low: number; readonly high: number };
+  /** The ball settled above its last calibrated height: the hole is at least this, m */
+  readonly atLeast?: number;
+}
+
+/** A ball's scale is read to this share of its top where nobody said how finely it is divided. */
+const USUAL_DIVISION = 1 / 40;
+/** Longest series that is fitted whole: longer ones are thinned to the means of as many stretches. */
+const MOST_FITTED = 240;
+
+/** Means of equal stretches of a long series; a short one stays as it is. Settling is slow against a stretch. */
+function thinned(times: readonly number[], values: readonly number[]): readonly [number[], number[]] {
+  if (times.length <= MOST_FITTED) return [[...times], [...values]];
+  const size = times.length / MOST_FITTED;
+  const mean = (list: readonly number[], i: number) => {
+    const part = list.slice(Math.floor(i * size), Math.floor((i + 1) * size));
+    return part.reduce((a, b) => a + b, 0) / part.length;
+  };
+  const stretches = Array.from({ length: MOST_FITTED }, (_, i) => i);
+  return [stretches.map((i) => mean(times, i)), stretches.map((i) => mean(values, i))];
 }
 
 /** Flow and pressure of a run, settled values and the hole they make together; void traps are not looked at here. */
@@ -48,8 +67,16 @@ export function readSmoke(run: SmokeRun, reach: Reach): SmokeReading {
   const base = { times, flows, pressures, expectedTime };
   if (times.length < 3) return base;
   const guess = Math.max(2, 3 * expectedTime);
-  const flow = fitSettling(times, flows, guess, 0.02 * maxFlow);
-  const pressure = fitSettling(times, pressures, guess, 0.02 * rated);
+  const fit = (values: readonly number[], resolution: number) => fitSettling(...thinned(times, values), guess, resolution);
+  const settled = fit(flows, 0.02 * maxFlow);
+  const pressure = fit(pressures, 0.02 * rated);
+  // However well the fit settles, the ball was read to half a division.
+  const half = (run.machine.division ? toSi(run.machine.division) : USUAL_DIVISION * maxFlow) / 2;
+  const flow: Settling = {
+    ...settled,
+    low: Math.min(settled.low, settled.value - half),
+    high: Math.max(settled.high, settled.value + half),
+  };
   if (!(pressure.value > 5)) return { ...base, flow, pressure };
   const hole = (q: number, p: number) =>
     leakDiameter({
@@ -58,6 +85,9 @@ export function readSmoke(run: SmokeRun, reach: Reach): SmokeReading {
       downstream: ambient,
       temperature,
     });
+  const last = run.samples.slice(-Math.max(3, Math.floor(run.samples.length / 4)));
+  const beyond = curve && last.some((s) => curve.flowAt(s[1]).extrapolated && s[1] > 0);
+  if (beyond) return { ...base, flow, pressure, atLeast: hole(flow.value, pressure.value) };
   return {
     ...base,
     flow,
@@ -70,6 +100,39 @@ export function readSmoke(run: SmokeRun, reach: Reach): SmokeReading {
   };
 }
 
+/** A trap that spoils a run, and when it closed, s of the run; what was seen before stays seen. */
+export interface Trap {
+  readonly why: string;
+  readonly from?: number;
+}
+
+/** Share of the rated pressure and of full flow below which a machine pushes nothing. */
+const NO_PRESSURE = 0.08;
+const SOME_FLOW = 0.5;
+/** A reading above what the machine makes by more than this is none of its own. */
+const BEYOND_MACHINE = 1.25;
+/** The first reading must be taken as the hose goes on, s: later a shut port looks like a tight circuit. */
+const AT_ONCE = 2;
+
+/** What no machine, no run and no physics can have given; undefined where every reading is possible. */
+function impossible(run: SmokeRun, reading: SmokeReading, rated: number): string | undefined {
+  const maxFlow = toSi(run.machine.maxFlow);
+  const top = Math.max(...run.samples.map((s) => s[1])) * UNITS[run.units.flow].scale;
+  const outside = [...run.seen, ...run.arrivals].find((e) => e.at < -1 || e.at > run.endedAt + 1);
+  if (outside) return "something was noted outside the run's own time";
+  if ((run.samples.at(-1)?.[0] ?? 0) > run.endedAt + 2) return "readings go on after the run had ended";
+  if (run.samples.length === 0) return undefined;
+  if (!run.machine.calibration && top > BEYOND_MACHINE * maxFlow) return "the ball shows more than this machine can push";
+  const most = Math.max(rated, run.proof ? toSi(run.proof.pressure) : 0);
+  if (Math.max(...reading.pressures) > BEYOND_MACHINE * most) return "the gauge shows more pressure than this machine makes";
+  const end = reading.pressures.slice(-Math.max(3, Math.floor(reading.pressures.length / 3)));
+  const flows = reading.flows.slice(-end.length);
+  const mean = (list: readonly number[]) => list.reduce((a, b) => a + b, 0) / list.length;
+  if (end.length >= 3 && mean(end) < NO_PRESSURE * rated && mean(flows) < SOME_FLOW * maxFlow)
+    return "neither pressure nor full flow: nothing was being pushed. Look at pump, valve and hose";
+  return undefined;
+}
+
 /**
  * The first trap of the machine and its run, whatever circuit it fills; undefined when none does.
  * @param rated Pa gauge, what the machine is set to.
@@ -79,43 +142,86 @@ export function machineTrap(
   reading: SmokeReading,
   { limits, layout }: Pick<CheckContext, "limits" | "layout">,
   rated: number,
-): string | undefined {
+): Trap | undefined {
+  const because = (why: string, from?: number): Trap => ({ why, ...(from === undefined ? {} : { from }) });
   const proofShare = limits.machineProof.value;
-  if (!run.proof)
-    return "the machine was never proved: clamp the hose, see rated pressure and the ball at the bottom, then run again";
-  if (toSi(run.proof.pressure) < proofShare * rated) {
-    return `the machine proved only ${formatNumber((100 * toSi(run.proof.pressure)) / rated, 0)} % of its rated pressure (${formatNumber(proofShare * 100, 0)} % needed): service it first`;
+  const { proof, machine } = run;
+  if (!proof)
+    return because("the machine was never proved: clamp the hose, see rated pressure and the ball at the bottom, then run again");
+  if (!proof.smokeSeen) return because("no smoke came from the open hose at proof: check heater and fluid");
+  if (toSi(proof.pressure) < proofShare * rated) {
+    return because(
+      `the machine proved only ${formatNumber((100 * toSi(proof.pressure)) / rated, 0)} % of its rated pressure (${formatNumber(proofShare * 100, 0)} % needed): service it first`,
+    );
   }
-  if (!run.proof.ballAtBottom) return "with the hose clamped the ball did not sit at the bottom: the machine or its hose leaks";
-  if (!run.proof.smokeSeen) return "no smoke came from the open hose at proof: check heater and fluid";
-  const offAt = run.heaterOnAt + run.machine.autoOff;
+  if (!machine.plain && !proof.ballAtBottom)
+    return because("with the hose clamped the ball did not sit at the bottom: the machine or its hose leaks");
+  const cannot = impossible(run, reading, rated);
+  if (cannot) return because(cannot);
+  const offAt = run.heaterOnAt + machine.autoOff;
   if (offAt < run.endedAt) {
-    return `heater and pump timed out ${formatNumber(run.endedAt - offAt, 0)} s before the run ended: the ball fell because nothing was being pushed`;
+    return because(
+      `heater and pump timed out ${formatNumber(run.endedAt - offAt, 0)} s before the run ended: the ball fell because nothing was being pushed`,
+      offAt,
+    );
   }
-  if (run.cameUndone.length > 0) return `${names(run.cameUndone, layout)} came undone, dropped out or wept during the run`;
+  if (run.cameUndone.length > 0)
+    return because(`${names(run.cameUndone, layout)} came undone, dropped out or wept during the run`);
   if (run.touchedBefore.length > 0)
-    return `${names(run.touchedBefore, layout)} was touched before the check: the evidence is gone`;
-  if (run.adapterLeaks) return "the adapter leaked at its own threads or cone";
-  const maxFlow = toSi(run.machine.maxFlow);
-  const [firstFlow] = reading.flows;
-  const early = (reading.times[0] ?? Infinity) <= 2;
-  if (early && (firstFlow ?? 0) < BALL_DOWN * maxFlow && (reading.pressures[0] ?? 0) > 0.5 * rated) {
-    return "the flow fell to zero the moment the hose went on: the port is not open (core not pressed, hose kinked)";
+    return because(`${names(run.touchedBefore, layout)} was touched before the check: the evidence is gone`);
+  if (run.adapterLeaks) return because("the adapter leaked at its own threads or cone");
+  if (machine.plain) return undefined;
+  const maxFlow = toSi(machine.maxFlow);
+  const shut = (i: number) => (reading.flows[i] ?? 0) < BALL_DOWN * maxFlow && (reading.pressures[i] ?? 0) > 0.5 * rated;
+  const first = reading.times[0] ?? Number.POSITIVE_INFINITY;
+  if (first <= AT_ONCE && shut(0))
+    return because("the flow fell to zero the moment the hose went on: the port is not open (core not pressed, hose kinked)");
+  if (reading.times.length < 3) return because("fewer than three readings were taken: follow the ball until it settles");
+  if (first > AT_ONCE && run.arrivals.length === 0 && run.seen.length === 0 && reading.times.every((_, i) => shut(i))) {
+    return because(
+      "the first reading came late: a port that was never open looks just like a tight circuit. Read as the hose goes on, or show smoke at a far end",
+    );
   }
-  if (reading.times.length < 3) return "fewer than three readings were taken: follow the ball until it settles";
   if (run.seen.length === 0 && reading.flow && !reading.flow.settled) {
-    return `still filling: about ${formatNumber(reading.flow.timeLeft, 0)} s were missing until the ball settles`;
+    return because(`still filling: about ${formatNumber(reading.flow.timeLeft, 0)} s were missing until the ball settles`);
   }
   return undefined;
 }
 
+/** Smoke goes on coming out for this long after the push has ended, s. */
+const LINGERS = 5;
+
+/** The verdict on a run that fell into a trap: void, unless smoke was seen before the trap closed. That stays evidence. */
+export function trappedVerdict(run: SmokeRun, trap: Trap, layout: Layout): Verdict {
+  // Smoke at the entry itself is the adapter's.
+  const own = run.seen.filter((s) => s.joint !== run.entry);
+  const seen = own.filter(
+    (s) => s.at >= -1 && s.at <= Math.min(run.endedAt + 1, (trap.from ?? Number.POSITIVE_INFINITY) + LINGERS),
+  );
+  if (seen.length === 0) return voidVerdict("This run proves nothing", trap.why);
+  const places = [...new Set(seen.map((s) => s.joint))];
+  return {
+    outcome: "fail",
+    headline: `Smoke at ${names(places, layout)}; the rest of this run proves nothing`,
+    measures: [],
+    reasons: [trap.why, "what was seen stays seen: cap it off to confirm, then run again for the rest"],
+    observation: `smoke-at:${places[0]}`,
+    tested: places,
+    zones: places.flatMap((id): ZoneKnowledge[] => {
+      const joint = layout.joints.find((j) => j.id === id);
+      return joint ? [{ zone: joint.from, state: "leaking", joint: id, why: `smoke seen at ${joint.name}` }] : [];
+    }),
+  };
+}
+
 /** The first trap that makes a run void, with what to do; undefined when none does. */
-function voidTrap(run: SmokeRun, reach: Reach, reading: SmokeReading, context: CheckContext): string | undefined {
+function voidTrap(run: SmokeRun, reach: Reach, reading: SmokeReading, context: CheckContext): Trap | undefined {
   const trap = machineTrap(run, reading, context, toSi(run.machine.ratedPressure));
   if (trap) return trap;
   const [openEnd] = reach.openEnds;
-  if (run.seen.length === 0 && openEnd) return `${openEnd.name} was left open: the fill escaped there. Seal it and run again`;
-  if (run.seen.length === 0 && run.draughtOrGlare) return "draught or bright daylight: smoke could not have been seen";
+  if (run.seen.length === 0 && openEnd)
+    return { why: `${openEnd.name} was left open: the fill escaped there. Seal it and run again` };
+  if (run.seen.length === 0 && run.draughtOrGlare) return { why: "draught or bright daylight: smoke could not have been seen" };
   return undefined;
 }
 
@@ -126,7 +232,7 @@ export const names = (ids: readonly string[], layout: Layout) =>
 export function judgeSmoke(run: SmokeRun, context: CheckContext): Verdict {
   const reach = reachOf(context.layout, run);
   const verdict = judgeRun(run, reach, context);
-  if (verdict.outcome === "void") return verdict;
+  if (verdict.outcome === "void" || verdict.tested) return verdict;
   // What the fill reaches is not yet tested: smoke must have been shown there.
   const shown = new Set<string>(verdict.zones.filter((z) => z.state !== "not-reached").map((z) => z.zone));
   return { ...verdict, tested: reach.tested.filter((j) => shown.has(j.from) || shown.has(j.to)).map((j) => j.id) };
@@ -136,7 +242,7 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict {
   const { layout, house } = context;
   const reading = readSmoke(run, reach);
   const trap = voidTrap(run, reach, reading, context);
-  if (trap) return { outcome: "void", headline: "This run proves nothing", measures: [], reasons: [trap], zones: [] };
+  if (trap) return trappedVerdict(run, trap, layout);
   const measures = smokeMeasures(run, reading);
 
   const joint = (id: string) => layout.joints.find((j) => j.id === id);
@@ -145,10 +251,11 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict {
   const hidden = entry ? [`${entry.name} was hidden by the hose: untested until re-checked`] : [];
   const zeroed = run.zeroed ? [] : ["gauge and ball were not at zero before the run: the size is not to be trusted"];
   const unshown = reach.zones.filter((z) => !shown.has(z) && !reach.behindEngine.includes(z));
-  const top = run.machine.calibration && Math.max(...run.machine.calibration.points.map((p) => p.height));
   const beyond =
-    top !== undefined && run.samples.some((s) => s[1] > top)
-      ? ["the ball stood above its last calibrated height: flow there is held, not known"]
+    reading.atLeast !== undefined
+      ? [
+          `the ball stood above its last calibrated height: at least ${formatNumber(1000 * reading.atLeast, 1)} mm, the rest is not known`,
+        ]
       : [];
   const zoneName = (id: string) => layout.zones.find((z) => z.id === id)?.name ?? id;
   const untested = unshown.length > 0 ? [`arrival of smoke not shown, so untested: ${unshown.map(zoneName).join(", ")}`] : [];
@@ -211,8 +318,24 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict {
       zones: [],
     };
   }
+  const finest = seenFrom(run, reach, reading, context);
+  const seeable: Measure[] = [
+    ...measures,
+    ...(finest.smallest === undefined
+      ? []
+      : [
+          {
+            name: "Smallest hole this run could have seen",
+            value: fromSi(finest.smallest, "mm"),
+            limit: `${formatNumber(1000 * finest.needed, 1)} mm must be caught`,
+            limitSource: finest.source,
+          },
+        ]),
+  ];
+  if (finest.passing)
+    return { ...finest.passing, measures: seeable, reasons: [...finest.passing.reasons, ...untested, ...hidden] };
   const school = schoolVerdict(run, reach, reading, context);
-  if (school) return { outcome: "unsure", ...school, measures, zones: [] };
+  if (school) return { outcome: "unsure", ...school, measures: seeable, zones: [] };
   const zones = layout.zones.map(
     (z): ZoneKnowledge =>
       shown.has(z.id)
@@ -233,8 +356,11 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict {
       untested.length > 0
         ? `Tight as far as smoke was shown; ${unshown.map(zoneName).join(", ")} untested`
         : "Tight: smoke everywhere inside, none outside",
-    measures,
+    measures: seeable,
     reasons: [
+      ...(finest.smallest === undefined
+        ? []
+        : [`a hole of ${formatNumber(1000 * finest.smallest, 1)} mm or more would have shown`]),
       ...untested,
       ...throughEngine,
       ...beyond,
@@ -245,6 +371,110 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict {
     zones,
   };
 }
+
+/** A stream of smoke this strong shows under a lamp, m³/s standard; own judgement. */
+const SEEN_FLOW = 0.4e-3 / 60;
+
+interface SeenFrom {
+  /** Smallest hole that would have shown, m */
+  readonly smallest?: number;
+  /** What must be caught in this fill, m, and who says so */
+  readonly needed: number;
+  readonly source: string;
+  /** Why the run cannot pass, as the verdict to give */
+  readonly passing?: Pick<Verdict, "outcome" | "headline" | "reasons" | "zones" | "observation">;
+}
+
+/**
+ * What a run without smoke outside could have seen. Without cylinders in the fill the ball itself must lie at the bottom
+ * within its division, and steady flow that nothing explains is no pass. Through the engine's open valves the ball says
+ * nothing of a small leak: there smoke itself must have been strong enough to see at the pressure that was left.
+ */
+function seenFrom(run: SmokeRun, reach: Reach, reading: SmokeReading, { limits }: CheckContext): SeenFrom {
+  const manifold = reach.tested.some((j) => !DUCTS.includes(j.from));
+  const caught = manifold ? limits.caughtManifold : limits.caughtDuct;
+  const base = { needed: caught.value, source: caught.source };
+  const unsure = (headline: string, ...reasons: string[]): SeenFrom["passing"] => ({
+    outcome: "unsure",
+    headline,
+    reasons,
+    zones: [],
+  });
+  if (run.machine.plain) {
+    return {
+      ...base,
+      passing: unsure(
+        "Nothing seen; a machine without ball and gauge clears nothing",
+        "it can find a leak and cannot say that there is none: take a machine that measures, or another check",
+      ),
+    };
+  }
+  const { flow, hole, pressure, atLeast } = reading;
+  const mm = (m: number) => `${formatNumber(1000 * m, 1)} mm`;
+  if (!reach.zones.includes("cylinders")) {
+    if (atLeast !== undefined || !hole || !flow)
+      return {
+        ...base,
+        passing: unsure(
+          "No smoke outside; the ball gives no size",
+          "it stands beyond its calibration, or has no pressure to be read with",
+        ),
+      };
+    const told = flow.low > 0;
+    if (told && hole.low >= caught.value) {
+      return {
+        ...base,
+        smallest: hole.low,
+        passing: {
+          outcome: "fail",
+          headline: `Passes the flow of a ${mm(hole.diameter)} hole with no smoke outside`,
+          reasons: ["an inside path, a blank that weeps, or a place nobody has looked at: cap off one by one"],
+          zones: [],
+          observation: "smoke-inside-path",
+        },
+      };
+    }
+    if (told) {
+      return {
+        ...base,
+        passing: unsure(
+          `No smoke outside, but ${mm(hole.diameter)} of openings still pass`,
+          "steady flow that nothing explains is no tight circuit: plug or cap off part by part until it stops",
+        ),
+      };
+    }
+    if (hole.high > caught.value) {
+      return {
+        ...base,
+        smallest: hole.high,
+        passing: unsure(
+          "No smoke outside, and the ball is too coarse to say tight",
+          `what it cannot tell from none is ${mm(hole.high)}, and ${mm(caught.value)} must be caught (${caught.source}): take a finer ball, or time the decay`,
+        ),
+      };
+    }
+    return { ...base, smallest: hole.high };
+  }
+  const left = Math.max(1, pressure?.low ?? 1);
+  const smallest = leakDiameter({
+    massFlow: massFlowOfStandard(SEEN_FLOW),
+    upstream: toSi(run.ambient) + left,
+    downstream: toSi(run.ambient),
+    temperature: toSi(run.temperature),
+  });
+  if (smallest <= caught.value) return { ...base, smallest };
+  return {
+    ...base,
+    smallest,
+    passing: unsure(
+      "No smoke outside, at too little pressure to say tight",
+      `the open valves leave so little pressure that a hole below ${mm(smallest)} would hardly show, and ${mm(caught.value)} must be caught: move the crank, or section it`,
+    ),
+  };
+}
+
+/** Zones whose leaks count from 2 mm: the duct side, crankcase and charge pipes. */
+const DUCTS: readonly string[] = ["filter-box", "metered-duct", "breather", "crankcase", "hot-pipe", "cooler", "cold-pipe"];
 
 /** A flow this small a ball hardly shows, m equivalent hole. */
 const SMALL_FOR_A_BALL = 0.5e-3;

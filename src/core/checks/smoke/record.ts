@@ -14,11 +14,21 @@ export interface SmokeRun {
     readonly maxFlow: Quantity;
     /** s after switching on until heater or pump stops by itself */
     readonly autoOff: number;
+    /** One division of the ball's scale */
+    readonly division?: Quantity;
+    /** It has neither ball nor gauge: it can find, it cannot clear */
+    readonly plain?: true;
     /** The machine's own curve; without it its scale is taken at its word */
     readonly calibration?: Calibration;
   };
-  /** Hose clamped, before the run; absent when it was not done */
-  readonly proof?: { readonly pressure: Quantity; readonly ballAtBottom: boolean; readonly smokeSeen: boolean };
+  /** Hose clamped, before the run, earlier in the session or after the run; absent when it was not done */
+  readonly proof?: {
+    readonly pressure: Quantity;
+    readonly ballAtBottom: boolean;
+    readonly smokeSeen: boolean;
+    /** ISO time, where it was taken for another run of the session, or after this one */
+    readonly takenAt?: string;
+  };
   /** Joint smoke was let in at */
   readonly entry: string;
   readonly blocked: readonly string[];
@@ -54,6 +64,8 @@ export const smokeRunFields = {
       ratedPressure: quantitySchema("ratedPressure").required("State the machine's rated pressure"),
       maxFlow: quantitySchema("smokeFlow").required("State the machine's flow with the hose open"),
       autoOff: yup.number().min(10).max(7200).required("State the machine's auto-off time"),
+      division: quantitySchema("smokeFlow").optional().default(undefined),
+      plain: yup.boolean().oneOf([true]).optional(),
       calibration: calibrationSchema.optional().default(undefined),
     })
     .noUnknown()
@@ -64,6 +76,7 @@ export const smokeRunFields = {
       pressure: quantitySchema("smokePressure").required("Type the pressure with the hose clamped"),
       ballAtBottom: yup.boolean().required(),
       smokeSeen: yup.boolean().required(),
+      takenAt: yup.string().max(30).optional(),
     })
     .noUnknown()
     .strict()

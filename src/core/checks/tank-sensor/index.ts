@@ -9,6 +9,8 @@ export * from "./record";
 
 /** Share by which a sensor's slope may miss its curve. */
 const SLOPE = 0.15;
+/** Change that a known pressure must make by the curve before it says anything of the slope, V. */
+const LEAST_CHANGE = 0.2;
 
 function planTankSensor({ vehicle, limits }: CheckContext): Plan {
   const zero = vehicle.evap?.sensor?.zero;
@@ -74,7 +76,7 @@ export function judgeTankSensor(record: TankSensorRecord, context: CheckContext)
       zones: [],
     };
   }
-  if (second && Math.abs(second.change / second.expected - 1) > SLOPE) {
+  if (second && Math.abs(second.expected) >= LEAST_CHANGE && Math.abs(second.change / second.expected - 1) > SLOPE) {
     return {
       outcome: "fail",
       headline: "The tank-pressure sensor's zero is right and its slope is not",
@@ -86,6 +88,16 @@ export function judgeTankSensor(record: TankSensorRecord, context: CheckContext)
   }
   const doubt = instrumentDoubt(record.instrument, limit, limits);
   if (doubt) return { outcome: "unsure", headline: "The meter cannot carry a verdict", measures, reasons: [doubt], zones: [] };
+  if (second && Math.abs(second.expected) < LEAST_CHANGE) {
+    return {
+      outcome: "unsure",
+      headline: "The sensor's zero is right; the known pressure is too small to show its slope",
+      measures,
+      reasons: [`put on a pressure that moves it by ${formatNumber(LEAST_CHANGE, 1)} V or more, and read it again`],
+      observation: "sensor-zero-right",
+      zones: [],
+    };
+  }
   if (!second) {
     return {
       outcome: "unsure",
@@ -122,7 +134,8 @@ function tankSensorAsks(record: TankSensorRecord, verdict: Verdict, { vehicle, l
   const zero = toSi(record.zero);
   const off = Math.abs(zero - toSi(curve.zero)) > limits.sensorZero.value;
   const second = record.second && secondPoint(record.second, zero, curve);
-  const bent = second !== undefined && Math.abs(second.change / second.expected - 1) > SLOPE;
+  const enough = second !== undefined && Math.abs(second.expected) >= LEAST_CHANGE;
+  const bent = enough && Math.abs(second.change / second.expected - 1) > SLOPE;
   const carried = verdict.outcome === "pass" || verdict.outcome === "fail";
   const says = (bad: boolean): Says => (bad ? "bad" : carried ? "good" : "open");
   const rests = ["tank-sensor"];
@@ -130,7 +143,7 @@ function tankSensorAsks(record: TankSensorRecord, verdict: Verdict, { vehicle, l
     { atom: "zero@tank-sensor", says: says(off), words: "tank-pressure sensor at zero", rests },
     {
       atom: "slope@tank-sensor",
-      says: second ? says(bent && !off) : "open",
+      says: enough ? says(bent && !off) : "open",
       words: "tank-pressure sensor under a known pressure",
       rests,
     },

@@ -7,6 +7,8 @@ const SEA_LEVEL = 101325;
 /** No-load vacuum rises with speed as spark advances, Pa per 1/min, up to this much above the target idle. */
 const PER_RPM = 3386.389 / 1000;
 const RISE_ENDS = 1500;
+/** A throttled manifold keeps at least this much, Pa absolute. */
+const LEAST_LEFT = 8e3;
 
 /**
  * The vacuum a healthy petrol engine shows at idle: the shop's sea-level band, less the drop of ambient pressure, more a
@@ -31,6 +33,10 @@ export function judgeVacuum(reading: VacuumReading, context: CheckContext): Verd
   if (!reading.warm) return lost("the engine was cold: idle runs high and rich on purpose");
   const band = expectedVacuum(context, { ambient: toSi(reading.ambient), rpm: reading.rpm });
   const vacuum = toSi(reading.vacuum);
+  if (vacuum > toSi(reading.ambient) - LEAST_LEFT)
+    return lost(
+      "no engine sucks that much: more vacuum than the air outside has pressure to give. Look at gauge, unit and ambient pressure",
+    );
   const show = (pa: number) => fromSi(pa, reading.vacuum.unit, "vacuum");
   const measures: Measure[] = [
     {

@@ -1,14 +1,37 @@
+import { holeOfLoss } from "../../gas/hold";
 import { inSentence } from "../../sentence";
-import { formatNumber, toSi } from "../../units";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
-import { lossIn60 } from "../hold";
-import { instrumentDoubt } from "../instrument";
+import { formatNumber, fromSi, type Quantity, toSi } from "../../units";
+import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, WITHIN } from "../check";
+import { type Loss, lossIn60 } from "../hold";
+import { allowedLoss, instrumentDoubt, watchTime } from "../instrument";
 import type { ValveRecord, ValveState } from "./record";
 
 /** A state that passes has let most of it go by the end. */
 const PASSED = 0.5;
 /** Least time a closed state must be watched, s. */
 const WATCH = 20;
+
+/** Share of what must be caught below which a hole is far below it. */
+const FAR_BELOW = 0.5;
+/** Where a test records no conditions of its own: sea level, a bay's air. Either shifts a hole by a few percent. */
+const AMBIENT = 101325;
+const TEMPERATURE = 293.15;
+
+/** The hole that a closed state's loss makes in a known gas space, with its interval, m. */
+function holeOf(volume: Quantity | undefined, state: ValveState, loss: Loss, unit: ValveRecord["unit"]) {
+  if (!volume) return undefined;
+  const start = toSi({ value: state.start, unit });
+  const at = (share: number) =>
+    holeOfLoss({
+      volume: toSi(volume),
+      start: AMBIENT - start,
+      end: AMBIENT - start * (1 - Math.max(0, share)) ** (state.seconds / 60),
+      seconds: state.seconds,
+      ambient: AMBIENT,
+      temperature: TEMPERATURE,
+    });
+  return { diameter: at(loss.share), low: at(loss.low), high: at(loss.high) };
+}
 
 export type Reading = "holds" | "weeps" | "passes";
 
@@ -35,8 +58,21 @@ export function judgeValve(record: ValveRecord, context: CheckContext): Verdict 
       "12 V was put on with the plug still on: the loom fed and loaded it too, and the ECU may have been fed back. Unplug it first, always",
     );
   }
+  const rests = layout.joints.find((j) => j.id === record.joint)?.rest;
+  if (record.part === "fitted" && (rests === "open" || rests === "closed") && rests !== record.rests) {
+    return voidVerdict(
+      `${name}: the test proves nothing`,
+      `it rests ${rests} on this car, and was read as if it rested ${record.rests}: rest and energised are the wrong way round`,
+    );
+  }
   const division = Math.abs(toSi(record.instrument.division) / toSi({ value: 1, unit: record.unit }));
   const limit = limits.holdLoss.value;
+  const rose = [record.rest, record.energised].find((s) => s.end > s.start + 1.01 * division);
+  if (rose)
+    return voidVerdict(
+      `${name}: the reading cannot be`,
+      "what was put on it rose by itself: it was pumped up in between, or the gauge stuck",
+    );
   const rest = readState(record.rest, division, limit);
   const energised = readState(record.energised, division, limit);
   const [shut, open] = record.rests === "closed" ? [rest, energised] : [energised, rest];
@@ -63,12 +99,63 @@ export function judgeValve(record: ValveRecord, context: CheckContext): Verdict 
   const fitted = record.part === "fitted";
   const about = (observation: string) => (fitted ? { observation, tested: [record.joint] } : {});
   const joint = layout.joints.find((j) => j.id === record.joint);
-  const click = record.clicked ? "it clicks: that proves the coil, not the seat" : "it does not click: try the circuit first";
+  const click =
+    record.clicked === undefined
+      ? "whether it clicks was not written down"
+      : record.clicked
+        ? "it clicks: that proves the coil, not the seat"
+        : "it does not click: try the circuit first";
   const cure =
     house.weakValve === "clean"
       ? "house method: clean it and test again; cleaning is a temporary repair with a re-check date"
       : "house method: replace it; the new part passes the same test on the bench before it is fitted";
   const base = { measures, zones: [] };
+  const missed = record.cycles?.find((c) => c.shut < c.commanded || c.passed < c.commanded || c.released < c.commanded);
+  if (missed) {
+    const [what, often] =
+      missed.shut < missed.commanded
+        ? ["shut", missed.shut]
+        : missed.passed < missed.commanded
+          ? ["passed", missed.passed]
+          : ["released", missed.released];
+    return {
+      ...base,
+      outcome: "fail",
+      headline: `${name} ${what} only ${often} of ${missed.commanded} times, ${missed.temperature}`,
+      reasons: ["one good cycle proves one cycle: it sticks now and then", fitted ? cure : "do not fit it"],
+      ...about(what === "shut" ? `valve-leaks:${record.joint}` : `valve-stuck:${record.joint}`),
+    };
+  }
+  if (record.vents === false) {
+    return {
+      ...base,
+      outcome: "fail",
+      headline: `${name} does not let go: its venting port is blocked`,
+      reasons: ["what it works stays pulled after it is released: clear or renew its vent filter, then the valve", click],
+      ...about(`valve-stuck:${record.joint}`),
+    };
+  }
+  const hole = holeOf(record.volume, closedState, loss, record.unit);
+  if (hole) {
+    measures.push({
+      name: "Loss as one sharp-edged hole (Cd 0.61)",
+      value: fromSi(hole.diameter, "mm"),
+      low: 1000 * hole.low,
+      high: 1000 * hole.high,
+      limit: `${formatNumber(1000 * limits.caughtManifold.value, 1)} mm must be caught`,
+      limitSource: limits.caughtManifold.source,
+    });
+  }
+  if (shut === "weeps" && open === "passes" && hole && hole.high <= FAR_BELOW * limits.caughtManifold.value) {
+    return {
+      ...base,
+      outcome: "pass",
+      word: WITHIN,
+      headline: `${name} weeps like a ${formatNumber(1000 * hole.diameter, 3)} mm hole: far below what set this code`,
+      reasons: [`tested ${record.temperature}; loses ${formatNumber(100 * loss.share, 0)} % in 60 s of a small gas space`],
+      ...(fitted ? { tested: [record.joint] } : {}),
+    };
+  }
   if (shut !== "holds") {
     return {
       ...base,
@@ -92,13 +179,20 @@ export function judgeValve(record: ValveRecord, context: CheckContext): Verdict 
       headline: `${name} does not open ${openName}`,
       reasons: [
         click,
-        record.clicked ? "stuck or blocked inside" : "dead coil or dead circuit: measure across it",
+        record.clicked === false ? "dead coil or dead circuit: measure across it" : "stuck or blocked inside",
         fitted ? cure : "do not fit it",
       ],
       ...about(`valve-stuck:${record.joint}`),
     };
   }
-  const doubt = instrumentDoubt(record.instrument, limit * toSi({ value: closedState.start, unit: record.unit }), limits);
+  const start = toSi({ value: closedState.start, unit: record.unit });
+  const watch = watchTime(record.instrument, start, limit, limits);
+  const doubt = instrumentDoubt(
+    record.instrument,
+    allowedLoss(start, limit, closedState.seconds),
+    limits,
+    Number.isFinite(watch) ? `Hold it for ${formatNumber(Math.ceil(watch / 10) * 10, 0)} s, or take a finer one` : undefined,
+  );
   if (doubt || loss.high > limit || closedState.seconds < WATCH) {
     return {
       ...base,

@@ -14,7 +14,9 @@ describe("valve two-state test", () => {
   it("passes a valve that holds where it must and passes where it must, either way round", () => {
     expect(says({ temperature: "cold" })).toMatchObject({ outcome: "pass", observation: "valve-good" });
     expect(says({})).toMatchObject({ outcome: "pass", observation: "valve-good-warm" });
-    expect(says({ rests: "open", rest: gone, energised: shut }).outcome).toBe("pass");
+    expect(says({ joint: "vent-valve", rests: "open", rest: gone, energised: shut }).outcome).toBe("pass");
+    // A rest state that is not this car's own is a test held the wrong way round.
+    expect(says({ rests: "open", rest: gone, energised: shut })).toMatchObject({ outcome: "void" });
   });
 
   it("a click proves the coil, not the seat", () => {

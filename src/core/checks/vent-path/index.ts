@@ -3,7 +3,7 @@ import { leakDiameter } from "../../gas/orifice";
 import { inSentence } from "../../sentence";
 import { formatNumber, fromSi, toSi } from "../../units";
 import { ofPart } from "../asked";
-import type { CheckContext, CheckKind, Plan, Verdict } from "../check";
+import { type CheckContext, type CheckKind, type Plan, type Verdict, voidVerdict } from "../check";
 import { VENT_PART_NAMES, VENT_PARTS, type VentPart, type VentPathRecord, ventPathSchema } from "./record";
 
 export * from "./record";
@@ -54,6 +54,12 @@ function planVentPath({ limits }: CheckContext): Plan {
 /** Judges the vent path from outside in and stops at the first part that does not let gas through. */
 export function judgeVentPath(record: VentPathRecord, context: CheckContext): Verdict {
   const limit = context.limits.ventOpening;
+  const still = record.parts.find((p) => !(toSi(p.flow) > 0));
+  if (still)
+    return voidVerdict(
+      "The vent path was not blown through",
+      `no flow went into the ${inSentence(VENT_PART_NAMES[still.part])}: a back pressure without flow says nothing`,
+    );
   const read = VENT_PARTS.flatMap((id) => {
     const part = record.parts.find((p) => p.part === id);
     return part ? [{ id, opening: openingOf(part, record) }] : [];
