@@ -75,6 +75,9 @@ describe("proof of a vapour leak", () => {
     job.add("check", { check: "cap", record: capRecord({ part: "new" }) });
     expect(closing(job).join("\n")).toMatch(/Not proved tight since the repair: filler cap tight/);
     job.add("check", { check: "cap", record: capRecord() });
+    // The flap keeps smoke away from the seat, and the adapter stood in its place: eyes will do.
+    expect(closing(job).join("\n")).toMatch(/Not proved tight since the repair: cap's seat in the neck tight/);
+    job.add("check", { check: "look", record: { items: [{ id: "cap-seat", state: "fine" }] } });
     expect(closing(job).join("\n")).not.toMatch(/filler cap|Not proved tight/);
   });
 

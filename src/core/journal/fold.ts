@@ -1,7 +1,7 @@
 import { CHECKS, type CheckContext, contextOf, voidVerdict } from "../checks";
 import { readSections, type SmokeRun } from "../checks/smoke";
 import type { Shop } from "../shop/settings";
-import { causesOf, codeObservations, type Evidence, familiesOf, nextChecks, weighSuspects } from "../suspects";
+import { causesOf, codeObservations, type Evidence, familiesOf, nextChecks, weighSuspects, weighTogether } from "../suspects";
 import type { VehicleFacts } from "../vehicle";
 import { contentHash } from "./canonical";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
@@ -310,8 +310,15 @@ function judgeSuspects(
   const { vehicle, layout } = context;
   const telling = (list: readonly CheckState[]) =>
     list.filter((c) => c.verdict.outcome !== "void" && c.verdict.observation !== undefined);
+  // A reading of the whole engine taken again says the same once; of another place it is its own.
+  const once = (list: readonly CheckState[]) =>
+    list.filter(
+      (c, i) =>
+        c.tested.length > 0 ||
+        !list.some((d, k) => k > i && d.check === c.check && d.verdict.observation === c.verdict.observation),
+    );
   const fromChecks = (list: readonly CheckState[]): Evidence[] =>
-    telling(list).map((c) => ({ observation: c.verdict.observation as string, entry: c.entry, tested: c.tested }));
+    once(telling(list)).map((c) => ({ observation: c.verdict.observation as string, entry: c.entry, tested: c.tested }));
   const sinceRepair = state.checks.filter((c) => c.afterRepair === "after");
   const answered =
     state.repairs.some((r) => !r.undone) && sinceRepair.some((c) => c.verdict.outcome === "pass" || c.verdict.outcome === "fail");
@@ -352,7 +359,8 @@ function judgeSuspects(
     evidence = [...before.filter(stays), ...fromChecks(sinceRepair), ...sections];
     open = causes.map((c) => (isRepaired(c) ? { ...c, prior: c.prior * 0.1 } : c));
   }
-  const suspects = weighSuspects(open, evidence);
+  const entries = new Set(state.checks.map((c) => c.entry));
+  const suspects = weighTogether(open, evidence, (e) => entries.has(e.entry));
   // A seat that holds warm is still to be tried cold.
   const read = telling(answered ? sinceRepair : state.checks).filter((c) => c.verdict.observation !== "valve-good-warm");
   const done = read.map((c) => ({
@@ -362,5 +370,13 @@ function judgeSuspects(
   }));
   const standing = state.offCar.filter((i) => i.open && i.commanded).map((i) => i.what);
   const engine = state.conditions?.engine;
-  return { suspects, next: nextChecks(suspects, context, done, { standing, ...(engine ? { engine } : {}) }, families), retired };
+  const rich =
+    telling(state.checks)
+      .findLast((c) => c.tested.length === 0)
+      ?.verdict.observation?.startsWith("rich-") ?? false;
+  return {
+    suspects,
+    next: nextChecks(suspects, context, done, { standing, rich, ...(engine ? { engine } : {}) }, families),
+    retired,
+  };
 }

@@ -10,6 +10,12 @@ export interface Candidate {
   readonly penalty: number;
   readonly outcomes: readonly string[];
   readonly tested?: readonly string[];
+  /** Costs nothing but a reading: nothing comes off, nothing is put on */
+  readonly free?: true;
+  /** Says something only while the engine runs lean */
+  readonly whenLean?: true;
+  /** Joints that it takes off or tightens: evidence, as long as nothing has been read there */
+  readonly touches?: readonly string[];
   readonly why: string;
 }
 

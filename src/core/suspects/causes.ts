@@ -1,4 +1,4 @@
-import type { Layout, VehicleFacts } from "../vehicle";
+import type { Layout, VehicleFacts, ZoneId } from "../vehicle";
 
 /** How a cause shows: causes of one trait give the same observations and differ by their place. */
 export type Trait =
@@ -152,9 +152,9 @@ const JOINT_CAUSES: readonly Cause[] = [
   named("throttle-coked", "throttle", "Throttle coked", "restriction", 2, { device: "throttle" }),
   named("ports-coked", "intake-valves", "Intake ports coked", "ports-coked", 2),
   named("idle-air-stuck", "idle-air", "Idle-air valve sticks", "idle-control", 3),
-  at("flap-line", "Flap vacuum line or reservoir leaks", "actuator-leak", 3),
-  at("flap-pipe", "Actuator pipe cracked", "actuator-leak", 3),
-  at("flap-diaphragm", "Actuator diaphragm leaks", "actuator-leak", 3),
+  at("flap-line", "Flap vacuum line or reservoir leaks", "actuator-leak", 3, { device: "flap-solenoid" }),
+  at("flap-pipe", "Actuator pipe cracked", "actuator-leak", 3, { device: "flap-solenoid" }),
+  at("flap-diaphragm", "Actuator diaphragm leaks", "actuator-leak", 3, { device: "flap-solenoid" }),
   at("flap-solenoid", "Flap solenoid does not pass", "valve-stuck", 2),
   named("flap-circuit", "flap-solenoid", "Flap solenoid's circuit dead", "circuit-dead", 2, { device: "flap-solenoid" }),
   named("flap-shaft", "flap-spindle", "Flap shaft stuck or unhooked", "device-stuck", 2, { device: "flap-solenoid" }),
@@ -176,6 +176,7 @@ const HEALTHY: Cause = { id: "healthy", name: "Nothing wrong now", trait: "healt
 /** Causes of the vapour system: how often the trade meets each on a car with an EVAP code. */
 const EVAP_CAUSES: readonly Cause[] = [
   at("filler-cap", "Filler cap or its seal leaks", "vapour-leak", 10, { cheap: true }),
+  at("cap-seat", "Cap's seat in the neck rusted or dented", "vapour-leak", 2),
   at("neck-hose", "Filler neck rusted through or hose split", "vapour-leak", 6),
   at("neck-tank", "Neck joint at the tank leaks", "vapour-leak", 2),
   at("tank-flange", "Pump or sender flange leaks", "vapour-leak", 4),
@@ -196,6 +197,36 @@ const EVAP_CAUSES: readonly Cause[] = [
   named("vent-circuit", "vent-valve", "Vent valve's circuit dead", "circuit-dead", 3, { device: "vent-valve" }),
   { id: "tank-sensor", name: "Tank-pressure sensor lies", trait: "tank-sensor", prior: 4 },
 ];
+
+/** What a leak at a joint is called by the zone it lets into; zones whose leaks nothing here is weighed for are left out. */
+const LEAKS_INTO: Partial<Record<ZoneId, Trait>> = {
+  "metered-duct": "duct-leak",
+  breather: "duct-leak",
+  "hot-pipe": "charge-leak",
+  cooler: "charge-leak",
+  "cold-pipe": "charge-leak",
+  manifold: "manifold-leak",
+  "booster-branch": "booster-leak",
+  crankcase: "crankcase-leak",
+  "vacuum-supply": "actuator-leak",
+  "flap-actuator": "actuator-leak",
+  "exhaust-manifold": "exhaust-air",
+  "purge-line": "vapour-leak",
+  canister: "vapour-leak",
+  tank: "vapour-leak",
+  neck: "vapour-leak",
+};
+/** How often the trade meets a leak at a joint that no cause names by itself. */
+const UNNAMED = 0.7;
+
+/** A joint that can leak is a suspect, even where nobody thought of naming it. */
+const unnamedLeaks = (layout: Layout, named: ReadonlySet<string>, families: readonly Family[]): Cause[] =>
+  layout.joints.flatMap((j): Cause[] => {
+    const trait = LEAKS_INTO[j.from];
+    const family: Family = trait && VAPOUR_TRAITS.includes(trait) ? "evap" : "engine";
+    if (!trait || named.has(j.id) || (j.kind !== "seal" && j.kind !== "pipe") || !families.includes(family)) return [];
+    return [{ id: j.id, name: `${j.name} leaks`, trait, joint: j.id, prior: UNNAMED }];
+  });
 
 /** Places a finding can be at: the joints of the map, and causes that are no joint by themselves. */
 export function findingPlaces(layout: Layout, vehicle: VehicleFacts): { readonly id: string; readonly name: string }[] {
@@ -220,5 +251,6 @@ export function causesOf(layout: Layout, vehicle: VehicleFacts, families: readon
     // A cause of both families is one cause, as likely as where it is met most.
     if (!cause.joint || joints.has(cause.joint)) causes.set(cause.id, known && known.prior > cause.prior ? known : cause);
   }
+  for (const cause of unnamedLeaks(layout, new Set(causes.keys()), families)) causes.set(cause.id, cause);
   return [...causes.values()];
 }

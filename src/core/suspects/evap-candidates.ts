@@ -24,6 +24,7 @@ export function evapCandidates({ layout, vehicle }: CheckContext): Candidate[] {
         outcomes: ["smoke-none-outside", "smoke-inside-path", ...tested.map((id) => `smoke-at:${id}`)],
         tested,
         why: `puts ${tested.length} joints to the test at once`,
+        ...(entry.id === "filler-cap" ? { touches: ["filler-cap"] } : {}),
       },
       {
         check: "decay",
@@ -34,6 +35,7 @@ export function evapCandidates({ layout, vehicle }: CheckContext): Candidate[] {
         outcomes: ["decay-leaks", "decay-tight"],
         tested,
         why: "says whether it leaks at all, not where",
+        ...(entry.id === "filler-cap" ? { touches: ["filler-cap"] } : {}),
       },
     );
   }
@@ -65,6 +67,7 @@ export function evapCandidates({ layout, vehicle }: CheckContext): Candidate[] {
       penalty: 1,
       outcomes: ["sensor-off", "sensor-good"],
       why: "cap off, key on, one reading",
+      touches: ["filler-cap"],
     },
   );
   if (layout.joints.some((j) => j.id === "filler-cap") && vehicle.evap?.neck !== "capless") {
@@ -77,6 +80,7 @@ export function evapCandidates({ layout, vehicle }: CheckContext): Candidate[] {
       outcomes: ["hold-leaks:filler-cap", "hold-good"],
       tested: ["filler-cap"],
       why: "the cheapest suspect by itself",
+      touches: ["filler-cap"],
     });
   }
   return list;

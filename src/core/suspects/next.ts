@@ -1,4 +1,4 @@
-import { CHECKS } from "../checks";
+import { CHECKS, jointName } from "../checks";
 import type { CheckContext, CheckId } from "../checks/check";
 import { behind } from "../checks/pinch";
 import { refusal } from "../checks/trims";
@@ -43,6 +43,8 @@ export interface Now {
   readonly engine?: EngineNow;
   /** Names of commands that still stand */
   readonly standing: readonly string[];
+  /** The last survey says that it runs rich */
+  readonly rich?: boolean;
 }
 export const ENGINE_NOW = ["cold", "warm", "hot-exhaust", "does-not-run"] as const;
 export type EngineNow = (typeof ENGINE_NOW)[number];
@@ -56,6 +58,8 @@ const COOL_DOWN = 15;
 const CHANGEOVER = 6;
 /** Factor on what the shop's house method begins with, on a lean code. */
 const HOUSE_FIRST = 1.2;
+/** Factor on what costs nothing but a reading: live data come before what is taken apart. */
+const FREE = 1.15;
 /** What is left to learn from doing the same again. */
 const REPEATED = 0.08;
 /** Checks that put many joints to the test at once: the next run is worth what the last left out. */
@@ -87,6 +91,7 @@ export function candidatesOf(context: CheckContext, families: readonly Family[] 
       penalty: 1,
       outcomes: ["look-clean", ...families.flatMap(sealsOf).map((j) => `look-found:${j.id}`), "look-found:filter-clogged"],
       why: "costs nothing and takes nothing apart",
+      free: true,
     },
     ...(families.includes("engine") ? engineCandidates(context) : []),
     ...(families.includes("evap") ? evapCandidates(context) : []),
@@ -119,6 +124,7 @@ function commandCandidates(layout: Layout, id: string): Candidate[] {
       outcomes: [`output-works:${id}`, `output-dead:${id}`],
       tested: [id],
       why: "a scan-tool command, nothing comes off",
+      free: true,
     },
     {
       check: "circuit",
@@ -148,6 +154,7 @@ function engineCandidates({ layout, vehicle, house }: CheckContext): Candidate[]
       penalty: 1,
       outcomes: TRIM_ROWS.map((r) => r.observation),
       why: "tells leak from meter and fuel, takes nothing apart",
+      free: true,
     });
   }
   if (petrol) {
@@ -161,6 +168,7 @@ function engineCandidates({ layout, vehicle, house }: CheckContext): Candidate[]
         outcomes: ["probe-quiet", ...spots.map((id) => `probe-at:${id}`)],
         tested: spots,
         why: `takes ${spots.length} spots one by one, nothing comes off`,
+        whenLean: true,
       },
       {
         check: "vacuum",
@@ -177,6 +185,7 @@ function engineCandidates({ layout, vehicle, house }: CheckContext): Candidate[]
         penalty: 1,
         outcomes: outcomesOf("airflow").filter((o) => o !== "airflow-idle-low"),
         why: "tells a restriction from a meter that lies",
+        free: true,
       },
     );
     if (vehicle.fitted.includes("pcv")) {
@@ -317,15 +326,16 @@ export function nextChecks(
     const bits = information(weights, model.rows[k] as Float64Array[]) * fresh;
     const waiting = waitFor(c.check, now.engine);
     const minutes = Math.round(c.minutes + waiting);
+    const free = c.free ? FREE : 1;
     const first = lean && isHouseLocator(c.check, context) ? HOUSE_FIRST : 1;
-    const notNow = hindrance(c, now);
+    const notNow = hindrance(c, now, done, context);
     return {
       check: c.check,
       ...(c.place ? { place: c.place } : {}),
       name: c.name,
       bits,
       minutes,
-      score: (bits / (minutes + CHANGEOVER)) * c.penalty * first,
+      score: (bits / (minutes + CHANGEOVER)) * c.penalty * first * free,
       why: `${narrowing(bits)} in about ${minutes} min: ${c.why}${waiting > 0 ? `; ${waiting} min of ${CHECKS[c.check].engine === "standing" ? "cooling down" : "warming up"} counted` : ""}${first > 1 ? "; the shop's first locator" : ""}`,
       ...(notNow ? { notNow } : {}),
     };
@@ -388,9 +398,14 @@ export function waitFor(check: CheckId, engine: EngineNow | undefined): number {
 }
 
 /** Why a check cannot be done now; undefined when it can. */
-function hindrance(candidate: Candidate, now: Now): string | undefined {
+function hindrance(candidate: Candidate, now: Now, done: readonly Done[], { layout }: CheckContext): string | undefined {
   const [command] = now.standing;
   if (command) return `${command} still stands: release it first`;
+  if (candidate.whenLean && now.rich) return "the engine runs rich: more fuel at a spot says nothing";
+  // The cap is not touched before a run has been read with it as it was found.
+  const evidence = candidate.touches?.find((id) => !done.some((d) => d.check !== candidate.check && d.tested?.includes(id)));
+  if (evidence && layout.joints.some((j) => j.id === evidence))
+    return `the ${inSentence(jointName(layout, evidence))} stays untouched until a run has been read with it as it is`;
   const { engine } = CHECKS[candidate.check];
   if (engine !== "standing" && now.engine === "does-not-run") return "the engine does not run";
   if (SMOKED.includes(candidate.check) && now.engine === "hot-exhaust") return "the exhaust is hot: let it cool";

@@ -64,6 +64,40 @@ export function weighSuspects(causes: readonly Cause[], evidence: readonly Evide
   );
 }
 
+/** A factor below this speaks against a cause, one above its inverse for another. */
+const AGAINST = 1 / 3;
+/** Weight of a second cause that a check named and the first does not explain. */
+const SECOND = 0.4;
+
+/**
+ * Weighs the suspects for two faults at a time where it takes two: what a check showed and the first suspect does not
+ * explain is weighed by itself among the others, so that one certain cause does not crowd out what another check named.
+ * @param fromChecks whether a piece of evidence is a check's; story and codes name no second fault by themselves.
+ */
+export function weighTogether(
+  causes: readonly Cause[],
+  evidence: readonly Evidence[],
+  fromChecks: (e: Evidence) => boolean,
+): Suspect[] {
+  const first = weighSuspects(causes, evidence);
+  const [top] = first;
+  if (!top) return first;
+  const factorOf = (suspect: Suspect, e: Evidence) =>
+    suspect.because.find((b) => b.entry === e.entry && b.observation === e.observation)?.factor ?? 1;
+  const unexplained = evidence.filter(
+    (e) => fromChecks(e) && factorOf(top, e) < AGAINST && first.some((s) => factorOf(s, e) > 1 / AGAINST),
+  );
+  if (unexplained.length === 0) return first;
+  const rest = weighSuspects(
+    causes.filter((c) => c.id !== top.cause.id),
+    unexplained,
+  );
+  const second = new Map(rest.map((s) => [s.cause.id, s.odds]));
+  return first
+    .map((s) => ({ ...s, odds: (1 - SECOND) * s.odds + SECOND * (second.get(s.cause.id) ?? 0) }))
+    .sort((a, b) => Math.round(1e9 * (b.odds - a.odds)) || a.cause.id.localeCompare(b.cause.id));
+}
+
 /**
  * How often the same was said of a cause before: a leak that hid from one smoke run hides from the next as well, so the
  * second of a kind counts by its square root, the third by its cube root. Readings of other places are their own.

@@ -70,6 +70,8 @@ export interface Entry {
   readonly severs?: string;
   /** Joint that the adapter pushes open */
   readonly opens?: string;
+  /** Joints that the adapter stands in place of, beside the entry itself */
+  readonly hides?: readonly string[];
 }
 
 export interface Layout {
@@ -152,14 +154,14 @@ const takes = (removes: string, minutes: number, severs?: string): Entry => ({
   minutes,
   ...(severs ? { severs } : {}),
 });
-const evapTakes = (removes: string, minutes: number, more: Pick<Entry, "severs" | "opens"> = {}): Entry => ({
+const evapTakes = (removes: string, minutes: number, more: Pick<Entry, "severs" | "opens" | "hides"> = {}): Entry => ({
   circuit: "evap",
   removes,
   minutes,
   ...more,
 });
 /** An adapter in the neck pushes the flap open. */
-const AT_NECK = evapTakes("filler cap off, adapter in the neck", 24, { opens: "neck-flap" });
+const AT_NECK = evapTakes("filler cap off, adapter in the neck", 24, { opens: "neck-flap", hides: ["cap-seat"] });
 
 /** A hose to a branch: it can leak, and it can be pinched. */
 const hose = (when: When, id: string, name: string, feeds?: ZoneId, entry?: Entry): JointRow => {
@@ -242,6 +244,7 @@ const JOINTS: readonly JointRow[] = [
   tie(not(neckFlap), "neck-tank", "Neck at the tank", "neck", "tank", "pipe"),
   seal(evap, "neck-hose", "Filler neck, rust or hose", "neck"),
   seal(not(capless), "filler-cap", "Filler cap", "neck", AT_NECK),
+  seal(not(capless), "cap-seat", "Cap's seat in the neck", "neck"),
   seal(capless, "filler-cap", "Capless seal", "neck", { ...AT_NECK, removes: "capless seal pushed open by the adapter" }),
   tie(fitted("runner-flaps"), "flap-check-valve", "Vacuum check valve", "manifold", "vacuum-supply", "valve", "one-way"),
   seal(fitted("runner-flaps"), "flap-line", "Vacuum line or reservoir", "vacuum-supply"),

@@ -58,6 +58,7 @@ export function reachOf(layout: Layout, setup: FillSetup): Reach {
     openEnds: outside.filter((j) => j.kind === "opening" && !setup.blocked.includes(j.id)),
     tested: layout.joints.filter((j) => {
       if (j.id === entry.id || j.id === entry.entry?.severs || setup.blocked.includes(j.id)) return false;
+      if (entry.entry?.hides?.includes(j.id)) return false;
       return j.kind === "seal" ? before.has(j.from) : j.kind === "pipe" && (before.has(j.from) || isBefore(j.to));
     }),
     stopped,

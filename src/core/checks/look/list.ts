@@ -30,6 +30,7 @@ const AT_JOINT: Record<string, string> = {
   "flap-spindle": "Runner-flap spindle: play, oil at its end",
   "injector-seals": "Injector seals: listen and look for washed-clean spots",
   "filler-cap": "Filler cap: seal whole, seated (do not tighten or touch it before the check)",
+  "cap-seat": "Neck's sealing face under the cap: rust, dents (after the first run only)",
   "neck-hose": "Filler neck: rust at its bends, hose ends, breather hose",
   "tank-line": "Vapour lines at the tank: latched, not rubbing on the body",
   "canister-joint": "Canister: cracks, connectors latched, stone damage, dust or spider at its vent",

@@ -67,9 +67,9 @@ export function readSmoke(run: SmokeRun, reach: Reach): SmokeReading {
   const base = { times, flows, pressures, expectedTime };
   if (times.length < 3) return base;
   const guess = Math.max(2, 3 * expectedTime);
-  const fit = (values: readonly number[], resolution: number) => fitSettling(...thinned(times, values), guess, resolution);
-  const settled = fit(flows, 0.02 * maxFlow);
-  const pressure = fit(pressures, 0.02 * rated);
+  const approach = (values: readonly number[], resolution: number) => fitSettling(...thinned(times, values), guess, resolution);
+  const settled = approach(flows, 0.02 * maxFlow);
+  const pressure = approach(pressures, 0.02 * rated);
   // However well the fit settles, the ball was read to half a division.
   const half = (run.machine.division ? toSi(run.machine.division) : USUAL_DIVISION * maxFlow) / 2;
   const flow: Settling = {

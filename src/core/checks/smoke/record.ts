@@ -1,5 +1,5 @@
 import * as yup from "yup";
-import { needed, strictObject } from "../../input";
+import { line, needed, strictObject } from "../../input";
 import { type Calibration, calibrationSchema } from "../../shop/machine";
 import { type Quantity, quantitySchema, type UnitId } from "../../units";
 import type { ZoneId } from "../../vehicle";
@@ -33,6 +33,8 @@ export interface SmokeRun {
   readonly entry: string;
   readonly blocked: readonly string[];
   readonly heldOpen: readonly string[];
+  /** Where the crank stood: another position is another opening of the valves */
+  readonly crank?: string;
   /** When the heater was switched on, s (negative: before the hose went on) */
   readonly heaterOnAt: number;
   readonly units: { readonly flow: UnitId; readonly pressure: UnitId };
@@ -85,6 +87,7 @@ export const smokeRunFields = {
   entry: joint,
   blocked: joints,
   heldOpen: joints,
+  crank: line("The crank's position", 60).optional(),
   heaterOnAt: seconds("Heater on"),
   units: yup
     .object({

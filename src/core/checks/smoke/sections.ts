@@ -98,6 +98,8 @@ export function readSections(
     const area = (d: number) => holeArea(d) * 1e6;
     return [
       {
+        // Another way in, throttle or crank is another opening: only runs alike in these can be held against each other.
+        setup: [run.entry, [...run.heldOpen].sort().join(), run.crank ?? ""].join("|"),
         tested: new Set(reach.tested.map((j) => j.id)),
         blocked: run.blocked,
         area: area(hole.diameter),
@@ -111,7 +113,7 @@ export function readSections(
   const name = (id: string) => jointName(layout, id);
   for (const [i, wide] of read.entries()) {
     for (const [k, narrow] of read.entries()) {
-      if (i === k) continue;
+      if (i === k || narrow.setup !== wide.setup) continue;
       const shut = narrow.blocked.filter((id) => !wide.blocked.includes(id));
       if (shut.length === 0 || wide.blocked.some((id) => !narrow.blocked.includes(id))) continue;
       const out = [...wide.tested].filter((id) => !narrow.tested.has(id) && !shut.includes(id));

@@ -118,7 +118,12 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
 /** What a leak code of the vapour system asks for: every place of it that can leak tight, whatever an entry hid. */
 function vapourDebts({ layout }: CheckContext, codes: readonly ChasedCode[]): Debt[] {
   if (!codes.some((c) => isVapourLeak(c.code))) return [];
-  return vapourSeals(layout).map((id) => ({ asked: tight(layout, id, "open"), bads: [] }));
+  return vapourSeals(layout).map((id) => {
+    const asked = tight(layout, id, "open");
+    // An adapter in the neck takes the seat's place, and a flap may keep all other smoke away from it: eyes will do.
+    const seen = layout.joints.some((j) => j.entry?.hides?.includes(id));
+    return { asked: seen ? { ...asked, metBy: [[tightAt(id)], [`seated@${id}`]] } : asked, bads: [] };
+  });
 }
 
 /** What a mixture code asks for: its bank's live correction in band at idle, where trims say anything. */

@@ -24,7 +24,7 @@ interface Draft {
   rests: "closed" | "open";
   power: Power;
   unplugged: boolean;
-  clicked: "yes" | "no";
+  clicked: "yes" | "no" | undefined;
   part: "fitted" | "new";
   temperature: "cold" | "warm";
   rest: TypedState;
@@ -37,7 +37,7 @@ const EMPTY: Draft = {
   rests: "closed",
   power: "scan-tool",
   unplugged: false,
-  clicked: "yes",
+  clicked: undefined,
   part: "fitted",
   temperature: "warm",
   rest: NO_STATE,
@@ -75,7 +75,7 @@ export function ValveCheck({ head }: { head: ReactNode }) {
       rests: draft.rests,
       power: draft.power,
       unplugged: draft.unplugged,
-      clicked: draft.clicked === "yes",
+      ...(draft.clicked ? { clicked: draft.clicked === "yes" } : {}),
       part: draft.part,
       temperature: draft.temperature,
       unit: "inHg",

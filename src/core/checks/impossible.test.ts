@@ -1,0 +1,326 @@
+import { describe, expect, it } from "vitest";
+import { contextOf, NATURAL, smokeRun, TURBO, VAPOUR } from "../core.fixture";
+import { holeOfLoss } from "../gas/hold";
+import { usualSetup } from "../vehicle";
+import type { CheckId, Verdict } from "./check";
+import { capRecord, decayRecord, evapSmokeRun, tankSensorRecord, ventPathRecord } from "./evap.fixture";
+import { CHECKS } from "./index";
+import { airflow, circuit, hold, pinch, vacuum, valve } from "./records.fixture";
+import type { SmokeRun } from "./smoke";
+
+const judge = (check: CheckId, record: object, vehicle = NATURAL): Verdict => CHECKS[check].judge(record, contextOf(vehicle));
+const says = (verdict: Verdict) => `${verdict.outcome}: ${verdict.reasons.join("; ")}`;
+const flat = (flow: number, pressure: number, seconds = 96): SmokeRun["samples"] =>
+  Array.from({ length: 16 }, (_, i) => [1 + (i * (seconds - 6)) / 15, flow, pressure] as const);
+/** The charge side of a turbo by itself: no cylinders in the fill. */
+const sealed = (change: Partial<SmokeRun>): SmokeRun => {
+  const { layout } = contextOf(TURBO);
+  const setup = usualSetup(layout, "hot-pipe-clamp");
+  return smokeRun(0, {
+    ...setup,
+    heldOpen: [],
+    arrivals: [
+      { zone: "cooler", at: 30 },
+      { zone: "cold-pipe", at: 40 },
+    ],
+    ...change,
+  });
+};
+
+describe("readings that cannot be", () => {
+  it.each([
+    ["a dead pump", "smoke", smokeRun(4, { samples: flat(0.1, 0.1) }), /nothing was being pushed/],
+    ["a ball above the machine", "smoke", smokeRun(4, { samples: flat(40, 6) }), /more than this machine can push/],
+    ["a gauge above the machine", "smoke", smokeRun(4, { samples: flat(4, 40) }), /more pressure than this machine makes/],
+    [
+      "an arrival after the end",
+      "smoke",
+      smokeRun(4, { arrivals: [{ zone: "manifold", at: 400 }] }),
+      /outside the run's own time/,
+    ],
+    ["readings after the end", "smoke", smokeRun(4, { endedAt: 30, arrivals: [] }), /go on after the run had ended/],
+    [
+      "a hold pumped up in between",
+      "hold",
+      {
+        ...hold,
+        still: [
+          [0, 20],
+          [30, 17],
+          [31, 20],
+          [60, 19.8],
+        ],
+      },
+      /can only fall/,
+    ],
+    [
+      "a hold beyond the atmosphere",
+      "hold",
+      {
+        ...hold,
+        still: [
+          [0, 34],
+          [60, 33.9],
+        ],
+      },
+      /more vacuum than the air outside/,
+    ],
+    ["a valve that gains", "valve", { ...valve, rest: { start: 10, end: 14, seconds: 60 } }, /rose by itself/],
+    ["a valve read the wrong way round", "valve", { ...valve, rests: "open" }, /rests closed on this car/],
+    [
+      "more vacuum than air",
+      "vacuum",
+      { ...vacuum, vacuum: { value: 29, unit: "inHg" }, ambient: { value: 700, unit: "hPa" } },
+      /no engine sucks that much/,
+    ],
+    [
+      "more volts than the battery",
+      "circuit",
+      { ...circuit, readings: circuit.readings.map((r) => (r.voltage ? { ...r, voltage: { value: 19, unit: "V" } } : r)) },
+      /more than the battery/,
+    ],
+    [
+      "a manifold above ambient, unblown",
+      "airflow",
+      { ...airflow, points: airflow.points.map((p) => ({ ...p, map: { value: 140, unit: "kPa" } })) },
+      /without a blower/,
+    ],
+    [
+      "nothing to recover",
+      "pinch",
+      { ...pinch, reads: "flow", unit: "L/min", before: 0, shut: 0, released: 0 },
+      /stood at nothing before/,
+    ],
+  ] as const)("%s", (_name, check, record, reason) => {
+    const verdict = judge(check, record);
+    expect(says(verdict)).toMatch(/^void/);
+    expect(says(verdict)).toMatch(reason);
+    expect(verdict.observation).toBeUndefined();
+  });
+
+  it.each([
+    ["a cap that gains", "cap", capRecord({ start: 20, end: 26 }), /pressure rose on the tester/],
+    [
+      "no flow, some back pressure",
+      "vent-path",
+      {
+        ...ventPathRecord(),
+        parts: ventPathRecord().parts.map((p) => ({ ...p, flow: { value: 0, unit: "L/min" as const } })),
+      },
+      /no flow went into/,
+    ],
+  ] as const)("%s", (_name, check, record, reason) => {
+    const verdict = judge(check, record, VAPOUR);
+    expect(says(verdict)).toMatch(/^void/);
+    expect(says(verdict)).toMatch(reason);
+  });
+
+  it("takes no first reading that came late for a port that was open", () => {
+    const late = sealed({ samples: flat(0, 12.6).map(([t, q, p]) => [t + 5, q, p] as const), arrivals: [], endedAt: 120 });
+    expect(says(judge("smoke", late, TURBO))).toMatch(/^void.*a port that was never open looks just like a tight circuit/);
+  });
+
+  it("looks at every place once", () => {
+    const items = [
+      { id: "pcv-hose", state: "fine" },
+      { id: "pcv-hose", state: "found" },
+    ];
+    expect(() => CHECKS.look.schema.validateSync({ items }, { strict: true })).toThrow(/looked at once/);
+  });
+});
+
+describe("a pass could have failed", () => {
+  it("says the smallest hole it could have seen", () => {
+    const verdict = judge("smoke", smokeRun());
+    expect(verdict.outcome).toBe("pass");
+    const seen = verdict.measures.find((m) => m.name.startsWith("Smallest hole"));
+    expect(seen?.value.value).toBeGreaterThan(0.2);
+    expect(seen?.value.value).toBeLessThan(1);
+    expect(seen?.limit).toMatch(/1.0 mm must be caught/);
+  });
+  it("is not sure where the open valves leave too little pressure, or the ball is too coarse", () => {
+    expect(judge("smoke", smokeRun(7, { samples: flat(11.5, 0.5) })).outcome).not.toBe("pass");
+    const coarse = sealed({
+      samples: smokeRun(0).samples,
+      machine: { ...smokeRun().machine, division: { value: 20, unit: "L/min" } },
+    });
+    expect(says(judge("smoke", coarse, TURBO))).toMatch(/^unsure.*cannot tell from none is/);
+  });
+  it("never passes a steady flow that nothing explains", () => {
+    for (const flow of [0.6, 1, 2, 3])
+      expect(judge("smoke", sealed({ samples: smokeRun(flow).samples }), TURBO).outcome).toBe("unsure");
+    // 9.6 L/min at 12.4 inH2O is a hole above 2 mm: larger than the charge side may have.
+    expect(judge("smoke", sealed({ samples: smokeRun(9.6).samples }), TURBO)).toMatchObject({
+      outcome: "fail",
+      observation: "smoke-inside-path",
+    });
+    expect(judge("smoke", sealed({ samples: smokeRun(0).samples }), TURBO).outcome).toBe("pass");
+  });
+  it("words a measured hole inside the limit as that, and lets the search go on", () => {
+    const verdict = judge("evap-smoke", evapSmokeRun(0.28), VAPOUR);
+    expect(verdict).toMatchObject({ outcome: "pass", word: "Within the limit" });
+    expect(verdict.observation).toBeUndefined();
+    expect(verdict.zones.map((z) => z.state)).not.toContain("tight");
+  });
+  it("takes no size from a ball beyond its calibration", () => {
+    const calibration = {
+      on: "2026-03-01",
+      pressure: { value: 12.5, unit: "inH2O" as const },
+      points: [{ height: 0.3, diameter: { value: 0.3, unit: "mm" as const } }],
+    };
+    const run = evapSmokeRun(6, { machine: { ...smokeRun().machine, calibration } });
+    expect(judge("evap-smoke", run, VAPOUR).outcome).not.toBe("pass");
+    expect(judge("evap-smoke", run, VAPOUR).measures.map((m) => m.name)).not.toContain(
+      "All leaks as one sharp-edged hole (Cd 0.61)",
+    );
+  });
+  it("lets a plain smoke maker find and not clear", () => {
+    const machine = { ...smokeRun().machine, plain: true as const };
+    const plain = (change: Partial<SmokeRun>) => smokeRun(0, { machine, samples: [], ...change });
+    expect(judge("smoke", plain({}))).toMatchObject({ outcome: "unsure", headline: expect.stringMatching(/clears nothing/) });
+    expect(judge("smoke", plain({ seen: [{ joint: "pcv-hose", at: 40 }], noSmokeOutside: false }))).toMatchObject({
+      outcome: "fail",
+      observation: "smoke-at:pcv-hose",
+    });
+    expect(judge("evap-smoke", evapSmokeRun(0, { machine, samples: [] }), VAPOUR).outcome).toBe("unsure");
+  });
+});
+
+describe("a loss is a hole where the gas space is known", () => {
+  it("as the orifice has it: 5 % of 20 inHg in 60 s on 30 mL is 0.013 mm", () => {
+    const start = 20 * 3386.389;
+    const d = holeOfLoss({
+      volume: 30e-6,
+      start: 101325 - start,
+      end: 101325 - 0.95 * start,
+      seconds: 60,
+      ambient: 101325,
+      temperature: 293.15,
+    });
+    expect(d * 1000).toBeCloseTo(0.013, 3);
+    expect(holeOfLoss({ volume: 30e-6, start: 9e4, end: 8e4, seconds: 60, ambient: 101325, temperature: 293 })).toBe(0);
+  });
+  it("weeping far below what set the code is a verdict of its own; without the gas space it is faulty", () => {
+    const weeps = {
+      ...hold,
+      still: [
+        [0, 20],
+        [60, 17],
+      ] as const,
+      wiggled: [
+        [0, 20],
+        [60, 17],
+      ] as const,
+    };
+    expect(judge("hold", weeps).outcome).toBe("fail");
+    const known = judge("hold", { ...weeps, volume: { value: 30, unit: "mL" } });
+    expect(known).toMatchObject({
+      outcome: "pass",
+      word: "Within the limit",
+      headline: expect.stringMatching(/far below what set this code/),
+    });
+    expect(judge("hold", { ...weeps, volume: { value: 15, unit: "L" } }).outcome).toBe("fail");
+    const seat = { ...valve, rest: { start: 18, end: 15, seconds: 60 }, volume: { value: 50, unit: "mL" } };
+    expect(judge("valve", seat)).toMatchObject({ outcome: "pass", word: "Within the limit" });
+  });
+  it("a coarse gauge is watched longer instead of refused", () => {
+    const coarse = { ...hold.instrument, division: { value: 0.5, unit: "inHg" as const } };
+    const watched = (seconds: number) =>
+      judge("hold", {
+        ...hold,
+        instrument: coarse,
+        still: [
+          [0, 20],
+          [seconds, 20],
+        ],
+        wiggled: [
+          [0, 20],
+          [seconds, 20],
+        ],
+      });
+    expect(says(watched(60))).toMatch(/^unsure.*Watch it for \d+ s/);
+    expect(watched(300).outcome).toBe("pass");
+  });
+  it("an empty system is a gross leak, and evaporating fuel hides a small one", () => {
+    const gone = decayRecord(0, {
+      samples: [
+        [0, 10],
+        [5, 0.4],
+        [10, 0.1],
+        [15, 0],
+        [20, 0],
+      ],
+    });
+    expect(judge("decay", gone, VAPOUR)).toMatchObject({
+      outcome: "fail",
+      headline: expect.stringMatching(/^Gone within 5 s: a gross leak/),
+    });
+    const rising = decayRecord(0, { vapourRise: { start: 0, end: 3, seconds: 60 } }, 0.508);
+    expect(says(judge("decay", rising, VAPOUR))).toMatch(/^unsure.*evaporating or cooling fuel/);
+  });
+});
+
+describe("what one cycle misses", () => {
+  const cycles = (change: object) =>
+    judge("valve", { ...valve, cycles: [{ temperature: "hot", commanded: 10, shut: 10, passed: 10, released: 10, ...change }] });
+  it("shows in ten", () => {
+    expect(cycles({}).outcome).toBe("pass");
+    expect(cycles({ shut: 9 })).toMatchObject({
+      outcome: "fail",
+      headline: expect.stringMatching(/shut only 9 of 10 times, hot/),
+    });
+    expect(cycles({ released: 8 }).outcome).toBe("fail");
+    expect(() =>
+      CHECKS.valve.schema.validateSync(
+        { ...valve, cycles: [{ temperature: "hot", commanded: 3, shut: 4, passed: 3, released: 3 }] },
+        { strict: true },
+      ),
+    ).toThrow(/more often than it was commanded/);
+  });
+  it("a solenoid that does not let go has a third port that is blocked", () => {
+    expect(judge("valve", { ...valve, vents: false })).toMatchObject({
+      outcome: "fail",
+      headline: expect.stringMatching(/venting port/),
+    });
+  });
+  it("a click that nobody wrote down is not said to be missing", () => {
+    const { clicked: _, ...unsaid } = valve;
+    expect(judge("valve", { ...unsaid, rest: { start: 18, end: 9, seconds: 60 } }).reasons.join()).toMatch(/not written down/);
+  });
+});
+
+describe("a tank sensor's slope", () => {
+  it("is not shown by no pressure at all", () => {
+    for (const value of [0, 0.01]) {
+      const record = tankSensorRecord({ second: { pressure: { value, unit: "kPa" }, signal: { value: 1.5, unit: "V" } } });
+      expect(judge("tank-sensor", record, VAPOUR).outcome).toBe("unsure");
+    }
+  });
+});
+
+describe("bounded", () => {
+  const timed = (work: () => unknown) => {
+    work();
+    const start = performance.now();
+    work();
+    return performance.now() - start;
+  };
+  it("every record a door lets in is judged in a moment, thinned or not", () => {
+    const many = Array.from({ length: 20_000 }, (_, i): [number, number, number] => [
+      i / 10,
+      4.5 + 7 * Math.exp(-i / 100),
+      12.4 * (1 - Math.exp(-i / 100)),
+    ]);
+    const run = smokeRun(4.5, {
+      samples: many,
+      endedAt: 2001,
+      heaterOnAt: -10,
+      machine: { ...smokeRun().machine, autoOff: 7200 },
+    });
+    expect(judge("smoke", run).outcome).toBe("pass");
+    expect(timed(() => judge("smoke", run))).toBeLessThan(400);
+    const fall = Array.from({ length: 5000 }, (_, i): [number, number] => [i * 0.05, 10 * Math.exp(-i / 4000)]);
+    const decay = decayRecord(0, { samples: fall });
+    expect(timed(() => judge("decay", decay, VAPOUR))).toBeLessThan(2000);
+  });
+});
