@@ -7,6 +7,7 @@ import { decayTrial, visibleTrial } from "./decay-trial";
 import { foldTimes } from "./fold";
 import { gateTrial } from "./gate-trial";
 import { judgementTrial } from "./judgement-trial";
+import { logGrammar } from "./log-grammar";
 import { writeBigLog } from "./log-import";
 import { trimsTrial } from "./trims-trial";
 
@@ -31,6 +32,13 @@ for (const [name, run] of [
   console.log(`  ${name}: ${(run.rows / run.seconds / 1000).toFixed(0)}k rows/s, peak ${run.peakMegabytes.toFixed(0)} MB`);
 }
 console.log(`  share of the raw rate: ${percent(raw.seconds / ours.seconds)} (aim: half), peak under 400 MB`);
+
+const grammar = logGrammar(1000, 50_000);
+console.log(
+  `Scan logs from a grammar, ${grammar.files}: right ${percent(grammar.right / grammar.files)}, one question ${percent(grammar.oneQuestion / grammar.files)}` +
+    ` (together at least 95 %), silently wrong ${percent(grammar.silentlyWrong / grammar.files)} (at most 0.5 %), not read ${percent(grammar.notRead / grammar.files)}`,
+);
+for (const wrong of grammar.wrong) console.log(`    ${wrong}`);
 
 console.log("Fold and judging");
 for (const [name, milliseconds] of foldTimes()) console.log(`  ${name}: ${milliseconds.toFixed(1)} ms`);

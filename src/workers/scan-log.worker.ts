@@ -10,6 +10,7 @@ import {
   columnOf,
   decimate,
   findSteadyWindows,
+  type LoggedEngine,
   type LogHead,
   type Mapping,
   readHead,
@@ -48,21 +49,22 @@ async function guarded<T>(work: () => Promise<T>): Promise<Result<T>> {
 
 /** Scan logs off the main thread: look at the head, import with progress, then slices decimated for drawing. */
 const api = {
-  head: (file: Blob, mapping?: Mapping): Promise<Result<LogHead>> =>
+  head: (file: Blob, mapping?: Mapping, engine?: LoggedEngine): Promise<Result<LogHead>> =>
     guarded(async () => {
       checkLogSize(file.size);
-      return readHead(new Uint8Array(await file.slice(0, 65536).arrayBuffer()), mapping);
+      return readHead(new Uint8Array(await file.slice(0, 65536).arrayBuffer()), mapping, engine);
     }),
 
   import: (
     file: Blob,
     mapping: Mapping | undefined,
+    engine: LoggedEngine | undefined,
     limits: Limits,
     progress: (share: number) => void,
   ): Promise<Result<ImportedLog>> =>
     guarded(async () => {
       checkLogSize(file.size);
-      const reader = new ScanLogReader({ totalBytes: file.size, ...(mapping ? { mapping } : {}) });
+      const reader = new ScanLogReader({ totalBytes: file.size, ...(mapping ? { mapping } : {}), ...(engine ? { engine } : {}) });
       const hash = sha256.create();
       const block = 1 << 20;
       for (let at = 0; at < file.size; at += block) {

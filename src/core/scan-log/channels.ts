@@ -1,4 +1,5 @@
-import { type Dimension, findUnit, type PressureKind, type UnitId, unitsOf } from "../units";
+import type { Dimension, PressureKind, UnitId } from "../units";
+import { channelOf, splitUnit, unitIn, unitSpelt } from "./headers";
 
 /** A quantity that scan tools log and our checks read. */
 export interface Channel {
@@ -26,6 +27,8 @@ export type ChannelId =
   | "long-trim-1"
   | "short-trim-2"
   | "long-trim-2"
+  | "total-trim-1"
+  | "total-trim-2"
   | "loop"
   | "throttle"
   | "load"
@@ -116,6 +119,8 @@ export const CHANNELS: readonly Channel[] = [
   { id: "long-trim-1", name: "Long-term trim, bank 1", measures: "percent", names: trimNames("long", 1) },
   { id: "short-trim-2", name: "Short-term trim, bank 2", measures: "percent", names: trimNames("short", 2) },
   { id: "long-trim-2", name: "Long-term trim, bank 2", measures: "percent", names: trimNames("long", 2) },
+  { id: "total-trim-1", name: "Total trim, bank 1", measures: "percent", names: ["total fuel trim bank 1"] },
+  { id: "total-trim-2", name: "Total trim, bank 2", measures: "percent", names: ["total fuel trim bank 2"] },
   {
     id: "loop",
     name: "Loop state",
@@ -188,8 +193,10 @@ export interface HeaderMatch {
   readonly confidence: number;
   /** Unit of the numbers in the file; absent for channels without one. */
   readonly unit?: UnitId;
-  /** How the unit was found: in the file, assumed, or not needed. */
-  readonly unitFrom?: "file" | "assumed";
+  /** How the unit was found: in the file, by what the engine can show, or not yet: then it is asked */
+  readonly unitFrom?: "file" | "worked-out" | "assumed" | "asked";
+  /** Units that fit the numbers, where it is asked */
+  readonly candidates?: readonly UnitId[];
   /** The unit text of a known channel that we could not read. */
   readonly unknownUnit?: string;
 }
@@ -201,7 +208,6 @@ export interface ColumnChoice {
 }
 export type Mapping = Readonly<Record<string, ColumnChoice>>;
 
-const BRACKETS = /[([{]\s*([^)\]}]*)\s*[)\]}]\s*$/;
 const BARE_UNITS: Record<string, Channel["measures"][]> = {
   "%": ["percent"],
   rpm: ["rpm"],
@@ -228,17 +234,6 @@ const words = (text: string) =>
     .split(" ")
     .filter(Boolean);
 
-/** Splits "MAF (g/s)" or a units-row cell into name and unit text. */
-export function splitHeader(header: string, unitCell?: string): { name: string; unitText: string } {
-  const bracket = BRACKETS.exec(header);
-  if (unitCell?.trim()) return { name: header.trim(), unitText: unitCell.trim().replace(/^[([]|[)\]]$/g, "") };
-  if (bracket) return { name: header.slice(0, bracket.index).trim(), unitText: (bracket[1] ?? "").trim() };
-  const tail = /^(.*?)[\s_,]+(\S+)$/.exec(header.trim());
-  const last = tail?.[2] ?? "";
-  const isUnit = (findUnit(last) && !/^(c|f|k|l|s|a|in|min)$/i.test(last)) || last === "%";
-  return tail && isUnit ? { name: tail[1] ?? "", unitText: last } : { name: header.trim(), unitText: "" };
-}
-
 /** Likeness of a header name to a spelling: 1 for the same words, less for words missing or too many. */
 function likeness(name: readonly string[], spelling: readonly string[]): number {
   if (name.join("") === spelling.join("")) return 1;
@@ -254,12 +249,13 @@ function likeness(name: readonly string[], spelling: readonly string[]): number 
 /** Words that make a header another thing than the channel it looks like. */
 const OTHERS = ["desired", "commanded", "target", "specified", "min", "max", "average", "requested", "setpoint"];
 
-/**
- * Matches one header (with its unit cell, if the log has a units row) to a channel.
- * @returns the best channel at confidence ≥ 0.5, or no channel. Never a silent guess: the confidence is shown.
- */
-export function matchHeader(header: string, unitCell: string | undefined, column: number): HeaderMatch {
-  const { name, unitText } = splitHeader(header, unitCell);
+/** How sure a rule of `headers` makes us of a name. */
+const BY_RULE = 0.95;
+
+/** The channel a name speaks of: by rule, or by likeness to a spelling; 0…1 for how sure. */
+function named(name: string): { channel: Channel; score: number } | undefined {
+  const rule = channelOf(name);
+  if (rule) return { channel: channelById(rule.channel), score: rule.live ? BY_RULE : BY_RULE / 2 };
   const nameWords = words(name);
   let best: { channel: Channel; score: number } | undefined;
   for (const channel of CHANNELS) {
@@ -269,31 +265,39 @@ export function matchHeader(header: string, unitCell: string | undefined, column
       if (score > (best?.score ?? 0)) best = { channel, score };
     }
   }
+  return best;
+}
+
+/**
+ * Matches one header (with its unit cell, if the log has a units row) to a channel.
+ * @returns the best channel at confidence ≥ 0.5, or no channel. Never a silent guess: the confidence is shown, and a unit
+ * that the file does not name is marked as assumed until it was held against the engine (`checkUnits`).
+ */
+export function matchHeader(header: string, unitCell: string | undefined, column: number): HeaderMatch {
+  const { name, unitText } = splitUnit(header, unitCell);
+  const best = named(name) ?? named(header);
   if (!best || best.score < 0.5) return { column, header, confidence: 0 };
-  const { channel } = best;
-  const bare = BARE_UNITS[unitText.toLowerCase()];
-  if (bare) {
+  const { channel, score } = best;
+  const bare = BARE_UNITS[unitText.toLowerCase()] ?? BARE_UNITS[unitSpelt(unitText) ?? ""];
+  const ofChannel = channel.unit === undefined ? undefined : unitIn(unitText, channel.measures as Dimension);
+  if (bare && !ofChannel) {
     const fits = bare.includes(channel.measures);
-    const confidence = best.score * (fits ? 1 : 0.4);
+    const confidence = score * (fits ? 1 : 0.4);
     return confidence >= 0.5
       ? { column, header, channel: channel.id, confidence, ...clockUnit(channel, unitText) }
       : { column, header, confidence: 0 };
   }
-  if (channel.unit === undefined) return { column, header, channel: channel.id, confidence: best.score * 0.95 };
-  const dimension = channel.measures as Dimension;
-  const found = unitText ? findUnit(unitText.replace(/\s*(abs|absolute)\.?$/i, "")) : undefined;
-  if (found && unitsOf(dimension).includes(found)) {
-    return { column, header, channel: channel.id, confidence: best.score, unit: found, unitFrom: "file" };
-  }
+  if (channel.unit === undefined) return { column, header, channel: channel.id, confidence: score * 0.95 };
+  if (ofChannel) return { column, header, channel: channel.id, confidence: score, unit: ofChannel, unitFrom: "file" };
   if (unitText && /[a-z°%]/i.test(unitText)) {
-    return { column, header, channel: channel.id, confidence: best.score * 0.5, unknownUnit: unitText };
+    return { column, header, channel: channel.id, confidence: score * 0.5, unknownUnit: unitText };
   }
-  return { column, header, channel: channel.id, confidence: best.score * 0.8, unit: channel.unit, unitFrom: "assumed" };
+  return { column, header, channel: channel.id, confidence: score * 0.8, unit: channel.unit, unitFrom: "assumed" };
 }
 
 const clockUnit = (channel: Channel, unitText: string) =>
-  channel.id === "time" && unitText.toLowerCase() === "ms" ? { unitFrom: "file" as const } : {};
+  channel.id === "time" && unitSpelt(unitText) === "ms" ? { unitFrom: "file" as const } : {};
 
 /** True when a header or units cell says its clock counts milliseconds. */
 export const countsMilliseconds = (header: string, unitCell?: string) =>
-  /^ms$/i.test(splitHeader(header, unitCell).unitText) || /\bms\b|milli/i.test(header);
+  unitSpelt(splitUnit(header, unitCell).unitText) === "ms" || /\bms\b|_ms$|milli/i.test(header);

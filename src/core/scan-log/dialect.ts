@@ -1,5 +1,6 @@
 import Papa from "papaparse";
 import { findUnit } from "../units";
+import { folded } from "./headers";
 
 /** Why a file is not a scan log we can read: what was wrong and what to do. */
 export class ScanLogError extends Error {
@@ -16,13 +17,15 @@ export class ScanLogError extends Error {
 export type Encoding = "utf-8" | "utf-16le" | "utf-16be" | "windows-1252";
 
 export interface Dialect {
-  readonly delimiter: "," | ";" | "\t" | "|";
+  readonly delimiter: string;
   readonly decimal: "." | ",";
   /** Lines before the header line */
   readonly skip: number;
   readonly headers: readonly string[];
   /** The second row's unit cells, when it holds units */
   readonly units?: readonly string[];
+  /** Where the log writes one reading a row: the columns of its name, its value and its unit */
+  readonly long?: { readonly name: number; readonly value: number; readonly unit: number | undefined; readonly time: number };
 }
 
 /** Largest log that is read; above it the file is refused before reading. Bytes */
@@ -65,9 +68,14 @@ export function detectEncoding(head: Uint8Array): Encoding {
   }
 }
 
-const NUMBER = /^[+-]?(\d+([.,]\d*)?|[.,]\d+)(e[+-]?\d+)?$/i;
-const CLOCK = /^(\d{4}-\d\d-\d\d[ T]|\d\d?[./]\d\d?[./]\d{2,4} )?\d{1,2}:\d\d(:\d\d)?([.,:]\d+)?$/;
-const isReading = (cell: string) => NUMBER.test(cell) || CLOCK.test(cell);
+const NUMBER = /^[+-]?(\d{1,3}([.,' ]\d{3})+([.,]\d+)?|\d+([.,]\d*)?|[.,]\d+)(e[+-]?\d+)?$/i;
+const CLOCK = /^(\d{4}-\d\d-\d\d[ T]|\d\d?[./]\d\d?[./]\d{2,4} )?\d{1,2}:\d\d(:\d\d)?([.,:]\d+)?\s*([ap]m)?(Z|[+-]\d\d:?\d\d)?$/i;
+/** "0106" heads a column: no reading is written with its zero in front of three more figures. */
+const REQUEST_CODE = /^0\d{3}$/;
+const isNumber = (cell: string) => NUMBER.test(cell) && !REQUEST_CODE.test(cell);
+/** Delimiters, likeliest first; a space only where nothing else makes a table. */
+const DELIMITERS = [";", "\t", ",", "|", "^", "~", "#", "!", " "];
+const isReading = (cell: string) => isNumber(cell) || CLOCK.test(cell);
 const UNIT_WORDS = /^(%|rpm|1\/min|u\/min|min-1|s|sec|ms|v|mv|km\/h|kph|mph|hh:mm:ss.*|λ|deg|°|ratio|lambda|-)$/i;
 
 const cellsOf = (line: string, delimiter: string): string[] =>
@@ -85,11 +93,12 @@ export function detectDialect(head: string): Dialect {
     .slice(0, 200);
   if (lines.every((line) => line.trim() === ""))
     throw new ScanLogError("The file is empty: export the log again from the scan tool");
-  let best: { delimiter: Dialect["delimiter"]; first: number; width: number; score: number } | undefined;
-  for (const delimiter of [";", "\t", ",", "|"] as const) {
+  let best: { delimiter: string; first: number; width: number; score: number } | undefined;
+  for (const delimiter of DELIMITERS) {
     const rows = lines.map((line) => cellsOf(line, delimiter));
     const numeric = rows.map(
-      (row) => row.length > 1 && row.filter(isReading).length >= Math.max(2, row.filter(Boolean).length / 2),
+      (row) =>
+        row.length > 1 && row.filter(isReading).length >= Math.max(2, row.filter(Boolean).length / 2) && row.some(isNumber),
     );
     const first = numeric.indexOf(true);
     if (first < 1) continue;
@@ -111,13 +120,33 @@ export function detectDialect(head: string): Dialect {
     cellsOf(lines[first - 2] ?? "", delimiter).length === above.length;
   const headerLine = isUnitsRow ? first - 2 : first - 1;
   const body = lines.slice(first, first + 50).flatMap((line) => cellsOf(line, delimiter));
-  const commas = body.filter((c) => /^[+-]?\d*,\d+$/.test(c)).length;
-  const dots = body.filter((c) => /^[+-]?\d*\.\d+$/.test(c)).length;
+  // "1.234,5" and "1,234.5" settle it; otherwise what stands in most numbers.
+  const german = body.filter((c) => /^[+-]?\d{1,3}([.' ]\d{3})+,\d+$/.test(c)).length;
+  const english = body.filter((c) => /^[+-]?\d{1,3}(,\d{3})+\.\d+$/.test(c)).length;
+  const commas = german > 0 ? 1e6 : body.filter((c) => /^[+-]?\d*,\d+$/.test(c)).length;
+  const dots = english > 0 ? 1e6 : body.filter((c) => /^[+-]?\d*\.\d+$/.test(c)).length;
+  const headers = cellsOf(lines[headerLine] ?? "", delimiter);
+  const long = longColumns(headers);
   return {
     delimiter,
-    decimal: delimiter !== "," && commas > dots ? "," : ".",
+    decimal: commas > dots ? "," : ".",
     skip: headerLine,
-    headers: cellsOf(lines[headerLine] ?? "", delimiter),
+    headers,
     ...(isUnitsRow ? { units: above } : {}),
+    ...(long ? { long } : {}),
   };
+}
+
+const NAME_HEADER =
+  /^(parameter|parametre|parametro|parametr|name|nom|nombre|nome|naam|nazwa|pid|signal|channel|kanal|messwert|sensor|item)$/;
+const VALUE_HEADER = /^(value|wert|valeur|valor|valore|waarde|wartosc|reading)$/;
+const UNIT_HEADER = /^(unit|units|einheit|unite|unidad|unita|eenheid|jednostka)$/;
+
+/** The columns of a log that writes one reading a row; undefined for one that writes all readings of a moment in a row. */
+function longColumns(headers: readonly string[]): Dialect["long"] {
+  if (headers.length > 6) return undefined;
+  const at = (pattern: RegExp) => headers.findIndex((h) => pattern.test(folded(h)));
+  const [name, value, unit] = [at(NAME_HEADER), at(VALUE_HEADER), at(UNIT_HEADER)];
+  const time = headers.findIndex((_, i) => i !== name && i !== value && i !== unit);
+  return name < 0 || value < 0 || time < 0 ? undefined : { name, value, unit: unit < 0 ? undefined : unit, time };
 }

@@ -6,3 +6,4 @@ export * from "./obd";
 export * from "./read";
 export * from "./steady";
 export * from "./tank-trace";
+export * from "./unit-check";

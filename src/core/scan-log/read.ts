@@ -12,9 +12,11 @@ import {
   matchHeader,
 } from "./channels";
 import { type Dialect, detectDialect, detectEncoding, ScanLogError } from "./dialect";
+import { splitUnit, unitSpelt } from "./headers";
+import { checkUnits, type LoggedEngine, type Sample } from "./unit-check";
 
 /** Version of the way windows and channels are extracted; journalled with every survey taken from a log. */
-export const EXTRACTOR_VERSION = 1;
+export const EXTRACTOR_VERSION = 2;
 
 export interface LogColumn extends HeaderMatch {
   /** SI (trims and loads in percent, time in s from the first row); NaN where the log has no number. */
@@ -39,6 +41,8 @@ export interface LogHead {
   readonly matches: readonly HeaderMatch[];
   /** Why the log cannot be read as it stands: two headers for one channel, an unknown unit, nothing known. */
   readonly problems: readonly { readonly message: string; readonly header?: string }[];
+  /** Numbers of the first rows by column */
+  readonly sample: Sample;
 }
 
 const HEAD_BYTES = 64 * 1024;
@@ -47,17 +51,71 @@ const HEAD_BYTES = 64 * 1024;
 const headerSignature = (dialect: Dialect) =>
   bytesToHex(sha256(utf8ToBytes(JSON.stringify([dialect.headers, dialect.units ?? []])))).slice(0, 32);
 
-/** Reads dialect, headers and channel matches from the first bytes of a file. Throws ScanLogError if there is no table. */
-export function readHead(head: Uint8Array, mapping?: Mapping): LogHead {
+/**
+ * Reads dialect, headers and channel matches from the first bytes of a file. Throws ScanLogError if there is no table.
+ * @param engine what is known of the engine: a unit that the file does not name is held against it, and asked otherwise.
+ */
+export function readHead(head: Uint8Array, mapping?: Mapping, engine?: LoggedEngine): LogHead {
   if (head.length === 0) throw new ScanLogError("The file is empty: export the log again from the scan tool");
   const text = new TextDecoder(detectEncoding(head)).decode(head.subarray(0, HEAD_BYTES), { stream: true });
   const cut = text.length > 2000 ? text.slice(0, text.lastIndexOf("\n") + 1 || text.length) : text;
-  const dialect = detectDialect(cut);
+  const found = detectDialect(cut);
+  const rows = headRows(cut, found);
+  const { dialect, sample } = found.long ? widened(found, rows) : { dialect: found, sample: sampleOf(found, rows) };
   const matches = dialect.headers.map((header, column) =>
     applyChoice(matchHeader(header, dialect.units?.[column], column), mapping?.[header]),
   );
-  const resolved = resolveRivals(matches);
-  return { dialect, signature: headerSignature(dialect), matches: resolved, problems: problemsOf(resolved) };
+  const resolved = checkUnits(resolveRivals(matches), sample, engine);
+  return { dialect, signature: headerSignature(dialect), matches: resolved, problems: problemsOf(resolved), sample };
+}
+
+/** Rows of the head behind its headers, as cells. */
+function headRows(text: string, dialect: Dialect): string[][] {
+  const body = text
+    .replace(/^\uFEFF/, "")
+    .split(/\r\n|\n|\r/)
+    .slice(dialect.skip + 1 + (dialect.units ? 1 : 0));
+  return Papa.parse<string[]>(body.join("\n"), { delimiter: dialect.delimiter, skipEmptyLines: true }).data;
+}
+
+/** Numbers of the head by column. */
+const sampleOf = (dialect: Dialect, rows: readonly (readonly string[])[]): Sample => {
+  const number = numberOf(dialect);
+  return dialect.headers.map((_, i) => rows.map((row) => (row[i]?.trim() ? number((row[i] as string).trim()) : Number.NaN)));
+};
+
+/** A log of one reading a row, as if each name were a column of its own. */
+function widened(found: Dialect, rows: readonly (readonly string[])[]): { dialect: Dialect; sample: Sample } {
+  const long = found.long as NonNullable<Dialect["long"]>;
+  const number = numberOf(found);
+  const values = new Map<string, { unit: string; numbers: number[] }>();
+  for (const row of rows) {
+    const name = row[long.name]?.trim();
+    if (!name) continue;
+    const known = values.get(name) ?? { unit: (long.unit === undefined ? "" : row[long.unit]?.trim()) ?? "", numbers: [] };
+    known.numbers.push(number(row[long.value]?.trim() ?? ""));
+    values.set(name, known);
+  }
+  const time = rows.map((row) => number(row[long.time]?.trim() ?? ""));
+  return {
+    dialect: {
+      ...found,
+      headers: [found.headers[long.time] ?? "time", ...values.keys()],
+      units: [found.units?.[long.time] ?? "", ...[...values.values()].map((v) => v.unit)],
+    },
+    sample: [time, ...[...values.values()].map((v) => v.numbers)],
+  };
+}
+
+/** How a dialect writes numbers, thousands points and all. */
+function numberOf(dialect: Pick<Dialect, "decimal">): (cell: string) => number {
+  if (dialect.decimal === ",") {
+    return (cell) => Number((cell.includes(".") ? cell.replace(/[.' ]/g, "") : cell).replace(",", "."));
+  }
+  return (cell) => {
+    const plain = Number(cell);
+    return plain === plain ? plain : Number(cell.replace(/[,' ]/g, ""));
+  };
 }
 
 function applyChoice(match: HeaderMatch, choice: ColumnChoice | undefined): HeaderMatch {
@@ -87,6 +145,13 @@ function problemsOf(matches: readonly HeaderMatch[]): LogHead["problems"] {
         message: `Unit "${match.unknownUnit}" of "${match.header}" is not known: choose the unit of this column`,
       });
     }
+    if (match.unitFrom === "asked" && match.channel) {
+      const fit = (match.candidates ?? []).join(" or ");
+      problems.push({
+        header: match.header,
+        message: `The file names no unit for "${match.header}"${fit ? `; ${fit} would fit the numbers` : ", and its numbers fit none"}: choose the unit of this column`,
+      });
+    }
     if (!match.channel) continue;
     const rival = seen.get(match.channel);
     if (rival !== undefined) {
@@ -111,11 +176,30 @@ const LOOP_WORDS: readonly (readonly [RegExp, number])[] = [
   [/^(ol|open|open loop.*|ol[ -_].*|off|no|false|1|4|8|16)$/i, 0],
 ];
 
-/** hh:mm[:ss[.fff]] with or without a date in front, in s of the day; NaN when it is none. */
+/** hh:mm:ss[.fff] with or without a date in front and a zone behind, or mm:ss[.fff], in s; NaN when it is none. */
 function clockSeconds(text: string): number {
-  const m = /(\d{1,2}):(\d\d)(?::(\d\d))?(?:[.,:](\d+))?\s*$/.exec(text);
+  const m = /(\d{1,2}):(\d\d)(?::(\d\d))?(?:[.,:](\d+))?\s*(?:[ap]m)?\s*(?:Z|[+-]\d\d:?\d\d)?$/i.exec(text);
   if (!m) return Number.NaN;
-  return Number(m[1]) * 3600 + Number(m[2]) * 60 + Number(m[3] ?? 0) + Number(`0.${m[4] ?? 0}`);
+  const fraction = Number(`0.${m[4] ?? 0}`);
+  // Nobody logs by the minute: two parts are minutes and seconds.
+  if (m[3] === undefined) return Number(m[1]) * 60 + Number(m[2]) + fraction;
+  return Number(m[1]) * 3600 + Number(m[2]) * 60 + Number(m[3]) + fraction;
+}
+
+/** Steps between rows that no log of seconds has. */
+const NO_SECONDS = 15;
+
+/** s of one count of a log's clock: as the header says; else milliseconds where the numbers are too far apart for seconds. */
+function timeScale(match: HeaderMatch, dialect: Dialect, sample: Sample): number {
+  const unit = dialect.units?.[match.column];
+  if (countsMilliseconds(match.header, unit)) return 1e-3;
+  const named = unitSpelt(splitUnit(match.header, unit).unitText);
+  if (named === "min") return 60;
+  if (named === "s") return 1;
+  const times = (sample[match.column] ?? []).filter(Number.isFinite);
+  const steps = times.slice(1).flatMap((t, i) => (t > (times[i] as number) ? [t - (times[i] as number)] : []));
+  const median = steps.toSorted((a, b) => a - b)[Math.floor(steps.length / 2)] ?? 1;
+  return median > NO_SECONDS ? 1e-3 : 1;
 }
 
 /**
@@ -141,8 +225,14 @@ export class ScanLogReader {
   private dayOffset = 0;
   private timeColumn = -1;
 
-  constructor(options: { mapping?: Mapping; totalBytes?: number } = {}) {
+  private readonly engine: LoggedEngine | undefined;
+  /** Of a log with one reading a row: the columns by name, and the row that is being gathered */
+  private names = new Map<string, number>();
+  private gathered: string[] = [];
+
+  constructor(options: { mapping?: Mapping; totalBytes?: number; engine?: LoggedEngine } = {}) {
     this.mapping = options.mapping;
+    this.engine = options.engine;
     this.totalBytes = options.totalBytes ?? 0;
   }
 
@@ -185,23 +275,25 @@ export class ScanLogReader {
   }
 
   private begin(): void {
-    const head = readHead(this.pending, this.mapping);
+    const head = readHead(this.pending, this.mapping, this.engine);
     const [problem] = head.problems;
     if (problem) throw new ScanLogError(problem.message, problem.header);
     this.head = head;
     this.decoder = new TextDecoder(detectEncoding(this.pending));
     const { dialect, matches } = head;
-    this.timeColumn = matches.findIndex((m) => m.channel === "time");
+    this.timeColumn = dialect.long ? 0 : matches.findIndex((m) => m.channel === "time");
+    this.names = new Map(dialect.headers.map((h, i) => [h, i]));
     this.parsers = matches.map((match) => this.parserOf(match, dialect));
     this.textCells = matches.map(() => 0);
     const text = this.decoder.decode(this.pending, { stream: true });
-    const lines = text.split(/\r\n|\n|\r/, dialect.skip + 2 + (dialect.units ? 1 : 0));
+    const unitRows = dialect.units && !dialect.long ? 1 : 0;
+    const lines = text.split(/\r\n|\n|\r/, dialect.skip + 2 + unitRows);
     // Rows expected from the bytes of the first rows, so that arrays are laid once and not copied.
     const perRow = Math.max(8, this.pending.length / Math.max(1, text.split("\n").length));
     const expected = Math.ceil((Math.max(this.totalBytes, this.pending.length) / perRow) * 1.15) + 1024;
     this.columns = matches.map(() => new Float64Array(expected));
     this.pending = new Uint8Array(0);
-    const skipped = lines.slice(0, dialect.skip + 1 + (dialect.units ? 1 : 0));
+    const skipped = lines.slice(0, dialect.skip + 1 + unitRows);
     let start = 0;
     for (const line of skipped) {
       start = text.indexOf(line, start) + line.length;
@@ -211,9 +303,9 @@ export class ScanLogReader {
   }
 
   private parserOf(match: HeaderMatch, dialect: Dialect): (cell: string) => number {
-    const plain = dialect.decimal === "," ? (cell: string) => Number(cell.replace(",", ".")) : (cell: string) => Number(cell);
-    if (match.channel === "time") {
-      const scale = countsMilliseconds(match.header, dialect.units?.[match.column]) ? 1e-3 : 1;
+    const plain = numberOf(dialect);
+    if (match.channel === "time" || (dialect.long && match.column === 0)) {
+      const scale = timeScale(match, dialect, (this.head as LogHead).sample);
       return (cell) => (cell.includes(":") ? clockSeconds(cell) : plain(cell) * scale);
     }
     if (match.channel === "loop") {
@@ -232,7 +324,26 @@ export class ScanLogReader {
     const { dialect } = this.head as LogHead;
     const block = last || end < all.length ? all.slice(0, end) : all;
     const parsed = Papa.parse<string[]>(block, { delimiter: dialect.delimiter, skipEmptyLines: true });
-    for (const row of parsed.data) this.addRow(row, dialect);
+    for (const row of parsed.data) {
+      if (dialect.long) this.gather(row, dialect);
+      else this.addRow(row, dialect);
+    }
+    if (dialect.long && last) this.putGathered(dialect);
+  }
+
+  /** One reading of a log that writes one a row: it joins the row of its moment. */
+  private gather(row: readonly string[], dialect: Dialect): void {
+    const long = dialect.long as NonNullable<Dialect["long"]>;
+    const time = row[long.time]?.trim() ?? "";
+    if (this.gathered.length > 0 && this.gathered[0] !== time) this.putGathered(dialect);
+    if (this.gathered.length === 0) this.gathered = [time];
+    const column = this.names.get(row[long.name]?.trim() ?? "");
+    if (column !== undefined) this.gathered[column] = row[long.value]?.trim() ?? "";
+  }
+  private putGathered(dialect: Dialect): void {
+    const row = Array.from(this.gathered, (cell) => cell ?? "");
+    this.gathered = [];
+    if (row.length > 0) this.addRow(row, dialect);
   }
 
   private addRow(row: readonly string[], dialect: Dialect): void {
@@ -290,8 +401,8 @@ export class ScanLogReader {
 }
 
 /** Reads a log held in memory in blocks; see ScanLogReader. */
-export function readScanLog(bytes: Uint8Array, mapping?: Mapping): ScanLog {
-  const reader = new ScanLogReader({ totalBytes: bytes.length, ...(mapping ? { mapping } : {}) });
+export function readScanLog(bytes: Uint8Array, mapping?: Mapping, engine?: LoggedEngine): ScanLog {
+  const reader = new ScanLogReader({ totalBytes: bytes.length, ...(mapping ? { mapping } : {}), ...(engine ? { engine } : {}) });
   for (let at = 0; at < bytes.length; at += 1 << 20) reader.push(bytes.subarray(at, at + (1 << 20)));
   return reader.finish();
 }

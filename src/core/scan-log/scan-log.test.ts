@@ -3,9 +3,10 @@ import { describe, expect, it } from "vitest";
 import { CARS } from "../../../demo/cars";
 import { type LogDialect, recordDrive, writeLog } from "../../../demo/drive";
 import { DEFAULT_LIMITS } from "../shop/settings";
-import { matchHeader, splitHeader } from "./channels";
+import { matchHeader } from "./channels";
 import { decimate } from "./decimate";
 import { checkLogSize, detectDialect, detectEncoding, LARGEST_LOG } from "./dialect";
+import { splitUnit } from "./headers";
 import { columnOf, readHead, readScanLog, type ScanLog, ScanLogReader } from "./read";
 import { findSteadyWindows, surveyPoints } from "./steady";
 
@@ -145,7 +146,7 @@ describe("headers", () => {
   );
 
   it("takes units from brackets, a second row or the tail, and says when it assumes one", () => {
-    expect(splitHeader("MAP [inHg]")).toEqual({ name: "MAP", unitText: "inHg" });
+    expect(splitUnit("MAP [inHg]", undefined)).toEqual({ name: "MAP", unitText: "inHg" });
     expect(matchHeader("MAF", "kg/h", 0)).toMatchObject({ unit: "kg/h", unitFrom: "file" });
     expect(matchHeader("MAP", undefined, 0)).toMatchObject({ unit: "kPa", unitFrom: "assumed" });
     const [sure, assumed] = [matchHeader("MAP (kPa)", undefined, 0), matchHeader("MAP", undefined, 0)];

@@ -145,6 +145,8 @@ const MEANS: readonly ChannelId[] = [
   "long-trim-1",
   "short-trim-2",
   "long-trim-2",
+  "total-trim-1",
+  "total-trim-2",
   "loop",
 ];
 
@@ -176,7 +178,7 @@ function summarise(log: ScanLog, time: Float64Array, start: number, end: number)
 
 /** sd of the window's mean short-term trim; neighbours in time are one reading, so a second counts once. */
 function scatterOf(log: ScanLog, bank: 1 | 2, start: number, end: number, seconds: number): number {
-  const values = columnOf(log, `short-trim-${bank}`)?.values;
+  const values = (columnOf(log, `short-trim-${bank}`) ?? columnOf(log, `total-trim-${bank}`))?.values;
   if (!values) return 0;
   let sum = 0;
   let square = 0;
@@ -200,7 +202,8 @@ function scatterOf(log: ScanLog, bank: 1 | 2, start: number, end: number, second
 export function surveyPoints(windows: readonly SteadyWindow[]): TrimPoint[] {
   const groups: SteadyWindow[][] = [];
   for (const window of windows) {
-    if (window.means.maf === undefined || window.means["short-trim-1"] === undefined) continue;
+    const trimmed = window.means["short-trim-1"] ?? window.means["total-trim-1"];
+    if (window.means.maf === undefined || trimmed === undefined) continue;
     const group = groups.find(([first]) => first && samePoint(first, window));
     if (group) group.push(window);
     else groups.push([window]);
@@ -226,6 +229,9 @@ export function surveyPoints(windows: readonly SteadyWindow[]): TrimPoint[] {
       const coolant = quantity("coolant", "°C");
       const loop = mean("loop");
       const banks = ([1, 2] as const).flatMap((bank) => {
+        const total = mean(`total-trim-${bank}`);
+        // A tool that gives the total alone: it is known, however it is made up.
+        if (total !== undefined) return [{ short: total, long: 0, scatter: scatter(bank - 1) }];
         const short = mean(`short-trim-${bank}`);
         const long = mean(`long-trim-${bank}`);
         return short === undefined ? [] : [{ short, ...(long === undefined ? {} : { long }), scatter: scatter(bank - 1) }];

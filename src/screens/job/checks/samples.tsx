@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import type { RecordSource } from "@/core/checks/fields";
-import { type Mapping, TANK_EXTRACTOR } from "@/core/scan-log";
+import { loggedEngine, type Mapping, TANK_EXTRACTOR } from "@/core/scan-log";
 import { fromSi, parseNumber, type UnitId } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
@@ -74,7 +74,7 @@ export function SamplesField({
   keyed?: boolean;
 }) {
   const { id, context } = useJob();
-  const scan = useScanLog(context?.limits ?? ({} as never));
+  const scan = useScanLog(context?.limits ?? ({} as never), loggedEngine(context?.vehicle));
   const [mapping, setMapping] = useState<Mapping>();
   const [error, setError] = useState<string>();
   const value = readNumber(draft.value);

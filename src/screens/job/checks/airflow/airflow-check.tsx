@@ -3,7 +3,7 @@
 import { type ReactNode, useState } from "react";
 import { AIRFLOW_EXTRACTOR, type AirflowPoint, type AirflowRecord, airflow, readAirflow } from "@/core/checks/airflow";
 import type { RecordSource } from "@/core/checks/fields";
-import type { Mapping } from "@/core/scan-log";
+import { loggedEngine, type Mapping } from "@/core/scan-log";
 import { toSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice, Tick } from "@/ui/choice";
@@ -32,7 +32,7 @@ const EMPTY = {
 export function AirflowCheck({ head }: { head: ReactNode }) {
   const { id, context, state } = useJob();
   const { draft, set, clear } = useCheckDraft("airflow", EMPTY);
-  const scan = useScanLog(context?.limits ?? ({} as never));
+  const scan = useScanLog(context?.limits ?? ({} as never), loggedEngine(context?.vehicle));
   const [mapping, setMapping] = useState<Mapping>();
   const [error, setError] = useState<string>();
   usePlace("air-meter", () => false, undefined);

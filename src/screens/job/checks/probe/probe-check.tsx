@@ -14,7 +14,7 @@ import {
   probe,
   readTaps,
 } from "@/core/checks/probe";
-import type { Mapping } from "@/core/scan-log";
+import { loggedEngine, type Mapping } from "@/core/scan-log";
 import { Button } from "@/ui/button";
 import { Choice, Tick } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
@@ -64,7 +64,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
   const { id, context, shop } = useJob();
   const { number } = usePreferences();
   const { draft, set, clear } = useCheckDraft<Draft>("probe", EMPTY);
-  const scan = useScanLog(context?.limits ?? shop.limits);
+  const scan = useScanLog(context?.limits ?? shop.limits, loggedEngine(context?.vehicle));
   const [mapping, setMapping] = useState<Mapping>();
   const [file, setFile] = useState<{ file: File; log: ImportedLog }>();
   const [error, setError] = useState<string>();

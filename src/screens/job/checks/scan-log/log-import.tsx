@@ -47,12 +47,14 @@ export function LogImport({
 }) {
   const { state } = scan;
   const read = async (file: File, signature: string) => {
+    const log = await scan.read(file, mapping);
+    if (!log) return;
+    onRead(file, log);
+    // Only what has been read is worth remembering.
     if (mapping)
       await sendJson("PUT", `mappings/${signature}`, mapping).catch((e: Error) =>
         scan.setError(`The mapping could not be remembered: ${e.message}`),
       );
-    const log = await scan.read(file, mapping);
-    if (log) onRead(file, log);
   };
   const choose = async (file: File, matches: readonly HeaderMatch[], header: string, choice: ColumnChoice) => {
     const all: Record<string, ColumnChoice> = { ...mapping, [header]: choice };
@@ -76,6 +78,11 @@ export function LogImport({
           <progress aria-label="Reading the log" className="h-3 grow accent-[var(--accent)]" value={state.share} max={1} />
           <span className="font-mono">{Math.round(state.share * 100)} %</span>
           <Button onClick={scan.cancel}>Cancel</Button>
+        </div>
+      )}
+      {state.step === "ready" && (
+        <div>
+          <Button onClick={() => void scan.look(state.file, mapping)}>Change how the columns are understood</Button>
         </div>
       )}
       {state.step === "head" && (
@@ -157,10 +164,10 @@ function ColumnTable({
                   <select
                     aria-label={`Unit of ${m.header}`}
                     className="min-h-11 rounded-md border border-edge bg-raised px-2"
-                    value={m.unit ?? ""}
+                    value={m.unitFrom === "asked" ? "" : (m.unit ?? "")}
                     onChange={(e) => m.channel && onChoose(m.header, { channel: m.channel, unit: e.target.value as UnitId })}
                   >
-                    {!m.unit && <option value="">choose</option>}
+                    {(!m.unit || m.unitFrom === "asked") && <option value="">choose</option>}
                     {unitOptions(m.channel).map((u) => (
                       <option key={u} value={u}>
                         {u}
@@ -170,7 +177,10 @@ function ColumnTable({
                 ) : (
                   <span className="text-muted">{m.channel ? "as logged" : ""}</span>
                 )}
-                {m.unitFrom === "assumed" && <span className="ml-2 text-sm text-amber">assumed</span>}
+                {m.unitFrom === "worked-out" && (
+                  <span className="ml-2 text-sm text-muted">the only one that fits its numbers</span>
+                )}
+                {m.unitFrom === "asked" && <span className="ml-2 text-sm text-amber">not in the file</span>}
               </td>
               <td className={`font-mono ${m.channel && m.confidence < 0.7 ? "text-amber" : ""}`}>
                 {m.channel ? `${Math.round(m.confidence * 100)} %` : "–"}

@@ -2,7 +2,7 @@
 
 import { proxy, type Remote, wrap } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { checkLogSize, type LogHead, type Mapping } from "@/core/scan-log";
+import { checkLogSize, type LoggedEngine, type LogHead, type Mapping } from "@/core/scan-log";
 import type { Limits } from "@/core/shop/settings";
 import type { ImportedLog, ScanLogWorker } from "@/workers/scan-log.worker";
 
@@ -13,11 +13,14 @@ export type LogState =
   | { step: "ready"; file: File; log: ImportedLog };
 
 /** A scan log on its way in: the worker does the reading; cancelling ends the worker and keeps nothing. */
-export function useScanLog(limits: Limits) {
+export function useScanLog(limits: Limits, engine: LoggedEngine) {
   const [state, setState] = useState<LogState>({ step: "none" });
   const [error, setError] = useState<string>();
   const worker = useRef<{ thread: Worker; api: Remote<ScanLogWorker> } | undefined>(undefined);
 
+  // What is known of the engine decides which unit its numbers can be in.
+  const known = useRef(engine);
+  known.current = engine;
   // What was begun last counts: an answer to anything earlier comes too late.
   const turn = useRef(0);
   const stop = useCallback(() => {
@@ -44,7 +47,7 @@ export function useScanLog(limits: Limits) {
         setError((e as Error).message);
         return undefined;
       }
-      const answer = await start().head(file, mapping);
+      const answer = await start().head(file, mapping, known.current);
       if (answer.ok) return answer.value;
       setError(answer.message);
       setState({ step: "none" });
@@ -71,6 +74,7 @@ export function useScanLog(limits: Limits) {
       const answer = await start().import(
         file,
         mapping,
+        known.current,
         limits,
         proxy((share: number) => setState((s) => (s.step === "importing" ? { ...s, share } : s))),
       );

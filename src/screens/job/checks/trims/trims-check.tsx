@@ -3,7 +3,7 @@
 import { type ReactNode, useMemo, useState } from "react";
 import { CHECKS } from "@/core/checks";
 import { judgeTrims, readSurvey, type TrimPoint, type TrimSurvey, trimAct } from "@/core/checks/trims";
-import { EXTRACTOR_VERSION, type Mapping } from "@/core/scan-log";
+import { EXTRACTOR_VERSION, loggedEngine, type Mapping } from "@/core/scan-log";
 import { fromSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
@@ -45,7 +45,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
   const { id, state, context, shop } = useJob();
   const form = useForm<Draft>("trims", EMPTY);
   const { draft, set } = form;
-  const scan = useScanLog(shop.limits);
+  const scan = useScanLog(shop.limits, loggedEngine(context?.vehicle));
   const record = useRecordCheck();
   const [error, setError] = useState<string>();
   const [mapping, setMapping] = useState<Mapping>();

@@ -1,0 +1,213 @@
+import { type Dimension, findUnit, type UnitId, unitsOf } from "../units";
+import type { ChannelId } from "./channels";
+
+/** Lower case without accents, words apart: "Régime_moteur[1/min]" → "regime moteur 1 min". */
+export const folded = (text: string): string =>
+  text
+    .replace(/([a-z])([A-Z][a-z])/g, "$1 $2")
+    .normalize("NFD")
+    .replace(/\p{M}/gu, "")
+    .replace(/ł/gi, "l")
+    .replace(/ß/g, "ss")
+    .toLowerCase()
+    .replace(/[^a-z0-9%]+/g, " ")
+    .trim();
+
+/** Words that make a header another thing than the live reading it looks like. */
+const NOT_LIVE =
+  /\b(desired|target|specified|requested|setpoint|soll\w*|consigne|objetivo|min|max|mini|maxi|maks|minimum|maximum|average|avg|mittel\w*|moyenne|media|gemiddelde|srednia|peak)\b/;
+
+/** What channels are called in English, German, French, Spanish, Italian, Dutch and Polish, on folded words. */
+const RULES: readonly (readonly [ChannelId, RegExp])[] = [
+  [
+    "coolant",
+    /\bect\b|coolant|kuhl(mittel|wasser)|refroidissement|eau moteur|refrigerante|acqua motore|koel(vloeistof|water)|chlodz/,
+  ],
+  [
+    "intake-temperature",
+    /\biat\b|(intake|inlet|charge) air temp|(ansaug)?lufttemp|temp\w*( d)? air( d)? admission|temp\w*( del)? aire|temp\w* (dell )?aria|inlaatlucht|temp\w* \w*powietrza|temp\w* zasysanego/,
+  ],
+  [
+    "rpm",
+    /\brpm\b|drehzahl|\bregime\b|\bregimen\b|revoluciones|\bgiri\b|toerental|\bobroty\b|predkosc obrotowa|eng(ine)? (speed|revs)|vitesse moteur|tours moteur/,
+  ],
+  [
+    "maf",
+    /\bmaf\b|mass air ?flow|air ?flow rate|\bair mass\b|luftmass|luftmenge|debit d air|debitmetre|masse d air|(flujo|caudal)\b.*aire|masa de aire|portata aria|massa aria|debimetro|luchtmassa|(masa|przeplyw) powietrza|przeplywomierz/,
+  ],
+  [
+    "charge",
+    /charge (air )?pressure|boost pressure|throttle inlet pressure|ladedruck|suralimentation|sobrealimentacion|sovralimentazione|laaddruk|doladowania/,
+  ],
+  [
+    "barometer",
+    /\bbaro\b|barom|ambient pressure|umgebungsdruck|luftdruck|pression atmos|presion atmos|pressione atmos|omgevingsdruk|cisnienie atmos/,
+  ],
+  [
+    "map",
+    /\bmap\b|manifold.*pressure|saugrohr|pression.*(collecteur|admission)|presion.*(colector|admision)|pressione.*collettore|inlaat(spruitstuk)?druk|spruitstukdruk|cisnienie.*(kolektor|dolot)/,
+  ],
+  [
+    "loop",
+    /fuel system|loop stat|closed loop|^loop$|kraftstoffsystem|lambdaregelung|(systeme|circuit) carburant|sistema( de)? combustible|sistema carburante|brandstofsysteem|ukladu paliw/,
+  ],
+  ["throttle", /throttle|\btps\b|drosselklapp|papillon|mariposa|acelerador|farfalla|gasklep|przepustnic/],
+  [
+    "load",
+    /calculated load|engine load|\bload\b|motorlast|berechnete last|charge (moteur|calculee)|\bcarga\b|\bcarico\b|belasting|obciazenie/,
+  ],
+  [
+    "speed",
+    /vehicle speed|\bvss\b|^speed$|geschwindigkeit|vitesse vehicule|^vitesse$|velocidad|velocita|voertuigsnelheid|predkosc pojazdu/,
+  ],
+  [
+    "time",
+    /^(time( stamp)?|timestamp|elapsed( time)?|seconds|zeit(stempel)?|uhrzeit|temps|heure|horodatage|tiempo|hora|tempo|ora|tijd(stip)?|czas|clock|t)$/,
+  ],
+];
+
+const SHORT = /\b(stft|shrtft|sft|short|kurz\w*|court|corto|breve|korte|krotk\w*)(?=\b|\d)/;
+const LONG = /\b(ltft|longft|lft|long|lang(e|zeit\w*)|largo|lungo|dlug\w*)(?=\b|\d)/;
+const TOTAL = /\b(total|gesamt\w*|totale|totaal|calkowita)\b/;
+const TRIM =
+  /trim|\bft(?=\b|\d)|stft|ltft|shrtft|longft|\bsft\b|\blft\b|anpassung|korrektur|correction|richesse|ajuste|correccion|correzione|correctie|korekta|gemisch/;
+const BANK =
+  /\b(?:b|bk|bank|bnk|banc|banco|bancata|zylinderbank|cilinderbank|rangee|rzad)\s?([12])\b|\bb([12])s[12]\b|(?:ft|trim)\s?([12])\b|\b([12])$|[a-z]([12])$/;
+const BANK_WORDS: Readonly<Record<string, 1 | 2>> = { one: 1, two: 2, eins: 1, zwei: 2, un: 1, deux: 2, uno: 1, dos: 2, due: 2 };
+
+/** Bank named in a header, by number or word; the first where none is named. */
+function bankOf(name: string): 1 | 2 {
+  const m = BANK.exec(name);
+  const digit = m?.slice(1).find(Boolean);
+  if (digit) return Number(digit) as 1 | 2;
+  return BANK_WORDS[/\bban\w* (\w+)\b/.exec(name)?.[1] ?? ""] ?? 1;
+}
+
+/** SAE J1979 service 01 request codes. */
+const REQUESTS: Readonly<Record<string, ChannelId>> = {
+  "03": "loop",
+  "04": "load",
+  "05": "coolant",
+  "06": "short-trim-1",
+  "07": "long-trim-1",
+  "08": "short-trim-2",
+  "09": "long-trim-2",
+  "0b": "map",
+  "0c": "rpm",
+  "0d": "speed",
+  "0f": "intake-temperature",
+  "10": "maf",
+  "11": "throttle",
+  "2e": "purge",
+  "2f": "fuel-level",
+  "32": "tank-pressure",
+  "33": "barometer",
+};
+const REQUEST = /^(?:pid|mode|service|sid|obd)?\s*(?:0?x|\$)?\s*(?:01)?[\s:._-]*(?:0x|\$)?([0-9a-f]{2})$/i;
+
+/** The channel that a header's name speaks of, without its unit; undefined where no rule knows it. */
+export function channelOf(name: string): { readonly channel: ChannelId; readonly live: boolean } | undefined {
+  const request = REQUESTS[REQUEST.exec(name.trim())?.[1]?.toLowerCase() ?? ""];
+  if (request) return { channel: request, live: true };
+  const words = folded(name);
+  const live = !NOT_LIVE.test(words);
+  if (TRIM.test(words)) {
+    const bank = bankOf(words);
+    if (SHORT.test(words)) return { channel: `short-trim-${bank}`, live };
+    if (LONG.test(words)) return { channel: `long-trim-${bank}`, live };
+    if (TOTAL.test(words)) return { channel: `total-trim-${bank}`, live };
+  }
+  const rule = RULES.find(([, pattern]) => pattern.test(words));
+  return rule && { channel: rule[0], live };
+}
+
+/** Spellings of units that are not their own names, folded. */
+const SPELLINGS: Readonly<Record<string, UnitId | "%" | "rpm" | "km/h" | "mph" | "s" | "ms" | "min">> = {
+  "g s": "g/s",
+  "g sec": "g/s",
+  "gm s": "g/s",
+  gps: "g/s",
+  "kg h": "kg/h",
+  "kg hr": "kg/h",
+  "lb min": "lb/min",
+  "lb m": "lb/min",
+  kpa: "kPa",
+  hpa: "hPa",
+  mbar: "mbar",
+  bar: "bar",
+  psi: "psi",
+  psia: "psi",
+  inhg: "inHg",
+  "in hg": "inHg",
+  "deg c": "°C",
+  degc: "°C",
+  c: "°C",
+  celsius: "°C",
+  "deg f": "°F",
+  degf: "°F",
+  f: "°F",
+  fahrenheit: "°F",
+  pct: "%",
+  percent: "%",
+  "%": "%",
+  rpm: "rpm",
+  "1 min": "rpm",
+  "u min": "rpm",
+  "min 1": "rpm",
+  "r min": "rpm",
+  "km h": "km/h",
+  kph: "km/h",
+  mph: "mph",
+  s: "s",
+  sec: "s",
+  seconds: "s",
+  ms: "ms",
+  min: "min",
+};
+
+/** A unit as anybody writes it. */
+export function unitSpelt(text: string): UnitId | "%" | "rpm" | "km/h" | "mph" | "s" | "ms" | "min" | undefined {
+  const plain = text.trim().replace(/\s*(abs|absolute)\.?$/i, "");
+  return SPELLINGS[folded(plain)] ?? findUnit(plain);
+}
+
+const BRACKETS = /[([{]\s*([^)\]}]*)\s*[)\]}]/;
+
+/** Splits a header into its name and its unit: from the units row, in brackets, after a comma, or as its last words. */
+export function splitUnit(header: string, unitCell: string | undefined): { name: string; unitText: string } {
+  const text = header.trim();
+  const bracket = BRACKETS.exec(text);
+  if (unitCell?.trim()) {
+    const name = bracket && unitSpelt(bracket[1] ?? "") ? text.replace(bracket[0], " ").trim() : text;
+    return { name, unitText: unitCell.trim().replace(/^[([{]|[)\]}]$/g, "") };
+  }
+  if (bracket && (unitSpelt(bracket[1] ?? "") || !/bank|b[12]/i.test(bracket[1] ?? ""))) {
+    return { name: text.replace(bracket[0], " ").trim(), unitText: (bracket[1] ?? "").trim() };
+  }
+  const comma = /^(.*?),\s*(.+)$/.exec(text);
+  if (comma && unitSpelt(comma[2] ?? "")) return { name: comma[1] ?? "", unitText: comma[2] ?? "" };
+  const words = text.split(/[\s_]+/);
+  for (const count of [3, 2, 1]) {
+    if (words.length <= count) continue;
+    const tail = words.slice(-count).join(" ");
+    const name = words.slice(0, -count).join(" ");
+    const unit = unitSpelt(tail);
+    if (!unit || (tail.length === 1 && tail !== "%" && !takesLetter(name, unit))) continue;
+    if (unit === "min" || folded(tail) === "rpm") continue;
+    return { name, unitText: tail };
+  }
+  return { name: text, unitText: "" };
+}
+
+/** A single letter is a unit only where the name before it is of that kind. */
+function takesLetter(name: string, unit: string): boolean {
+  const channel = channelOf(name)?.channel;
+  if (unit === "°C" || unit === "°F") return channel === "coolant" || channel === "intake-temperature";
+  return unit === "s" && channel === "time";
+}
+
+/** The unit of a text if it measures what is asked. */
+export function unitIn(text: string, dimension: Dimension): UnitId | undefined {
+  const unit = unitSpelt(text);
+  return unit && (unitsOf(dimension) as readonly string[]).includes(unit) ? (unit as UnitId) : undefined;
+}
