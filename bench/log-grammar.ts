@@ -95,7 +95,7 @@ const snake = (text: string) =>
     .toLowerCase();
 
 /** One made-up log; `seed` decides everything about it. */
-export function makeLog(seed: number): MadeLog {
+function makeLog(seed: number): MadeLog {
   const noise = seededNoise(seed);
   const any = <T>(list: readonly T[]): T => list[Math.floor(noise.uniform(0, list.length))] as T;
   const chance = (p: number) => noise.uniform() < p;
@@ -245,7 +245,7 @@ function written(columns: readonly Column[], { any, chance, language, oneARow, r
 export type Read = "right" | "one-question" | "silently-wrong" | "not-read";
 
 /** Reads one log as the app does, answering at most one question truthfully, and holds the hole against the truth. */
-export function readMade({ text, columns, banks }: MadeLog): Read {
+function readMade({ text, columns, banks }: MadeLog): Read {
   const bytes = new TextEncoder().encode(text);
   const engine = { displacement: DISPLACEMENT * 1e-3, induction: "natural" as const };
   let mapping: Mapping | undefined;

@@ -40,6 +40,15 @@ console.log(
 );
 for (const wrong of grammar.wrong) console.log(`    ${wrong}`);
 
+spawnSync("node", ["scripts/bundle.mjs"]);
+const used = Array.from({ length: 9 }, () => {
+  const shell = spawnSync("bash", ["-c", "node scripts/pelota.mjs orifice <<< '{}' 2>/dev/null; times"], { encoding: "utf8" });
+  // `times` ends with what the shell's children used: user, then system.
+  const [user = 0, system = 0] = (shell.stdout.trim().split("\n").at(-1) ?? "").split(" ").map((t) => Number(t.slice(2, -1)));
+  return user + system;
+}).toSorted((a, b) => a - b);
+console.log(`A small command's own process: ${used[4]?.toFixed(2)} s of CPU, the middle of nine (aim: under 0.25 s)`);
+
 console.log("Fold and judging");
 for (const [name, milliseconds] of foldTimes()) console.log(`  ${name}: ${milliseconds.toFixed(1)} ms`);
 

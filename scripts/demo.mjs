@@ -3,5 +3,6 @@ import { install, must } from "./run.mjs";
 
 install();
 must("npx", ["next", "build"]);
+must("node", ["scripts/bundle.mjs"]);
 must("npx", ["tsx", "demo/fill.ts"]);
 must("node", ["scripts/start.mjs", ...process.argv.slice(2)]);

@@ -27,7 +27,7 @@ const unitsDone = new Promise((done) => units.on("close", done));
 count(tried("npx", ["biome", "ci", "."]));
 count(tried("npx", ["knip"]));
 count(tried("npx", ["next", "typegen"]) && tried("npx", ["tsc", "--noEmit"]));
-const built = tried("npx", ["next", "build"]);
+const built = tried("npx", ["next", "build"]) && tried("node", ["scripts/bundle.mjs"]);
 await unitsDone;
 process.stdout.write(readFileSync(unitLog, "utf8"));
 addResults(unit, (report) => [

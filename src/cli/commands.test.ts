@@ -287,8 +287,7 @@ describe("assess", () => {
 });
 
 describe("the process", () => {
-  const pelota = (args: string[], input = "") =>
-    spawnSync("npx", ["tsx", "src/cli/main.ts", ...args], { input, encoding: "utf8" });
+  const pelota = (args: string[], input = "") => spawnSync("node", ["scripts/pelota.mjs", ...args], { input, encoding: "utf8" });
 
   it("answers JSON on stdout and ends with 0", () => {
     const done = pelota(
@@ -317,6 +316,30 @@ describe("the process", () => {
       path: expect.stringMatching(/upstream/),
       message: expect.any(String),
     });
+  });
+
+  it("answers a batch line by line, errors in their line, in their order", () => {
+    const lines = [
+      { command: "orifice", input: {} },
+      { command: "judge", args: ["guess"], input: {} },
+      { command: "obd", input: "0.20 7E8 41 01 81 07 65 04\n" },
+      { command: "divine" },
+    ];
+    const done = pelota(["batch"], `${lines.map((l) => JSON.stringify(l)).join("\n")}\n\nnot JSON\n[null]\n`);
+    expect(done.status).toBe(0);
+    expect(done.stderr).toBe("");
+    const answers = done.stdout
+      .trim()
+      .split("\n")
+      .map((l) => JSON.parse(l));
+    expect(answers).toMatchObject([
+      { error: { path: "upstream" } },
+      { error: { message: expect.stringMatching(/no check "guess"/) } },
+      { lightOn: true },
+      { error: { path: "command" } },
+      { error: { message: expect.stringMatching(/not JSON/) } },
+      { error: { message: expect.stringMatching(/must be an object, not \[null\]/) } },
+    ]);
   });
 
   it("knows its commands", () => {
@@ -378,7 +401,7 @@ describe("probe", () => {
 describe("judge", () => {
   const judge = (check: string, given: unknown) => COMMANDS.judge?.run(JSON.stringify(given), [check]);
 
-  it("judges by the shop's own limits and house methods where they are given", () => {
+  it("judges by the shop's own limits and house methods where they are given", async () => {
     const still = [
       [0, 20],
       [60, 18.4],
@@ -387,9 +410,9 @@ describe("judge", () => {
       record: { ...hold, still, wiggled: still },
       context: { vehicle: NATURAL, ...(shop ? { shop } : {}) },
     });
-    expect(judge("hold", given())).toMatchObject({ outcome: "fail", word: "Faulty" });
+    expect(await judge("hold", given())).toMatchObject({ outcome: "fail", word: "Faulty" });
     const lenient = { limits: { holdLoss: { value: 0.15, source: "set by this shop" } } };
-    expect(judge("hold", given(lenient))).toMatchObject({ outcome: "pass" });
+    expect(await judge("hold", given(lenient))).toMatchObject({ outcome: "pass" });
   });
 
   it.each<[string, unknown, RegExp]>([
@@ -397,8 +420,8 @@ describe("judge", () => {
     ["hold", { record: hold }, /context is missing/],
     ["hold", { context: { vehicle: NATURAL } }, /record is missing/],
     ["hold", { record: { ...hold, unit: "mm" }, context: { vehicle: NATURAL } }, /unit must be one of/],
-  ])("%s: refuses what it cannot take", (check, given, message) => {
-    expect(() => judge(check, given)).toThrow(message);
+  ])("%s: refuses what it cannot take", async (check, given, message) => {
+    await expect(judge(check, given)).rejects.toThrow(message);
   });
 });
 

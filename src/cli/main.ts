@@ -1,5 +1,7 @@
+import { createInterface } from "node:readline";
 import { BadInput } from "@/core/input";
-import { COMMANDS } from "./commands";
+import { answerLine, errorOf } from "./batch";
+import { commandCalled } from "./commands";
 
 async function readStdin(): Promise<string> {
   const chunks: Buffer[] = [];
@@ -7,19 +9,24 @@ async function readStdin(): Promise<string> {
   return Buffer.concat(chunks).toString("utf8");
 }
 
+const print = (value: unknown, to: NodeJS.WriteStream = process.stdout) => to.write(`${JSON.stringify(value)}\n`);
+
+/** JSON Lines of {command, input, args?} in, one answer a line out, in their order. */
+async function batch(): Promise<void> {
+  for await (const line of createInterface({ input: process.stdin })) {
+    if (line.trim() !== "") print(await answerLine(line));
+  }
+}
+
 async function main(): Promise<void> {
   const [name = "", ...args] = process.argv.slice(2);
-  const command = Object.hasOwn(COMMANDS, name) ? COMMANDS[name] : undefined;
+  if (name === "batch") return batch();
   try {
-    if (!command) {
-      throw new BadInput(`There is no command "${name}". Known: ${Object.keys(COMMANDS).join(", ")}`, "command");
-    }
-    const result = await command.run(command.reads === "arguments" && args.length > 0 ? "" : await readStdin(), args);
-    process.stdout.write(`${JSON.stringify(result)}\n`);
+    const command = commandCalled(name);
+    print(await command.run(command.reads === "arguments" && args.length > 0 ? "" : await readStdin(), args));
   } catch (error) {
-    if (!(error instanceof BadInput)) throw error;
-    process.stderr.write(`${JSON.stringify({ error: { message: error.message, path: error.path } })}\n`);
-    process.exitCode = 2;
+    print(errorOf(error), process.stderr);
+    process.exitCode = error instanceof BadInput ? 2 : 1;
   }
 }
 

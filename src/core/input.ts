@@ -11,6 +11,24 @@ export class BadInput extends Error {
   }
 }
 
+const TYPES: Readonly<Record<string, string>> = {
+  array: "a list",
+  tuple: "a list of fixed length",
+  object: "an object",
+  string: "a text",
+  number: "a number",
+  boolean: "true or false",
+};
+
+/** The complaint in words; of a wrong type, what was meant and what was found there. */
+function complaint(error: yup.ValidationError): string {
+  if (error.type === "noUnknown") return `${error.path || "The input"} has an unknown key: ${error.params?.unknown}`;
+  const type = TYPES[String(error.params?.type)];
+  if (error.type !== "typeError" || !type) return error.message;
+  const found = JSON.stringify(error.params?.originalValue) ?? "nothing";
+  return `${error.path || "The input"} must be ${type}, not ${found.length > 40 ? `${found.slice(0, 40)}…` : found}`;
+}
+
 /**
  * Validates with a Yup schema and returns the value as it was given. One complaint becomes a BadInput: about what was
  * given before what is missing, and in the order of the fields.
@@ -23,13 +41,12 @@ export function validate<T>(schema: yup.Schema<unknown>, value: unknown, path = 
     if (!(error instanceof yup.ValidationError)) throw error;
     const missing = ["required", "optionality", "nullable"];
     const first = error.inner.find((e) => !missing.includes(e.type ?? "")) ?? error.inner[0] ?? error;
-    throw new BadInput(first.message, [path, first.path].filter(Boolean).join("."));
+    throw new BadInput(complaint(first), [path, first.path].filter(Boolean).join("."));
   }
 }
 
 /** An object with these fields and no others. */
-export const strictObject = <T extends yup.ObjectShape>(fields: T) =>
-  yup.object(fields).noUnknown(true, "${path} has an unknown key: ${unknown}").strict();
+export const strictObject = <T extends yup.ObjectShape>(fields: T) => yup.object(fields).noUnknown().strict();
 
 /** A text of at most so many characters. */
 export const line = (label: string, max = 200) => yup.string().max(max, `${label} is too long: keep it under ${max} characters`);

@@ -18,6 +18,7 @@ import {
 import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { customers, entries, jobs } from "./db/schema";
+import { parsed } from "./parsed";
 import { readShop } from "./shop";
 
 /** The same entry id with another body: somebody else's work must not be overwritten. */
@@ -39,7 +40,7 @@ const fromRow = (row: Row): JournalEntry => ({
   device: row.device,
   deviceSeq: row.deviceSeq,
   seenSeq: row.seenSeq,
-  body: JSON.parse(row.body),
+  body: parsed(row.body),
   ...(row.corrects ? { corrects: row.corrects } : {}),
   seq: row.seq,
   recordedAt: row.recordedAt,

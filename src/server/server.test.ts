@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
+import { hold } from "@/core/checks/records.fixture";
 import { NATURAL } from "@/core/core.fixture";
 import { canonicalJson, foldJob, type JournalEntry, parseJobFile } from "@/core/journal";
 import { type Db, openDb } from "./db/open";
@@ -163,6 +164,23 @@ describe("appending", () => {
     db.$client.exec("update jobs set vehicle = 'nonsense', station = 'nowhere'");
     expect(jobs.rebuildBoard(db)).toBe(1);
     expect(jobs.listJobs({}, db)).toEqual(before);
+  });
+});
+
+describe("a journal that is read again", () => {
+  it("is not judged again: the same text is the same record, its verdict found under it", () => {
+    const { db } = fresh();
+    const { jobId, add } = opened(db);
+    add("vehicle", NATURAL);
+    add("check", { check: "hold", record: hold });
+    const [first, second] = [jobs.readJob(jobId, db), jobs.readJob(jobId, db)];
+    expect(first.checks[0]?.verdict.measures.length).toBeGreaterThan(0);
+    expect(second.checks[0]?.verdict.measures).toBe(first.checks[0]?.verdict.measures);
+    expect(second.vehicle).toBe(first.vehicle);
+    // Under other limits it is judged anew.
+    const holdLoss = { value: 0.001, source: "the maker's data" };
+    add("vehicle", { ...NATURAL, limits: { holdLoss } });
+    expect(jobs.readJob(jobId, db).checks[0]?.verdict).not.toEqual(first.checks[0]?.verdict);
   });
 });
 

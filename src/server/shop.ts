@@ -5,12 +5,13 @@ import { DEFAULT_SHOP, liftShop, type Proof, type Shop, shopSchema } from "@/cor
 import { toSi } from "@/core/units";
 import { type Db, db } from "./db/open";
 import { entries, settings } from "./db/schema";
+import { parsed } from "./parsed";
 
 /** The shop's settings; defaults until somebody sets them, and for limits added since. */
 export function readShop(at: Db = db()): Shop {
   const row = at.select().from(settings).where(eq(settings.key, "shop")).get();
   if (!row) return DEFAULT_SHOP;
-  return liftShop(JSON.parse(row.value)) as Shop;
+  return liftShop(parsed(row.value)) as Shop;
 }
 
 /** Saves the shop's settings. Throws BadInput for what its schema refuses. */

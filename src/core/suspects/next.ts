@@ -276,19 +276,12 @@ interface Model {
   readonly causes: readonly string[];
   readonly rows: readonly (readonly Float64Array[])[];
 }
-const models = new WeakMap<Layout, { house: CheckContext["house"]; band: boolean; families: string; model: Model }>();
+const models = new WeakMap<Layout, { key: string; model: Model }>();
 
 function modelOf(causes: readonly Cause[], context: CheckContext, families: readonly Family[]): Model {
   const known = models.get(context.layout);
-  const band = context.vehicle.crankcaseBand !== undefined;
-  const key = families.join();
-  if (
-    known?.house === context.house &&
-    known.band === band &&
-    known.families === key &&
-    known.model.causes.length === causes.length
-  )
-    return known.model;
+  const key = JSON.stringify([context.house, context.vehicle.crankcaseBand !== undefined, families, causes.map((c) => c.id)]);
+  if (known?.key === key) return known.model;
   const candidates = candidatesOf(context, families);
   const rows = candidates.map((c) =>
     causes.map((cause) => {
@@ -298,7 +291,7 @@ function modelOf(causes: readonly Cause[], context: CheckContext, families: read
     }),
   );
   const model = { candidates, causes: causes.map((c) => c.id), rows };
-  models.set(context.layout, { house: context.house, band, families: key, model });
+  models.set(context.layout, { key, model });
   return model;
 }
 

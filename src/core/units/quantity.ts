@@ -21,6 +21,12 @@ export const absolute = (pascal: number) => pascal as AbsolutePressure;
 
 /** Absolute pressure (Pa) of a gauge pressure (Pa) at an ambient (Pa absolute). */
 const absoluteFromGauge = (p: GaugePressure, ambient: AbsolutePressure) => absolute(ambient + p);
+/** Whether this is a number with a unit that is known; a test across fields runs before each has been looked at. */
+export const isQuantity = (q: unknown): q is Quantity => {
+  const { value, unit } = (q ?? {}) as Partial<Quantity>;
+  return typeof value === "number" && typeof unit === "string" && Object.hasOwn(UNITS, unit);
+};
+
 /** Absolute pressure (Pa) of a vacuum (Pa, positive down) at an ambient (Pa absolute). */
 const absoluteFromVacuum = (p: VacuumPressure, ambient: AbsolutePressure) => absolute(ambient - p);
 

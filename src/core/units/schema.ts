@@ -34,7 +34,7 @@ export function quantitySchema(rule: QuantityRule | BandId) {
           if (found === unit && found && UNITS[found].dimension === dimension) return true;
           const known = unitsOf(dimension).join(", ");
           return context.createError({
-            message: `${context.path}: unit "${String(unit)}" is not known here; use one of ${known}`,
+            message: `${context.path}: unit ${typeof unit === "string" ? `"${unit}"` : JSON.stringify(unit)} is not known here; use one of ${known}`,
           });
         }),
       kind: yup
@@ -53,14 +53,15 @@ export function quantitySchema(rule: QuantityRule | BandId) {
             : context.createError({ message: `${context.path}: this pressure is ${kind}, not ${given}; convert it first` });
         }),
     })
-    .noUnknown(true, "${path} has an unknown key: ${unknown}")
+    .noUnknown()
     .strict()
     .test("plausible", (q, context) => {
       if (!q || typeof q.value !== "number" || !bandId) return true;
       // A contradicted kind has its own complaint, which names the mistake.
       if (q.kind !== undefined && kind !== undefined && q.kind !== kind) return true;
       const full = { ...q, ...(kind ? { kind } : {}) } as Quantity;
-      if (findUnit(String(full.unit)) !== full.unit || UNITS[full.unit].dimension !== dimension) return true;
+      if (typeof full.unit !== "string" || findUnit(full.unit) !== full.unit || UNITS[full.unit].dimension !== dimension)
+        return true;
       if (full.kind === "absolute" && full.value < 0) {
         return context.createError({
           message: `${context.path}: ${formatQuantity(full)} lies below nothing; an absolute pressure cannot be negative`,

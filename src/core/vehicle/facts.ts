@@ -1,7 +1,7 @@
 import * as yup from "yup";
 import { line, needed, strictObject } from "../input";
 import { type Limit, type LimitId, vehicleLimitsSchema } from "../shop/limits";
-import { type Quantity, quantitySchema, toSi } from "../units";
+import { isQuantity, type Quantity, quantitySchema, toSi } from "../units";
 import { type EvapFacts, evapSchema } from "./evap";
 
 /** The facts of a vehicle that change what a reading means. */
@@ -75,8 +75,8 @@ export const vehicleSchema = yup
       high: quantitySchema("crankcase").required("State the upper end of the band"),
     })
       .test("order", "The band's lower end lies above its upper end: suction is negative", (band) => {
-        const { low, high } = (band ?? {}) as { low?: Quantity; high?: Quantity };
-        return !low || !high || toSi(low) < toSi(high);
+        const { low, high } = (band ?? {}) as { low?: unknown; high?: unknown };
+        return !isQuantity(low) || !isQuantity(high) || toSi(low) < toSi(high);
       })
       .optional()
       .default(undefined),

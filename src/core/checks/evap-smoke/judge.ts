@@ -54,7 +54,7 @@ const ROSE = 0.15;
 export type Side = "gone" | "less" | "same" | "more" | "not-tried";
 export type CapOffReading = "here" | "partly" | "elsewhere" | "one-side" | "blank-weeps" | "void" | "not-tried";
 
-export function readSide(before: number, after: number | undefined): Side {
+function readSide(before: number, after: number | undefined): Side {
   if (after === undefined) return "not-tried";
   if (!(before > 0)) return "same";
   const fall = (before - after) / before;

@@ -69,8 +69,21 @@ export const trimPointSchema = yup
       .max(2, "There are one or two banks")
       .required(),
   })
-  .noUnknown(true, "${path} has an unknown key: ${unknown}")
+  .noUnknown()
   .strict();
+
+/** The points of a survey, all of them of the same banks. */
+export const trimPointsSchema = yup
+  .array()
+  .of(trimPointSchema.required())
+  .min(1, "A survey needs at least one steady point")
+  .max(400, "A survey holds at most 400 steady points")
+  // What is no list of points yet has its own complaint.
+  .test("banks", "Every point must give the same number of banks", (points) => {
+    const banks = (points ?? []).map((p) => p?.banks).filter(Array.isArray);
+    return new Set(banks.map((b) => b.length)).size <= 1;
+  })
+  .required();
 
 export const trimSurveySchema = yup
   .object({
@@ -95,16 +108,7 @@ export const trimSurveySchema = yup
     stop: yup.number().min(8, "No ECU stops correcting below 8 %").max(60, "No ECU corrects beyond 60 %").optional(),
     ambient: quantitySchema("ambient").required("Ambient pressure is missing"),
     intakeTemperature: quantitySchema("airTemperature").required("Intake temperature is missing"),
-    points: yup
-      .array()
-      .of(trimPointSchema.required())
-      .min(1, "A survey needs at least one steady point")
-      .max(400, "A survey holds at most 400 steady points")
-      .required(),
+    points: trimPointsSchema,
   })
   .noUnknown()
-  .strict()
-  .test("banks", "Every point must give the same number of banks", (survey) => {
-    const counts = new Set((survey?.points ?? []).map((p) => p?.banks?.length));
-    return counts.size <= 1;
-  });
+  .strict();

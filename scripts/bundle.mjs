@@ -1,0 +1,42 @@
+// Bundles the command line, so that it starts at once. A bundle older than the code it is made of is made anew.
+import { existsSync, readdirSync, rmSync, statSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+const root = dirname(dirname(fileURLToPath(import.meta.url)));
+export const bundle = join(root, "out", "pelota.mjs");
+const SOURCES = ["src/core", "src/cli"].map((folder) => join(root, folder));
+
+/** Whether anything that the bundle is made of changed after it was made. */
+function stale() {
+  if (!existsSync(bundle)) return true;
+  const made = statSync(bundle).mtimeMs;
+  const newer = (folder) =>
+    readdirSync(folder, { withFileTypes: true }).some((entry) => {
+      const path = join(folder, entry.name);
+      // A folder's own time tells of files that were taken away.
+      return statSync(path).mtimeMs > made || (entry.isDirectory() && newer(path));
+    });
+  return SOURCES.some(newer) || statSync(join(root, "package-lock.json")).mtimeMs > made;
+}
+
+if (stale()) {
+  rmSync(join(root, "out"), { recursive: true, force: true });
+  const { build } = await import("esbuild");
+  await build({
+    entryPoints: [join(root, "src/cli/main.ts")],
+    outdir: join(root, "out"),
+    entryNames: "pelota",
+    splitting: true,
+    outExtension: { ".js": ".mjs" },
+    bundle: true,
+    minify: true,
+    platform: "node",
+    format: "esm",
+    target: "node20",
+    tsconfig: join(root, "tsconfig.json"),
+    logLevel: "error",
+    // Packages in the older module format ask for Node's own modules by `require`.
+    banner: { js: 'import { createRequire } from "node:module"; const require = createRequire(import.meta.url);' },
+  });
+}

@@ -1,0 +1,172 @@
+import * as yup from "yup";
+import { massFlowOf, standardFlow } from "@/core/gas/air";
+import { fitDecay } from "@/core/gas/decay";
+import { leakDiameter, orificeFlow } from "@/core/gas/orifice";
+import { strictObject } from "@/core/input";
+import { fromSi, type Quantity, quantitySchema, toSi, UNITS, unitsOf } from "@/core/units";
+import { type Command, guarded, parse } from "./door";
+
+/** Temperatures and pressures of scripts may lie outside a workshop's, but not outside the physics. */
+const temperature = quantitySchema({ dimension: "temperature" }).test(
+  "physical",
+  "${path} must lie between −75 and 350 °C",
+  (q) => !q || inRange(q as Quantity, 198, 623),
+);
+const absolutePressure = quantitySchema({ dimension: "pressure", kind: "absolute" }).test(
+  "physical",
+  "${path}: an absolute pressure lies between 0 and 20 bar",
+  (q) => !q || inRange(q as Quantity, 0, 20e5),
+);
+const length = quantitySchema({ dimension: "length" }).test(
+  "physical",
+  "${path} must lie between 0 and 100 mm",
+  (q) => !q || inRange(q as Quantity, 0, 0.1),
+);
+const volume = quantitySchema("volume");
+
+function inRange(q: Quantity, low: number, high: number): boolean {
+  if (!(q.unit in UNITS)) return true;
+  const si = toSi(q);
+  return si >= low && si <= high;
+}
+
+export const orifice: Command = {
+  run(input) {
+    const hole = parse<{
+      upstream: Quantity;
+      downstream: Quantity;
+      temperature: Quantity;
+      diameter: Quantity;
+      dischargeCoefficient?: number;
+    }>(
+      strictObject({
+        upstream: absolutePressure.required(),
+        downstream: absolutePressure.required(),
+        temperature: temperature.required(),
+        diameter: length.required(),
+        dischargeCoefficient: yup.number().moreThan(0).max(1).optional(),
+      }),
+      input,
+    );
+    const flow = guarded(() =>
+      orificeFlow({
+        upstream: toSi(hole.upstream),
+        downstream: toSi(hole.downstream),
+        temperature: toSi(hole.temperature),
+        diameter: toSi(hole.diameter),
+        ...(hole.dischargeCoefficient === undefined ? {} : { dischargeCoefficient: hole.dischargeCoefficient }),
+      }),
+    );
+    return {
+      massFlow: fromSi(flow.massFlow, "g/s"),
+      volumeFlow: fromSi(standardFlow(flow.massFlow), "L/min"),
+      choked: flow.choked,
+    };
+  },
+};
+
+export const leakSize: Command = {
+  run(input) {
+    const flowUnits = [...unitsOf("volume-flow"), ...unitsOf("mass-flow")];
+    const leak = parse<{ flow: Quantity; pressure: Quantity; ambient: Quantity; temperature: Quantity }>(
+      strictObject({
+        flow: yup.lazy((value: Quantity | undefined) =>
+          quantitySchema({
+            dimension: value && unitsOf("mass-flow").includes(value.unit) ? "mass-flow" : "volume-flow",
+          }).required(`flow is missing; its unit is one of ${flowUnits.join(", ")}`),
+        ) as unknown as yup.Schema<unknown>,
+        pressure: quantitySchema({ dimension: "pressure", kind: "gauge" })
+          .test(
+            "physical",
+            "${path}: a gauge pressure lies between −1 and 20 bar",
+            (q) => !q || inRange(q as Quantity, -101325, 20e5),
+          )
+          .required(),
+        ambient: quantitySchema("ambient").required(),
+        temperature: temperature.required(),
+      }),
+      input,
+    );
+    const ambient = toSi(leak.ambient);
+    return {
+      diameter: fromSi(
+        guarded(
+          () =>
+            leakDiameter({
+              massFlow: massFlowOf(leak.flow),
+              upstream: ambient + toSi(leak.pressure),
+              downstream: ambient,
+              temperature: toSi(leak.temperature),
+            }),
+          "pressure",
+        ),
+        "mm",
+      ),
+    };
+  },
+};
+
+const samples = yup
+  .array()
+  .of(yup.tuple([yup.number().required(), yup.number().required()]).required())
+  .min(4, "${path}: a decay needs at least 4 samples")
+  .max(100000)
+  .required();
+
+const seconds = yup.lazy((value: unknown) =>
+  typeof value === "object" && value !== null
+    ? quantitySchema({ dimension: "time" })
+    : yup.number().min(0, "held is a time in seconds, not negative").optional(),
+) as unknown as yup.Schema<unknown>;
+
+export const decay: Command = {
+  run(input) {
+    type Samples = [number, number][];
+    const test = parse<{
+      samples: Samples;
+      unit: keyof typeof UNITS;
+      volume: Quantity;
+      ambient: Quantity;
+      temperature: Quantity;
+      held?: number | Quantity;
+      required?: Quantity;
+      reference?: { diameter: Quantity; samples: Samples };
+    }>(
+      strictObject({
+        samples,
+        unit: yup.string().oneOf(unitsOf("pressure"), "unit must be a pressure unit: ${values}").required(),
+        volume: volume.required(),
+        ambient: quantitySchema("ambient").required(),
+        temperature: temperature.required(),
+        held: seconds,
+        required: length.optional().default(undefined),
+        reference: strictObject({ diameter: length.required(), samples }).optional().default(undefined),
+      }),
+      input,
+    );
+    const run = (list: Samples) => ({ times: list.map((s) => s[0]), pressures: list.map((s) => s[1] * UNITS[test.unit].scale) });
+    const held = typeof test.held === "object" ? toSi(test.held) : test.held;
+    const result = guarded(
+      () =>
+        fitDecay({
+          ...run(test.samples),
+          volume: toSi(test.volume),
+          ambient: toSi(test.ambient),
+          temperature: toSi(test.temperature),
+          ...(held === undefined ? {} : { held }),
+          ...(test.required ? { required: toSi(test.required) } : {}),
+          ...(test.reference ? { reference: { diameter: toSi(test.reference.diameter), ...run(test.reference.samples) } } : {}),
+        }),
+      "samples",
+    );
+    const mm = (m: number) => fromSi(m, "mm");
+    return {
+      diameter: mm(result.diameter),
+      low: mm(result.low),
+      high: mm(result.high),
+      smallestVisible: mm(result.smallestVisible),
+      outcome: result.outcome,
+      reasons: result.reasons,
+    };
+  },
+};
