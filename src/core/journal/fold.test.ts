@@ -285,7 +285,7 @@ describe("handover", () => {
     expect(trims).toMatchObject({ check: "trims", before: { word: "Faulty" }, after: { word: "Works" } });
     expect(smoke).toMatchObject({ check: "smoke", before: { word: "Leaking" }, after: { word: "Tight" } });
     const { job: temporary } = proved({ permanence: "temporary", recheck: "2026-06-01" });
-    expect(handoverOf(temporary.state()).temporary).toEqual([{ what: "PCV hose renewed", recheck: "2026-06-01" }]);
+    expect(handoverOf(temporary.state()).temporary).toMatchObject([{ what: "PCV hose renewed", recheck: "2026-06-01" }]);
   });
 });
 

@@ -1,4 +1,5 @@
 import { CHECK_IDS, CHECKS, type CheckId, type Measure, type Verdict, verdictWord } from "../checks";
+import { type Bodies, CONFIRMATIONS, FAILURE_CAUSES } from "./entries";
 import type { CheckState, JobState } from "./state";
 
 /** One check before and after the repair, as the customer reads it. */
@@ -20,9 +21,17 @@ export interface Summary {
 /** What the handover page says, worked out once for screen, print and PDF. */
 export interface Handover {
   readonly comparisons: readonly Comparison[];
+  /** How far the job is proved, in a line; never more than the record bears */
+  readonly proved: string;
   readonly unproved: readonly string[];
-  readonly temporary: readonly { readonly what: string; readonly recheck: string }[];
-  readonly setAside: readonly { readonly code: string; readonly reason: string }[];
+  readonly temporary: readonly { readonly what: string; readonly limit: string; readonly recheck: string }[];
+  readonly setAside: readonly {
+    readonly what: string;
+    readonly reason: string;
+    readonly risk?: string;
+    readonly decision?: string;
+    readonly date?: string;
+  }[];
   readonly untested: readonly string[];
 }
 
@@ -33,26 +42,51 @@ const summary = (c: CheckState): Summary => ({
   measures: c.verdict.measures,
 });
 
-const MERE_PLACES: readonly CheckId[] = ["pinch", "look"];
-/** Kinds that judge one part: each part is compared with itself. */
-const ONE_PART: readonly CheckId[] = ["hold", "valve", "output", "circuit", "borescope", "pinch", "cap"];
+/** How far a job is proved, where nothing is owed. */
+const STANDINGS: Readonly<Record<JobState["standing"], string>> = {
+  proved: "Fully proved: what showed the fault was measured again after the last work, and is good.",
+  "cause-unproved": "The fault is gone, and what cured it is not proved.",
+  temporary: "Good for now: the repair is a temporary one, with a limit and a day to look at it again.",
+  "something-left": "The rest is proved; something was left as it is, see what is left open.",
+};
+
+function provedHow(job: JobState): string {
+  if (job.blocks.close.length > 0) return "Not proved yet.";
+  if (!job.repairs.some((r) => !r.undone)) return "Nothing was repaired in this job.";
+  return STANDINGS[job.standing];
+}
+
+/** What was set aside, by its name on the page. */
+function asideName(job: JobState, { of, id }: JobState["setAside"][number]): string {
+  if (of === "code") return `Code ${id}`;
+  if (of === "finding") return job.findings.find((f) => f.entry === id)?.body.what ?? "A finding";
+  return job.checks.find((c) => c.entry === id)?.verdict.headline ?? "A reading";
+}
+
+/** How sure a finding is, and why the part failed. */
+export function findingSurety({ confirmed, confirmedBy, failed }: Bodies["finding"]): string {
+  const how = confirmedBy ? CONFIRMATIONS[confirmedBy] : "Capped off, and the reading recovered";
+  const why = failed && `${FAILURE_CAUSES[failed.why]}${failed.against ? `; against it: ${failed.against}` : ""}`;
+  return [confirmed ? `Confirmed. ${how}.` : "Not confirmed.", why && `Why it failed: ${why}.`].filter(Boolean).join(" ");
+}
 
 const telling = (v: Verdict) => v.outcome === "fail" || v.outcome === "pass";
 
 /** The page's contents from a job's state: before and after by check, what is unproved, temporary, set aside, untested. */
 export function handoverOf(job: JobState): Handover {
   // What was measured comes before what was only seen or shut off.
-  const kinds = CHECK_IDS.toSorted((a, b) => Number(MERE_PLACES.includes(a)) - Number(MERE_PLACES.includes(b)));
+  const located = (id: CheckId) => Number(CHECKS[id].role === "locates");
+  const kinds = CHECK_IDS.toSorted((a, b) => located(a) - located(b));
   const comparisons = kinds.flatMap((check): Comparison[] => {
     const ofKind = job.checks.filter((c) => c.check === check && !c.onBench && telling(c.verdict));
-    const parts = ONE_PART.includes(check) ? [...new Set(ofKind.map((c) => c.place ?? ""))] : [""];
+    const parts = CHECKS[check].byPart ? [...new Set(ofKind.map((c) => c.place ?? ""))] : [""];
     return parts.flatMap((part): Comparison[] => {
       const all = part ? ofKind.filter((c) => c.place === part) : ofKind;
       const before = all.filter((c) => c.afterRepair === "before" || c.afterRepair === "no-repair");
       const shown = before.findLast((c) => c.verdict.outcome === "fail") ?? before.at(-1);
       const after = all.findLast((c) => c.afterRepair === "after");
       // A clean look tells the customer nothing.
-      if (check === "look" && shown?.verdict.outcome !== "fail") return [];
+      if (CHECKS[check].station && shown?.verdict.outcome !== "fail") return [];
       if (!shown && !after) return [];
       return [
         {
@@ -67,14 +101,24 @@ export function handoverOf(job: JobState): Handover {
   });
   return {
     comparisons,
+    proved: provedHow(job),
     unproved: [
       ...job.blocks.close.filter((b) => b.station === "prove").map((b) => b.reason),
       ...(job.confounded.length > 0 ? [`Cured, cause unproved: changed together were ${job.confounded.join("; ")}`] : []),
     ],
     temporary: job.repairs
       .filter((r) => !r.undone && r.body.permanence === "temporary")
-      .map((r) => ({ what: r.body.what, recheck: r.body.recheck ?? "" })),
-    setAside: job.codes.flatMap((c) => (c.asideReason ? [{ code: c.code, reason: c.asideReason }] : [])),
+      .map((r) => ({ what: r.body.what, limit: r.body.limit ?? "", recheck: r.body.recheck ?? "" })),
+    setAside: [
+      ...job.codes.flatMap((c) => (c.asideReason ? [{ what: `Code ${c.code}`, reason: c.asideReason }] : [])),
+      ...job.setAside.map((s) => ({
+        what: asideName(job, s),
+        reason: s.reason,
+        risk: s.risk,
+        decision: s.decision,
+        date: s.date,
+      })),
+    ],
     untested: [...new Set(job.zones.filter((z) => z.state === "not-reached").map((z) => z.zone))],
   };
 }

@@ -4,7 +4,7 @@ import { format as formatDate } from "date-fns";
 import { ArrowLeft, FileText, Printer } from "lucide-react";
 import type { ReactNode } from "react";
 import { measureText } from "@/core/checks";
-import { type Comparison, handoverOf, type JobState, type Summary } from "@/core/journal";
+import { type Comparison, findingSurety, handoverOf, type JobState, type Summary } from "@/core/journal";
 import { findingPlaces } from "@/core/suspects";
 import { airMapOf, layoutOf, mapAround } from "@/core/vehicle";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
@@ -64,6 +64,7 @@ export function HandoverPage({ jobId, number, state, shopName, customer }: Props
           </p>
         )}
         <Part title="Complaint">{state.story?.complaint ?? "Not written down."}</Part>
+        <Part title="How far it is proved">{page.proved}</Part>
         <section>
           <h2 className="mb-1 text-lg font-bold">Measured before and after</h2>
           {page.comparisons.length === 0 ? (
@@ -95,9 +96,7 @@ export function HandoverPage({ jobId, number, state, shopName, customer }: Props
                   <strong>{extract?.at.joint.name ?? places.find((p) => p.id === f.body.joint)?.name ?? "Another place"}</strong>
                   {f.body.size && ` (equivalent hole ≈ ${format(f.body.size)})`}: {f.body.what}
                 </p>
-                <p className="text-muted">
-                  {f.body.confirmed ? "Confirmed by capping it off." : "Not confirmed by capping off."}
-                </p>
+                <p className="text-muted">{findingSurety(f.body)}</p>
                 {(f.body.pictures ?? []).slice(0, 2).map((sha256) => (
                   // biome-ignore lint/performance/noImgElement: the server has made the thumbnail already
                   <img
@@ -168,12 +167,16 @@ export function HandoverPage({ jobId, number, state, shopName, customer }: Props
             <ul className="list-disc pl-5">
               {page.temporary.map((t) => (
                 <li key={t.what}>
-                  Temporary, re-check on {t.recheck}: {t.what}
+                  Temporary{t.limit && `, only ${t.limit}`}
+                  {t.recheck && `, to be looked at again by ${day(t.recheck)}`}: {t.what}
                 </li>
               ))}
               {page.setAside.map((s) => (
-                <li key={s.code}>
-                  {s.code} not chased: {s.reason}
+                <li key={s.what}>
+                  <strong>{s.what}</strong> left as it is: {s.reason}
+                  {s.risk && `. Risk: ${s.risk}`}
+                  {s.decision && `. Decided: ${s.decision}`}
+                  {s.date && `. Looked at again by ${day(s.date)}`}
                 </li>
               ))}
               {page.unproved.map((u) => (

@@ -2,7 +2,7 @@ import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
 import { Document, Font, G, Page, Polygon, Rect, renderToBuffer, StyleSheet, Svg, Text, View } from "@react-pdf/renderer";
 import { intervalText, measureText } from "@/core/checks";
-import { type Comparison, handoverOf, type JobState, type Summary } from "@/core/journal";
+import { type Comparison, findingSurety, handoverOf, type JobState, type Summary } from "@/core/journal";
 import { findingPlaces } from "@/core/suspects";
 import { formatQuantity } from "@/core/units";
 import { airMapOf, BURST_POINTS, layoutOf, mapAround } from "@/core/vehicle";
@@ -67,6 +67,8 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
         ) : null}
         <Text style={s.h2}>Complaint</Text>
         <Text>{plain(state.story?.complaint ?? "Not written down.")}</Text>
+        <Text style={s.h2}>How far it is proved</Text>
+        <Text>{page.proved}</Text>
         <Text style={s.h2}>Measured before and after</Text>
         {page.comparisons.map((c) => (
           <ComparisonRow key={c.key} comparison={c} />
@@ -82,7 +84,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
                   <Text style={s.bold}>{plain(places.find((p) => p.id === f.body.joint)?.name ?? "Another place")}</Text>
                   {f.body.size ? ` (equivalent hole about ${formatQuantity(f.body.size)})` : ""}: {plain(f.body.what)}
                 </Text>
-                <Text style={s.muted}>{f.body.confirmed ? "Confirmed by capping it off." : "Not confirmed by capping off."}</Text>
+                <Text style={s.muted}>{plain(findingSurety(f.body))}</Text>
               </View>
               {map && extract ? (
                 <Svg
@@ -151,12 +153,16 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
         {page.temporary.length + page.setAside.length + page.unproved.length > 0 ? <Text style={s.h2}>Left open</Text> : null}
         {page.temporary.map((t) => (
           <Text key={t.what}>
-            • Temporary, re-check on {t.recheck}: {plain(t.what)}
+            • Temporary{t.limit ? `, only ${plain(t.limit)}` : ""}
+            {t.recheck ? `, to be looked at again by ${t.recheck}` : ""}: {plain(t.what)}
           </Text>
         ))}
         {page.setAside.map((a) => (
-          <Text key={a.code}>
-            • {a.code} not chased: {plain(a.reason)}
+          <Text key={a.what}>
+            • {plain(a.what)} left as it is: {plain(a.reason)}
+            {a.risk ? `. Risk: ${plain(a.risk)}` : ""}
+            {a.decision ? `. Decided: ${plain(a.decision)}` : ""}
+            {a.date ? `. Looked at again by ${a.date}` : ""}
           </Text>
         ))}
         {page.unproved.map((u) => (

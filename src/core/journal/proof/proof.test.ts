@@ -6,6 +6,7 @@ import { contextOf, NATURAL, smokeRun } from "../../core.fixture";
 import { usualSetup } from "../../vehicle";
 import type { Bodies, JournalEntry } from "../entries";
 import { foldJob } from "../fold";
+import { handoverOf } from "../handover";
 import { parseJobFile } from "../job-file";
 import { driven, found, GOOD, LEAN, minute, NOW, proved, repairBody, SHOP, trimSurvey, Writer } from "../journal.fixture";
 
@@ -293,6 +294,12 @@ describe("what is left", () => {
     job.add("set-aside", left("finding", second));
     expect(closing(job)).toEqual([]);
     expect(job.state()).toMatchObject({ standing: "something-left", setAside: [{ of: "check" }, { of: "finding" }] });
+    const page = handoverOf(job.state());
+    expect(page.setAside).toMatchObject([
+      { reason: left("check", lean).reason, risk: left("check", lean).risk, date: "2026-09-01" },
+      { what: "Cap hard", decision: left("finding", second).decision },
+    ]);
+    expect(page.proved).not.toMatch(/^Fully proved/);
     // The next failing reading is another matter.
     job.trims(LEAN);
     expect(closing(job)).toHaveLength(1);
@@ -300,6 +307,7 @@ describe("what is left", () => {
   it("a temporary repair closes as temporary", () => {
     const { job } = proved({ permanence: "temporary", recheck: "2026-09-01" });
     expect(job.state()).toMatchObject({ standing: "temporary", blocks: { close: [] } });
+    expect(handoverOf(job.state()).proved).toMatch(/temporary/);
   });
 });
 

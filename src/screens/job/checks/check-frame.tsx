@@ -3,6 +3,7 @@
 import { type ReactNode, useMemo, useState } from "react";
 import { CHECKS, type CheckId, judgeCheck, type Plan } from "@/core/checks";
 import { BadInput, validate } from "@/core/input";
+import { setupOf } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { Cautions } from "../cautions";
@@ -46,7 +47,10 @@ export function CheckFrame({
       throw e;
     }
   }, [kind, record, context]);
-  const standing = state.offCar.filter((i) => i.open && i.commanded && kind !== "output" && kind !== "chain" && kind !== "valve");
+  // A check's own command is no trouble; which one that is, only its record tells.
+  const own = read.record ? setupOf({ check: kind, record: read.record }) : undefined;
+  const telling = own || !CHECKS[kind].ownCommands;
+  const standing = telling ? state.offCar.filter((i) => i.open && i.commanded && !own?.has(i.joint ?? "")) : [];
   const finish = async () => {
     if (!read.record) return;
     const to = new Date().toISOString();
