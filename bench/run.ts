@@ -7,6 +7,7 @@ import { decayTrial, visibleTrial } from "./decay-trial";
 import { foldTimes } from "./fold";
 import { gateTrial } from "./gate-trial";
 import { judgementTrial } from "./judgement-trial";
+import { largestTimes } from "./largest";
 import { logGrammar } from "./log-grammar";
 import { writeBigLog } from "./log-import";
 import { trimsTrial } from "./trims-trial";
@@ -51,6 +52,9 @@ console.log(`A small command's own process: ${used[4]?.toFixed(2)} s of CPU, the
 
 console.log("Fold and judging");
 for (const [name, milliseconds] of foldTimes()) console.log(`  ${name}: ${milliseconds.toFixed(1)} ms`);
+
+console.log("The largest records that a door lets in (aim: 20 ms)");
+for (const [name, milliseconds] of largestTimes()) console.log(`  ${name}: ${milliseconds.toFixed(1)} ms`);
 
 console.log("Fuel-trim surveys with a known truth, 1000 each");
 for (const noise of [

@@ -112,6 +112,7 @@ test("a purge valve that clicks, holds warm and leaks cold is proved cold", asyn
     await page.getByRole("radio", { name: /^12 V from a fused lead/ }).click();
     await page.getByLabel(/^Its plug is off/).check();
     await page.getByRole("radio", { name: temperature, exact: true }).click();
+    await page.getByRole("radio", { name: "It clicks" }).click();
     const read = valveWith("purge-valve", seat, "fitted", seed);
     for (const [name, state] of [
       ["At rest", read.rest],

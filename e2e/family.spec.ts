@@ -178,6 +178,7 @@ test("a purge solenoid clicks but leaks; the new one passes on the bench before 
   await type(valveWith("purge-valve", 0.9e-3, "fitted", 3));
   await expect(soFar(page).getByText("Void — proves nothing")).toBeVisible();
   await page.getByLabel(/^Its plug is off/).check();
+  await page.getByRole("radio", { name: "It clicks" }).click();
   await expect(soFar(page).getByText("Purge valve leaks at rest, where it must hold")).toBeVisible();
   await expect(soFar(page).getByText(/it clicks: that proves the coil, not the seat/i)).toBeVisible();
   await record(page, "Valve, two states", "Faulty");

@@ -133,6 +133,8 @@ test("a cure with two changes is named unproved, leaves conditionally, and what 
 
   await page.getByRole("link", { name: "Handover page" }).click();
   await expect(page.getByText("Conditional handover.")).toBeVisible();
-  await expect(page.getByText(/Temporary, only two weeks, no motorway, to be looked at again by 15 Jan 2027: Duct taped/)).toBeVisible();
+  await expect(
+    page.getByText(/Temporary, only two weeks, no motorway, to be looked at again by 15 Jan 2027: Duct taped/),
+  ).toBeVisible();
   await expect(page.getByText(/Cured, cause unproved: changed together were Duct taped; air filter renewed/)).toBeVisible();
 });

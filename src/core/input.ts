@@ -24,7 +24,8 @@ const TYPES: Readonly<Record<string, string>> = {
 function complaint(error: yup.ValidationError): string {
   if (error.type === "noUnknown") return `${error.path || "The input"} has an unknown key: ${error.params?.unknown}`;
   const type = TYPES[String(error.params?.type)];
-  if (error.type !== "typeError" || !type) return error.message;
+  // A field's own words for it stand.
+  if (error.type !== "typeError" || !type || !/final value was/.test(error.message)) return error.message;
   const found = JSON.stringify(error.params?.originalValue) ?? "nothing";
   return `${error.path || "The input"} must be ${type}, not ${found.length > 40 ? `${found.slice(0, 40)}…` : found}`;
 }

@@ -37,7 +37,8 @@ export function proofHistory(at: Db = db()): Record<string, Proof[]> {
     .toSorted((a, b) => (a.at < b.at ? 1 : -1));
   const history: Record<string, Proof[]> = {};
   for (const { at: when, run } of runs) {
-    if (!run.proof) continue;
+    // A proof that served another run of its session is one proof.
+    if (!run.proof?.pressure || run.proof.takenAt) continue;
     const list = history[run.machine.name] ?? [];
     history[run.machine.name] = list;
     if (list.length < 30) list.unshift({ at: when, share: toSi(run.proof.pressure) / toSi(run.machine.ratedPressure) });

@@ -177,6 +177,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown> {
   setup?(record: Body): readonly string[];
   /** Joints that the check itself commands */
   ownCommands?(record: Body): readonly string[];
+  /** ISO time its machine was proved at, where that was not with the record itself */
+  provedAt?(record: Body): string | undefined;
   /** True for a record of a part that is not on the car: it says nothing of the car */
   onBench?(record: Body): boolean;
 }

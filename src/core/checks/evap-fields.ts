@@ -93,6 +93,19 @@ export function fuelLevelDoubt(
   return `fuel stands at ${formatNumber(fuelLevel, 0)} %; between ${formatNumber(100 * low.value, 0)} and ${formatNumber(100 * high.value, 0)} % a reading counts (${low.source})`;
 }
 
+/** What spoils a pressure check of the vapour system before it has begun, in sentences. */
+export function evapWarnings(context: Pick<CheckContext, "limits">, aim: { fuelLevel?: number; hotTank?: boolean }): string[] {
+  const doubt = aim.fuelLevel === undefined ? undefined : fuelLevelDoubt({ fuelLevel: aim.fuelLevel }, context);
+  return [
+    ...(doubt ? [`Would only count as not sure yet: ${doubt}.`] : []),
+    ...(aim.hotTank
+      ? [
+          "Warm fuel goes on making vapour: pressure that rises by itself hides a leak. Let the car stand until tank and bay are alike.",
+        ]
+      : []),
+  ];
+}
+
 /** A leak size beside the size to be caught, both in mm. */
 export const holeMeasure = (
   hole: { diameter: number; low: number; high: number },

@@ -22,7 +22,9 @@ export function massFlux(p1: number, p2: number, temperature: number): number {
   if (p1 === 0) return 0;
   const r = p2 / p1;
   if (r <= CRITICAL_RATIO) return (p1 * CHOKED) / Math.sqrt(temperature);
-  const term = r ** (2 / GAMMA) - r ** ((GAMMA + 1) / GAMMA);
+  // r^(2/γ) − r^((γ+1)/γ) with one power: x² − r·x for x = r^(1/γ).
+  const x = r ** (1 / GAMMA);
+  const term = x * (x - r);
   return p1 * Math.sqrt(((2 * GAMMA) / ((GAMMA - 1) * R_AIR * temperature)) * Math.max(0, term));
 }
 

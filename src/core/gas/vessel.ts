@@ -56,11 +56,10 @@ export function pressureDecay(vessel: ClosedVessel, startPressure: number, times
   };
   return times.map((target) => {
     while (t < target - 1e-9) {
-      const [slope] = rates(t, p, temperature);
-      const excess = Math.abs(p - ambient);
-      const empties = Math.abs(slope) > 0 ? (0.25 * excess + 2) / Math.abs(slope) : Infinity;
-      const h = Math.min(target - t, 5, 0.4 * wallTime, Math.max(0.02, empties));
       const [a1, b1] = rates(t, p, temperature);
+      const excess = Math.abs(p - ambient);
+      const empties = Math.abs(a1) > 0 ? (0.25 * excess + 2) / Math.abs(a1) : Infinity;
+      const h = Math.min(target - t, 5, 0.4 * wallTime, Math.max(0.02, empties));
       const [a2, b2] = rates(t + h / 2, p + (h / 2) * a1, temperature + (h / 2) * b1);
       const [a3, b3] = rates(t + h / 2, p + (h / 2) * a2, temperature + (h / 2) * b2);
       const [a4, b4] = rates(t + h, p + h * a3, temperature + h * b3);

@@ -79,9 +79,8 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
     context
       ? of("check").map((entry) => {
           const standing = commandInTheWay(entry, commands, restored);
-          const verdict = standing
-            ? voidVerdict("This check proves nothing", `${standing} was still commanded: release it, then check again`)
-            : judged(entry.body, context);
+          const trap = standing ? `${standing} was still commanded: release it, then check again` : provedElsewhere(entry);
+          const verdict = trap ? voidVerdict("This check proves nothing", trap) : judged(entry.body, context);
           return [entry.id, verdict] as const;
         })
       : [],
@@ -243,6 +242,16 @@ function commandInTheWay(
     const stands = spanOf(c.at).from <= began && (restored.get(c.id) ?? Number.POSITIVE_INFINITY) > began;
     return stands && !(c.body.joint && own.has(c.body.joint));
   })?.body.what;
+}
+
+/** A machine's proof serves the runs of one working session, this long either way, ms. */
+export const SESSION = 10 * 3600_000;
+
+/** Why the proof that a record points to is not one for it; undefined when it is. */
+function provedElsewhere({ at, body }: Of<"check">): string | undefined {
+  const provedAt = CHECKS[body.check].provedAt?.(body.record);
+  if (provedAt === undefined || Math.abs(Date.parse(provedAt) - spanOf(at).from) <= SESSION) return undefined;
+  return "its machine was proved in another session: prove it again and repeat the run";
 }
 
 /** What the smoke runs since the last repair say together, where they are of different sections. */

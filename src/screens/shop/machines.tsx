@@ -21,7 +21,7 @@ import { usePreferences } from "../session/preferences";
 import { CalibrationChart } from "./calibration-chart";
 import type { ShopPartProps } from "./shop";
 
-const EMPTY = { name: "", kind: "low-pressure" as MachineKind, rated: "", flow: "", autoOff: "300" };
+const EMPTY = { name: "", kind: "low-pressure" as MachineKind, rated: "", flow: "", division: "", autoOff: "300" };
 const KINDS = Object.entries(MACHINE_KINDS) as [MachineKind, string][];
 
 /** Smoke machines: what their makers say, their own calibration, their service, and how their proofs went. */
@@ -37,6 +37,10 @@ export function Machines({
     const flow = parseQuantity(draft.flow, { dimension: "volume-flow", unit: "L/min" });
     if (!rated.ok) return setError(`Rated pressure: ${rated.message}`);
     if (!flow.ok) return setError(`Flow: ${flow.message}`);
+    const division = draft.division.trim()
+      ? parseQuantity(draft.division, { dimension: "volume-flow", unit: flow.value.unit })
+      : undefined;
+    if (division && !division.ok) return setError(`One division of the ball's scale: ${division.message}`);
     const machine: Machine = {
       id: uuid(),
       name: draft.name.trim(),
@@ -44,6 +48,7 @@ export function Machines({
       ratedPressure: rated.value,
       maxFlow: flow.value,
       autoOff: Number(draft.autoOff),
+      ...(division?.ok ? { division: division.value } : {}),
       service: [],
     };
     setError("");
@@ -68,7 +73,7 @@ export function Machines({
         )}
       </ul>
       <form
-        className="grid items-end gap-3 sm:grid-cols-3 lg:grid-cols-6"
+        className="grid items-end gap-3 sm:grid-cols-3 lg:grid-cols-7"
         onSubmit={(e) => {
           e.preventDefault();
           void add();
@@ -93,6 +98,14 @@ export function Machines({
           value={draft.flow}
           onChange={(e) => setDraft({ ...draft, flow: e.target.value })}
         />
+        {draft.kind !== "plain" && (
+          <TextField
+            label="Ball division"
+            placeholder="0.3 L/min"
+            value={draft.division}
+            onChange={(e) => setDraft({ ...draft, division: e.target.value })}
+          />
+        )}
         <TextField
           label="Auto-off, s"
           inputMode="numeric"
@@ -127,7 +140,8 @@ function MachineRow({
           <strong>{machine.name}</strong>{" "}
           <span className="text-muted">
             {inSentence(MACHINE_KINDS[machine.kind])} · {formatQuantity({ ...machine.ratedPressure, kind: "gauge" })} ·{" "}
-            {formatQuantity(machine.maxFlow)} with the hose open · stops by itself after {machine.autoOff} s
+            {formatQuantity(machine.maxFlow)} with the hose open
+            {machine.division && `, read to ${formatQuantity(machine.division)}`} · stops by itself after {machine.autoOff} s
           </span>
         </span>
         <Button

@@ -10,7 +10,7 @@ export * from "./judge";
 export * from "./plan";
 export * from "./record";
 
-export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boolean }> = {
+export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boolean; readonly hotTank?: boolean }> = {
   id: "decay",
   name: "Pressure decay",
   words: { pass: "Tight", fail: "Leaking" },

@@ -71,7 +71,7 @@ function grossLoss({ samples }: DecayRecord): number | undefined {
 }
 
 /** Most readings that are fitted: more are thinned to the means of equal stretches, of which each is one reading. */
-const MOST_FITTED = 90;
+const MOST_FITTED = 60;
 
 function thinned(samples: DecayRecord["samples"]): DecayRecord["samples"] {
   if (samples.length <= MOST_FITTED) return samples;

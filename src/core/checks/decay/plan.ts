@@ -1,13 +1,18 @@
 import { fillHeating } from "../../gas/vessel";
 import { formatNumber, formatQuantity, fromSi } from "../../units";
 import type { CheckContext, Plan } from "../check";
+import { evapWarnings } from "../evap-fields";
 import { type EvapAim, evapDisplaces, evapEntrySteps } from "../evap-smoke/plan";
 
 /** A decay test of the EVAP system from an entry: hold, shut off, watch; then once more with a known hole. */
-export function planDecay(context: CheckContext, aim: EvapAim & { readonly byReference: boolean }): Plan {
+export function planDecay(
+  context: CheckContext,
+  aim: EvapAim & { readonly byReference: boolean; readonly hotTank?: boolean },
+): Plan {
   const ceiling = fromSi(context.limits.evapCeiling.value, "inH2O", "gauge");
   const heats = fillHeating(293, context.limits.evapCeiling.value, 101325);
   return {
+    warnings: evapWarnings(context, aim),
     steps: [
       ...evapEntrySteps(context, aim),
       {

@@ -19,6 +19,7 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim> = {
   asks: (run, verdict, context) => smokeAsks(run, verdict, context, "vapour"),
   setup: evapSetupOf,
   ownCommands: evapSetupOf,
+  provedAt: (r) => r.proof?.takenAt,
   schema: evapSmokeSchema,
   plan: planEvapSmoke,
   judge: judgeEvapSmoke,

@@ -25,7 +25,7 @@ function trapOf(run: EvapSmokeRun, reach: Reach, reading: SmokeReading, context:
       why: `the machine was not shown regulated below the EVAP ceiling of ${limit}: regulate it and prove that with the hose clamped`,
     };
   }
-  if (run.proof && toSi(run.proof.pressure) > ceiling.value * 1.001)
+  if (run.proof?.pressure && toSi(run.proof.pressure) > ceiling.value * 1.001)
     return { why: `the clamped hose came up above the EVAP ceiling of ${limit}` };
   const highest = Math.max(...reading.pressures);
   if (highest > ceiling.value * 1.05) {

@@ -4,7 +4,7 @@ import type { Machine } from "../../shop/settings";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import { entriesOf, type FillSetup, type Joint, reachOf } from "../../vehicle";
 import { type CheckContext, type Displacement, jointName, type Plan } from "../check";
-import { gasSpace } from "../evap-fields";
+import { evapWarnings, gasSpace } from "../evap-fields";
 
 export interface EvapAim extends FillSetup {
   readonly vent: "command" | "plug";
@@ -95,6 +95,7 @@ export function planEvapSmoke(context: CheckContext, aim: EvapSmokeAim): Plan {
       : undefined;
   return {
     ...(refused ? { refused } : {}),
+    warnings: evapWarnings(context, { ...aim, hotTank: false }),
     steps: [
       {
         text: `Engine off and cool, no flame or spark near, tank not hot. Gas: ${house.evapGas === "inert" ? "nitrogen or other inert gas where it is at hand" : "shop air (house method)"}.`,

@@ -60,7 +60,26 @@ function typedTap(tap: ProbeTap, record: ProbeRecord, limits: Limits): TapReadin
   return weighTap(tap, record, { trim, rpm }, limits);
 }
 
-function loggedTap(tap: ProbeTap, at: number, record: ProbeRecord, series: ProbeSeries, limits: Limits): TapReading {
+/** First row at or after a time; rows follow the clock. */
+function rowAt(times: readonly number[], time: number): number {
+  let [low, high] = [0, times.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((times[middle] as number) < time) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** The rows of a series around a tap: a long log is not gone through once a tap. */
+function around(series: ProbeSeries, from: number, to: number): ProbeSeries {
+  const [first, end] = [rowAt(series.time, from), rowAt(series.time, to)];
+  const cut = Object.entries(series).map(([key, column]) => [key, column?.slice(first, end)]);
+  return Object.fromEntries(cut.filter(([, column]) => column)) as ProbeSeries;
+}
+
+function loggedTap(tap: ProbeTap, at: number, record: ProbeRecord, whole: ProbeSeries, limits: Limits): TapReading {
+  const series = around(whole, at - BASELINE - 2, at + limits.probeLatest.value + 2);
   const nothing = (why: string): TapReading => ({ tap, outcome: "void", why, strength: 0 });
   const latest = at + limits.probeLatest.value;
   const rows = (from: number, to: number) => series.time.flatMap((t, i) => (t >= from && t <= to ? [i] : []));

@@ -1,9 +1,13 @@
 import { inSentence } from "../../sentence";
 import { formatNumber, formatQuantity, fromSi } from "../../units";
 import { type CheckContext, jointName, type Plan } from "../check";
+import { evapWarnings } from "../evap-fields";
 
 /** The pull-down trace: four phases on the idling engine, each long enough to be told from the next. */
-export function planPulldown(context: CheckContext, aim: { readonly vent: "command" | "plug" }): Plan {
+export function planPulldown(
+  context: CheckContext,
+  aim: { readonly vent: "command" | "plug"; readonly fuelLevel?: number; readonly hotTank?: boolean },
+): Plan {
   const { layout, limits } = context;
   const depth = formatQuantity(fromSi(limits.evapPullDown.value, "inH2O", "vacuum"), 1);
   const vent = inSentence(jointName(layout, "vent-valve"));
@@ -14,6 +18,7 @@ export function planPulldown(context: CheckContext, aim: { readonly vent: "comma
             "On this car a pump in the canister pulls the test, not the engine: run its own leak check by command and read what it says against its reference orifice. Smoke and decay work here.",
         }
       : {}),
+    warnings: evapWarnings(context, aim),
     steps: [
       {
         text: "Engine warm and idling, foot off. Watch tank pressure on the scan tool, recording from before the first step.",

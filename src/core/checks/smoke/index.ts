@@ -20,6 +20,7 @@ export const smoke: CheckKind<SmokeRun, SmokeAim> = {
   asks: (run, verdict, context) => smokeAsks(run, verdict, context, "intake"),
   setup: smokeSetup,
   ownCommands: smokeSetup,
+  provedAt: (r) => r.proof?.takenAt,
   schema: smokeRunSchema,
   plan: planSmoke,
   judge: judgeSmoke,

@@ -34,14 +34,17 @@ export interface SmokeReading {
 /** A ball's scale is read to this share of its top where nobody said how finely it is divided. */
 const USUAL_DIVISION = 1 / 40;
 /** Longest series that is fitted whole: longer ones are thinned to the means of as many stretches. */
-const MOST_FITTED = 240;
+const MOST_FITTED = 80;
 
-/** Means of equal stretches of a long series; a short one stays as it is. Settling is slow against a stretch. */
-function thinned(times: readonly number[], values: readonly number[]): readonly [number[], number[]] {
+/**
+ * Means of stretches of a long series, short ones first: the rush is over in a few time constants, the rest stands still.
+ * A short series stays as it is.
+ */
+export function thinned(times: readonly number[], values: readonly number[]): readonly [number[], number[]] {
   if (times.length <= MOST_FITTED) return [[...times], [...values]];
-  const size = times.length / MOST_FITTED;
+  const edge = (i: number) => Math.max(i, Math.floor(times.length * (i / MOST_FITTED) ** 2));
   const mean = (list: readonly number[], i: number) => {
-    const part = list.slice(Math.floor(i * size), Math.floor((i + 1) * size));
+    const part = list.slice(edge(i), edge(i + 1));
     return part.reduce((a, b) => a + b, 0) / part.length;
   };
   const stretches = Array.from({ length: MOST_FITTED }, (_, i) => i);
@@ -123,7 +126,7 @@ function impossible(run: SmokeRun, reading: SmokeReading, rated: number): string
   if ((run.samples.at(-1)?.[0] ?? 0) > run.endedAt + 2) return "readings go on after the run had ended";
   if (run.samples.length === 0) return undefined;
   if (!run.machine.calibration && top > BEYOND_MACHINE * maxFlow) return "the ball shows more than this machine can push";
-  const most = Math.max(rated, run.proof ? toSi(run.proof.pressure) : 0);
+  const most = Math.max(rated, run.proof?.pressure ? toSi(run.proof.pressure) : 0);
   if (Math.max(...reading.pressures) > BEYOND_MACHINE * most) return "the gauge shows more pressure than this machine makes";
   const end = reading.pressures.slice(-Math.max(3, Math.floor(reading.pressures.length / 3)));
   const flows = reading.flows.slice(-end.length);
@@ -149,7 +152,9 @@ export function machineTrap(
   if (!proof)
     return because("the machine was never proved: clamp the hose, see rated pressure and the ball at the bottom, then run again");
   if (!proof.smokeSeen) return because("no smoke came from the open hose at proof: check heater and fluid");
-  if (toSi(proof.pressure) < proofShare * rated) {
+  if (!machine.plain && !proof.pressure)
+    return because("nobody read the pressure with the hose clamped: prove the machine, then run again");
+  if (proof.pressure && toSi(proof.pressure) < proofShare * rated) {
     return because(
       `the machine proved only ${formatNumber((100 * toSi(proof.pressure)) / rated, 0)} % of its rated pressure (${formatNumber(proofShare * 100, 0)} % needed): service it first`,
     );

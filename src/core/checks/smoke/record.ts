@@ -23,7 +23,8 @@ export interface SmokeRun {
   };
   /** Hose clamped, before the run, earlier in the session or after the run; absent when it was not done */
   readonly proof?: {
-    readonly pressure: Quantity;
+    /** A plain machine has no gauge to read it on */
+    readonly pressure?: Quantity;
     readonly ballAtBottom: boolean;
     readonly smokeSeen: boolean;
     /** ISO time, where it was taken for another run of the session, or after this one */
@@ -75,10 +76,13 @@ export const smokeRunFields = {
     .required(),
   proof: yup
     .object({
-      pressure: quantitySchema("smokePressure").required("Type the pressure with the hose clamped"),
+      pressure: quantitySchema("smokePressure").optional().default(undefined),
       ballAtBottom: yup.boolean().required(),
       smokeSeen: yup.boolean().required(),
-      takenAt: yup.string().max(30).optional(),
+      takenAt: yup
+        .string()
+        .matches(/^\d{4}-\d\d-\d\dT[\d:.]{8,12}Z$/, "${path} must be an ISO time in UTC")
+        .optional(),
     })
     .noUnknown()
     .strict()

@@ -1,10 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL, smokeRun, TURBO } from "../../core.fixture";
 import { orificeFlow } from "../../gas/orifice";
+import { fitSettling } from "../../gas/settle";
+import { seededNoise } from "../../maths/random";
 import { toSi } from "../../units";
 import { reachOf, usualSetup } from "../../vehicle";
 import { smoke } from ".";
-import { judgeSmoke, readSmoke } from "./judge";
+import { judgeSmoke, readSmoke, thinned } from "./judge";
 import { planSmoke } from "./plan";
 import { type SmokeRun, smokeRunSchema } from "./record";
 
@@ -192,5 +194,32 @@ describe("the door", () => {
 
   it("takes what the plan's units give", () => {
     expect(toSi({ value: 12, unit: "L/min" })).toBeCloseTo(2e-4, 9);
+  });
+});
+
+describe("a long series", () => {
+  it("says thinned what it says whole (property)", () => {
+    const noise = seededNoise(9);
+    for (let run = 0; run < 40; run++) {
+      const [level, rush, tau] = [noise.uniform(1, 8), noise.uniform(1, 6), noise.uniform(4, 60)];
+      const end = tau * noise.uniform(2, 40);
+      const times = Array.from({ length: 1500 }, (_, i) => (i * end) / 1500);
+      const values = times.map((t) => level + rush * Math.exp(-t / tau) + 0.05 * noise.normal());
+      const [whole, thin] = [fitSettling(times, values, tau, 0.1), fitSettling(...thinned(times, values), tau, 0.1)];
+      expect(Math.abs(thin.value - whole.value)).toBeLessThan(0.05 + (whole.high - whole.low) / 2);
+      if (whole.settled && end > 6 * tau) expect(thin.settled).toBe(true);
+      if (thin.settled) expect(Math.abs(thin.value - level)).toBeLessThan(0.3);
+    }
+  });
+  it("keeps a short one as it is, and every reading of a long one in some mean", () => {
+    const short = Array.from({ length: 60 }, (_, i) => i);
+    expect(thinned(short, short)[0]).toEqual(short);
+    for (const n of [81, 100, 333, 20_000]) {
+      const all = Array.from({ length: n }, (_, i) => i);
+      const [means] = thinned(all, all);
+      expect(means.every((m, i) => i === 0 || m > (means[i - 1] as number))).toBe(true);
+      expect(means[0]).toBeLessThan(3);
+      expect(means.at(-1)).toBeGreaterThan(n * 0.98 - 1);
+    }
   });
 });

@@ -2,6 +2,7 @@ import { type Asked, ofEngine, POINT_CLASSES, type Says, trimAtom } from "../ask
 import type { CheckContext, Verdict } from "../check";
 import { countedPoints, pointSays } from "./judge";
 import { classesOf } from "./points";
+import { stopsOf } from "./read";
 import type { TrimSurvey } from "./record";
 
 const WORDS = { idle: "at idle", "1500": "at 1500 1/min", "2500": "at 2500 1/min", load: "under load" } as const;
@@ -11,10 +12,11 @@ export function trimsAsk(survey: TrimSurvey, verdict: Verdict, context: CheckCon
   if (verdict.outcome === "void") return [];
   const counted = countedPoints(survey, context);
   const classes = classesOf({ ...survey, points: counted }, context);
+  const stops = stopsOf(survey);
   const banks = counted[0]?.banks.length ?? 0;
   return Array.from({ length: banks }, (_, bank) =>
     POINT_CLASSES.flatMap((point): Asked[] => {
-      const said = counted.flatMap((p, i) => (classes[i] === point ? [pointSays(p, bank, survey, context)] : []));
+      const said = counted.flatMap((p, i) => (classes[i] === point ? [pointSays(p, bank, stops, context)] : []));
       if (said.length === 0) return [];
       const says: Says = said.includes("bad") ? "bad" : said.includes("open") ? "open" : "good";
       const whose = banks > 1 ? ` of bank ${bank + 1}` : "";

@@ -11,6 +11,7 @@ import {
   NAMED,
   readSurvey,
   readTrim,
+  type Stops,
   type SurveyReading,
   smallestVisible,
   stopsOf,
@@ -98,13 +99,8 @@ export const countedPoints = (
  * What one point says of one bank by the shop's bands alone. A correction at its stop says "at least"; one without its
  * long-term part, or with both parts pulling against each other, decides nothing.
  */
-export function pointSays(
-  point: TrimPoint,
-  bank: number,
-  survey: Pick<TrimSurvey, "stop" | "points">,
-  context: Pick<CheckContext, "limits" | "house">,
-): Says {
-  const { total, saturated, relearning } = readTrim(point, bank, context.house.totalTrim, stopsOf(survey));
+export function pointSays(point: TrimPoint, bank: number, stops: Stops, context: Pick<CheckContext, "limits" | "house">): Says {
+  const { total, saturated, relearning } = readTrim(point, bank, context.house.totalTrim, stops);
   const act = trimAct(context).value;
   if (saturated !== 0) return "bad";
   if (total === undefined) return Math.abs((point.banks[bank] as TrimPoint["banks"][number]).short) > 100 * act ? "bad" : "open";
@@ -150,7 +146,7 @@ export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict {
       point,
       bank,
       index: i,
-      says: pointSays(point, bank, survey, context),
+      says: pointSays(point, bank, stops, context),
       trim: readTrim(point, bank, context.house.totalTrim, stops),
     })),
   );

@@ -6,6 +6,7 @@ import type { VehicleFacts } from "../../vehicle";
 import type { TrimPoint, TrimSurvey } from "./record";
 import {
   type BankPoint,
+  clustered,
   fitShapes,
   fitShared,
   manifoldFlux,
@@ -173,7 +174,8 @@ export function readSurvey(
       .sort((a, b) => a.flow - b.flow),
   );
   if (points.some((p) => p.length === 0)) return { banks: [], shared: null };
-  const fitted = points.map((own) => fitShapes(own, conditions, between(own)));
+  const drawn = points.map((own) => between(clustered(own)));
+  const fitted = points.map((own, i) => fitShapes(own, conditions, drawn[i]));
   const banks = points.map((own, i): BankReading => {
     const fits = fitted[i] as ShapeFit[];
     const best = fits[0] as ShapeFit;
@@ -186,7 +188,7 @@ export function readSurvey(
       hole,
       observation: observationOf(best, own, limits),
       points: own,
-      drawn: between(own),
+      drawn: drawn[i] as OperatingPoint[],
       idleTrim: own[0]?.trim ?? 0,
     };
   });
@@ -196,7 +198,7 @@ export function readSurvey(
 }
 
 /** Operating points from the lowest to the highest flow, straight between neighbours: enough for a smooth curve. */
-function between(points: readonly BankPoint[]): OperatingPoint[] {
+function between(points: readonly OperatingPoint[]): OperatingPoint[] {
   const steps = Math.ceil(60 / points.length);
   return points.flatMap((a, i): OperatingPoint[] => {
     const b = points[i + 1];

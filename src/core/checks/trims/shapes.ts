@@ -118,22 +118,27 @@ interface Cluster extends BankPoint {
   readonly count: number;
 }
 
-/** Relative width of the airflow within which points say the same. */
+/** Relative width of the airflow within which points say the same; it widens until no more clusters are left than are fitted. */
 const SAME_FLOW = 0.04;
+const MOST_FITTED = 40;
+/** Trims this near each other stand at one stop, fraction. */
+const AT_ONE_STOP = 0.01;
 
 /**
  * Thins many points of nearly one airflow to their mean. Under Gaussian noise a mean of n with sd/√n says what the n say;
- * points at a stop stay apart, because "at least" does not average.
+ * n points at one stop say "at least" n times, and do not average with what stands free.
  */
-function clustered(points: readonly BankPoint[]): Cluster[] {
+export function clustered(points: readonly BankPoint[], width = SAME_FLOW): Cluster[] {
   const clusters: BankPoint[][] = [];
   for (const p of points.toSorted((a, b) => a.flow - b.flow || a.map - b.map || a.trim - b.trim)) {
     const last = clusters.at(-1);
     const first = last?.[0];
-    const alike = first && first.saturated === 0 && p.saturated === 0 && p.flow <= first.flow * (1 + SAME_FLOW);
-    if (last && alike && Math.abs(first.map - p.map) <= SAME_FLOW * first.map) last.push(p);
+    const together = first?.saturated === p.saturated && (p.saturated === 0 || Math.abs(first.trim - p.trim) < AT_ONE_STOP);
+    const alike = first && together && p.flow <= first.flow * (1 + width);
+    if (last && alike && Math.abs(first.map - p.map) <= width * first.map) last.push(p);
     else clusters.push([p]);
   }
+  if (clusters.length > MOST_FITTED && width < 1) return clustered(points, 1.5 * width);
   return clusters.map((group): Cluster => {
     const mean = (of: (p: BankPoint) => number) => group.reduce((sum, p) => sum + of(p), 0) / group.length;
     const charges = group.filter((p) => p.charge !== undefined);
@@ -238,12 +243,14 @@ function hypothesesOf(id: ShapeId, points: readonly OperatingPoint[], top: numbe
       return [{ weight: 1, errorPrior: "nuisance", shift: zero, spread: zero }];
     case "constant":
       return [{ weight: 1, errorPrior: "fault", shift: zero, spread: zero }];
-    case "fades-with-flow":
+    case "fades-with-flow": {
+      const share = points.map((p) => manifoldFlux(p, conditions) / p.flow);
       return logSpaced(0.6e-3, 9e-3, 90).map((d) => {
         const area = SHARP_EDGED * holeArea(d);
-        const shift = points.map((p) => (area * manifoldFlux(p, conditions)) / p.flow);
+        const shift = share.map((s) => area * s);
         return { weight: 1 / 90, errorPrior: "nuisance", shift, spread: shift.map((s) => METER_SD * Math.abs(s)), area };
       });
+    }
     case "grows-with-flow":
     case "rich-grows-with-flow":
       return spaced(0.05, 0.45, 33).flatMap((strength) =>
@@ -264,22 +271,22 @@ function hypothesesOf(id: ShapeId, points: readonly OperatingPoint[], top: numbe
         spread: zero,
       }));
     }
-    case "rich-under-boost":
+    case "rich-under-boost": {
+      const { ambient, intakeTemperature } = conditions;
+      const nuisance = massFlux(ambient + CHARGE_NUISANCE, ambient, intakeTemperature);
+      const shares = points.map((p) => {
+        // Without a charge sensor the manifold tells it as soon as the throttle is open into boost.
+        const charge = p.charge ?? p.map;
+        const boosted = charge > ambient + 2000;
+        const share = boosted ? massFlux(ambient, charge, intakeTemperature) / p.flow : 0;
+        return { share, spread: boosted ? METER_SD * Math.abs(share) : nuisance / p.flow };
+      });
       return logSpaced(1.5e-3, 14e-3, 60).map((d) => {
         const area = SHARP_EDGED * holeArea(d);
-        const nuisance = area * massFlux(conditions.ambient + CHARGE_NUISANCE, conditions.ambient, conditions.intakeTemperature);
-        const shift: number[] = [];
-        const spread: number[] = [];
-        for (const p of points) {
-          // Without a charge sensor the manifold tells it as soon as the throttle is open into boost.
-          const charge = p.charge ?? p.map;
-          const boosted = charge > conditions.ambient + 2000;
-          const flux = boosted ? massFlux(conditions.ambient, charge, conditions.intakeTemperature) : 0;
-          shift.push((area * flux) / p.flow);
-          spread.push(boosted ? METER_SD * Math.abs((area * flux) / p.flow) : nuisance / p.flow);
-        }
+        const [shift, spread] = [shares.map((s) => area * s.share), shares.map((s) => area * s.spread)];
         return { weight: 1 / 60, errorPrior: "nuisance", shift, spread, area };
       });
+    }
   }
 }
 
@@ -314,21 +321,34 @@ function logLikelihood(points: readonly Cluster[], hypothesis: Hypothesis): { lo
     // Reading noise averages out among the points of a flow; what the model and the meter get wrong does not.
     const sds = points.map((p, i) =>
       Math.hypot(
-        Math.sqrt((noise ** 2 - MODEL_SD ** 2 + p.scatter ** 2) / p.count + MODEL_SD ** 2),
+        Math.sqrt((noise ** 2 - MODEL_SD ** 2 + p.scatter ** 2) / (p.saturated === 0 ? p.count : 1) + MODEL_SD ** 2),
         hypothesis.spread[i] as number,
       ),
     );
-    const base = points.reduce(
-      (sum, p, i) => sum - (p.saturated === 0 ? Math.log(sds[i] as number) : Math.log(CENSORED_WIDTH)),
-      0,
-    );
+    // Σz² is a square in b: z = (y − s − b·(1 + s))/σ for a shift s. Only what stands at a stop is summed at every b.
+    let [base, square, cross, bend] = [0, 0, 0, 0];
+    const stopped: number[] = [];
+    for (let i = 0; i < points.length; i++) {
+      const p = points[i] as Cluster;
+      const sd = sds[i] as number;
+      if (p.saturated !== 0) {
+        base -= p.count * Math.log(CENSORED_WIDTH);
+        stopped.push(i);
+        continue;
+      }
+      const off = (p.trim - (hypothesis.shift[i] as number)) / sd;
+      const slope = (1 + (hypothesis.shift[i] as number)) / sd;
+      base -= Math.log(sd);
+      square += off * off;
+      cross += off * slope;
+      bend += slope * slope;
+    }
     for (const { b, weight } of grid) {
-      let logL = base;
-      for (let i = 0; i < points.length; i++) {
+      let logL = base - 0.5 * (square - 2 * b * cross + b * b * bend);
+      for (const i of stopped) {
         const p = points[i] as Cluster;
         const expected = (1 + b) * (1 + (hypothesis.shift[i] as number)) - 1;
-        const z = (p.trim - expected) / (sds[i] as number);
-        logL += p.saturated === 0 ? -0.5 * z * z : logTail(z * p.saturated);
+        logL += p.count * logTail(((p.trim - expected) / (sds[i] as number)) * p.saturated);
       }
       logs.push(Math.log(noiseWeight * weight) + logL);
       errors.push(b);

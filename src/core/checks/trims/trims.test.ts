@@ -349,3 +349,25 @@ describe("the door", () => {
     expect(says(change)).toMatch(message);
   });
 });
+
+describe("hundreds of points", () => {
+  it("say thinned to a mean of each airflow what every one of them says", () => {
+    const noise = seededNoise(31);
+    const scattered = Array.from({ length: 300 }, (_, i) => {
+      const p = LEAN_IDLE.points[i % LEAN_IDLE.points.length] as TrimPoint;
+      return { ...p, banks: p.banks.map((b) => ({ ...b, short: b.short + 0.8 * noise.normal() })) };
+    });
+    const read = (s: TrimSurvey) => readSurvey(s, vehicle, "product", { good: 0.05, act: 0.1 }).banks[0];
+    const [few, many] = [read(LEAN_IDLE), read(survey(...scattered))];
+    expect(many?.shapes[0]?.id).toBe(few?.shapes[0]?.id);
+    expect(many?.hole?.high).toBeGreaterThan(few?.hole?.diameter as number);
+    expect(many?.hole?.low).toBeLessThan(few?.hole?.high as number);
+  });
+  it("at one stop each say at least that much", () => {
+    const stopped = Array.from({ length: 120 }, () => point(720, 2.6, 33, [25, 10]));
+    const bank = readSurvey(survey(...stopped, ...LEAN_IDLE.points.slice(1)), vehicle, "product", { good: 0.05, act: 0.1 })
+      .banks[0];
+    expect(bank?.shapes[0]?.id).toBe("fades-with-flow");
+    expect(bank?.hole?.high).toBeGreaterThan(2.2e-3);
+  });
+});

@@ -25,6 +25,22 @@ describe("journals that prove nothing", () => {
   });
 });
 
+describe("one proof of the machine for a session", () => {
+  const verdictOf = (hours: number) => {
+    const { job } = found();
+    const proof = smokeRun().proof as NonNullable<ReturnType<typeof smokeRun>["proof"]>;
+    const at = Date.parse(minute(job.entries.length + 1));
+    job.smoke({ proof: { ...proof, takenAt: new Date(at + hours * 3600_000).toISOString() } });
+    return job.state().checks.at(-1)?.verdict;
+  };
+  it.each([-2, -0.5, 0.2])("counts %f h from the run", (hours) => {
+    expect(verdictOf(hours)).toMatchObject({ outcome: "pass" });
+  });
+  it.each([-24, -24 * 365, 48])("does not count %f h from the run", (hours) => {
+    expect(verdictOf(hours)).toMatchObject({ outcome: "void", reasons: [expect.stringMatching(/proved in another session/)] });
+  });
+});
+
 describe("a touch", () => {
   it("un-proves what it bears on: a repair at a named place leaves the rest proved", () => {
     const { job } = proved();

@@ -83,6 +83,7 @@ export function CheckFrame({
             </ol>
           )}
           <Cautions ids={plan.cautions} />
+          <PlanWarnings plan={plan} />
           <TakenOff plan={plan} />
           {children}
           {standing.length > 0 && (
@@ -112,6 +113,18 @@ export function CheckFrame({
 }
 
 /** What setting up takes off the car: put on the list with one key, so that nothing is forgotten on it. */
+/** What would spoil the verdict as things stand, before anything is set up. */
+export function PlanWarnings({ plan }: { plan: Plan }) {
+  if (!plan.warnings || plan.warnings.length === 0) return null;
+  return (
+    <div role="status" className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
+      {plan.warnings.map((w) => (
+        <p key={w}>{w}</p>
+      ))}
+    </div>
+  );
+}
+
 function TakenOff({ plan }: { plan: Plan }) {
   const { state, append } = useJob();
   const [error, setError] = useState<string>();

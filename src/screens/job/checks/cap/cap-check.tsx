@@ -6,10 +6,12 @@ import type { UnitId } from "@/core/units";
 import { Choice, Tick } from "@/ui/choice";
 import { Dial } from "@/ui/dial";
 import { TextField } from "@/ui/field";
+import { readField } from "../../fields";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { InstrumentField, instrumentOf, NO_INSTRUMENT, REACH } from "../instrument-field";
 import { readNumber } from "../read-number";
+import { TrappedVolume } from "../trapped-volume";
 import { useCheckDraft } from "../use-check-draft";
 import { usePlace } from "../use-place";
 
@@ -21,6 +23,7 @@ const EMPTY = {
   unit: "inH2O" as UnitId,
   testerProved: false,
   seal: "whole" as CapRecord["seal"],
+  volume: "",
   instrument: NO_INSTRUMENT,
 };
 const FULL: Partial<Record<UnitId, number>> = { inH2O: 40, mbar: 100, psi: 1.5, kPa: 10 };
@@ -33,6 +36,7 @@ export function CapCheck({ head }: { head: ReactNode }) {
   if (!context) return null;
   const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure", REACH.cap);
   const [start, end, seconds] = [readNumber(draft.start), readNumber(draft.end), readNumber(draft.seconds)];
+  const volume = readField(draft.volume, "trapped", "mL");
   const record = (): CapRecord | string => {
     if (!instrument) return "Say which gauge the tester has, its division, and what it shows with nothing on it.";
     if (start === undefined || seconds === undefined) return "Type what was put on the cap, and for how long.";
@@ -45,6 +49,7 @@ export function CapCheck({ head }: { head: ReactNode }) {
       unit: draft.unit,
       testerProved: draft.testerProved,
       seal: draft.seal,
+      ...(volume ? { volume } : {}),
       instrument,
     };
   };
@@ -120,6 +125,7 @@ export function CapCheck({ head }: { head: ReactNode }) {
             checked={draft.testerProved}
             onChange={(testerProved) => set({ testerProved })}
           />
+          <TrappedVolume value={draft.volume} onChange={(volume) => set({ volume })} />
         </div>
       </div>
     </CheckFrame>

@@ -31,6 +31,10 @@ const EMPTY = {
   fuelLevel: "",
   unit: "inH2O" as UnitId,
   holdFrom: null as number | null,
+  hotTank: false,
+  riseStart: "0",
+  riseEnd: "",
+  riseSeconds: "120",
   held: "",
   alone: NO_SAMPLES,
   byReference: false,
@@ -70,6 +74,8 @@ export function DecayCheck({ head }: { head: ReactNode }) {
     if (!instrument) return "Say which gauge, its division, and what it shows with nothing on it.";
     if (draft.alone.samples.length < 4) return "Shut off, and note the pressure every few seconds: at least 4 readings.";
     const held = readNumber(draft.held);
+    const [start, end, seconds] = [draft.riseStart, draft.riseEnd, draft.riseSeconds].map(readNumber);
+    const vapourRise = start === undefined || end === undefined || seconds === undefined ? undefined : { start, end, seconds };
     const volume = readField(draft.volume, "volume", "L");
     const diameter = readField(draft.diameter, "hole", "mm");
     const zero = draft.alone.startedAt;
@@ -91,6 +97,7 @@ export function DecayCheck({ head }: { head: ReactNode }) {
       ambient: state.conditions.ambient,
       temperature: state.conditions.bayTemperature,
       unit: draft.unit,
+      ...(vapourRise ? { vapourRise } : {}),
       ...(held === undefined ? {} : { held }),
       samples: draft.alone.samples,
       ...(draft.byReference && diameter && draft.known.samples.length >= 4
@@ -110,7 +117,13 @@ export function DecayCheck({ head }: { head: ReactNode }) {
     }
   }, [whole, context]);
   if (!context || !layout) return null;
-  const plan = decay.plan(context, { ...setup, vent: draft.vent, byReference: draft.byReference });
+  const plan = decay.plan(context, {
+    ...setup,
+    vent: draft.vent,
+    byReference: draft.byReference,
+    hotTank: draft.hotTank,
+    ...(level === undefined ? {} : { fuelLevel: level }),
+  });
   const part = (key: "alone" | "known") => (change: Partial<SamplesDraft>) => set({ [key]: { ...draft[key], ...change } });
   const shutOff = (change: Partial<SamplesDraft>) => {
     const held = change.startedAt && draft.holdFrom ? String(Math.round((change.startedAt - draft.holdFrom) / 1000)) : draft.held;
@@ -149,6 +162,28 @@ export function DecayCheck({ head }: { head: ReactNode }) {
         value={draft.instrument}
         onChange={(i) => set({ instrument: i })}
       />
+      <Tick label="The tank is warm to the hand" checked={draft.hotTank} onChange={(hotTank) => set({ hotTank })} />
+      <fieldset className="flex flex-col gap-2">
+        <legend className="font-bold">Shut, before anything is pushed in: what vapour does by itself</legend>
+        <div className="flex flex-wrap items-end gap-4">
+          {(
+            [
+              ["riseStart", `Shut at, ${draft.unit} gauge`],
+              ["riseEnd", `Then, ${draft.unit} gauge`],
+              ["riseSeconds", "After, s"],
+            ] as const
+          ).map(([key, label]) => (
+            <TextField
+              key={key}
+              className="w-40"
+              label={label}
+              inputMode="decimal"
+              value={draft[key]}
+              onChange={(e) => set({ [key]: e.target.value })}
+            />
+          ))}
+        </div>
+      </fieldset>
       <div className="flex flex-wrap items-end gap-4">
         {draft.holdFrom === null ? (
           <Button onClick={() => set({ holdFrom: Date.now() })}>Pressure is up: hold begins</Button>

@@ -7,11 +7,13 @@ import { Choice } from "@/ui/choice";
 import { Dial } from "@/ui/dial";
 import { TextField } from "@/ui/field";
 import { usePreferences } from "../../../session/preferences";
+import { readField } from "../../fields";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { InstrumentField, instrumentOf, NO_INSTRUMENT, REACH } from "../instrument-field";
 import { JointField, useJoints } from "../joint-field";
 import { readNumber } from "../read-number";
+import { TrappedVolume } from "../trapped-volume";
 import { useCheckDraft } from "../use-check-draft";
 import { usePlace } from "../use-place";
 
@@ -29,6 +31,8 @@ interface Draft {
   began: Record<Watch, number | null>;
   still: [number, number][];
   wiggled: [number, number][];
+  /** Gas space between pump and part, as typed */
+  volume: string;
   instrument: typeof NO_INSTRUMENT;
 }
 const EMPTY: Draft = {
@@ -42,6 +46,7 @@ const EMPTY: Draft = {
   began: { still: null, wiggled: null },
   still: [],
   wiggled: [],
+  volume: "",
   instrument: NO_INSTRUMENT,
 };
 const WATCHES: readonly (readonly [Watch, string])[] = [
@@ -80,6 +85,7 @@ export function HoldCheck({ head }: { head: ReactNode }) {
     set({ began: { ...draft.began, [draft.watch]: start }, [draft.watch]: [...rest, sample] });
   };
   const strokes = readNumber(draft.strokes);
+  const volume = readField(draft.volume, "trapped", "mL");
   const yes = (v: Draft["moved"]) => (v === "nothing" ? undefined : v === "yes");
   const record = (): HoldRecord | string => {
     if (!instrument) return "Say which gauge, its division, and what it shows with nothing on it.";
@@ -94,6 +100,7 @@ export function HoldCheck({ head }: { head: ReactNode }) {
       ...(free === undefined ? {} : { freeByHand: free }),
       still: draft.still,
       wiggled: draft.wiggled,
+      ...(volume ? { volume } : {}),
       instrument,
     };
   };
@@ -182,6 +189,7 @@ export function HoldCheck({ head }: { head: ReactNode }) {
           onChange={(free) => set({ free })}
         />
       </div>
+      <TrappedVolume value={draft.volume} onChange={(volume) => set({ volume })} />
     </CheckFrame>
   );
 }

@@ -38,6 +38,8 @@ interface Draft {
   mode: "log" | "typed";
   agent: Agent | undefined;
   spot: string;
+  /** The part is bent and pulled at while it is tapped */
+  flexed: boolean;
   closedLoop: boolean;
   /** ms since 1970 when log and clock were started together */
   began: number | null;
@@ -51,6 +53,7 @@ const EMPTY: Draft = {
   mode: "log",
   agent: undefined,
   spot: "",
+  flexed: false,
   closedLoop: true,
   began: null,
   taps: [],
@@ -88,7 +91,12 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
     const now = Date.now();
     const began = draft.began ?? now;
     const at = Math.round((now - began) / 100) / 10;
-    set({ began, taps: [...draft.taps, { joint: spot, at }], spot: nextSpot(spot), series: undefined });
+    set({
+      began,
+      taps: [...draft.taps, { joint: spot, at, ...(draft.flexed ? { flexed: true } : {}) }],
+      spot: nextSpot(spot),
+      series: undefined,
+    });
   };
   useKeys({ mark: draft.mode === "log" && draft.began !== null ? tap : undefined });
 
@@ -175,6 +183,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
           <div className="grid gap-4 md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
             <div className="flex flex-col gap-3">
               <JointField label="Spot that comes next" joints={joints} value={spot} onChange={(joint) => set({ spot: joint })} />
+              <Tick label="Flexed while it is tapped" checked={draft.flexed} onChange={(flexed) => set({ flexed })} />
               {draft.began === null ? (
                 <Button look="primary" className="min-h-32 text-2xl" onClick={() => set({ began: Date.now() })}>
                   Start log and clock together
@@ -265,7 +274,10 @@ function TapList({
         return (
           <li key={`${tap.joint} ${tap.at ?? i}`} className="flex flex-wrap items-center gap-x-3 py-1">
             {tap.at !== undefined && <span className="w-16 font-mono text-muted">{number(tap.at, 1)} s</span>}
-            <span className="mr-auto">{name(tap.joint)}</span>
+            <span className="mr-auto">
+              {name(tap.joint)}
+              {tap.flexed && <span className="text-muted"> while flexed</span>}
+            </span>
             {reading && (
               <span className={INKS[reading.outcome]}>
                 {WORDS[reading.outcome]}: {sentence(reading.why)}

@@ -94,7 +94,7 @@ export function PulldownCheck({ head }: { head: ReactNode }) {
     <CheckFrame
       kind="pulldown"
       head={head}
-      plan={pulldown.plan(context, { vent: draft.vent })}
+      plan={pulldown.plan(context, { vent: draft.vent, ...(level === undefined ? {} : { fuelLevel: level }) })}
       record={whole}
       startedAt={draft.startedAt}
       onDone={clear}

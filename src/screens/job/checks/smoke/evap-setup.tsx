@@ -8,6 +8,7 @@ import { Tick } from "@/ui/choice";
 import { ErrorNote, SelectField } from "@/ui/field";
 import { Cautions } from "../../cautions";
 import { useJob } from "../../use-job";
+import { PlanWarnings } from "../check-frame";
 import { EvapConditions } from "../evap-conditions";
 import { readNumber } from "../read-number";
 import type { SmokeHandle } from "./use-smoke-run";
@@ -82,6 +83,7 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
           <p className="text-amber">Would escape at {reach.openEnds.map((j) => j.name).join(", ")}: seal it.</p>
         )}
       </section>
+      <PlanWarnings plan={plan} />
       <Cautions ids={plan.cautions} />
       <ol className="flex list-decimal flex-col gap-1 pl-6">
         {plan.steps.map((s) => (

@@ -1,26 +1,34 @@
 "use client";
 
+import { format as formatDate } from "date-fns";
 import { useState } from "react";
+import type { SmokeRun } from "@/core/checks/smoke";
+import { type CheckState, SESSION } from "@/core/journal";
 import { fromSi, toSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
 import { usePreferences } from "../../../session/preferences";
-import { readField } from "../../fields";
+import { readField, typedQuantity } from "../../fields";
 import { useJob } from "../../use-job";
-import type { SmokeHandle } from "./use-smoke-run";
+import type { SmokeDraft, SmokeHandle } from "./use-smoke-run";
 
 /** Hose clamped: pressure up to its rating, ball at the bottom; hose open: smoke. Without it a run proves nothing. */
 export function SmokeProof({ run }: { run: SmokeHandle }) {
   const { state, context, append } = useJob();
   const { format } = usePreferences();
   const { draft, set, machine } = run;
+  const plain = machine.kind === "plain";
   const pressure = readField(draft.proofPressure, "smokePressure", machine.ratedPressure.unit);
   const [error, setError] = useState<string>();
   const ceiling = run.circuit === "evap" ? context?.limits.evapCeiling : undefined;
   const mustRegulate = ceiling !== undefined && toSi(machine.ratedPressure) > ceiling.value;
-  const begin = async (proved: boolean) => {
+  const regulated = readField(draft.regulated, "ratedPressure", machine.ratedPressure.unit);
+  // Nothing goes on a vapour system before its pressure is known to be one that it bears.
+  const tooStrong = mustRegulate && (!regulated || toSi(regulated) > ceiling.value);
+  const earlier = sessionProof(state.checks, run);
+  const begin = async (proof: Pick<SmokeDraft, "proved" | "provedAt"> & Partial<SmokeDraft>) => {
     const plan = run.plan();
     if (!plan) return;
     const open = state.offCar.filter((i) => i.open);
@@ -34,7 +42,7 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
     }
     set({
       phase: "run",
-      proved,
+      ...proof,
       startedAt: Date.now(),
       ventAt: Date.now(),
       endedAt: null,
@@ -48,15 +56,12 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
   return (
     <div className="flex max-w-2xl flex-col gap-4">
       <h3 className="text-xl font-bold">Machine proof</h3>
-      <p>
-        Clamp the hose at its end. {machine.name} must come up to {format({ ...machine.ratedPressure, kind: "gauge" })} and the
-        ball must sit at the bottom. Open the hose: smoke.
-      </p>
       {mustRegulate && (
         <div className="flex flex-col gap-2 border-l-4 border-amber bg-amber-soft px-4 py-3">
           <p className="text-amber">
             {machine.name} is stronger than this system bears: regulate it to at most{" "}
-            {format(fromSi(ceiling.value, machine.ratedPressure.unit, "gauge"))} ({ceiling.source}) and show it here.
+            {format(fromSi(ceiling.value, machine.ratedPressure.unit, "gauge"))} ({ceiling.source}) and show it here. The hose
+            goes on no sooner.
           </p>
           <QuantityField
             label="Regulated to, hose clamped"
@@ -67,30 +72,104 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
             value={draft.regulated}
             onChange={(regulated) => set({ regulated })}
           />
+          {regulated && tooStrong && (
+            <ErrorNote>
+              {format({ ...regulated, kind: "gauge" })} is above the ceiling: turn the regulator down and show it again.
+            </ErrorNote>
+          )}
         </div>
       )}
-      <QuantityField
-        label="Pressure with the hose clamped"
-        field="smokePressure"
-        example="12.5"
-        unit={machine.ratedPressure.unit}
-        units={["inH2O", "psi", "mbar", "kPa"]}
-        value={draft.proofPressure}
-        onChange={(proofPressure) => set({ proofPressure })}
-        hint={`Rated ${format({ ...machine.ratedPressure, kind: "gauge" })}`}
-      />
-      <Tick label="The ball sat at the bottom" checked={draft.ballAtBottom} onChange={(ballAtBottom) => set({ ballAtBottom })} />
-      <Tick label="Smoke came out of the open hose" checked={draft.smokeSeen} onChange={(smokeSeen) => set({ smokeSeen })} />
+      {earlier && (
+        <div className="flex flex-wrap items-center gap-3 border-l-4 border-edge bg-raised px-4 py-3">
+          <p className="mr-auto">
+            {machine.name} was proved at {formatDate(new Date(earlier.at), "HH:mm")}
+            {earlier.proof.pressure && `: ${format({ ...earlier.proof.pressure, kind: "gauge" })}, hose clamped`}. One proof
+            serves the session.
+          </p>
+          <Button
+            disabled={tooStrong}
+            onClick={() =>
+              void begin({
+                proved: true,
+                provedAt: earlier.at,
+                proofPressure: typedQuantity(earlier.proof.pressure),
+                ballAtBottom: earlier.proof.ballAtBottom,
+                smokeSeen: earlier.proof.smokeSeen,
+              })
+            }
+          >
+            Hose on, with that proof
+          </Button>
+        </div>
+      )}
+      <ProofFields run={run} />
       {error && <ErrorNote>{error}</ErrorNote>}
       <div className="flex flex-wrap gap-3">
-        <Button look="primary" disabled={!pressure} onClick={() => void begin(true)}>
+        <Button
+          look="primary"
+          disabled={tooStrong || (plain ? !draft.smokeSeen : !pressure)}
+          onClick={() => void begin({ proved: true, provedAt: "" })}
+        >
           Hose on: start the run
         </Button>
-        <Button onClick={() => void begin(false)}>Start without proof (the run will be void)</Button>
+        <Button disabled={tooStrong} onClick={() => void begin({ proved: false, provedAt: "" })}>
+          Start now, prove it after the run
+        </Button>
         <Button look="bare" onClick={() => set({ phase: "setup" })}>
           Back to the setup
         </Button>
       </div>
     </div>
+  );
+}
+
+/** The newest proof of this machine among the job's runs of the last hours; nothing where it was proved for another circuit. */
+function sessionProof(checks: readonly CheckState[], { kind, machine }: SmokeHandle) {
+  const runs = checks.flatMap((c) => {
+    if (c.check !== kind) return [];
+    const { machine: used, proof } = c.record as SmokeRun;
+    if (used.name !== machine.name || !proof) return [];
+    return [{ at: proof.takenAt ?? (typeof c.at === "string" ? c.at : c.at.from), proof }];
+  });
+  const newest = runs.toSorted((a, b) => (a.at < b.at ? 1 : -1))[0];
+  return newest && Date.now() - Date.parse(newest.at) < SESSION ? newest : undefined;
+}
+
+/** What a proof shows: what the gauge read with the hose clamped, where the ball sat, whether smoke came. */
+export function ProofFields({ run }: { run: SmokeHandle }) {
+  const { format } = usePreferences();
+  const { draft, set, machine } = run;
+  return (
+    <>
+      {machine.kind === "plain" ? (
+        <p>
+          {machine.name} has neither ball nor gauge: it can find a leak, and it can clear nothing. Let it run with the hose open
+          until smoke comes.
+        </p>
+      ) : (
+        <>
+          <p>
+            Clamp the hose at its end. {machine.name} must come up to {format({ ...machine.ratedPressure, kind: "gauge" })} and
+            the ball must sit at the bottom. Open the hose: smoke.
+          </p>
+          <QuantityField
+            label="Pressure with the hose clamped"
+            field="smokePressure"
+            example="12.5"
+            unit={machine.ratedPressure.unit}
+            units={["inH2O", "psi", "mbar", "kPa"]}
+            value={draft.proofPressure}
+            onChange={(proofPressure) => set({ proofPressure })}
+            hint={`Rated ${format({ ...machine.ratedPressure, kind: "gauge" })}`}
+          />
+          <Tick
+            label="The ball sat at the bottom"
+            checked={draft.ballAtBottom}
+            onChange={(ballAtBottom) => set({ ballAtBottom })}
+          />
+        </>
+      )}
+      <Tick label="Smoke came out of the open hose" checked={draft.smokeSeen} onChange={(smokeSeen) => set({ smokeSeen })} />
+    </>
   );
 }

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import type { SmokeReading } from "@/core/checks/smoke";
-import { fromSi } from "@/core/units";
+import { fromSi, UNITS } from "@/core/units";
 import { EVAP_ZONES, entryZone } from "@/core/vehicle";
 import { BallTube } from "@/ui/ball-tube";
 import { Button } from "@/ui/button";
@@ -17,8 +17,9 @@ import { VerdictPanel } from "../../verdict";
 import { useRecordCheck } from "../use-record-check";
 import { CapOffs } from "./cap-offs";
 import { LiveMirror } from "./live-mirror";
+import { ProofFields } from "./proof";
 import { SettlingPlot } from "./settling-plot";
-import type { SmokeHandle } from "./use-smoke-run";
+import type { SmokeDraft, SmokeHandle } from "./use-smoke-run";
 
 const marksUpTo = (max: number) => {
   const step = max > 60 ? 20 : max > 12 ? 5 : max > 6 ? 2 : 1;
@@ -55,6 +56,8 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
   const far = reach.zones.filter((z) => !(entry && z === entryZone(entry)) && !reach.behindEngine.includes(z));
 
   // A command that had let go before it was given again left the vent open meanwhile.
+  const ceiling = context.limits.evapCeiling;
+  const pressed = draft.pressure * UNITS[units.pressure].scale;
   const rearm = () => {
     const lapsed = draft.ventAt !== null && Date.now() > draft.ventAt + context.limits.outputTime.value * 1000;
     set({ ventAt: Date.now(), ...(lapsed ? { cameUndone: [...new Set([...draft.cameUndone, "vent-valve"])] } : {}) });
@@ -76,6 +79,13 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
       {evap && draft.entry !== "filler-cap" && running && (
         <p className="border-l-4 border-amber px-4 py-1 text-lg font-bold text-amber">
           Do not touch the cap until this run is read.
+        </p>
+      )}
+      {evap && pressed > ceiling.value && (
+        <p role="alert" className="border-4 border-ember bg-raised px-4 py-3 text-xl font-bold text-ember">
+          Too much pressure: {number(draft.pressure, 2)} {units.pressure} gauge stands above the ceiling of{" "}
+          {number(ceiling.value / UNITS[units.pressure].scale, 2)} {units.pressure}. Take the hose off now, then regulate the
+          machine down.
         </p>
       )}
       <div className="grid grid-cols-[auto_minmax(0,1fr)] gap-x-5 gap-y-4 xl:grid-cols-[auto_12rem_minmax(0,1fr)]">
@@ -213,6 +223,21 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
               />
             </div>
           </details>
+          {!provedEarlier(draft) && (
+            <section
+              aria-label="Machine proof after the run"
+              className="flex max-w-2xl flex-col gap-3 border-l-4 border-amber pl-4"
+            >
+              <h3 className="text-lg font-bold">Prove the machine now</h3>
+              <p className="text-muted">Without a proof the run proves nothing; taken right after it, a proof counts.</p>
+              <ProofFields run={run} />
+              <Tick
+                label="That is what the machine shows now"
+                checked={draft.proved}
+                onChange={(proved) => set({ proved, provedAt: proved ? new Date().toISOString() : "" })}
+              />
+            </section>
+          )}
           {evap && <CapOffs run={run} />}
           {verdict && <VerdictPanel check={run.kind} verdict={verdict} title="Verdict of this run" />}
           {error && <ErrorNote>{error}</ErrorNote>}
@@ -250,6 +275,10 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
     </div>
   );
 }
+
+/** Whether the proof was taken before the hose went on. */
+const provedEarlier = ({ proved, provedAt, startedAt }: SmokeDraft) =>
+  proved && (provedAt === "" || Date.parse(provedAt) < (startedAt ?? 0));
 
 /** What the ball is doing, and once it has settled, the size of all openings together. */
 function SettlingWords({ reading }: { reading: SmokeReading }) {

@@ -1,20 +1,27 @@
 "use client";
 
-import { proposeSections } from "@/core/checks/smoke";
+import { proposeSections, type SmokeRun } from "@/core/checks/smoke";
 import type { FillSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { usePreferences } from "../../../session/preferences";
 import { useJob } from "../../use-job";
 
+interface SectionSetup extends FillSetup {
+  readonly crank?: string;
+}
+
 /** Where to pinch or plug so that the next run splits the suspects best, and what the runs so far say together. */
-export function Sections({ setup, onSetUp }: { setup: FillSetup; onSetUp: (blocked: readonly string[]) => void }) {
+export function Sections({ setup, onSetUp }: { setup: SectionSetup; onSetUp: (setup: SectionSetup) => void }) {
   const { state, layout } = useJob();
   const { number, sentence } = usePreferences();
   if (!layout) return null;
   const name = (id: string) => layout.joints.find((j) => j.id === id)?.name ?? id;
   const odds = new Map<string, number>();
   for (const s of state.suspects) if (s.cause.joint) odds.set(s.cause.joint, (odds.get(s.cause.joint) ?? 0) + s.odds);
-  const proposals = proposeSections(layout, setup, odds).slice(0, 3);
+  // A section is held against a run of the same way in, throttle and crank: against the last one where there is one.
+  const last = state.checks.findLast((c) => c.check === "smoke" && c.verdict.outcome !== "void")?.record as SmokeRun | undefined;
+  const { entry, blocked, heldOpen, crank = "" } = last ?? setup;
+  const proposals = proposeSections(layout, { entry, blocked, heldOpen }, odds).slice(0, 3);
   const { sections } = state;
   if (proposals.length === 0 && !sections) return null;
   return (
@@ -45,7 +52,9 @@ export function Sections({ setup, onSetUp }: { setup: FillSetup; onSetUp: (block
                     min
                   </span>
                 </span>
-                <Button onClick={() => onSetUp([...new Set([...setup.blocked, ...p.cuts])])}>Set this section up</Button>
+                <Button onClick={() => onSetUp({ entry, heldOpen, crank, blocked: [...new Set([...blocked, ...p.cuts])] })}>
+                  Set this section up
+                </Button>
               </li>
             ))}
           </ul>

@@ -5,7 +5,7 @@ import { inSentence } from "@/core/sentence";
 import { entriesOf, usualSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Chips, Tick } from "@/ui/choice";
-import { ErrorNote, SelectField } from "@/ui/field";
+import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import { usePreferences } from "../../../session/preferences";
 import { Cautions } from "../../cautions";
 import { useJob } from "../../use-job";
@@ -52,6 +52,16 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
         value={draft.heldOpen}
         onChange={(heldOpen) => set({ heldOpen })}
       />
+      {reach.behindEngine.length > 0 && (
+        <TextField
+          label="Where the crank stands, if you set it"
+          placeholder="e.g. cylinder 1 at top dead centre"
+          className="max-w-md"
+          value={draft.crank}
+          onChange={(e) => set({ crank: e.target.value })}
+          hint="Runs of sections are held against each other only at one crank position"
+        />
+      )}
       <section aria-label="What this fill reaches" className="border-l-4 border-edge bg-raised px-4 py-3">
         <p>
           Reaches{" "}
@@ -88,8 +98,8 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
         )}
       </section>
       <Sections
-        setup={{ entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen }}
-        onSetUp={(blocked) => set({ blocked })}
+        setup={{ entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen, crank: draft.crank }}
+        onSetUp={set}
       />
       <Cautions ids={plan.cautions} />
       <ol className="flex list-decimal flex-col gap-1 pl-6">

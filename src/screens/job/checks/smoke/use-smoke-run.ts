@@ -20,8 +20,11 @@ export interface SmokeDraft {
   entry: string;
   blocked: readonly string[];
   heldOpen: readonly string[];
+  crank: string;
   heaterOn: number | null;
   proofPressure: string;
+  /** ISO time of a proof that was not taken with this run: earlier in the session, or after it */
+  provedAt: string;
   ballAtBottom: boolean;
   smokeSeen: boolean;
   proved: boolean;
@@ -53,8 +56,10 @@ const EMPTY_RUN: SmokeDraft = {
   entry: "",
   blocked: [],
   heldOpen: [],
+  crank: "",
   heaterOn: null,
   proofPressure: "",
+  provedAt: "",
   ballAtBottom: false,
   smokeSeen: false,
   proved: false,
@@ -146,19 +151,32 @@ export function useSmokeRun(circuit: Circuit, proofPressure: (typed: string, mac
             ];
       }),
     };
-    const pressure = draft.proved ? proofPressure(draft.proofPressure, machine) : undefined;
+    const pressure = proofPressure(draft.proofPressure, machine);
+    const proved = draft.proved && (machine.kind === "plain" || pressure);
     return {
       machine: {
         name: machine.name,
         ratedPressure: machine.ratedPressure,
         maxFlow: machine.maxFlow,
         autoOff: machine.autoOff,
+        ...(machine.division ? { division: machine.division } : {}),
+        ...(machine.kind === "plain" ? { plain: true as const } : {}),
         ...(machine.calibration ? { calibration: machine.calibration } : {}),
       },
-      ...(pressure ? { proof: { pressure, ballAtBottom: draft.ballAtBottom, smokeSeen: draft.smokeSeen } } : {}),
+      ...(proved
+        ? {
+            proof: {
+              ...(machine.kind !== "plain" && pressure ? { pressure } : {}),
+              ballAtBottom: draft.ballAtBottom,
+              smokeSeen: draft.smokeSeen,
+              ...(draft.provedAt ? { takenAt: draft.provedAt } : {}),
+            },
+          }
+        : {}),
       entry: draft.entry,
       blocked: draft.blocked,
       heldOpen: draft.heldOpen,
+      ...(draft.crank.trim() ? { crank: draft.crank.trim() } : {}),
       heaterOnAt: seconds(draft.heaterOn ?? draft.startedAt),
       units,
       samples: draft.samples,

@@ -7,7 +7,7 @@ import { EXTRACTOR_VERSION, loggedEngine, type Mapping } from "@/core/scan-log";
 import { fromSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
-import { ErrorNote } from "@/ui/field";
+import { ErrorNote, TextField } from "@/ui/field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { sendBytes } from "../../../session/api";
 import { usePreferences } from "../../../session/preferences";
@@ -15,6 +15,7 @@ import { Cautions } from "../../cautions";
 import { useForm } from "../../use-form";
 import { useJob } from "../../use-job";
 import { VerdictList, VerdictPanel } from "../../verdict";
+import { readNumber } from "../read-number";
 import { LogImport, LogPicker } from "../scan-log/log-import";
 import { useScanLog } from "../scan-log/use-scan-log";
 import { useRecordCheck } from "../use-record-check";
@@ -26,6 +27,8 @@ interface Draft {
   mode: "log" | "typed";
   points: TrimPoint[];
   source: TrimSurvey["source"];
+  /** Where this ECU stops correcting, percent, as typed */
+  stop: string;
   barometer: number | undefined;
   intakeTemperature: number | undefined;
   startedAt: string;
@@ -34,6 +37,7 @@ const EMPTY: Draft = {
   mode: "log",
   points: [],
   source: { kind: "typed" },
+  stop: "",
   barometer: undefined,
   intakeTemperature: undefined,
   startedAt: "",
@@ -55,7 +59,8 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
     const intakeTemperature =
       draft.intakeTemperature === undefined ? state.conditions?.bayTemperature : fromSi(draft.intakeTemperature, "°C");
     if (!ambient || !intakeTemperature || draft.points.length === 0) return undefined;
-    return { source: draft.source, ambient, intakeTemperature, points: draft.points };
+    const stop = readNumber(draft.stop);
+    return { source: draft.source, ambient, intakeTemperature, points: draft.points, ...(stop === undefined ? {} : { stop }) };
   }, [draft, state.conditions]);
   const judged = useMemo(() => {
     if (!survey || !context) return undefined;
@@ -179,6 +184,16 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
         </>
       )}
       {scan.state.step === "ready" && <LogPlot log={scan.state.log} slice={scan.slice} />}
+      {draft.points.length > 0 && (
+        <TextField
+          label="This ECU stops correcting at, %"
+          inputMode="decimal"
+          className="max-w-72"
+          value={draft.stop}
+          onChange={(e) => set({ stop: e.target.value })}
+          hint="Left empty, it is found from trims that lie at one height"
+        />
+      )}
       {draft.points.length > 0 && (
         <PointTable points={draft.points} banks={vehicle.banks} turbo={vehicle.induction === "turbo"} onChange={typed} />
       )}

@@ -2,15 +2,27 @@
 
 import type { ReactNode } from "react";
 import { judgeCheck } from "@/core/checks";
-import { POWER_NAMES, POWERS, type Power, readState, type ValveRecord, type ValveState, valve } from "@/core/checks/valve";
+import {
+  POWER_NAMES,
+  POWERS,
+  type Power,
+  readState,
+  type ValveCycles,
+  type ValveRecord,
+  type ValveState,
+  valve,
+} from "@/core/checks/valve";
 import { toSi } from "@/core/units";
+import { Button } from "@/ui/button";
 import { Choice, Tick } from "@/ui/choice";
 import { TextField } from "@/ui/field";
+import { readField } from "../../fields";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { InstrumentField, instrumentOf, NO_INSTRUMENT, REACH } from "../instrument-field";
 import { JointField, useJoints } from "../joint-field";
 import { readNumber } from "../read-number";
+import { TrappedVolume } from "../trapped-volume";
 import { useCheckDraft } from "../use-check-draft";
 import { usePlace } from "../use-place";
 
@@ -29,8 +41,33 @@ interface Draft {
   temperature: "cold" | "warm";
   rest: TypedState;
   energised: TypedState;
+  vents: "yes" | "no" | undefined;
+  cycles: TypedCycles[];
+  volume: string;
   instrument: typeof NO_INSTRUMENT;
 }
+interface TypedCycles {
+  temperature: "cold" | "hot";
+  commanded: string;
+  shut: string;
+  passed: string;
+  released: string;
+}
+const NO_CYCLES: TypedCycles = { temperature: "cold", commanded: "10", shut: "", passed: "", released: "" };
+const COUNTS = [
+  ["commanded", "Commanded"],
+  ["shut", "Shut"],
+  ["passed", "Passed"],
+  ["released", "Released"],
+] as const;
+
+/** A counted cycle test, once every number of it is there. */
+function cyclesOf(typed: TypedCycles): ValveCycles[] {
+  const [commanded, shut, passed, released] = COUNTS.map(([key]) => readNumber(typed[key]));
+  if (commanded === undefined || shut === undefined || passed === undefined || released === undefined) return [];
+  return [{ temperature: typed.temperature, commanded, shut, passed, released }];
+}
+
 const NO_STATE: TypedState = { start: "", end: "", seconds: "60" };
 const EMPTY: Draft = {
   joint: "",
@@ -42,6 +79,9 @@ const EMPTY: Draft = {
   temperature: "warm",
   rest: NO_STATE,
   energised: { ...NO_STATE, seconds: "5" },
+  vents: undefined,
+  cycles: [],
+  volume: "",
   instrument: NO_INSTRUMENT,
 };
 const STATE_WORDS = { holds: "holds", weeps: "weeps", passes: "passes" } as const;
@@ -66,10 +106,13 @@ export function ValveCheck({ head }: { head: ReactNode }) {
   if (!context) return null;
   const instrument = instrumentOf(draft.instrument, shop.instruments, "pressure", REACH.vacuum);
   const [rest, energised] = [stateOf(draft.rest), stateOf(draft.energised)];
+  const cycles = draft.cycles.flatMap(cyclesOf);
+  const volume = readField(draft.volume, "trapped", "mL");
   const record = (): ValveRecord | string => {
     if (!instrument) return "Say which gauge, its division, and what it shows with nothing on it.";
     if (!rest) return "At rest: pump on, write down start, end and the time between.";
     if (!energised) return "Energised: the same again.";
+    if (cycles.length < draft.cycles.length) return "Commanded again and again: say how often it shut, passed and released.";
     return {
       joint,
       rests: draft.rests,
@@ -81,6 +124,9 @@ export function ValveCheck({ head }: { head: ReactNode }) {
       unit: "inHg",
       rest,
       energised,
+      ...(draft.vents ? { vents: draft.vents === "yes" } : {}),
+      ...(cycles.length > 0 ? { cycles } : {}),
+      ...(volume ? { volume } : {}),
       instrument,
     };
   };
@@ -193,8 +239,55 @@ export function ValveCheck({ head }: { head: ReactNode }) {
         value={draft.clicked}
         onChange={(clicked) => set({ clicked })}
       />
+      <Choice
+        label="Third port, when released"
+        options={[
+          ["yes", "Lets the vacuum go"],
+          ["no", "Keeps it"],
+        ]}
+        value={draft.vents}
+        onChange={(vents) => set({ vents })}
+      />
+      <Cycles cycles={draft.cycles} onChange={(cycles) => set({ cycles })} />
+      <TrappedVolume value={draft.volume} onChange={(volume) => set({ volume })} />
       <OldAgainstNew joint={joint} />
     </CheckFrame>
+  );
+}
+
+/** Commanded again and again, cold and hot: one cycle misses the valve that sticks one time in ten. */
+function Cycles({ cycles, onChange }: { cycles: TypedCycles[]; onChange: (cycles: TypedCycles[]) => void }) {
+  const change = (at: number, part: Partial<TypedCycles>) => onChange(cycles.map((c, i) => (i === at ? { ...c, ...part } : c)));
+  const both = (["cold", "hot"] as const).filter((t) => !cycles.some((c) => c.temperature === t));
+  return (
+    <div className="flex flex-col gap-3">
+      {cycles.map((c, at) => (
+        <fieldset key={c.temperature} className="flex flex-wrap items-end gap-3 border-l-4 border-edge pl-4">
+          <legend className="font-bold">Commanded again and again, {c.temperature}</legend>
+          {COUNTS.map(([key, label]) => (
+            <TextField
+              key={key}
+              className="w-28"
+              label={`${label}, times`}
+              aria-label={`${c.temperature}: ${label}, times`}
+              inputMode="numeric"
+              value={c[key]}
+              onChange={(e) => change(at, { [key]: e.target.value })}
+            />
+          ))}
+          <Button look="bare" onClick={() => onChange(cycles.filter((_, i) => i !== at))}>
+            Take out
+          </Button>
+        </fieldset>
+      ))}
+      <div className="flex flex-wrap gap-3">
+        {both.map((temperature) => (
+          <Button key={temperature} onClick={() => onChange([...cycles, { ...NO_CYCLES, temperature }])}>
+            Count cycles, {temperature}
+          </Button>
+        ))}
+      </div>
+    </div>
   );
 }
 
