@@ -2,6 +2,7 @@ import type { ObjectSchema } from "yup";
 import type { HouseMethods, Limits, Shop } from "../shop/settings";
 import { formatNumber, formatQuantity, type Quantity, UNITS } from "../units";
 import { type Layout, layoutOf, type VehicleFacts, type ZoneId } from "../vehicle";
+import type { CheckId } from ".";
 import type { Asked } from "./asked";
 
 export type Outcome = "pass" | "fail" | "unsure" | "void";
@@ -182,28 +183,6 @@ export interface CheckKind<Body extends object = object, Aim = unknown> {
   /** True for a record of a part that is not on the car: it says nothing of the car */
   onBench?(record: Body): boolean;
 }
-
-export type CheckId =
-  | "look"
-  | "trims"
-  | "probe"
-  | "vacuum"
-  | "airflow"
-  | "crankcase"
-  | "smoke"
-  | "pinch"
-  | "hold"
-  | "valve"
-  | "output"
-  | "circuit"
-  | "chain"
-  | "borescope"
-  | "evap-smoke"
-  | "decay"
-  | "pulldown"
-  | "vent-path"
-  | "cap"
-  | "tank-sensor";
 
 /** The verdict word of an outcome, as this kind of check says it. */
 export function verdictWord(kind: Pick<CheckKind, "words">, { outcome, word }: Pick<Verdict, "outcome" | "word">): string {

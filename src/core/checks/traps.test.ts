@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL, smokeRun, TWO_BANKS } from "../core.fixture";
 import { foldJob } from "../journal";
 import { NOW, SHOP, Writer } from "../journal/journal.fixture";
+import type { CheckId } from ".";
 import type { ChainRecord } from "./chain";
-import type { CheckId } from "./check";
 import { judgeCheck } from "./index";
 import * as good from "./records.fixture";
 

@@ -1,4 +1,4 @@
-import type { CheckId } from "../checks/check";
+import type { CheckId } from "../checks";
 
 /** A check that a vehicle allows, with what it costs and what it can say. */
 export interface Candidate {

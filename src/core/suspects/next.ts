@@ -1,5 +1,4 @@
-import { CHECKS, jointName } from "../checks";
-import type { CheckContext, CheckId } from "../checks/check";
+import { CHECKS, type CheckContext, type CheckId, jointName } from "../checks";
 import { behind } from "../checks/pinch";
 import { refusal } from "../checks/trims";
 import { inSentence } from "../sentence";
