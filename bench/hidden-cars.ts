@@ -4,12 +4,12 @@ import type { TrimSurvey } from "@/core/checks/trims";
 import { type Noise, seededNoise } from "@/core/maths/random";
 import { DEFAULT_SHOP } from "@/core/shop/settings";
 import {
-  type Candidate,
   type Cause,
   causesOf,
   codeObservations,
   type EngineNow,
   type Evidence,
+  type PossibleCheck,
   type Trait,
 } from "@/core/suspects";
 import { fromSi, type Quantity } from "@/core/units";
@@ -25,7 +25,7 @@ export interface HiddenCar {
   /** Driven in just now, or stood overnight */
   readonly arrives: EngineNow;
   /** Carries a check out on this car; the same check twice reads anew */
-  read(candidate: Candidate): Verdict;
+  read(candidate: PossibleCheck): Verdict;
 }
 
 const pick = <T>(noise: Noise, list: readonly T[], weight: (item: T) => number): T => {
@@ -225,7 +225,7 @@ interface Bench {
 /** One check in twelve is spoilt, whatever it was. */
 const SPOILT = 1 / 12;
 
-function readCheck(candidate: Candidate, bench: Bench): Verdict {
+function readCheck(candidate: PossibleCheck, bench: Bench): Verdict {
   const { context, noise } = bench;
   if (noise.uniform() < SPOILT && candidate.check !== "look") {
     return { outcome: "void", headline: "Spoilt", measures: [], reasons: [], zones: [] };
@@ -241,7 +241,7 @@ const gauge = (unit: "inHg" | "hPa") => ({
 });
 
 /** The record a technician would bring back from this car. */
-function recordOf(candidate: Candidate, { context, faults, engine, survey, noise }: Bench): object {
+function recordOf(candidate: PossibleCheck, { context, faults, engine, survey, noise }: Bench): object {
   const { layout, vehicle } = context;
   const chance = (p: number) => noise.uniform() < p;
   const traits = faults.map((f) => f.trait);

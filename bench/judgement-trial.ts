@@ -1,6 +1,5 @@
 import { CHECKS, type CheckId } from "@/core/checks";
 import {
-  type Candidate,
   type Cause,
   candidatesOf,
   causesOf,
@@ -8,6 +7,7 @@ import {
   type EngineNow,
   type Evidence,
   nextChecks,
+  type PossibleCheck,
   type Suspect,
   waitFor,
   weighSuspects,
@@ -31,10 +31,10 @@ export interface Trial {
   readonly wrong: Readonly<Record<string, number>>;
 }
 
-type Seen = readonly [suspects: readonly Suspect[], car: HiddenCar, done: readonly Candidate[], engine: EngineNow];
+type Seen = readonly [suspects: readonly Suspect[], car: HiddenCar, done: readonly PossibleCheck[], engine: EngineNow];
 /** What is done next, and when the first suspect is confirmed by hand instead. */
 interface Order {
-  next(...seen: Seen): Candidate | undefined;
+  next(...seen: Seen): PossibleCheck | undefined;
   confirm(...seen: Seen): Suspect | undefined;
 }
 
@@ -58,7 +58,7 @@ const fixed = (kinds: readonly CheckId[]): Order => ({
   next(_suspects, car, done) {
     const all = candidatesOf(car.context);
     const wayIn = all.find((c) => c.check === "smoke");
-    const rank = (c: Candidate) => (c.check === "smoke" && c !== wayIn ? kinds.length : kinds.indexOf(c.check));
+    const rank = (c: PossibleCheck) => (c.check === "smoke" && c !== wayIn ? kinds.length : kinds.indexOf(c.check));
     return all.filter((c) => !done.some((d) => same(d, c))).toSorted((a, b) => rank(a) - rank(b))[0];
   },
   confirm: ([first]) => (first && first.odds >= SURE && first.cause.id !== "healthy" ? first : undefined),
@@ -134,7 +134,7 @@ function work(car: HiddenCar, order: Order) {
   const causes = causesOf(car.context.layout, car.context.vehicle);
   const cleared = new Set<string>();
   const evidence: Evidence[] = [...car.story];
-  const done: Candidate[] = [];
+  const done: PossibleCheck[] = [];
   let minutes = 0;
   let early: Suspect | undefined;
   const weigh = () =>

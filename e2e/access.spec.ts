@@ -192,7 +192,7 @@ test("a run takes its readings by Space and marks smoke by its key", async ({ pa
   await page.keyboard.press("5");
   await instrument(page, "Smoke run");
   await button(page, "Heater on, to the machine proof").click();
-  await button(page, "Start without proof (the run will be void)").click();
+  await button(page, "Start now, prove it after the run").click();
   await expect(page.getByRole("slider", { name: /Flow ball/ })).toBeVisible();
   for (let i = 0; i < 3; i++) {
     await page.clock.fastForward(2000);

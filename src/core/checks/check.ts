@@ -4,6 +4,7 @@ import { formatNumber, formatQuantity, type Quantity, UNITS } from "../units";
 import { type Layout, layoutOf, type VehicleFacts, type ZoneId } from "../vehicle";
 import type { CheckId } from ".";
 import type { Asked } from "./asked";
+import type { Candidate, Family } from "./candidate";
 
 export type Outcome = "pass" | "fail" | "unsure" | "void";
 
@@ -170,6 +171,16 @@ export interface CheckKind<Body extends object = object, Aim = unknown> {
   readonly role: "measures" | "locates";
   /** What a record says of each question it put; nothing of what its setup hid or its log lacks */
   asks(record: Body, verdict: Verdict, context: CheckContext): readonly Asked[];
+  /** Families of faults it tells about; the engine's where nothing else is said */
+  readonly families?: readonly Family[];
+  /** Every way to do it on this vehicle, of the families a job is weighed over */
+  candidates(context: CheckContext, families: readonly Family[]): readonly Candidate[];
+  /** It puts many joints to the test at once: the next run is worth what the last left out */
+  readonly sweeps?: true;
+  /** Why it cannot be done on a hot engine; `waits` where even a warm one must cool down first */
+  readonly hot?: { readonly why: string; readonly waits?: true };
+  /** The house method that begins with it on a lean code */
+  readonly locator?: HouseMethods["firstLocator"];
   /** The part or way in that a record is about; absent where the check is about the whole car */
   place?(record: Body): string;
   /** Each part that a record can be about owes its own proof, and is compared with itself */

@@ -21,6 +21,7 @@ import { valve } from "./valve";
 import { ventPath } from "./vent-path";
 
 export * from "./asked";
+export * from "./candidate";
 export * from "./check";
 
 /** Every kind of check. Adding one adds its folder, its screen and its line here. */

@@ -1,3 +1,4 @@
+import type { Family } from "../checks";
 import type { Layout, VehicleFacts, ZoneId } from "../vehicle";
 
 /** How a cause shows: causes of one trait give the same observations and differ by their place. */
@@ -39,9 +40,6 @@ export type Trait =
   | "purge-blocked"
   | "tank-sensor"
   | "healthy";
-
-/** Which family of faults a job is weighed over: the engine's breathing and mixture, or the vapour system. */
-export type Family = "engine" | "evap";
 
 /** Traits of the vapour system alone: the engine's own readings do not show them. */
 export const VAPOUR_TRAITS: readonly Trait[] = ["vapour-leak", "vent-open", "vent-blocked", "purge-blocked", "tank-sensor"];

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
+import type { Family } from "../checks";
 import { contextOf, SEALED_NECK, VAPOUR } from "../core.fixture";
 import { layoutOf, type VehicleFacts } from "../vehicle";
-import { causesOf, type Family, findingPlaces } from "./causes";
+import { causesOf, findingPlaces } from "./causes";
 import { familiesOf } from "./families";
 import { likelihood } from "./likelihoods";
 import { candidatesOf, nextChecks } from "./next";

@@ -1,10 +1,9 @@
-import type { CheckId } from "../checks";
-import type { Family } from "./causes";
+import { CHECKS, type CheckId, type Family } from "../checks";
 import { codeText } from "./codes";
 import { EVAP_ROWS } from "./tables/evap";
 
-/** Checks that only the vapour system has. */
-const EVAP_CHECKS: readonly CheckId[] = ["evap-smoke", "decay", "pulldown", "vent-path", "cap", "tank-sensor"];
+/** Whether a check is of the vapour system alone. */
+const onlyVapour = (check: CheckId) => CHECKS[check].families?.every((f) => f === "evap") ?? false;
 
 const EVAP_STORY = new Set(EVAP_ROWS.map((r) => r.observation).filter((o) => /^(code|symptom):/.test(o)));
 
@@ -21,7 +20,7 @@ export const isVapourLeak = (code: string): boolean => LEAKS.includes(codeText(c
  * A lean code sends to the purge valve as well, which belongs to both.
  */
 export function familiesOf(story: readonly string[], checks: readonly CheckId[]): Family[] {
-  const evap = story.some((o) => EVAP_STORY.has(o)) || checks.some((c) => EVAP_CHECKS.includes(c));
+  const evap = story.some((o) => EVAP_STORY.has(o)) || checks.some(onlyVapour);
   const engine = story.some((o) => !EVAP_STORY.has(o)) || !evap;
   return [...(engine ? (["engine"] as const) : []), ...(evap ? (["evap"] as const) : [])];
 }

@@ -1,4 +1,3 @@
-export type { Candidate } from "./candidate";
 export * from "./causes";
 export * from "./codes";
 export * from "./families";

@@ -1,15 +1,9 @@
-import { CHECKS, type CheckContext, type CheckId, jointName } from "../checks";
-import { behind } from "../checks/pinch";
-import { refusal } from "../checks/trims";
+import { type Candidate, CHECK_IDS, CHECKS, type CheckContext, type CheckId, type Family, jointName } from "../checks";
 import { inSentence } from "../sentence";
 import { formatNumber } from "../units";
-import { EVAP_ZONES, entriesOf, type Joint, type Layout, reachOf, usualSetup } from "../vehicle";
-import { type Candidate, TAKEN_APART } from "./candidate";
-import { type Cause, CONFIRM_MINUTES, type Family } from "./causes";
-import { evapCandidates } from "./evap-candidates";
+import type { Layout } from "../vehicle";
+import { type Cause, CONFIRM_MINUTES } from "./causes";
 import { isAt, likelihood } from "./likelihoods";
-import { RUNNING_ROWS } from "./tables/running";
-import { TRIM_ROWS } from "./tables/trims";
 import type { Suspect } from "./weigh";
 
 export interface NextCheck {
@@ -48,8 +42,6 @@ export interface Now {
 export const ENGINE_NOW = ["cold", "warm", "hot-exhaust", "does-not-run"] as const;
 export type EngineNow = (typeof ENGINE_NOW)[number];
 
-/** Factor on fire risk in the bay. */
-const FLAMMABLE = 0.95;
 /** Warming the engine up, and letting its exhaust cool until smoke may go in, minutes. */
 const WARM_UP = 8;
 const COOL_DOWN = 15;
@@ -61,217 +53,20 @@ const HOUSE_FIRST = 1.2;
 const FREE = 1.15;
 /** What is left to learn from doing the same again. */
 const REPEATED = 0.08;
-/** Checks that put many joints to the test at once: the next run is worth what the last left out. */
-const SMOKED: readonly CheckId[] = ["smoke", "evap-smoke", "decay"];
-
-/** Symbols that checks without a place can end in. */
-const outcomesOf = (prefix: string) => RUNNING_ROWS.map((r) => r.observation).filter((o) => o.startsWith(`${prefix}-`));
-
-/** Spots a probe is taken to: seals and hoses that the engine sucks at. */
-const SUCKED: readonly string[] = ["manifold", "metered-duct", "crankcase", "booster-branch", "breather", "vacuum-supply"];
-
-/** Solenoids and valves that can be commanded, with what each is. */
-const COMMANDED: Record<Family, readonly string[]> = {
-  engine: ["purge-valve", "flap-solenoid", "egr-valve", "idle-air"],
-  evap: ["purge-valve", "vent-valve"],
-};
-const PASSAGES: readonly string[] = ["intake-valves", "throttle", "catalyst"];
+/** A way to do a check, with the kind of check that it is. */
+export interface PossibleCheck extends Candidate {
+  readonly check: CheckId;
+}
 
 /** Every check that this vehicle allows, of the families a job is weighed over. */
-export function candidatesOf(context: CheckContext, families: readonly Family[] = ["engine"]): Candidate[] {
-  const { layout } = context;
-  const sealsOf = (family: Family) =>
-    layout.joints.filter((j) => j.kind === "seal" && EVAP_ZONES.includes(j.from) === (family === "evap"));
-  return [
-    {
-      check: "look",
-      name: "Look and feel",
-      minutes: 6,
-      penalty: 1,
-      outcomes: ["look-clean", ...families.flatMap(sealsOf).map((j) => `look-found:${j.id}`), "look-found:filter-clogged"],
-      why: "costs nothing and takes nothing apart",
-      free: true,
-    },
-    ...(families.includes("engine") ? engineCandidates(context) : []),
-    ...(families.includes("evap") ? evapCandidates(context) : []),
-    ...[...new Set(families.flatMap((f) => COMMANDED[f]))].flatMap((id) => commandCandidates(layout, id)),
-  ];
-}
-
-/** A valve or solenoid that can be commanded: its two states, its answer, its circuit. */
-function commandCandidates(layout: Layout, id: string): Candidate[] {
-  const part = layout.joints.find((j) => j.id === id);
-  if (!part) return [];
-  const name = inSentence(part.name);
-  return [
-    {
-      check: "valve",
-      place: id,
-      name: `Both states of the ${name}`,
-      minutes: 8,
-      penalty: 0.85,
-      outcomes: [`valve-leaks:${id}`, `valve-stuck:${id}`, "valve-good"],
-      tested: [id],
-      why: "its seat and its stroke, each by itself",
-    },
-    {
-      check: "output",
-      place: id,
-      name: `Command the ${name}`,
-      minutes: 3,
-      penalty: 1,
-      outcomes: [`output-works:${id}`, `output-dead:${id}`],
-      tested: [id],
-      why: "a scan-tool command, nothing comes off",
-      free: true,
-    },
-    {
-      check: "circuit",
-      place: id,
-      name: `Circuit of the ${name}`,
-      minutes: 8,
-      penalty: 0.95,
-      outcomes: [`circuit-dead:${id}`, `circuit-good:${id}`],
-      tested: [id],
-      why: "feed, control and load, pin by pin",
-    },
-  ];
-}
-
-/** Checks of the engine's breathing and mixture. */
-function engineCandidates({ layout, vehicle, house }: CheckContext): Candidate[] {
-  const petrol = vehicle.fuel === "petrol";
-  const flaps = vehicle.fitted.includes("runner-flaps");
-  const joint = (id: string): Joint | undefined => layout.joints.find((j) => j.id === id);
-  const seals = layout.joints.filter((j) => j.kind === "seal");
-  const list: Candidate[] = [];
-  if (!refusal(vehicle)) {
-    list.push({
-      check: "trims",
-      name: "Fuel-trim survey",
-      minutes: 12,
-      penalty: 1,
-      outcomes: TRIM_ROWS.map((r) => r.observation),
-      why: "tells leak from meter and fuel, takes nothing apart",
-      free: true,
-    });
-  }
-  if (petrol) {
-    const spots = seals.filter((j) => SUCKED.includes(j.from)).map((j) => j.id);
-    list.push(
-      {
-        check: "probe",
-        name: "Enrichment probe",
-        minutes: 4 + 0.5 * spots.length,
-        penalty: house.firstLocator === "spray" ? 1 : FLAMMABLE,
-        outcomes: ["probe-quiet", ...spots.map((id) => `probe-at:${id}`)],
-        tested: spots,
-        why: `takes ${spots.length} spots one by one, nothing comes off`,
-        whenLean: true,
-      },
-      {
-        check: "vacuum",
-        name: "Intake vacuum",
-        minutes: 6,
-        penalty: 0.95,
-        outcomes: outcomesOf("vacuum"),
-        why: "one gauge on one port",
-      },
-      {
-        check: "airflow",
-        name: "Airflow",
-        minutes: 9,
-        penalty: 1,
-        outcomes: outcomesOf("airflow").filter((o) => o !== "airflow-idle-low"),
-        why: "tells a restriction from a meter that lies",
-        free: true,
-      },
-    );
-    if (vehicle.fitted.includes("pcv")) {
-      const said = vehicle.crankcaseBand
-        ? ["crankcase-suction", "crankcase-positive", "crankcase-normal"]
-        : ["crankcase-suction", "crankcase-positive", "crankcase-sign-right"];
-      list.push({
-        check: "crankcase",
-        name: "Crankcase pressure",
-        minutes: 6,
-        penalty: 1,
-        outcomes: said,
-        why: "a manometer on the dipstick tube",
-      });
-    }
-  }
-  for (const entry of entriesOf(layout)) {
-    const tested = reachOf(layout, usualSetup(layout, entry.id)).tested.map((j) => j.id);
-    list.push({
-      check: "smoke",
-      place: entry.id,
-      name: `Smoke in at the ${inSentence(entry.name)}`,
-      minutes: entry.entry?.minutes ?? 0,
-      penalty: TAKEN_APART,
-      outcomes: ["smoke-none-outside", "smoke-inside-path", ...tested.map((id) => `smoke-at:${id}`)],
-      tested,
-      why: `puts ${tested.length} joints to the test at once`,
-    });
-  }
-  for (const hose of petrol ? layout.joints.filter((j) => j.pinchable) : []) {
-    const tested = behind(layout, hose.id);
-    list.push({
-      check: "pinch",
-      place: hose.id,
-      name: `Pinch the ${inSentence(hose.name)}`,
-      minutes: 5,
-      penalty: 1,
-      outcomes: ["pinch-recovers", "pinch-no-change"],
-      tested,
-      why: `clears or convicts ${tested.length === 1 ? "it" : `all ${tested.length} places behind it`}`,
-    });
-  }
-  const held = seals.filter((j) => j.from === "flap-actuator" || j.from === "vacuum-supply" || j.from === "booster-branch");
-  for (const part of held) {
-    list.push({
-      check: "hold",
-      place: part.id,
-      name: `Hold test: ${inSentence(part.name)}`,
-      minutes: 5,
-      penalty: 0.9,
-      outcomes: [`hold-leaks:${part.id}`, "hold-good"],
-      tested: [part.id],
-      why: "a hand pump, still and wiggled",
-    });
-  }
-  if (flaps) {
-    const links = ["flap-line", "flap-circuit", "flap-solenoid", "flap-diaphragm", "flap-shaft", "flap-plate"];
-    list.push({
-      check: "chain",
-      name: "Runner-flap chain",
-      minutes: 12,
-      penalty: 0.95,
-      outcomes: ["chain-good", ...links.map((id) => `chain-broken:${id}`)],
-      tested: [...links, "flap-pipe"],
-      why: "from supply to plate, stops at the first broken link",
-    });
-  }
-  for (const id of PASSAGES) {
-    const passage = joint(id);
-    if (!passage) continue;
-    list.push({
-      check: "borescope",
-      place: id,
-      name: `Borescope: ${inSentence(passage.name)}`,
-      minutes: id === "catalyst" ? 20 : 10,
-      penalty: TAKEN_APART,
-      outcomes: [`ports-blocked:${id}`, "ports-open"],
-      tested: [id],
-      why: "seen with the eye, straight and from the side",
-    });
-  }
-  return list;
-}
+export const candidatesOf = (context: CheckContext, families: readonly Family[] = ["engine"]): PossibleCheck[] =>
+  CHECK_IDS.filter((check) => (CHECKS[check].families ?? ["engine"]).some((f) => families.includes(f))).flatMap((check) =>
+    CHECKS[check].candidates(context, families).map((c) => ({ ...c, check })),
+  );
 
 /** What a candidate can say of each cause, each row adding up to 1; made once for a vehicle. */
 interface Model {
-  readonly candidates: readonly Candidate[];
+  readonly candidates: readonly PossibleCheck[];
   readonly causes: readonly string[];
   readonly rows: readonly (readonly Float64Array[])[];
 }
@@ -314,12 +109,12 @@ export function nextChecks(
   const lean = (suspects[0]?.because ?? []).some((b) => b.observation.startsWith("code:lean"));
   const list = model.candidates.map((c, k): NextCheck => {
     const repeated = done.some((d) => d.check === c.check && d.place === c.place);
-    const fresh = repeated ? REPEATED : SMOKED.includes(c.check) ? freshShare(c, suspects, done) : 1;
+    const fresh = repeated ? REPEATED : CHECKS[c.check].sweeps ? freshShare(c, suspects, done) : 1;
     const bits = information(weights, model.rows[k] as Float64Array[]) * fresh;
     const waiting = waitFor(c.check, now.engine);
     const minutes = Math.round(c.minutes + waiting);
     const free = c.free ? FREE : 1;
-    const first = lean && isHouseLocator(c.check, context) ? HOUSE_FIRST : 1;
+    const first = lean && CHECKS[c.check].locator === context.house.firstLocator ? HOUSE_FIRST : 1;
     const notNow = hindrance(c, now, done, context);
     return {
       check: c.check,
@@ -367,7 +162,7 @@ export function worthConfirming(suspects: readonly Suspect[], next: readonly Nex
  * Share of a smoke run that is new: a joint that an earlier run tested and did not show hides from the next as well,
  * so only suspicion in joints not tested yet counts in full.
  */
-function freshShare(candidate: Candidate, suspects: readonly Suspect[], done: readonly Done[]): number {
+function freshShare(candidate: PossibleCheck, suspects: readonly Suspect[], done: readonly Done[]): number {
   const before = new Set(done.filter((d) => d.check === candidate.check).flatMap((d) => d.tested ?? []));
   if (before.size === 0) return 1;
   let all = 0;
@@ -380,17 +175,14 @@ function freshShare(candidate: Candidate, suspects: readonly Suspect[], done: re
   return all > 0 ? REPEATED + (1 - REPEATED) * (fresh / all) : 1;
 }
 
-const isHouseLocator = (check: CheckId, { house }: CheckContext) =>
-  house.firstLocator === "smoke" ? check === "smoke" : check === "probe";
-
 /** Minutes until the engine is as a check needs it; none where nobody said how warm it is. */
 export function waitFor(check: CheckId, engine: EngineNow | undefined): number {
   if (engine === "cold" && CHECKS[check].engine === "warm-running") return WARM_UP;
-  return engine === "warm" && (check === "smoke" || check === "evap-smoke") ? COOL_DOWN : 0;
+  return engine === "warm" && CHECKS[check].hot?.waits ? COOL_DOWN : 0;
 }
 
 /** Why a check cannot be done now; undefined when it can. */
-function hindrance(candidate: Candidate, now: Now, done: readonly Done[], { layout }: CheckContext): string | undefined {
+function hindrance(candidate: PossibleCheck, now: Now, done: readonly Done[], { layout }: CheckContext): string | undefined {
   const [command] = now.standing;
   if (command) return `${command} still stands: release it first`;
   if (candidate.whenLean && now.rich) return "the engine runs rich: more fuel at a spot says nothing";
@@ -398,11 +190,9 @@ function hindrance(candidate: Candidate, now: Now, done: readonly Done[], { layo
   const evidence = candidate.touches?.find((id) => !done.some((d) => d.check !== candidate.check && d.tested?.includes(id)));
   if (evidence && layout.joints.some((j) => j.id === evidence))
     return `the ${inSentence(jointName(layout, evidence))} stays untouched until a run has been read with it as it is`;
-  const { engine } = CHECKS[candidate.check];
+  const { engine, hot } = CHECKS[candidate.check];
   if (engine !== "standing" && now.engine === "does-not-run") return "the engine does not run";
-  if (SMOKED.includes(candidate.check) && now.engine === "hot-exhaust") return "the exhaust is hot: let it cool";
-  if (candidate.check === "borescope" && now.engine === "hot-exhaust") return "the engine is hot: let it cool";
-  return undefined;
+  return now.engine === "hot-exhaust" ? hot?.why : undefined;
 }
 
 /** Why the first is worth doing before the second, in numbers a technician can hold against each other. */

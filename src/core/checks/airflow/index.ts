@@ -1,5 +1,6 @@
 import { ofEngine, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
+import { airflowCandidates } from "./candidates";
 import { judgeAirflow } from "./judge";
 import { planAirflow } from "./plan";
 import { type AirflowRecord, airflowSchema } from "./record";
@@ -15,6 +16,7 @@ export const airflow: CheckKind<AirflowRecord> = {
   aim: "What the engine breathes against what its meter says: restriction or meter",
   engine: "warm-running",
   role: "measures",
+  candidates: airflowCandidates,
   asks: ({ points }, verdict, { layout }) => {
     if (verdict.outcome === "void") return [];
     const open = points.some((p) => p.state === "wide-open");

@@ -1,5 +1,6 @@
 import { ofPart, saysOf } from "../asked";
 import type { CheckKind } from "../check";
+import { borescopeCandidates } from "./candidates";
 import { judgeBorescope } from "./judge";
 import { planBorescope } from "./plan";
 import { type BorescopeRecord, borescopeSchema } from "./record";
@@ -13,6 +14,8 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }> =
   aim: "Ports and passages graded by the share that is open",
   engine: "standing",
   role: "measures",
+  candidates: borescopeCandidates,
+  hot: { why: "the engine is hot: let it cool" },
   asks: (record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofPart(layout, "open", record.joint, "open", saysOf(verdict.outcome))],
   byPart: true,

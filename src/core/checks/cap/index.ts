@@ -2,6 +2,7 @@ import { formatNumber, toSi } from "../../units";
 import { saysOf, tight } from "../asked";
 import { type CheckContext, type CheckKind, type Plan, type Verdict, voidVerdict } from "../check";
 import { allowedLoss, instrumentDoubt, watchTime } from "../instrument";
+import { capCandidates } from "./candidates";
 import { type CapRecord, capSchema } from "./record";
 
 export * from "./record";
@@ -104,6 +105,8 @@ export const cap: CheckKind<CapRecord, unknown> = {
   aim: "The cap by itself on its tester: what smoke through the neck leaves out",
   engine: "standing",
   role: "measures",
+  families: ["evap"],
+  candidates: capCandidates,
   asks: (record, verdict, { layout }) =>
     verdict.outcome === "void" || record.part === "new" ? [] : [tight(layout, "filler-cap", saysOf(verdict.outcome))],
   byPart: true,

@@ -1,5 +1,6 @@
 import { type CheckKind, readingOf } from "../check";
 import { chainAsks } from "./asks";
+import { chainCandidates } from "./candidates";
 import { judgeChain } from "./judge";
 import { planChain } from "./plan";
 import { type ChainRecord, chainSchema } from "./record";
@@ -14,6 +15,7 @@ export const chain: CheckKind<ChainRecord> = {
   aim: "Supply, solenoid, diaphragm, shaft: stops at the first broken link",
   engine: "running",
   role: "measures",
+  candidates: chainCandidates,
   asks: chainAsks,
   ownCommands: () => ["flap-solenoid"],
   setup: () => ["flap-solenoid", "flap-pipe", "flap-line"],

@@ -1,5 +1,6 @@
 import { ofPart, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
+import { circuitCandidates } from "./candidates";
 import { judgeCircuit } from "./judge";
 import type { Wiring } from "./pins";
 import { planCircuit } from "./plan";
@@ -19,6 +20,8 @@ export const circuit: CheckKind<
   aim: "Feed, control, voltage across the load: the first pin that is wrong",
   engine: "running",
   role: "measures",
+  families: ["engine", "evap"],
+  candidates: circuitCandidates,
   asks: (record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofPart(layout, "circuit", record.joint, "fed and switched", saysOf(verdict.outcome))],
   byPart: true,

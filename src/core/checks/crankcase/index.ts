@@ -1,5 +1,6 @@
 import { ofEngine, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
+import { crankcaseCandidates } from "./candidates";
 import { judgeCrankcase } from "./judge";
 import { planCrankcase } from "./plan";
 import { type CrankcaseReading, crankcaseSchema } from "./record";
@@ -14,6 +15,7 @@ export const crankcase: CheckKind<CrankcaseReading> = {
   aim: "Manometer on the dipstick tube: PCV diaphragm, breather, blow-by",
   engine: "warm-running",
   role: "measures",
+  candidates: crankcaseCandidates,
   asks: (_record, verdict, { layout }) =>
     verdict.outcome === "void"
       ? []

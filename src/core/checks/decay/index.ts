@@ -2,6 +2,7 @@ import type { CheckKind } from "../check";
 import { evapSetupOf } from "../evap-fields";
 import type { EvapAim } from "../evap-smoke/plan";
 import { decayAsks } from "./asks";
+import { decayCandidates } from "./candidates";
 import { judgeDecay } from "./judge";
 import { planDecay } from "./plan";
 import { type DecayRecord, decaySchema } from "./record";
@@ -17,6 +18,10 @@ export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boo
   aim: "Shut the EVAP system off under pressure and watch it fall: what the ball no longer shows",
   engine: "standing",
   role: "measures",
+  families: ["evap"],
+  candidates: decayCandidates,
+  sweeps: true,
+  hot: { why: "the exhaust is hot: let it cool" },
   asks: decayAsks,
   setup: evapSetupOf,
   ownCommands: evapSetupOf,

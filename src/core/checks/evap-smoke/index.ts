@@ -1,6 +1,7 @@
 import type { CheckKind } from "../check";
 import { evapSetupOf } from "../evap-fields";
 import { smoke, smokeAsks } from "../smoke";
+import { evapSmokeCandidates } from "./candidates";
 import { judgeEvapSmoke } from "./judge";
 import { type EvapSmokeAim, planEvapSmoke } from "./plan";
 import { type EvapSmokeRun, evapSmokeSchema } from "./record";
@@ -16,6 +17,10 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim> = {
   aim: "Smoke into the vapour system below its ceiling: where it comes out, and how far it got",
   engine: "standing",
   role: "measures",
+  families: ["evap"],
+  candidates: evapSmokeCandidates,
+  sweeps: true,
+  hot: { why: "the exhaust is hot: let it cool", waits: true },
   asks: (run, verdict, context) => smokeAsks(run, verdict, context, "vapour"),
   setup: evapSetupOf,
   ownCommands: evapSetupOf,

@@ -1,5 +1,6 @@
 import type { CheckKind } from "../check";
 import { holdAsks } from "./asks";
+import { holdCandidates } from "./candidates";
 import { judgeHold } from "./judge";
 import { planHold } from "./plan";
 import { type HoldRecord, holdSchema } from "./record";
@@ -15,6 +16,7 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }> = {
   aim: "Hand pump on one part: moves, holds, still holds while wiggled",
   engine: "standing",
   role: "measures",
+  candidates: holdCandidates,
   asks: holdAsks,
   byPart: true,
   setup: (r) => [r.joint],

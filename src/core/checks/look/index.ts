@@ -1,6 +1,7 @@
 import { type Asked, pointedAt, seated } from "../asked";
 import type { CheckContext, CheckKind, Plan, Verdict } from "../check";
 import { refusal } from "../trims";
+import { lookCandidates } from "./candidates";
 import { lookList } from "./list";
 import { type LookRecord, lookSchema } from "./record";
 
@@ -68,6 +69,8 @@ export const look: CheckKind<LookRecord> = {
   engine: "standing",
   station: "look",
   role: "locates",
+  families: ["engine", "evap"],
+  candidates: lookCandidates,
   asks: lookAsks,
   schema: lookSchema,
   plan: planLook,

@@ -1,5 +1,6 @@
 import { ofPart, saysOf } from "../asked";
 import type { CheckKind } from "../check";
+import { outputCandidates } from "./candidates";
 import { judgeOutput } from "./judge";
 import { planOutput } from "./plan";
 import { type OutputRecord, outputSchema } from "./record";
@@ -13,6 +14,8 @@ export const output: CheckKind<OutputRecord, { readonly joint: string; readonly 
   aim: "Command it from the scan tool and see what answers",
   engine: "running",
   role: "measures",
+  families: ["engine", "evap"],
+  candidates: outputCandidates,
   asks: (record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofPart(layout, "answers", record.joint, "answers its command", saysOf(verdict.outcome))],
   byPart: true,

@@ -1,6 +1,7 @@
 import { pointedAt } from "../asked";
 import type { CheckKind } from "../check";
 import { refusal } from "../trims";
+import { pinchCandidates } from "./candidates";
 import { behind, judgePinch } from "./judge";
 import { planPinch } from "./plan";
 import { PINCH_READ_NAMES, type PinchRecord, pinchSchema } from "./record";
@@ -15,6 +16,7 @@ export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly ho
   aim: "Shut one branch off and see the reading recover: that confirms",
   engine: "warm-running",
   role: "locates",
+  candidates: pinchCandidates,
   asks: (record, verdict, { layout, vehicle }) =>
     verdict.outcome === "fail"
       ? [pointedAt(layout, behind(layout, record.joint), vehicle.banks, refusal(vehicle) === undefined)]

@@ -1,5 +1,6 @@
 import type { CheckKind } from "../check";
 import { probeAsks } from "./asks";
+import { probeCandidates } from "./candidates";
 import { judgeProbe } from "./judge";
 import { planProbe } from "./plan";
 import { type Agent, type ProbeRecord, probeSchema } from "./record";
@@ -16,6 +17,8 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }> = {
   aim: "One spot at a time, engine running: a reaction names the spot",
   engine: "warm-running",
   role: "locates",
+  candidates: probeCandidates,
+  locator: "spray",
   asks: probeAsks,
   schema: probeSchema,
   plan: planProbe,

@@ -1,5 +1,6 @@
 import type { CheckKind } from "../check";
 import { pulldownAsks } from "./asks";
+import { pulldownCandidates } from "./candidates";
 import { judgePulldown } from "./judge";
 import { planPulldown } from "./plan";
 import { type PulldownRecord, pulldownSchema } from "./record";
@@ -15,6 +16,8 @@ export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "p
   aim: "Engine vacuum pulls the shut system down: pull-down, hold and relief, each by itself",
   engine: "warm-running",
   role: "measures",
+  families: ["evap"],
+  candidates: pulldownCandidates,
   asks: pulldownAsks,
   ownCommands: () => ["purge-valve", "vent-valve"],
   setup: () => ["vent-filter"],

@@ -1,5 +1,6 @@
 import type { CheckKind } from "../check";
 import { smokeAsks, smokeSetup } from "./asks";
+import { smokeCandidates } from "./candidates";
 import { judgeSmoke } from "./judge";
 import { planSmoke, type SmokeAim } from "./plan";
 import { type SmokeRun, smokeRunSchema } from "./record";
@@ -17,6 +18,10 @@ export const smoke: CheckKind<SmokeRun, SmokeAim> = {
   aim: "Fill what is under suspicion and see where it comes out",
   engine: "standing",
   role: "measures",
+  candidates: smokeCandidates,
+  sweeps: true,
+  hot: { why: "the exhaust is hot: let it cool", waits: true },
+  locator: "smoke",
   asks: (run, verdict, context) => smokeAsks(run, verdict, context, "intake"),
   setup: smokeSetup,
   ownCommands: smokeSetup,

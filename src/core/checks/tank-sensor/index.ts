@@ -3,6 +3,7 @@ import type { Asked, Says } from "../asked";
 import type { CheckContext, CheckKind, Measure, Plan, Verdict } from "../check";
 import { voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
+import { tankSensorCandidates } from "./candidates";
 import { type TankSensorRecord, tankSensorSchema } from "./record";
 
 export * from "./record";
@@ -157,6 +158,8 @@ export const tankSensor: CheckKind<TankSensorRecord, unknown> = {
   aim: "Cap off, key on: the sensor against its own curve",
   engine: "standing",
   role: "measures",
+  families: ["evap"],
+  candidates: tankSensorCandidates,
   asks: tankSensorAsks,
   setup: () => ["filler-cap"],
   schema: tankSensorSchema,

@@ -1,5 +1,6 @@
 import { type CheckKind, readingOf } from "../check";
 import { trimsAsk } from "./asks";
+import { trimsCandidates } from "./candidates";
 import { judgeTrims } from "./judge";
 import { planTrims } from "./plan";
 import { type TrimSurvey, trimSurveySchema } from "./record";
@@ -17,6 +18,7 @@ export const trims: CheckKind<TrimSurvey> = {
   aim: "What closed loop had to correct, from idle to load",
   engine: "warm-running",
   role: "measures",
+  candidates: trimsCandidates,
   asks: trimsAsk,
   schema: trimSurveySchema,
   plan: planTrims,

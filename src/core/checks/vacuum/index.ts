@@ -1,5 +1,6 @@
 import { ofEngine, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
+import { vacuumCandidates } from "./candidates";
 import { judgeVacuum } from "./judge";
 import { planVacuum } from "./plan";
 import { type VacuumReading, vacuumSchema } from "./record";
@@ -14,6 +15,7 @@ export const vacuum: CheckKind<VacuumReading> = {
   aim: "Gauge on the manifold: level, needle and snap",
   engine: "warm-running",
   role: "measures",
+  candidates: vacuumCandidates,
   asks: (_record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofEngine(layout, "vacuum@idle", "intake vacuum at idle", saysOf(verdict.outcome))],
   setup: () => ["gauge-port"],

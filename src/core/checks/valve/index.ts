@@ -1,5 +1,6 @@
 import type { CheckKind } from "../check";
 import { valveAsks } from "./asks";
+import { valveCandidates } from "./candidates";
 import { judgeValve } from "./judge";
 import { planValve } from "./plan";
 import { type Power, type ValveRecord, valveSchema } from "./record";
@@ -15,6 +16,8 @@ export const valve: CheckKind<ValveRecord, { readonly joint: string; readonly po
     aim: "Rest and energised: holds where it must, passes where it must",
     engine: "standing",
     role: "measures",
+    families: ["engine", "evap"],
+    candidates: valveCandidates,
     asks: valveAsks,
     byPart: true,
     setup: (r) => [r.joint],

@@ -4,6 +4,7 @@ import { inSentence } from "../../sentence";
 import { formatNumber, fromSi, toSi } from "../../units";
 import { ofPart } from "../asked";
 import { type CheckContext, type CheckKind, type Plan, type Verdict, voidVerdict } from "../check";
+import { ventPathCandidates } from "./candidates";
 import { VENT_PART_NAMES, VENT_PARTS, type VentPart, type VentPathRecord, ventPathSchema } from "./record";
 
 export * from "./record";
@@ -121,6 +122,8 @@ export const ventPath: CheckKind<VentPathRecord, unknown> = {
   aim: "Filter, vent valve, canister, line to the tank: blown through one by one",
   engine: "standing",
   role: "measures",
+  families: ["evap"],
+  candidates: ventPathCandidates,
   asks: (record, verdict, context) =>
     verdict.outcome === "void"
       ? []

@@ -1,8 +1,5 @@
-import type { CheckId } from "../checks";
-
-/** A check that a vehicle allows, with what it costs and what it can say. */
+/** One way to do a check on a vehicle, with what it costs and what it can say. */
 export interface Candidate {
-  readonly check: CheckId;
   readonly place?: string;
   readonly name: string;
   readonly minutes: number;
@@ -21,3 +18,6 @@ export interface Candidate {
 
 /** Factor on a check that takes something off the car: what comes off goes back on, and is untested until re-checked. */
 export const TAKEN_APART = 0.85;
+
+/** Families of faults: a job is weighed over those that its story and its checks point at. */
+export type Family = "engine" | "evap";

@@ -1,0 +1,17 @@
+import type { Candidate } from "../candidate";
+import type { CheckContext } from "../check";
+
+export function airflowCandidates({ vehicle }: CheckContext): Candidate[] {
+  if (vehicle.fuel !== "petrol") return [];
+  return [
+    {
+      name: "Airflow",
+      minutes: 9,
+      penalty: 1,
+      // A low idle flow is seen beside one of the others, and is no outcome that the check is done for.
+      outcomes: ["airflow-restricted", "airflow-reads-low", "airflow-normal"],
+      why: "tells a restriction from a meter that lies",
+      free: true,
+    },
+  ];
+}

@@ -1,0 +1,28 @@
+import { inSentence } from "../../sentence";
+import { type Candidate, TAKEN_APART } from "../candidate";
+import type { CheckContext } from "../check";
+
+/** Passages that a borescope is put into, with the minutes it takes to get there. */
+const PASSAGES: readonly (readonly [string, number])[] = [
+  ["intake-valves", 10],
+  ["throttle", 10],
+  ["catalyst", 20],
+];
+
+export function borescopeCandidates({ layout }: CheckContext): Candidate[] {
+  return PASSAGES.flatMap(([id, minutes]): Candidate[] => {
+    const passage = layout.joints.find((j) => j.id === id);
+    if (!passage) return [];
+    return [
+      {
+        place: id,
+        name: `Borescope: ${inSentence(passage.name)}`,
+        minutes,
+        penalty: TAKEN_APART,
+        outcomes: [`ports-blocked:${id}`, "ports-open"],
+        tested: [id],
+        why: "seen with the eye, straight and from the side",
+      },
+    ];
+  });
+}

@@ -1,0 +1,15 @@
+import type { Candidate } from "../candidate";
+import type { CheckContext } from "../check";
+
+export function crankcaseCandidates({ vehicle }: CheckContext): Candidate[] {
+  if (vehicle.fuel !== "petrol" || !vehicle.fitted.includes("pcv")) return [];
+  return [
+    {
+      name: "Crankcase pressure",
+      minutes: 6,
+      penalty: 1,
+      outcomes: ["crankcase-suction", "crankcase-positive", vehicle.crankcaseBand ? "crankcase-normal" : "crankcase-sign-right"],
+      why: "a manometer on the dipstick tube",
+    },
+  ];
+}

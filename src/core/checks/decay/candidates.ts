@@ -1,0 +1,16 @@
+import { type Candidate, TAKEN_APART } from "../candidate";
+import type { CheckContext } from "../check";
+import { evapWaysIn } from "../evap-smoke/candidates";
+
+/** No smoke is made and nothing is looked along, minutes less than a smoke run. */
+const SOONER = 2;
+
+export const decayCandidates = (context: CheckContext): Candidate[] =>
+  evapWaysIn(context).map(({ at, ...way }) => ({
+    ...way,
+    name: `Pressure decay from the ${at}`,
+    minutes: way.minutes - SOONER,
+    penalty: TAKEN_APART,
+    outcomes: ["decay-leaks", "decay-tight"],
+    why: "says whether it leaks at all, not where",
+  }));

@@ -1,0 +1,16 @@
+import type { Candidate } from "../candidate";
+import type { CheckContext } from "../check";
+
+export function pulldownCandidates({ vehicle }: CheckContext): Candidate[] {
+  if (!vehicle.fitted.includes("evap") || vehicle.evap?.monitor === "canister-pump") return [];
+  return [
+    {
+      name: "Pull-down trace",
+      minutes: 8,
+      penalty: 1,
+      outcomes: ["pulldown-good", "pulldown-creeps", "pulldown-none", "pulldown-loses", "pulldown-no-relief"],
+      tested: ["purge-valve", "vent-valve", "vent-filter"],
+      why: "purge, vent and tightness in one trace, nothing comes off",
+    },
+  ];
+}

@@ -1,0 +1,19 @@
+import { inSentence } from "../../sentence";
+import { entriesOf, reachOf, usualSetup } from "../../vehicle";
+import { type Candidate, TAKEN_APART } from "../candidate";
+import type { CheckContext } from "../check";
+
+export function smokeCandidates({ layout }: CheckContext): Candidate[] {
+  return entriesOf(layout).map((entry) => {
+    const tested = reachOf(layout, usualSetup(layout, entry.id)).tested.map((j) => j.id);
+    return {
+      place: entry.id,
+      name: `Smoke in at the ${inSentence(entry.name)}`,
+      minutes: entry.entry?.minutes ?? 0,
+      penalty: TAKEN_APART,
+      outcomes: ["smoke-none-outside", "smoke-inside-path", ...tested.map((id) => `smoke-at:${id}`)],
+      tested,
+      why: `puts ${tested.length} joints to the test at once`,
+    };
+  });
+}

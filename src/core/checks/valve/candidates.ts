@@ -1,0 +1,15 @@
+import { inSentence } from "../../sentence";
+import type { Candidate, Family } from "../candidate";
+import type { CheckContext } from "../check";
+import { commandedOf } from "../commanded";
+
+export const valveCandidates = ({ layout }: CheckContext, families: readonly Family[]): Candidate[] =>
+  commandedOf(layout, families).map(({ id, name }) => ({
+    place: id,
+    name: `Both states of the ${inSentence(name)}`,
+    minutes: 8,
+    penalty: 0.85,
+    outcomes: [`valve-leaks:${id}`, `valve-stuck:${id}`, "valve-good"],
+    tested: [id],
+    why: "its seat and its stroke, each by itself",
+  }));

@@ -1,0 +1,17 @@
+import type { Candidate } from "../candidate";
+import type { CheckContext } from "../check";
+import { VENT_PARTS } from "./record";
+
+export function ventPathCandidates({ vehicle }: CheckContext): Candidate[] {
+  if (!vehicle.fitted.includes("evap")) return [];
+  return [
+    {
+      name: "Vent path",
+      minutes: 12,
+      penalty: 0.9,
+      outcomes: ["vent-free", ...VENT_PARTS.map((id) => `vent-blocked:${id}`)],
+      tested: [...VENT_PARTS],
+      why: "blown through from outside to the tank",
+    },
+  ];
+}

@@ -1,0 +1,50 @@
+import { describe, expect, it } from "vitest";
+import { CHECK_IDS } from "../checks";
+import { contextOf, NATURAL, TURBO, TWO_BANKS, VAPOUR } from "../core.fixture";
+import { FITTED_SYSTEMS, type VehicleFacts } from "../vehicle";
+import { causesOf } from "./causes";
+import { LIKELIHOOD_ROWS, likelihood } from "./likelihoods";
+import { candidatesOf } from "./next";
+
+const everything: VehicleFacts = { ...VAPOUR, fitted: FITTED_SYSTEMS };
+const band = {
+  low: { value: -4, unit: "kPa", kind: "gauge" },
+  high: { value: -1, unit: "kPa", kind: "gauge" },
+} as NonNullable<VehicleFacts["crankcaseBand"]>;
+const VEHICLES: readonly VehicleFacts[] = [NATURAL, TURBO, TWO_BANKS, VAPOUR, everything, { ...everything, crankcaseBand: band }];
+const possible = VEHICLES.flatMap((facts) => {
+  const context = contextOf(facts);
+  const causes = causesOf(context.layout, facts, ["engine", "evap"]);
+  return candidatesOf(context, ["engine", "evap"]).map((candidate) => ({ candidate, causes }));
+});
+/** What is said beside a main observation, of several runs together, or as the weaker form of an outcome that is predicted. */
+const BESIDE: readonly string[] = [
+  "airflow-idle-low",
+  "section-within",
+  "valve-good-warm",
+  "pulldown-none-plugged",
+  "pulldown-good-plugged",
+  "sensor-zero-right",
+];
+
+describe("what checks can say and what it is weighed by", () => {
+  it("every kind of check can be proposed on some vehicle", () => {
+    const proposed = new Set(possible.map((p) => p.candidate.check));
+    expect(CHECK_IDS.filter((id) => !proposed.has(id))).toEqual([]);
+  });
+
+  it("every outcome of a candidate is weighed by a row, for every cause", () => {
+    const unweighed = possible.flatMap(({ candidate, causes }) =>
+      candidate.outcomes.filter((o) => causes.some((cause) => likelihood(o, cause, candidate.tested) === undefined)),
+    );
+    expect([...new Set(unweighed)]).toEqual([]);
+  });
+
+  it("every row of a check's observation is an outcome that some candidate predicts", () => {
+    const predicted = new Set(
+      possible.flatMap(({ candidate }) => candidate.outcomes.flatMap((o) => [o, `${o.split(":")[0]}:*`])),
+    );
+    const said = LIKELIHOOD_ROWS.map((r) => r.observation).filter((o) => !/^(code|symptom):/.test(o));
+    expect(said.filter((o) => !predicted.has(o) && !BESIDE.includes(o))).toEqual([]);
+  });
+});
