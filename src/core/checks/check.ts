@@ -151,6 +151,25 @@ export const readingOf = (reading: string, q: Quantity | undefined, more: Partia
 /** Whether the engine runs during a check, and how warm it must be. */
 export type EngineState = "warm-running" | "running" | "standing";
 
+/** The shelves of instruments, by what the engine does meanwhile. */
+export const SHELVES = {
+  running: "Engine running",
+  standing: "Engine standing",
+  vapour: "Vapour system",
+  electric: "Commanded and electric",
+} as const;
+export type Shelf = keyof typeof SHELVES;
+
+/** What several records say together. */
+export interface Together {
+  /** Joints the leak lies among, by every comparison */
+  readonly within: readonly string[];
+  /** Joints a comparison cleared */
+  readonly cleared: readonly string[];
+  /** One line for each comparison */
+  readonly says: readonly string[];
+}
+
 /** The one shape of every check. Functions and all, so it never crosses from server to client. */
 export interface CheckKind<Body extends object = object, Aim = unknown> {
   readonly id: CheckId;
@@ -171,6 +190,12 @@ export interface CheckKind<Body extends object = object, Aim = unknown> {
   readonly role: "measures" | "locates";
   /** What a record says of each question it put; nothing of what its setup hid or its log lacks */
   asks(record: Body, verdict: Verdict, context: CheckContext): readonly Asked[];
+  /** Where its instrument lies; none for what is done at a station of its own */
+  readonly shelf?: Shelf;
+  /** What several records of a circuit say together, oldest first, where no single one does */
+  together?(runs: readonly { readonly record: Body; readonly verdict: Verdict }[], layout: Layout): Together | undefined;
+  /** Whether this verdict leaves the same check to be done once more, otherwise: a seat that holds warm, tried cold */
+  repeats?(verdict: Verdict): boolean;
   /** Families of faults it tells about; the engine's where nothing else is said */
   readonly families?: readonly Family[];
   /** Every way to do it on this vehicle, of the families a job is weighed over */

@@ -1,5 +1,4 @@
-import { CHECKS, type CheckContext, contextOf, voidVerdict } from "../checks";
-import { readSections, type SmokeRun } from "../checks/smoke";
+import { CHECK_IDS, CHECKS, type CheckContext, contextOf, voidVerdict } from "../checks";
 import type { Shop } from "../shop/settings";
 import { causesOf, codeObservations, type Evidence, familiesOf, nextChecks, weighSuspects, weighTogether } from "../suspects";
 import type { VehicleFacts } from "../vehicle";
@@ -254,11 +253,15 @@ function provedElsewhere({ at, body }: Of<"check">): string | undefined {
   return "its machine was proved in another session: prove it again and repeat the run";
 }
 
-/** What the smoke runs since the last repair say together, where they are of different sections. */
+/** What the runs of one kind since the last repair say together, where they are of different sections. */
 function sectionsOf(checks: readonly CheckState[], { layout }: CheckContext): JobState["sections"] {
   const since = checks.some((c) => c.afterRepair === "after") ? checks.filter((c) => c.afterRepair === "after") : checks;
-  const runs = since.filter((c) => c.check === "smoke").map((c) => ({ run: c.record as SmokeRun, verdict: c.verdict }));
-  return runs.length < 2 ? undefined : readSections(runs, layout);
+  for (const kind of CHECK_IDS) {
+    const runs = since.filter((c) => c.check === kind);
+    const read = runs.length < 2 ? undefined : CHECKS[kind].together?.(runs, layout);
+    if (read) return read;
+  }
+  return undefined;
 }
 
 /** Hash of everything a verdict rests on, journalled with what was shown. */
@@ -370,8 +373,7 @@ function judgeSuspects(
   }
   const entries = new Set(state.checks.map((c) => c.entry));
   const suspects = weighTogether(open, evidence, (e) => entries.has(e.entry));
-  // A seat that holds warm is still to be tried cold.
-  const read = telling(answered ? sinceRepair : state.checks).filter((c) => c.verdict.observation !== "valve-good-warm");
+  const read = telling(answered ? sinceRepair : state.checks).filter((c) => !CHECKS[c.check].repeats?.(c.verdict));
   const done = read.map((c) => ({
     check: c.check,
     tested: c.tested,

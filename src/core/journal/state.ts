@@ -1,5 +1,4 @@
-import type { CheckId, Verdict, ZoneKnowledge } from "../checks";
-import type { SectionReading } from "../checks/smoke";
+import type { CheckId, Together, Verdict, ZoneKnowledge } from "../checks";
 import type { NextCheck, Suspect } from "../suspects";
 import type { KitItem, VehicleFacts } from "../vehicle";
 import type { At, Bodies, CodeRead, WaitingOn } from "./entries";
@@ -114,7 +113,7 @@ export interface JobState {
   /** Observations that a confirmed repair explains: no longer weighed */
   readonly retired: readonly string[];
   /** What smoke runs of different sections say together */
-  readonly sections?: SectionReading;
+  readonly sections?: Together;
   readonly kit: readonly KitItem[];
   /** Changes between the last failing and the first good reading, when more than one: cured, cause unproved */
   readonly confounded: readonly string[];

@@ -16,6 +16,7 @@ export const airflow: CheckKind<AirflowRecord> = {
   aim: "What the engine breathes against what its meter says: restriction or meter",
   engine: "warm-running",
   role: "measures",
+  shelf: "running",
   candidates: airflowCandidates,
   asks: ({ points }, verdict, { layout }) => {
     if (verdict.outcome === "void") return [];

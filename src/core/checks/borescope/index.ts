@@ -14,6 +14,7 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }> =
   aim: "Ports and passages graded by the share that is open",
   engine: "standing",
   role: "measures",
+  shelf: "standing",
   candidates: borescopeCandidates,
   hot: { why: "the engine is hot: let it cool" },
   asks: (record, verdict, { layout }) =>

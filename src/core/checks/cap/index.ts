@@ -1,7 +1,8 @@
 import { formatNumber, toSi } from "../../units";
 import { saysOf, tight } from "../asked";
-import { type CheckContext, type CheckKind, type Plan, type Verdict, voidVerdict } from "../check";
+import { type CheckContext, type CheckKind, type Measure, type Plan, type Verdict, voidVerdict } from "../check";
 import { allowedLoss, instrumentDoubt, watchTime } from "../instrument";
+import { trappedHole, trappedMeasure } from "../trapped";
 import { capCandidates } from "./candidates";
 import { type CapRecord, capSchema } from "./record";
 
@@ -42,16 +43,22 @@ export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict {
     Math.min(1, Math.max(0, ((record.start - end) / record.start) * (STATED / Math.max(1, record.seconds))));
   const [loss, low, high] = [share(record.end), share(record.end + division), share(record.end - division)];
   const fitted = record.part === "fitted";
-  const measures = [
+  const measures: Measure[] = [
     {
       name: `Loses in ${STATED} s`,
-      value: { value: 100 * loss, unit: "%" as const },
+      value: { value: 100 * loss, unit: "%" },
       low: 100 * low,
       high: 100 * high,
       limit: `${formatNumber(100 * limit, 0)} %`,
       limitSource: limits.capLoss.source,
     },
   ];
+  const start = toSi({ value: record.start, unit: record.unit });
+  if (record.volume) {
+    const lost = (end: number) => (record.start - end) / record.start;
+    const shares = { share: lost(record.end), low: lost(record.end + division), high: lost(record.end - division) };
+    measures.push(trappedMeasure(trappedHole(record.volume, start, record.seconds, shares)));
+  }
   const about = (observation: string) => (fitted ? { observation, tested: ["filler-cap"] } : {});
   const seal = {
     whole: [],
@@ -73,7 +80,6 @@ export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict {
         : [],
     };
   }
-  const start = toSi({ value: record.start, unit: record.unit });
   const watch = watchTime(record.instrument, start, limit, limits, STATED);
   const doubt = instrumentDoubt(
     record.instrument,
@@ -105,6 +111,7 @@ export const cap: CheckKind<CapRecord, unknown> = {
   aim: "The cap by itself on its tester: what smoke through the neck leaves out",
   engine: "standing",
   role: "measures",
+  shelf: "vapour",
   families: ["evap"],
   candidates: capCandidates,
   asks: (record, verdict, { layout }) =>

@@ -15,6 +15,7 @@ export const chain: CheckKind<ChainRecord> = {
   aim: "Supply, solenoid, diaphragm, shaft: stops at the first broken link",
   engine: "running",
   role: "measures",
+  shelf: "electric",
   candidates: chainCandidates,
   asks: chainAsks,
   ownCommands: () => ["flap-solenoid"],

@@ -20,6 +20,7 @@ export const circuit: CheckKind<
   aim: "Feed, control, voltage across the load: the first pin that is wrong",
   engine: "running",
   role: "measures",
+  shelf: "electric",
   families: ["engine", "evap"],
   candidates: circuitCandidates,
   asks: (record, verdict, { layout }) =>

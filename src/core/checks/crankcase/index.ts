@@ -15,6 +15,7 @@ export const crankcase: CheckKind<CrankcaseReading> = {
   aim: "Manometer on the dipstick tube: PCV diaphragm, breather, blow-by",
   engine: "warm-running",
   role: "measures",
+  shelf: "running",
   candidates: crankcaseCandidates,
   asks: (_record, verdict, { layout }) =>
     verdict.outcome === "void"

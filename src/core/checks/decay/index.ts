@@ -18,6 +18,7 @@ export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boo
   aim: "Shut the EVAP system off under pressure and watch it fall: what the ball no longer shows",
   engine: "standing",
   role: "measures",
+  shelf: "vapour",
   families: ["evap"],
   candidates: decayCandidates,
   sweeps: true,

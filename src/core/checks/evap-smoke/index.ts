@@ -17,6 +17,7 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim> = {
   aim: "Smoke into the vapour system below its ceiling: where it comes out, and how far it got",
   engine: "standing",
   role: "measures",
+  shelf: "vapour",
   families: ["evap"],
   candidates: evapSmokeCandidates,
   sweeps: true,

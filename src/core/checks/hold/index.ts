@@ -16,6 +16,7 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }> = {
   aim: "Hand pump on one part: moves, holds, still holds while wiggled",
   engine: "standing",
   role: "measures",
+  shelf: "standing",
   candidates: holdCandidates,
   asks: holdAsks,
   byPart: true,

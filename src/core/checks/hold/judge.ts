@@ -1,8 +1,8 @@
-import { holeOfLoss } from "../../gas/hold";
 import { formatNumber, fromSi, toSi } from "../../units";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, WITHIN, type ZoneKnowledge } from "../check";
 import { allowedLoss, instrumentDoubt, rises, watchTime } from "../instrument";
-import { type Loss, lossIn60 } from "./loss";
+import { FAR_BELOW, trappedHole, trappedMeasure } from "../trapped";
+import { type Loss, lossIn60, lostIn } from "./loss";
 import { HOLD_PART_NAMES, type HoldRecord } from "./record";
 
 /** Least time a part that seems to hold must be watched, s. */
@@ -12,27 +12,12 @@ const ENOUGH = 0.6;
 
 /** No air outside holds more than this, Pa. */
 const MOST_VACUUM = 103e3;
-/** Share of what must be caught below which a hole is far below it. */
-const FAR_BELOW = 0.5;
-/** Where a hold records no conditions of its own: sea level, a bay's air. Either shifts a hole by a few percent. */
-const AMBIENT = 101325;
-const TEMPERATURE = 293.15;
-
 /** The larger of the holes that both holds make, with the interval of its loss, m; undefined without a gas space. */
 function holeOf({ volume, still: samples, wiggled: moved, unit }: HoldRecord, still: Loss, wiggled: Loss | undefined) {
   if (!volume) return undefined;
   const of = (list: HoldRecord["still"], loss: Loss) => {
     const start = toSi({ value: (list[0] as readonly [number, number])[1], unit });
-    const at = (share: number) =>
-      holeOfLoss({
-        volume: toSi(volume),
-        start: AMBIENT - start,
-        end: AMBIENT - start * (1 - Math.max(0, share)) ** (loss.seconds / 60),
-        seconds: loss.seconds,
-        ambient: AMBIENT,
-        temperature: TEMPERATURE,
-      });
-    return { diameter: at(loss.share), low: at(loss.low), high: at(loss.high) };
+    return trappedHole(volume, -start, loss.seconds, lostIn(loss, loss.seconds));
   };
   const first = of(samples, still);
   const second = wiggled && moved.length >= 2 ? of(moved, wiggled) : first;
@@ -78,14 +63,13 @@ export function judgeHold(record: HoldRecord, context: CheckContext): Verdict {
   );
   const hole = holeOf(record, still, wiggled);
   if (hole) {
-    measures.push({
-      name: "Loss as one sharp-edged hole (Cd 0.61)",
-      value: fromSi(hole.diameter, "mm"),
-      low: 1000 * hole.low,
-      high: 1000 * hole.high,
-      limit: `${formatNumber(1000 * limits.caughtVacuum.value, 1)} mm must be caught`,
-      limitSource: limits.caughtVacuum.source,
-    });
+    const caught = limits.caughtVacuum;
+    measures.push(
+      trappedMeasure(hole, {
+        limit: `${formatNumber(1000 * caught.value, 1)} mm must be caught`,
+        limitSource: caught.source,
+      }),
+    );
   }
   // With the gas space known the loss is a hole: one far below what anything asks for is not what set a code.
   if (hole && (still.low > limit || (wiggled?.low ?? 0) > limit) && hole.high <= FAR_BELOW * limits.caughtVacuum.value) {

@@ -14,6 +14,7 @@ export const output: CheckKind<OutputRecord, { readonly joint: string; readonly 
   aim: "Command it from the scan tool and see what answers",
   engine: "running",
   role: "measures",
+  shelf: "electric",
   families: ["engine", "evap"],
   candidates: outputCandidates,
   asks: (record, verdict, { layout }) =>

@@ -16,6 +16,7 @@ export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly ho
   aim: "Shut one branch off and see the reading recover: that confirms",
   engine: "warm-running",
   role: "locates",
+  shelf: "running",
   candidates: pinchCandidates,
   asks: (record, verdict, { layout, vehicle }) =>
     verdict.outcome === "fail"

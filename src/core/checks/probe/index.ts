@@ -17,6 +17,7 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }> = {
   aim: "One spot at a time, engine running: a reaction names the spot",
   engine: "warm-running",
   role: "locates",
+  shelf: "running",
   candidates: probeCandidates,
   locator: "spray",
   asks: probeAsks,

@@ -16,6 +16,7 @@ export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "p
   aim: "Engine vacuum pulls the shut system down: pull-down, hold and relief, each by itself",
   engine: "warm-running",
   role: "measures",
+  shelf: "vapour",
   families: ["evap"],
   candidates: pulldownCandidates,
   asks: pulldownAsks,

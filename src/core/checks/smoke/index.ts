@@ -4,6 +4,7 @@ import { smokeCandidates } from "./candidates";
 import { judgeSmoke } from "./judge";
 import { planSmoke, type SmokeAim } from "./plan";
 import { type SmokeRun, smokeRunSchema } from "./record";
+import { readSections } from "./sections";
 
 export * from "./asks";
 export * from "./judge";
@@ -18,6 +19,12 @@ export const smoke: CheckKind<SmokeRun, SmokeAim> = {
   aim: "Fill what is under suspicion and see where it comes out",
   engine: "standing",
   role: "measures",
+  shelf: "standing",
+  together: (runs, layout) =>
+    readSections(
+      runs.map(({ record, verdict }) => ({ run: record, verdict })),
+      layout,
+    ),
   candidates: smokeCandidates,
   sweeps: true,
   hot: { why: "the exhaust is hot: let it cool", waits: true },

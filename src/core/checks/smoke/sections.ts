@@ -1,7 +1,7 @@
 import { holeArea } from "../../gas/orifice";
 import { formatNumber } from "../../units";
 import { type FillSetup, type Joint, type Layout, reachOf, type ZoneId } from "../../vehicle";
-import { jointName, type Verdict } from "../check";
+import { jointName, type Together, type Verdict } from "../check";
 import { readSmoke } from "./judge";
 import type { SmokeRun } from "./record";
 
@@ -67,16 +67,6 @@ export function proposeSections(layout: Layout, setup: FillSetup, odds: Readonly
   return sections.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes).slice(0, 4);
 }
 
-/** What a set of runs says together. */
-export interface SectionReading {
-  /** Joints the leak lies among, by every comparison */
-  readonly within: readonly string[];
-  /** Joints a comparison cleared */
-  readonly cleared: readonly string[];
-  /** One line for each comparison */
-  readonly says: readonly string[];
-}
-
 /** A fall of the reading counts when it is beyond its own interval and more than this share of the whole. */
 const TELLING = 0.12;
 
@@ -89,7 +79,7 @@ const TELLING = 0.12;
 export function readSections(
   runs: readonly { readonly run: SmokeRun; readonly verdict: Verdict }[],
   layout: Layout,
-): SectionReading | undefined {
+): Together | undefined {
   const read = runs.flatMap(({ run, verdict }) => {
     if (verdict.outcome === "void") return [];
     const reach = reachOf(layout, run);

@@ -158,6 +158,7 @@ export const tankSensor: CheckKind<TankSensorRecord, unknown> = {
   aim: "Cap off, key on: the sensor against its own curve",
   engine: "standing",
   role: "measures",
+  shelf: "vapour",
   families: ["evap"],
   candidates: tankSensorCandidates,
   asks: tankSensorAsks,

@@ -18,6 +18,7 @@ export const trims: CheckKind<TrimSurvey> = {
   aim: "What closed loop had to correct, from idle to load",
   engine: "warm-running",
   role: "measures",
+  shelf: "running",
   candidates: trimsCandidates,
   asks: trimsAsk,
   schema: trimSurveySchema,

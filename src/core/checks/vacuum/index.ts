@@ -15,6 +15,7 @@ export const vacuum: CheckKind<VacuumReading> = {
   aim: "Gauge on the manifold: level, needle and snap",
   engine: "warm-running",
   role: "measures",
+  shelf: "running",
   candidates: vacuumCandidates,
   asks: (_record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofEngine(layout, "vacuum@idle", "intake vacuum at idle", saysOf(verdict.outcome))],

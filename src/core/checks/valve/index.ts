@@ -16,6 +16,9 @@ export const valve: CheckKind<ValveRecord, { readonly joint: string; readonly po
     aim: "Rest and energised: holds where it must, passes where it must",
     engine: "standing",
     role: "measures",
+    shelf: "standing",
+    // A seat that holds warm is still to be tried cold.
+    repeats: (verdict) => verdict.observation === "valve-good-warm",
     families: ["engine", "evap"],
     candidates: valveCandidates,
     asks: valveAsks,

@@ -1,9 +1,9 @@
-import { holeOfLoss } from "../../gas/hold";
 import { inSentence } from "../../sentence";
-import { formatNumber, fromSi, type Quantity, toSi } from "../../units";
+import { formatNumber, type Quantity, toSi } from "../../units";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, WITHIN } from "../check";
-import { type Loss, lossIn60 } from "../hold";
+import { type Loss, lossIn60, lostIn } from "../hold";
 import { allowedLoss, instrumentDoubt, watchTime } from "../instrument";
+import { FAR_BELOW, trappedHole, trappedMeasure } from "../trapped";
 import type { ValveRecord, ValveState } from "./record";
 
 /** A state that passes has let most of it go by the end. */
@@ -11,27 +11,9 @@ const PASSED = 0.5;
 /** Least time a closed state must be watched, s. */
 const WATCH = 20;
 
-/** Share of what must be caught below which a hole is far below it. */
-const FAR_BELOW = 0.5;
-/** Where a test records no conditions of its own: sea level, a bay's air. Either shifts a hole by a few percent. */
-const AMBIENT = 101325;
-const TEMPERATURE = 293.15;
-
-/** The hole that a closed state's loss makes in a known gas space, with its interval, m. */
-function holeOf(volume: Quantity | undefined, state: ValveState, loss: Loss, unit: ValveRecord["unit"]) {
-  if (!volume) return undefined;
-  const start = toSi({ value: state.start, unit });
-  const at = (share: number) =>
-    holeOfLoss({
-      volume: toSi(volume),
-      start: AMBIENT - start,
-      end: AMBIENT - start * (1 - Math.max(0, share)) ** (state.seconds / 60),
-      seconds: state.seconds,
-      ambient: AMBIENT,
-      temperature: TEMPERATURE,
-    });
-  return { diameter: at(loss.share), low: at(loss.low), high: at(loss.high) };
-}
+/** The hole that a closed state's loss makes in a known gas space. */
+const holeOf = (volume: Quantity | undefined, state: ValveState, loss: Loss, unit: ValveRecord["unit"]) =>
+  volume && trappedHole(volume, -toSi({ value: state.start, unit }), state.seconds, lostIn(loss, state.seconds));
 
 export type Reading = "holds" | "weeps" | "passes";
 
@@ -137,14 +119,13 @@ export function judgeValve(record: ValveRecord, context: CheckContext): Verdict 
   }
   const hole = holeOf(record.volume, closedState, loss, record.unit);
   if (hole) {
-    measures.push({
-      name: "Loss as one sharp-edged hole (Cd 0.61)",
-      value: fromSi(hole.diameter, "mm"),
-      low: 1000 * hole.low,
-      high: 1000 * hole.high,
-      limit: `${formatNumber(1000 * limits.caughtManifold.value, 1)} mm must be caught`,
-      limitSource: limits.caughtManifold.source,
-    });
+    const caught = limits.caughtManifold;
+    measures.push(
+      trappedMeasure(hole, {
+        limit: `${formatNumber(1000 * caught.value, 1)} mm must be caught`,
+        limitSource: caught.source,
+      }),
+    );
   }
   if (shut === "weeps" && open === "passes" && hole && hole.high <= FAR_BELOW * limits.caughtManifold.value) {
     return {

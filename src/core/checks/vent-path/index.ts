@@ -122,6 +122,7 @@ export const ventPath: CheckKind<VentPathRecord, unknown> = {
   aim: "Filter, vent valve, canister, line to the tank: blown through one by one",
   engine: "standing",
   role: "measures",
+  shelf: "vapour",
   families: ["evap"],
   candidates: ventPathCandidates,
   asks: (record, verdict, context) =>

@@ -2,24 +2,21 @@
 
 import { Wrench } from "lucide-react";
 import { useState } from "react";
-import { CHECKS, type CheckId } from "@/core/checks";
+import { CHECK_IDS, CHECKS, type CheckId, SHELVES, type Shelf } from "@/core/checks";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { useJob } from "../use-job";
 
 /** The instruments by what the engine does meanwhile. */
-const GROUPS: readonly (readonly [string, readonly CheckId[]])[] = [
-  ["Engine running", ["trims", "probe", "vacuum", "airflow", "crankcase", "pinch"]],
-  ["Engine standing", ["smoke", "hold", "valve", "borescope"]],
-  ["Vapour system", ["evap-smoke", "decay", "pulldown", "cap", "vent-path", "tank-sensor"]],
-  ["Commanded and electric", ["output", "circuit", "chain"]],
-];
+const GROUPS = (Object.keys(SHELVES) as Shelf[]).map(
+  (shelf) => [SHELVES[shelf], CHECK_IDS.filter((id) => CHECKS[id].shelf === shelf)] as const,
+);
 
 /** The instrument in hand, and the shelf it came from: every check with what it is for; the best next one is marked. */
 export function InstrumentShelf({ value, onChange }: { value: CheckId; onChange: (kind: CheckId) => void }) {
   const { state } = useJob();
   const [open, setOpen] = useState(false);
-  const best = state.next.find((n) => n.check !== "look");
+  const best = state.next.find((n) => CHECKS[n.check].shelf);
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
       <h2 className="text-2xl font-bold">{CHECKS[value].name}</h2>
