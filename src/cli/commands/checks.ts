@@ -1,6 +1,6 @@
 import { basename } from "node:path";
 import * as yup from "yup";
-import { CHECK_IDS, CHECKS, type CheckId, contextOf, verdictWord } from "@/core/checks";
+import { CHECK_IDS, CHECKS, type CheckId, contextOf, judgeCheck, verdictWord } from "@/core/checks";
 import { AGENTS, type Agent, PROBE_EXTRACTOR, type ProbeRecord, probeSeries, readTaps } from "@/core/checks/probe";
 import { BadInput, strictObject, validate } from "@/core/input";
 import { DEFAULT_SHOP, liftShop, type Shop, shopSchema } from "@/core/shop/settings";
@@ -30,7 +30,10 @@ export const judge: Command = {
     );
     validate(check.schema, given.record, "record");
     const shop = validate<Shop>(shopSchema, liftShop({ ...DEFAULT_SHOP, ...given.context.shop }), "context.shop");
-    const { zones, ...verdict } = guarded(() => check.judge(given.record, contextOf(given.context.vehicle, shop)), "record");
+    const { zones, ...verdict } = guarded(
+      () => judgeCheck(kind as CheckId, given.record, contextOf(given.context.vehicle, shop)),
+      "record",
+    );
     return { check: kind, word: verdictWord(check, verdict), ...verdict, zones };
   },
 };

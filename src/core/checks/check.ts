@@ -206,6 +206,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown> {
   readonly hot?: { readonly why: string; readonly waits?: true };
   /** The house method that begins with it on a lean code */
   readonly locator?: HouseMethods["firstLocator"];
+  /** Joints that it can be done at on this vehicle; absent where it is about the whole car, or chooses its way in itself */
+  places?(context: Pick<CheckContext, "layout">): readonly string[];
   /** The part or way in that a record is about; absent where the check is about the whole car */
   place?(record: Body): string;
   /** Each part that a record can be about owes its own proof, and is compared with itself */

@@ -5,11 +5,11 @@ import { usualSetup } from "../vehicle";
 import type { CheckId } from ".";
 import type { Verdict } from "./check";
 import { capRecord, decayRecord, evapSmokeRun, tankSensorRecord, ventPathRecord } from "./evap.fixture";
-import { CHECKS } from "./index";
-import { airflow, circuit, hold, pinch, vacuum, valve } from "./records.fixture";
+import { CHECKS, judgeCheck } from "./index";
+import { airflow, borescope, circuit, hold, output, pinch, vacuum, valve } from "./records.fixture";
 import type { SmokeRun } from "./smoke";
 
-const judge = (check: CheckId, record: object, vehicle = NATURAL): Verdict => CHECKS[check].judge(record, contextOf(vehicle));
+const judge = (check: CheckId, record: object, vehicle = NATURAL): Verdict => judgeCheck(check, record, contextOf(vehicle));
 const says = (verdict: Verdict) => `${verdict.outcome}: ${verdict.reasons.join("; ")}`;
 const flat = (flow: number, pressure: number, seconds = 96): SmokeRun["samples"] =>
   Array.from({ length: 16 }, (_, i) => [1 + (i * (seconds - 6)) / 15, flow, pressure] as const);
@@ -302,5 +302,18 @@ describe("a tank sensor's slope", () => {
       const record = tankSensorRecord({ second: { pressure: { value, unit: "kPa" }, signal: { value: 1.5, unit: "V" } } });
       expect(judge("tank-sensor", record, VAPOUR).outcome).toBe("unsure");
     }
+  });
+});
+
+describe("a place that a check says nothing of", () => {
+  it.each<[CheckId, object, string]>([
+    ["circuit", { ...circuit, joint: "booster-check-valve" }, "booster check valve"],
+    ["valve", { ...valve, joint: "pcv-valve" }, "PCV valve"],
+    ["hold", { ...hold, joint: "manifold-gasket" }, "manifold gasket"],
+    ["output", { ...output, joint: "manifold-gasket" }, "manifold gasket"],
+    ["pinch", { ...pinch, joint: "exhaust-gasket" }, "gasket"],
+    ["borescope", { ...borescope, joint: "oil-cap" }, "oil"],
+  ])("%s: is void there", (check, record, name) => {
+    expect(judge(check, record)).toMatchObject({ outcome: "void", headline: expect.stringContaining(name) });
   });
 });

@@ -1,8 +1,9 @@
+import { inSentence } from "../sentence";
 import { airflow } from "./airflow";
 import { borescope } from "./borescope";
 import { cap } from "./cap";
 import { chain } from "./chain";
-import type { CheckContext, CheckKind, Verdict } from "./check";
+import { type CheckContext, type CheckKind, type Verdict, voidVerdict } from "./check";
 import { circuit } from "./circuit";
 import { crankcase } from "./crankcase";
 import { decay } from "./decay";
@@ -55,5 +56,11 @@ export const CHECK_IDS = Object.keys(CHECKS) as CheckId[];
 
 /** Judges a record of any kind; the record has passed its kind's schema at the door. */
 export function judgeCheck(kind: CheckId, record: object, context: CheckContext): Verdict {
-  return CHECKS[kind].judge(record, context);
+  const check = CHECKS[kind];
+  const place = check.place?.(record);
+  if (place !== undefined && check.places && !check.places(context).includes(place)) {
+    const name = inSentence(context.layout.joints.find((j) => j.id === place)?.name ?? place);
+    return voidVerdict(`${check.name}: not at the ${name}`, "this check says nothing of such a part, or the vehicle has none");
+  }
+  return check.judge(record, context);
 }

@@ -3,9 +3,10 @@ import { type Candidate, TAKEN_APART } from "../candidate";
 import type { CheckContext } from "../check";
 
 /** Passages that a borescope is put into, with the minutes it takes to get there. */
-const PASSAGES: readonly (readonly [string, number])[] = [
+export const PASSAGES: readonly (readonly [string, number])[] = [
   ["intake-valves", 10],
   ["throttle", 10],
+  ["egr-valve", 15],
   ["catalyst", 20],
 ];
 

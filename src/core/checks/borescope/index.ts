@@ -1,6 +1,6 @@
 import { ofPart, saysOf } from "../asked";
 import type { CheckKind } from "../check";
-import { borescopeCandidates } from "./candidates";
+import { borescopeCandidates, PASSAGES } from "./candidates";
 import { judgeBorescope } from "./judge";
 import { planBorescope } from "./plan";
 import { type BorescopeRecord, borescopeSchema } from "./record";
@@ -28,5 +28,6 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }> =
       { reading: `${p.name}, straight`, value: p.straight, unit: "%", point },
       ...(p.side === undefined ? [] : [{ reading: `${p.name}, from the side`, value: p.side, unit: "%", point }]),
     ]),
+  places: ({ layout }) => layout.joints.filter((j) => PASSAGES.some(([id]) => id === j.id)).map((j) => j.id),
   place: (r) => r.joint,
 };

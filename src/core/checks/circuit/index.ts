@@ -1,5 +1,6 @@
 import { ofPart, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
+import { electricOf } from "../commanded";
 import { circuitCandidates } from "./candidates";
 import { judgeCircuit } from "./judge";
 import type { Wiring } from "./pins";
@@ -35,5 +36,6 @@ export const circuit: CheckKind<
     ...readingOf("battery", r.battery),
     ...r.readings.flatMap(({ pin, voltage }, point) => readingOf(pin, voltage, { point })),
   ],
+  places: ({ layout }) => electricOf(layout),
   place: (r) => r.joint,
 };

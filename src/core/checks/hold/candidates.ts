@@ -3,7 +3,7 @@ import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
 
 /** Zones of which each part is pumped up by itself. */
-const PUMPED: readonly string[] = ["flap-actuator", "vacuum-supply", "booster-branch"];
+export const PUMPED: readonly string[] = ["flap-actuator", "vacuum-supply", "booster-branch"];
 
 export function holdCandidates({ layout }: CheckContext): Candidate[] {
   return layout.joints

@@ -1,6 +1,6 @@
 import type { CheckKind } from "../check";
 import { holdAsks } from "./asks";
-import { holdCandidates } from "./candidates";
+import { holdCandidates, PUMPED } from "./candidates";
 import { judgeHold } from "./judge";
 import { planHold } from "./plan";
 import { type HoldRecord, holdSchema } from "./record";
@@ -35,5 +35,6 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }> = {
         seconds,
       })),
     ),
+  places: ({ layout }) => layout.joints.filter((j) => PUMPED.includes(j.from) || j.pinchable === true).map((j) => j.id),
   place: (r) => r.joint,
 };

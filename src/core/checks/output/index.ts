@@ -1,5 +1,6 @@
 import { ofPart, saysOf } from "../asked";
 import type { CheckKind } from "../check";
+import { electricOf } from "../commanded";
 import { outputCandidates } from "./candidates";
 import { judgeOutput } from "./judge";
 import { planOutput } from "./plan";
@@ -25,5 +26,6 @@ export const output: CheckKind<OutputRecord, { readonly joint: string; readonly 
   plan: planOutput,
   judge: judgeOutput,
   readings: (r) => [{ reading: `response of ${r.output}`, value: r.seenAfter, unit: "s" }],
+  places: ({ layout }) => electricOf(layout),
   place: (r) => r.joint,
 };

@@ -2,7 +2,15 @@ import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
 
 /** Spots a probe is taken to: seals and hoses that the engine sucks at. */
-const SUCKED: readonly string[] = ["manifold", "metered-duct", "crankcase", "booster-branch", "breather", "vacuum-supply"];
+export const SUCKED: readonly string[] = [
+  "manifold",
+  "metered-duct",
+  "crankcase",
+  "booster-branch",
+  "breather",
+  "vacuum-supply",
+  "flap-actuator",
+];
 /** Factor on fire risk in the bay. */
 const FLAMMABLE = 0.95;
 

@@ -1,4 +1,5 @@
 import type { CheckKind } from "../check";
+import { electricOf } from "../commanded";
 import { valveAsks } from "./asks";
 import { valveCandidates } from "./candidates";
 import { judgeValve } from "./judge";
@@ -33,6 +34,7 @@ export const valve: CheckKind<ValveRecord, { readonly joint: string; readonly po
         { reading: `put on, ${state}`, value: r[state].start, unit: r.unit, point, seconds: 0 },
         { reading: `left, ${state}`, value: r[state].end, unit: r.unit, point, seconds: r[state].seconds },
       ]),
+    places: ({ layout }) => electricOf(layout).filter((id) => id !== "throttle"),
     place: (r) => r.joint,
     onBench: (r) => r.part === "new",
   };

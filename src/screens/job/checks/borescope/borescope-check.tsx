@@ -13,7 +13,6 @@ import { JointField, useJoints } from "../joint-field";
 import { useCheckDraft } from "../use-check-draft";
 import { usePlace } from "../use-place";
 
-const PASSAGES = ["intake-valves", "throttle", "egr-valve", "catalyst"];
 const EMPTY = {
   joint: "",
   when: "as-found" as BorescopeRecord["when"],
@@ -25,12 +24,12 @@ const EMPTY = {
 export function BorescopeCheck({ head }: { head: ReactNode }) {
   const { context, state } = useJob();
   const { draft, set, clear } = useCheckDraft("borescope", EMPTY);
-  const joints = useJoints((j) => PASSAGES.includes(j.id));
+  const joints = useJoints("borescope");
   const best = state.next.find((n) => n.check === "borescope")?.place;
   const joint = draft.joint || best || joints[0]?.id || "";
   usePlace(
     joint,
-    (j) => PASSAGES.includes(j.id),
+    (j) => joints.some((x) => x.id === j.id),
     (id) => set({ joint: id }),
   );
   const [name, setName] = useState("");

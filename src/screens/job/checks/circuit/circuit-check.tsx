@@ -42,7 +42,7 @@ const EMPTY = {
 export function CircuitCheck({ head }: { head: ReactNode }) {
   const { context, shop, state } = useJob();
   const { draft, set, clear } = useCheckDraft("circuit", EMPTY);
-  const joints = useJoints((j) => j.kind === "valve" || j.kind === "throttle");
+  const joints = useJoints("circuit");
   const best = state.next.find((n) => n.check === "circuit")?.place;
   const joint = draft.joint || best || joints[0]?.id || "";
   usePlace(

@@ -65,7 +65,7 @@ export function HoldCheck({ head }: { head: ReactNode }) {
   const { context, shop, state } = useJob();
   const { number } = usePreferences();
   const { draft, set, clear } = useCheckDraft<Draft>("hold", EMPTY);
-  const joints = useJoints((j) => ["flap-actuator", "vacuum-supply", "booster-branch"].includes(j.from) || j.pinchable === true);
+  const joints = useJoints("hold");
   const best = state.next.find((n) => n.check === "hold")?.place;
   const joint = draft.joint || best || joints[0]?.id || "";
   const running = draft.began[draft.watch];

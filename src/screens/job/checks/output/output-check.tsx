@@ -31,7 +31,7 @@ export function OutputCheck({ head }: { head: ReactNode }) {
   const { context, state, append } = useJob();
   const { draft, set, clear } = useCheckDraft("output", EMPTY);
   const [error, setError] = useState<string>();
-  const joints = useJoints((j) => j.kind === "valve" || j.kind === "throttle");
+  const joints = useJoints("output");
   const best = state.next.find((n) => n.check === "output")?.place;
   const joint = draft.joint || best || joints[0]?.id || "";
   const limit = readNumber(draft.limit) ?? context?.limits.outputTime.value ?? 30;

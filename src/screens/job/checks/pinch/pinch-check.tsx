@@ -37,12 +37,12 @@ const STEPS = [
 export function PinchCheck({ head }: { head: ReactNode }) {
   const { context, state } = useJob();
   const { draft, set, clear } = useCheckDraft("pinch", EMPTY);
-  const joints = useJoints((j) => j.kind === "seal" && j.id !== "exhaust-gasket");
+  const joints = useJoints("pinch");
   const best = state.next.find((n) => n.check === "pinch")?.place;
   const joint = draft.joint || best || joints[0]?.id || "";
   usePlace(
     joint,
-    (j) => j.kind === "seal",
+    (j) => joints.some((x) => x.id === j.id),
     (id) => set({ joint: id }),
   );
   if (!context) return null;

@@ -32,8 +32,6 @@ import { useCheckDraft } from "../use-check-draft";
 import { usePlace } from "../use-place";
 import { ProbePlot } from "./probe-plot";
 
-const SUCKED = ["manifold", "metered-duct", "crankcase", "booster-branch", "breather", "vacuum-supply", "flap-actuator"];
-
 interface Draft {
   mode: "log" | "typed";
   agent: Agent | undefined;
@@ -71,7 +69,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
   const [mapping, setMapping] = useState<Mapping>();
   const [file, setFile] = useState<{ file: File; log: ImportedLog }>();
   const [error, setError] = useState<string>();
-  const joints = useJoints((j) => j.kind === "seal" && SUCKED.includes(j.from));
+  const joints = useJoints("probe");
   const spot = draft.spot || joints[0]?.id || "";
   const gap = context?.limits.probeGap.value ?? 12;
   const lastTap = draft.taps.at(-1)?.at;

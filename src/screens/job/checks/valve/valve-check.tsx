@@ -95,12 +95,12 @@ function stateOf(typed: TypedState): ValveState | undefined {
 export function ValveCheck({ head }: { head: ReactNode }) {
   const { context, shop, state } = useJob();
   const { draft, set, clear } = useCheckDraft<Draft>("valve", EMPTY);
-  const joints = useJoints((j) => j.kind === "valve");
+  const joints = useJoints("valve");
   const best = state.next.find((n) => n.check === "valve")?.place;
   const joint = draft.joint || best || joints[0]?.id || "";
   usePlace(
     joint,
-    (j) => j.kind === "valve",
+    (j) => joints.some((x) => x.id === j.id),
     (id) => set({ joint: id }),
   );
   if (!context) return null;
