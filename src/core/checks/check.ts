@@ -66,6 +66,8 @@ export interface Verdict {
   readonly reasons: readonly string[];
   /** What the suspects engine weighs; a void check has none. */
   readonly observation?: string;
+  /** What it saw besides, where it saw several places: each is weighed */
+  readonly also?: readonly string[];
   /** Joints the check put to the test, whatever it said of them. */
   readonly tested?: readonly string[];
   readonly zones: readonly ZoneKnowledge[];

@@ -289,6 +289,21 @@ describe("handover", () => {
   });
 });
 
+describe("smoke seen at two places in one run", () => {
+  it("raises both, whichever was marked first", () => {
+    for (const places of [
+      ["pcv-hose", "vacuum-branch"],
+      ["vacuum-branch", "pcv-hose"],
+    ]) {
+      const { job } = found();
+      job.smoke({ seen: places.map((joint, i) => ({ joint, at: 40 + i })), noSmokeOutside: false }, 9);
+      const top = job.state().suspects.slice(0, 2);
+      expect(new Set(top.map((s) => s.cause.joint))).toEqual(new Set(places));
+      expect(top[1]?.odds).toBeGreaterThan(0.05);
+    }
+  });
+});
+
 describe("canonical JSON", () => {
   it("is one text for equal values, whatever their key order", () => {
     expect(canonicalJson({ b: 1, a: [1, { d: 2, c: undefined }] })).toBe('{"a":[1,{"d":2}],"b":1}');

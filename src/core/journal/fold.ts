@@ -330,7 +330,13 @@ function judgeSuspects(
         !list.some((d, k) => k > i && d.check === c.check && d.verdict.observation === c.verdict.observation),
     );
   const fromChecks = (list: readonly CheckState[]): Evidence[] =>
-    once(telling(list)).map((c) => ({ observation: c.verdict.observation as string, entry: c.entry, tested: c.tested }));
+    once(telling(list)).flatMap((c) =>
+      [c.verdict.observation as string, ...(c.verdict.also ?? [])].map((observation) => ({
+        observation,
+        entry: c.entry,
+        tested: c.tested,
+      })),
+    );
   const sinceRepair = state.checks.filter((c) => c.afterRepair === "after");
   const answered =
     state.repairs.some((r) => !r.undone) && sinceRepair.some((c) => c.verdict.outcome === "pass" || c.verdict.outcome === "fail");

@@ -3,7 +3,7 @@ import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import { EVAP_ZONES, entryZone, type Reach, reachOf } from "../../vehicle";
 import { type CheckContext, jointName, type Measure, type Verdict, WITHIN, type ZoneKnowledge } from "../check";
 import { fuelLevelDoubt, gasSpace, holeMeasure, setupTrap } from "../evap-fields";
-import { machineTrap, names, readSmoke, type SmokeReading, smokeMeasures, type Trap, trappedVerdict } from "../smoke";
+import { alsoAt, machineTrap, names, readSmoke, type SmokeReading, smokeMeasures, type Trap, trappedVerdict } from "../smoke";
 import type { CapOff, EvapSmokeRun } from "./record";
 
 /** What the machine is set to, Pa gauge: its regulated output where it was regulated. */
@@ -146,6 +146,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
         hidden,
       ],
       observation: `smoke-at:${places[0]}`,
+      ...alsoAt(places),
       zones: layout.zones.flatMap((z): ZoneKnowledge[] => {
         const at = leaking.get(z.id);
         if (at) return [{ zone: z.id, state: "leaking", joint: at, why: `smoke seen at ${names([at], layout)}` }];

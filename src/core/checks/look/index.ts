@@ -28,14 +28,15 @@ function judgeLook(record: LookRecord, context: CheckContext): Verdict {
   const found = named("found");
   const missed = list.length - record.items.filter((i) => i.state !== "not-reached").length;
   const open = missed > 0 ? [`${missed} of ${list.length} places not reached`] : [];
-  const [first] = found;
-  if (first) {
+  const [at, ...more] = [...new Set(found.flatMap((f) => (f.item?.joint ? [`look-found:${f.item.joint}`] : [])))];
+  if (found.length > 0) {
     return {
       outcome: "fail",
       headline: `Found by eye and hand: ${found.map((f) => f.note || f.item?.text.split(":")[0] || f.id).join("; ")}`,
       measures: [],
       reasons: ["a spot found by eye is confirmed by a check before it is repaired", ...open],
-      ...(first.item?.joint ? { observation: `look-found:${first.item.joint}` } : {}),
+      ...(at ? { observation: at } : {}),
+      ...(more.length > 0 ? { also: more } : {}),
       zones: [],
     };
   }

@@ -196,6 +196,10 @@ export function machineTrap(
 /** Smoke goes on coming out for this long after the push has ended, s. */
 const LINGERS = 5;
 
+/** Every further place that smoke was seen at. */
+export const alsoAt = ([_first, ...more]: readonly string[]): Pick<Verdict, "also"> =>
+  more.length > 0 ? { also: more.map((id) => `smoke-at:${id}`) } : {};
+
 /** The verdict on a run that fell into a trap: void, unless smoke was seen before the trap closed. That stays evidence. */
 export function trappedVerdict(run: SmokeRun, trap: Trap, layout: Layout): Verdict {
   // Smoke at the entry itself is the adapter's.
@@ -211,6 +215,7 @@ export function trappedVerdict(run: SmokeRun, trap: Trap, layout: Layout): Verdi
     measures: [],
     reasons: [trap.why, "what was seen stays seen: cap it off to confirm, then run again for the rest"],
     observation: `smoke-at:${places[0]}`,
+    ...alsoAt(places),
     tested: places,
     zones: places.flatMap((id): ZoneKnowledge[] => {
       const joint = layout.joints.find((j) => j.id === id);
@@ -291,6 +296,7 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict {
         "cap it off and see the reading recover: that confirms, or shows a second leak",
       ],
       observation: `smoke-at:${first.joint}`,
+      ...alsoAt(places),
       zones,
     };
   }
