@@ -206,8 +206,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown> {
   readonly sweeps?: true;
   /** Why it cannot be done on a hot engine; `waits` where even a warm one must cool down first */
   readonly hot?: { readonly why: string; readonly waits?: true };
-  /** The house method that begins with it on a lean code */
-  readonly locator?: HouseMethods["firstLocator"];
+  /** The house methods that begin with it on a lean code */
+  readonly locator?: readonly HouseMethods["firstLocator"][];
   /** Joints that it can be done at on this vehicle; absent where it is about the whole car, or chooses its way in itself */
   places?(context: Pick<CheckContext, "layout">): readonly string[];
   /** The part or way in that a record is about; absent where the check is about the whole car */

@@ -114,7 +114,7 @@ export function nextChecks(
     const waiting = waitFor(c.check, now.engine);
     const minutes = Math.round(c.minutes + waiting);
     const free = c.free ? FREE : 1;
-    const first = lean && CHECKS[c.check].locator === context.house.firstLocator ? HOUSE_FIRST : 1;
+    const first = lean && CHECKS[c.check].locator?.includes(context.house.firstLocator) ? HOUSE_FIRST : 1;
     const notNow = hindrance(c, now, done, context);
     return {
       check: c.check,

@@ -20,7 +20,7 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }> = {
   places: ({ layout }) => layout.joints.filter((j) => j.kind === "seal" && SUCKED.includes(j.from)).map((j) => j.id),
   shelf: "running",
   candidates: probeCandidates,
-  locator: "spray",
+  locator: ["gas", "spray"],
   asks: probeAsks,
   schema: probeSchema,
   plan: planProbe,

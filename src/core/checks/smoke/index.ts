@@ -28,7 +28,7 @@ export const smoke: CheckKind<SmokeRun, SmokeAim> = {
   candidates: smokeCandidates,
   sweeps: true,
   hot: { why: "the exhaust is hot: let it cool", waits: true },
-  locator: "smoke",
+  locator: ["smoke"],
   asks: (run, verdict, context) => smokeAsks(run, verdict, context, "intake"),
   setup: smokeSetup,
   ownCommands: smokeSetup,
