@@ -3,5 +3,5 @@ import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
-  test: { include: ["src/**/*.test.ts", "demo/**/*.test.ts", "bench/**/*.test.ts"], testTimeout: 30000 },
+  test: { include: ["src/**/*.test.ts", "demo/**/*.test.ts", "bench/**/*.test.ts"], testTimeout: 120000 },
 });

@@ -1,7 +1,7 @@
 import type { Limit } from "../../shop/limits";
 import { formatNumber, fromSi, type Quantity, toSi } from "../../units";
 import type { VehicleFacts } from "../../vehicle";
-import type { Says } from "../asked";
+import { POINT_CLASSES, type Says } from "../asked";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import { classesOf } from "./points";
 import {
@@ -201,10 +201,16 @@ export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict {
   const base = { measures, zones: [] };
   const where = (list: typeof all) => {
     const classes = classesOf(counted, context);
-    return [...new Set(list.map((a) => WHERE[classes[a.index] as keyof typeof WHERE]))].join(", ");
+    const there = new Set(list.map((a) => classes[a.index]));
+    // In the order of a survey, whatever order the points were written down in.
+    return POINT_CLASSES.filter((c) => there.has(c))
+      .map((c) => WHERE[c])
+      .join(", ");
   };
   if (bad.length > 0) {
-    const most = bad.toSorted((a, b) => Math.abs(b.trim.total ?? 0) - Math.abs(a.trim.total ?? 0))[0] as (typeof all)[number];
+    const most = bad.toSorted(
+      (a, b) => Math.abs(b.trim.total ?? 0) - Math.abs(a.trim.total ?? 0) || (b.trim.total ?? 0) - (a.trim.total ?? 0),
+    )[0] as (typeof all)[number];
     const plain = `${capital(where(bad))}: ${saturated ? "at its stop, " : ""}${signed(most.trim.total ?? Number.NaN)} total, beyond ±${formatNumber(100 * act.value, 0)} %`;
     return {
       ...base,

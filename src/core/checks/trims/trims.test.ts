@@ -371,3 +371,10 @@ describe("hundreds of points", () => {
     expect(bank?.hole?.high).toBeGreaterThan(2.2e-3);
   });
 });
+
+it("a survey that fails at several points names them in the survey's order, whatever order they were typed in", () => {
+  const bad = [point(600, 1.5, 25, [10, 3]), point(1300, 1.5, 25, [0, 13.3]), point(600, 13, 25, [0, 0])];
+  const [one, other] = [bad, bad.toReversed()].map((points) => judgeTrims(survey(...points), context));
+  expect(one?.outcome).toBe("fail");
+  expect(other).toMatchObject({ outcome: one?.outcome, headline: one?.headline });
+});
