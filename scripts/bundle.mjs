@@ -1,5 +1,5 @@
 // Bundles the command line, so that it starts at once. A bundle older than the code it is made of is made anew.
-import { existsSync, readdirSync, rmSync, statSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, renameSync, statSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 
@@ -21,14 +21,14 @@ function stale() {
 }
 
 if (stale()) {
-  rmSync(join(root, "out"), { recursive: true, force: true });
   const { build } = await import("esbuild");
-  await build({
+  const { outputFiles } = await build({
     entryPoints: [join(root, "src/cli/main.ts")],
     outdir: join(root, "out"),
     entryNames: "pelota",
     splitting: true,
     outExtension: { ".js": ".mjs" },
+    write: false,
     bundle: true,
     minify: true,
     platform: "node",
@@ -39,4 +39,10 @@ if (stale()) {
     // Packages in the older module format ask for Node's own modules by `require`.
     banner: { js: 'import { createRequire } from "node:module"; const require = createRequire(import.meta.url);' },
   });
+  // Parts carry their content's hash; the entry comes last and at once, so that another process never meets half a bundle.
+  mkdirSync(join(root, "out"), { recursive: true });
+  for (const file of outputFiles.toSorted((a, b) => Number(a.path === bundle) - Number(b.path === bundle))) {
+    writeFileSync(`${file.path}.${process.pid}`, file.contents);
+    renameSync(`${file.path}.${process.pid}`, file.path);
+  }
 }

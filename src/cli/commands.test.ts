@@ -1,5 +1,5 @@
-import { spawnSync } from "node:child_process";
-import { mkdtempSync, rmSync, truncateSync, writeFileSync } from "node:fs";
+import { spawn, spawnSync } from "node:child_process";
+import { mkdtempSync, rmSync, truncateSync, utimesSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
@@ -340,6 +340,19 @@ describe("the process", () => {
       { error: { message: expect.stringMatching(/not JSON/) } },
       { error: { message: expect.stringMatching(/must be an object, not \[null\]/) } },
     ]);
+  });
+
+  it("is bundled anew after a change, by however many at once, and nobody meets half of it", async () => {
+    const now = new Date();
+    utimesSync("src/cli/main.ts", now, now);
+    const runs = Array.from({ length: 4 }, async () => {
+      const child = spawn("node", ["scripts/pelota.mjs", "orifice"], { stdio: ["pipe", "ignore", "pipe"] });
+      child.stdin.end("{}");
+      let told = "";
+      for await (const chunk of child.stderr) told += chunk;
+      return told;
+    });
+    for (const told of await Promise.all(runs)) expect(told).toMatch(/"path":"upstream"/);
   });
 
   it("knows its commands", () => {

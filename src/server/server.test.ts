@@ -177,6 +177,8 @@ describe("a journal that is read again", () => {
     expect(first.checks[0]?.verdict.measures.length).toBeGreaterThan(0);
     expect(second.checks[0]?.verdict.measures).toBe(first.checks[0]?.verdict.measures);
     expect(second.vehicle).toBe(first.vehicle);
+    const body = jobs.readEntries(jobId, 0, db).at(-1)?.body as { record: { still: number[][] } };
+    expect(() => body.record.still.push([1, 2])).toThrow(TypeError);
     // Under other limits it is judged anew.
     const holdLoss = { value: 0.001, source: "the maker's data" };
     add("vehicle", { ...NATURAL, limits: { holdLoss } });

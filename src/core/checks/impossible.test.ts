@@ -6,7 +6,7 @@ import type { CheckId } from ".";
 import type { Verdict } from "./check";
 import { capRecord, decayRecord, evapSmokeRun, tankSensorRecord, ventPathRecord } from "./evap.fixture";
 import { CHECKS, judgeCheck } from "./index";
-import { airflow, borescope, circuit, hold, output, pinch, vacuum, valve } from "./records.fixture";
+import { airflow, borescope, circuit, hold, output, pinch, probe, vacuum, valve } from "./records.fixture";
 import type { SmokeRun } from "./smoke";
 
 const judge = (check: CheckId, record: object, vehicle = NATURAL): Verdict => judgeCheck(check, record, contextOf(vehicle));
@@ -315,5 +315,41 @@ describe("a place that a check says nothing of", () => {
     ["borescope", { ...borescope, joint: "oil-cap" }, "oil"],
   ])("%s: is void there", (check, record, name) => {
     expect(judge(check, record)).toMatchObject({ outcome: "void", headline: expect.stringContaining(name) });
+  });
+});
+
+describe("a small gas space does not excuse", () => {
+  const run = (end: number, seconds = 60) => [[0, 20] as const, [seconds, end] as const];
+  const held = { ...hold, still: run(17), wiggled: run(17), volume: { value: 5, unit: "mL" } };
+  const valveHeld = { ...valve, rest: { start: 18, end: 14, seconds: 60 }, volume: { value: 5, unit: "mL" } };
+  it("holds as they are weep within the limit: what follows differs in one thing each", () => {
+    expect(judge("hold", held)).toMatchObject({ outcome: "pass", word: "Within the limit" });
+    expect(judge("valve", valveHeld)).toMatchObject({ outcome: "pass", word: "Within the limit" });
+  });
+  it.each<[string, CheckId, object, string]>([
+    ["a part found empty", "hold", { ...held, still: run(0) }, "fail"],
+    ["a part that ran empty under the wiggle", "hold", { ...held, wiggled: run(0, 5) }, "fail"],
+    ["a lever that is stuck", "hold", { ...held, moved: false }, "fail"],
+    ["no wiggle", "hold", { ...held, wiggled: [] }, "unsure"],
+    ["too short a watch", "hold", { ...held, still: run(19.7, 5), wiggled: run(19.7, 5) }, "unsure"],
+    ["a valve found empty", "valve", { ...valveHeld, rest: { start: 18, end: 0, seconds: 60 } }, "fail"],
+    ["a valve that does not open", "valve", { ...valveHeld, energised: { start: 18, end: 17, seconds: 5 } }, "fail"],
+    [
+      "a gauge off its zero",
+      "valve",
+      { ...valveHeld, instrument: { ...valve.instrument, zero: { value: 2, unit: "inHg" } } },
+      "unsure",
+    ],
+  ])("%s", (_name, check, record, outcome) => {
+    expect(judge(check, record).outcome).toBe(outcome);
+  });
+});
+
+describe("a tap at a place that the engine does not suck at", () => {
+  it("names nothing, however it reacts", () => {
+    const typed = { trimBefore: 12, trimAfter: -4, rpmBefore: 720, rpmAfter: 900 };
+    const tapped = (joint: string) => judge("probe", { ...probe({}), taps: [{ joint, typed }] });
+    expect(tapped("manifold-gasket")).toMatchObject({ outcome: "fail" });
+    for (const joint of ["exhaust-gasket", "nowhere"]) expect(tapped(joint)).toMatchObject({ outcome: "void" });
   });
 });

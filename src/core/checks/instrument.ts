@@ -26,14 +26,33 @@ export function instrumentDoubt(instrument: InstrumentUse, limit: number, limits
  * watched to carry a verdict: a loss that falls with what drives it leaves start·(1 − (1 − limit)^(t/per)).
  * @param start in the same unit as the result.
  */
-export function allowedLoss(start: number, limit: number, seconds: number, per = 60): number {
+function allowedLoss(start: number, limit: number, seconds: number, per = 60): number {
   return start * (1 - (1 - limit) ** (seconds / per));
 }
 
 /** s that an instrument must be watched so that its division is fine enough for the loss; Infinity where none helps. */
-export function watchTime(instrument: InstrumentUse, start: number, limit: number, limits: Limits, per = 60): number {
+function watchTime(instrument: InstrumentUse, start: number, limit: number, limits: Limits, per = 60): number {
   const needed = Math.abs(toSi(instrument.division)) / limits.instrumentShare.value / Math.abs(start);
   return needed < 1 ? (per * Math.log(1 - needed)) / Math.log(1 - limit) : Number.POSITIVE_INFINITY;
+}
+
+/**
+ * Why an instrument cannot carry a loss, and for how long to watch where that helps.
+ * @param held the start in SI, the share that may be lost in `per` seconds, and the seconds watched.
+ */
+export function lossDoubt(
+  instrument: InstrumentUse,
+  held: { readonly start: number; readonly limit: number; readonly seconds: number; readonly per?: number },
+  limits: Limits,
+): string | undefined {
+  const { start, limit, seconds, per = 60 } = held;
+  const watch = watchTime(instrument, start, limit, limits, per);
+  return instrumentDoubt(
+    instrument,
+    allowedLoss(start, limit, seconds, per),
+    limits,
+    Number.isFinite(watch) ? `Watch it for ${formatNumber(Math.ceil(watch / 10) * 10, 0)} s, or take a finer one` : undefined,
+  );
 }
 
 /** Why readings that may only fall cannot be: one rises by more than the gauge can tell. */

@@ -202,11 +202,11 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
 
 /** How far what stands is proved: a temporary repair, an unproved cause and what was left are never "fully proved". */
 function standingOf(
-  { repairs, setAside }: Pick<JobState, "repairs" | "setAside">,
+  { repairs, setAside, codes }: Pick<JobState, "repairs" | "setAside" | "codes">,
   confounded: readonly string[],
 ): JobState["standing"] {
   if (repairs.some((r) => !r.undone && r.body.permanence === "temporary")) return "temporary";
-  if (setAside.length > 0) return "something-left";
+  if (setAside.length > 0 || codes.some((c) => c.asideReason)) return "something-left";
   return confounded.length > 0 ? "cause-unproved" : "proved";
 }
 

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { leastSquares } from "./least-squares";
 import { seededNoise } from "./random";
+import { stretchEdges, stretchMeans } from "./thin";
 
 const flat = (n: number) => Array.from({ length: n }, () => ({ mean: 0, sd: Infinity }));
 
@@ -94,5 +95,29 @@ describe("noise", () => {
       const u = noise.uniform(-3, 7);
       expect(u >= -3 && u < 7).toBe(true);
     }
+  });
+});
+
+describe("stretches of a long series", () => {
+  it("cover every value once, none of them empty, short ones first where that is asked (property)", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 90 }), fc.integer({ min: 0, max: 5000 }), fc.constantFrom(1, 2), (n, more, power) => {
+        const edges = stretchEdges(n + more, n, power);
+        expect([edges[0], edges.at(-1), edges.length]).toEqual([0, n + more, n + 1]);
+        const sizes = edges.slice(1).map((e, i) => e - (edges[i] as number));
+        expect(Math.min(...sizes)).toBeGreaterThan(0);
+        if (power === 2) expect(sizes[0]).toBeLessThanOrEqual(sizes.at(-1) as number);
+      }),
+    );
+  });
+  it("are told by their means: the whole mean is theirs, weighted", () => {
+    const values = Array.from({ length: 500 }, (_, i) => Math.sin(i) + i / 50);
+    const edges = stretchEdges(500, 40, 2);
+    const means = stretchMeans(values, edges);
+    const whole = means.reduce((sum, m, i) => sum + m * ((edges[i + 1] as number) - (edges[i] as number)), 0);
+    expect(whole).toBeCloseTo(
+      values.reduce((a, b) => a + b, 0),
+      9,
+    );
   });
 });

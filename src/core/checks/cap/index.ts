@@ -1,7 +1,7 @@
 import { formatNumber, toSi } from "../../units";
 import { saysOf, tight } from "../asked";
 import { type CheckContext, type CheckKind, type Measure, type Plan, type Verdict, voidVerdict } from "../check";
-import { allowedLoss, instrumentDoubt, watchTime } from "../instrument";
+import { lossDoubt } from "../instrument";
 import { trappedHole, trappedMeasure } from "../trapped";
 import { capCandidates } from "./candidates";
 import { type CapRecord, capSchema } from "./record";
@@ -80,13 +80,7 @@ export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict {
         : [],
     };
   }
-  const watch = watchTime(record.instrument, start, limit, limits, STATED);
-  const doubt = instrumentDoubt(
-    record.instrument,
-    allowedLoss(start, limit, record.seconds, STATED),
-    limits,
-    Number.isFinite(watch) ? `Watch it for ${formatNumber(Math.ceil(watch), 0)} s, or take a finer one` : undefined,
-  );
+  const doubt = lossDoubt(record.instrument, { start, limit, seconds: record.seconds, per: STATED }, limits);
   const doubts = [
     doubt,
     record.seconds < STATED ? `watch it for ${STATED} s or longer` : undefined,

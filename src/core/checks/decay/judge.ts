@@ -1,6 +1,7 @@
 import { R_AIR } from "../../gas/air";
 import { type DecayResult, type DecayRun, fitDecay } from "../../gas/decay";
 import { orificeFlow } from "../../gas/orifice";
+import { stretchEdges, stretchMeans } from "../../maths/thin";
 import { inSentence } from "../../sentence";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { reachOf } from "../../vehicle";
@@ -75,16 +76,16 @@ const MOST_FITTED = 60;
 
 function thinned(samples: DecayRecord["samples"]): DecayRecord["samples"] {
   if (samples.length <= MOST_FITTED) return samples;
-  const size = (samples.length - 1) / (MOST_FITTED - 1);
+  const [first, ...rest] = samples as [readonly [number, number], ...(readonly [number, number])[]];
+  const edges = stretchEdges(rest.length, MOST_FITTED - 1);
+  const column = (k: 0 | 1) =>
+    stretchMeans(
+      rest.map((s) => s[k]),
+      edges,
+    );
+  const [times, pressures] = [column(0), column(1)];
   // The first reading stays as it is: everything is counted from it.
-  return [
-    samples[0] as readonly [number, number],
-    ...Array.from({ length: MOST_FITTED - 1 }, (_, i): [number, number] => {
-      const part = samples.slice(1 + Math.floor(i * size), 1 + Math.floor((i + 1) * size));
-      const mean = (k: 0 | 1) => part.reduce((sum, s) => sum + s[k], 0) / part.length;
-      return [mean(0), mean(1)];
-    }),
-  ];
+  return [first, ...times.map((t, i): [number, number] => [t, pressures[i] as number])];
 }
 
 /** How fast a shut tank that nobody pushed rose, Pa/s: fuel that goes on evaporating; undefined where it was not watched. */

@@ -1,8 +1,9 @@
+import type { Layout } from "../../vehicle";
 import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
 
 /** Spots a probe is taken to: seals and hoses that the engine sucks at. */
-export const SUCKED: readonly string[] = [
+const SUCKED: readonly string[] = [
   "manifold",
   "metered-duct",
   "crankcase",
@@ -11,12 +12,15 @@ export const SUCKED: readonly string[] = [
   "vacuum-supply",
   "flap-actuator",
 ];
+/** Ids of the spots that this vehicle has. */
+export const spotsOf = ({ joints }: Layout): string[] =>
+  joints.filter((j) => j.kind === "seal" && SUCKED.includes(j.from)).map((j) => j.id);
 /** Factor on fire risk in the bay. */
 const FLAMMABLE = 0.95;
 
 export function probeCandidates({ layout, vehicle, house }: CheckContext): Candidate[] {
   if (vehicle.fuel !== "petrol") return [];
-  const spots = layout.joints.filter((j) => j.kind === "seal" && SUCKED.includes(j.from)).map((j) => j.id);
+  const spots = spotsOf(layout);
   return [
     {
       name: "Enrichment probe",

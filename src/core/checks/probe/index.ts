@@ -1,6 +1,6 @@
 import type { CheckKind } from "../check";
 import { probeAsks } from "./asks";
-import { probeCandidates, SUCKED } from "./candidates";
+import { probeCandidates, spotsOf } from "./candidates";
 import { judgeProbe } from "./judge";
 import { planProbe } from "./plan";
 import { type Agent, type ProbeRecord, probeSchema } from "./record";
@@ -17,7 +17,7 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }> = {
   aim: "One spot at a time, engine running: a reaction names the spot",
   engine: "warm-running",
   role: "locates",
-  places: ({ layout }) => layout.joints.filter((j) => j.kind === "seal" && SUCKED.includes(j.from)).map((j) => j.id),
+  places: ({ layout }) => spotsOf(layout),
   shelf: "running",
   candidates: probeCandidates,
   locator: ["gas", "spray"],

@@ -1,6 +1,7 @@
 import type { Limits } from "../../shop/limits";
 import { formatNumber, toSi } from "../../units";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
+import { spotsOf } from "./candidates";
 import { AGENT_NAMES, type ProbeRecord, type ProbeSeries, type ProbeTap } from "./record";
 
 /** How far a channel moved after a tap, against what it did before. */
@@ -204,7 +205,13 @@ export function judgeProbe(record: ProbeRecord, context: CheckContext): Verdict 
   if (record.coolant && toSi(record.coolant) < limits.warmCoolant.value) {
     return voidVerdict("This probe proves nothing", "the engine was not warm: closed loop was not settled");
   }
-  const readings = readTaps(record, context);
+  const spots = spotsOf(layout);
+  const readings = readTaps(record, context).map(
+    (r): TapReading =>
+      spots.includes(r.tap.joint)
+        ? r
+        : { ...r, outcome: "void", why: "the engine does not suck there: agent at it says nothing", strength: 0 },
+  );
   const name = (r: TapReading) => jointName(layout, r.tap.joint);
   const lost = readings.filter((r) => r.outcome === "void").map((r) => `${name(r)}: void, ${r.why}`);
   const good = readings.filter((r) => r.outcome !== "void");

@@ -3,6 +3,7 @@ import { holeFromBall, standardFlowOfBall } from "../../gas/flow-ball";
 import { leakDiameter } from "../../gas/orifice";
 import { fitSettling, type Settling } from "../../gas/settle";
 import { settleTimeConstant } from "../../gas/vessel";
+import { stretchEdges, stretchMeans } from "../../maths/thin";
 import { ballCurve } from "../../shop/machine";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { entryZone, type Layout, type Reach, reachOf } from "../../vehicle";
@@ -42,13 +43,8 @@ const MOST_FITTED = 80;
  */
 export function thinned(times: readonly number[], values: readonly number[]): readonly [number[], number[]] {
   if (times.length <= MOST_FITTED) return [[...times], [...values]];
-  const edge = (i: number) => Math.max(i, Math.floor(times.length * (i / MOST_FITTED) ** 2));
-  const mean = (list: readonly number[], i: number) => {
-    const part = list.slice(edge(i), edge(i + 1));
-    return part.reduce((a, b) => a + b, 0) / part.length;
-  };
-  const stretches = Array.from({ length: MOST_FITTED }, (_, i) => i);
-  return [stretches.map((i) => mean(times, i)), stretches.map((i) => mean(values, i))];
+  const edges = stretchEdges(times.length, MOST_FITTED, 2);
+  return [stretchMeans(times, edges), stretchMeans(values, edges)];
 }
 
 /** Flow and pressure of a run, settled values and the hole they make together; void traps are not looked at here. */

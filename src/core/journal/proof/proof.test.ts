@@ -320,6 +320,13 @@ describe("what is left", () => {
     job.trims(LEAN);
     expect(closing(job)).toHaveLength(1);
   });
+  it("nor is a job of which a code was left when it was read", () => {
+    const { job } = proved();
+    job.add("codes", { codes: [{ code: "U0100", status: "history", asideReason: "battery change" }] });
+    expect(closing(job)).toEqual([]);
+    expect(job.state().standing).toBe("something-left");
+    expect(handoverOf(job.state()).proved).not.toMatch(/^Fully proved/);
+  });
   it("a temporary repair closes as temporary", () => {
     const { job } = proved({ permanence: "temporary", recheck: "2026-09-01" });
     expect(job.state()).toMatchObject({ standing: "temporary", blocks: { close: [] } });

@@ -25,10 +25,8 @@ import { VentPathCheck } from "../checks/vent-path/vent-path-check";
 import { StationFrame } from "../station-frame";
 import { useJob } from "../use-job";
 
-type Instrument = Exclude<CheckId, "look">;
-
-/** Each kind's instrument; the look has a station of its own. */
-const INSTRUMENTS: Record<Instrument, ComponentType<{ head: ReactNode }>> = {
+/** The instrument of each kind that lies on a shelf. */
+const INSTRUMENTS: Partial<Record<CheckId, ComponentType<{ head: ReactNode }>>> = {
   trims: TrimsCheck,
   probe: ProbeCheck,
   vacuum: VacuumCheck,
@@ -53,12 +51,12 @@ const INSTRUMENTS: Record<Instrument, ComponentType<{ head: ReactNode }>> = {
 /** The instruments: one check at a time, under recorded conditions. */
 export function CheckStation() {
   const { id, state } = useJob();
-  const best = state.next.find((n) => n.check !== "look")?.check;
-  const [kind, setKind] = useState<Instrument>(best && best !== "look" ? best : "trims");
+  const best = state.next.find((n) => INSTRUMENTS[n.check])?.check;
+  const [kind, setKind] = useState(best ?? (Object.keys(INSTRUMENTS)[0] as CheckId));
   const inHand = `pelota.draft.${id}.instrument`;
   // Work begun on an instrument is gone on with, also when the browser was closed in the middle.
   useEffect(() => {
-    const last = load<Instrument>(inHand);
+    const last = load<CheckId>(inHand);
     if (last && load(`pelota.draft.${id}.${last}`) !== undefined) setKind(last);
   }, [id, inHand]);
   useEffect(() => save(inHand, kind), [inHand, kind]);
@@ -69,6 +67,5 @@ export function CheckStation() {
       </StationFrame>
     );
   const InHand = INSTRUMENTS[kind];
-  const head = <InstrumentShelf value={kind} onChange={(next) => next !== "look" && setKind(next)} />;
-  return <InHand key={kind} head={head} />;
+  return InHand && <InHand key={kind} head={<InstrumentShelf value={kind} onChange={setKind} />} />;
 }

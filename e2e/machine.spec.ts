@@ -1,0 +1,136 @@
+import { expect, type Page, test } from "@playwright/test";
+import { CARS } from "../demo/cars";
+import { valveWith } from "../demo/readings";
+import { button, instrument, main, openOn, signIn, smoke, soFar, startClock, station } from "./steps";
+
+/** What a machine must show before, during and after its run; what a log or a valve is asked for besides. */
+const ofRun = (page: Page) => page.getByRole("region", { name: "Verdict of this run" });
+const machine = (page: Page) => page.getByLabel("Smoke machine", { exact: true });
+
+test.describe.configure({ mode: "parallel" });
+test.beforeEach(async ({ page }) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+});
+
+test("a machine above the vapour ceiling is not put on before it is shown lawful, and a reading above it alarms", async ({
+  page,
+}) => {
+  await openOn(page, CARS.pintail, { symptoms: ["fuel-smell"] }, ["P0442"]);
+  await station(page, "Check");
+  await instrument(page, "EVAP smoke");
+  await machine(page).selectOption({ label: "Reed smoker, cart 2" });
+  await page.getByRole("radio", { name: "A plug by hand" }).click();
+  await page.getByLabel("Fuel level, % of the tank").fill("90");
+  await expect(main(page).getByText(/^Would only count as not sure yet: fuel stands at 90 %/)).toBeVisible();
+  await page.getByLabel("Fuel level, % of the tank").fill("45");
+  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await button(page, "Heater on, to the machine proof").click();
+  const regulated = page.getByRole("textbox", { name: "Regulated to, hose clamped" });
+  const on = button(page, "Hose on: start the run");
+  await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("0.45 psi");
+  for (const typed of ["", "2 psi", "0.6 psi"]) {
+    await regulated.fill(typed);
+    await expect(on).toBeDisabled();
+    await expect(button(page, "Start now, prove it after the run")).toBeDisabled();
+  }
+  await expect(main(page).getByRole("alert").filter({ hasText: "is above the ceiling" })).toBeVisible();
+  await regulated.fill("0.45 psi");
+  await on.click();
+  await page.getByLabel("Pressure", { exact: true }).fill("0.45");
+  await expect(main(page).getByRole("alert")).toHaveCount(0);
+  await page.getByLabel("Pressure", { exact: true }).fill("0.6");
+  await expect(main(page).getByRole("alert").filter({ hasText: "Take the hose off now" })).toBeVisible();
+});
+
+test("one proof serves the session, and one taken after the run counts", async ({ page }) => {
+  await openOn(page, CARS.petrel, { symptoms: ["rough-idle"] }, ["P0171"]);
+  await smoke(page, { settleAt: 4.5, arrivals: [] });
+  await button(page, "Record the run").click();
+  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await button(page, "Heater on, to the machine proof").click();
+  await expect(main(page).getByText(/was proved at \d\d:\d\d: 12.6\d* inH2O gauge.*One proof serves the session/)).toBeVisible();
+  await button(page, "Hose on, with that proof").click();
+  await expect(page.getByRole("slider", { name: /Flow ball/ })).toBeVisible();
+  await button(page, "Discard this run").click();
+
+  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await button(page, "Heater on, to the machine proof").click();
+  await button(page, "Start now, prove it after the run").click();
+  await page.clock.fastForward(6000);
+  await button(page, "I see smoke: mark it").click();
+  await page.getByRole("dialog").getByRole("button", { name: "PCV hose", exact: true }).click();
+  await button(page, "End the run").click();
+  await expect(ofRun(page).getByText(/the machine was never proved/i)).toBeVisible();
+  await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.5 inH2O");
+  await page.getByLabel("The ball sat at the bottom").check();
+  await page.getByLabel("Smoke came out of the open hose").check();
+  await page.getByLabel("That is what the machine shows now").check();
+  await expect(ofRun(page).getByText(/the machine was never proved/i)).toHaveCount(0);
+});
+
+test("a valve that misses one command in ten is faulty, and a hole is told where the gas space is known", async ({ page }) => {
+  await openOn(page, CARS.fulmar, { symptoms: ["hard-start-filled"] }, ["P0496"]);
+  await station(page, "Check");
+  await instrument(page, "Valve, two states");
+  await page.getByLabel("Valve", { exact: true }).selectOption("Purge valve");
+  await expect(page.getByLabel("Valve", { exact: true }).getByRole("option", { name: "PCV valve" })).toHaveCount(0);
+  const read = valveWith("purge-valve", 5e-6, "fitted", 41);
+  for (const [name, state] of [
+    ["At rest", read.rest],
+    ["Energised", read.energised],
+  ] as const) {
+    await page.getByLabel(`${name}: Put on, inHg`).fill(String(state.start));
+    await page.getByLabel(`${name}: Left, inHg`).fill(String(state.end));
+    await page.getByLabel(`${name}: After, s`).fill(String(state.seconds));
+  }
+  await page.getByRole("textbox", { name: "Shut in between pump and part, if known" }).fill("60 mL");
+  await expect(soFar(page).getByText("Loss as one sharp-edged hole (Cd 0.61)")).toBeVisible();
+  await expect(soFar(page).getByText("Works", { exact: true })).toBeVisible();
+  await button(page, "Count cycles, cold").click();
+  await expect(main(page).getByText("Commanded again and again: say how often it shut, passed and released.")).toBeVisible();
+  for (const [label, count] of [
+    ["Shut", "10"],
+    ["Passed", "9"],
+    ["Released", "10"],
+  ] as const)
+    await page.getByLabel(`cold: ${label}, times`).fill(count);
+  await expect(soFar(page).getByText("Purge valve passed only 9 of 10 times, cold")).toBeVisible();
+});
+
+test("a log that names no unit is asked for it, and says which were worked out", async ({ page }) => {
+  await openOn(page, CARS.petrel, { symptoms: ["rough-idle"] }, ["P0171"]);
+  await station(page, "Check");
+  await instrument(page, "Fuel-trim survey");
+  const rows = Array.from({ length: 60 }, (_, i) => {
+    const idle = i < 30;
+    return [
+      i * 0.5,
+      idle ? 740 : 2500,
+      idle ? "0.346" : "1.24",
+      idle ? "4.8" : "4.4",
+      "86",
+      "24",
+      "CL",
+      idle ? 3 : 1,
+      idle ? 14 : 3,
+    ];
+  });
+  const head = "Time,Engine revs,Mass Air Flow,Intake Manifold Absolute Pressure,ECT,IAT,Fuel System Status,STFT B1,LTFT B1";
+  await page.getByLabel("Scan-tool log").setInputFiles({
+    name: "no-units.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from([head, ...rows.map((r) => r.join(","))].join("\n")),
+  });
+  await expect(main(page).getByText("not in the file").first()).toBeVisible();
+  const go = button(page, "Read the log with these columns");
+  await expect(go).toBeDisabled();
+  await page.getByLabel("Unit of Intake Manifold Absolute Pressure").selectOption("psi");
+  await expect(go).toBeDisabled();
+  await page.getByLabel("Unit of IAT").selectOption("°C");
+  await go.click();
+  await expect(soFar(page).getByText(/^Lean at idle, fading as airflow rises/)).toBeVisible();
+  // The mapping is changed without choosing the file again, and was remembered.
+  await button(page, "Change how the columns are understood").click();
+  await expect(page.getByLabel("Unit of Intake Manifold Absolute Pressure")).toHaveValue("psi");
+});
