@@ -1,17 +1,10 @@
 import { type CheckContext, type CheckId, contextOf, judgeCheck, type Verdict } from "@/core/checks";
 import { behind } from "@/core/checks/pinch";
 import type { TrimSurvey } from "@/core/checks/trims";
+import { type Cause, causesOf, codeObservations, type Trait } from "@/core/faults";
 import { type Noise, seededNoise } from "@/core/maths/random";
 import { DEFAULT_SHOP } from "@/core/shop/settings";
-import {
-  type Cause,
-  causesOf,
-  codeObservations,
-  type EngineNow,
-  type Evidence,
-  type PossibleCheck,
-  type Trait,
-} from "@/core/suspects";
+import type { EngineNow, Evidence, PossibleCheck } from "@/core/suspects";
 import { fromSi, type Quantity } from "@/core/units";
 import { entriesOf, layoutOf, reachOf, usualSetup, type VehicleFacts } from "@/core/vehicle";
 import { type HiddenEngine, seenAt, usualPoints } from "../demo/engine";

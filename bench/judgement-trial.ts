@@ -1,8 +1,7 @@
 import { CHECKS, type CheckId } from "@/core/checks";
+import { type Cause, causesOf } from "@/core/faults";
 import {
-  type Cause,
   candidatesOf,
-  causesOf,
   confirmMinutes,
   type EngineNow,
   type Evidence,

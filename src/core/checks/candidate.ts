@@ -1,11 +1,11 @@
 /** One way to do a check on a vehicle, with what it costs and what it can say. */
-export interface Candidate {
+export interface Candidate<Seen extends string = string> {
   readonly place?: string;
   readonly name: string;
   readonly minutes: number;
   /** Factor below 1 for what it takes apart or risks */
   readonly penalty: number;
-  readonly outcomes: readonly string[];
+  readonly outcomes: readonly Seen[];
   readonly tested?: readonly string[];
   /** Costs nothing but a reading: nothing comes off, nothing is put on */
   readonly free?: true;
@@ -18,6 +18,3 @@ export interface Candidate {
 
 /** Factor on a check that takes something off the car: what comes off goes back on, and is untested until re-checked. */
 export const TAKEN_APART = 0.85;
-
-/** Families of faults: a job is weighed over those that its story and its checks point at. */
-export type Family = "engine" | "evap";

@@ -1,10 +1,11 @@
 import type { ObjectSchema } from "yup";
+import type { Family, Rows } from "../faults";
 import type { HouseMethods, Limits, Shop } from "../shop/settings";
 import { formatNumber, formatQuantity, type Quantity, UNITS } from "../units";
 import { type Layout, layoutOf, type VehicleFacts, type ZoneId } from "../vehicle";
 import type { CheckId } from ".";
 import type { Asked } from "./asked";
-import type { Candidate, Family } from "./candidate";
+import type { Candidate } from "./candidate";
 
 export type Outcome = "pass" | "fail" | "unsure" | "void";
 
@@ -55,7 +56,8 @@ export interface ZoneKnowledge {
   readonly why: string;
 }
 
-export interface Verdict {
+/** What a check says; `Seen` are the observations that its rows weigh. */
+export interface Verdict<Seen extends string = string> {
   readonly outcome: Outcome;
   /** What the outcome is called here, where the kind's own word would say too much: "Within the limit" */
   readonly word?: string;
@@ -64,10 +66,10 @@ export interface Verdict {
   readonly measures: readonly Measure[];
   /** Why, in order of weight; for void: which trap, for unsure: what would settle it. */
   readonly reasons: readonly string[];
-  /** What the suspects engine weighs; a void check has none. */
-  readonly observation?: string;
+  /** What is weighed; a void check has none. */
+  readonly observation?: Seen;
   /** What it saw besides, where it saw several places: each is weighed */
-  readonly also?: readonly string[];
+  readonly also?: readonly Seen[];
   /** Joints the check put to the test, whatever it said of them. */
   readonly tested?: readonly string[];
   readonly zones: readonly ZoneKnowledge[];
@@ -90,7 +92,7 @@ export const contextOf = (vehicle: VehicleFacts, shop: Pick<Shop, "limits" | "ho
 });
 
 /** A verdict that proves nothing, and the trap it fell into. */
-export const voidVerdict = (headline: string, trap: string): Verdict => ({
+export const voidVerdict = (headline: string, trap: string): Verdict<never> => ({
   outcome: "void",
   headline,
   measures: [],
@@ -164,6 +166,8 @@ export type Shelf = keyof typeof SHELVES;
 
 /** What several records say together. */
 export interface Together {
+  /** What is weighed of the joints it lies among */
+  readonly observation: string;
   /** Joints the leak lies among, by every comparison */
   readonly within: readonly string[];
   /** Joints a comparison cleared */
@@ -173,7 +177,7 @@ export interface Together {
 }
 
 /** The one shape of every check. Functions and all, so it never crosses from server to client. */
-export interface CheckKind<Body extends object = object, Aim = unknown> {
+export interface CheckKind<Body extends object = object, Aim = unknown, Seen extends string = string> {
   readonly id: CheckId;
   readonly name: string;
   /** What passing and failing are called for this kind; unsure and void are the same for all. */
@@ -183,7 +187,7 @@ export interface CheckKind<Body extends object = object, Aim = unknown> {
   readonly engine: EngineState;
   readonly schema: ObjectSchema<object>;
   plan(context: CheckContext, aim: Aim): Plan;
-  judge(record: Body, context: CheckContext): Verdict;
+  judge(record: Body, context: CheckContext): Verdict<Seen>;
   /** What was read, one number a row, in the units it was taken in */
   readings(record: Body): readonly Reading[];
   /** Where it is done, when not among the checks */
@@ -201,7 +205,9 @@ export interface CheckKind<Body extends object = object, Aim = unknown> {
   /** Families of faults it tells about; the engine's where nothing else is said */
   readonly families?: readonly Family[];
   /** Every way to do it on this vehicle, of the families a job is weighed over */
-  candidates(context: CheckContext, families: readonly Family[]): readonly Candidate[];
+  candidates(context: CheckContext, families: readonly Family[]): readonly Candidate<Seen>[];
+  /** What each observation of its judge weighs for every cause */
+  readonly rows: Rows;
   /** It puts many joints to the test at once: the next run is worth what the last left out */
   readonly sweeps?: true;
   /** Why it cannot be done on a hot engine; `waits` where even a warm one must cool down first */

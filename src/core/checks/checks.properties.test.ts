@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL, smokeRun, TURBO, TWO_BANKS } from "../core.fixture";
-import { causesOf, type Evidence, likelihood, weighSuspects } from "../suspects";
+import { causesOf } from "../faults";
+import { type Evidence, likelihood, weighSuspects } from "../suspects";
 import { layoutOf } from "../vehicle";
 import { CHECK_IDS, CHECKS, verdictWord } from ".";
 import { judgeSmoke, type SmokeRun } from "./smoke";

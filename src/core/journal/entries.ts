@@ -1,8 +1,9 @@
 import * as yup from "yup";
 import { CAUTION_TEXTS, type CautionId, CHECK_IDS, CHECKS, type CheckId, type Outcome } from "../checks";
 import { percentField } from "../checks/fields";
+import { SYMPTOMS, type SymptomId } from "../faults";
 import { BadInput, line, needed, strictObject, validate } from "../input";
-import { ENGINE_NOW, type EngineNow, SYMPTOMS, type SymptomId } from "../suspects";
+import { ENGINE_NOW, type EngineNow } from "../suspects";
 import { type Quantity, quantitySchema } from "../units";
 import { KIT_KINDS, type KitItem, type KitKind, type VehicleFacts, vehicleSchema } from "../vehicle";
 

@@ -1,6 +1,7 @@
 import { CHECK_IDS, CHECKS, type CheckContext, contextOf, voidVerdict } from "../checks";
+import { causesOf, codeObservations } from "../faults";
 import type { Shop } from "../shop/settings";
-import { causesOf, codeObservations, type Evidence, familiesOf, nextChecks, weighSuspects, weighTogether } from "../suspects";
+import { type Evidence, familiesOf, nextChecks, weighSuspects, weighTogether } from "../suspects";
 import type { VehicleFacts } from "../vehicle";
 import { contentHash } from "./canonical";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
@@ -353,7 +354,7 @@ function judgeSuspects(
   );
   const causes = causesOf(layout, vehicle, families);
   const sections: Evidence[] = state.sections?.within.length
-    ? [{ observation: "section-within", entry: "sections", tested: state.sections.within }]
+    ? [{ observation: state.sections.observation, entry: "sections", tested: state.sections.within }]
     : [];
   const before = [...story, ...fromChecks(state.checks.filter((c) => c.afterRepair !== "after"))];
   const repaired = new Set(state.findings.filter((f) => f.repairedBy).map((f) => f.body.joint));

@@ -1,12 +1,11 @@
 import { describe, expect, it } from "vitest";
-import type { Family } from "../checks";
+import { CHECK_IDS, CHECKS } from "../checks";
 import { contextOf, SEALED_NECK, VAPOUR } from "../core.fixture";
+import { causesOf, FAMILIES, type Family, findingPlaces } from "../faults";
 import { layoutOf, type VehicleFacts } from "../vehicle";
-import { causesOf, findingPlaces } from "./causes";
 import { familiesOf } from "./families";
 import { likelihood } from "./likelihoods";
 import { candidatesOf, nextChecks } from "./next";
-import { EVAP_ROWS } from "./tables/evap";
 import { type Evidence, weighSuspects } from "./weigh";
 
 const EVAP: Family[] = ["evap"];
@@ -87,9 +86,11 @@ describe("families", () => {
 
 describe("the tables of the vapour system", () => {
   it("hold probabilities with a reason a row, and know every outcome of every check", () => {
-    for (const row of EVAP_ROWS) {
+    const checks = CHECK_IDS.filter((id) => CHECKS[id].families?.includes("evap"));
+    const rows = [FAMILIES.evap, ...checks.map((id) => CHECKS[id])].flatMap((o) => Object.entries(o.rows));
+    for (const [observation, row] of rows) {
       for (const given of [row.given, row.own, row.tested]) {
-        for (const p of Object.values(given ?? {})) expect(p > 0 && p < 1, row.observation).toBe(true);
+        for (const p of Object.values(given ?? {})) expect(p > 0 && p < 1, observation).toBe(true);
       }
       expect(row.reason).toMatch(/^[a-z0-9].+[^.]$/);
       expect(row.says).not.toBe("");

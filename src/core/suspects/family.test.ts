@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL, TURBO, TWO_BANKS } from "../core.fixture";
+import { CONFIRM_MINUTES, causesOf, findingPlaces } from "../faults";
 import { layoutOf, type VehicleFacts } from "../vehicle";
-import { CONFIRM_MINUTES, causesOf, findingPlaces } from "./causes";
 import { LIKELIHOOD_ROWS, likelihood, observationWords } from "./likelihoods";
 import { candidatesOf, confirmMinutes, type Now, nextChecks, waitFor, worthConfirming } from "./next";
 import { type Evidence, weighSuspects } from "./weigh";
@@ -105,18 +105,18 @@ describe("tables", () => {
   });
 
   it("say every observation in words", () => {
-    for (const row of LIKELIHOOD_ROWS) {
-      const observation = row.observation.replace(":*", ":oil-cap");
+    for (const [kind, row] of LIKELIHOOD_ROWS) {
+      const observation = kind.replace(":*", ":oil-cap");
       expect(observationWords(observation)).toBe(row.says);
     }
     expect(observationWords("tea-leaves")).toBe("tea leaves");
   });
 
   it("give a reason of its own to every place and every part put to the test", () => {
-    for (const row of LIKELIHOOD_ROWS) {
-      if (row.own) expect(row.ownReason, row.observation).toBeTruthy();
-      if (row.tested) expect(row.testedReason, row.observation).toBeTruthy();
-      expect(row.observation.endsWith(":*")).toBe(row.own !== undefined);
+    for (const [observation, row] of LIKELIHOOD_ROWS) {
+      if (row.own) expect(row.ownReason, observation).toBeTruthy();
+      if (row.tested) expect(row.testedReason, observation).toBeTruthy();
+      expect(observation.endsWith(":*")).toBe(row.own !== undefined);
     }
   });
 });

@@ -1,5 +1,3 @@
-export * from "./causes";
-export * from "./codes";
 export * from "./families";
 export * from "./likelihoods";
 export * from "./next";

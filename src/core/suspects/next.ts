@@ -1,8 +1,8 @@
-import { type Candidate, CHECK_IDS, CHECKS, type CheckContext, type CheckId, type Family, jointName } from "../checks";
+import { type Candidate, CHECK_IDS, CHECKS, type CheckContext, type CheckId, jointName } from "../checks";
+import { type Cause, CONFIRM_MINUTES, type Family } from "../faults";
 import { inSentence } from "../sentence";
 import { formatNumber } from "../units";
 import type { Layout } from "../vehicle";
-import { type Cause, CONFIRM_MINUTES } from "./causes";
 import { isAt, likelihood } from "./likelihoods";
 import type { Suspect } from "./weigh";
 

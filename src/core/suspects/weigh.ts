@@ -1,4 +1,4 @@
-import type { Cause } from "./causes";
+import type { Cause } from "../faults";
 import { likelihood } from "./likelihoods";
 
 /** An observation with where it comes from. */

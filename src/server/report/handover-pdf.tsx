@@ -2,8 +2,8 @@ import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
 import { Document, Font, G, Page, Polygon, Rect, renderToBuffer, StyleSheet, Svg, Text, View } from "@react-pdf/renderer";
 import { intervalText, measureText } from "@/core/checks";
+import { findingPlaces } from "@/core/faults";
 import { type Comparison, findingSurety, handoverOf, type JobState, type Summary } from "@/core/journal";
-import { findingPlaces } from "@/core/suspects";
 import { formatQuantity } from "@/core/units";
 import { airMapOf, BURST_POINTS, layoutOf, mapAround } from "@/core/vehicle";
 

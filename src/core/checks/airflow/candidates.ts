@@ -1,7 +1,8 @@
 import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
+import type { Seen } from "./rows";
 
-export function airflowCandidates({ vehicle }: CheckContext): Candidate[] {
+export function airflowCandidates({ vehicle }: CheckContext): Candidate<Seen>[] {
   if (vehicle.fuel !== "petrol") return [];
   return [
     {

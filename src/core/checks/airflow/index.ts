@@ -4,12 +4,13 @@ import { airflowCandidates } from "./candidates";
 import { judgeAirflow } from "./judge";
 import { planAirflow } from "./plan";
 import { type AirflowRecord, airflowSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./extract";
 export * from "./judge";
 export * from "./record";
 
-export const airflow: CheckKind<AirflowRecord> = {
+export const airflow: CheckKind<AirflowRecord, unknown, Seen> = {
   id: "airflow",
   name: "Airflow",
   words: { pass: "Works", fail: "Faulty" },
@@ -17,6 +18,7 @@ export const airflow: CheckKind<AirflowRecord> = {
   engine: "warm-running",
   role: "measures",
   shelf: "running",
+  rows,
   candidates: airflowCandidates,
   asks: ({ points }, verdict, { layout }) => {
     if (verdict.outcome === "void") return [];

@@ -2,6 +2,7 @@ import { engineAirflow } from "../../gas/engine-airflow";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import type { AirflowPoint, AirflowRecord } from "./record";
+import type { Seen } from "./rows";
 
 /** Charge air is warmer than outside by about this much, K. */
 const CHARGE_HEATING = 15;
@@ -53,7 +54,7 @@ export function readAirflow(record: AirflowRecord, context: Pick<CheckContext, "
  * restricts it. Both low: the meter reads low, air comes in behind it, or the exhaust is blocked. Turbo engines are judged
  * on manifold density only; speed-density ones by the pressure that reaches the manifold.
  */
-export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verdict {
+export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verdict<Seen> {
   const { limits, vehicle } = context;
   if (!record.warm) return voidVerdict("This reading proves nothing", "the engine was cold: idle runs high on purpose");
   if (vehicle.fuel === "diesel") {
@@ -178,7 +179,7 @@ export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verd
   };
 }
 
-const lowEverywhere = (base: Pick<Verdict, "measures" | "zones">, ratio: string): Verdict => ({
+const lowEverywhere = (base: Pick<Verdict, "measures" | "zones">, ratio: string): Verdict<Seen> => ({
   ...base,
   outcome: "fail",
   headline: `The meter reads low: ${ratio} of what the manifold says goes in`,

@@ -1,6 +1,7 @@
 import { inSentence } from "../../sentence";
 import { type Candidate, TAKEN_APART } from "../candidate";
 import type { CheckContext } from "../check";
+import type { Seen } from "./rows";
 
 /** Passages that a borescope is put into, with the minutes it takes to get there. */
 export const PASSAGES: readonly (readonly [string, number])[] = [
@@ -10,8 +11,8 @@ export const PASSAGES: readonly (readonly [string, number])[] = [
   ["catalyst", 20],
 ];
 
-export function borescopeCandidates({ layout }: CheckContext): Candidate[] {
-  return PASSAGES.flatMap(([id, minutes]): Candidate[] => {
+export function borescopeCandidates({ layout }: CheckContext): Candidate<Seen>[] {
+  return PASSAGES.flatMap(([id, minutes]): Candidate<Seen>[] => {
     const passage = layout.joints.find((j) => j.id === id);
     if (!passage) return [];
     return [

@@ -4,10 +4,11 @@ import { borescopeCandidates, PASSAGES } from "./candidates";
 import { judgeBorescope } from "./judge";
 import { planBorescope } from "./plan";
 import { type BorescopeRecord, borescopeSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./record";
 
-export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }> = {
+export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }, Seen> = {
   id: "borescope",
   name: "Borescope",
   words: { pass: "Open", fail: "Blocked" },
@@ -15,6 +16,7 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }> =
   engine: "standing",
   role: "measures",
   shelf: "standing",
+  rows,
   candidates: borescopeCandidates,
   hot: { why: "the engine is hot: let it cool" },
   asks: (record, verdict, { layout }) =>

@@ -1,12 +1,13 @@
 import { formatNumber } from "../../units";
 import { type CheckContext, jointName, type Measure, type Verdict } from "../check";
 import type { BorescopeRecord, Port } from "./record";
+import type { Seen } from "./rows";
 
 /** What a port passes: the smaller of both views, where both were taken. */
 const openShare = (port: Port) => Math.min(port.straight, port.side ?? port.straight);
 
 /** Judges ports by their narrowest view: the worst one decides. A blockage is a finding of its own family. */
-export function judgeBorescope(record: BorescopeRecord, context: CheckContext): Verdict {
+export function judgeBorescope(record: BorescopeRecord, context: CheckContext): Verdict<Seen> {
   const { limits, layout } = context;
   const name = jointName(layout, record.joint);
   const open = 100 * limits.portOpen.value;

@@ -1,7 +1,8 @@
 import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
+import type { Seen } from "./rows";
 
-export function capCandidates({ layout, vehicle }: CheckContext): Candidate[] {
+export function capCandidates({ layout, vehicle }: CheckContext): Candidate<Seen>[] {
   if (!layout.joints.some((j) => j.id === "filler-cap") || vehicle.evap?.neck === "capless") return [];
   return [
     {

@@ -5,6 +5,7 @@ import { lossDoubt } from "../instrument";
 import { trappedHole, trappedMeasure } from "../trapped";
 import { capCandidates } from "./candidates";
 import { type CapRecord, capSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./record";
 
@@ -28,7 +29,7 @@ function planCap({ limits }: CheckContext): Plan {
 }
 
 /** Judges a cap on its tester by the share of its pressure it loses in 10 s, less what the gauge cannot tell. */
-export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict {
+export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict<Seen> {
   const name = record.part === "new" ? "The new cap" : "The cap";
   if (!record.testerProved)
     return voidVerdict(`${name} was not tested`, "the tester was not proved with its blank: it may leak itself");
@@ -59,7 +60,7 @@ export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict {
     const shares = { share: lost(record.end), low: lost(record.end + division), high: lost(record.end - division) };
     measures.push(trappedMeasure(trappedHole(record.volume, start, record.seconds, shares)));
   }
-  const about = (observation: string) => (fitted ? { observation, tested: ["filler-cap"] } : {});
+  const about = (observation: Seen) => (fitted ? { observation, tested: ["filler-cap"] } : {});
   const seal = {
     whole: [],
     cracked: ["its seal is cracked"],
@@ -98,7 +99,7 @@ export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict {
   };
 }
 
-export const cap: CheckKind<CapRecord, unknown> = {
+export const cap: CheckKind<CapRecord, unknown, Seen> = {
   id: "cap",
   name: "Filler cap",
   words: { pass: "Tight", fail: "Leaking" },
@@ -107,6 +108,7 @@ export const cap: CheckKind<CapRecord, unknown> = {
   role: "measures",
   shelf: "vapour",
   families: ["evap"],
+  rows,
   candidates: capCandidates,
   asks: (record, verdict, { layout }) =>
     verdict.outcome === "void" || record.part === "new" ? [] : [tight(layout, "filler-cap", saysOf(verdict.outcome))],

@@ -4,11 +4,12 @@ import { chainCandidates } from "./candidates";
 import { judgeChain } from "./judge";
 import { planChain } from "./plan";
 import { type ChainRecord, chainSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./judge";
 export * from "./record";
 
-export const chain: CheckKind<ChainRecord> = {
+export const chain: CheckKind<ChainRecord, unknown, Seen> = {
   id: "chain",
   name: "Vacuum-worked device",
   words: { pass: "Works", fail: "Faulty" },
@@ -16,6 +17,7 @@ export const chain: CheckKind<ChainRecord> = {
   engine: "running",
   role: "measures",
   shelf: "electric",
+  rows,
   candidates: chainCandidates,
   asks: chainAsks,
   ownCommands: () => ["flap-solenoid"],

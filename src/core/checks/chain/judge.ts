@@ -3,6 +3,7 @@ import type { CheckContext, Measure, Verdict, ZoneKnowledge } from "../check";
 import { lossIn60 } from "../hold";
 import { instrumentDoubt } from "../instrument";
 import { type ChainRecord, LINK_NAMES, LINKS, type LinkId } from "./record";
+import type { Seen } from "./rows";
 
 /** Share of the supply that a good solenoid hands on. */
 const HANDED_ON = 0.8;
@@ -70,7 +71,7 @@ export const chainDoubt = ({ instrument }: ChainRecord, { limits }: Pick<CheckCo
   instrumentDoubt(instrument, limits.actuatorSupply.value, limits);
 
 /** Judges the chain from supply to plate and stops at the first broken link: nothing beyond it can be told. */
-export function judgeChain(record: ChainRecord, context: CheckContext): Verdict {
+export function judgeChain(record: ChainRecord, context: CheckContext): Verdict<Seen> {
   const { limits, layout } = context;
   const { links } = record;
   const measures: Measure[] = [

@@ -1,9 +1,11 @@
+import type { Family } from "../../faults";
 import { inSentence } from "../../sentence";
-import type { Candidate, Family } from "../candidate";
+import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
 import { commandedOf } from "../commanded";
+import type { Seen } from "./rows";
 
-export const circuitCandidates = ({ layout }: CheckContext, families: readonly Family[]): Candidate[] =>
+export const circuitCandidates = ({ layout }: CheckContext, families: readonly Family[]): Candidate<Seen>[] =>
   commandedOf(layout, families).map(({ id, name }) => ({
     place: id,
     name: `Circuit of the ${inSentence(name)}`,

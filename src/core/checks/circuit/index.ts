@@ -6,6 +6,7 @@ import { judgeCircuit } from "./judge";
 import type { Wiring } from "./pins";
 import { planCircuit } from "./plan";
 import { type CircuitRecord, circuitSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./judge";
 export * from "./pins";
@@ -13,7 +14,8 @@ export * from "./record";
 
 export const circuit: CheckKind<
   CircuitRecord,
-  { readonly joint: string; readonly wiring: Wiring; readonly switched: "ground" | "feed"; readonly pierced: boolean }
+  { readonly joint: string; readonly wiring: Wiring; readonly switched: "ground" | "feed"; readonly pierced: boolean },
+  Seen
 > = {
   id: "circuit",
   name: "Circuit, pin by pin",
@@ -23,6 +25,7 @@ export const circuit: CheckKind<
   role: "measures",
   shelf: "electric",
   families: ["engine", "evap"],
+  rows,
   candidates: circuitCandidates,
   asks: (record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofPart(layout, "circuit", record.joint, "fed and switched", saysOf(verdict.outcome))],

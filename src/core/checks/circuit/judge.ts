@@ -3,6 +3,7 @@ import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict }
 import { instrumentDoubt } from "../instrument";
 import { type Pin, pinsOf } from "./pins";
 import type { CircuitRecord, PinReading } from "./record";
+import type { Seen } from "./rows";
 
 /** A battery below this cannot carry a verdict, V. */
 const FLAT = 11.5;
@@ -17,7 +18,7 @@ export function pinGood(pin: Pin, reading: PinReading, battery: number, limits: 
 }
 
 /** Judges a circuit in the order of its pins and stops at the first that is wrong: what lies beyond cannot be told. */
-export function judgeCircuit(record: CircuitRecord, context: CheckContext): Verdict {
+export function judgeCircuit(record: CircuitRecord, context: CheckContext): Verdict<Seen> {
   const { limits, layout } = context;
   const name = jointName(layout, record.joint);
   if (record.needsEngine && !record.engineRunning) {

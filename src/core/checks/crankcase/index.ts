@@ -4,11 +4,12 @@ import { crankcaseCandidates } from "./candidates";
 import { judgeCrankcase } from "./judge";
 import { planCrankcase } from "./plan";
 import { type CrankcaseReading, crankcaseSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./judge";
 export * from "./record";
 
-export const crankcase: CheckKind<CrankcaseReading> = {
+export const crankcase: CheckKind<CrankcaseReading, unknown, Seen> = {
   id: "crankcase",
   name: "Crankcase pressure",
   words: { pass: "Works", fail: "Faulty" },
@@ -16,6 +17,7 @@ export const crankcase: CheckKind<CrankcaseReading> = {
   engine: "warm-running",
   role: "measures",
   shelf: "running",
+  rows,
   candidates: crankcaseCandidates,
   asks: (_record, verdict, { layout }) =>
     verdict.outcome === "void"

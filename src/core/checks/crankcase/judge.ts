@@ -2,12 +2,13 @@ import { formatQuantity, fromSi, toSi } from "../../units";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
 import type { CrankcaseReading } from "./record";
+import type { Seen } from "./rows";
 
 /** Without the maker's band, more suction than this is more than any breather system makes at idle, Pa. */
 const BEYOND_ANY = -2500;
 
 /** Judges crankcase pressure against the engine's own band; without one only its sign, and suction beyond any engine's. */
-export function judgeCrankcase(reading: CrankcaseReading, context: CheckContext): Verdict {
+export function judgeCrankcase(reading: CrankcaseReading, context: CheckContext): Verdict<Seen> {
   const { vehicle, limits } = context;
   const lost = (trap: string) => voidVerdict("This reading proves nothing", trap);
   if (!reading.warm) return lost("the engine was cold: blow-by and breather flow are not what they are warm");

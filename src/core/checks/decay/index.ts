@@ -6,12 +6,13 @@ import { decayCandidates } from "./candidates";
 import { judgeDecay } from "./judge";
 import { planDecay } from "./plan";
 import { type DecayRecord, decaySchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./judge";
 export * from "./plan";
 export * from "./record";
 
-export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boolean; readonly hotTank?: boolean }> = {
+export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boolean; readonly hotTank?: boolean }, Seen> = {
   id: "decay",
   name: "Pressure decay",
   words: { pass: "Tight", fail: "Leaking" },
@@ -20,6 +21,7 @@ export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boo
   role: "measures",
   shelf: "vapour",
   families: ["evap"],
+  rows,
   candidates: decayCandidates,
   sweeps: true,
   hot: { why: "the exhaust is hot: let it cool" },

@@ -9,6 +9,7 @@ import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict }
 import { fuelLevelDoubt, gasSpace, heldZones, holeMeasure, setupTrap } from "../evap-fields";
 import { instrumentDoubt } from "../instrument";
 import type { DecayRecord } from "./record";
+import type { Seen } from "./rows";
 
 /** Share of the size to be caught from which a certain leak is called one. */
 const NEAR = 0.5;
@@ -96,7 +97,7 @@ const vapourRate = ({ vapourRise, unit }: DecayRecord): number | undefined =>
 const HIDDEN_BY_VAPOUR = 0.2;
 
 /** Judges a decay of the EVAP system against the size to be caught: by volume, or by a reference hole where one was opened. */
-export function judgeDecay(record: DecayRecord, context: CheckContext): Verdict {
+export function judgeDecay(record: DecayRecord, context: CheckContext): Verdict<Seen> {
   const trap = setupTrap(record, record.samples.at(-1)?.[0] ?? 0, (id) => jointName(context.layout, id));
   if (trap) return voidVerdict("This decay proves nothing", trap);
   const start = (record.samples[0]?.[1] ?? 0) * UNITS[record.unit].scale;

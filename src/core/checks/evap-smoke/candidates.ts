@@ -2,6 +2,7 @@ import { inSentence } from "../../sentence";
 import { EVAP_ZONES, entriesOf, reachOf, usualSetup } from "../../vehicle";
 import { type Candidate, TAKEN_APART } from "../candidate";
 import type { CheckContext } from "../check";
+import type { Seen } from "./rows";
 
 /** Every way into the vapour system: the joints that its fill tests, and what getting in destroys. */
 export const evapWaysIn = ({ layout, vehicle }: CheckContext) =>
@@ -18,11 +19,11 @@ export const evapWaysIn = ({ layout, vehicle }: CheckContext) =>
       }))
     : [];
 
-export const evapSmokeCandidates = (context: CheckContext): Candidate[] =>
+export const evapSmokeCandidates = (context: CheckContext): Candidate<Seen>[] =>
   evapWaysIn(context).map(({ at, ...way }) => ({
     ...way,
     name: `EVAP smoke in at the ${at}`,
     penalty: TAKEN_APART,
-    outcomes: ["smoke-none-outside", "smoke-inside-path", ...way.tested.map((id) => `smoke-at:${id}`)],
+    outcomes: ["smoke-none-outside", "smoke-inside-path", ...way.tested.map((id): Seen => `smoke-at:${id}`)],
     why: `puts ${way.tested.length} joints to the test at once`,
   }));

@@ -5,12 +5,13 @@ import { evapSmokeCandidates } from "./candidates";
 import { judgeEvapSmoke } from "./judge";
 import { type EvapSmokeAim, planEvapSmoke } from "./plan";
 import { type EvapSmokeRun, evapSmokeSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./judge";
 export * from "./plan";
 export * from "./record";
 
-export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim> = {
+export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim, Seen> = {
   id: "evap-smoke",
   name: "EVAP smoke",
   words: { pass: "Tight", fail: "Leaking" },
@@ -19,6 +20,7 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim> = {
   role: "measures",
   shelf: "vapour",
   families: ["evap"],
+  rows,
   candidates: evapSmokeCandidates,
   sweeps: true,
   hot: { why: "the exhaust is hot: let it cool", waits: true },

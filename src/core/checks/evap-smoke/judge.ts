@@ -5,6 +5,7 @@ import { type CheckContext, jointName, type Measure, type Verdict, WITHIN, type 
 import { fuelLevelDoubt, gasSpace, holeMeasure, setupTrap } from "../evap-fields";
 import { alsoAt, machineTrap, names, readSmoke, type SmokeReading, smokeMeasures, type Trap, trappedVerdict } from "../smoke";
 import type { CapOff, EvapSmokeRun } from "./record";
+import type { Seen } from "./rows";
 
 /** What the machine is set to, Pa gauge: its regulated output where it was regulated. */
 const setPressure = (run: EvapSmokeRun) => toSi(run.regulated ?? run.machine.ratedPressure);
@@ -95,7 +96,7 @@ function capOffWords(capOff: CapOff, name: string, unit: string): string {
 }
 
 /** Judges an EVAP smoke run: traps, smoke seen, an inside path, then tight as far as smoke was shown and the size asks. */
-export function judgeEvapSmoke(run: EvapSmokeRun, context: CheckContext): Verdict {
+export function judgeEvapSmoke(run: EvapSmokeRun, context: CheckContext): Verdict<Seen> {
   const reach = reachOf(context.layout, run);
   const verdict = judgeRun(run, reach, context);
   if (verdict.outcome === "void") return verdict;
@@ -109,7 +110,7 @@ function shownZones(run: EvapSmokeRun, { layout }: Pick<CheckContext, "layout">)
   return new Set<string>([...(entry ? [entryZone(entry)] : []), ...run.arrivals.map((a) => a.zone)]);
 }
 
-function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdict {
+function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdict<Seen> {
   const { layout } = context;
   const reading = readEvapSmoke(run, context);
   const trap = trapOf(run, reach, reading, context);

@@ -4,12 +4,13 @@ import { holdCandidates, PUMPED } from "./candidates";
 import { judgeHold } from "./judge";
 import { planHold } from "./plan";
 import { type HoldRecord, holdSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./judge";
 export * from "./loss";
 export * from "./record";
 
-export const hold: CheckKind<HoldRecord, { readonly joint: string }> = {
+export const hold: CheckKind<HoldRecord, { readonly joint: string }, Seen> = {
   id: "hold",
   name: "Hold test",
   words: { pass: "Tight", fail: "Faulty" },
@@ -17,6 +18,7 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }> = {
   engine: "standing",
   role: "measures",
   shelf: "standing",
+  rows,
   candidates: holdCandidates,
   asks: holdAsks,
   byPart: true,

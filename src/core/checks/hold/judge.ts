@@ -4,6 +4,7 @@ import { lossDoubt, rises } from "../instrument";
 import { trappedHole, trappedMeasure, weepsFarBelow, weepsLike } from "../trapped";
 import { type Loss, lossIn60, lostIn } from "./loss";
 import { HOLD_PART_NAMES, type HoldRecord } from "./record";
+import type { Seen } from "./rows";
 
 /** Least time a part that seems to hold must be watched, s. */
 const WATCH = 30;
@@ -27,7 +28,7 @@ function holeOf({ volume, still: samples, wiggled: moved, unit }: HoldRecord, st
 }
 
 /** Judges a hold: still first, then under the wiggle; a part that holds until wiggled is intermittent, which is a fault. */
-export function judgeHold(record: HoldRecord, context: CheckContext): Verdict {
+export function judgeHold(record: HoldRecord, context: CheckContext): Verdict<Seen> {
   const { limits, layout } = context;
   const name = jointName(layout, record.joint);
   const division = Math.abs(toSi(record.instrument.division) / toSi({ value: 1, unit: record.unit }));

@@ -4,6 +4,7 @@ import { refusal } from "../trims";
 import { lookCandidates } from "./candidates";
 import { lookList } from "./list";
 import { type LookRecord, lookSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./list";
 export * from "./record";
@@ -21,14 +22,14 @@ function planLook(_context: CheckContext): Plan {
 }
 
 /** What was found stands; a place not reached is no evidence, and a fine look clears nothing. */
-function judgeLook(record: LookRecord, context: CheckContext): Verdict {
+function judgeLook(record: LookRecord, context: CheckContext): Verdict<Seen> {
   const list = lookList(context.layout, context.vehicle);
   const named = (state: string) =>
     record.items.filter((i) => i.state === state).map((i) => ({ ...i, item: list.find((l) => l.id === i.id) }));
   const found = named("found");
   const missed = list.length - record.items.filter((i) => i.state !== "not-reached").length;
   const open = missed > 0 ? [`${missed} of ${list.length} places not reached`] : [];
-  const [at, ...more] = [...new Set(found.flatMap((f) => (f.item?.joint ? [`look-found:${f.item.joint}`] : [])))];
+  const [at, ...more] = [...new Set(found.flatMap((f) => (f.item?.joint ? [`look-found:${f.item.joint}` as const] : [])))];
   if (found.length > 0) {
     return {
       outcome: "fail",
@@ -62,7 +63,7 @@ function lookAsks({ items }: LookRecord, _verdict: Verdict, { layout, vehicle }:
   });
 }
 
-export const look: CheckKind<LookRecord> = {
+export const look: CheckKind<LookRecord, unknown, Seen> = {
   id: "look",
   name: "Look and feel",
   words: { pass: "Fine", fail: "Found" },
@@ -71,6 +72,7 @@ export const look: CheckKind<LookRecord> = {
   station: "look",
   role: "locates",
   families: ["engine", "evap"],
+  rows,
   candidates: lookCandidates,
   asks: lookAsks,
   schema: lookSchema,

@@ -5,10 +5,11 @@ import { outputCandidates } from "./candidates";
 import { judgeOutput } from "./judge";
 import { planOutput } from "./plan";
 import { type OutputRecord, outputSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./record";
 
-export const output: CheckKind<OutputRecord, { readonly joint: string; readonly limit: number }> = {
+export const output: CheckKind<OutputRecord, { readonly joint: string; readonly limit: number }, Seen> = {
   id: "output",
   name: "Commanded output",
   words: { pass: "Works", fail: "Faulty" },
@@ -17,6 +18,7 @@ export const output: CheckKind<OutputRecord, { readonly joint: string; readonly 
   role: "measures",
   shelf: "electric",
   families: ["engine", "evap"],
+  rows,
   candidates: outputCandidates,
   asks: (record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofPart(layout, "answers", record.joint, "answers its command", saysOf(verdict.outcome))],

@@ -1,9 +1,10 @@
 import { formatNumber } from "../../units";
 import { type CheckContext, jointName, type Verdict, voidVerdict } from "../check";
 import type { OutputRecord } from "./record";
+import type { Seen } from "./rows";
 
 /** Judges a commanded output: the tool's own traps first, then what answered. */
-export function judgeOutput(record: OutputRecord, context: CheckContext): Verdict {
+export function judgeOutput(record: OutputRecord, context: CheckContext): Verdict<Seen> {
   const name = jointName(context.layout, record.joint);
   if (!record.rearmed) {
     return voidVerdict(

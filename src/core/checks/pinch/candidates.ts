@@ -2,8 +2,9 @@ import { inSentence } from "../../sentence";
 import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
 import { behind } from "./judge";
+import type { Seen } from "./rows";
 
-export function pinchCandidates({ layout, vehicle }: CheckContext): Candidate[] {
+export function pinchCandidates({ layout, vehicle }: CheckContext): Candidate<Seen>[] {
   if (vehicle.fuel !== "petrol") return [];
   return layout.joints
     .filter((j) => j.pinchable)

@@ -5,11 +5,12 @@ import { pinchCandidates } from "./candidates";
 import { behind, judgePinch } from "./judge";
 import { planPinch } from "./plan";
 import { PINCH_READ_NAMES, type PinchRecord, pinchSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./judge";
 export * from "./record";
 
-export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly how: "pinch" | "cap" }> = {
+export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly how: "pinch" | "cap" }, Seen> = {
   id: "pinch",
   name: "Pinch or cap off",
   words: { pass: "No change", fail: "Leaking" },
@@ -17,6 +18,7 @@ export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly ho
   engine: "warm-running",
   role: "locates",
   shelf: "running",
+  rows,
   candidates: pinchCandidates,
   asks: (record, verdict, { layout, vehicle }) =>
     verdict.outcome === "fail"

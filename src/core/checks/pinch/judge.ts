@@ -2,6 +2,7 @@ import { formatNumber } from "../../units";
 import type { Layout } from "../../vehicle";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
 import type { PinchReads, PinchRecord } from "./record";
+import type { Seen } from "./rows";
 
 /** Joints that lie behind a pinched or capped place: the hose itself, its zone's seals, and the valve between. */
 export function behind(layout: Layout, id: string): string[] {
@@ -19,7 +20,7 @@ export function behind(layout: Layout, id: string): string[] {
 const UNITS_OF: Record<PinchReads, string | undefined> = { trim: "%", rpm: "1/min", flow: undefined, vacuum: undefined };
 
 /** Judges a shut-off branch by what recovers: all of it, part of it, or nothing. */
-export function judgePinch(record: PinchRecord, context: CheckContext): Verdict {
+export function judgePinch(record: PinchRecord, context: CheckContext): Verdict<Seen> {
   const { limits, layout } = context;
   const name = jointName(layout, record.joint);
   const unit = UNITS_OF[record.reads] ?? record.unit ?? "";

@@ -1,6 +1,7 @@
 import type { Layout } from "../../vehicle";
 import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
+import type { Seen } from "./rows";
 
 /** Spots a probe is taken to: seals and hoses that the engine sucks at. */
 const SUCKED: readonly string[] = [
@@ -18,7 +19,7 @@ export const spotsOf = ({ joints }: Layout): string[] =>
 /** Factor on fire risk in the bay. */
 const FLAMMABLE = 0.95;
 
-export function probeCandidates({ layout, vehicle, house }: CheckContext): Candidate[] {
+export function probeCandidates({ layout, vehicle, house }: CheckContext): Candidate<Seen>[] {
   if (vehicle.fuel !== "petrol") return [];
   const spots = spotsOf(layout);
   return [
@@ -26,7 +27,7 @@ export function probeCandidates({ layout, vehicle, house }: CheckContext): Candi
       name: "Enrichment probe",
       minutes: 4 + 0.5 * spots.length,
       penalty: house.firstLocator === "spray" ? 1 : FLAMMABLE,
-      outcomes: ["probe-quiet", ...spots.map((id) => `probe-at:${id}`)],
+      outcomes: ["probe-quiet", ...spots.map((id): Seen => `probe-at:${id}`)],
       tested: spots,
       why: `takes ${spots.length} spots one by one, nothing comes off`,
       whenLean: true,

@@ -4,13 +4,14 @@ import { probeCandidates, spotsOf } from "./candidates";
 import { judgeProbe } from "./judge";
 import { planProbe } from "./plan";
 import { type Agent, type ProbeRecord, probeSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./extract";
 export * from "./judge";
 export * from "./plan";
 export * from "./record";
 
-export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }> = {
+export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }, Seen> = {
   id: "probe",
   name: "Enrichment probe",
   words: { pass: "No reaction", fail: "Reacts" },
@@ -19,6 +20,7 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }> = {
   role: "locates",
   places: ({ layout }) => spotsOf(layout),
   shelf: "running",
+  rows,
   candidates: probeCandidates,
   locator: ["gas", "spray"],
   asks: probeAsks,

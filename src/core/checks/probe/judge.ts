@@ -3,6 +3,7 @@ import { formatNumber, toSi } from "../../units";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
 import { spotsOf } from "./candidates";
 import { AGENT_NAMES, type ProbeRecord, type ProbeSeries, type ProbeTap } from "./record";
+import type { Seen } from "./rows";
 
 /** How far a channel moved after a tap, against what it did before. */
 export interface Movement {
@@ -200,7 +201,7 @@ const WANDERS = { rpm: 14, trim: 1.1 };
 const wanders = (r: TapReading) => (r.rpm?.noise ?? 0) > WANDERS.rpm || (r.trim?.noise ?? 0) > WANDERS.trim;
 
 /** Judges a probe: void taps aside, the strongest reaction names the spot; the rest of the spots stayed quiet. */
-export function judgeProbe(record: ProbeRecord, context: CheckContext): Verdict {
+export function judgeProbe(record: ProbeRecord, context: CheckContext): Verdict<Seen> {
   const { layout, limits } = context;
   if (record.coolant && toSi(record.coolant) < limits.warmCoolant.value) {
     return voidVerdict("This probe proves nothing", "the engine was not warm: closed loop was not settled");

@@ -4,12 +4,13 @@ import { pulldownCandidates } from "./candidates";
 import { judgePulldown } from "./judge";
 import { planPulldown } from "./plan";
 import { type PulldownRecord, pulldownSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./judge";
 export * from "./plan";
 export * from "./record";
 
-export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "plug" }> = {
+export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "plug" }, Seen> = {
   id: "pulldown",
   name: "Pull-down trace",
   words: { pass: "Works", fail: "Faulty" },
@@ -18,6 +19,7 @@ export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "p
   role: "measures",
   shelf: "vapour",
   families: ["evap"],
+  rows,
   candidates: pulldownCandidates,
   asks: pulldownAsks,
   ownCommands: () => ["purge-valve", "vent-valve"],

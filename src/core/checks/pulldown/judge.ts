@@ -6,6 +6,7 @@ import { vapourVolume } from "../../vehicle";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import { fuelLevelDoubt, holeMeasure } from "../evap-fields";
 import type { PulldownRecord } from "./record";
+import type { Seen } from "./rows";
 
 /** Least change that counts, Pa, where the trace scatters less. */
 const LEAST = 25;
@@ -154,7 +155,7 @@ function holdHole(
 const GROSS = 4e-3;
 
 /** Judges a trace: pull-down, hold and relief each by itself; flow with everything shut is the purge valve's. */
-export function judgePulldown(record: PulldownRecord, context: CheckContext): Verdict {
+export function judgePulldown(record: PulldownRecord, context: CheckContext): Verdict<Seen> {
   const { limits, vehicle } = context;
   if (!record.idled)
     return voidVerdict("This trace proves nothing", "the engine did not idle through it: vacuum changed with the foot");

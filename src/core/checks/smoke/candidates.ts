@@ -2,8 +2,9 @@ import { inSentence } from "../../sentence";
 import { entriesOf, reachOf, usualSetup } from "../../vehicle";
 import { type Candidate, TAKEN_APART } from "../candidate";
 import type { CheckContext } from "../check";
+import type { Seen } from "./rows";
 
-export function smokeCandidates({ layout }: CheckContext): Candidate[] {
+export function smokeCandidates({ layout }: CheckContext): Candidate<Seen>[] {
   return entriesOf(layout).map((entry) => {
     const tested = reachOf(layout, usualSetup(layout, entry.id)).tested.map((j) => j.id);
     return {
@@ -11,7 +12,7 @@ export function smokeCandidates({ layout }: CheckContext): Candidate[] {
       name: `Smoke in at the ${inSentence(entry.name)}`,
       minutes: entry.entry?.minutes ?? 0,
       penalty: TAKEN_APART,
-      outcomes: ["smoke-none-outside", "smoke-inside-path", ...tested.map((id) => `smoke-at:${id}`)],
+      outcomes: ["smoke-none-outside", "smoke-inside-path", ...tested.map((id): Seen => `smoke-at:${id}`)],
       tested,
       why: `puts ${tested.length} joints to the test at once`,
     };

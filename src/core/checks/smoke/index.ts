@@ -4,6 +4,7 @@ import { smokeCandidates } from "./candidates";
 import { judgeSmoke } from "./judge";
 import { planSmoke, type SmokeAim } from "./plan";
 import { type SmokeRun, smokeRunSchema } from "./record";
+import { rows, type Seen } from "./rows";
 import { readSections } from "./sections";
 
 export * from "./asks";
@@ -12,7 +13,7 @@ export * from "./plan";
 export * from "./record";
 export * from "./sections";
 
-export const smoke: CheckKind<SmokeRun, SmokeAim> = {
+export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
   id: "smoke",
   name: "Smoke run",
   words: { pass: "Tight", fail: "Leaking" },
@@ -25,6 +26,7 @@ export const smoke: CheckKind<SmokeRun, SmokeAim> = {
       runs.map(({ record, verdict }) => ({ run: record, verdict })),
       layout,
     ),
+  rows,
   candidates: smokeCandidates,
   sweeps: true,
   hot: { why: "the exhaust is hot: let it cool", waits: true },

@@ -9,6 +9,7 @@ import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { entryZone, type Layout, type Reach, reachOf } from "../../vehicle";
 import { type CheckContext, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
 import type { SmokeRun } from "./record";
+import type { Seen } from "./rows";
 
 /** Share of the machine's full flow above which the ball is held high. */
 const BALL_HIGH = 0.7;
@@ -193,11 +194,11 @@ export function machineTrap(
 const LINGERS = 5;
 
 /** Every further place that smoke was seen at. */
-export const alsoAt = ([_first, ...more]: readonly string[]): Pick<Verdict, "also"> =>
-  more.length > 0 ? { also: more.map((id) => `smoke-at:${id}`) } : {};
+export const alsoAt = ([_first, ...more]: readonly string[]): Pick<Verdict<Seen>, "also"> =>
+  more.length > 0 ? { also: more.map((id): Seen => `smoke-at:${id}`) } : {};
 
 /** The verdict on a run that fell into a trap: void, unless smoke was seen before the trap closed. That stays evidence. */
-export function trappedVerdict(run: SmokeRun, trap: Trap, layout: Layout): Verdict {
+export function trappedVerdict(run: SmokeRun, trap: Trap, layout: Layout): Verdict<Seen> {
   // Smoke at the entry itself is the adapter's.
   const own = run.seen.filter((s) => s.joint !== run.entry);
   const seen = own.filter(
@@ -235,7 +236,7 @@ export const names = (ids: readonly string[], layout: Layout) =>
   ids.map((id) => layout.joints.find((j) => j.id === id)?.name ?? id).join(", ");
 
 /** Judges an intake smoke run: traps first, then smoke seen, then an inside path, then tight as far as shown. */
-export function judgeSmoke(run: SmokeRun, context: CheckContext): Verdict {
+export function judgeSmoke(run: SmokeRun, context: CheckContext): Verdict<Seen> {
   const reach = reachOf(context.layout, run);
   const verdict = judgeRun(run, reach, context);
   if (verdict.outcome === "void" || verdict.tested) return verdict;
@@ -244,7 +245,7 @@ export function judgeSmoke(run: SmokeRun, context: CheckContext): Verdict {
   return { ...verdict, tested: reach.tested.filter((j) => shown.has(j.from) || shown.has(j.to)).map((j) => j.id) };
 }
 
-function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict {
+function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<Seen> {
   const { layout, house } = context;
   const reading = readSmoke(run, reach);
   const trap = voidTrap(run, reach, reading, context);
@@ -389,7 +390,7 @@ interface SeenFrom {
   readonly needed: number;
   readonly source: string;
   /** Why the run cannot pass, as the verdict to give */
-  readonly passing?: Pick<Verdict, "outcome" | "headline" | "reasons" | "zones" | "observation">;
+  readonly passing?: Pick<Verdict<Seen>, "outcome" | "headline" | "reasons" | "zones" | "observation">;
 }
 
 /**

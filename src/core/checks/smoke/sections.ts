@@ -136,5 +136,5 @@ export function readSections(
   if (says.length === 0) return undefined;
   // Two falls that do not meet are two leaks: neither clears the other's part.
   const found = within && within.length > 0 ? within : [];
-  return { within: found, cleared: [...cleared].filter((id) => !found.includes(id)), says };
+  return { observation: "section-within", within: found, cleared: [...cleared].filter((id) => !found.includes(id)), says };
 }

@@ -1,7 +1,8 @@
 import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
+import type { Seen } from "./rows";
 
-export function tankSensorCandidates({ vehicle }: CheckContext): Candidate[] {
+export function tankSensorCandidates({ vehicle }: CheckContext): Candidate<Seen>[] {
   if (!vehicle.fitted.includes("evap")) return [];
   return [
     {

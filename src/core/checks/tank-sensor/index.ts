@@ -5,6 +5,7 @@ import { voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
 import { tankSensorCandidates } from "./candidates";
 import { type TankSensorRecord, tankSensorSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./record";
 
@@ -33,7 +34,7 @@ function planTankSensor({ vehicle, limits }: CheckContext): Plan {
 }
 
 /** Judges a tank-pressure sensor against its own curve: its zero with the cap off, and its slope where that was tried. */
-export function judgeTankSensor(record: TankSensorRecord, context: CheckContext): Verdict {
+export function judgeTankSensor(record: TankSensorRecord, context: CheckContext): Verdict<Seen> {
   const { limits, vehicle } = context;
   if (!record.capOff)
     return voidVerdict("The sensor's zero was not read", "the cap was on: the tank may stand above or below ambient");
@@ -151,7 +152,7 @@ function tankSensorAsks(record: TankSensorRecord, verdict: Verdict, { vehicle, l
   ];
 }
 
-export const tankSensor: CheckKind<TankSensorRecord, unknown> = {
+export const tankSensor: CheckKind<TankSensorRecord, unknown, Seen> = {
   id: "tank-sensor",
   name: "Tank-pressure sensor",
   words: { pass: "Works", fail: "Faulty" },
@@ -160,6 +161,7 @@ export const tankSensor: CheckKind<TankSensorRecord, unknown> = {
   role: "measures",
   shelf: "vapour",
   families: ["evap"],
+  rows,
   candidates: tankSensorCandidates,
   asks: tankSensorAsks,
   setup: () => ["filler-cap"],

@@ -1,8 +1,9 @@
 import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
 import { refusal } from "./judge";
+import type { Seen } from "./rows";
 
-export function trimsCandidates({ vehicle }: CheckContext): Candidate[] {
+export function trimsCandidates({ vehicle }: CheckContext): Candidate<Seen>[] {
   if (refusal(vehicle)) return [];
   return [
     {

@@ -4,6 +4,7 @@ import { trimsCandidates } from "./candidates";
 import { judgeTrims } from "./judge";
 import { planTrims } from "./plan";
 import { type TrimSurvey, trimSurveySchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./judge";
 export * from "./points";
@@ -11,7 +12,7 @@ export * from "./read";
 export * from "./record";
 export * from "./shapes";
 
-export const trims: CheckKind<TrimSurvey> = {
+export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
   id: "trims",
   name: "Fuel-trim survey",
   words: { pass: "Works", fail: "Faulty" },
@@ -19,6 +20,7 @@ export const trims: CheckKind<TrimSurvey> = {
   engine: "warm-running",
   role: "measures",
   shelf: "running",
+  rows,
   candidates: trimsCandidates,
   asks: trimsAsk,
   schema: trimSurveySchema,

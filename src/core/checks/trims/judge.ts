@@ -17,6 +17,7 @@ import {
   stopsOf,
 } from "./read";
 import type { TrimPoint, TrimSurvey } from "./record";
+import type { Seen } from "./rows";
 import type { ShapeFit, ShapeId } from "./shapes";
 
 /** What would tell a shape's members apart. */
@@ -114,7 +115,7 @@ export const trimAct = ({ limits, house }: Pick<CheckContext, "limits" | "house"
   house.trimLimit === "strict" ? { value: limits.trimGood.value, source: "house method: strict" } : limits.trimAct;
 
 /** Why no point counts at all. */
-function nothingCounts(survey: TrimSurvey, context: CheckContext): Verdict {
+function nothingCounts(survey: TrimSurvey, context: CheckContext): Verdict<Seen> {
   const { points } = survey;
   const { limits } = context;
   const reasons = [
@@ -131,7 +132,7 @@ function nothingCounts(survey: TrimSurvey, context: CheckContext): Verdict {
  * Judges a survey. The shop's bands decide: beyond act at any counted point is faulty, good everywhere is sound if the
  * survey could have shown what must be caught, in between is not sure yet. The shape only says what it looks like.
  */
-export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict {
+export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict<Seen> {
   const { limits, vehicle } = context;
   const refused = refusal(vehicle);
   if (refused) return voidVerdict("Trims say nothing on this vehicle", refused);
@@ -268,11 +269,15 @@ const WHERE = { idle: "at idle", "1500": "at 1500 1/min", "2500": "at 2500 1/min
 const signed = (fraction: number) => `${fraction > 0 ? "+" : ""}${formatNumber(100 * fraction, 0)} %`;
 
 /** What the suspects weigh: the worst bank's shape; lean on one of two banks is its own observation. */
-function observationFor({ banks, shared }: SurveyReading, worst: number, oneFlow: boolean): string | undefined {
+function observationFor({ banks, shared }: SurveyReading, worst: number, oneFlow: boolean): Seen | undefined {
   const reading = banks[worst];
   if (!reading || oneFlow) return undefined;
   const oneSided = banks.length === 2 && !shared && isLeanFault(banks[0]) !== isLeanFault(banks[1]);
-  return oneSided && reading.fits[0]?.id === "fades-with-flow" ? `lean-fades-bank-${worst + 1}` : reading.observation;
+  return oneSided && reading.fits[0]?.id === "fades-with-flow"
+    ? worst === 0
+      ? "lean-fades-bank-1"
+      : "lean-fades-bank-2"
+    : reading.observation;
 }
 
 const isLeanFault = (bank: BankReading | undefined) => bank?.observation.startsWith("lean") ?? false;

@@ -4,6 +4,7 @@ import type { Limits } from "../../shop/limits";
 import { toSi } from "../../units";
 import type { VehicleFacts } from "../../vehicle";
 import type { TrimPoint, TrimSurvey } from "./record";
+import type { Seen } from "./rows";
 import {
   type BankPoint,
   clustered,
@@ -36,7 +37,7 @@ export interface BankReading {
   /** Fuelling error b of the best shape, fraction */
   readonly error: number;
   readonly hole: { readonly diameter: number; readonly low: number; readonly high: number } | null;
-  readonly observation: string;
+  readonly observation: Seen;
   /** Points used: indicated flow of this bank (kg/s) and total trim (fraction) */
   readonly points: readonly BankPoint[];
   /** Operating points between them at which the fits' curves are given, for drawing */
@@ -242,7 +243,7 @@ function bankPoint(
   ];
 }
 
-function observationOf(best: ShapeFit, points: readonly BankPoint[], limits: { good: number; act: number }): string {
+function observationOf(best: ShapeFit, points: readonly BankPoint[], limits: { good: number; act: number }): Seen {
   const worst = Math.max(...points.map((p) => Math.abs(p.trim)));
   if (best.odds < NAMED) return worst <= limits.good ? "trims-normal" : "trims-unclear";
   switch (best.id) {

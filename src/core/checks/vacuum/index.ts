@@ -4,11 +4,12 @@ import { vacuumCandidates } from "./candidates";
 import { judgeVacuum } from "./judge";
 import { planVacuum } from "./plan";
 import { type VacuumReading, vacuumSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./judge";
 export * from "./record";
 
-export const vacuum: CheckKind<VacuumReading> = {
+export const vacuum: CheckKind<VacuumReading, unknown, Seen> = {
   id: "vacuum",
   name: "Intake vacuum",
   words: { pass: "Works", fail: "Faulty" },
@@ -16,6 +17,7 @@ export const vacuum: CheckKind<VacuumReading> = {
   engine: "warm-running",
   role: "measures",
   shelf: "running",
+  rows,
   candidates: vacuumCandidates,
   asks: (_record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofEngine(layout, "vacuum@idle", "intake vacuum at idle", saysOf(verdict.outcome))],

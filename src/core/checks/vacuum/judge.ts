@@ -2,6 +2,7 @@ import { formatQuantity, fromSi, toSi } from "../../units";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
 import type { VacuumReading } from "./record";
+import type { Seen } from "./rows";
 
 const SEA_LEVEL = 101325;
 /** No-load vacuum rises with speed as spark advances, Pa per 1/min, up to this much above the target idle. */
@@ -25,7 +26,7 @@ export function expectedVacuum(
 }
 
 /** Judges a gauge on a manifold port: needle first, then the level against the corrected band, then the high-idle trap. */
-export function judgeVacuum(reading: VacuumReading, context: CheckContext): Verdict {
+export function judgeVacuum(reading: VacuumReading, context: CheckContext): Verdict<Seen> {
   const { limits, vehicle } = context;
   const lost = (trap: string) => voidVerdict("This reading proves nothing", trap);
   if (vehicle.fuel === "diesel") return lost("a diesel's manifold is not throttled: its vacuum comes from a pump");

@@ -5,36 +5,41 @@ import { valveCandidates } from "./candidates";
 import { judgeValve } from "./judge";
 import { planValve } from "./plan";
 import { type Power, type ValveRecord, valveSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./judge";
 export * from "./record";
 
-export const valve: CheckKind<ValveRecord, { readonly joint: string; readonly power: Power; readonly rests: "closed" | "open" }> =
-  {
-    id: "valve",
-    name: "Valve, two states",
-    words: { pass: "Works", fail: "Faulty" },
-    aim: "Rest and energised: holds where it must, passes where it must",
-    engine: "standing",
-    role: "measures",
-    shelf: "standing",
-    // A seat that holds warm is still to be tried cold.
-    repeats: (verdict) => verdict.observation === "valve-good-warm",
-    families: ["engine", "evap"],
-    candidates: valveCandidates,
-    asks: valveAsks,
-    byPart: true,
-    setup: (r) => [r.joint],
-    ownCommands: (r) => [r.joint],
-    schema: valveSchema,
-    plan: planValve,
-    judge: judgeValve,
-    readings: (r) =>
-      (["rest", "energised"] as const).flatMap((state, point) => [
-        { reading: `put on, ${state}`, value: r[state].start, unit: r.unit, point, seconds: 0 },
-        { reading: `left, ${state}`, value: r[state].end, unit: r.unit, point, seconds: r[state].seconds },
-      ]),
-    places: ({ layout }) => electricOf(layout).filter((id) => id !== "throttle"),
-    place: (r) => r.joint,
-    onBench: (r) => r.part === "new",
-  };
+export const valve: CheckKind<
+  ValveRecord,
+  { readonly joint: string; readonly power: Power; readonly rests: "closed" | "open" },
+  Seen
+> = {
+  id: "valve",
+  name: "Valve, two states",
+  words: { pass: "Works", fail: "Faulty" },
+  aim: "Rest and energised: holds where it must, passes where it must",
+  engine: "standing",
+  role: "measures",
+  shelf: "standing",
+  // A seat that holds warm is still to be tried cold.
+  repeats: (verdict) => verdict.observation === "valve-good-warm",
+  families: ["engine", "evap"],
+  rows,
+  candidates: valveCandidates,
+  asks: valveAsks,
+  byPart: true,
+  setup: (r) => [r.joint],
+  ownCommands: (r) => [r.joint],
+  schema: valveSchema,
+  plan: planValve,
+  judge: judgeValve,
+  readings: (r) =>
+    (["rest", "energised"] as const).flatMap((state, point) => [
+      { reading: `put on, ${state}`, value: r[state].start, unit: r.unit, point, seconds: 0 },
+      { reading: `left, ${state}`, value: r[state].end, unit: r.unit, point, seconds: r[state].seconds },
+    ]),
+  places: ({ layout }) => electricOf(layout).filter((id) => id !== "throttle"),
+  place: (r) => r.joint,
+  onBench: (r) => r.part === "new",
+};

@@ -5,6 +5,7 @@ import { type Loss, lossIn60, lostIn } from "../hold";
 import { lossDoubt } from "../instrument";
 import { trappedHole, trappedMeasure, weepsFarBelow, weepsLike } from "../trapped";
 import type { ValveRecord, ValveState } from "./record";
+import type { Seen } from "./rows";
 
 /** A state that passes has let most of it go by the end. */
 const PASSED = 0.5;
@@ -31,7 +32,7 @@ export function readState(state: ValveState, division: number, limit: number): R
 }
 
 /** Judges a valve's two states. A click proves the coil, not the seat; a new part says nothing about the car. */
-export function judgeValve(record: ValveRecord, context: CheckContext): Verdict {
+export function judgeValve(record: ValveRecord, context: CheckContext): Verdict<Seen> {
   const { limits, house, layout } = context;
   const name = record.part === "new" ? `New ${inSentence(jointName(layout, record.joint))}` : jointName(layout, record.joint);
   if (record.power === "12v" && !record.unplugged) {
@@ -79,7 +80,7 @@ export function judgeValve(record: ValveRecord, context: CheckContext): Verdict 
     },
   ];
   const fitted = record.part === "fitted";
-  const about = (observation: string) => (fitted ? { observation, tested: [record.joint] } : {});
+  const about = (observation: Seen) => (fitted ? { observation, tested: [record.joint] } : {});
   const joint = layout.joints.find((j) => j.id === record.joint);
   const click =
     record.clicked === undefined

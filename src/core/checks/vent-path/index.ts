@@ -6,6 +6,7 @@ import { ofPart } from "../asked";
 import { type CheckContext, type CheckKind, type Plan, type Verdict, voidVerdict } from "../check";
 import { ventPathCandidates } from "./candidates";
 import { VENT_PART_NAMES, VENT_PARTS, type VentPart, type VentPathRecord, ventPathSchema } from "./record";
+import { rows, type Seen } from "./rows";
 
 export * from "./record";
 
@@ -53,7 +54,7 @@ function planVentPath({ limits }: CheckContext): Plan {
 }
 
 /** Judges the vent path from outside in and stops at the first part that does not let gas through. */
-export function judgeVentPath(record: VentPathRecord, context: CheckContext): Verdict {
+export function judgeVentPath(record: VentPathRecord, context: CheckContext): Verdict<Seen> {
   const limit = context.limits.ventOpening;
   const still = record.parts.find((p) => !(toSi(p.flow) > 0));
   if (still)
@@ -115,7 +116,7 @@ export function judgeVentPath(record: VentPathRecord, context: CheckContext): Ve
   };
 }
 
-export const ventPath: CheckKind<VentPathRecord, unknown> = {
+export const ventPath: CheckKind<VentPathRecord, unknown, Seen> = {
   id: "vent-path",
   name: "Vent path",
   words: { pass: "Works", fail: "Faulty" },
@@ -124,6 +125,7 @@ export const ventPath: CheckKind<VentPathRecord, unknown> = {
   role: "measures",
   shelf: "vapour",
   families: ["evap"],
+  rows,
   candidates: ventPathCandidates,
   asks: (record, verdict, context) =>
     verdict.outcome === "void"

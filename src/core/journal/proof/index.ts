@@ -1,6 +1,6 @@
 import { type Asked, type CheckContext, ofEngine, seated, tight, tightAt, trimAtIdle, trimAtom } from "../../checks";
 import { refusal } from "../../checks/trims";
-import { isVapourCode, isVapourLeak, mixtureBanks } from "../../suspects";
+import { isVapourCode, isVapourLeak, mixtureBanks } from "../../faults";
 import { EVAP_ZONES, type Layout } from "../../vehicle";
 import type { Bodies } from "../entries";
 import { type ChasedCode, chasedCodes, codeState } from "./codes";

@@ -1,6 +1,6 @@
 "use client";
 
-import { isVapourCode } from "@/core/suspects";
+import { isVapourCode } from "@/core/faults";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";

@@ -1,8 +1,8 @@
 "use client";
 
+import { findingPlaces } from "@/core/faults";
 import { CONFIRMATIONS, type Confirmation, FAILURE_CAUSES, type FailureCause } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
-import { findingPlaces } from "@/core/suspects";
 import { parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";

@@ -1,9 +1,9 @@
 "use client";
 
 import { v4 as uuid } from "uuid";
+import { findingPlaces } from "@/core/faults";
 import { BadInput } from "@/core/input";
 import { ANYWHERE, type Bodies, linesOf, minutesOf, type Permanence, partsOf, soundsCleaned, torquesOf } from "@/core/journal";
-import { findingPlaces } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { Choice, Tick } from "@/ui/choice";
 import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";

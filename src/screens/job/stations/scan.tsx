@@ -2,8 +2,8 @@
 
 import { Trash2 } from "lucide-react";
 import { useState } from "react";
+import { codeText, isVapourLeak } from "@/core/faults";
 import type { CodeRead, CodeStatus } from "@/core/journal";
-import { codeText, isVapourLeak } from "@/core/suspects";
 import type { Quantity } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
 import { Choice } from "@/ui/choice";

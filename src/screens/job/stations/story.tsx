@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { SYMPTOMS, type SymptomId } from "@/core/suspects";
+import { SYMPTOMS, type SymptomId } from "@/core/faults";
 import { Button } from "@/ui/button";
 import { Chips, Choice } from "@/ui/choice";
 import { ErrorNote, TextArea, TextField } from "@/ui/field";

@@ -1,9 +1,8 @@
-import type { LikelihoodRow } from "./row";
+import type { Rows } from "../row";
 
-/** Codes and symptoms: what the Story and the Scan say before any check. */
-export const STORY_ROWS: readonly LikelihoodRow[] = [
-  {
-    observation: "code:lean",
+/** What the engine's codes and symptoms say before any check. */
+export const rows = {
+  "code:lean": {
     says: "a lean code is stored",
     given: {
       healthy: 0.1,
@@ -23,8 +22,7 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
     },
     reason: "the ECU's own correction reached its limit",
   },
-  {
-    observation: "code:one-bank-lean",
+  "code:one-bank-lean": {
     says: "a lean code on one bank only",
     given: {
       "manifold-leak": 0.3,
@@ -38,20 +36,17 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
     },
     reason: "a meter or duct feeds both banks alike",
   },
-  {
-    observation: "code:low-boost",
+  "code:low-boost": {
     says: "a low-boost code is stored",
     given: { "charge-leak": 0.6, "inside-leak": 0.4, other: 0.04 },
     reason: "boost asked for and not delivered",
   },
-  {
-    observation: "code:air-meter",
+  "code:air-meter": {
     says: "an air-meter code is stored",
     given: { "meter-low": 0.5, "meter-range": 0.45, "duct-leak": 0.25, restriction: 0.35, "charge-leak": 0.2, other: 0.05 },
     reason: "metered air does not fit the engine's breathing",
   },
-  {
-    observation: "code:idle-high",
+  "code:idle-high": {
     says: "idle above its target",
     given: {
       "manifold-leak": 0.35,
@@ -65,8 +60,7 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
     },
     reason: "air past the throttle raises the idle",
   },
-  {
-    observation: "symptom:hiss-idle",
+  "symptom:hiss-idle": {
     says: "a hiss at idle",
     given: {
       "manifold-leak": 0.3,
@@ -78,14 +72,12 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
     },
     reason: "manifold vacuum whistles through a hole",
   },
-  {
-    observation: "symptom:hiss-load",
+  "symptom:hiss-load": {
     says: "a hiss under load",
     given: { "charge-leak": 0.55, other: 0.04 },
     reason: "boost escapes where only load puts pressure",
   },
-  {
-    observation: "symptom:rough-idle",
+  "symptom:rough-idle": {
     says: "a rough or hunting idle",
     given: {
       "manifold-leak": 0.45,
@@ -102,8 +94,7 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
     },
     reason: "unmetered air upsets the idle mixture most",
   },
-  {
-    observation: "symptom:low-power",
+  "symptom:low-power": {
     says: "weak under load or limp mode",
     given: {
       "charge-leak": 0.6,
@@ -116,38 +107,32 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
     },
     reason: "what fails at high flow is felt under load",
   },
-  {
-    observation: "symptom:cold-worse",
+  "symptom:cold-worse": {
     says: "worse when cold",
     given: { "manifold-leak": 0.4, "exhaust-air": 0.35, other: 0.2 },
     reason: "gaskets and manifolds close up as they warm",
   },
-  {
-    observation: "symptom:brake-hard",
+  "symptom:brake-hard": {
     says: "a hard brake pedal",
     given: { "booster-leak": 0.4, other: 0.02 },
     reason: "the booster loses its vacuum",
   },
-  {
-    observation: "symptom:oil-smell",
+  "symptom:oil-smell": {
     says: "oil smell or oil mist",
     given: { "crankcase-leak": 0.35, "crankcase-blocked": 0.4, "pcv-passes": 0.2, "charge-leak": 0.25, other: 0.08 },
     reason: "crankcase gas gets out, or charge air carries oil",
   },
-  {
-    observation: "symptom:ticking-cold",
+  "symptom:ticking-cold": {
     says: "a ticking when cold",
     given: { "exhaust-air": 0.5, other: 0.04 },
     reason: "exhaust pulses at a joint before the sensor",
   },
-  {
-    observation: "symptom:whistle-cap",
+  "symptom:whistle-cap": {
     says: "a whistle or moan that changes with the oil cap",
     given: { "pcv-passes": 0.6, "crankcase-leak": 0.25, other: 0.02 },
     reason: "manifold vacuum stands in the crankcase",
   },
-  {
-    observation: "symptom:dull-low",
+  "symptom:dull-low": {
     says: "dull at low speed",
     given: {
       "valve-stuck": 0.5,
@@ -159,32 +144,27 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
     },
     reason: "runner flaps that do not move cost torque at low speed",
   },
-  {
-    observation: "symptom:comes-and-goes",
+  "symptom:comes-and-goes": {
     says: "it comes and goes",
     given: { "actuator-leak": 0.4, "circuit-dead": 0.35, "valve-stuck": 0.3, "purge-leak": 0.25, healthy: 0.3, other: 0.12 },
     reason: "cracked pipes, loose plugs and sticking valves do; gaskets hardly do",
   },
-  {
-    observation: "symptom:stalls",
+  "symptom:stalls": {
     says: "it stalls as it comes to idle",
     given: { "idle-control": 0.5, "inside-leak": 0.45, "purge-leak": 0.3, "meter-low": 0.2, other: 0.08 },
     reason: "idle air or exhaust gas in the wrong amount",
   },
-  {
-    observation: "code:flaps",
+  "code:flaps": {
     says: "a runner-flap code is stored",
     given: { "actuator-leak": 0.5, "valve-stuck": 0.5, "circuit-dead": 0.3, "device-stuck": 0.6, other: 0.01 },
     reason: "flaps were commanded and not seen to move",
   },
-  {
-    observation: "code:flap-circuit",
+  "code:flap-circuit": {
     says: "a runner-flap circuit code is stored",
     given: { "circuit-dead": 0.7, "valve-stuck": 0.1, other: 0.005 },
     reason: "the ECU saw no current where it switches",
   },
-  {
-    observation: "code:throttle-air",
+  "code:throttle-air": {
     says: "manifold pressure and air flow do not fit each other",
     given: {
       restriction: 0.3,
@@ -196,4 +176,4 @@ export const STORY_ROWS: readonly LikelihoodRow[] = [
     },
     reason: "two meters of the same air disagree",
   },
-];
+} as const satisfies Rows;

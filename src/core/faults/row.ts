@@ -1,12 +1,10 @@
-import type { Trait } from "../causes";
+import type { Trait } from "./trait";
 
 /** Probabilities by trait; `other` for the traits not named. */
 export type Given = Partial<Record<Trait, number>> & { readonly other: number };
 
-/** One row of what an observation says: how likely each kind of cause gives it, and why. */
+/** What an observation says: how likely each kind of cause gives it, and why. */
 export interface LikelihoodRow {
-  /** An observation, or `kind:*` for one that names a place */
-  readonly observation: string;
   /** What it is called in a sentence */
   readonly says: string;
   /** P(observation | cause); for one that names a place: a place that is not the cause's */
@@ -18,4 +16,16 @@ export interface LikelihoodRow {
   /** The cause's joint is among those the check put to the test */
   readonly tested?: Given;
   readonly testedReason?: string;
+  /** Seen on this bank and not on the other: what sees one bank only has it there, what has no bank shows on both */
+  readonly bank?: 1 | 2;
 }
+
+/** Rows by their observation; `kind:*` for one that names a place. */
+export type Rows = Readonly<Record<string, LikelihoodRow>>;
+
+/** The observations that rows weigh: a judge can say no other. */
+export type Saying<R extends Rows> = keyof R extends infer Key
+  ? Key extends `${infer Kind}:*`
+    ? `${Kind}:${string}`
+    : Key
+  : never;

@@ -1,0 +1,12 @@
+import type { Saying } from "../../faults";
+import { rows as pinch } from "../pinch/rows";
+import { rows as smoke } from "../smoke/rows";
+
+/** What a smoke run of the vapour system says; a section capped off in the run says what a branch shut off says. */
+export const rows = {
+  "smoke-at:*": smoke["smoke-at:*"],
+  "smoke-none-outside": smoke["smoke-none-outside"],
+  "smoke-inside-path": smoke["smoke-inside-path"],
+  "pinch-recovers": pinch["pinch-recovers"],
+} as const;
+export type Seen = Saying<typeof rows>;

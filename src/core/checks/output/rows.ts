@@ -1,0 +1,34 @@
+import type { Rows, Saying } from "../../faults";
+
+/** What a commanded part says. */
+export const rows = {
+  "output-works:*": {
+    says: "a commanded part answered",
+    given: { other: 0.9 },
+    reason: "another part was commanded",
+    own: {
+      "valve-stuck": 0.05,
+      "circuit-dead": 0.04,
+      "device-stuck": 0.06,
+      "idle-control": 0.25,
+      "actuator-leak": 0.25,
+      other: 0.88,
+    },
+    ownReason: "it did what it was told",
+  },
+  "output-dead:*": {
+    says: "a commanded part did not answer",
+    given: { other: 0.02 },
+    reason: "another part did not answer",
+    own: {
+      "valve-stuck": 0.9,
+      "circuit-dead": 0.92,
+      "device-stuck": 0.9,
+      "idle-control": 0.6,
+      "actuator-leak": 0.6,
+      other: 0.06,
+    },
+    ownReason: "it did not do what it was told",
+  },
+} as const satisfies Rows;
+export type Seen = Saying<typeof rows>;

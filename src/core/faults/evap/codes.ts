@@ -1,0 +1,25 @@
+import type { CodeText } from "../family";
+
+export const CODES = [
+  { code: "P0440", text: "EVAP system at fault", observation: "code:evap" },
+  { code: "P0441", text: "Purge flow not as asked", observation: "code:purge" },
+  { code: "P0442", text: "EVAP leak, small", observation: "code:evap-small" },
+  { code: "P0443", text: "Purge valve circuit", observation: "code:purge-circuit" },
+  { code: "P0444", text: "Purge valve circuit open", observation: "code:purge-circuit" },
+  { code: "P0445", text: "Purge valve circuit shorted", observation: "code:purge-circuit" },
+  { code: "P0446", text: "EVAP vent does not do as asked", observation: "code:vent" },
+  { code: "P0447", text: "EVAP vent circuit open", observation: "code:vent-circuit" },
+  { code: "P0448", text: "EVAP vent circuit shorted", observation: "code:vent-circuit" },
+  { code: "P0449", text: "EVAP vent valve circuit", observation: "code:vent-circuit" },
+  { code: "P0450", text: "Tank-pressure sensor at fault", observation: "code:tank-sensor" },
+  { code: "P0451", text: "Tank-pressure sensor out of range", observation: "code:tank-sensor" },
+  { code: "P0452", text: "Tank-pressure sensor signal low", observation: "code:tank-sensor" },
+  { code: "P0453", text: "Tank-pressure sensor signal high", observation: "code:tank-sensor" },
+  { code: "P0455", text: "EVAP leak, gross", observation: "code:evap-gross" },
+  { code: "P0456", text: "EVAP leak, very small", observation: "code:evap-very-small" },
+  { code: "P0457", text: "EVAP leak, cap loose or off", observation: "code:evap-gross" },
+  { code: "P0496", text: "Purge flow when none was asked", observation: "code:purge-high" },
+  { code: "P0497", text: "Purge flow too low", observation: "code:purge-low" },
+  { code: "P0498", text: "EVAP vent control low", observation: "code:vent-circuit" },
+  { code: "P0499", text: "EVAP vent control high", observation: "code:vent-circuit" },
+] as const satisfies readonly CodeText[];
