@@ -166,8 +166,7 @@ function smoke(faulty: readonly Place[], asked: RunAsked, sd: number, noise: Noi
     .toSorted((a, b) => b.diameter - a.diameter)
     .filter((_, i) => i === 0 || sd === 0 || noise.uniform() < 0.9)
     .map((l) => ({ joint: l.joint, at: 100 }));
-  const entry = layout.joints.find((j) => j.id === asked.entry);
-  const start = entry && entryZone(entry);
+  const start = entryZone(layout, setup);
   const zones = reach.zones.filter((z) => z !== start && !reach.behindEngine.includes(z));
   return {
     machine: {

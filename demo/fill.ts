@@ -193,7 +193,7 @@ class Journal {
   ): string {
     const entry = layoutOf(car.facts).joints.find((j) => j.id === story.entry);
     const off = [
-      this.add("displaced", { what: entry?.entry?.removes ?? story.entry, joint: story.entry }),
+      this.add("displaced", { what: entry?.end?.removes ?? story.entry, joint: story.entry }),
       this.add("displaced", { what: "plug at Vent filter", joint: "vent-filter" }),
     ];
     const from = this.iso();
@@ -208,7 +208,7 @@ class Journal {
     const run = simulateSmoke(engine, layout, story);
     const entry = layout.joints.find((j) => j.id === story.entry);
     const off = [
-      this.add("displaced", { what: entry?.entry?.removes ?? story.entry, joint: story.entry }),
+      this.add("displaced", { what: entry?.end?.removes ?? story.entry, joint: story.entry }),
       ...story.blocked.map((joint) =>
         this.add("displaced", { what: `plug at ${layout.joints.find((j) => j.id === joint)?.name ?? joint}`, joint }),
       ),

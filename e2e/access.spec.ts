@@ -8,7 +8,7 @@ test.describe.configure({ mode: "parallel" });
 
 /** The demo's own job of a car: other tests open jobs of the same model, never of the same registration. */
 const jobOf = async (page: Page, car: keyof typeof CARS): Promise<string> => {
-  await page.goto(`/?all=1&q=${encodeURIComponent(CARS[car].facts.registration)}`);
+  await page.goto(`/?all=1&q=${encodeURIComponent(CARS[car].facts.registration ?? "")}`);
   const own = page.getByRole("main").getByRole("link").filter({ hasText: CARS[car].facts.registration });
   return (await own.first().getAttribute("href")) as string;
 };

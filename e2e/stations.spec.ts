@@ -2,6 +2,7 @@ import { expect, type Page, test } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import {
   button,
+  describeEngine,
   instrument,
   logOf,
   main,
@@ -92,7 +93,7 @@ test("a turbo's charge side: quiet at idle, rich under boost, smoked from its ow
   await page.getByLabel("Model year").fill("2016");
   await page.getByLabel("Registration").fill("FW 51 STA");
   await page.getByLabel("Engine displacement", { exact: true }).fill("1.4");
-  await page.getByRole("radio", { name: "Turbo" }).click();
+  await describeEngine(page, "Turbo");
   await button(page, "Open the job").click();
   await setConditions(page);
   for (const zone of ["Hot pipe", "Cooler", "Cold pipe"])

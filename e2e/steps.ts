@@ -45,6 +45,12 @@ export async function signIn(page: Page, name: string): Promise<void> {
   await expect(page.getByRole("dialog")).toHaveCount(0);
 }
 
+/** What a new job does not take for granted: induction, metering, banks and what is fitted. */
+export async function describeEngine(page: Page, induction: "Natural" | "Turbo"): Promise<void> {
+  for (const name of [induction, "Air meter (MAF)", "One bank"]) await page.getByRole("radio", { name }).click();
+  await page.getByLabel("That is what is fitted, and no more").check();
+}
+
 export async function openJob(page: Page, complaint: string, registration: string): Promise<void> {
   await page.getByRole("link", { name: "New job" }).click();
   await page.getByLabel("Complaint, in the customer's words").fill(complaint);
@@ -53,6 +59,7 @@ export async function openJob(page: Page, complaint: string, registration: strin
   await page.getByLabel("Model year").fill("2014");
   await page.getByLabel("Registration").fill(registration);
   await page.getByLabel("Engine displacement", { exact: true }).fill("1,6 L");
+  await describeEngine(page, "Natural");
   await button(page, "Open the job").click();
   await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
 }
@@ -76,7 +83,7 @@ export async function openOn(
   const opened = await page.request.post("/api/v1/jobs", { data: line(0) });
   expect(opened.ok(), await opened.text()).toBe(true);
   const bodies = {
-    vehicle: { ...car.facts, registration: `${car.facts.registration.slice(0, 6)}${jobId.slice(0, 3).toUpperCase()}` },
+    vehicle: { ...car.facts, registration: `${car.facts.registration?.slice(0, 6)}${jobId.slice(0, 3).toUpperCase()}` },
     story: { complaint: "As the owner tells it", symptoms: [], verified: "seen", ...story },
     conditions: {
       ambient: { value: 1006, unit: "hPa", kind: "absolute" },

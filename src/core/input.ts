@@ -52,6 +52,12 @@ export const strictObject = <T extends yup.ObjectShape>(fields: T) => yup.object
 /** A text of at most so many characters. */
 export const line = (label: string, max = 200) => yup.string().max(max, `${label} is too long: keep it under ${max} characters`);
 
+/** A text that may be left out, and says something where it is not. */
+export const said = (label: string, max = 200) =>
+  line(label, max)
+    .test("filled", `${label} is blank: type it, or leave it out`, (text) => text === undefined || text.trim() !== "")
+    .optional();
+
 /** A text that must say something; `ask` is what to do about it. */
 export const needed = (label: string, ask: string, max = 200) =>
   line(label, max)

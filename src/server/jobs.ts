@@ -15,6 +15,7 @@ import {
   validateBody,
   validateDates,
 } from "@/core/journal";
+import { vehicleName } from "@/core/vehicle";
 import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { customers, entries, jobs } from "./db/schema";
@@ -98,7 +99,7 @@ function boardColumns(state: JobState) {
     station: state.nextStation.station,
     reason: state.nextStation.reason,
     waitingOn: state.waiting.on,
-    vehicle: v ? `${v.make} ${v.model} · ${v.year}` : "",
+    vehicle: v ? vehicleName(v) : "",
     registration: v?.registration ?? "",
     complaint: state.story?.complaint ?? "",
     codes: state.codes.map((c) => c.code).join(" "),

@@ -54,13 +54,21 @@ export function TextArea({ label, hint, error, ...rest }: Labelled & TextareaHTM
   );
 }
 
+type Options = readonly (readonly [string, string])[];
+
 export function SelectField({
   label,
   hint,
   error,
   options,
+  others,
   ...rest
-}: Labelled & SelectHTMLAttributes<HTMLSelectElement> & { options: readonly (readonly [string, string])[] }) {
+}: Labelled &
+  SelectHTMLAttributes<HTMLSelectElement> & {
+    options: Options;
+    /** Those that are chosen seldom, under a name of their own */
+    others?: { readonly label: string; readonly options: Options };
+  }) {
   const id = useId();
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
@@ -70,6 +78,15 @@ export function SelectField({
             {text}
           </option>
         ))}
+        {others && others.options.length > 0 && (
+          <optgroup label={others.label}>
+            {others.options.map(([value, text]) => (
+              <option key={value} value={value}>
+                {text}
+              </option>
+            ))}
+          </optgroup>
+        )}
       </select>
     </Frame>
   );

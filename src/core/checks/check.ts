@@ -2,7 +2,7 @@ import type { ObjectSchema } from "yup";
 import type { Family, Rows } from "../faults";
 import type { HouseMethods, Limits, Shop } from "../shop/settings";
 import { formatNumber, formatQuantity, type Quantity, UNITS } from "../units";
-import { type Layout, layoutOf, type VehicleFacts, type ZoneId } from "../vehicle";
+import { type GivenFacts, type Layout, layoutOf, type OpenFact, type VehicleFacts, vehicleFacts, type ZoneId } from "../vehicle";
 import type { CheckId } from ".";
 import type { Asked } from "./asked";
 import type { Candidate } from "./candidate";
@@ -84,12 +84,15 @@ export interface CheckContext {
 }
 
 /** The context of a vehicle in a shop: what the maker says of this vehicle goes before the shop's own limits. */
-export const contextOf = (vehicle: VehicleFacts, shop: Pick<Shop, "limits" | "house">): CheckContext => ({
-  vehicle,
-  layout: layoutOf(vehicle),
-  limits: { ...shop.limits, ...vehicle.limits },
-  house: shop.house,
-});
+export function contextOf(given: GivenFacts, shop: Pick<Shop, "limits" | "house">): CheckContext {
+  const vehicle = vehicleFacts(given);
+  return {
+    vehicle,
+    layout: layoutOf(vehicle),
+    limits: { ...shop.limits, ...vehicle.limits },
+    house: shop.house,
+  };
+}
 
 /** A verdict that proves nothing, and the trap it fell into. */
 export const voidVerdict = (headline: string, trap: string): Verdict<never> => ({
@@ -202,6 +205,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   together?(runs: readonly { readonly record: Body; readonly verdict: Verdict }[], layout: Layout): Together | undefined;
   /** Whether this verdict leaves the same check to be done once more, otherwise: a seat that holds warm, tried cold */
   repeats?(verdict: Verdict): boolean;
+  /** Facts of the vehicle that its pass rests on: while one is not known it clears nothing */
+  readonly needs?: readonly OpenFact[];
   /** Families of faults it tells about; the engine's where nothing else is said */
   readonly families?: readonly Family[];
   /** Every way to do it on this vehicle, of the families a job is weighed over */

@@ -1,9 +1,9 @@
 import * as yup from "yup";
 import { needed, strictObject } from "../input";
 import { formatNumber, formatQuantity, fromSi, type Quantity, quantitySchema, toSi } from "../units";
-import { EVAP_ZONES, type FillSetup, type RequiredLeak, reachOf, vapourVolume } from "../vehicle";
-import type { CheckContext, Measure, ZoneKnowledge } from "./check";
-import { jointField, jointsField, oneOfField, percentField, secondsField } from "./fields";
+import { EVAP_ZONES, type FillSetup, type Layout, noWayIn, type RequiredLeak, reachOf, vapourVolume } from "../vehicle";
+import { type CheckContext, jointName, type Measure, type ZoneKnowledge } from "./check";
+import { intoField, jointField, jointsField, oneOfField, percentField, secondsField } from "./fields";
 
 /** How the vent was kept shut; a scan tool lets go of its command by itself after so many seconds. */
 export type VentShut = { readonly by: "plug" } | { readonly by: "command"; readonly at: number; readonly seconds: number };
@@ -49,6 +49,7 @@ export const evapSetupOf = (setup: FillSetup): string[] => [
 /** Schema fields of `EvapSetup`. */
 export const evapSetupFields = {
   entry: jointField,
+  into: intoField,
   blocked: jointsField,
   heldOpen: jointsField,
   vent: ventField.required(),
@@ -71,9 +72,11 @@ export function gasSpace(
 }
 
 /** The trap of a setup that spoils any pressure check of the EVAP system; undefined when there is none. */
-export function setupTrap(setup: EvapSetup, endedAt: number, nameOf: (id: string) => string): string | undefined {
+export function setupTrap(setup: EvapSetup, endedAt: number, layout: Layout): string | undefined {
+  const shut = noWayIn(layout, setup);
+  if (shut) return shut;
   if (setup.touchedBefore.length > 0) {
-    return `${setup.touchedBefore.map(nameOf).join(", ")} was touched before the check: the evidence is gone`;
+    return `${setup.touchedBefore.map((id) => jointName(layout, id)).join(", ")} was touched before the check: the evidence is gone`;
   }
   if (setup.adapterLeaks) return "the adapter leaked at its own threads or cone";
   const { vent } = setup;

@@ -1,9 +1,12 @@
 import * as yup from "yup";
 import { needed, strictObject } from "../input";
 import { type Quantity, quantitySchema } from "../units";
+import { ZONE_IDS, type ZoneId } from "../vehicle";
 
 /** A joint of the vehicle, named by its id. */
 export const jointField = needed("The joint", "Name the joint", 60);
+/** The zone that smoke was let into, where an end has two sides. */
+export const intoField = yup.mixed<ZoneId>().oneOf(ZONE_IDS, "There is no such zone").optional();
 export const jointsField = yup.array().of(jointField).max(60).required();
 
 /** A moment in a record, s from its own zero, within two hours of it. */

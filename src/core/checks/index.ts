@@ -1,4 +1,5 @@
 import { inSentence } from "../sentence";
+import { FACT_NAMES, isKnown } from "../vehicle";
 import { airflow } from "./airflow";
 import { borescope } from "./borescope";
 import { cap } from "./cap";
@@ -62,5 +63,18 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
     const name = inSentence(context.layout.joints.find((j) => j.id === place)?.name ?? place);
     return voidVerdict(`${check.name}: not at the ${name}`, "this check says nothing of such a part, or the vehicle has none");
   }
-  return check.judge(record, context);
+  const verdict = check.judge(record, context);
+  const open = stillNeeded(kind, context);
+  if (open === undefined || verdict.outcome === "void") return verdict;
+  const { observation, also, tested, word, ...shown } = verdict;
+  // What was found is found on any car; that nothing is wrong rests on what car it is.
+  return verdict.outcome === "pass"
+    ? { ...shown, outcome: "unsure", reasons: [open, ...verdict.reasons], zones: [] }
+    : { ...verdict, reasons: [...verdict.reasons, open] };
+}
+
+/** What must still be said of the vehicle before a check of this kind can clear anything; undefined when nothing. */
+export function stillNeeded(kind: CheckId, { vehicle }: Pick<CheckContext, "vehicle">): string | undefined {
+  const open = (CHECKS[kind].needs ?? []).filter((fact) => !isKnown(vehicle, fact)).map((fact) => FACT_NAMES[fact]);
+  return open.length > 0 ? `not known of this vehicle yet: ${open.join(", ")}. Until then this clears nothing` : undefined;
 }

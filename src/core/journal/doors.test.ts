@@ -23,7 +23,7 @@ describe("bodies at the door", () => {
   const uuid = "6ba7b811-9dad-11d1-80b4-00c04fd430c8";
   it.each<[EntryKind | string, unknown, RegExp]>([
     ["vehicle", NATURAL, /^taken$/],
-    ["vehicle", { ...NATURAL, make: "  " }, /body.make: Type the make/],
+    ["vehicle", { ...NATURAL, displacement: undefined }, /body.displacement: Type the engine displacement/],
     ["vehicle", { ...NATURAL, registration: "X".repeat(21) }, /under 20 characters/],
     ["story", { complaint: "", symptoms: [], verified: "seen" }, /Write down what the customer complains of/],
     ["story", { complaint: "Hiss", symptoms: ["singing"], verified: "seen" }, /symptoms/],

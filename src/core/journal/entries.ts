@@ -5,7 +5,7 @@ import { SYMPTOMS, type SymptomId } from "../faults";
 import { BadInput, line, needed, strictObject, validate } from "../input";
 import { ENGINE_NOW, type EngineNow } from "../suspects";
 import { type Quantity, quantitySchema } from "../units";
-import { KIT_KINDS, type KitItem, type KitKind, type VehicleFacts, vehicleSchema } from "../vehicle";
+import { type GivenFacts, KIT_KINDS, type KitItem, type KitKind, vehicleSchema } from "../vehicle";
 
 import type { ReadinessFacts } from "./readiness";
 
@@ -107,7 +107,7 @@ export type WaitingOn = "me" | "customer" | "part" | "cold-soak" | "drive";
 /** Every kind's body, as written today. */
 export interface Bodies {
   opened: { readonly number: number };
-  vehicle: VehicleFacts;
+  vehicle: GivenFacts;
   story: {
     readonly complaint: string;
     readonly since?: string;

@@ -2,7 +2,7 @@ import { CHECK_IDS, CHECKS, type CheckContext, contextOf, voidVerdict } from "..
 import { causesOf, codeObservations } from "../faults";
 import type { Shop } from "../shop/settings";
 import { type Evidence, familiesOf, nextChecks, weighSuspects, weighTogether } from "../suspects";
-import type { VehicleFacts } from "../vehicle";
+import { type GivenFacts, vehicleFacts } from "../vehicle";
 import { contentHash } from "./canonical";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
 import { blocksOf, stationsOf } from "./gates";
@@ -66,7 +66,8 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
   const of = <K extends EntryKind>(kind: K) => lines.filter((e) => e.kind === kind) as unknown as Of<K>[];
   const newest = <K extends EntryKind>(kind: K) => of(kind).at(-1);
 
-  const vehicle = newest("vehicle")?.body;
+  const given = newest("vehicle")?.body;
+  const vehicle = given && vehicleFacts(given);
   const undone = new Set(of("undone").map((e) => e.body.repair));
   const repairs = of("repair").map(
     (e): RepairState => ({ entry: e.id, at: e.at, by: e.by, body: e.body, undone: undone.has(e.id) }),
@@ -214,7 +215,7 @@ function standingOf(
 /** The vehicle as it was described when a line was written, for a shop as it is now. */
 function vehicleThen(lines: readonly Line[], shop: Shop): (line: Line) => CheckContext | undefined {
   const described = (lines.filter((l) => l.kind === "vehicle") as unknown as Of<"vehicle">[])
-    .flatMap((l) => [...(l.former as VehicleFacts[]).map((body) => ({ seq: l.seq, body })), { seq: l.seq, body: l.body }])
+    .flatMap((l) => [...(l.former as GivenFacts[]).map((body) => ({ seq: l.seq, body })), { seq: l.seq, body: l.body }])
     .map((v) => ({ seq: v.seq, context: contextOf(v.body, shop) }));
   return (line) => described.findLast((v) => v.seq <= line.seq)?.context;
 }

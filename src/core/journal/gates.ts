@@ -30,6 +30,8 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
     handOver.push({ station: "fix", reason: `A diagnostic bypass is no repair and must be undone: ${repair.body.what}` });
   }
   if (!facts.vehicle) handOver.push({ station: "story", reason: "The vehicle's facts are missing" });
+  else if (!facts.vehicle.registration && !facts.vehicle.vin)
+    handOver.push({ station: "story", reason: "Which car it is: type its registration or VIN" });
 
   const close: Block[] = [...handOver];
   if (!facts.story) close.push({ station: "story", reason: "The complaint has not been written down" });

@@ -1,4 +1,5 @@
 import { CAUTION_TEXTS, CHECKS } from "../checks";
+import { vehicleFacts, vehicleName } from "../vehicle";
 import { type Bodies, type EntryKind, isEntryKind, type JournalEntry, MONITOR_RESULTS } from "./entries";
 import type { JobState } from "./state";
 
@@ -6,7 +7,7 @@ type Words = { readonly [K in EntryKind]: (body: Bodies[K], entry: JournalEntry,
 
 const WORDS: Words = {
   opened: (b) => `Job ${b.number} opened`,
-  vehicle: (b) => `Vehicle: ${b.make} ${b.model}, ${b.year}, ${b.registration}`,
+  vehicle: (b) => `Vehicle: ${[vehicleName(vehicleFacts(b)), b.registration].filter(Boolean).join(", ")}`,
   story: (b) => `Story: ${b.complaint}`,
   codes: (b) => (b.codes.length === 0 ? "Codes read: none" : `Codes read: ${b.codes.map((c) => c.code).join(", ")}`),
   "codes-cleared": () => "Codes cleared",

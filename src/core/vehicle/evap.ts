@@ -101,7 +101,7 @@ const LAST_LARGE_RULE = 1999;
  * @param criteria sizes that the codes' own criteria name.
  */
 export function requiredLeakOf(
-  vehicle: { readonly year: number; readonly evap?: EvapFacts },
+  vehicle: { readonly year?: number | undefined; readonly evap?: EvapFacts },
   criteria: readonly { readonly code: string; readonly size: Quantity }[],
 ): RequiredLeak | undefined {
   const [smallest] = criteria.toSorted((a, b) => toSi(a.size) - toSi(b.size));
@@ -109,6 +109,7 @@ export function requiredLeakOf(
   const { evap, year } = vehicle;
   if (evap?.requiredLeak) return { diameter: toSi(evap.requiredLeak), source: "maker's figure for this vehicle" };
   if (evap?.market !== "strict") return undefined;
+  if (year === undefined) return undefined;
   if (year <= LAST_LARGE_RULE) return { diameter: 0.04 * INCH, source: `strict rules, model year ${year}` };
   if (year >= FIRST_SMALL_RULE) return { diameter: 0.02 * INCH, source: `strict rules, model year ${year}` };
   return undefined;

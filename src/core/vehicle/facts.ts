@@ -1,15 +1,18 @@
 import * as yup from "yup";
-import { line, needed, strictObject } from "../input";
+import { said, strictObject } from "../input";
 import { type Limit, type LimitId, vehicleLimitsSchema } from "../shop/limits";
-import { isQuantity, type Quantity, quantitySchema, toSi } from "../units";
+import { formatQuantity, isQuantity, type Quantity, quantitySchema, toSi } from "../units";
 import { type EvapFacts, evapSchema } from "./evap";
+import { TAPPABLE, type ZoneId } from "./layout";
 
 /** The facts of a vehicle that change what a reading means. */
 export interface VehicleFacts {
-  readonly make: string;
-  readonly model: string;
-  readonly year: number;
-  readonly registration: string;
+  /** Those nobody gave yet: each stands at the commonest meanwhile */
+  readonly unknown?: readonly OpenFact[];
+  readonly make?: string | undefined;
+  readonly model?: string | undefined;
+  readonly year?: number | undefined;
+  readonly registration?: string | undefined;
   /** As typed; the check digit is shown, never enforced. */
   readonly vin?: string;
   readonly odometer?: Quantity;
@@ -19,11 +22,58 @@ export interface VehicleFacts {
   readonly banks: 1 | 2;
   readonly displacement: Quantity;
   readonly fitted: readonly FittedSystem[];
+  /** Zones that a port was tapped into for good, to let smoke in by: it stays, plugged */
+  readonly tapped?: readonly ZoneId[];
   /** The maker's band of crankcase pressure at idle, gauge: suction is negative */
   readonly crankcaseBand?: { readonly low: Quantity; readonly high: Quantity };
   readonly evap?: EvapFacts;
   /** Limits the maker gives for this vehicle, each with who entered it */
   readonly limits?: Readonly<Partial<Record<LimitId, Limit>>>;
+}
+
+/** What a job can begin without; fuel and displacement it cannot. */
+const COMMONEST = {
+  induction: "natural",
+  metering: "maf",
+  banks: 1,
+  fitted: ["booster", "pcv", "evap"],
+} as const satisfies Partial<VehicleFacts>;
+export type OpenFact = keyof typeof COMMONEST;
+export const OPEN_FACTS = Object.keys(COMMONEST) as OpenFact[];
+export const FACT_NAMES: Record<OpenFact, string> = {
+  induction: "induction",
+  metering: "air metering",
+  banks: "banks",
+  fitted: "fitted systems",
+};
+
+/** A vehicle as somebody described it, in part or whole: what a job keeps. */
+export type GivenFacts = Omit<VehicleFacts, OpenFact | "unknown"> & {
+  readonly [F in OpenFact]?: VehicleFacts[F] | undefined;
+};
+
+/** The same facts for the same description, so that what is worked out from them can be kept beside them. */
+const completed = new WeakMap<GivenFacts, VehicleFacts>();
+
+/** A vehicle to judge by: what nobody gave stands at the commonest, and is named as unknown. */
+export function vehicleFacts(given: GivenFacts): VehicleFacts {
+  const known = completed.get(given);
+  if (known) return known;
+  const unknown = OPEN_FACTS.filter((fact) => given[fact] === undefined);
+  const facts = (unknown.length === 0 ? given : { ...COMMONEST, ...dropUndefined(given), unknown }) as VehicleFacts;
+  completed.set(given, facts);
+  return facts;
+}
+const dropUndefined = (given: object) => Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined));
+
+/** Whether somebody said so; what stands at the commonest rules nothing out. */
+export const isKnown = (vehicle: Pick<VehicleFacts, "unknown">, fact: OpenFact): boolean => !vehicle.unknown?.includes(fact);
+
+/** What a vehicle is called: make, model and year, or what is known instead. */
+export function vehicleName({ make, model, year, fuel, displacement }: VehicleFacts): string {
+  const name =
+    [make, model].filter(Boolean).join(" ") || `${fuel === "diesel" ? "Diesel" : "Petrol"} ${formatQuantity(displacement)}`;
+  return year === undefined ? name : `${name} · ${year}`;
 }
 
 export const FITTED_SYSTEMS = ["booster", "pcv", "evap", "egr", "secondary-air", "runner-flaps", "idle-air"] as const;
@@ -39,18 +89,19 @@ export const FITTED_NAMES: Record<FittedSystem, string> = {
   "idle-air": "Idle-air bypass",
 };
 
+/** A vehicle may be known in part: its fuel and displacement, no less. */
 export const vehicleSchema = yup
   .object({
-    make: needed("Make", "Type the make", 80),
-    model: needed("Model", "Type the model", 80),
+    make: said("Make", 80),
+    model: said("Model", 80),
     year: yup
       .number()
       .integer("The year is a whole number")
       .min(1900, "The year lies before the first cars with an ECU")
       .max(2100, "The year lies too far ahead")
-      .required("Type the model year"),
-    registration: needed("Registration", "Type the registration", 20),
-    vin: line("VIN", 20).optional(),
+      .optional(),
+    registration: said("Registration", 20),
+    vin: said("VIN", 20),
     odometer: quantitySchema("odometer").optional().default(undefined),
     fuel: yup
       .string()
@@ -59,17 +110,23 @@ export const vehicleSchema = yup
     induction: yup
       .string()
       .oneOf(["natural", "turbo"] as const)
-      .required("Choose natural or turbo"),
+      .optional(),
     metering: yup
       .string()
       .oneOf(["maf", "map"] as const)
-      .required("Choose how the air is metered"),
+      .optional(),
     banks: yup
       .number()
       .oneOf([1, 2] as const)
-      .required("Choose one bank or two"),
+      .optional(),
     displacement: quantitySchema("displacement").required("Type the engine displacement"),
-    fitted: yup.array().of(yup.string().oneOf(FITTED_SYSTEMS).required()).required(),
+    fitted: yup.array().of(yup.string().oneOf(FITTED_SYSTEMS).required()).optional().default(undefined),
+    tapped: yup
+      .array()
+      .of(yup.mixed<ZoneId>().oneOf(TAPPABLE, "No port is tapped there").required())
+      .max(TAPPABLE.length)
+      .optional()
+      .default(undefined),
     crankcaseBand: strictObject({
       low: quantitySchema("crankcase").required("State the lower end of the band"),
       high: quantitySchema("crankcase").required("State the upper end of the band"),

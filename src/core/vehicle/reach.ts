@@ -1,8 +1,14 @@
-import type { Circuit, Joint, Layout, ZoneId } from "./layout";
+import { inSentence } from "../sentence";
+import { EVAP_ZONES, type Joint, type Layout, type ZoneId } from "./layout";
+
+/** The gas path that an entry is for: the engine's own, or the one that keeps fuel vapour in. */
+export type Circuit = "intake" | "evap";
 
 export interface FillSetup {
   /** Joint where smoke is let in. */
   readonly entry: string;
+  /** Which side of it, where it is not the usual one: into the pipe or into what the pipe came off */
+  readonly into?: ZoneId | undefined;
   /** Joints sealed by a plug, bladder, cone or clamp. */
   readonly blocked: readonly string[];
   /** Joints held open by a command, the pedal or by hand (throttle, valves). */
@@ -33,23 +39,69 @@ function passes(joint: Joint, zone: ZoneId, setup: FillSetup): boolean {
   return joint.rest === "open";
 }
 
+/** Joint that a hose end slides on to: its own, the one it is named for, or what ties its zone to the one it feeds. */
+function tieAt({ joints }: Layout, joint: Joint): Joint | undefined {
+  if (joint.to !== "outside") return joint;
+  const { from, feeds, end } = joint;
+  if (end?.at) return joints.find((j) => j.id === end.at);
+  return joints.find((j) => (j.from === from && j.to === feeds) || (j.from === feeds && j.to === from));
+}
+
+/** The zones that smoke can be let into at a hose's end, the usual one first. */
+export function sidesOf(layout: Layout, entry: Joint): ZoneId[] {
+  if (entry.to !== "outside") return [entry.to, entry.from];
+  const tie = tieAt(layout, entry);
+  const beyond = tie && (tie.from === entry.from ? tie.to : tie.from);
+  return beyond && beyond !== "outside" ? [entry.from, beyond] : [entry.from];
+}
+
+/** Joints that letting smoke in there keeps out of the test: the end itself, its seat, and what falls apart with it. */
+export const hiddenAt = (layout: Layout, entry: Joint): string[] => [
+  entry.id,
+  ...(entry.end ? [tieAt(layout, entry)?.id ?? entry.id] : []),
+  ...layout.joints.filter((j) => j.seatOf === entry.id).map((j) => j.id),
+];
+
+/** What a fill starts with: its zone, and the joint that falls apart there. None where it is shut off right there. */
+function startOf(layout: Layout, setup: FillSetup, entry: Joint): { zone?: ZoneId; apart?: Joint } {
+  const tie = entry.end ? tieAt(layout, entry) : undefined;
+  const [usual] = sidesOf(layout, entry);
+  const zone = setup.into ?? usual;
+  // The far side of a valve or compressor is reached through it.
+  const through = tie && tie.id !== entry.id && zone !== usual && !passes(tie, entry.from, setup);
+  return { ...(zone && !through ? { zone } : {}), ...(tie ? { apart: tie } : {}) };
+}
+
+/** Why nothing can be let in there; undefined where it can. */
+export function noWayIn(layout: Layout, setup: FillSetup): string | undefined {
+  const entry = layout.joints.find((j) => j.id === setup.entry);
+  if (!entry) return "there is no such way in on this vehicle";
+  const name = inSentence(entry.name);
+  if (!entry.end) return `no hose, pipe or cap ends at the ${name}: nothing can be let in there`;
+  const by = entryZone(layout, setup) === undefined && tieAt(layout, entry);
+  return by ? `the ${inSentence(by.name)} shuts it off right there: nothing was filled. Go in from the other side` : undefined;
+}
+
 /**
- * What a low-pressure smoke fill reaches from an entry, engine standing: a walk over open joints.
+ * What a low-pressure smoke fill reaches from any hose's end, engine standing: a walk over open joints. What the hose
+ * came off, or what came off with it, is not part of the fill.
  * A one-way valve passes towards the manifold only, so smoke from the manifold does not enter its branch.
- * Throws RangeError when the entry is not a joint of the layout.
+ * Throws RangeError when the entry is not a joint of the layout, or has no such side.
  */
 export function reachOf(layout: Layout, setup: FillSetup): Reach {
   const entry = layout.joints.find((joint) => joint.id === setup.entry);
   if (!entry) throw new RangeError(`There is no entry "${setup.entry}" on this vehicle`);
-  const start = entryZone(entry);
-  const reached = walk(layout, setup, start, [entry.entry?.severs]);
+  if (setup.into && !sidesOf(layout, entry).includes(setup.into))
+    throw new RangeError(`Nothing lets smoke into "${setup.into}" at "${entry.id}"`);
+  const { zone: start, apart } = startOf(layout, setup, entry);
+  const hidden = hiddenAt(layout, entry);
+  const reached = walk(layout, setup, start, [apart?.id]);
   const engine = layout.joints.filter((joint) => joint.kind === "engine").map((joint) => joint.id);
-  const before = walk(layout, setup, start, [entry.entry?.severs, ...engine]);
+  const before = walk(layout, setup, start, [apart?.id, ...engine]);
   const volumeOf = (zones: ReadonlySet<ZoneId>) =>
     layout.zones.filter((z) => zones.has(z.id)).reduce((sum, z) => sum + z.volume, 0);
   const isBefore = (zone: Joint["to"]) => zone !== "outside" && before.has(zone);
   const outside = layout.joints.filter((j) => j.to === "outside" && reached.has(j.from) && j.id !== entry.id);
-  const stopped = stops(layout, reached);
   return {
     zones: layout.zones.filter((z) => reached.has(z.id)).map((z) => z.id),
     behindEngine: layout.zones.filter((z) => reached.has(z.id) && !before.has(z.id)).map((z) => z.id),
@@ -57,16 +109,16 @@ export function reachOf(layout: Layout, setup: FillSetup): Reach {
     intakeVolume: volumeOf(before),
     openEnds: outside.filter((j) => j.kind === "opening" && !setup.blocked.includes(j.id)),
     tested: layout.joints.filter((j) => {
-      if (j.id === entry.id || j.id === entry.entry?.severs || setup.blocked.includes(j.id)) return false;
-      if (entry.entry?.hides?.includes(j.id)) return false;
+      if (hidden.includes(j.id) || setup.blocked.includes(j.id)) return false;
       return j.kind === "seal" ? before.has(j.from) : j.kind === "pipe" && (before.has(j.from) || isBefore(j.to));
     }),
-    stopped,
+    stopped: stops(layout, reached, start === undefined ? apart : undefined),
   };
 }
 
 /** Zones not reached, each with the joint that stops the fill on the way to it; what lies behind one stops with it. */
-function stops(layout: Layout, reached: ReadonlySet<ZoneId>): Reach["stopped"] {
+function stops(layout: Layout, reached: ReadonlySet<ZoneId>, atOnce: Joint | undefined): Reach["stopped"] {
+  if (atOnce) return layout.zones.map(({ id }) => ({ zone: id, by: atOnce }));
   const by = new Map<ZoneId, Joint>();
   const ties = layout.joints.filter((j): j is Joint & { to: ZoneId } => j.to !== "outside");
   for (const joint of ties) {
@@ -85,13 +137,16 @@ function stops(layout: Layout, reached: ReadonlySet<ZoneId>): Reach["stopped"] {
   });
 }
 
-/** The zone that smoke let in at a joint enters first. */
-export const entryZone = (entry: Joint): ZoneId => (entry.to === "outside" ? entry.from : entry.to);
+/** The zone that smoke let in at a joint enters first; undefined where it is shut off right there. */
+export function entryZone(layout: Layout, setup: FillSetup): ZoneId | undefined {
+  const entry = layout.joints.find((j) => j.id === setup.entry);
+  return entry && startOf(layout, setup, entry).zone;
+}
 
 /** Every zone that gas passes to from `start` over open joints, those of `apart` left out. */
-function walk(layout: Layout, setup: FillSetup, start: ZoneId, apart: readonly (string | undefined)[]): Set<ZoneId> {
-  const reached = new Set<ZoneId>([start]);
-  const queue: ZoneId[] = [start];
+function walk(layout: Layout, setup: FillSetup, start: ZoneId | undefined, apart: readonly (string | undefined)[]): Set<ZoneId> {
+  const queue: ZoneId[] = start ? [start] : [];
+  const reached = new Set<ZoneId>(queue);
   for (let zone = queue.shift(); zone; zone = queue.shift()) {
     for (const joint of layout.joints) {
       if (apart.includes(joint.id) || joint.to === "outside") continue;
@@ -110,23 +165,30 @@ function walk(layout: Layout, setup: FillSetup, start: ZoneId, apart: readonly (
  * The usual setup from an entry, every opening the fill would escape by sealed: on the intake the throttle held open; on
  * EVAP the vent shut, and what the adapter pushes open.
  */
-export function usualSetup(layout: Layout, entry: string): FillSetup {
-  const at = layout.joints.find((joint) => joint.id === entry)?.entry;
-  const has = (id: string) => layout.joints.some((joint) => joint.id === id);
-  const vapour = at?.circuit === "evap";
+export function usualSetup(layout: Layout, entry: string, into?: ZoneId): FillSetup {
+  const at = layout.joints.find((joint) => joint.id === entry);
+  const vapour = at !== undefined && circuitOf(at) === "evap";
   const open = {
     entry,
+    ...(into ? { into } : {}),
     blocked: vapour ? ["vent-valve"] : [],
-    heldOpen: vapour
-      ? [at.opens ?? ""].filter(has)
-      : layout.joints.filter((joint) => joint.kind === "throttle").map((joint) => joint.id),
+    heldOpen: layout.joints.filter((j) => (vapour ? j.pushedBy === entry : j.kind === "throttle")).map((j) => j.id),
   };
   return { ...open, blocked: [...open.blocked, ...reachOf(layout, open).openEnds.map((joint) => joint.id)] };
 }
 
-/** The joints smoke can be let in by, of one circuit. */
+/** The circuit that an entry is for. */
+const circuitOf = ({ from }: Joint): Circuit => (EVAP_ZONES.includes(from) ? "evap" : "intake");
+
+/** Every hose's end that smoke can be let in at, of one circuit: the usual ways in first. */
+export const hoseEnds = (layout: Layout, circuit: Circuit = "intake"): Joint[] =>
+  layout.joints
+    .filter((joint) => joint.end && circuitOf(joint) === circuit)
+    .toSorted((a, b) => Number(b.end?.usual ?? false) - Number(a.end?.usual ?? false));
+
+/** The usual ways in of one circuit. */
 export const entriesOf = (layout: Layout, circuit: Circuit = "intake"): Joint[] =>
-  layout.joints.filter((joint) => joint.entry?.circuit === circuit);
+  hoseEnds(layout, circuit).filter((joint) => joint.end?.usual);
 
 /** Entries whose usual setup puts joints to the test that others left out or hid, most first; quickest first among equals. */
 export function entriesFor(layout: Layout, circuit: Circuit, untested: readonly string[]): Joint[] {
@@ -134,7 +196,9 @@ export function entriesFor(layout: Layout, circuit: Circuit, untested: readonly 
     const tested = new Set(reachOf(layout, usualSetup(layout, entry.id)).tested.map((j) => j.id));
     return untested.filter((id) => tested.has(id)).length;
   };
-  return entriesOf(layout, circuit)
-    .filter((e) => gain(e) > 0)
-    .toSorted((a, b) => gain(b) - gain(a) || (a.entry?.minutes ?? 0) - (b.entry?.minutes ?? 0));
+  const usual = entriesOf(layout, circuit).filter((e) => gain(e) > 0);
+  // Where no usual way in puts it to the test, another hose's end may.
+  return (usual.length > 0 ? usual : hoseEnds(layout, circuit).filter((e) => gain(e) > 0)).toSorted(
+    (a, b) => gain(b) - gain(a) || (a.end?.minutes ?? 0) - (b.end?.minutes ?? 0),
+  );
 }

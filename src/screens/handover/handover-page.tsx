@@ -6,7 +6,7 @@ import type { ReactNode } from "react";
 import { measureText } from "@/core/checks";
 import { findingPlaces } from "@/core/faults";
 import { type Comparison, findingSurety, handoverOf, type JobState, type Summary } from "@/core/journal";
-import { airMapOf, layoutOf, mapAround } from "@/core/vehicle";
+import { airMapOf, layoutOf, mapAround, vehicleName } from "@/core/vehicle";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
 import { Burst } from "../job/air-map/marks";
 import { usePreferences } from "../session/preferences";
@@ -44,9 +44,7 @@ export function HandoverPage({ jobId, number, state, shopName, customer }: Props
       <main className="flex flex-col gap-5 print:gap-3 print:text-[10.5pt]">
         <header className="flex flex-wrap items-end justify-between gap-x-6 border-b-2 border-ink pb-2">
           <div>
-            <h1 className="text-2xl font-bold">
-              {v ? `${v.make} ${v.model}, ${v.year}` : "Vehicle"} · {v?.registration}
-            </h1>
+            <h1 className="text-2xl font-bold">{v ? [vehicleName(v), v.registration].filter(Boolean).join(" · ") : "Vehicle"}</h1>
             <p className="text-muted">
               Job {number}
               {state.handover ? ` · handed over ${day(state.handover.at)} by ${state.handover.by}` : " · not handed over yet"}

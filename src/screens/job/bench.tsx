@@ -5,6 +5,7 @@ import Link from "next/link";
 import { useCallback, useDeferredValue, useMemo, useState } from "react";
 import { type JournalEntry, STATIONS, type StationId } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
+import { vehicleName } from "@/core/vehicle";
 import { IconButton } from "@/ui/button";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { useKeys } from "../session/keys";
@@ -89,7 +90,13 @@ function Header({ number, onKeys }: { number: number; onKeys: () => void }) {
       <p className="min-w-0 truncate text-muted">
         {v ? (
           <>
-            {v.make} {v.model} · <span className="text-ink">{v.year}</span> · {v.registration}
+            {vehicleName(v)}
+            {v.registration ? (
+              <>
+                {" "}
+                · <span className="text-ink">{v.registration}</span>
+              </>
+            ) : null}
           </>
         ) : (
           "Vehicle not described yet"

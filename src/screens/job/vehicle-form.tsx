@@ -4,8 +4,20 @@ import { useState } from "react";
 import { BadInput, validate } from "@/core/input";
 import type { Limit, LimitId } from "@/core/shop/settings";
 import { parseNumber, parseQuantity } from "@/core/units";
-import { FITTED_NAMES, FITTED_SYSTEMS, type FittedSystem, type VehicleFacts, vehicleSchema, vinCheckDigit } from "@/core/vehicle";
-import { Chips, Choice } from "@/ui/choice";
+import {
+  FITTED_NAMES,
+  FITTED_SYSTEMS,
+  type FittedSystem,
+  type GivenFacts,
+  isKnown,
+  TAPPABLE,
+  type VehicleFacts,
+  vehicleSchema,
+  vinCheckDigit,
+  ZONE_NAMES,
+  type ZoneId,
+} from "@/core/vehicle";
+import { Chips, Choice, Tick } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
 import { LIMIT_FIELDS, limitFromShown, shownLimit } from "../shop/limit-fields";
@@ -39,10 +51,13 @@ export interface VehicleDraft {
   odometer: string;
   displacement: string;
   fuel: VehicleFacts["fuel"];
-  induction: VehicleFacts["induction"];
-  metering: VehicleFacts["metering"];
-  banks: "1" | "2";
+  induction: VehicleFacts["induction"] | "unknown";
+  metering: VehicleFacts["metering"] | "unknown";
+  banks: "1" | "2" | "unknown";
   fitted: FittedSystem[];
+  /** Somebody looked at what is fitted; a draft from before that was asked says so of itself */
+  fittedKnown?: boolean;
+  tapped?: ZoneId[];
   bandLow: string;
   bandHigh: string;
   evap: EvapDraft;
@@ -59,10 +74,11 @@ export const EMPTY_VEHICLE: VehicleDraft = {
   odometer: "",
   displacement: "",
   fuel: "petrol",
-  induction: "natural",
-  metering: "maf",
-  banks: "1",
+  induction: "unknown",
+  metering: "unknown",
+  banks: "unknown",
   fitted: ["booster", "pcv", "evap"],
+  fittedKnown: false,
   bandLow: "",
   bandHigh: "",
   evap: EMPTY_EVAP,
@@ -70,18 +86,20 @@ export const EMPTY_VEHICLE: VehicleDraft = {
 };
 
 export const draftOfVehicle = (v: VehicleFacts): VehicleDraft => ({
-  make: v.make,
-  model: v.model,
-  year: String(v.year),
-  registration: v.registration,
+  make: v.make ?? "",
+  model: v.model ?? "",
+  year: v.year === undefined ? "" : String(v.year),
+  registration: v.registration ?? "",
   vin: v.vin ?? "",
   odometer: typedQuantity(v.odometer),
   displacement: typedQuantity(v.displacement),
   fuel: v.fuel,
-  induction: v.induction,
-  metering: v.metering,
-  banks: v.banks === 2 ? "2" : "1",
+  induction: isKnown(v, "induction") ? v.induction : "unknown",
+  metering: isKnown(v, "metering") ? v.metering : "unknown",
+  banks: isKnown(v, "banks") ? (v.banks === 2 ? "2" : "1") : "unknown",
   fitted: [...v.fitted],
+  fittedKnown: isKnown(v, "fitted"),
+  ...(v.tapped ? { tapped: [...v.tapped] } : {}),
   bandLow: typedQuantity(v.crankcaseBand?.low),
   bandHigh: typedQuantity(v.crankcaseBand?.high),
   evap: draftOfEvap(v.evap),
@@ -89,7 +107,7 @@ export const draftOfVehicle = (v: VehicleFacts): VehicleDraft => ({
 });
 
 /** Facts from the form, or what is wrong and where. */
-export function vehicleOf(draft: VehicleDraft, by: string): { facts: VehicleFacts } | { error: string; path: string } {
+export function vehicleOf(draft: VehicleDraft, by: string): { facts: GivenFacts } | { error: string; path: string } {
   const displacement = parseQuantity(draft.displacement, { dimension: "volume", unit: "L" });
   if (!displacement.ok) return { error: `Engine displacement: ${displacement.message}`, path: "displacement" };
   const odometer = draft.odometer.trim() ? parseQuantity(draft.odometer, { dimension: "distance", unit: "km" }) : undefined;
@@ -110,25 +128,27 @@ export function vehicleOf(draft: VehicleDraft, by: string): { facts: VehicleFact
   // A draft left from before the vapour system was asked about has none.
   const vapour = draft.fitted.includes("evap") ? evapOf(draft.evap ?? EMPTY_EVAP) : {};
   if ("error" in vapour) return vapour;
+  const text = (key: "make" | "model" | "registration" | "vin") => (draft[key].trim() ? { [key]: draft[key].trim() } : {});
   const facts = {
-    make: draft.make.trim(),
-    model: draft.model.trim(),
-    year: Number(draft.year),
-    registration: draft.registration.trim(),
-    ...(draft.vin.trim() ? { vin: draft.vin.trim() } : {}),
+    ...text("make"),
+    ...text("model"),
+    ...(draft.year.trim() ? { year: Number(draft.year) } : {}),
+    ...text("registration"),
+    ...text("vin"),
     ...(odometer?.ok ? { odometer: odometer.value } : {}),
     fuel: draft.fuel,
-    induction: draft.induction,
-    metering: draft.metering,
-    banks: draft.banks === "2" ? 2 : 1,
+    ...(draft.induction === "unknown" ? {} : { induction: draft.induction }),
+    ...(draft.metering === "unknown" ? {} : { metering: draft.metering }),
+    ...(draft.banks === "unknown" ? {} : { banks: draft.banks === "2" ? (2 as const) : (1 as const) }),
     displacement: displacement.value,
-    fitted: draft.fitted,
+    ...(draft.fittedKnown === false ? {} : { fitted: draft.fitted }),
+    ...(draft.tapped?.length ? { tapped: draft.tapped } : {}),
     ...(low?.ok && high?.ok ? { crankcaseBand: { low: low.value, high: high.value } } : {}),
     ...vapour,
     ...(Object.keys(limits).length > 0 ? { limits } : {}),
   } as const;
   try {
-    return { facts: validate<VehicleFacts>(vehicleSchema, facts) };
+    return { facts: validate<GivenFacts>(vehicleSchema, facts) };
   } catch (error) {
     if (error instanceof BadInput) return { error: error.message, path: error.path };
     throw error;
@@ -211,6 +231,7 @@ export function VehicleForm({
         options={[
           ["natural", "Natural"],
           ["turbo", "Turbo"],
+          ["unknown", "Not known yet"],
         ]}
         value={draft.induction}
         onChange={(v) => set("induction", v)}
@@ -220,6 +241,7 @@ export function VehicleForm({
         options={[
           ["maf", "Air meter (MAF)"],
           ["map", "Speed-density (MAP)"],
+          ["unknown", "Not known yet"],
         ]}
         value={draft.metering}
         onChange={(v) => set("metering", v)}
@@ -229,18 +251,37 @@ export function VehicleForm({
         options={[
           ["1", "One bank"],
           ["2", "Two banks"],
+          ["unknown", "Not known yet"],
         ]}
         value={draft.banks}
         onChange={(v) => set("banks", v)}
       />
-      <div className="sm:col-span-2">
+      <div className="flex flex-col gap-2 sm:col-span-2">
         <Chips
           label="Fitted systems"
           options={FITTED_SYSTEMS.map((s) => [s, FITTED_NAMES[s]] as const)}
           value={draft.fitted}
-          onChange={(v) => set("fitted", v)}
+          onChange={(fitted) => onChange({ ...draft, fitted, fittedKnown: true })}
+        />
+        <Tick
+          label="That is what is fitted, and no more"
+          checked={draft.fittedKnown !== false}
+          onChange={(fittedKnown) => set("fittedKnown", fittedKnown)}
         />
       </div>
+      <p className="text-muted sm:col-span-2">
+        Fuel and displacement are enough to begin. What is not known yet stands at the commonest, and no check clears anything on
+        the strength of it.
+      </p>
+      <details className="sm:col-span-2" open={Boolean(draft.tapped?.length)}>
+        <summary className="flex min-h-11 cursor-pointer items-center text-muted">Ports tapped into the intake for good</summary>
+        <Chips
+          label="A tapped port stays on the car, plugged: it can leak, it is a way in, and the customer is told"
+          options={TAPPABLE.map((zone) => [zone, ZONE_NAMES[zone]] as const)}
+          value={draft.tapped ?? []}
+          onChange={(tapped) => set("tapped", tapped)}
+        />
+      </details>
       {draft.fitted.includes("evap") && (
         <details className="sm:col-span-2">
           <summary className="flex min-h-11 cursor-pointer items-center text-muted">

@@ -5,7 +5,7 @@ import { intervalText, measureText } from "@/core/checks";
 import { findingPlaces } from "@/core/faults";
 import { type Comparison, findingSurety, handoverOf, type JobState, type Summary } from "@/core/journal";
 import { formatQuantity } from "@/core/units";
-import { airMapOf, BURST_POINTS, layoutOf, mapAround } from "@/core/vehicle";
+import { airMapOf, BURST_POINTS, layoutOf, mapAround, vehicleName } from "@/core/vehicle";
 
 const fonts = join(dirname(createRequire(join(process.cwd(), "package.json")).resolve("@fontsource/b612/package.json")), "files");
 Font.register({
@@ -49,7 +49,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
       <Page size="A4" style={s.page}>
         <View style={s.head}>
           <View>
-            <Text style={s.title}>{plain(v ? `${v.make} ${v.model}, ${v.year} · ${v.registration}` : "Vehicle")}</Text>
+            <Text style={s.title}>{plain(v ? [vehicleName(v), v.registration].filter(Boolean).join(" · ") : "Vehicle")}</Text>
             <Text style={s.muted}>
               Job {number}
               {state.handover ? ` · handed over ${day(state.handover.at)} by ${state.handover.by}` : " · not handed over yet"}

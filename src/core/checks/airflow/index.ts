@@ -16,6 +16,7 @@ export const airflow: CheckKind<AirflowRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "What the engine breathes against what its meter says: restriction or meter",
   engine: "warm-running",
+  needs: ["induction", "metering"],
   role: "measures",
   shelf: "running",
   rows,

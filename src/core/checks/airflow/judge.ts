@@ -1,5 +1,6 @@
 import { engineAirflow } from "../../gas/engine-airflow";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
+import { isKnown } from "../../vehicle";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import type { AirflowPoint, AirflowRecord } from "./record";
 import type { Seen } from "./rows";
@@ -60,7 +61,10 @@ export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verd
   if (vehicle.fuel === "diesel") {
     return voidVerdict("This reading proves nothing", "a diesel idles unthrottled: the petrol limits do not apply");
   }
-  const above = vehicle.induction === "natural" && record.points.some((p) => p.map && toSi(p.map) > 1.03 * toSi(record.ambient));
+  const above =
+    vehicle.induction === "natural" &&
+    isKnown(vehicle, "induction") &&
+    record.points.some((p) => p.map && toSi(p.map) > 1.03 * toSi(record.ambient));
   if (above)
     return voidVerdict(
       "This reading proves nothing",

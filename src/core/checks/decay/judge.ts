@@ -98,7 +98,7 @@ const HIDDEN_BY_VAPOUR = 0.2;
 
 /** Judges a decay of the EVAP system against the size to be caught: by volume, or by a reference hole where one was opened. */
 export function judgeDecay(record: DecayRecord, context: CheckContext): Verdict<Seen> {
-  const trap = setupTrap(record, record.samples.at(-1)?.[0] ?? 0, (id) => jointName(context.layout, id));
+  const trap = setupTrap(record, record.samples.at(-1)?.[0] ?? 0, context.layout);
   if (trap) return voidVerdict("This decay proves nothing", trap);
   const start = (record.samples[0]?.[1] ?? 0) * UNITS[record.unit].scale;
   const { evapCeiling } = context.limits;

@@ -10,7 +10,7 @@ export const evapWaysIn = ({ layout, vehicle }: CheckContext) =>
     ? entriesOf(layout, "evap").map((entry) => ({
         place: entry.id,
         at: inSentence(entry.name),
-        minutes: entry.entry?.minutes ?? 0,
+        minutes: entry.end?.minutes ?? 0,
         tested: reachOf(layout, usualSetup(layout, entry.id))
           .tested.filter((j) => EVAP_ZONES.includes(j.from))
           .map((j) => j.id),

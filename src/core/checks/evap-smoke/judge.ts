@@ -36,7 +36,7 @@ function trapOf(run: EvapSmokeRun, reach: Reach, reading: SmokeReading, context:
   }
   const trap = machineTrap(run, reading, context, setPressure(run));
   if (trap) return trap;
-  const setup = setupTrap(run, run.endedAt, (id) => jointName(layout, id));
+  const setup = setupTrap(run, run.endedAt, layout);
   if (setup) return { why: setup };
   const [openEnd] = reach.openEnds;
   if (run.seen.length === 0 && openEnd)
@@ -106,8 +106,8 @@ export function judgeEvapSmoke(run: EvapSmokeRun, context: CheckContext): Verdic
 }
 
 function shownZones(run: EvapSmokeRun, { layout }: Pick<CheckContext, "layout">): Set<string> {
-  const entry = layout.joints.find((j) => j.id === run.entry);
-  return new Set<string>([...(entry ? [entryZone(entry)] : []), ...run.arrivals.map((a) => a.zone)]);
+  const start = entryZone(layout, run);
+  return new Set<string>([...(start ? [start] : []), ...run.arrivals.map((a) => a.zone)]);
 }
 
 function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdict<Seen> {

@@ -48,7 +48,7 @@ export function evapEntrySteps(context: CheckContext, aim: EvapAim): Plan["steps
     ...(aim.entry === "filler-cap"
       ? [{ text: "The cap comes off to get in: note how it sat and whether its seal is whole, then test it by itself." }]
       : [{ text: "Do not touch the cap until the first run has been read: tightening it destroys the evidence." }]),
-    ...(entry ? [{ text: `Enter at ${entry.name}: ${entry.entry?.removes}. Price: ${entryPrice(entry)}.` }] : []),
+    ...(entry ? [{ text: `Enter at ${entry.name}: ${entry.end?.removes}. Price: ${entryPrice(entry)}.` }] : []),
     {
       text:
         aim.vent === "command"
@@ -63,7 +63,7 @@ export function evapEntrySteps(context: CheckContext, aim: EvapAim): Plan["steps
 export function evapDisplaces({ layout }: Pick<CheckContext, "layout">, aim: EvapAim): Displacement[] {
   const entry = layout.joints.find((j) => j.id === aim.entry);
   return [
-    ...(entry?.entry ? [{ joint: entry.id, what: entry.entry.removes }] : []),
+    ...(entry?.end ? [{ joint: entry.id, what: entry.end.removes }] : []),
     ...aim.blocked
       .filter((id) => !(aim.vent === "command" && id === "vent-valve"))
       .map((id) => ({ joint: id, what: `plug at ${jointName(layout, id)}` })),

@@ -19,7 +19,7 @@ export function smokeAsks(run: SmokeRun, verdict: Verdict, context: CheckContext
   const tested = verdict.tested ?? [];
   const says = (id: string): Says => (verdict.outcome === "pass" && tested.includes(id) ? "good" : "open");
   // A run of one section, or with a part pinched off, asks for the whole circuit all the same.
-  const usual = usualSetup(layout, run.entry);
+  const usual = usualSetup(layout, run.entry, run.into);
   const whole = new Set([...reachOf(layout, run).tested, ...reachOf(layout, usual).tested].map((j) => j.id));
   const rest = layout.joints.filter((j) => whole.has(j.id) && !seen.has(j.id) && ofVapour(j) === (circuit === "vapour"));
   const inside = verdict.observation === "smoke-inside-path" ? "bad" : verdict.outcome === "pass" ? "good" : undefined;

@@ -10,7 +10,7 @@ export function smokeCandidates({ layout }: CheckContext): Candidate<Seen>[] {
     return {
       place: entry.id,
       name: `Smoke in at the ${inSentence(entry.name)}`,
-      minutes: entry.entry?.minutes ?? 0,
+      minutes: entry.end?.minutes ?? 0,
       penalty: TAKEN_APART,
       outcomes: ["smoke-none-outside", "smoke-inside-path", ...tested.map((id): Seen => `smoke-at:${id}`)],
       tested,

@@ -19,6 +19,7 @@ export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "Fill what is under suspicion and see where it comes out",
   engine: "standing",
+  needs: ["induction", "fitted"],
   role: "measures",
   shelf: "standing",
   together: (runs, layout) =>

@@ -6,7 +6,7 @@ import { settleTimeConstant } from "../../gas/vessel";
 import { stretchEdges, stretchMeans } from "../../maths/thin";
 import { ballCurve } from "../../shop/machine";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
-import { entryZone, type Layout, type Reach, reachOf } from "../../vehicle";
+import { entryZone, type Layout, noWayIn, type Reach, reachOf } from "../../vehicle";
 import { type CheckContext, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
 import type { SmokeRun } from "./record";
 import type { Seen } from "./rows";
@@ -223,6 +223,8 @@ export function trappedVerdict(run: SmokeRun, trap: Trap, layout: Layout): Verdi
 
 /** The first trap that makes a run void, with what to do; undefined when none does. */
 function voidTrap(run: SmokeRun, reach: Reach, reading: SmokeReading, context: CheckContext): Trap | undefined {
+  const shut = noWayIn(context.layout, run);
+  if (shut) return { why: shut };
   const trap = machineTrap(run, reading, context, toSi(run.machine.ratedPressure));
   if (trap) return trap;
   const [openEnd] = reach.openEnds;
@@ -254,7 +256,8 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
 
   const joint = (id: string) => layout.joints.find((j) => j.id === id);
   const entry = joint(run.entry);
-  const shown = new Set<string>([...(entry ? [entryZone(entry)] : []), ...run.arrivals.map((a) => a.zone)]);
+  const start = entryZone(layout, run);
+  const shown = new Set<string>([...(start ? [start] : []), ...run.arrivals.map((a) => a.zone)]);
   const hidden = entry ? [`${entry.name} was hidden by the hose: untested until re-checked`] : [];
   const zeroed = run.zeroed ? [] : ["gauge and ball were not at zero before the run: the size is not to be trusted"];
   const unshown = reach.zones.filter((z) => !shown.has(z) && !reach.behindEngine.includes(z));

@@ -1,7 +1,7 @@
 import { smokeArrivalTime } from "../../gas/vessel";
 import type { Machine } from "../../shop/settings";
 import { formatNumber, formatQuantity, toSi } from "../../units";
-import { type FillSetup, reachOf } from "../../vehicle";
+import { type FillSetup, noWayIn, reachOf } from "../../vehicle";
 import type { CheckContext, Displacement, Plan } from "../check";
 
 export interface SmokeAim extends FillSetup {
@@ -17,12 +17,14 @@ export function planSmoke(context: CheckContext, aim: SmokeAim): Plan {
   const name = (id: string) => context.layout.joints.find((j) => j.id === id)?.name ?? id;
   const arrival = smokeArrivalTime(reach.intakeVolume, toSi(aim.machine.maxFlow));
   const displaces: Displacement[] = [
-    ...(entry?.entry ? [{ joint: entry.id, what: entry.entry.removes }] : []),
+    ...(entry?.end ? [{ joint: entry.id, what: entry.end.removes }] : []),
     ...aim.blocked.map((id) => ({ joint: id, what: `plug at ${name(id)}` })),
     ...aim.heldOpen.map((id) => ({ joint: id, what: `${name(id)} held open` })),
   ];
   const minutes = (s: number) => (Number.isFinite(s) ? `${formatNumber(s, 0)} s` : "never");
+  const shut = noWayIn(context.layout, aim);
   return {
+    ...(shut ? { refused: `Not from here: ${shut}` } : {}),
     steps: [
       {
         text: "Engine off, exhaust cold to the touch. Switch the heater on; its auto-off clock starts now.",
@@ -34,7 +36,7 @@ export function planSmoke(context: CheckContext, aim: SmokeAim): Plan {
       ...(entry
         ? [
             {
-              text: `Enter at ${entry.name}: ${entry.entry?.removes ?? "adapter on"}. What comes off there is not tested by this run.`,
+              text: `Enter at ${entry.name}: ${entry.end?.removes ?? "adapter on"}. What comes off there is not tested by this run.`,
             },
           ]
         : []),

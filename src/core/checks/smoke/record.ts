@@ -3,7 +3,7 @@ import { line, needed, strictObject } from "../../input";
 import { type Calibration, calibrationSchema } from "../../shop/machine";
 import { type Quantity, quantitySchema, type UnitId } from "../../units";
 import type { ZoneId } from "../../vehicle";
-import { jointField as joint, jointsField as joints, secondsField as seconds } from "../fields";
+import { intoField, jointField as joint, jointsField as joints, secondsField as seconds } from "../fields";
 
 /** One low-pressure smoke run, as it went. Times in s from the moment the hose went on. */
 export interface SmokeRun {
@@ -32,6 +32,8 @@ export interface SmokeRun {
   };
   /** Joint smoke was let in at */
   readonly entry: string;
+  /** Which side of it, where it is not the usual one */
+  readonly into?: ZoneId | undefined;
   readonly blocked: readonly string[];
   readonly heldOpen: readonly string[];
   /** Where the crank stood: another position is another opening of the valves */
@@ -89,6 +91,7 @@ export const smokeRunFields = {
     .optional()
     .default(undefined),
   entry: joint,
+  into: intoField,
   blocked: joints,
   heldOpen: joints,
   crank: line("The crank's position", 60).optional(),

@@ -1,6 +1,6 @@
 import { holeArea } from "../../gas/orifice";
 import { formatNumber } from "../../units";
-import { type FillSetup, type Joint, type Layout, reachOf, type ZoneId } from "../../vehicle";
+import { entryZone, type FillSetup, type Joint, type Layout, reachOf, type ZoneId } from "../../vehicle";
 import { jointName, type Together, type Verdict } from "../check";
 import { readSmoke } from "./judge";
 import type { SmokeRun } from "./record";
@@ -37,8 +37,7 @@ export function proposeSections(layout: Layout, setup: FillSetup, odds: Readonly
   const whole = reachOf(layout, setup);
   const intake = new Set(whole.zones.filter((z) => !whole.behindEngine.includes(z)));
   const all = ties(layout, intake).filter((j) => !setup.blocked.includes(j.id));
-  const entry = layout.joints.find((j) => j.id === setup.entry);
-  const start = entry && (entry.to === "outside" ? entry.from : entry.to);
+  const start = entryZone(layout, setup);
   const total = whole.tested.reduce((sum, j) => sum + (odds.get(j.id) ?? 0), 0);
   if (!(total > 0)) return [];
   const stretches = new Map<string, ZoneId[]>();
@@ -89,7 +88,7 @@ export function readSections(
     return [
       {
         // Another way in, throttle or crank is another opening: only runs alike in these can be held against each other.
-        setup: [run.entry, [...run.heldOpen].sort().join(), run.crank ?? ""].join("|"),
+        setup: [run.entry, run.into ?? "", [...run.heldOpen].sort().join(), run.crank ?? ""].join("|"),
         tested: new Set(reach.tested.map((j) => j.id)),
         blocked: run.blocked,
         area: area(hole.diameter),

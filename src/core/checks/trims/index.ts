@@ -18,6 +18,7 @@ export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "What closed loop had to correct, from idle to load",
   engine: "warm-running",
+  needs: ["induction", "metering", "banks"],
   role: "measures",
   shelf: "running",
   rows,

@@ -1,6 +1,6 @@
 import type { Limit } from "../../shop/limits";
 import { formatNumber, fromSi, type Quantity, toSi } from "../../units";
-import type { VehicleFacts } from "../../vehicle";
+import { isKnown, type VehicleFacts } from "../../vehicle";
 import { POINT_CLASSES, type Says } from "../asked";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import { classesOf } from "./points";
@@ -76,7 +76,7 @@ function impossiblePoint(
   { vehicle }: Pick<CheckContext, "vehicle">,
 ): string | undefined {
   const ambient = toSi(survey.ambient);
-  if (vehicle.induction === "natural" && point.map && toSi(point.map) > 1.03 * ambient)
+  if (vehicle.induction === "natural" && isKnown(vehicle, "induction") && point.map && toSi(point.map) > 1.03 * ambient)
     return "a manifold pressure above ambient on an engine without a blower";
   const swept = ((ambient / (287.05 * toSi(survey.intakeTemperature))) * toSi(vehicle.displacement) * point.rpm) / 120;
   const boost = vehicle.induction === "turbo" ? Math.max(2.5, point.map ? toSi(point.map) / ambient : 0) : 1;

@@ -121,7 +121,7 @@ function vapourDebts({ layout }: CheckContext, codes: readonly ChasedCode[]): De
   return vapourSeals(layout).map((id) => {
     const asked = tight(layout, id, "open");
     // An adapter in the neck takes the seat's place, and a flap may keep all other smoke away from it: eyes will do.
-    const seen = layout.joints.some((j) => j.entry?.hides?.includes(id));
+    const seen = layout.joints.find((j) => j.id === id)?.seatOf !== undefined;
     return { asked: seen ? { ...asked, metBy: [[tightAt(id)], [`seated@${id}`]] } : asked, bads: [] };
   });
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import { type ReactNode, useMemo, useState } from "react";
-import { CHECKS, type CheckId, judgeCheck, type Plan } from "@/core/checks";
+import { CHECKS, type CheckId, judgeCheck, type Plan, stillNeeded } from "@/core/checks";
 import { BadInput, validate } from "@/core/input";
 import { setupOf } from "@/core/journal";
 import { Button } from "@/ui/button";
@@ -83,7 +83,7 @@ export function CheckFrame({
             </ol>
           )}
           <Cautions ids={plan.cautions} />
-          <PlanWarnings plan={plan} />
+          <PlanWarnings plan={plan} kind={kind} />
           <TakenOff plan={plan} />
           {children}
           {standing.length > 0 && (
@@ -114,12 +114,17 @@ export function CheckFrame({
 
 /** What setting up takes off the car: put on the list with one key, so that nothing is forgotten on it. */
 /** What would spoil the verdict as things stand, before anything is set up. */
-export function PlanWarnings({ plan }: { plan: Plan }) {
-  if (!plan.warnings || plan.warnings.length === 0) return null;
+export function PlanWarnings({ plan, kind }: { plan: Plan; kind: CheckId }) {
+  const { context } = useJob();
+  const open = context && stillNeeded(kind, context);
+  const warnings = [...(plan.warnings ?? []), ...(open ? [`${open}: say it under Story.`] : [])];
+  if (warnings.length === 0) return null;
   return (
     <div role="status" className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
-      {plan.warnings.map((w) => (
-        <p key={w}>{w}</p>
+      {warnings.map((w) => (
+        <p key={w} className="first-letter:uppercase">
+          {w}
+        </p>
       ))}
     </div>
   );

@@ -2,7 +2,7 @@
 
 import { entryPrice } from "@/core/checks/evap-smoke";
 import { inSentence } from "@/core/sentence";
-import { EVAP_ZONES, entriesOf, usualSetup } from "@/core/vehicle";
+import { EVAP_ZONES } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote, SelectField } from "@/ui/field";
@@ -12,6 +12,7 @@ import { PlanWarnings } from "../check-frame";
 import { EvapConditions } from "../evap-conditions";
 import { readNumber } from "../read-number";
 import type { SmokeHandle } from "./use-smoke-run";
+import { WayIn } from "./way-in";
 
 /** Where smoke goes into the vapour system, at what price, how the vent is shut, and what that fill cannot reach. */
 export function EvapSetup({ run }: { run: SmokeHandle }) {
@@ -19,8 +20,7 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
   const { draft, set, machine, machines, reach } = run;
   const plan = run.plan();
   if (!layout || !reach || !plan) return null;
-  const entries = entriesOf(layout, "evap");
-  const entry = entries.find((e) => e.id === draft.entry);
+  const entry = layout.joints.find((j) => j.id === draft.entry);
   const zoneName = (id: string) => layout.zones.find((z) => z.id === id)?.name ?? id;
   const blind = reach.stopped.filter((s) => EVAP_ZONES.includes(s.zone) && s.zone !== "vent-hose");
   const level = readNumber(draft.fuelLevel);
@@ -46,11 +46,10 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
             onChange={(e) => set({ machineId: e.target.value })}
           />
         )}
-        <SelectField
-          label="Let smoke in at"
-          options={entries.map((j) => [j.id, `${j.name} (${j.entry?.removes})`] as const)}
-          value={draft.entry}
-          onChange={(e) => set({ ...usualSetup(layout, e.target.value), ...ventOf(draft.vent) })}
+        <WayIn
+          circuit="evap"
+          setup={draft}
+          onChange={(setup) => set({ ...setup, ...ventOf(draft.vent) })}
           hint={entry ? `Price: ${entryPrice(entry)}` : undefined}
         />
       </div>
@@ -83,7 +82,7 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
           <p className="text-amber">Would escape at {reach.openEnds.map((j) => j.name).join(", ")}: seal it.</p>
         )}
       </section>
-      <PlanWarnings plan={plan} />
+      <PlanWarnings plan={plan} kind={run.kind} />
       <Cautions ids={plan.cautions} />
       <ol className="flex list-decimal flex-col gap-1 pl-6">
         {plan.steps.map((s) => (

@@ -49,11 +49,10 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
   if (!layout || !context || !reach || draft.startedAt === null) return null;
   const verdict = run.record && !running ? run.verdict(run.record) : undefined;
   const names = new Map(layout.joints.map((j) => [j.id, j.name]));
-  const entry = layout.joints.find((j) => j.id === draft.entry);
   const evap = run.circuit === "evap";
   const touchable = evap ? layout.joints.filter((j) => j.kind === "seal" && EVAP_ZONES.includes(j.from)) : reach.tested;
   const markable = evap ? reach.tested.filter((j) => EVAP_ZONES.includes(j.from)) : reach.tested;
-  const far = reach.zones.filter((z) => !(entry && z === entryZone(entry)) && !reach.behindEngine.includes(z));
+  const far = reach.zones.filter((z) => z !== entryZone(layout, draft) && !reach.behindEngine.includes(z));
 
   // A command that had let go before it was given again left the vent open meanwhile.
   const ceiling = context.limits.evapCeiling;

@@ -1,16 +1,16 @@
 "use client";
 
-import { planSmoke } from "@/core/checks/smoke";
 import { inSentence } from "@/core/sentence";
-import { entriesOf, usualSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Chips, Tick } from "@/ui/choice";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import { usePreferences } from "../../../session/preferences";
 import { Cautions } from "../../cautions";
 import { useJob } from "../../use-job";
+import { PlanWarnings } from "../check-frame";
 import { Sections } from "./sections";
 import type { SmokeHandle } from "./use-smoke-run";
+import { WayIn } from "./way-in";
 
 /** Where smoke goes in, what is sealed and held open, and what that fill reaches. */
 export function SmokeSetup({ run }: { run: SmokeHandle }) {
@@ -18,7 +18,8 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
   const { number } = usePreferences();
   const { draft, set, machine, machines, reach } = run;
   if (!layout || !context || !reach) return null;
-  const plan = planSmoke(context, { entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen, machine });
+  const plan = run.plan();
+  if (!plan) return null;
   const sealable = layout.joints.filter((j) => j.kind === "opening" || j.kind === "valve" || j.kind === "pipe");
   const holdable = layout.joints.filter((j) => j.rest === "closed" && (j.kind === "throttle" || j.kind === "valve"));
   const zoneName = (id: string) => layout.zones.find((z) => z.id === id)?.name ?? id;
@@ -33,12 +34,7 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
             onChange={(e) => set({ machineId: e.target.value })}
           />
         )}
-        <SelectField
-          label="Let smoke in at"
-          options={entriesOf(layout).map((j) => [j.id, `${j.name} (${j.entry?.removes})`] as const)}
-          value={draft.entry}
-          onChange={(e) => set(usualSetup(layout, e.target.value))}
-        />
+        <WayIn circuit="intake" setup={draft} onChange={set} />
       </div>
       <Chips
         label="Sealed by plug, bladder, cone or clamp"
@@ -97,10 +93,8 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
           </p>
         )}
       </section>
-      <Sections
-        setup={{ entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen, crank: draft.crank }}
-        onSetUp={set}
-      />
+      <Sections setup={{ ...run.fill, crank: draft.crank }} onSetUp={set} />
+      <PlanWarnings plan={plan} kind={run.kind} />
       <Cautions ids={plan.cautions} />
       <ol className="flex list-decimal flex-col gap-1 pl-6">
         {plan.steps.map((s) => (
@@ -112,13 +106,14 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
         checked={draft.zeroed}
         onChange={(zeroed) => set({ zeroed })}
       />
+      {plan.refused && <ErrorNote>{plan.refused}.</ErrorNote>}
       {!state.conditions && (
         <ErrorNote>Set the conditions first (top right): a size needs ambient pressure and temperature.</ErrorNote>
       )}
       <div>
         <Button
           look="primary"
-          disabled={!state.conditions}
+          disabled={!state.conditions || Boolean(plan.refused)}
           onClick={() => set({ phase: "proof", heaterOn: draft.heaterOn ?? Date.now() })}
         >
           Heater on, to the machine proof

@@ -3,7 +3,7 @@
 import { type ReactNode, useEffect } from "react";
 import { smokeArrivalTime } from "@/core/gas/vessel";
 import { toSi } from "@/core/units";
-import { type Circuit, usualSetup } from "@/core/vehicle";
+import { type Circuit, hoseEnds, usualSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { readField } from "../../fields";
 import { useOverlay } from "../../overlay";
@@ -62,8 +62,8 @@ function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit 
               ...(startedAt === null ? [] : [{ name: swept, end: startedAt + arrival * 1000, done: "swept" }]),
             ],
       actions: (joint) => [
-        ...(phase === "setup" && joint.entry?.circuit === circuit
-          ? [{ label: "Smoke in here", run: () => set(usual(joint.id)) }]
+        ...(phase === "setup" && layout && hoseEnds(layout, circuit).includes(joint)
+          ? [{ label: "Smoke in here", run: () => set({ into: undefined, ...usual(joint.id) }) }]
           : []),
         ...(phase === "setup" && joint.kind !== "seal"
           ? [

@@ -18,6 +18,7 @@ export interface SmokeDraft {
   phase: "setup" | "proof" | "run";
   machineId: string;
   entry: string;
+  into?: ZoneId | undefined;
   blocked: readonly string[];
   heldOpen: readonly string[];
   crank: string;
@@ -108,9 +109,16 @@ export function useSmokeRun(circuit: Circuit, proofPressure: (typed: string, mac
   const empty = useMemo(() => ({ ...EMPTY_RUN, ...(layout ? usualSetup(layout, best) : {}) }), [layout, best]);
   const [draft, setDraft, clear] = useDraft<SmokeDraft>(`pelota.draft.${id}.${kind}`, empty);
   const machine = shop.machines.find((m) => m.id === draft.machineId) ?? shop.machines[0] ?? ANY_MACHINE;
+  const fill = {
+    entry: draft.entry,
+    ...(draft.into ? { into: draft.into } : {}),
+    blocked: draft.blocked,
+    heldOpen: draft.heldOpen,
+  };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the fill is made anew on every render of the same parts
   const reach = useMemo(
-    () => (layout ? reachOf(layout, { entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen }) : undefined),
-    [layout, draft.entry, draft.blocked, draft.heldOpen],
+    () => (layout ? reachOf(layout, fill) : undefined),
+    [layout, draft.entry, draft.into, draft.blocked, draft.heldOpen],
   );
   const units = { flow: machine.maxFlow.unit, pressure: machine.ratedPressure.unit };
 
@@ -173,9 +181,7 @@ export function useSmokeRun(circuit: Circuit, proofPressure: (typed: string, mac
             },
           }
         : {}),
-      entry: draft.entry,
-      blocked: draft.blocked,
-      heldOpen: draft.heldOpen,
+      ...fill,
       ...(draft.crank.trim() ? { crank: draft.crank.trim() } : {}),
       heaterOnAt: seconds(draft.heaterOn ?? draft.startedAt),
       units,
@@ -205,7 +211,7 @@ export function useSmokeRun(circuit: Circuit, proofPressure: (typed: string, mac
       ? readEvapSmoke({ ...(so as EvapSmokeRun), samples }, context)
       : readSmoke({ ...so, samples }, reach);
   }, [samples, reach, machine, draft.startedAt === null]);
-  const setup = { entry: draft.entry, blocked: draft.blocked, heldOpen: draft.heldOpen, machine };
+  const setup = { ...fill, machine };
   const plan = (): Plan | undefined => {
     if (!context) return undefined;
     if (circuit === "intake") return planSmoke(context, setup);
@@ -232,6 +238,7 @@ export function useSmokeRun(circuit: Circuit, proofPressure: (typed: string, mac
     maxFlow: machine.maxFlow.value,
     rated: machine.ratedPressure.value,
     flowScale: UNITS[units.flow].scale,
+    fill,
     reach,
     record,
     recordAt,

@@ -1,0 +1,27 @@
+import { type JointRow, litre, off, seal, tie, turbo, usual, zone } from "./parts";
+
+/** From the compressor to the throttle of a turbocharged engine. */
+export const ZONES = [
+  zone(turbo, "hot-pipe", "Hot pipe", 1.5 * litre),
+  zone(turbo, "cooler", "Cooler", 4 * litre),
+  zone(turbo, "cold-pipe", "Cold pipe", 2 * litre),
+];
+
+export const JOINTS: readonly JointRow[] = [
+  tie(turbo, "compressor", "Compressor", "metered-duct", "hot-pipe", "compressor"),
+  seal(turbo, "hot-pipe-clamp", "Hot pipe clamp", "hot-pipe", {
+    end: usual("hot pipe off the compressor", 32, { at: "compressor" }),
+  }),
+  tie(turbo, "cooler-inlet", "Cooler inlet", "hot-pipe", "cooler", "pipe", "open", {
+    end: off("hot pipe off the cooler", 34),
+  }),
+  seal(turbo, "cooler-tank", "Cooler end tank", "cooler"),
+  tie(turbo, "cooler-outlet", "Cooler outlet", "cooler", "cold-pipe", "pipe", "open", {
+    end: off("cold pipe off the cooler", 34),
+  }),
+  seal(turbo, "cold-pipe-split", "Cold pipe, split or clamp", "cold-pipe", {
+    end: off("cold pipe off the throttle body", 30, { at: "throttle" }),
+  }),
+  tie(turbo, "bypass-valve", "Bypass valve", "cold-pipe", "metered-duct", "valve", "closed"),
+  tie(turbo, "throttle", "Throttle", "cold-pipe", "manifold", "throttle", "closed"),
+];

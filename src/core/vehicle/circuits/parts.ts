@@ -1,0 +1,62 @@
+import type { FittedSystem, VehicleFacts } from "../facts";
+import type { HoseEnd, Joint, JointRest, ZoneId } from "../layout";
+
+/** Whether a zone or joint is on a vehicle. */
+export type When = (facts: VehicleFacts) => boolean;
+export const always: When = () => true;
+export const turbo: When = (f) => f.induction === "turbo";
+export const natural: When = (f) => f.induction === "natural";
+export const metered: When = (f) => f.metering === "maf";
+export const speedDensity: When = (f) => f.metering === "map";
+export const twoBanks: When = (f) => f.banks === 2;
+export const oneBank: When = (f) => f.banks === 1;
+export const fitted =
+  (system: FittedSystem): When =>
+  (f) =>
+    f.fitted.includes(system);
+
+export const litre = 1e-3;
+
+/** A zone with the vehicles it is on and its typical gas volume, m³. */
+export const zone = <const Id extends string>(
+  when: When,
+  id: Id,
+  name: string,
+  volume: number | ((facts: VehicleFacts) => number),
+) => ({ when, id, name, volume });
+
+/** A joint with the vehicles it is on. */
+export interface JointRow {
+  readonly when: When;
+  readonly joint: Joint;
+}
+
+type More = Partial<Omit<Joint, "id" | "name" | "from" | "to" | "kind" | "rest">>;
+
+/** A place that can only leak. */
+export const seal = (when: When, id: string, name: string, from: ZoneId, more: More = {}): JointRow => ({
+  when,
+  joint: { id, name, from, to: "outside", kind: "seal", rest: "closed", ...more },
+});
+
+/** What ties two zones, or opens one to the outside. */
+export const tie = (
+  when: When,
+  id: string,
+  name: string,
+  from: ZoneId,
+  to: ZoneId | "outside",
+  kind: Joint["kind"],
+  rest: JointRest = "open",
+  more: More = {},
+): JointRow => ({ when, joint: { id, name, from, to, kind, rest, ...more } });
+
+/** A hose to a branch of the manifold, of which the end there comes off: it can leak, and it can be pinched. */
+export const hose = (when: When, id: string, name: string, end: HoseEnd, feeds?: ZoneId): JointRow =>
+  seal(when, id, name, "manifold", { pinchable: true, end, ...(feeds ? { feeds } : {}) });
+
+/** What comes off at a hose's end, and how long getting in there, setting up and reading takes, minutes. */
+export const off = (removes: string, minutes: number, more: Partial<HoseEnd> = {}): HoseEnd => ({ removes, minutes, ...more });
+/** The same where the trade goes in first. */
+export const usual = (removes: string, minutes: number, more: Partial<HoseEnd> = {}): HoseEnd =>
+  off(removes, minutes, { usual: true, ...more });

@@ -1,0 +1,125 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { judgeCheck } from "../checks";
+import { contextOf, NATURAL, SEALED_NECK, smokeRun, TURBO, TWO_BANKS, VAPOUR } from "../core.fixture";
+import { FITTED_SYSTEMS, type VehicleFacts } from "./facts";
+import { layoutOf, TAPPABLE, type ZONE_IDS } from "./layout";
+import { entriesOf, hiddenAt, hoseEnds, noWayIn, reachOf, sidesOf, usualSetup } from "./reach";
+
+const EVERYTHING: VehicleFacts = { ...SEALED_NECK, induction: "turbo", fitted: FITTED_SYSTEMS, tapped: TAPPABLE };
+const CARS = [NATURAL, TURBO, TWO_BANKS, VAPOUR, SEALED_NECK, EVERYTHING].map(layoutOf);
+const layout = layoutOf(EVERYTHING);
+const joint = (id: string) => layout.joints.find((j) => j.id === id) as (typeof layout.joints)[number];
+
+/** Any hose's end of any of the cars, with a side of it and joints shut and held at random. */
+const setups = fc.constantFrom(...CARS).chain((car) => {
+  const ids = fc.subarray(car.joints.map((j) => j.id));
+  return fc.constantFrom(...[...hoseEnds(car), ...hoseEnds(car, "evap")]).chain((entry) =>
+    fc.record({
+      car: fc.constant(car),
+      entry: fc.constant(entry),
+      into: fc.constantFrom(undefined, ...sidesOf(car, entry)),
+      blocked: ids,
+      heldOpen: ids,
+    }),
+  );
+});
+
+describe("any hose's end is a way in", () => {
+  it("hides itself and what falls apart with it, whatever the setup (property)", () => {
+    fc.assert(
+      fc.property(setups, ({ car, entry, ...rest }) => {
+        const setup = { ...rest, entry: entry.id };
+        const reach = reachOf(car, setup);
+        const tested = reach.tested.map((j) => j.id);
+        for (const id of [...hiddenAt(car, entry), ...setup.blocked]) expect(tested).not.toContain(id);
+        // What is shut off right there fills nothing, and says why.
+        expect(reach.zones.length === 0).toBe(noWayIn(car, setup) !== undefined);
+        if (reach.zones.length === 0) {
+          expect(reach).toMatchObject({ tested: [], openEnds: [], volume: 0 });
+          expect(reach.stopped.map((s) => s.zone)).toEqual(car.zones.map((z) => z.id));
+        }
+      }),
+    );
+  });
+
+  it.each([
+    ["air-meter", "air-meter"],
+    ["hot-pipe-clamp", "compressor"],
+    ["duct-clamp", "compressor"],
+    ["cold-pipe-split", "throttle"],
+    ["booster-hose", "booster-check-valve"],
+    ["pcv-hose", "pcv-valve"],
+    ["purge-hose", "purge-valve"],
+    ["purge-line-joint", "purge-valve"],
+    ["flap-line", "flap-check-valve"],
+    ["tank-line", "fill-limit-valve"],
+    ["filler-cap", "cap-seat"],
+  ])("%s takes the %s out of the test", (entry, hidden) => {
+    expect(hiddenAt(layout, joint(entry))).toContain(hidden);
+    const { zones } = reachOf(layout, { entry, blocked: [], heldOpen: ["throttle"] });
+    expect(zones.length).toBeGreaterThan(0);
+  });
+
+  it("tells the pipe from what it came off: each side fills what hangs on it, and nothing of the other", () => {
+    const into = (zone: (typeof ZONE_IDS)[number]) =>
+      reachOf(layout, { entry: "cooler-outlet", into: zone, blocked: ["snorkel", "pcv-valve"], heldOpen: [] }).zones;
+    expect(into("cold-pipe")).toEqual(["cold-pipe"]);
+    expect(into("cooler")).toEqual(expect.arrayContaining(["cooler", "hot-pipe", "metered-duct"]));
+    expect(into("cooler")).not.toContain("cold-pipe");
+  });
+
+  it("does not take a hose for filled behind a valve that holds against it", () => {
+    const purge = { entry: "purge-hose", into: "purge-line", blocked: [], heldOpen: [] } as const;
+    expect(noWayIn(layout, purge)).toMatch(/purge valve shuts it off right there/i);
+    expect(reachOf(layout, { ...purge, heldOpen: ["purge-valve"] }).zones).toContain("canister");
+    const booster = { entry: "booster-hose", into: "booster-branch", blocked: [], heldOpen: [] } as const;
+    expect(reachOf(layout, booster).zones).toEqual([]);
+    expect(noWayIn(layout, { ...booster, into: undefined })).toBeUndefined();
+  });
+
+  it("lets nothing in where nothing comes off, and at no side that is not there", () => {
+    expect(noWayIn(layout, { entry: "plenum-crack", blocked: [], heldOpen: [] })).toMatch(/no hose, pipe or cap ends/);
+    expect(noWayIn(layout, { entry: "moon", blocked: [], heldOpen: [] })).toMatch(/no such way in/);
+    expect(() => reachOf(layout, { entry: "gauge-port", into: "tank", blocked: [], heldOpen: [] })).toThrow(RangeError);
+  });
+
+  it("proposes the usual ways in first, and offers the rest", () => {
+    for (const car of CARS) {
+      const ends = hoseEnds(car);
+      expect(ends.slice(0, entriesOf(car).length).every((j) => j.end?.usual)).toBe(true);
+      expect(ends.length).toBeGreaterThan(entriesOf(car).length);
+      for (const entry of ends) expect(usualSetup(car, entry.id).blocked).not.toContain(entry.id);
+    }
+  });
+});
+
+describe("a run from a way in that is none", () => {
+  const context = contextOf(NATURAL);
+  it.each([
+    [{ entry: "plenum-crack" }, /no hose, pipe or cap ends/],
+    [{ entry: "booster-hose", into: "booster-branch" as const }, /shuts it off right there/],
+  ])("%j proves nothing, and what was seen stays seen", (change, why) => {
+    const verdict = judgeCheck("smoke", smokeRun(0, change), context);
+    expect(verdict.outcome).toBe("void");
+    expect(verdict.reasons[0]).toMatch(why);
+    const seen = smokeRun(4.5, { ...change, seen: [{ joint: "pcv-hose", at: 60 }], noSmokeOutside: false });
+    expect(judgeCheck("smoke", seen, context)).toMatchObject({ outcome: "fail", observation: "smoke-at:pcv-hose" });
+  });
+});
+
+describe("a tapped port", () => {
+  const tapped = layoutOf({ ...NATURAL, tapped: ["manifold"] });
+  it("is a place of its own: it can leak, smoke goes in there, and nothing else is hidden by that", () => {
+    const port = tapped.joints.find((j) => j.id === "tapped-manifold");
+    expect(port).toMatchObject({ name: "Tapped port, manifold", kind: "seal", from: "manifold" });
+    const from = (entry: string) => reachOf(tapped, usualSetup(tapped, entry)).tested.map((j) => j.id);
+    expect(from("tapped-manifold")).not.toContain("tapped-manifold");
+    expect(from("gauge-port")).toContain("tapped-manifold");
+    expect(from("tapped-manifold")).toEqual(expect.arrayContaining(["gauge-port", "plenum-crack", "manifold-gasket"]));
+  });
+  it("is there only where the vehicle has the pipe", () => {
+    const ids = layoutOf({ ...NATURAL, tapped: ["cold-pipe", "manifold"] }).joints.map((j) => j.id);
+    expect(ids.filter((id) => id.startsWith("tapped-"))).toEqual(["tapped-manifold"]);
+  });
+});

@@ -1,0 +1,85 @@
+import { describe, expect, it } from "vitest";
+import { judgeCheck, stillNeeded } from "../checks";
+import { airflow, survey } from "../checks/records.fixture";
+import { contextOf, NATURAL, smokeRun } from "../core.fixture";
+import { validate } from "../input";
+import { foldJob } from "../journal";
+import { NOW, SHOP, Writer } from "../journal/journal.fixture";
+import { type GivenFacts, OPEN_FACTS, vehicleFacts, vehicleName, vehicleSchema } from "./facts";
+
+const LITTLE: GivenFacts = { fuel: "petrol", displacement: { value: 1.6, unit: "L" } };
+const little = contextOf(LITTLE);
+
+describe("a vehicle known in part", () => {
+  it("needs its fuel and displacement, and no more", () => {
+    expect(validate(vehicleSchema, LITTLE)).toMatchObject(LITTLE);
+    expect(() => validate(vehicleSchema, { fuel: "petrol" })).toThrow(/displacement/i);
+    expect(() => validate(vehicleSchema, { displacement: LITTLE.displacement })).toThrow(/fuel/i);
+  });
+
+  it("names what nobody gave, and takes nothing for given that was", () => {
+    expect(little.vehicle.unknown).toEqual(OPEN_FACTS);
+    expect(vehicleFacts({ ...LITTLE, banks: 2 })).toMatchObject({ banks: 2, unknown: ["induction", "metering", "fitted"] });
+    expect(vehicleFacts(NATURAL)).toBe(NATURAL);
+    expect(vehicleFacts(LITTLE)).toBe(vehicleFacts(LITTLE));
+    expect(vehicleFacts({ ...LITTLE, fitted: undefined }).fitted).toEqual(little.vehicle.fitted);
+  });
+
+  it("is called by what is known of it", () => {
+    expect(vehicleName(little.vehicle)).toBe("Petrol 1.6 L");
+    expect(vehicleName(NATURAL)).toMatch(new RegExp(`^${NATURAL.make} ${NATURAL.model} · ${NATURAL.year}$`));
+  });
+
+  it("is cleared by nothing that rests on what is not known, and says what is still needed", () => {
+    for (const [kind, record] of [
+      ["smoke", smokeRun()],
+      ["trims", survey({})],
+      ["airflow", airflow],
+    ] as const) {
+      const whole = judgeCheck(kind, record, contextOf(NATURAL));
+      expect(whole.outcome, kind).toBe("pass");
+      const verdict = judgeCheck(kind, record, little);
+      expect(verdict, kind).toMatchObject({ outcome: "unsure", zones: [] });
+      expect(verdict.observation, kind).toBeUndefined();
+      expect(verdict.tested, kind).toBeUndefined();
+      expect(verdict.reasons[0], kind).toMatch(/not known of this vehicle yet: /);
+    }
+    expect(stillNeeded("trims", little)).toMatch(/induction, air metering, banks/);
+    expect(stillNeeded("trims", contextOf(NATURAL))).toBeUndefined();
+    expect(stillNeeded("hold", little)).toBeUndefined();
+  });
+
+  it("leaves what was found found", () => {
+    const run = smokeRun(4.5, { seen: [{ joint: "pcv-hose", at: 60 }], noSmokeOutside: false });
+    const verdict = judgeCheck("smoke", run, little);
+    expect(verdict).toMatchObject({ outcome: "fail", observation: "smoke-at:pcv-hose" });
+    expect(verdict.reasons.at(-1)).toMatch(/induction, fitted systems/);
+  });
+
+  it("rules out no reading by what it only takes to be so", () => {
+    const boosted = {
+      ...airflow,
+      points: airflow.points.map((p, i) => (i === 0 ? p : { ...p, map: { value: 150, unit: "kPa", kind: "absolute" } })),
+    };
+    expect(judgeCheck("airflow", boosted, contextOf(NATURAL)).outcome).toBe("void");
+    expect(judgeCheck("airflow", boosted, little).outcome).not.toBe("void");
+  });
+
+  it("gets its proof once the rest is said: nothing has to be read again", () => {
+    const job = new Writer();
+    job.add("vehicle", LITTLE);
+    job.add("check", { check: "smoke", record: smokeRun() });
+    expect(foldJob(job.entries, SHOP, NOW).checks[0]?.verdict.outcome).toBe("unsure");
+    job.add("vehicle", NATURAL);
+    expect(foldJob(job.entries, SHOP, NOW).checks[0]?.verdict.outcome).toBe("pass");
+  });
+
+  it("is not handed over without a name to know it by", () => {
+    const job = new Writer();
+    job.add("vehicle", LITTLE);
+    const blocks = () => foldJob(job.entries, SHOP, NOW).blocks.handOver.map((b) => b.reason);
+    expect(blocks()).toContain("Which car it is: type its registration or VIN");
+    job.add("vehicle", { ...LITTLE, registration: "FW 12 ABC" });
+    expect(blocks()).not.toContain("Which car it is: type its registration or VIN");
+  });
+});
