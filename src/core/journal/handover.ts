@@ -1,4 +1,6 @@
 import { CHECK_IDS, CHECKS, type CheckId, type Measure, type Verdict, verdictWord } from "../checks";
+import { inSentence } from "../sentence";
+import { ZONE_NAMES } from "../vehicle";
 import { type Bodies, CONFIRMATIONS, FAILURE_CAUSES } from "./entries";
 import type { CheckState, JobState } from "./state";
 
@@ -33,6 +35,8 @@ export interface Handover {
     readonly date?: string;
   }[];
   readonly untested: readonly string[];
+  /** What stays on the car for good, beside the repairs */
+  readonly modified: readonly string[];
 }
 
 const summary = (c: CheckState): Summary => ({
@@ -119,6 +123,9 @@ export function handoverOf(job: JobState): Handover {
         date: s.date,
       })),
     ],
+    modified: (job.vehicle?.tapped ?? []).map(
+      (zone) => `A port is tapped into the ${inSentence(ZONE_NAMES[zone])} for good, and plugged`,
+    ),
     untested: [...new Set(job.zones.filter((z) => z.state === "not-reached").map((z) => z.zone))],
   };
 }

@@ -75,12 +75,15 @@ export interface Layout {
 /** Zones that a port is tapped into for good where no other way in is big enough. */
 export const TAPPABLE: readonly ZoneId[] = ["metered-duct", "hot-pipe", "cold-pipe", "manifold"];
 
+/** The joint of a port tapped into a zone. */
+export const tappedPort = (zone: ZoneId): string => `tapped-${zone}`;
+
 /** Ports that were tapped into this vehicle: each stays, can leak, and is a way in. */
 const tapped = (facts: VehicleFacts, zones: readonly Zone[]): JointRow[] =>
   zones
     .filter(({ id }) => facts.tapped?.includes(id))
     .map(({ id, name }) =>
-      seal(always, `tapped-${id}`, `Tapped port, ${inSentence(name)}`, id, { end: usual("plug out of the tapped port", 22) }),
+      seal(always, tappedPort(id), `Tapped port, ${inSentence(name)}`, id, { end: usual("plug out of the tapped port", 22) }),
     );
 
 /** The gas paths of this vehicle: what its facts say is fitted, and no more. */

@@ -160,6 +160,15 @@ export function HandoverPage({ jobId, number, state, shopName, customer }: Props
             )}
           </Part>
         )}
+        {page.modified.length > 0 && (
+          <Part title="Changed for good">
+            <ul className="list-disc pl-5">
+              {page.modified.map((m) => (
+                <li key={m}>{m}</li>
+              ))}
+            </ul>
+          </Part>
+        )}
         {(page.temporary.length > 0 || page.setAside.length > 0 || page.unproved.length > 0) && (
           <Part title="Left open">
             <ul className="list-disc pl-5">

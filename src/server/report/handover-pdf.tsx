@@ -150,6 +150,10 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
             {state.complaint.result === "gone" ? "gone" : "it remains"}.
           </Text>
         ) : null}
+        {page.modified.length > 0 ? <Text style={s.h2}>Changed for good</Text> : null}
+        {page.modified.map((m) => (
+          <Text key={m}>• {plain(m)}</Text>
+        ))}
         {page.temporary.length + page.setAside.length + page.unproved.length > 0 ? <Text style={s.h2}>Left open</Text> : null}
         {page.temporary.map((t) => (
           <Text key={t.what}>

@@ -74,6 +74,32 @@ describe("a touch", () => {
     expect(closing(job)).toEqual([]);
   });
 
+  it("by tapping a port asks for it plugged: what was smoked before it was there says nothing of it", () => {
+    const { job } = proved();
+    job.add("vehicle", { ...NATURAL, tapped: ["manifold"] });
+    const reasons = closing(job).join("\n");
+    expect(reasons).toMatch(/touched since \(port tapped into the manifold\): trim at idle/);
+    expect(reasons).toMatch(/touched since \(port tapped into the manifold\): tapped port, manifold tight/);
+    expect(reasons).toMatch(/Not seen seated .*: tapped port, manifold seated/);
+    expect(reasons).not.toMatch(/PCV hose/);
+    expect(handoverOf(job.state()).modified).toEqual(["A port is tapped into the manifold for good, and plugged"]);
+    job.trims(GOOD);
+    job.smoke();
+    expect(closing(job)).toEqual([]);
+  });
+
+  it("by tapping a port is told from one that the car came with, also where the first description is corrected", () => {
+    const came = proved().job;
+    const described = came.entries.findIndex((e) => e.kind === "vehicle");
+    const [first] = came.entries.splice(described, 1) as [JournalEntry];
+    came.entries.splice(described, 0, { ...first, body: { ...NATURAL, tapped: ["manifold"] } });
+    expect(closing(came)).toEqual([]);
+    const { job } = proved();
+    const root = job.entries.find((e) => e.kind === "vehicle") as JournalEntry;
+    job.add("vehicle", { ...NATURAL, tapped: ["manifold"] }, { corrects: root.id });
+    expect(closing(job).join()).toMatch(/tapped port, manifold/i);
+  });
+
   it("that no gas path knows of asks nothing", () => {
     const { job } = proved();
     const item = job.add("displaced", { what: "undertray off", elsewhere: true });

@@ -1,5 +1,6 @@
 import { type Asked, AT_LARGE, placeOf } from "../../checks/asked";
-import type { Layout } from "../../vehicle";
+import { inSentence } from "../../sentence";
+import { type Layout, tappedPort, ZONE_NAMES } from "../../vehicle";
 import { ANYWHERE, type Bodies } from "../entries";
 import { isAfter, type Line } from "./order";
 
@@ -72,7 +73,24 @@ export function touchesOf(lines: readonly Line[], taken: readonly Taken[]): Touc
     const places = joint ? [joint] : undefined;
     return [{ began: e, ended, places, work: false, own, off: e.body.commanded === undefined, words: what }];
   });
-  return [...done, ...off];
+  return [...done, ...off, ...tappings(of("vehicle"))];
+}
+
+/** Ports tapped in the course of the job: what was read before says nothing of them, and each must be seen plugged. */
+function tappings(described: readonly Of<"vehicle">[]): Touch[] {
+  return described.flatMap((e, i) => {
+    const before = [...described.slice(0, i).map((d) => d.body), ...(e.former as Bodies["vehicle"][])];
+    const fresh = (e.body.tapped ?? []).filter((zone) => before.length > 0 && !before.at(-1)?.tapped?.includes(zone));
+    return fresh.map((zone) => ({
+      began: e,
+      ended: e,
+      places: [tappedPort(zone)],
+      work: false,
+      own: false,
+      off: true,
+      words: `port tapped into the ${inSentence(ZONE_NAMES[zone])}`,
+    }));
+  });
 }
 
 /** Whether a touch of these places bears on an atom. */
