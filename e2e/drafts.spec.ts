@@ -165,7 +165,9 @@ test("a wrong line is taken out with a reason and stays visible; a note is added
   await expect(page.getByText(/taken out by Wren Alder: other car/)).toBeVisible();
   await page.keyboard.press("Escape");
   await expect(page.getByRole("button", { name: "Crankcase: leaking" })).toHaveCount(0);
+  const kept = page.waitForResponse((r) => r.url().endsWith("/entries") && r.request().method() === "POST");
   await page.getByLabel("Waiting for").selectOption("A part");
+  await kept;
   await page.goto("/?q=FW+23");
   await expect(page.getByRole("region", { name: "Waiting for a part" }).getByText("FW 23 DRF")).toBeVisible();
 });

@@ -115,7 +115,7 @@ test("a turbo's charge side: quiet at idle, rich under boost, smoked from its ow
     .getByRole("button", { name: /^Hot pipe:/ })
     .click();
   const sheet = page.getByRole("dialog", { name: "Hot pipe" });
-  await sheet.getByRole("button", { name: "Smoke in here" }).click();
+  await sheet.getByRole("listitem").filter({ hasText: "Hot pipe clamp" }).getByRole("button", { name: "Smoke in here" }).click();
   await expect(page.getByLabel("Let smoke in at")).toHaveValue("hot-pipe-clamp");
   await expect(map(page).getByRole("button", { name: "Cooler: untested, this fill reaches it" })).toBeVisible();
   await map(page)

@@ -89,43 +89,47 @@ export function fitDecay(test: DecayTest): DecayResult {
       { mean: 0, sd: DRIFT_SD },
     ]),
   ];
-  const model = (parameters: readonly number[]) =>
-    runs.map((run, i) =>
-      pressureDecay(
-        {
-          volume: test.volume * Math.exp(clamp(parameters[1] as number, 2)),
-          effectiveArea: (parameters[0] as number) * areaScale + run.extraArea,
-          ambient: test.ambient,
-          wallTemperature: test.temperature,
-          gasExcess: parameters[4 + 3 * i] as number,
-          drift: parameters[5 + 3 * i] as number,
-          wallTime: WALL_TIME.median * Math.exp(clamp(parameters[2] as number, 2.5)),
-        },
-        (run.pressures[0] as number) + (parameters[3 + 3 * i] as number),
-        run.times,
-      ),
+  const curve = (run: (typeof runs)[number], i: number, parameters: readonly number[]) =>
+    pressureDecay(
+      {
+        volume: test.volume * Math.exp(clamp(parameters[1] as number, 2)),
+        effectiveArea: (parameters[0] as number) * areaScale + run.extraArea,
+        ambient: test.ambient,
+        wallTemperature: test.temperature,
+        gasExcess: parameters[4 + 3 * i] as number,
+        drift: parameters[5 + 3 * i] as number,
+        wallTime: WALL_TIME.median * Math.exp(clamp(parameters[2] as number, 2.5)),
+      },
+      (run.pressures[0] as number) + (parameters[3 + 3 * i] as number),
+      run.times,
     );
-  const offsets = runs.map((_, i) => runs.slice(0, i).reduce((n, run) => n + run.times.length, 0));
+  // Area, volume and wall time are shared; the rest is each run's own.
+  const against = (targets: readonly (readonly number[])[], sigma: number) =>
+    runs.map((run, i) => ({
+      residuals: (p: readonly number[]) => curve(run, i, p).map((v, k) => (v - (targets[i]?.[k] as number)) / sigma),
+      parameters: [0, 1, 2, 3 + 3 * i, 4 + 3 * i, 5 + 3 * i],
+    }));
   const steps = [0.02, 0.01, 0.02, ...runs.flatMap(() => [0.5, 0.01, 1e-4])];
-  const raw = (parameters: readonly number[]) =>
-    model(parameters).flatMap((run, i) => run.map((p, k) => p - (runs[i]?.pressures[k] as number)));
   const start = [startArea(first, test) / areaScale, ...prior.slice(1).map((p) => p.mean)];
 
   const resolution = Math.max(...runs.map((run) => gaugeResolution(run.pressures)));
   const floor = Math.max(resolution / Math.sqrt(12), 2e-5 * (first.pressures[0] as number));
-  const fitAt = (sigma: number, from: readonly number[]) => leastSquares((p) => raw(p).map((r) => r / sigma), from, steps, prior);
+  const read = runs.map((run) => run.pressures);
+  const fitAt = (sigma: number, from: readonly number[], near: boolean) =>
+    leastSquares({ blocks: against(read, sigma), start: from, steps, prior, near });
   // Noise is taken from the fit's own scatter. Start fine: from a coarse guess the priors would lead the fit into a
   // misfit that confirms the guess.
   let sigma = floor;
-  let fit = fitAt(sigma, start);
+  let fit = fitAt(sigma, start, false);
   const samples = runs.reduce((n, run) => n + run.times.length, 0);
-  for (let pass = 0; pass < 12; pass++) {
+  for (let pass = 0; pass < 4; pass++) {
     const freedom = Math.max(1, samples - 3 - runs.length);
     const next = Math.max(floor, sigma * Math.sqrt(fit.cost / freedom));
     const settled = Math.abs(next / sigma - 1) < 0.02;
     sigma = next;
-    fit = fitAt(sigma, fit.parameters);
-    if (settled) break;
+    fit = fitAt(sigma, fit.parameters, true);
+    // What finds no bottom twice has none: it is said to be unsettled.
+    if (settled || (pass > 0 && !fit.settled)) break;
   }
 
   const inflate = sigma > 2 * floor ? correlationInflation(fit.residuals, first.times.length) : 1;
@@ -139,18 +143,24 @@ export function fitDecay(test: DecayTest): DecayResult {
 
   // What this test could have seen: the same unknowns and noise on a vessel that does not leak.
   const tightStart = fit.parameters.map((value, i) => (i === 0 ? 0 : value));
-  const tightCurve = model(tightStart).flat();
-  const tight = leastSquares(
-    (p) => model(p).flatMap((run, i) => run.map((v, k) => (v - (tightCurve[(offsets[i] as number) + k] as number)) / sigma)),
-    tightStart,
-    steps,
-    prior,
-  );
+  const tightCurves = runs.map((run, i) => curve(run, i, tightStart));
+  const tight = leastSquares({ blocks: against(tightCurves, sigma), start: tightStart, steps, prior, near: true });
   const tightSd = Math.sqrt(Math.max(0, tight.covariance[0]?.[0] ?? 0)) * inflate;
   const smallestVisible = asDiameter(2 * quantile * tightSd);
 
   const driftKelvin = (fit.parameters[5] as number) * (first.times.at(-1) as number);
-  const verdict = judgeDecay({ test, run: first, area, sd, low, high, smallestVisible, driftKelvin, sigma });
+  const verdict = judgeDecay({
+    test,
+    run: first,
+    area,
+    sd,
+    low,
+    high,
+    smallestVisible,
+    driftKelvin,
+    sigma,
+    settled: fit.settled,
+  });
   return {
     ...verdict,
     diameter,
@@ -158,7 +168,7 @@ export function fitDecay(test: DecayTest): DecayResult {
     high,
     smallestVisible,
     driftKelvin,
-    fitted: { times: first.times, pressures: model(fit.parameters)[0] as number[] },
+    fitted: { times: first.times, pressures: curve(first, 0, fit.parameters) },
   };
 }
 
@@ -228,11 +238,15 @@ function judgeDecay(seen: {
   smallestVisible: number;
   driftKelvin: number;
   sigma: number;
+  settled: boolean;
 }): Pick<DecayResult, "outcome" | "reasons"> {
-  const { test, run, area, sd, low, high, smallestVisible, driftKelvin, sigma } = seen;
+  const { test, run, area, sd, low, high, smallestVisible, driftKelvin, sigma, settled } = seen;
   const rise = (run.pressures.at(-1) as number) - (run.pressures[0] as number);
   if (rise > Math.max(3 * sigma, 0.002 * (run.pressures[0] as number)) || area + 3 * sd < 0) {
     return { outcome: "void", reasons: ["the pressure rose after shut-off: fuel vapour or warming, not tightness"] };
+  }
+  if (!settled) {
+    return { outcome: "unsure", reasons: ["the readings follow no one decay, so their size is not to be trusted: run it again"] };
   }
   const reasons: string[] = [];
   const required = test.required;

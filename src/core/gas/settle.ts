@@ -37,13 +37,19 @@ export function fitSettling(times: readonly number[], values: readonly number[],
   ];
   const at = (p: readonly number[], t: number) =>
     (p[0] as number) + (p[1] as number) * Math.exp(-(t - start) / Math.exp(p[2] as number));
-  const fitWith = (sigma: number, from: readonly number[]) =>
-    leastSquares((p) => times.map((t, i) => (at(p, t) - (values[i] as number)) / sigma), from, [floor, floor, 0.01], prior);
+  const fitWith = (sigma: number, from: readonly number[], near: boolean) =>
+    leastSquares({
+      blocks: [{ residuals: (p) => times.map((t, i) => (at(p, t) - (values[i] as number)) / sigma) }],
+      start: from,
+      steps: [floor, floor, 0.01],
+      prior,
+      near,
+    });
   let sigma = floor;
-  let fit = fitWith(sigma, [last, (values[0] as number) - last, logGuess]);
+  let fit = fitWith(sigma, [last, (values[0] as number) - last, logGuess], false);
   for (let pass = 0; pass < 4; pass++) {
     sigma = Math.max(floor, sigma * Math.sqrt(fit.cost / Math.max(1, times.length - 3)));
-    fit = fitWith(sigma, fit.parameters);
+    fit = fitWith(sigma, fit.parameters, true);
   }
   const [value, rush, logTau] = fit.parameters as [number, number, number];
   const timeConstant = Math.exp(logTau);

@@ -6,83 +6,125 @@ export interface Fit {
   /** Sum of squared residuals without the priors. */
   readonly cost: number;
   readonly residuals: number[];
+  /** False where it was still on its way when the steps ran out: what it gives is no optimum */
+  readonly settled: boolean;
 }
 
+/** Residuals that some of the parameters bear on; all of them where none are named. */
+export interface Block {
+  residuals(parameters: readonly number[]): number[];
+  readonly parameters?: readonly number[];
+}
+
+interface Problem {
+  readonly blocks: readonly Block[];
+  /** First guess */
+  readonly start: readonly number[];
+  /** Difference step of each parameter, in its own unit */
+  readonly steps: readonly number[];
+  /** Mean and sd of each parameter; an infinite sd is a flat prior */
+  readonly prior: readonly { readonly mean: number; readonly sd: number }[];
+  /** The start is an optimum of nearly the same problem: full steps from the first */
+  readonly near?: boolean;
+}
+
+/** Steps that a fit may take, and one that starts near its optimum. */
+const MOST_STEPS = 25;
+const MOST_NEAR = 10;
+
 /**
- * Levenberg–Marquardt (Marquardt 1963) with a central-difference Jacobian.
- * @param residuals weighted data residuals at the parameters (dimensionless).
- * @param start first guess; @param steps difference step of each parameter, in its own unit.
- * @param prior mean and sd of each parameter; an infinite sd is a flat prior.
- * Small problems only (≤ 20 parameters); returns the best point found after at most 60 steps.
+ * Levenberg–Marquardt (Marquardt 1963) with damping by the ratio of gain and promise (Nielsen 1999); the way is found with
+ * forward differences, the covariance with central ones; residuals are divided by their σ. Small problems only (≤ 20 parameters). Settled once a step promises
+ * less than a millionth of what is left; the best point found where the steps run out before.
  */
-export function leastSquares(
-  residuals: (parameters: readonly number[]) => number[],
-  start: readonly number[],
-  steps: readonly number[],
-  prior: readonly { mean: number; sd: number }[],
-): Fit {
+export function leastSquares(problem: Problem): Fit {
+  const { blocks, start, prior, near = false } = problem;
   const n = start.length;
   const priorCost = (p: readonly number[]) =>
     p.reduce((sum, value, i) => sum + ((value - (prior[i]?.mean ?? 0)) / (prior[i]?.sd ?? Infinity)) ** 2, 0);
-  const sumSquares = (r: readonly number[]) => r.reduce((sum, value) => sum + value * value, 0);
+  const residuals = (p: readonly number[]) => blocks.map((block) => block.residuals(p));
   let p = [...start];
   let r = residuals(p);
   let total = sumSquares(r) + priorCost(p);
-  let damping = 1e-3;
-  let normal = normalEquations(residuals, p, r, steps, prior);
-  for (let iteration = 0; iteration < 60; iteration++) {
+  let damping = near ? 1e-6 : 1e-3;
+  let normal = normalEquations(problem, p, r);
+  let growth = 2;
+  let settled = false;
+  for (let step = 0; step < (near ? MOST_NEAR : MOST_STEPS) && !settled; step++) {
     const damped = normal.matrix.map((row, i) => row.map((v, j) => (i === j ? v * (1 + damping) : v)));
-    const step = solve(damped, normal.gradient);
-    const next = p.map((value, i) => value - (step[i] ?? 0));
+    const move = solve(damped, normal.gradient);
+    const next = p.map((value, i) => value - (move[i] ?? 0));
     const nextR = residuals(next);
     const nextTotal = sumSquares(nextR) + priorCost(next);
-    if (Number.isFinite(nextTotal) && nextTotal <= total) {
-      const gain = total - nextTotal;
+    const gain = total - nextTotal;
+    // What the linear model promised for this step
+    const promised = move.reduce(
+      (sum, m, i) => sum + m * ((normal.gradient[i] as number) + damping * (normal.matrix[i]?.[i] as number) * m),
+      0,
+    );
+    if (Number.isFinite(nextTotal) && gain >= 0) {
       p = next;
       r = nextR;
       total = nextTotal;
-      damping = Math.max(damping / 10, 1e-9);
-      normal = normalEquations(residuals, p, r, steps, prior);
-      if (gain < 1e-6 * (1 + total) && damping < 1e-5) break;
+      damping = Math.max(damping * Math.max(1 / 10, 1 - (2 * (gain / promised) - 1) ** 3), 1e-9);
+      growth = 2;
+      normal = normalEquations(problem, p, r);
+      settled = promised < 1e-6 * (1 + total);
     } else {
-      damping *= 10;
-      if (damping > 1e9) break;
+      damping *= growth;
+      growth *= 2;
+      // Not even the shortest step gains: this is the bottom, as far as numbers go.
+      settled = damping > 1e9;
     }
   }
+  const { matrix } = normalEquations(problem, p, r, true);
   const covariance = Array.from({ length: n }, (_, j) =>
     solve(
-      normal.matrix,
+      matrix,
       Array.from({ length: n }, (_, i) => (i === j ? 1 : 0)),
     ),
   );
-  return { parameters: p, covariance, cost: sumSquares(r), residuals: r };
+  return { parameters: p, covariance, cost: sumSquares(r), residuals: r.flat(), settled };
+}
+
+function sumSquares(blocks: readonly (readonly number[])[]): number {
+  let sum = 0;
+  for (const block of blocks) for (const value of block) sum += value * value;
+  return sum;
 }
 
 function normalEquations(
-  residuals: (p: readonly number[]) => number[],
+  { blocks, steps, prior }: Problem,
   p: readonly number[],
-  r: readonly number[],
-  steps: readonly number[],
-  prior: readonly { mean: number; sd: number }[],
+  r: readonly (readonly number[])[],
+  central = false,
 ) {
   const n = p.length;
-  const columns = p.map((value, i) => {
-    const h = steps[i] ?? 1e-6;
-    const up = residuals(p.map((v, j) => (i === j ? value + h : v)));
-    const down = residuals(p.map((v, j) => (i === j ? value - h : v)));
-    return up.map((u, k) => (u - (down[k] ?? 0)) / (2 * h));
-  });
-  const dot = (a: readonly number[], b: readonly number[]) => a.reduce((sum, v, k) => sum + v * (b[k] ?? 0), 0);
-  const matrix = Array.from({ length: n }, (_, i) =>
-    Array.from({ length: n }, (_, j) => {
-      const weight = i === j ? 1 / (prior[i]?.sd ?? Infinity) ** 2 : 0;
-      return dot(columns[i] ?? [], columns[j] ?? []) + weight;
-    }),
-  );
-  const gradient = p.map(
-    (value, i) => dot(columns[i] ?? [], r) + (value - (prior[i]?.mean ?? 0)) / (prior[i]?.sd ?? Infinity) ** 2,
-  );
+  const matrix = p.map((_, i) => p.map((_, j) => (i === j ? 1 / (prior[i]?.sd ?? Infinity) ** 2 : 0)));
+  const gradient = p.map((value, i) => (value - (prior[i]?.mean ?? 0)) / (prior[i]?.sd ?? Infinity) ** 2);
+  const all = Array.from({ length: n }, (_, i) => i);
+  for (const [b, block] of blocks.entries()) {
+    const own = block.parameters ?? all;
+    const columns = own.map((i) => {
+      const h = steps[i] ?? 1e-6;
+      const moved = (by: number) => block.residuals(p.map((v, j) => (i === j ? v + by : v)));
+      const [up, down] = [moved(h), central ? moved(-h) : (r[b] as number[])];
+      return up.map((u, k) => (u - (down[k] as number)) / (central ? 2 * h : h));
+    });
+    for (const [a, i] of own.entries()) {
+      const column = columns[a] as number[];
+      gradient[i] = (gradient[i] as number) + dot(column, r[b] as number[]);
+      for (const [c, j] of own.entries())
+        (matrix[i] as number[])[j] = ((matrix[i] as number[])[j] as number) + dot(column, columns[c] as number[]);
+    }
+  }
   return { matrix, gradient };
+}
+
+function dot(a: readonly number[], b: readonly number[]): number {
+  let sum = 0;
+  for (let k = 0; k < a.length; k++) sum += (a[k] as number) * (b[k] as number);
+  return sum;
 }
 
 /** Solves a small symmetric system by Gaussian elimination on rows scaled to unit diagonal. */

@@ -1,17 +1,21 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { leastSquares } from "./least-squares";
+import { type Fit, leastSquares } from "./least-squares";
 import { seededNoise } from "./random";
 import { stretchEdges, stretchMeans } from "./thin";
 
 const flat = (n: number) => Array.from({ length: n }, () => ({ mean: 0, sd: Infinity }));
+
+type Residuals = (p: readonly number[]) => number[];
+const fitOf = (residuals: Residuals, start: number[], steps: number[], prior: { mean: number; sd: number }[]): Fit =>
+  leastSquares({ blocks: [{ residuals }], start, steps, prior });
 
 describe("least squares", () => {
   const x = [0, 1, 2, 3, 4];
 
   it("gives the line of the normal equations, with their covariance", () => {
     const y = [1.1, 2.9, 5.2, 6.8, 9.1];
-    const fit = leastSquares(
+    const fit = fitOf(
       (p) => x.map((v, i) => (p[0] as number) + (p[1] as number) * v - (y[i] as number)),
       [0, 0],
       [1e-3, 1e-3],
@@ -29,12 +33,7 @@ describe("least squares", () => {
     const truth = [3, 5, 0.7] as const;
     const times = Array.from({ length: 20 }, (_, i) => i / 2);
     const model = (p: readonly number[], t: number) => (p[0] as number) + (p[1] as number) * Math.exp(-(p[2] as number) * t);
-    const fit = leastSquares(
-      (p) => times.map((t) => (model(p, t) - model(truth, t)) / 0.01),
-      [1, 1, 0.2],
-      [1e-4, 1e-4, 1e-4],
-      flat(3),
-    );
+    const fit = fitOf((p) => times.map((t) => (model(p, t) - model(truth, t)) / 0.01), [1, 1, 0.2], [1e-4, 1e-4, 1e-4], flat(3));
     fit.parameters.forEach((value, i) => {
       expect(value).toBeCloseTo(truth[i] as number, 3);
     });
@@ -42,13 +41,13 @@ describe("least squares", () => {
   });
 
   it("lets a prior and data of the same weight meet half way", () => {
-    const fit = leastSquares((p) => [(p[0] as number) - 10], [0], [1e-3], [{ mean: 0, sd: 1 }]);
+    const fit = fitOf((p) => [(p[0] as number) - 10], [0], [1e-3], [{ mean: 0, sd: 1 }]);
     expect(fit.parameters[0]).toBeCloseTo(5, 6);
     expect(fit.covariance[0]?.[0]).toBeCloseTo(0.5, 4);
   });
 
   it("stays put where the data say nothing", () => {
-    const fit = leastSquares(
+    const fit = fitOf(
       () => [0.3, -0.2],
       [7, 1],
       [1e-3, 1e-3],
@@ -62,12 +61,38 @@ describe("least squares", () => {
     expect(fit.covariance[1]?.[1]).toBeCloseTo(0.25, 6);
   });
 
+  it("finds the same in blocks that name their parameters, and from near as from far (property)", () => {
+    const number = fc.double({ min: 0.5, max: 3, noNaN: true });
+    fc.assert(
+      fc.property(number, number, number, (a, b, c) => {
+        // Two decays of one time constant, each with a height of its own.
+        const y = (height: number, rate: number, t: number) => height * Math.exp(-rate * t);
+        const block = (i: 1 | 2, height: number) => ({
+          residuals: (p: readonly number[]) =>
+            x.map((t) => (y(p[i] as number, p[0] as number, t) - y(height, c, t) - 0.01 * Math.cos(9 * t)) / 0.01),
+          parameters: [0, i],
+        });
+        const blocks = [block(1, a), block(2, b)];
+        const problem = { start: [1, 1, 1], steps: [1e-4, 1e-4, 1e-4], prior: flat(3) };
+        const apart = leastSquares({ ...problem, blocks });
+        const whole = fitOf((p) => blocks.flatMap((o) => o.residuals(p)), problem.start, problem.steps, problem.prior);
+        const near = leastSquares({ ...problem, blocks, start: apart.parameters, near: true });
+        for (const i of [0, 1, 2]) {
+          expect(apart.parameters[i]).toBeCloseTo(whole.parameters[i] as number, 3);
+          expect(near.parameters[i]).toBeCloseTo(apart.parameters[i] as number, 3);
+          expect(apart.covariance[i]?.[i]).toBeCloseTo(whole.covariance[i]?.[i] as number, 6);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
   it("never ends worse than it began (property)", () => {
     fc.assert(
       fc.property(fc.double({ min: -5, max: 5, noNaN: true }), fc.double({ min: -5, max: 5, noNaN: true }), (a, b) => {
         const residuals = (p: readonly number[]) => x.map((v) => Math.sin((p[0] as number) * v) + (p[1] as number) - v / 3);
         const before = residuals([a, b]).reduce((sum, r) => sum + r * r, 0);
-        expect(leastSquares(residuals, [a, b], [1e-4, 1e-4], flat(2)).cost).toBeLessThanOrEqual(before + 1e-9);
+        expect(fitOf(residuals, [a, b], [1e-4, 1e-4], flat(2)).cost).toBeLessThanOrEqual(before + 1e-9);
       }),
       { numRuns: 50 },
     );

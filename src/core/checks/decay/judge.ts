@@ -18,8 +18,8 @@ const NEAR = 0.5;
 const WALLS_YIELD = 0.1;
 
 /** Samples in SI: s since shut-off, Pa gauge. */
-const runOf = (all: DecayRecord["samples"], unit: DecayRecord["unit"]): DecayRun => {
-  const samples = thinned(all);
+const runOf = (all: DecayRecord["samples"], { unit, reference }: DecayRecord): DecayRun => {
+  const samples = thinned(all, reference ? MOST_FITTED / 2 : MOST_FITTED);
   return { times: samples.map((s) => s[0]), pressures: samples.map((s) => s[1] * UNITS[unit].scale) };
 };
 
@@ -28,21 +28,21 @@ export function readDecay(record: DecayRecord, context: Pick<CheckContext, "layo
   const space = record.volume ? { volume: toSi(record.volume), sd: 0 } : gasSpace(context, record);
   const { reference, required, held } = record;
   return fitDecay({
-    ...runOf(record.samples, record.unit),
+    ...runOf(record.samples, record),
     volume: space.volume,
     ...(record.volume ? {} : { volumeSd: Math.hypot(space.sd / space.volume, WALLS_YIELD) }),
     ambient: toSi(record.ambient),
     temperature: toSi(record.temperature),
     ...(held === undefined ? {} : { held }),
     ...(required ? { required: toSi(required.size) } : {}),
-    ...(reference ? { reference: { diameter: toSi(reference.diameter), ...runOf(reference.samples, record.unit) } } : {}),
+    ...(reference ? { reference: { diameter: toSi(reference.diameter), ...runOf(reference.samples, record) } } : {}),
   });
 }
 
 /** Pressure that the size to be caught would take out of this gas space during the run, Pa: what the gauge must show. */
 function fallToSee(record: DecayRecord, context: CheckContext): number | undefined {
   if (!record.required) return undefined;
-  const run = runOf(record.samples, record.unit);
+  const run = runOf(record.samples, record);
   const ambient = toSi(record.ambient);
   const start = run.pressures[0] as number;
   const { volume } = record.volume ? { volume: toSi(record.volume) } : gasSpace(context, record);
@@ -72,13 +72,16 @@ function grossLoss({ samples }: DecayRecord): number | undefined {
   return seconds <= AT_ONCE ? seconds : undefined;
 }
 
-/** Most readings that are fitted: more are thinned to the means of equal stretches, of which each is one reading. */
+/**
+ * Most readings that are fitted, of both runs where a reference hole was opened: more are thinned to the means of equal
+ * stretches, of which each is one reading.
+ */
 const MOST_FITTED = 60;
 
-function thinned(samples: DecayRecord["samples"]): DecayRecord["samples"] {
-  if (samples.length <= MOST_FITTED) return samples;
+function thinned(samples: DecayRecord["samples"], most: number): DecayRecord["samples"] {
+  if (samples.length <= most) return samples;
   const [first, ...rest] = samples as [readonly [number, number], ...(readonly [number, number])[]];
-  const edges = stretchEdges(rest.length, MOST_FITTED - 1);
+  const edges = stretchEdges(rest.length, most - 1);
   const column = (k: 0 | 1) =>
     stretchMeans(
       rest.map((s) => s[k]),

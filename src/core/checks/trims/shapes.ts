@@ -90,17 +90,17 @@ interface Hypothesis {
   readonly errorPrior: "nuisance" | "fault";
   /** Predicted trim beyond b, fraction: of each measured point, then of each drawn one */
   readonly shift: readonly number[];
-  /** sd of that prediction at each point, fraction */
-  readonly spread: readonly number[];
+  /** sd of that prediction at each point, fraction; absent where it is certain */
+  readonly spread?: readonly number[];
   readonly area?: number;
 }
 
 const normalised = (grid: { b: number; weight: number }[]) => {
   const total = grid.reduce((sum, g) => sum + g.weight, 0);
-  return grid.map((g) => ({ b: g.b, weight: g.weight / total }));
+  return grid.map((g) => ({ b: g.b, logWeight: Math.log(g.weight / total) }));
 };
 const NUISANCE_GRID = normalised(
-  spaced(-3.2 * NUISANCE_SD, 3.2 * NUISANCE_SD, 23).map((b) => ({ b, weight: Math.exp(-0.5 * (b / NUISANCE_SD) ** 2) })),
+  spaced(-3.2 * NUISANCE_SD, 3.2 * NUISANCE_SD, 17).map((b) => ({ b, weight: Math.exp(-0.5 * (b / NUISANCE_SD) ** 2) })),
 );
 /** Mostly 5 to 30 %; beyond that rarer and without an upper end: a wrong meter can be wrong by any share. */
 const LARGE_ERROR = 0.12;
@@ -213,7 +213,8 @@ export function fitShared(banks: readonly (readonly BankPoint[])[], conditions: 
     const thin = clustered(points);
     const top = Math.max(...points.map((p) => p.flow));
     const own = hypothesesOf("fades-with-flow", thin, top, conditions);
-    return { thin, own, logs: own.map((h) => logLikelihood(thin, h).log) };
+    const read = readUnder(thin);
+    return { own, logs: own.map((h) => logLikelihood(read, h).log) };
   });
   // A hole of area A seen by both gives each bank A/banks: the same grid, its diameter √banks as large.
   const grid = each[0]?.own ?? [];
@@ -240,9 +241,9 @@ function hypothesesOf(id: ShapeId, points: readonly OperatingPoint[], top: numbe
   const zero = points.map(() => 0);
   switch (id) {
     case "none":
-      return [{ weight: 1, errorPrior: "nuisance", shift: zero, spread: zero }];
+      return [{ weight: 1, errorPrior: "nuisance", shift: zero }];
     case "constant":
-      return [{ weight: 1, errorPrior: "fault", shift: zero, spread: zero }];
+      return [{ weight: 1, errorPrior: "fault", shift: zero }];
     case "fades-with-flow": {
       const share = points.map((p) => manifoldFlux(p, conditions) / p.flow);
       return logSpaced(0.6e-3, 9e-3, 90).map((d) => {
@@ -258,7 +259,6 @@ function hypothesesOf(id: ShapeId, points: readonly OperatingPoint[], top: numbe
           weight: 1 / (33 * GROWTHS.length),
           errorPrior: "nuisance" as const,
           shift: points.map((p) => (id === "grows-with-flow" ? 1 : -1) * strength * growth(p.flow / top)),
-          spread: zero,
         })),
       );
     case "rich-fades-with-flow": {
@@ -268,7 +268,6 @@ function hypothesesOf(id: ShapeId, points: readonly OperatingPoint[], top: numbe
         weight: 1 / 45,
         errorPrior: "nuisance" as const,
         shift: points.map((p) => (-strength * least) / p.flow),
-        spread: zero,
       }));
     }
     case "rich-under-boost": {
@@ -307,61 +306,88 @@ interface Integral {
   readonly hole?: { diameter: number; low: number; high: number };
 }
 
-function logSumExp(logs: readonly number[]): number {
-  const top = Math.max(...logs);
-  return Number.isFinite(top) ? top + Math.log(logs.reduce((sum, l) => sum + Math.exp(l - top), 0)) : top;
+function logSumExp(logs: ArrayLike<number>): number {
+  let top = Number.NEGATIVE_INFINITY;
+  for (let i = 0; i < logs.length; i++) top = Math.max(top, logs[i] as number);
+  if (!Number.isFinite(top)) return top;
+  let sum = 0;
+  for (let i = 0; i < logs.length; i++) sum += Math.exp((logs[i] as number) - top);
+  return top + Math.log(sum);
 }
 
-/** log p(points | hypothesis), fuelling error and noise integrated out, with the mean error. */
-function logLikelihood(points: readonly Cluster[], hypothesis: Hypothesis): { log: number; error: number } {
-  const grid = hypothesis.errorPrior === "nuisance" ? NUISANCE_GRID : FAULT_GRID;
-  const logs: number[] = [];
-  const errors: number[] = [];
-  for (const [noise, noiseWeight] of NOISE) {
-    // Reading noise averages out among the points of a flow; what the model and the meter get wrong does not.
-    const sds = points.map((p, i) =>
-      Math.hypot(
-        Math.sqrt((noise ** 2 - MODEL_SD ** 2 + p.scatter ** 2) / (p.saturated === 0 ? p.count : 1) + MODEL_SD ** 2),
-        hypothesis.spread[i] as number,
-      ),
+/** Points with what every hypothesis needs of them. */
+interface Read {
+  readonly points: readonly Cluster[];
+  /** Of each noise: the log of its prior weight, and the variance of each point under it, fraction², with its log */
+  readonly noises: readonly {
+    readonly logWeight: number;
+    readonly variances: readonly number[];
+    readonly logs: readonly number[];
+  }[];
+}
+
+/** Reading noise averages out among the points of a flow; what the model and the meter get wrong does not. */
+const readUnder = (points: readonly Cluster[]): Read => ({
+  points,
+  noises: NOISE.map(([noise, weight]) => {
+    const variances = points.map(
+      (p) => (noise ** 2 - MODEL_SD ** 2 + p.scatter ** 2) / (p.saturated === 0 ? p.count : 1) + MODEL_SD ** 2,
     );
+    return { logWeight: Math.log(weight), variances, logs: variances.map(Math.log) };
+  }),
+});
+
+/** log p(points | hypothesis), fuelling error and noise integrated out, with the mean error. */
+function logLikelihood({ points, noises }: Read, hypothesis: Hypothesis): { log: number; error: number } {
+  const { spread } = hypothesis;
+  const grid = hypothesis.errorPrior === "nuisance" ? NUISANCE_GRID : FAULT_GRID;
+  const logs = new Float64Array(grid.length * noises.length);
+  let at = 0;
+  for (const { logWeight, variances, logs: logVariances } of noises) {
     // Σz² is a square in b: z = (y − s − b·(1 + s))/σ for a shift s. Only what stands at a stop is summed at every b.
     let [base, square, cross, bend] = [0, 0, 0, 0];
-    const stopped: number[] = [];
+    const stopped: { readonly p: Cluster; readonly shift: number; readonly sd: number }[] = [];
     for (let i = 0; i < points.length; i++) {
       const p = points[i] as Cluster;
-      const sd = sds[i] as number;
+      const shift = hypothesis.shift[i] as number;
+      const variance = spread ? (variances[i] as number) + (spread[i] as number) ** 2 : (variances[i] as number);
       if (p.saturated !== 0) {
         base -= p.count * Math.log(CENSORED_WIDTH);
-        stopped.push(i);
+        stopped.push({ p, shift, sd: Math.sqrt(variance) });
         continue;
       }
-      const off = (p.trim - (hypothesis.shift[i] as number)) / sd;
-      const slope = (1 + (hypothesis.shift[i] as number)) / sd;
-      base -= Math.log(sd);
-      square += off * off;
-      cross += off * slope;
-      bend += slope * slope;
+      const off = p.trim - shift;
+      const slope = 1 + shift;
+      base -= 0.5 * (spread ? Math.log(variance) : (logVariances[i] as number));
+      square += (off * off) / variance;
+      cross += (off * slope) / variance;
+      bend += (slope * slope) / variance;
     }
-    for (const { b, weight } of grid) {
+    for (const { b, logWeight: gridWeight } of grid) {
       let logL = base - 0.5 * (square - 2 * b * cross + b * b * bend);
-      for (const i of stopped) {
-        const p = points[i] as Cluster;
-        const expected = (1 + b) * (1 + (hypothesis.shift[i] as number)) - 1;
-        logL += p.count * logTail(((p.trim - expected) / (sds[i] as number)) * p.saturated);
+      for (const { p, shift, sd } of stopped) {
+        const expected = (1 + b) * (1 + shift) - 1;
+        logL += p.count * logTail(((p.trim - expected) / sd) * p.saturated);
       }
-      logs.push(Math.log(noiseWeight * weight) + logL);
-      errors.push(b);
+      logs[at++] = logWeight + gridWeight + logL;
     }
   }
-  const log = logSumExp(logs);
-  const error = Number.isFinite(log) ? logs.reduce((sum, l, i) => sum + Math.exp(l - log) * (errors[i] as number), 0) : 0;
-  return { log, error };
+  const top = logs.reduce((a, b) => Math.max(a, b));
+  if (!Number.isFinite(top)) return { log: top, error: 0 };
+  let sum = 0;
+  let errors = 0;
+  for (let i = 0; i < logs.length; i++) {
+    const weight = Math.exp((logs[i] as number) - top);
+    sum += weight;
+    errors += weight * (grid[i % grid.length] as (typeof grid)[number]).b;
+  }
+  return { log: top + Math.log(sum), error: errors / sum };
 }
 
 /** Sums likelihood × prior over hypotheses, fuelling error and noise. */
 function integrate(points: readonly Cluster[], hypotheses: readonly Hypothesis[]): Integral {
-  const each = hypotheses.map((h) => logLikelihood(points, h));
+  const read = readUnder(points);
+  const each = hypotheses.map((h) => logLikelihood(read, h));
   const logs = each.map((e, i) => e.log + Math.log((hypotheses[i] as Hypothesis).weight));
   const logEvidence = logSumExp(logs);
   const weights = logs.map((l) => (Number.isFinite(logEvidence) ? Math.exp(l - logEvidence) : 1 / logs.length));
@@ -405,9 +431,19 @@ function holeOf(hypotheses: readonly Hypothesis[], weights: readonly number[], t
 
 /** log P(Z > z) of a standard normal; far out by the first term of its asymptotic series (Abramowitz & Stegun 26.2.12). */
 function logTail(z: number): number {
-  if (z > 5) return -0.5 * z * z - Math.log(z * Math.sqrt(2 * Math.PI));
-  return Math.log(normalTail(z));
+  if (z > TABLE_END) return -0.5 * z * z - Math.log(z * Math.sqrt(2 * Math.PI));
+  if (z < -TABLE_END) return 0;
+  const at = (z + TABLE_END) * TABLE_STEPS;
+  const i = Math.floor(at);
+  const low = TAIL_TABLE[i] as number;
+  return low + (at - i) * ((TAIL_TABLE[i + 1] as number) - low);
 }
+/** It is asked for hundreds of thousands of times a survey: between ±5, straight between a thousand values a step. */
+const TABLE_END = 5;
+const TABLE_STEPS = 1000;
+const TAIL_TABLE = Float64Array.from({ length: 2 * TABLE_END * TABLE_STEPS + 2 }, (_, i) =>
+  Math.log(normalTail(i / TABLE_STEPS - TABLE_END)),
+);
 
 /** P(Z > z) of a standard normal: 1 − Φ(z), Abramowitz & Stegun 7.1.26, |error| < 1.5e−7. */
 function normalTail(z: number): number {
