@@ -217,6 +217,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   readonly sweeps?: true;
   /** Why it cannot be done on a hot engine; `waits` where even a warm one must cool down first */
   readonly hot?: { readonly why: string; readonly waits?: true };
+  /** It wants a tank that has stood: fuel that goes on steaming spoils it */
+  readonly soaked?: true;
   /** The house methods that begin with it on a lean code */
   readonly locator?: readonly HouseMethods["firstLocator"][];
   /** Joints that it can be done at on this vehicle; absent where it is about the whole car, or chooses its way in itself */

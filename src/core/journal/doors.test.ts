@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { NATURAL, smokeRun } from "../core.fixture";
 import { BadInput, validate } from "../input";
 import { canonicalJson } from "./canonical";
-import { type EntryKind, entrySchema, validateBody } from "./entries";
+import { type Bodies, type EntryKind, entrySchema, validateBody } from "./entries";
 import { foldJob } from "./fold";
 import { parseJobFile, toJobFile } from "./job-file";
 import { found, JOB, NOW, proved, repairBody, SHOP } from "./journal.fixture";
@@ -191,5 +191,27 @@ describe("readings as CSV", () => {
     const last = job.entries.findIndex((e) => e.kind === "check");
     job.entries[last] = { ...(job.entries[last] as (typeof job.entries)[number]), by: '=HYPERLINK("x")' };
     expect(readingsCsv(job.state())).toContain(`"'=HYPERLINK(""x"")"`);
+  });
+});
+
+describe("a repair of today", () => {
+  const today = (change: Partial<Bodies["repair"]>) =>
+    says(() =>
+      validateBody("repair", repairBody("6f9619ff-8b86-4d01-b42d-00cf4fc964ff", { places: ["throttle"], ...change }), 2),
+    );
+  const substitute = { what: "hose by the metre", medium: "oil mist", temperature: { value: 120, unit: "°C" as const } };
+  it.each([
+    [{}, /^taken$/],
+    [{ places: [] }, /Say where it was worked on/],
+    [{ what: "Throttle body cleaned", parts: [] }, /cleaned or freed, with no new part/],
+    [{ what: "Seized flap shaft freed", parts: [] }, /cleaned or freed, with no new part/],
+    [{ what: "Throttle body cleaned, gasket renewed" }, /^taken$/],
+    [{ what: "Freewheel renewed", parts: [] }, /^taken$/],
+    [{ what: "Throttle body cleaned", parts: [], permanence: "temporary", recheck: "2026-06-01", limit: "a month" }, /^taken$/],
+    [{ permanence: "temporary", recheck: "2026-06-01" }, /needs a limit/],
+    [{ substitute }, /not all known is a temporary repair/],
+    [{ substitute: { ...substitute, suction: { value: 80, unit: "kPa", kind: "vacuum" } } }, /^taken$/],
+  ] as [Partial<Bodies["repair"]>, RegExp][])("%j", (change, message) => {
+    expect(today(change)).toMatch(message);
   });
 });

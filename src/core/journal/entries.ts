@@ -6,8 +6,8 @@ import { BadInput, line, needed, strictObject, validate } from "../input";
 import { ENGINE_NOW, type EngineNow } from "../suspects";
 import { type Quantity, quantitySchema } from "../units";
 import { type GivenFacts, KIT_KINDS, type KitItem, type KitKind, vehicleSchema } from "../vehicle";
-
 import type { ReadinessFacts } from "./readiness";
+import { onlyCleaned } from "./typed";
 
 /** When something happened: a moment, or from–to for a run. ISO 8601, UTC. */
 export type At = string | { readonly from: string; readonly to: string };
@@ -544,6 +544,9 @@ export const recordedSchema = strictObject({
   clampedFrom: yup.mixed<At>().optional(),
 });
 
+export const CLEANED =
+  "What was cleaned or freed, with no new part, is a temporary repair: give it its limit and a re-check date";
+
 /** What a body of today's version must say beyond what older ones could leave open; the path and what to do. */
 const TODAY: { readonly [K in EntryKind]?: (body: Bodies[K]) => readonly [string, string] | undefined } = {
   finding: (b) =>
@@ -556,6 +559,7 @@ const TODAY: { readonly [K in EntryKind]?: (body: Bodies[K]) => readonly [string
     if (!b.places?.length) return ["places", "Say where it was worked on, or that it was all over"];
     if (b.permanence === "temporary" && !b.limit)
       return ["limit", "A temporary repair needs a limit: how far, how long, until what"];
+    if (b.permanence === "permanent" && onlyCleaned(b)) return ["permanence", CLEANED];
     const { substitute } = b;
     const known = !substitute || (substitute.medium && substitute.temperature && substitute.suction);
     if (!known && b.permanence === "permanent")

@@ -7,6 +7,7 @@ export * from "./job-file";
 export { setupOf } from "./proof/evidence";
 export * from "./readiness";
 export * from "./readings-csv";
+export * from "./soak";
 export * from "./state";
 export * from "./sync";
 export * from "./typed";

@@ -32,5 +32,6 @@ export function minutesOf(text: string): number {
   return minutes;
 }
 
-/** What is cleaned, freed or put back in is not new: a repair that says so is a temporary one. */
-export const soundsCleaned = (what: string): boolean => /\b(clean|refit|freed?\b|re-?seat)/i.test(what);
+/** What was cleaned or freed and went back with no new part is as old as before: a temporary repair. */
+export const onlyCleaned = ({ what, parts }: { readonly what: string; readonly parts: readonly unknown[] }): boolean =>
+  parts.length === 0 && /\b(clean|freed?\b)/i.test(what);

@@ -1,7 +1,7 @@
 import * as yup from "yup";
 import { type BallCurve, calibrateBall } from "../gas/flow-ball";
-import { line, needed, strictObject } from "../input";
-import { type Quantity, quantitySchema, toSi } from "../units";
+import { BadInput, line, needed, strictObject } from "../input";
+import { parseNumber, parseQuantity, type Quantity, quantitySchema, toSi } from "../units";
 
 export const MACHINE_KINDS = {
   "low-pressure": "Low-pressure smoke",
@@ -22,6 +22,21 @@ export interface Calibration {
   readonly pressure: Quantity;
   readonly points: readonly { readonly height: number; readonly diameter: Quantity }[];
 }
+
+/** Reference holes and ball heights as typed, one a line: "0.020 in 3.1". Throws BadInput for a line that is not. */
+export const calibrationPoints = (text: string): Calibration["points"] =>
+  text
+    .split("\n")
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .map((line) => {
+      const m = /^(.+?)[\s:=]+([\d.,]+)$/.exec(line);
+      const hole = m && parseQuantity(m[1] as string, { dimension: "length", unit: "in" });
+      const height = m && parseNumber(m[2] as string);
+      if (!hole?.ok || !height?.ok)
+        throw new BadInput(`"${line}": write the hole, then the ball's height, like 0.020 in 3.1`, "calibration.points");
+      return { diameter: hole.value, height: height.value };
+    });
 
 /** A smoke machine and what its maker says of it. */
 export interface Machine {

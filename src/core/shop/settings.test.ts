@@ -3,6 +3,7 @@ import { validate } from "../input";
 import {
   ballCurve,
   type Calibration,
+  calibrationPoints,
   DEFAULT_HOUSE,
   DEFAULT_LIMITS,
   DEFAULT_SHOP,
@@ -135,5 +136,18 @@ describe("proof history", () => {
     ["a fall nobody would notice", [0.99, 0.988, 0.986, 0.984, 0.982]],
   ])("says nothing of %s", (_name, shares) => {
     expect(proofDrift(series(shares))).toBeUndefined();
+  });
+});
+
+describe("a calibration as it is typed", () => {
+  it("takes a hole and a height a line, whatever stands between them", () => {
+    expect(calibrationPoints("0.020 in 3.1\n\n 0,5 mm: 3,0 \n0.040 in = 9.6")).toEqual([
+      { diameter: { value: 0.02, unit: "in" }, height: 3.1 },
+      { diameter: { value: 0.5, unit: "mm" }, height: 3 },
+      { diameter: { value: 0.04, unit: "in" }, height: 9.6 },
+    ]);
+  });
+  it.each(["0.020 in", "3.1", "two holes 3", "0.020 in high"])("says what is wrong with %j", (text) => {
+    expect(() => calibrationPoints(text)).toThrow(/write the hole, then the ball's height/);
   });
 });

@@ -2,7 +2,6 @@ import { describe, expect, it } from "vitest";
 import { VAPOUR } from "@/core/core.fixture";
 import { validate } from "@/core/input";
 import { type EvapFacts, evapSchema } from "@/core/vehicle";
-import { readTable } from "./checks/samples";
 import { draftOfEvap, EMPTY_EVAP, type EvapDraft, evapOf } from "./evap-form";
 import { dayWords } from "./stations/day-words";
 
@@ -45,25 +44,6 @@ describe("the vapour system in the vehicle form", () => {
     [{ sensorZero: "1,5 V", sensorPerUnit: "0,6" }, /^taken$/],
   ])("%j", (change, message) => {
     expect(wrong(change)).toMatch(message);
-  });
-});
-
-describe("a typed table of readings", () => {
-  it("takes blanks, tabs and semicolons between, a decimal point or comma, and empty lines", () => {
-    expect(readTable("0 10.00\n\n30\t9,21\n60; 8.45\n")).toEqual([
-      [0, 10],
-      [30, 9.21],
-      [60, 8.45],
-    ]);
-    expect(readTable("")).toEqual([]);
-  });
-  it.each([
-    ["0 10\n5", /^Line 2: type seconds and pressure/],
-    ["0 10\n5 9 8", /^Line 2: type seconds/],
-    ["zero 10", /^Line 1: /],
-    ["0 10\n30 9\n20 8", /^Line 3: time must rise/],
-  ])("says which line of %j is wrong", (text, message) => {
-    expect(readTable(text)).toMatch(message);
   });
 });
 

@@ -2,9 +2,11 @@
 
 import { useState } from "react";
 import { v4 as uuid } from "uuid";
+import { BadInput } from "@/core/input";
 import { inSentence } from "@/core/sentence";
 import {
   type Calibration,
+  calibrationPoints,
   MACHINE_KINDS,
   type Machine,
   type MachineKind,
@@ -13,7 +15,7 @@ import {
   SERVICE_KINDS,
   type ServiceKind,
 } from "@/core/shop/settings";
-import { formatQuantity, parseNumber, parseQuantity } from "@/core/units";
+import { formatQuantity, parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
@@ -189,17 +191,14 @@ function CalibrationForm({ machine, onSave }: { machine: Machine; onSave: (calib
   const record = () => {
     const at = parseQuantity(pressure, { dimension: "pressure", unit: machine.ratedPressure.unit, kind: "gauge" });
     if (!at.ok) return setError(`Pressure: ${at.message}`);
-    const points = [];
-    for (const line of lines.split("\n").filter((l) => l.trim())) {
-      const m = /^\s*(.+?)[\s:=]+([\d.,]+)\s*$/.exec(line);
-      const hole = m && parseQuantity(m[1] as string, { dimension: "length", unit: "in" });
-      const height = m && parseNumber(m[2] as string);
-      if (!hole?.ok || !height?.ok)
-        return setError(`"${line.trim()}": write the hole, then the ball's height, like 0.020 in 3.1`);
-      points.push({ diameter: hole.value, height: height.value });
+    try {
+      const points = calibrationPoints(lines);
+      setError("");
+      void onSave({ on: today(), pressure: at.value, points });
+    } catch (e) {
+      if (!(e instanceof BadInput)) throw e;
+      setError(e.message);
     }
-    setError("");
-    void onSave({ on: today(), pressure: at.value, points });
   };
   return (
     <form

@@ -19,6 +19,7 @@ export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boo
   aim: "Shut the EVAP system off under pressure and watch it fall: what the ball no longer shows",
   engine: "standing",
   role: "measures",
+  soaked: true,
   shelf: "vapour",
   families: ["evap"],
   rows,

@@ -18,6 +18,7 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim, Seen> = {
   aim: "Smoke into the vapour system below its ceiling: where it comes out, and how far it got",
   engine: "standing",
   role: "measures",
+  soaked: true,
   shelf: "vapour",
   families: ["evap"],
   rows,

@@ -3,7 +3,7 @@
 import { type ReactNode, useMemo, useState } from "react";
 import { CHECKS, type CheckId, judgeCheck, type Plan, stillNeeded } from "@/core/checks";
 import { BadInput, validate } from "@/core/input";
-import { setupOf } from "@/core/journal";
+import { setupOf, soakDoubt } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { Cautions } from "../cautions";
@@ -115,9 +115,10 @@ export function CheckFrame({
 /** What setting up takes off the car: put on the list with one key, so that nothing is forgotten on it. */
 /** What would spoil the verdict as things stand, before anything is set up. */
 export function PlanWarnings({ plan, kind }: { plan: Plan; kind: CheckId }) {
-  const { context } = useJob();
+  const { context, state } = useJob();
   const open = context && stillNeeded(kind, context);
-  const warnings = [...(plan.warnings ?? []), ...(open ? [`${open}: say it under Story.`] : [])];
+  const soak = context && soakDoubt(kind, state, context.limits, Date.now());
+  const warnings = [...(plan.warnings ?? []), ...(soak ? [`${soak}.`] : []), ...(open ? [`${open}: say it under Story.`] : [])];
   if (warnings.length === 0) return null;
   return (
     <div role="status" className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">

@@ -2,8 +2,9 @@
 
 import { useState } from "react";
 import type { RecordSource } from "@/core/checks/fields";
+import { readTable, type Sample } from "@/core/checks/table";
 import { loggedEngine, type Mapping, TANK_EXTRACTOR } from "@/core/scan-log";
-import { fromSi, parseNumber, type UnitId } from "@/core/units";
+import { fromSi, type UnitId } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextArea, TextField } from "@/ui/field";
@@ -14,8 +15,6 @@ import { useJob } from "../use-job";
 import { readNumber } from "./read-number";
 import { LogImport, LogPicker } from "./scan-log/log-import";
 import { useScanLog } from "./scan-log/use-scan-log";
-
-export type Sample = readonly [seconds: number, value: number];
 
 /** Pressure over time on its way: tapped live, typed as a table, or from a log. */
 export interface SamplesDraft {
@@ -37,22 +36,6 @@ export const NO_SAMPLES: SamplesDraft = {
   samples: [],
   source: { kind: "typed" },
 };
-
-/** A typed table, a reading a line: seconds, then pressure; or which line cannot be read. */
-export function readTable(text: string): Sample[] | string {
-  const samples: Sample[] = [];
-  const lines = text.split(/\r?\n/);
-  for (const [i, line] of lines.entries()) {
-    if (line.trim() === "") continue;
-    const [t, p, ...rest] = line.trim().split(/[\s;]+/);
-    const [seconds, value] = [parseNumber(t ?? ""), parseNumber(p ?? "")];
-    if (!seconds.ok || !value.ok || rest.length > 0) return `Line ${i + 1}: type seconds and pressure, like "30 9,21"`;
-    if (samples.length > 0 && seconds.value <= (samples.at(-1) as Sample)[0])
-      return `Line ${i + 1}: time must rise from line to line`;
-    samples.push([seconds.value, value.value]);
-  }
-  return samples;
-}
 
 /** Where readings over time come from; `start` names the moment that second 0 is. */
 export function SamplesField({

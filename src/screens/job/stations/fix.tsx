@@ -3,7 +3,17 @@
 import { v4 as uuid } from "uuid";
 import { findingPlaces } from "@/core/faults";
 import { BadInput } from "@/core/input";
-import { ANYWHERE, type Bodies, linesOf, minutesOf, type Permanence, partsOf, soundsCleaned, torquesOf } from "@/core/journal";
+import {
+  ANYWHERE,
+  type Bodies,
+  CLEANED,
+  linesOf,
+  minutesOf,
+  onlyCleaned,
+  type Permanence,
+  partsOf,
+  torquesOf,
+} from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Choice, Tick } from "@/ui/choice";
 import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
@@ -172,8 +182,8 @@ export function FixStation() {
           value={draft.permanence}
           onChange={(permanence) => set({ permanence })}
         />
-        {draft.permanence === "permanent" && soundsCleaned(draft.what) && (
-          <p className="text-amber">A part that was cleaned or refitted is a temporary repair: give it a re-check date.</p>
+        {draft.permanence === "permanent" && onlyCleaned({ what: draft.what, parts: linesOf(draft.parts) }) && (
+          <p className="text-amber">{CLEANED}.</p>
         )}
         {draft.permanence === "temporary" && (
           <>

@@ -2,11 +2,11 @@
 
 import { memo } from "react";
 import { CartesianGrid, ComposedChart, Line, Scatter, XAxis, YAxis } from "recharts";
+import type { Sample } from "@/core/checks/table";
 import type { DecayResult } from "@/core/gas/decay";
 import { UNITS, type UnitId } from "@/core/units";
 import { AXIS, ChartFrame, GRID } from "@/ui/chart-frame";
 import { usePreferences } from "../../../session/preferences";
-import type { Sample } from "../samples";
 
 /** The fall as it was read, with the fitted decay, and the run with the reference hole open beside it. */
 export const DecayPlot = memo(function DecayPlot({

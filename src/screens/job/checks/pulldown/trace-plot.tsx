@@ -2,10 +2,10 @@
 
 import { memo } from "react";
 import { CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceLine, XAxis, YAxis } from "recharts";
+import type { Sample } from "@/core/checks/table";
 import type { UnitId } from "@/core/units";
 import { AXIS, ChartFrame, GRID } from "@/ui/chart-frame";
 import { usePreferences } from "../../../session/preferences";
-import type { Sample } from "../samples";
 
 export interface Phases {
   readonly ventShutAt: number;
