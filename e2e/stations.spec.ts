@@ -6,6 +6,7 @@ import {
   instrument,
   logOf,
   main,
+  map,
   openJob,
   putEverythingBack,
   setConditions,
@@ -16,7 +17,6 @@ import {
 } from "./steps";
 
 const ledger = (page: Page) => page.getByRole("complementary", { name: "Ledger" });
-const map = (page: Page) => page.getByRole("region", { name: "Air map" });
 
 test("story, scan and look: what is said, read and seen is weighed, each with its because", async ({ page }) => {
   await page.goto("/");

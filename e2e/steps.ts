@@ -29,6 +29,7 @@ export async function instrument(page: Page, name: string): Promise<void> {
   await page.getByRole("dialog").getByRole("button", { name, exact: true }).click();
   await expect(main(page).getByRole("heading", { name, exact: true, level: 2 })).toBeVisible();
 }
+export const map = (page: Page) => page.getByRole("region", { name: "Air map" });
 export const main = (page: Page) => page.getByRole("main", { name: "Now" });
 
 /** Starts the page's own clock some hours ago, so that a test may let them pass without running ahead of the server. */
@@ -48,7 +49,8 @@ export async function signIn(page: Page, name: string): Promise<void> {
 /** What a new job does not take for granted: induction, metering, banks and what is fitted. */
 export async function describeEngine(page: Page, induction: "Natural" | "Turbo"): Promise<void> {
   for (const name of [induction, "Air meter (MAF)", "One bank"]) await page.getByRole("radio", { name }).click();
-  await page.getByLabel("That is what is fitted, and no more").check();
+  for (const name of ["Brake booster", "Crankcase ventilation", "EVAP"])
+    await page.getByRole("toolbar", { name: "Fitted systems" }).getByRole("button", { name, exact: true }).click();
 }
 
 export async function openJob(page: Page, complaint: string, registration: string): Promise<void> {

@@ -2,7 +2,7 @@ import { settleTimeConstant, smokeArrivalTime } from "../../gas/vessel";
 import { inSentence } from "../../sentence";
 import type { Machine } from "../../shop/settings";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
-import { entriesOf, type FillSetup, type Joint, reachOf } from "../../vehicle";
+import { entriesOf, type FillSetup, type Joint, noWayIn, reachOf } from "../../vehicle";
 import { type CheckContext, type Displacement, jointName, type Plan } from "../check";
 import { evapWarnings, gasSpace } from "../evap-fields";
 
@@ -88,11 +88,14 @@ export function planEvapSmoke(context: CheckContext, aim: EvapSmokeAim): Plan {
   const reach = reachOf(layout, aim);
   const far = reach.zones.filter((z) => z === "tank" || z === "neck" || z === "vent-hose");
   const zoneName = (id: string) => inSentence(layout.zones.find((z) => z.id === id)?.name ?? id);
-  const refused = aim.hotTank
-    ? "The tank is hot: no heated smoke goes in. Let it cool; decay with cold inert gas is no way round it either"
-    : aim.fuelLevel !== undefined && aim.fuelLevel > 100 * limits.evapFuelHigh.value
-      ? `The tank is ${formatNumber(aim.fuelLevel, 0)} % full: no smoke goes into a full tank. Drive it down below ${formatNumber(100 * limits.evapFuelHigh.value, 0)} %`
-      : undefined;
+  const shut = noWayIn(layout, aim);
+  const refused = shut
+    ? `Not from here: ${shut}`
+    : aim.hotTank
+      ? "The tank is hot: no heated smoke goes in. Let it cool; decay with cold inert gas is no way round it either"
+      : aim.fuelLevel !== undefined && aim.fuelLevel > 100 * limits.evapFuelHigh.value
+        ? `The tank is ${formatNumber(aim.fuelLevel, 0)} % full: no smoke goes into a full tank. Drive it down below ${formatNumber(100 * limits.evapFuelHigh.value, 0)} %`
+        : undefined;
   return {
     ...(refused ? { refused } : {}),
     warnings: evapWarnings(context, { ...aim, hotTank: false }),

@@ -59,16 +59,20 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
         />
       )}
       <section aria-label="What this fill reaches" className="border-l-4 border-edge bg-raised px-4 py-3">
-        <p>
-          Reaches{" "}
-          <strong>
-            {reach.zones
-              .filter((z) => !reach.behindEngine.includes(z))
-              .map(zoneName)
-              .join(", ")}
-          </strong>
-          : {number(reach.intakeVolume * 1000, 0)} L, {reach.tested.length} joints put to the test.
-        </p>
+        {plan.refused ? (
+          <p className="text-lg font-bold text-amber">{plan.refused}.</p>
+        ) : (
+          <p>
+            Reaches{" "}
+            <strong>
+              {reach.zones
+                .filter((z) => !reach.behindEngine.includes(z))
+                .map(zoneName)
+                .join(", ")}
+            </strong>
+            : {number(reach.intakeVolume * 1000, 0)} L, {reach.tested.length} joints put to the test.
+          </p>
+        )}
         {reach.openEnds.length > 0 && (
           <p className="text-amber">Would escape at {reach.openEnds.map((j) => j.name).join(", ")}: seal it.</p>
         )}
@@ -77,7 +81,7 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
             Through open engine valves also {reach.behindEngine.map(zoneName).join(", ")}: some flow is normal.
           </p>
         )}
-        {reach.stopped.length > 0 && (
+        {!plan.refused && reach.stopped.length > 0 && (
           <p className="text-muted">
             Not reached:{" "}
             {[...new Set(reach.stopped.map((s) => s.by))]
@@ -106,7 +110,6 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
         checked={draft.zeroed}
         onChange={(zeroed) => set({ zeroed })}
       />
-      {plan.refused && <ErrorNote>{plan.refused}.</ErrorNote>}
       {!state.conditions && (
         <ErrorNote>Set the conditions first (top right): a size needs ambient pressure and temperature.</ErrorNote>
       )}

@@ -39,7 +39,7 @@ function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit 
   const arrival = reach ? smokeArrivalTime(reach.intakeVolume, toSi(machine.maxFlow)) : 0;
   const swept = circuit === "evap" ? "Smoke has swept the system" : "Smoke has swept the intake";
 
-  const { phase, entry, blocked, heldOpen, seen, heaterOn, startedAt, endedAt, ventAt } = draft;
+  const { phase, entry, into, blocked, heldOpen, seen, heaterOn, startedAt, endedAt, ventAt } = draft;
   const { context } = useJob();
   const commanded = circuit === "evap" && draft.vent === "command" && ventAt !== null && context;
   const ventLetsGo = commanded ? (ventAt as number) + context.limits.outputTime.value * 1000 : undefined;
@@ -49,7 +49,7 @@ function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit 
     const usual = (at: string) => (layout ? usualSetup(layout, at) : { entry: at });
     const toggle = (list: readonly string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
     setOverlay({
-      setup: { entry, blocked, heldOpen },
+      setup: { entry, into, blocked, heldOpen },
       seen: seen.map((s) => s.joint),
       clocks:
         endedAt !== null
@@ -87,7 +87,22 @@ function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit 
           : []),
       ],
     });
-  }, [phase, entry, blocked, heldOpen, seen, heaterOn, startedAt, endedAt, ventLetsGo, layout, machine, arrival, setOverlay]);
+  }, [
+    phase,
+    entry,
+    into,
+    blocked,
+    heldOpen,
+    seen,
+    heaterOn,
+    startedAt,
+    endedAt,
+    ventLetsGo,
+    layout,
+    machine,
+    arrival,
+    setOverlay,
+  ]);
   useEffect(() => () => setOverlay({}), [setOverlay]);
 
   return (

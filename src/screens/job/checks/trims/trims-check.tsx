@@ -1,8 +1,8 @@
 "use client";
 
 import { type ReactNode, useMemo, useState } from "react";
-import { CHECKS } from "@/core/checks";
-import { judgeTrims, readSurvey, type TrimPoint, type TrimSurvey, trimAct } from "@/core/checks/trims";
+import { CHECKS, judgeCheck } from "@/core/checks";
+import { readSurvey, type TrimPoint, type TrimSurvey, trimAct } from "@/core/checks/trims";
 import { EXTRACTOR_VERSION, loggedEngine, type Mapping } from "@/core/scan-log";
 import { fromSi } from "@/core/units";
 import { Button } from "@/ui/button";
@@ -15,6 +15,7 @@ import { Cautions } from "../../cautions";
 import { useForm } from "../../use-form";
 import { useJob } from "../../use-job";
 import { VerdictList, VerdictPanel } from "../../verdict";
+import { PlanWarnings } from "../check-frame";
 import { readNumber } from "../read-number";
 import { LogImport, LogPicker } from "../scan-log/log-import";
 import { useScanLog } from "../scan-log/use-scan-log";
@@ -67,7 +68,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
     const { vehicle } = context;
     const bands = { good: context.limits.trimGood.value, act: trimAct(context).value };
     const { banks } = readSurvey(survey, vehicle, shop.house.totalTrim, bands);
-    return { verdict: judgeTrims(survey, context), banks };
+    return { verdict: judgeCheck("trims", survey, context), banks };
   }, [survey, context, shop]);
 
   if (!context) return null;
@@ -124,6 +125,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
           ))}
         </ol>
       </details>
+      <PlanWarnings plan={plan} kind="trims" />
       <Cautions ids={plan.cautions} />
       {!state.conditions && draft.barometer === undefined && (
         <ErrorNote>
