@@ -123,7 +123,7 @@ describe("EVAP smoke verdict", () => {
   it("is tight only where smoke was shown, and holds the rest untested", () => {
     expect(judgeEvapSmoke(evapSmokeRun(), context)).toMatchObject({
       outcome: "pass",
-      headline: "Tight: smoke everywhere inside, none outside",
+      headline: "Smoke everywhere inside, none outside",
     });
     const short = judgeEvapSmoke(
       evapSmokeRun(0, {

@@ -5,7 +5,7 @@ import Link from "next/link";
 import { useCallback, useDeferredValue, useMemo, useState } from "react";
 import { type JournalEntry, STATIONS, type StationId } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
-import { vehicleName } from "@/core/vehicle";
+import { FACT_NAMES, vehicleName } from "@/core/vehicle";
 import { IconButton } from "@/ui/button";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { useKeys } from "../session/keys";
@@ -90,13 +90,11 @@ function Header({ number, onKeys }: { number: number; onKeys: () => void }) {
       <p className="min-w-0 truncate text-muted">
         {v ? (
           <>
+            {v.registration && <span className="text-ink">{v.registration} · </span>}
             {vehicleName(v)}
-            {v.registration ? (
-              <>
-                {" "}
-                · <span className="text-ink">{v.registration}</span>
-              </>
-            ) : null}
+            {v.unknown && (
+              <span className="text-amber"> · not known yet: {v.unknown.map((fact) => FACT_NAMES[fact]).join(", ")}</span>
+            )}
           </>
         ) : (
           "Vehicle not described yet"

@@ -75,7 +75,7 @@ export function Machines({
         )}
       </ul>
       <form
-        className="grid items-end gap-3 sm:grid-cols-3 lg:grid-cols-7"
+        className="grid items-end gap-3 sm:grid-cols-2 lg:grid-cols-4"
         onSubmit={(e) => {
           e.preventDefault();
           void add();

@@ -250,7 +250,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
     headline:
       untested.length > 0
         ? `Tight as far as it reached; ${untested.map((z) => zoneName(z.zone)).join(", ")} untested`
-        : "Tight: smoke everywhere inside, none outside",
+        : "Smoke everywhere inside, none outside",
     measures,
     reasons: [
       ...(hole ? [`a hole of ${formatNumber(1000 * hole.high, 2)} mm or more would have shown`] : []),

@@ -366,7 +366,7 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
     headline:
       untested.length > 0
         ? `Tight as far as smoke was shown; ${unshown.map(zoneName).join(", ")} untested`
-        : "Tight: smoke everywhere inside, none outside",
+        : "Smoke everywhere inside, none outside",
     measures: seeable,
     reasons: [
       ...(finest.smallest === undefined

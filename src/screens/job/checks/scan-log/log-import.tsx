@@ -128,12 +128,12 @@ function ColumnTable({
   };
   return (
     <div className="overflow-x-auto">
-      <table className="w-full min-w-[40rem] text-left">
+      <table className="w-full text-left sm:min-w-[40rem]">
         <caption className="pb-2 text-left text-muted">
           How the columns are understood{remembered ? ", as you decided before for these headers" : ""}. Correct what is wrong; it
           is remembered for these headers.
         </caption>
-        <thead>
+        <thead className="max-sm:hidden">
           <tr className="border-b border-line text-sm text-muted">
             <th className="py-1 pr-3 font-normal">Header in the file</th>
             <th className="pr-3 font-normal">Taken as</th>
@@ -143,9 +143,12 @@ function ColumnTable({
         </thead>
         <tbody>
           {matches.map((m) => (
-            <tr key={m.column} className="border-b border-line">
-              <td className="py-1 pr-3 font-mono text-sm">{m.header}</td>
-              <td className="pr-3">
+            <tr
+              key={m.column}
+              className="border-b border-line max-sm:grid max-sm:grid-cols-[1fr_8rem] max-sm:gap-x-2 max-sm:py-2"
+            >
+              <td className="py-1 pr-3 font-mono text-sm max-sm:col-span-2">{m.header}</td>
+              <td className="pr-3 max-sm:pr-0">
                 <select
                   aria-label={`Channel of ${m.header}`}
                   className="min-h-11 w-full rounded-md border border-edge bg-raised px-2"
@@ -178,11 +181,11 @@ function ColumnTable({
                   <span className="text-muted">{m.channel ? "as logged" : ""}</span>
                 )}
                 {m.unitFrom === "worked-out" && (
-                  <span className="ml-2 text-sm text-muted">the only one that fits its numbers</span>
+                  <span className="block text-sm text-muted">the only one that fits its numbers</span>
                 )}
-                {m.unitFrom === "asked" && <span className="ml-2 text-sm text-amber">not in the file</span>}
+                {m.unitFrom === "asked" && <span className="block text-sm text-amber">not in the file</span>}
               </td>
-              <td className={`font-mono ${m.channel && m.confidence < 0.7 ? "text-amber" : ""}`}>
+              <td className={`whitespace-nowrap font-mono max-sm:hidden ${m.channel && m.confidence < 0.7 ? "text-amber" : ""}`}>
                 {m.channel ? `${Math.round(m.confidence * 100)} %` : "–"}
               </td>
             </tr>

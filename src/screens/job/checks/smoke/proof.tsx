@@ -139,6 +139,9 @@ function sessionProof(checks: readonly CheckState[], { kind, machine }: SmokeHan
 export function ProofFields({ run }: { run: SmokeHandle }) {
   const { format } = usePreferences();
   const { draft, set, machine } = run;
+  // A machine that was turned down comes up to what it was turned down to, and no further.
+  const regulated = run.circuit === "evap" && readField(draft.regulated, "ratedPressure", machine.ratedPressure.unit);
+  const full = { ...(regulated || machine.ratedPressure), kind: "gauge" as const };
   return (
     <>
       {machine.kind === "plain" ? (
@@ -149,18 +152,18 @@ export function ProofFields({ run }: { run: SmokeHandle }) {
       ) : (
         <>
           <p>
-            Clamp the hose at its end. {machine.name} must come up to {format({ ...machine.ratedPressure, kind: "gauge" })} and
-            the ball must sit at the bottom. Open the hose: smoke.
+            Clamp the hose at its end. {machine.name} must come up to {format(full)} and the ball must sit at the bottom. Open the
+            hose: smoke.
           </p>
           <QuantityField
             label="Pressure with the hose clamped"
             field="smokePressure"
-            example="12.5"
+            example={String(full.value)}
             unit={machine.ratedPressure.unit}
             units={["inH2O", "psi", "mbar", "kPa"]}
             value={draft.proofPressure}
             onChange={(proofPressure) => set({ proofPressure })}
-            hint={`Rated ${format({ ...machine.ratedPressure, kind: "gauge" })}`}
+            hint={`${regulated ? "Regulated to" : "Rated"} ${format(full)}`}
           />
           <Tick
             label="The ball sat at the bottom"

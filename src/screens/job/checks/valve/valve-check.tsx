@@ -262,12 +262,11 @@ function Cycles({ cycles, onChange }: { cycles: TypedCycles[]; onChange: (cycles
   return (
     <div className="flex flex-col gap-3">
       {cycles.map((c, at) => (
-        <fieldset key={c.temperature} className="flex flex-wrap items-end gap-3 border-l-4 border-edge pl-4">
+        <fieldset key={c.temperature} className="grid grid-cols-2 items-end gap-3 border-l-4 border-edge pl-4 sm:grid-cols-5">
           <legend className="font-bold">Commanded again and again, {c.temperature}</legend>
           {COUNTS.map(([key, label]) => (
             <TextField
               key={key}
-              className="w-28"
               label={`${label}, times`}
               aria-label={`${c.temperature}: ${label}, times`}
               inputMode="numeric"
