@@ -165,7 +165,7 @@ test("a wrong line is taken out with a reason and stays visible; a note is added
   await expect(page.getByText(/taken out by Wren Alder: other car/)).toBeVisible();
   await page.keyboard.press("Escape");
   await expect(page.getByRole("button", { name: "Crankcase: leaking" })).toHaveCount(0);
-  const kept = page.waitForResponse((r) => r.url().endsWith("/entries") && r.request().method() === "POST");
+  const kept = page.waitForResponse((r) => r.url().includes("/entries") && r.request().method() === "POST");
   await page.getByLabel("Waiting for").selectOption("A part");
   await kept;
   await page.goto("/?q=FW+23");

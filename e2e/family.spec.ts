@@ -255,6 +255,8 @@ test("a runner-flap chain stops at its dead control wire; a command that stands 
   await instrument(page, "Circuit, pin by pin");
   await page.getByLabel("Load", { exact: true }).selectOption("Flap solenoid");
   await field(page, "Battery").fill("14.1");
+  await page.getByRole("radiogroup", { name: "Live only with the engine running" }).getByRole("radio", { name: "Yes" }).click();
+  await page.getByRole("radiogroup", { name: "Engine meanwhile" }).getByRole("radio", { name: "Runs" }).click();
   await field(page, "Feed pin against battery minus").fill("13.9");
   await expect(soFar(page).getByText(/next: across the load, commanded/)).toBeVisible();
   await field(page, "Across the load, commanded").fill("0.42");

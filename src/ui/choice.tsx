@@ -95,3 +95,30 @@ export function Tick({ label, checked, onChange }: { label: string; checked: boo
     </label>
   );
 }
+
+/** A question with no answer until one is given: nothing is taken for said. */
+export function YesNo({
+  label,
+  yes,
+  no,
+  value,
+  onChange,
+}: {
+  label: string;
+  yes: string;
+  no: string;
+  value: boolean | undefined;
+  onChange: (value: boolean) => void;
+}) {
+  return (
+    <Choice
+      label={label}
+      options={[
+        ["yes", yes],
+        ["no", no],
+      ]}
+      value={value === undefined ? undefined : value ? "yes" : "no"}
+      onChange={(v) => onChange(v === "yes")}
+    />
+  );
+}

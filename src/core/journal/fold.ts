@@ -2,7 +2,7 @@ import { CHECK_IDS, CHECKS, type CheckContext, contextOf, voidVerdict } from "..
 import { causesOf, codeObservations } from "../faults";
 import type { Shop } from "../shop/settings";
 import { type Evidence, familiesOf, nextChecks, weighSuspects, weighTogether } from "../suspects";
-import { type GivenFacts, vehicleFacts } from "../vehicle";
+import { type GivenFacts, vehicleFacts, withPorts } from "../vehicle";
 import { contentHash } from "./canonical";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
 import { blocksOf, stationsOf } from "./gates";
@@ -66,8 +66,9 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
   const of = <K extends EntryKind>(kind: K) => lines.filter((e) => e.kind === kind) as unknown as Of<K>[];
   const newest = <K extends EntryKind>(kind: K) => of(kind).at(-1);
 
-  const given = newest("vehicle")?.body;
-  const vehicle = given && vehicleFacts(given);
+  const described = of("vehicle").map((e) => e.body);
+  const given = described.at(-1);
+  const vehicle = given && vehicleFacts(withPorts(given, described));
   const undone = new Set(of("undone").map((e) => e.body.repair));
   const repairs = of("repair").map(
     (e): RepairState => ({ entry: e.id, at: e.at, by: e.by, body: e.body, undone: undone.has(e.id) }),

@@ -66,6 +66,20 @@ export function vehicleFacts(given: GivenFacts): VehicleFacts {
 }
 const dropUndefined = (given: object) => Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined));
 
+const kept = new WeakMap<GivenFacts, Map<string, GivenFacts>>();
+
+/** A description with every port that earlier ones tapped: a hole that was drilled does not go away by leaving it out. */
+export function withPorts(given: GivenFacts, earlier: readonly GivenFacts[]): GivenFacts {
+  const ports = TAPPABLE.filter((zone) => [given, ...earlier].some((e) => e.tapped?.includes(zone)));
+  if (ports.every((zone) => given.tapped?.includes(zone))) return given;
+  const byPorts = kept.get(given) ?? new Map<string, GivenFacts>();
+  kept.set(given, byPorts);
+  const key = ports.join();
+  const known = byPorts.get(key) ?? { ...given, tapped: ports };
+  byPorts.set(key, known);
+  return known;
+}
+
 /** Whether somebody said so; what stands at the commonest rules nothing out. */
 export const isKnown = (vehicle: Pick<VehicleFacts, "unknown">, fact: OpenFact): boolean => !vehicle.unknown?.includes(fact);
 

@@ -1,11 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { judgeCheck, stillNeeded } from "../checks";
+import { CHECKS, type CheckId, judgeCheck, stillNeeded } from "../checks";
+import * as vapour from "../checks/evap.fixture";
+import * as good from "../checks/records.fixture";
 import { airflow, survey } from "../checks/records.fixture";
-import { contextOf, NATURAL, smokeRun } from "../core.fixture";
+import { contextOf, NATURAL, smokeRun, VAPOUR } from "../core.fixture";
 import { validate } from "../input";
 import { foldJob } from "../journal";
 import { NOW, SHOP, Writer } from "../journal/journal.fixture";
-import { type GivenFacts, OPEN_FACTS, vehicleFacts, vehicleName, vehicleSchema } from "./facts";
+import { FITTED_SYSTEMS, type GivenFacts, OPEN_FACTS, type OpenFact, vehicleFacts, vehicleName, vehicleSchema } from "./facts";
 
 const LITTLE: GivenFacts = { fuel: "petrol", displacement: { value: 1.6, unit: "L" } };
 const little = contextOf(LITTLE);
@@ -81,5 +83,73 @@ describe("a vehicle known in part", () => {
     expect(blocks()).toContain("Which car it is: type its registration or VIN");
     job.add("vehicle", { ...LITTLE, registration: "FW 12 ABC" });
     expect(blocks()).not.toContain("Which car it is: type its registration or VIN");
+  });
+});
+
+/** A good record of each kind, all of which can be taken on the same well-fitted car. */
+const RECORDS: readonly (readonly [CheckId, object])[] = [
+  ["trims", survey({})],
+  ["probe", good.probe({ reaction: 0 })],
+  ["vacuum", good.vacuum],
+  ["airflow", airflow],
+  ["crankcase", good.crankcase],
+  ["smoke", smokeRun()],
+  ["pinch", good.pinch],
+  ["hold", good.hold],
+  ["valve", good.valve],
+  ["output", good.output],
+  ["circuit", good.circuit],
+  ["chain", good.chain],
+  ["borescope", good.borescope],
+  ["evap-smoke", vapour.evapSmokeRun()],
+  ["decay", vapour.decayRecord(0)],
+  ["pulldown", vapour.pulldownTrace()],
+  ["cap", vapour.capRecord()],
+  ["tank-sensor", vapour.tankSensorRecord()],
+  ["vent-path", vapour.ventPathRecord()],
+];
+/** What each fact could be as well. */
+const OTHERWISE: Readonly<Record<OpenFact, readonly Partial<GivenFacts>[]>> = {
+  induction: [{ induction: "natural" }, { induction: "turbo" }],
+  metering: [{ metering: "maf" }, { metering: "map" }],
+  banks: [{ banks: 1 }, { banks: 2 }],
+  fitted: [{ fitted: VAPOUR.fitted }, { fitted: FITTED_SYSTEMS }],
+};
+
+describe("what a check says it needs to know of a vehicle", () => {
+  const whole: GivenFacts = { ...VAPOUR, fitted: FITTED_SYSTEMS };
+  it.each(RECORDS)("%s: a fact that it does not name does not turn its verdict", (kind, record) => {
+    const outcome = (facts: GivenFacts) => judgeCheck(kind, record, contextOf(facts)).outcome;
+    expect(outcome(whole)).not.toBe("void");
+    for (const fact of OPEN_FACTS.filter((f) => !CHECKS[kind].needs?.includes(f))) {
+      const outcomes = (OTHERWISE[fact] as readonly Partial<GivenFacts>[])
+        .map((change) => outcome({ ...whole, ...change }))
+        // Of a part that the car then has not, a record says nothing: that is said by itself.
+        .filter((o) => o !== "void");
+      expect(new Set(outcomes).size, fact).toBeLessThanOrEqual(1);
+    }
+  });
+
+  it("is more than nothing where it names any: not knowing it takes the pass away", () => {
+    for (const [kind, record] of RECORDS) {
+      const needs = CHECKS[kind].needs ?? [];
+      for (const fact of needs) {
+        const verdict = judgeCheck(kind, record, contextOf({ ...whole, [fact]: undefined }));
+        expect(verdict.outcome, `${kind} without ${fact}`).not.toBe("pass");
+      }
+    }
+  });
+
+  it("is told apart from the same facts when somebody gave them", () => {
+    const job = new Writer();
+    job.add("vehicle", LITTLE);
+    job.add("check", { check: "smoke", record: smokeRun() });
+    const outcome = () => foldJob(job.entries, SHOP, NOW).checks[0]?.verdict.outcome;
+    expect(outcome()).toBe("unsure");
+    const { unknown: _, ...assumed } = little.vehicle;
+    job.add("vehicle", assumed);
+    expect(outcome()).toBe("pass");
+    job.add("vehicle", LITTLE);
+    expect(outcome()).toBe("unsure");
   });
 });

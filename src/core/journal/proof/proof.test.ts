@@ -88,6 +88,26 @@ describe("a touch", () => {
     expect(closing(job)).toEqual([]);
   });
 
+  it("by tapping a port does not go away by describing the car without it", () => {
+    const { job } = proved();
+    job.add("vehicle", { ...NATURAL, tapped: ["manifold"] });
+    job.add("vehicle", NATURAL);
+    expect(job.state().vehicle?.tapped).toEqual(["manifold"]);
+    expect(closing(job).join()).toMatch(/tapped port, manifold/);
+    expect(handoverOf(job.state()).modified).toHaveLength(1);
+    job.trims(GOOD);
+    job.smoke();
+    expect(closing(job)).toEqual([]);
+  });
+
+  it("by a port that was never tapped goes with the line that said so, taken out with a reason", () => {
+    const { job } = proved();
+    const wrong = job.add("vehicle", { ...NATURAL, tapped: ["manifold"] });
+    job.add("retract", { reason: "another car's" }, { corrects: wrong });
+    expect(job.state().vehicle?.tapped).toBeUndefined();
+    expect(closing(job)).toEqual([]);
+  });
+
   it("by tapping a port is told from one that the car came with, also where the first description is corrected", () => {
     const came = proved().job;
     const described = came.entries.findIndex((e) => e.kind === "vehicle");

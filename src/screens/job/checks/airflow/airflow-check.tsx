@@ -6,13 +6,13 @@ import type { RecordSource } from "@/core/checks/fields";
 import { loggedEngine, type Mapping } from "@/core/scan-log";
 import { toSi } from "@/core/units";
 import { Button } from "@/ui/button";
-import { Choice, Tick } from "@/ui/choice";
+import { Choice, YesNo } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { sendBytes } from "../../../session/api";
 import { usePreferences } from "../../../session/preferences";
-import { readField } from "../../fields";
+import { readField, warmNow } from "../../fields";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { readNumber } from "../read-number";
@@ -25,7 +25,8 @@ const EMPTY = {
   mode: "typed" as "typed" | "log",
   points: [] as AirflowPoint[],
   source: { kind: "typed" } as RecordSource,
-  warm: true,
+  /** Nobody said yet, where it is undefined */
+  warm: undefined as boolean | undefined,
 };
 
 /** What the engine breathes at idle and wide open: both ratios of each point as bars against where they should stand. */
@@ -38,15 +39,17 @@ export function AirflowCheck({ head }: { head: ReactNode }) {
   usePlace("air-meter", () => false, undefined);
   if (!context) return null;
   const { conditions } = state;
+  const warm = draft.warm ?? warmNow(conditions);
   const whole = conditions && {
     source: draft.source,
     points: draft.points,
     ambient: conditions.ambient,
     intakeTemperature: conditions.bayTemperature,
-    warm: draft.warm,
+    warm: warm ?? false,
   };
   const record = (): AirflowRecord | string => {
     if (!whole) return "Set the conditions first (top right): breathing is held against the air outside.";
+    if (warm === undefined) return "Say whether the engine is warm.";
     return draft.points.length === 0 ? "Give idle and one wide-open pull, from a log or typed." : whole;
   };
   const onRead = async (file: File, log: ImportedLog) => {
@@ -96,7 +99,7 @@ export function AirflowCheck({ head }: { head: ReactNode }) {
       )}
       {error && <ErrorNote>{error}</ErrorNote>}
       {whole && draft.points.length > 0 && <BreathingBars record={whole} />}
-      <Tick label="Engine warm" checked={draft.warm} onChange={(warm) => set({ warm })} />
+      <YesNo label="Engine" yes="Warm" no="Not warm" value={warm} onChange={(warm) => set({ warm })} />
     </CheckFrame>
   );
 }

@@ -15,7 +15,7 @@ import {
   type Wiring,
 } from "@/core/checks/circuit";
 import { toSi } from "@/core/units";
-import { Choice, Tick } from "@/ui/choice";
+import { Choice, Tick, YesNo } from "@/ui/choice";
 import { QuantityField } from "@/ui/quantity-field";
 import { readField } from "../../fields";
 import { useJob } from "../../use-job";
@@ -30,10 +30,11 @@ const EMPTY = {
   wiring: "two-wire" as Wiring,
   switched: "ground" as "ground" | "feed",
   battery: "",
-  engineRunning: true,
-  needsEngine: true,
   volts: {} as Partial<Record<PinId, string>>,
   lamp: undefined as PinReading["lamp"],
+  /** Nobody said yet, where they are undefined */
+  engineRunning: undefined as boolean | undefined,
+  needsEngine: undefined as boolean | undefined,
   pierced: false,
   instrument: NO_INSTRUMENT,
 };
@@ -70,6 +71,8 @@ export function CircuitCheck({ head }: { head: ReactNode }) {
     if (!battery) return "Measure across the battery first: every reading is held against it.";
     if (readings.length === 0) return "Now the first pin.";
     const { wiring, switched, engineRunning, needsEngine, pierced } = draft;
+    if (needsEngine === undefined) return "Say whether it is live only with the engine running.";
+    if (engineRunning === undefined) return "Say whether the engine ran meanwhile.";
     return { joint, wiring, switched, battery, engineRunning, needsEngine, readings, pierced, instrument };
   };
   return (
@@ -99,12 +102,20 @@ export function CircuitCheck({ head }: { head: ReactNode }) {
           onChange={(switched) => set({ switched })}
         />
         <div>
-          <Tick
+          <YesNo
             label="Live only with the engine running"
-            checked={draft.needsEngine}
+            yes="Yes"
+            no="With the ignition"
+            value={draft.needsEngine}
             onChange={(needsEngine) => set({ needsEngine })}
           />
-          <Tick label="Engine running" checked={draft.engineRunning} onChange={(engineRunning) => set({ engineRunning })} />
+          <YesNo
+            label="Engine meanwhile"
+            yes="Runs"
+            no="Stands"
+            value={draft.engineRunning}
+            onChange={(engineRunning) => set({ engineRunning })}
+          />
           <Tick label="A wire was pierced" checked={draft.pierced} onChange={(pierced) => set({ pierced })} />
         </div>
       </div>

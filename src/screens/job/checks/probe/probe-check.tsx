@@ -16,7 +16,7 @@ import {
 } from "@/core/checks/probe";
 import { loggedEngine, type Mapping } from "@/core/scan-log";
 import { Button } from "@/ui/button";
-import { Choice, Tick } from "@/ui/choice";
+import { Choice, Tick, YesNo } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { sendBytes } from "../../../session/api";
@@ -38,7 +38,8 @@ interface Draft {
   spot: string;
   /** The part is bent and pulled at while it is tapped */
   flexed: boolean;
-  closedLoop: boolean;
+  /** Nobody said yet, where it is absent; a log that has the loop says it itself */
+  closedLoop?: boolean;
   /** ms since 1970 when log and clock were started together */
   began: number | null;
   taps: ProbeTap[];
@@ -52,7 +53,6 @@ const EMPTY: Draft = {
   agent: undefined,
   spot: "",
   flexed: false,
-  closedLoop: true,
   began: null,
   taps: [],
   offset: "0",
@@ -128,10 +128,12 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
     }
     const typed = draft.taps.every((t) => t.typed);
     if (!typed && !draft.series) return "Import the log of these taps, or type what you saw at each.";
+    const logged = draft.series?.loop !== undefined && !draft.taps.some((t) => t.typed);
+    if (!logged && draft.closedLoop === undefined) return "Say whether the loop was closed: in open loop trims say nothing.";
     return {
       agent,
       source: draft.source,
-      closedLoop: draft.closedLoop,
+      closedLoop: draft.closedLoop ?? draft.series?.loop?.every((closed) => closed !== 0) ?? false,
       taps: draft.taps,
       ...(draft.series ? { series: draft.series } : {}),
     };
@@ -174,7 +176,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
           value={draft.mode}
           onChange={(mode) => set({ mode })}
         />
-        <Tick label="Closed loop" checked={draft.closedLoop} onChange={(closedLoop) => set({ closedLoop })} />
+        <YesNo label="Loop" yes="Closed" no="Open" value={draft.closedLoop} onChange={(closedLoop) => set({ closedLoop })} />
       </div>
       {draft.mode === "log" ? (
         <>

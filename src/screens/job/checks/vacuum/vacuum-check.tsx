@@ -13,12 +13,12 @@ import {
   vacuum,
 } from "@/core/checks/vacuum";
 import { fromSi, toSi } from "@/core/units";
-import { Choice, Tick } from "@/ui/choice";
+import { Choice, Tick, YesNo } from "@/ui/choice";
 import { Dial } from "@/ui/dial";
 import { TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
 import { usePreferences } from "../../../session/preferences";
-import { readField } from "../../fields";
+import { readField, warmNow } from "../../fields";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { InstrumentField, instrumentOf, NO_INSTRUMENT, REACH } from "../instrument-field";
@@ -33,7 +33,8 @@ const EMPTY = {
   needle: "steady" as Needle,
   snap: "not-tried" as Snap,
   portSound: false,
-  warm: true,
+  /** Nobody said yet, where it is undefined */
+  warm: undefined as boolean | undefined,
   instrument: NO_INSTRUMENT,
 };
 
@@ -46,6 +47,7 @@ export function VacuumCheck({ head }: { head: ReactNode }) {
   if (!context) return null;
   const read = readField(draft.vacuum, "vacuum", "inHg");
   const rpm = readNumber(draft.rpm);
+  const warm = draft.warm ?? warmNow(state.conditions);
   const ambient = state.conditions?.ambient;
   const band = ambient && expectedVacuum(context, { ambient: toSi(ambient), rpm: rpm ?? context.limits.idleSpeed.value });
   const inHg = (pa: number) => fromSi(pa, "inHg").value;
@@ -55,13 +57,14 @@ export function VacuumCheck({ head }: { head: ReactNode }) {
     if (!instrument) return "Say which gauge, its division, and what it shows with nothing on it.";
     if (!read) return "Set the gauge to match the real one, or type the vacuum.";
     if (rpm === undefined) return "Type the idle speed: the band goes by it, and a high idle hides a leak.";
+    if (warm === undefined) return "Say whether the engine is warm.";
     return {
       vacuum: read,
       rpm,
       needle: draft.needle,
       snap: draft.snap,
       portSound: draft.portSound,
-      warm: draft.warm,
+      warm,
       instrument,
       ambient,
     };
@@ -124,7 +127,7 @@ export function VacuumCheck({ head }: { head: ReactNode }) {
               checked={draft.portSound}
               onChange={(portSound) => set({ portSound })}
             />
-            <Tick label="Engine warm" checked={draft.warm} onChange={(warm) => set({ warm })} />
+            <YesNo label="Engine" yes="Warm" no="Not warm" value={warm} onChange={(warm) => set({ warm })} />
           </div>
         </div>
       </div>
