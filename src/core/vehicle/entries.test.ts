@@ -94,6 +94,17 @@ describe("any hose's end is a way in", () => {
   });
 });
 
+describe("the usual setup from any hose's end of the vapour system", () => {
+  it("fills more than the stretch it is on: nothing that it shuts itself stands right before it", () => {
+    const car = layoutOf(VAPOUR);
+    for (const entry of hoseEnds(car, "evap")) {
+      const { zones, tested } = reachOf(car, usualSetup(car, entry.id));
+      expect(zones.length, entry.id).toBeGreaterThan(1);
+      expect(tested.length, entry.id).toBeGreaterThan(1);
+    }
+  });
+});
+
 describe("a run from a way in that is none", () => {
   const context = contextOf(NATURAL);
   it.each([

@@ -44,9 +44,7 @@ export const JOINTS: readonly JointRow[] = [
   seal(evap, "canister-joint", "Canister, joint or crack", "canister"),
   tie(not(canisterPump), "vent-valve", "Vent valve", "canister", "vent-hose", "valve"),
   tie(canisterPump, "vent-valve", "Leak-check pump and vent", "canister", "vent-hose", "valve"),
-  tie(evap, "vent-filter", "Vent filter", "vent-hose", "outside", "opening", "open", {
-    end: off("vent filter off its hose", 34),
-  }),
+  tie(evap, "vent-filter", "Vent filter", "vent-hose", "outside", "opening"),
   tie(not(tankOneWay), "fill-limit-valve", "Fill-limit valve", "canister", "tank", "valve"),
   tie(tankOneWay, "fill-limit-valve", "Fill-limit valve, one way", "canister", "tank", "valve", "one-way"),
   seal(evap, "tank-line", "Vapour line at the tank", "tank", {

@@ -111,7 +111,7 @@ function Vehicle() {
     void form.record({ kind: "vehicle", body: vehicle.facts });
   };
   return (
-    <details className="border-t border-line pt-3" open={!state.vehicle}>
+    <details className="border-t border-line pt-3" open={!state.vehicle || state.vehicle.unknown !== undefined}>
       <summary className="flex min-h-11 cursor-pointer items-center text-lg font-bold">Vehicle facts</summary>
       <form
         className="flex flex-col gap-4 pt-2"
