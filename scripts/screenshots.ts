@@ -133,6 +133,7 @@ async function vacuum(page: Page): Promise<void> {
   await fill(page, "Vacuum at idle", "20.4");
   await fill(page, "Idle speed, 1/min", "1250");
   await page.getByLabel(/nipple and hose are sound/).check();
+  await page.getByRole("radio", { name: "Warm", exact: true }).click();
   await scroll(page, 60);
 }
 
@@ -145,7 +146,8 @@ async function airflow(page: Page): Promise<void> {
     await fill(page, "Manifold pressure, absolute", `${p.map?.value} kPa`);
     await page.getByRole("button", { name: "Take this point" }).click();
   }
-  await scroll(page, 330);
+  await page.getByRole("radio", { name: "Warm", exact: true }).click();
+  await scroll(page, 420);
 }
 
 /** The entry that cannot reach the neck, set up. */
