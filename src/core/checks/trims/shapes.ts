@@ -214,7 +214,7 @@ export function fitShared(banks: readonly (readonly BankPoint[])[], conditions: 
     const top = Math.max(...points.map((p) => p.flow));
     const own = hypothesesOf("fades-with-flow", thin, top, conditions);
     const read = readUnder(thin);
-    return { own, logs: own.map((h) => logLikelihood(read, h).log) };
+    return { own, logs: likelihoods(read, own).map((l) => l.log) };
   });
   // A hole of area A seen by both gives each bank A/banks: the same grid, its diameter √banks as large.
   const grid = each[0]?.own ?? [];
@@ -337,8 +337,14 @@ const readUnder = (points: readonly Cluster[]): Read => ({
   }),
 });
 
-/** log p(points | hypothesis), fuelling error and noise integrated out, with the mean error. */
-function logLikelihood({ points, noises }: Read, hypothesis: Hypothesis): { log: number; error: number } {
+/** What lies so far below the best is nothing beside it: e⁻⁵⁰. */
+const NOTHING = 50;
+
+/**
+ * log p(points | hypothesis), fuelling error and noise integrated out, with the mean error.
+ * @param best the likeliest so far: what cannot come near it is not summed.
+ */
+function logLikelihood({ points, noises }: Read, hypothesis: Hypothesis, best: number): { log: number; error: number } {
   const { spread } = hypothesis;
   const grid = hypothesis.errorPrior === "nuisance" ? NUISANCE_GRID : FAULT_GRID;
   const logs = new Float64Array(grid.length * noises.length);
@@ -363,6 +369,12 @@ function logLikelihood({ points, noises }: Read, hypothesis: Hypothesis): { log:
       cross += (off * slope) / variance;
       bend += (slope * slope) / variance;
     }
+    // No fuelling error fits better than the one in which the square is least, and what stands at a stop only takes away.
+    if (base - 0.5 * (square - (bend > 0 ? (cross * cross) / bend : 0)) < best - NOTHING) {
+      logs.fill(Number.NEGATIVE_INFINITY, at, at + grid.length);
+      at += grid.length;
+      continue;
+    }
     for (const { b, logWeight: gridWeight } of grid) {
       let logL = base - 0.5 * (square - 2 * b * cross + b * b * bend);
       for (const { p, shift, sd } of stopped) {
@@ -384,10 +396,20 @@ function logLikelihood({ points, noises }: Read, hypothesis: Hypothesis): { log:
   return { log: top + Math.log(sum), error: errors / sum };
 }
 
+/** The likelihood of each hypothesis. */
+function likelihoods(read: Read, hypotheses: readonly Hypothesis[]) {
+  let best = Number.NEGATIVE_INFINITY;
+  return hypotheses.map((hypothesis) => {
+    const one = logLikelihood(read, hypothesis, best);
+    best = Math.max(best, one.log);
+    return one;
+  });
+}
+
 /** Sums likelihood × prior over hypotheses, fuelling error and noise. */
 function integrate(points: readonly Cluster[], hypotheses: readonly Hypothesis[]): Integral {
   const read = readUnder(points);
-  const each = hypotheses.map((h) => logLikelihood(read, h));
+  const each = likelihoods(read, hypotheses);
   const logs = each.map((e, i) => e.log + Math.log((hypotheses[i] as Hypothesis).weight));
   const logEvidence = logSumExp(logs);
   const weights = logs.map((l) => (Number.isFinite(logEvidence) ? Math.exp(l - logEvidence) : 1 / logs.length));
