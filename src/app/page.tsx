@@ -5,8 +5,10 @@ import { readShop } from "@/server/shop";
 
 export const dynamic = "force-dynamic";
 
-export default async function Home({ searchParams }: { searchParams: Promise<{ q?: string; all?: string }> }) {
-  const { q, all } = await searchParams;
+export default async function Home({ searchParams }: { searchParams: Promise<Record<string, string | string[] | undefined>> }) {
+  const asked = await searchParams;
+  // A value given twice counts once.
+  const [q, all] = [asked.q, asked.all].map((value) => (Array.isArray(value) ? value[0] : value));
   return (
     <Providers>
       <Board

@@ -1,6 +1,7 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import * as yup from "yup";
-import { BadInput, line, needed, strictObject, validate } from "./input";
+import { BadInput, line, needed, parseJson, strictObject, validate } from "./input";
 
 const schema = strictObject({
   name: needed("The name", "Type a name", 10),
@@ -48,5 +49,35 @@ describe("validating at a door", () => {
       }),
     });
     expect(() => validate(broken, { a: 1 })).toThrow(TypeError);
+  });
+});
+
+describe("a text read as JSON", () => {
+  it("is read as it stands, brackets in texts and all (property)", () => {
+    fc.assert(
+      fc.property(fc.jsonValue({ maxDepth: 8 }), (value) => {
+        expect(parseJson(JSON.stringify(value))).toEqual(JSON.parse(JSON.stringify(value)));
+      }),
+    );
+    expect(parseJson('{"a\\\\":"[[[","b":"\\"{"}')).toEqual({ "a\\": "[[[", b: '"{' });
+    const wide = JSON.stringify(Array.from({ length: 500 }, () => [[1]]));
+    expect(parseJson(wide)).toHaveLength(500);
+    expect(parseJson(JSON.stringify("[".repeat(500)))).toHaveLength(500);
+  });
+
+  it("is refused with a sentence where it is none, or lies deeper than anything", () => {
+    expect(() => parseJson("{")).toThrow(/cut off/);
+    expect(() => parseJson("", "empty")).toThrow("empty");
+    expect(() => parseJson(`${"[".repeat(41)}${"]".repeat(41)}`)).toThrow(/nested more than 40 deep/);
+    expect(() => parseJson("[".repeat(5e6))).toThrow(BadInput);
+  });
+});
+
+describe("a line of text", () => {
+  it.each(["Ida Wren", "Øst-Ünal 試験 🔧", "two\nlines\tand a tab", ""])("takes %j", (text) => {
+    expect(validate(line("The note"), text)).toBe(text);
+  });
+  it.each(["\ud800", "half \udc00 of one", "a\u0000b", "\u001b[31m"])("refuses %j, which no store gives back", (text) => {
+    expect(() => validate(line("The note"), text)).toThrow(/characters that no text has/);
   });
 });

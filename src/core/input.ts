@@ -49,8 +49,15 @@ export function validate<T>(schema: yup.Schema<unknown>, value: unknown, path = 
 /** An object with these fields and no others. */
 export const strictObject = <T extends yup.ObjectShape>(fields: T) => yup.object(fields).noUnknown().strict();
 
+/** Half characters and control characters, which no keyboard types and no store gives back as they were. */
+const UNTYPED = /\p{Surrogate}|(?![\n\r\t])\p{Cc}/u;
+
 /** A text of at most so many characters. */
-export const line = (label: string, max = 200) => yup.string().max(max, `${label} is too long: keep it under ${max} characters`);
+export const line = (label: string, max = 200) =>
+  yup
+    .string()
+    .max(max, `${label} is too long: keep it under ${max} characters`)
+    .test("typed", `${label} holds characters that no text has: type it anew`, (text) => !UNTYPED.test(text ?? ""));
 
 /** A text that may be left out, and says something where it is not. */
 export const said = (label: string, max = 200) =>
@@ -63,3 +70,33 @@ export const needed = (label: string, ask: string, max = 200) =>
   line(label, max)
     .required(ask)
     .test("filled", ask, (text) => (text ?? "").trim() !== "");
+
+/** Deepest nesting that anything we take has, with room to spare: what lies deeper would only wear the readers out. */
+const DEEPEST = 40;
+
+/**
+ * A text read as JSON. Throws BadInput for what is none, or is nested deeper than anything we take: told from the text
+ * alone, before anything walks down into it.
+ */
+export function parseJson(
+  text: string,
+  complaintOf = "The request is not JSON: it was cut off on the way. Send it again",
+): unknown {
+  let depth = 0;
+  let quoted = false;
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i);
+    if (quoted) {
+      if (c === 0x5c) i++;
+      else if (c === 0x22) quoted = false;
+    } else if (c === 0x22) quoted = true;
+    else if (c === 0x7b || c === 0x5b) {
+      if (++depth > DEEPEST) throw new BadInput(`This is nested more than ${DEEPEST} deep: nothing that is taken here is`);
+    } else if (c === 0x7d || c === 0x5d) depth--;
+  }
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new BadInput(complaintOf);
+  }
+}

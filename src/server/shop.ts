@@ -35,13 +35,13 @@ export function proofHistory(at: Db = db()): Record<string, Proof[]> {
   const runs = rows
     .map((row) => ({ at: began(row.at), run: (JSON.parse(row.body) as { record: SmokeRun }).record }))
     .toSorted((a, b) => (a.at < b.at ? 1 : -1));
-  const history: Record<string, Proof[]> = {};
+  const history = new Map<string, Proof[]>();
   for (const { at: when, run } of runs) {
     // A proof that served another run of its session is one proof.
     if (!run.proof?.pressure || run.proof.takenAt) continue;
-    const list = history[run.machine.name] ?? [];
-    history[run.machine.name] = list;
+    const list = history.get(run.machine.name) ?? [];
+    history.set(run.machine.name, list);
     if (list.length < 30) list.unshift({ at: when, share: toSi(run.proof.pressure) / toSi(run.machine.ratedPressure) });
   }
-  return history;
+  return Object.fromEntries(history);
 }

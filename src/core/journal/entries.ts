@@ -508,17 +508,16 @@ const isoDate = yup
   .matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, "${path} must be an ISO time in UTC, like 2026-01-31T08:15:00Z")
   .test("date", "${path} is no date of the calendar", (v) => v === undefined || Number.isFinite(Date.parse(v)));
 
-const atSchema = yup
-  .mixed<At>()
-  .required()
-  .test("at", function (value) {
-    if (typeof value === "string")
-      return isoDate.isValidSync(value) || this.createError({ message: `${this.path} must be an ISO time in UTC` });
-    const run = strictObject({ from: isoDate.required(), to: isoDate.required() });
-    if (!value || !run.isValidSync(value))
-      return this.createError({ message: `${this.path} must be an ISO time, or from and to` });
-    return value.from <= value.to || this.createError({ message: `${this.path}: a run cannot end before it began` });
-  });
+const someTime = yup.mixed<At>().test("at", function (value) {
+  if (value === undefined) return true;
+  if (typeof value === "string")
+    return isoDate.isValidSync(value) || this.createError({ message: `${this.path} must be an ISO time in UTC` });
+  const run = strictObject({ from: isoDate.required(), to: isoDate.required() });
+  if (!value || !run.isValidSync(value)) return this.createError({ message: `${this.path} must be an ISO time, or from and to` });
+  return value.from <= value.to || this.createError({ message: `${this.path}: a run cannot end before it began` });
+});
+
+const atSchema = someTime.required();
 
 const envelope = {
   id: yup.string().uuid("An entry's id is a UUID").required(),
@@ -536,12 +535,21 @@ const envelope = {
 
 /** The envelope of an entry as a client sends it; the body is validated by its kind. */
 export const entrySchema = strictObject(envelope);
+/** The first entry of a job as a client asks for it: its number is the server's. */
+export const openingSchema = strictObject({
+  id: envelope.id,
+  jobId: envelope.jobId,
+  at: atSchema,
+  by: envelope.by,
+  device: envelope.device,
+  deviceSeq: envelope.deviceSeq,
+});
 /** The envelope of an entry as the server keeps and exports it. */
 export const recordedSchema = strictObject({
   ...envelope,
   seq: yup.number().integer().min(1).required(),
   recordedAt: isoDate.required(),
-  clampedFrom: yup.mixed<At>().optional(),
+  clampedFrom: someTime.optional(),
 });
 
 export const CLEANED =

@@ -30,10 +30,11 @@ type Of<K extends EntryKind> = Line & { readonly body: Bodies[K] };
 
 /**
  * The state of a job, folded from its entries. Pure and total: any order of entries, any clock, no input throws.
- * @param entries as recorded; corrections and retractions among them; @param shop the snapshot judging rests on;
+ * @param recorded the entries as recorded; corrections and retractions among them; @param shop the snapshot judging rests on;
  * @param now ms since 1970, the one injected clock.
  */
-export function foldJob(entries: readonly JournalEntry[], shop: Shop, now: number): JobState {
+export function foldJob(recorded: readonly JournalEntry[], shop: Shop, now: number): JobState {
+  const entries = recorded.every(isTimed) ? recorded : recorded.map(timed);
   const state = foldResolved(resolveLines(entries), shop, now);
   const lastSeq = entries.reduce((max, e) => Math.max(max, e.seq), 0);
   const { closed } = state;
@@ -202,6 +203,14 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
     waiting: newest("waiting")?.body ?? { on: "me" },
   };
 }
+
+const isTime = (iso: unknown) => typeof iso === "string" && Number.isFinite(Date.parse(iso));
+const isTimed = ({ at }: JournalEntry) =>
+  typeof at === "string" ? isTime(at) : at !== null && typeof at === "object" && isTime(at.from) && isTime(at.to);
+
+/** What an old door let in with no time that can be read happened when it was recorded. */
+const timed = (entry: JournalEntry): JournalEntry =>
+  isTimed(entry) ? entry : { ...entry, at: isTime(entry.recordedAt) ? entry.recordedAt : new Date(0).toISOString() };
 
 /** How far what stands is proved: a temporary repair, an unproved cause and what was left are never "fully proved". */
 function standingOf(

@@ -1,5 +1,5 @@
 import * as yup from "yup";
-import { BadInput, validate } from "../input";
+import { BadInput, parseJson, validate } from "../input";
 import { liftShop, type Shop, shopSchema } from "../shop/settings";
 import { isEntryKind, type JournalEntry, recordedSchema, validateBody } from "./entries";
 
@@ -36,12 +36,7 @@ export const LARGEST_JOB_FILE = 64 * 1024 * 1024;
  * Throws BadInput for text that is no JSON (truncated), another format, or a newer version.
  */
 export function parseJobFile(text: string): JobFile {
-  let data: unknown;
-  try {
-    data = JSON.parse(text);
-  } catch {
-    throw new BadInput("The job file is cut off or damaged: it does not end as JSON must. Export it again");
-  }
+  const data = parseJson(text, "The job file is cut off or damaged: it does not end as JSON must. Export it again");
   const head = data as Partial<JobFile> | null;
   if (head === null || typeof head !== "object" || head.format !== JOB_FILE_FORMAT) {
     throw new BadInput("This is not a Pelota job file", "format");

@@ -1,7 +1,7 @@
 import { notFound } from "next/navigation";
 import { LiveScreen } from "@/screens/live/live";
 import { Providers } from "@/screens/session/providers";
-import { jobNumber, NotFound } from "@/server/jobs";
+import { jobNumber, NotFound, requireJob } from "@/server/jobs";
 
 export const dynamic = "force-dynamic";
 
@@ -9,6 +9,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { id } = await params;
   let number: number;
   try {
+    requireJob(id);
     number = jobNumber(id);
   } catch (error) {
     if (error instanceof NotFound) notFound();

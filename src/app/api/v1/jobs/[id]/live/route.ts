@@ -1,6 +1,7 @@
 import { validate } from "@/core/input";
 import { type LiveRun, liveRunSchema } from "@/core/live";
 import { answer, jsonBody } from "@/server/http";
+import { requireJob } from "@/server/jobs";
 import { publish, watch } from "@/server/live";
 
 export const dynamic = "force-dynamic";
@@ -12,7 +13,9 @@ export const GET = (_request: Request, { params }: { params: Promise<{ id: strin
 /** The first device's word; answers with the calls after the one it names. */
 export const PUT = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   answer(async () => {
+    const { id } = await params;
     const run = validate<LiveRun>(liveRunSchema, await jsonBody(request, 65536));
     const after = Number(new URL(request.url).searchParams.get("after") ?? 0);
-    return publish((await params).id, run, Number.isFinite(after) ? after : 0);
+    requireJob(id);
+    return publish(id, run, Number.isFinite(after) ? after : 0);
   });
