@@ -1,4 +1,4 @@
-import { type ChildProcess, spawn } from "node:child_process";
+import { type ChildProcess, execFileSync, spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -6,6 +6,8 @@ import { join } from "node:path";
 /** Another shop's server with an empty database of its own, for tests that need a second one. */
 export interface OtherServer {
   readonly url: string;
+  /** Memory that its processes hold, bytes */
+  memory(): number;
   stop(): void;
 }
 
@@ -27,8 +29,18 @@ export async function startServer(port: number, args: string[] = [], env: Record
       break;
     await new Promise((done) => setTimeout(done, 200));
   }
+  // It leads a process group of its own.
+  const memory = () =>
+    Number(
+      execFileSync("ps", ["-e", "-o", "pgid=,rss="], { encoding: "utf8" })
+        .split("\n")
+        .map((line) => line.trim().split(/\s+/).map(Number))
+        .filter(([group]) => group === server.pid)
+        .reduce((sum, [, rss]) => sum + (rss ?? 0), 0),
+    ) * 1024;
   return {
     url,
+    memory,
     stop() {
       process.kill(-(server.pid as number));
       rmSync(data, { recursive: true, force: true });

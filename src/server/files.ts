@@ -1,16 +1,66 @@
 import { createHash } from "node:crypto";
-import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readFileSync, renameSync, writeSync } from "node:fs";
-import { join } from "node:path";
+import {
+  closeSync,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
+import { dirname, join } from "node:path";
 import { and, eq } from "drizzle-orm";
 import { v4 as uuid } from "uuid";
 import { nowIso } from "./clock";
 import { type Db, dataFolder, db } from "./db/open";
 import { files } from "./db/schema";
-import { NotFound } from "./jobs";
+import { NotFound, requireJob } from "./jobs";
+import type { Received } from "./upload";
 
-const pathOf = (folder: string, sha256: string) => join(folder, "files", sha256.slice(0, 2), sha256);
+export const pathOf = (folder: string, sha256: string) => join(folder, "files", sha256.slice(0, 2), sha256);
 
-/** Keeps a file under its content hash: written, synced, renamed, folder synced, then the row. */
+/** Whether the file under a name is all of it: a stump that a full disk left is none. */
+const isWhole = (path: string, bytes: number) => existsSync(path) && statSync(path).size === bytes;
+
+/** Puts a written and synced file in its place, if all of it is there; the folder is synced too. */
+function place(path: string, target: string, bytes: number): void {
+  if (!isWhole(path, bytes)) throw new Error("The disk took less than was written");
+  mkdirSync(dirname(target), { recursive: true });
+  renameSync(path, target);
+  const handle = openSync(dirname(target), "r");
+  fsyncSync(handle);
+  closeSync(handle);
+}
+
+/** Writes a file whole or not at all: beside its place, synced, measured, renamed. */
+function writeWhole(target: string, bytes: Uint8Array): void {
+  const temporary = join(dirname(target), `.${uuid()}`);
+  mkdirSync(dirname(target), { recursive: true });
+  try {
+    const file = openSync(temporary, "wx");
+    try {
+      writeFileSync(file, bytes);
+      fsyncSync(file);
+    } finally {
+      closeSync(file);
+    }
+    place(temporary, target, bytes.length);
+  } finally {
+    rmSync(temporary, { force: true });
+  }
+}
+
+const record = (at: Db, jobId: string, name: string, { sha256, bytes }: Received) =>
+  at
+    .insert(files)
+    .values({ jobId, sha256, name: name.slice(0, 255), bytes, createdAt: nowIso() })
+    .onConflictDoNothing()
+    .run();
+
+/** Keeps bytes of a job under their content hash; none without a job. Throws NotFound. */
 export function storeFile(
   jobId: string,
   name: string,
@@ -18,26 +68,28 @@ export function storeFile(
   at: Db = db(),
   folder = dataFolder(),
 ): { sha256: string } {
+  requireJob(jobId, at);
   const sha256 = createHash("sha256").update(bytes).digest("hex");
   const target = pathOf(folder, sha256);
-  if (!existsSync(target)) {
-    const parent = join(target, "..");
-    mkdirSync(parent, { recursive: true });
-    const temporary = join(parent, `.${uuid()}`);
-    const file = openSync(temporary, "wx");
-    writeSync(file, bytes);
-    fsyncSync(file);
-    closeSync(file);
-    renameSync(temporary, target);
-    const handle = openSync(parent, "r");
-    fsyncSync(handle);
-    closeSync(handle);
-  }
-  at.insert(files)
-    .values({ jobId, sha256, name: name.slice(0, 255), bytes: bytes.length, createdAt: nowIso() })
-    .onConflictDoNothing()
-    .run();
+  if (!isWhole(target, bytes.length)) writeWhole(target, bytes);
+  record(at, jobId, name, { sha256, bytes: bytes.length });
   return { sha256 };
+}
+
+/** The same for a file that was received and synced already: it is moved into its place. */
+export function storeReceived(
+  jobId: string,
+  name: string,
+  path: string,
+  received: Received,
+  at: Db = db(),
+  folder = dataFolder(),
+): { sha256: string } {
+  requireJob(jobId, at);
+  const target = pathOf(folder, received.sha256);
+  if (!isWhole(target, received.bytes)) place(path, target, received.bytes);
+  record(at, jobId, name, received);
+  return { sha256: received.sha256 };
 }
 
 /** A job's file by its hash. Throws NotFound. */

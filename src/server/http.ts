@@ -1,4 +1,4 @@
-import { BadInput } from "@/core/input";
+import { BadInput, parseJson } from "@/core/input";
 import { Conflict, NotFound } from "./jobs";
 
 /** Runs a route's work; what the doors refuse becomes a JSON answer that says what was wrong. */
@@ -7,7 +7,16 @@ export async function answer(work: () => unknown | Promise<unknown>): Promise<Re
     const result = await work();
     return result instanceof Response ? result : Response.json(result === undefined ? {} : result);
   } catch (error) {
-    const status = error instanceof BadInput ? 400 : error instanceof Conflict ? 409 : error instanceof NotFound ? 404 : 500;
+    const status =
+      error instanceof TooLarge
+        ? 413
+        : error instanceof BadInput
+          ? 400
+          : error instanceof Conflict
+            ? 409
+            : error instanceof NotFound
+              ? 404
+              : 500;
     if (status === 500) {
       console.error(error);
       return Response.json({ error: { message: "The server could not do this. Nothing was saved; try again" } }, { status });
@@ -17,13 +26,14 @@ export async function answer(work: () => unknown | Promise<unknown>): Promise<Re
   }
 }
 
+/** More bytes than a door takes. */
+export class TooLarge extends BadInput {}
+
+const sizeWords = (bytes: number) => (bytes < 1048576 ? `${Math.round(bytes / 1024)} kB` : `${Math.round(bytes / 1048576)} MB`);
+
 /** A request's JSON body; throws BadInput for anything else or more than `limit` bytes. */
 export async function jsonBody(request: Request, limit = 16 * 1024 * 1024): Promise<unknown> {
   const text = await request.text();
-  if (text.length > limit) throw new BadInput(`The request is too large (over ${Math.round(limit / 1048576)} MB)`);
-  try {
-    return JSON.parse(text);
-  } catch {
-    throw new BadInput("The request is not JSON: it was cut off on the way. Send it again");
-  }
+  if (text.length > limit) throw new TooLarge(`The request is too large (over ${sizeWords(limit)})`);
+  return parseJson(text);
 }

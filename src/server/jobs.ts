@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, gt, like, ne, or, sql } from "drizzle-orm";
 import * as yup from "yup";
-import { BadInput, line, needed, validate } from "@/core/input";
+import { BadInput, line, validate } from "@/core/input";
 import {
   type At,
   canonicalJson,
@@ -10,6 +10,7 @@ import {
   type JobFile,
   type JobState,
   type JournalEntry,
+  openingSchema,
   type ServerAnswer,
   toJobFile,
   validateBody,
@@ -58,6 +59,11 @@ const toRow = (entry: JournalEntry): Row => ({
 
 const jobExists = (at: Db, jobId: string) => at.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, jobId)).get() !== undefined;
 
+/** Throws NotFound where there is no such job. */
+export function requireJob(jobId: string, at: Db = db()): void {
+  if (!jobExists(at, jobId)) throw new NotFound("There is no such job here");
+}
+
 /** A job's journal, in the order recorded; only what came after `seq`, if given. */
 export function readEntries(jobId: string, after = 0, at: Db = db()): JournalEntry[] {
   const rows = at
@@ -66,7 +72,7 @@ export function readEntries(jobId: string, after = 0, at: Db = db()): JournalEnt
     .where(and(eq(entries.jobId, jobId), gt(entries.seq, after)))
     .orderBy(asc(entries.seq))
     .all();
-  if (rows.length === 0 && !jobExists(at, jobId)) throw new NotFound("There is no such job here");
+  if (rows.length === 0) requireJob(jobId, at);
   return rows.map(fromRow);
 }
 
@@ -92,7 +98,7 @@ export const jobNumber = (jobId: string, at: Db = db()): number =>
 export const readJob = (jobId: string, at: Db = db()): JobState => foldJob(readEntries(jobId, 0, at), readShop(at), now());
 
 /** Folded columns for board and search. */
-function boardColumns(state: JobState) {
+export function boardColumns(state: JobState) {
   const v = state.vehicle;
   return {
     status: state.status,
@@ -143,20 +149,7 @@ const emptyBoard = {
  * @param opening the entry of kind `opened` without its number.
  */
 export function openJob(opening: unknown, at: Db = db()): { id: string; number: number } {
-  const asked = validate<{ id: string; jobId: string; at: string; by: string; device: string; deviceSeq: number }>(
-    yup
-      .object({
-        id: yup.string().uuid().required(),
-        jobId: yup.string().uuid().required(),
-        at: yup.string().required(),
-        by: needed("Who", "Say who you are first: pick a name on this device", 80),
-        device: yup.string().min(1).max(80).required(),
-        deviceSeq: yup.number().integer().min(0).required(),
-      })
-      .noUnknown()
-      .strict(),
-    opening,
-  );
+  const asked = validate<Pick<Entry, "id" | "jobId" | "at" | "by" | "device" | "deviceSeq">>(openingSchema, opening);
   const open = at.$client.transaction(() => {
     const known = at.select({ number: jobs.number }).from(jobs).where(eq(jobs.id, asked.jobId)).get();
     if (known) return { id: asked.jobId, number: known.number };
@@ -174,10 +167,21 @@ export function openJob(opening: unknown, at: Db = db()): { id: string; number: 
 /** A clock ahead of ours by more than this is clamped, ms. */
 const CLOCK_SLACK = 120_000;
 
+/** The newest time that a job was written to, or now: a server's clock that was set back does not turn time round. */
+function latestOf(at: Db, jobId: string): number {
+  const newest = at
+    .select({ recordedAt: entries.recordedAt })
+    .from(entries)
+    .where(eq(entries.jobId, jobId))
+    .orderBy(desc(entries.seq))
+    .limit(1)
+    .get()?.recordedAt;
+  return Math.max(now(), newest ? Date.parse(newest) : 0);
+}
+
 /** A device's clock that runs ahead cannot make things happen in the future: set back, and noted. */
-function clampAt(entry: Entry): Entry & { readonly clampedFrom?: At } {
-  const latest = now() + CLOCK_SLACK;
-  const clamp = (iso: string) => (Date.parse(iso) > latest ? nowIso() : iso);
+function clampAt(entry: Entry, latest: number): Entry & { readonly clampedFrom?: At } {
+  const clamp = (iso: string) => (Date.parse(iso) > latest + CLOCK_SLACK ? new Date(latest).toISOString() : iso);
   const at = typeof entry.at === "string" ? clamp(entry.at) : { from: clamp(entry.at.from), to: clamp(entry.at.to) };
   return canonicalJson(at) === canonicalJson(entry.at) ? entry : { ...entry, at, clampedFrom: entry.at };
 }
@@ -193,7 +197,8 @@ function appendInside(at: Db, list: readonly Entry[]): JournalEntry[] {
       return before;
     }
     const seq = topSeq(at, asked.jobId) + 1;
-    const entry: JournalEntry = { ...clampAt(asked), seq, recordedAt: nowIso() };
+    const latest = latestOf(at, asked.jobId);
+    const entry: JournalEntry = { ...clampAt(asked, latest), seq, recordedAt: new Date(latest).toISOString() };
     at.insert(entries).values(toRow(entry)).run();
     return entry;
   });
@@ -255,7 +260,7 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db()): Jou
     for (const gate of gates) checkGate(state, gate);
   }
   const append = at.$client.transaction(() => {
-    if (!jobExists(at, jobId)) throw new NotFound("There is no such job here");
+    requireJob(jobId, at);
     if (gates.length > 0 && topSeq(at, jobId) !== (before.at(-1)?.seq ?? 0)) throw new Conflict(CHANGED);
     const recorded = list.flatMap((entry) => {
       checkCorrection(at, entry);
@@ -362,7 +367,7 @@ export const readCustomer = (jobId: string, at: Db = db()): Customer | undefined
 
 export function writeCustomer(jobId: string, input: unknown, at: Db = db()): void {
   const customer = validate<Customer>(customerSchema, input);
-  if (!jobExists(at, jobId)) throw new NotFound("There is no such job here");
+  requireJob(jobId, at);
   at.insert(customers)
     .values({ jobId, ...customer })
     .onConflictDoUpdate({ target: customers.jobId, set: customer })

@@ -1,9 +1,9 @@
 import { spawn } from "node:child_process";
-import { existsSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
+import { existsSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { v4 as uuid } from "uuid";
-import { afterAll, describe, expect, it } from "vitest";
+import { afterAll, describe, expect, it, vi } from "vitest";
 import { hold } from "@/core/checks/records.fixture";
 import { NATURAL } from "@/core/core.fixture";
 import { canonicalJson, foldJob, type JournalEntry, parseJobFile } from "@/core/journal";
@@ -75,6 +75,31 @@ describe("opening a job", () => {
     expect(opened(db).job.number).toBe(2);
     expect(says(() => jobs.openJob({ ...opening, jobId: uuid(), by: " " }, db))).toMatch(/Say who you are/);
   });
+
+  it.each([
+    [{ at: "tomorrow" }, /ISO time in UTC/],
+    [{ at: null }, /at/],
+    [{ deviceSeq: 1.5 }, /deviceSeq/],
+    [{ device: " " }, /device has no name/],
+    [{ id: "constructor" }, /UUID/],
+    [{ colour: "red" }, /unknown key/],
+  ])("refuses %j, and the board stands", (change, message) => {
+    const { db } = fresh();
+    const { opening } = opened(db);
+    expect(says(() => jobs.openJob({ ...opening, id: uuid(), jobId: uuid(), ...change }, db))).toMatch(message);
+    expect(jobs.listJobs({}, db)).toHaveLength(1);
+  });
+
+  it("reads what an older door let in with no time, and goes on", () => {
+    const { db } = fresh();
+    const { jobId, add } = opened(db);
+    db.$client.prepare("update entries set at = ? where job_id = ?").run('"tomorrow"', jobId);
+    add("story", { complaint: "Hiss", symptoms: [], verified: "seen" });
+    const state = jobs.readJob(jobId, db);
+    expect(Number.isFinite(Date.parse(state.updatedAt))).toBe(true);
+    expect(state.story?.complaint).toBe("Hiss");
+    expect(jobs.rebuildBoard(db)).toBe(1);
+  });
 });
 
 describe("appending", () => {
@@ -116,6 +141,24 @@ describe("appending", () => {
     expect(kept?.clampedFrom).toBe(ahead);
     const [again] = jobs.readEntries(jobId, 1, db);
     expect(again).toEqual(kept);
+  });
+
+  it("does not turn time round when the server's own clock is set back", () => {
+    const { db } = fresh();
+    const { jobId, add, entry } = opened(db);
+    add("note", { text: "before" });
+    const real = Date.now();
+    vi.spyOn(Date, "now").mockReturnValue(real - 3 * 3600_000);
+    try {
+      const at = new Date(real + 1000).toISOString();
+      const [kept] = jobs.appendEntries(jobId, entry("note", { text: "after" }, { at }), db);
+      expect(kept?.at).toBe(at);
+      expect(kept?.clampedFrom).toBeUndefined();
+      const list = jobs.readEntries(jobId, 0, db).map((e) => e.recordedAt);
+      expect(list).toEqual(list.toSorted());
+    } finally {
+      vi.restoreAllMocks();
+    }
   });
 
   it("refuses corrections that name nothing, another kind or another correction", () => {
@@ -280,6 +323,13 @@ describe("beside the journal", () => {
     expect(existsSync(join(kept, sha256))).toBe(true);
     expect(readdirSync(kept)).toHaveLength(1);
     expect(() => readFile(uuid(), sha256, db, folder)).toThrow(/no such file/);
+    expect(() => storeFile(uuid(), "x.csv", Buffer.from("of no job"), db, folder)).toThrow(/no such job/);
+    expect(readdirSync(join(folder, "files"))).toHaveLength(1);
+    // A stump that a full disk left is not taken for the file.
+    writeFileSync(join(kept, sha256), bytes.subarray(0, 3));
+    storeFile(jobId, "drive.csv", bytes, db, folder);
+    expect(readFile(jobId, sha256, db, folder).bytes.equals(bytes)).toBe(true);
+    expect(readdirSync(kept)).toEqual([sha256]);
   });
 
   it("remembers a mapping by signature and refuses a wrong one", () => {
@@ -340,7 +390,9 @@ describe("answers", () => {
     const body = await (await answer(() => addPerson({ name: "" }, db))).json();
     expect(body.error).toMatchObject({ message: "Type a name", path: "name" });
     expect(await statusOf(async () => jsonBody(new Request("http://x", { method: "POST", body: "{" })))).toBe(400);
-    expect(await statusOf(async () => jsonBody(new Request("http://x", { method: "POST", body: '"long"' }), 3))).toBe(400);
+    expect(await statusOf(async () => jsonBody(new Request("http://x", { method: "POST", body: '"long"' }), 3))).toBe(413);
+    const deep = new Request("http://x", { method: "POST", body: "[".repeat(60) + "]".repeat(60) });
+    expect(await statusOf(async () => jsonBody(deep))).toBe(400);
   });
 });
 

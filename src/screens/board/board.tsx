@@ -10,7 +10,7 @@ import { Button, LinkButton } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
 import { ThemeSwitch } from "@/ui/theme-switch";
-import { sendText } from "../session/api";
+import { sendBytes } from "../session/api";
 import { PersonButton } from "../session/person";
 
 /** A job as the board shows it. */
@@ -180,7 +180,7 @@ function ImportJob() {
   const take = async (file: File) => {
     setError("");
     try {
-      const { id } = await sendText<{ id: string }>("import", await file.text());
+      const { id } = await sendBytes<{ id: string }>("import", file);
       router.push(`/jobs/${id}`);
     } catch (e) {
       setError((e as Error).message);

@@ -1,4 +1,4 @@
-import { mkdirSync } from "node:fs";
+import { chmodSync, mkdirSync } from "node:fs";
 import { join, resolve } from "node:path";
 import Database from "better-sqlite3";
 import { type BetterSQLite3Database, drizzle } from "drizzle-orm/better-sqlite3";
@@ -13,7 +13,10 @@ export const dataFolder = () => resolve(/* turbopackIgnore: true */ process.env.
 /** Opens (and migrates) the database in a folder: WAL, every commit synced, foreign keys on. */
 export function openDb(folder: string): Db {
   mkdirSync(folder, { recursive: true });
-  const client = new Database(join(folder, "pelota.sqlite"));
+  const file = join(folder, "pelota.sqlite");
+  const client = new Database(file);
+  // Customers stand in it: nobody else on this machine reads it.
+  chmodSync(file, 0o600);
   client.pragma("journal_mode = WAL");
   client.pragma("synchronous = FULL");
   client.pragma("foreign_keys = ON");
