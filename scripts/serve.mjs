@@ -1,0 +1,58 @@
+import { createServer } from "node:http";
+import next from "next";
+import { Unfit } from "./data-folder.mjs";
+
+/** A connection that a tablet keeps open is not shut under the entry it is about to send, ms. */
+const KEEP_ALIVE = 65_000;
+/** What is still being answered when the app is stopped gets so long, ms. */
+const GRACE = 1000;
+
+/** Serves the built app; a signal stops it within two seconds, `onStop` last. */
+export async function serve({ host, port, onStop }) {
+  const app = next({ dev: false, hostname: host, port });
+  await app.prepare();
+  const handle = app.getRequestHandler();
+  const server = createServer((request, response) => {
+    // What is no address is answered here: nothing further in could say so.
+    if (isAddress(request.url)) {
+      // Who asks is known by the socket alone: nothing that a client can send.
+      request.headers["x-pelota-address"] = request.socket.remoteAddress ?? "";
+      return handle(request, response);
+    }
+    response.writeHead(400, { "content-type": "application/json" });
+    response.end(JSON.stringify({ error: { message: "This address is broken: a part of it is no text" } }));
+  });
+  server.keepAliveTimeout = KEEP_ALIVE;
+  await new Promise((ready, failed) => {
+    server.once("error", (error) =>
+      failed(
+        error.code === "EADDRINUSE" ? new Unfit(`Port ${port} on ${host} is taken: stop what uses it, or name another.`) : error,
+      ),
+    );
+    server.listen(port, host, ready);
+  });
+  console.log(`Ready on http://${host.includes(":") ? `[${host}]` : host}:${port}`);
+  let stopping = false;
+  const stop = () => {
+    if (stopping) return;
+    stopping = true;
+    server.close();
+    server.closeIdleConnections();
+    setTimeout(() => {
+      server.closeAllConnections();
+      globalThis.pelotaDb?.$client.close();
+      onStop();
+      process.exit(0);
+    }, GRACE);
+  };
+  for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, stop);
+}
+
+function isAddress(url) {
+  try {
+    decodeURIComponent(url);
+    return true;
+  } catch {
+    return false;
+  }
+}
