@@ -5,7 +5,7 @@ import { fileURLToPath } from "node:url";
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 export const bundle = join(root, "out", "pelota.mjs");
-const SOURCES = ["src/core", "src/cli"].map((folder) => join(root, folder));
+const SOURCES = ["src/core", "src/cli", "src/server"].map((folder) => join(root, folder));
 
 /** Whether anything that the bundle is made of changed after it was made. */
 function stale() {
@@ -30,6 +30,8 @@ if (stale()) {
     outExtension: { ".js": ".mjs" },
     write: false,
     bundle: true,
+    // It is no script: it brings a library of its own.
+    external: ["better-sqlite3"],
     minify: true,
     platform: "node",
     format: "esm",

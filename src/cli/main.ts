@@ -2,6 +2,7 @@ import { createInterface } from "node:readline";
 import { BadInput } from "@/core/input";
 import { answerLine, errorOf } from "./batch";
 import { commandCalled } from "./commands";
+import type { Command } from "./commands/door";
 
 async function readStdin(): Promise<string> {
   const chunks: Buffer[] = [];
@@ -18,12 +19,15 @@ async function batch(): Promise<void> {
   }
 }
 
+const takesInput = ({ reads }: Command, args: readonly string[]) =>
+  reads === undefined || (reads === "arguments" && args.length === 0);
+
 async function main(): Promise<void> {
   const [name = "", ...args] = process.argv.slice(2);
   if (name === "batch") return batch();
   try {
     const command = commandCalled(name);
-    print(await command.run(command.reads === "arguments" && args.length > 0 ? "" : await readStdin(), args));
+    print(await command.run(takesInput(command, args) ? await readStdin() : "", args));
   } catch (error) {
     print(errorOf(error), process.stderr);
     process.exitCode = error instanceof BadInput ? 2 : 1;

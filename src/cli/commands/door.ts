@@ -1,23 +1,16 @@
 import { readFileSync } from "node:fs";
 import type * as yup from "yup";
-import { BadInput, validate } from "@/core/input";
+import { BadInput, parseJson, validate } from "@/core/input";
 
 /** A command: JSON (or text) in, JSON out. Throws BadInput for what it cannot take. */
 export interface Command {
-  /** `arguments` when files named there take the place of the standard input */
-  readonly reads?: "arguments";
+  /** `arguments` when files named there take the place of the standard input; `nothing` when it is never read */
+  readonly reads?: "arguments" | "nothing";
   run(input: string, args: readonly string[]): unknown | Promise<unknown>;
 }
 
-export function parse<T>(schema: yup.Schema<unknown>, input: string): T {
-  let data: unknown;
-  try {
-    data = JSON.parse(input);
-  } catch {
-    throw new BadInput("The input is not JSON: it is empty, cut off or has a stray character");
-  }
-  return validate<T>(schema, data);
-}
+export const parse = <T>(schema: yup.Schema<unknown>, input: string): T =>
+  validate<T>(schema, parseJson(input, "The input is not JSON: it is empty, cut off or has a stray character"));
 
 /** The equations refuse with RangeError; at this door that is bad input. */
 export function guarded<T>(work: () => T, path = ""): T {

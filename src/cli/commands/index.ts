@@ -19,6 +19,9 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
   probe: late(async () => (await import("./checks")).probe, { reads: "arguments" }),
   obd: late(async () => (await import("./logs")).obd, { reads: "arguments" }),
   suspects: late(async () => (await import("./jobs")).suspects, { reads: "arguments" }),
+  backup: late(async () => (await import("./data")).backup, { reads: "nothing" }),
+  restore: late(async () => (await import("./data")).restore, { reads: "nothing" }),
+  verify: late(async () => (await import("./data")).verify, { reads: "nothing" }),
 };
 
 /** The command of a name. Throws BadInput with the known names. */
