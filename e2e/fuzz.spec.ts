@@ -1,0 +1,64 @@
+import { request } from "node:http";
+import { expect, test } from "@playwright/test";
+import { v4 as uuid } from "uuid";
+import { NATURAL } from "@/core/core.fixture";
+import { type Asked, entryOf, mutatedRequests, opening, STORY } from "@/server/mutated.fixture";
+import { startServer } from "./server";
+
+/** Through the real server, its pages too; five thousand at the routes themselves are asked in a unit test. */
+const REQUESTS = 500;
+const ABREAST = 2;
+/** No answer takes longer, ms; other tests share the two cores. */
+const HANGS = 10_000;
+
+/** The answer's status, or 0 with what the connection said. */
+const send = (port: number, { method, path, headers, body }: Asked) =>
+  new Promise<{ status: number; said: string }>((done) => {
+    try {
+      const sent = request({ host: "127.0.0.1", port, method, path, headers }, (answer) => {
+        answer.resume();
+        answer.on("end", () => done({ status: answer.statusCode ?? 0, said: "" }));
+        answer.on("error", (e) => done({ status: 0, said: e.message }));
+      });
+      sent.setTimeout(HANGS, () => sent.destroy(new Error("hangs")));
+      sent.on("error", (e) => done({ status: 0, said: e.message }));
+      if (body !== undefined) sent.write(body);
+      sent.end();
+    } catch (e) {
+      // Node itself will not send some of it: that is no request.
+      done({ status: -1, said: (e as Error).message });
+    }
+  });
+
+test("no request breaks the server, however it is made", async () => {
+  const port = 4329;
+  const server = await startServer(port);
+  try {
+    const post = (path: string, body: unknown) =>
+      fetch(`${server.url}/api/v1/${path}`, { method: "POST", body: JSON.stringify(body) }).then((r) => r.ok);
+    const jobs = Array.from({ length: 8 }, () => uuid());
+    for (const job of jobs) {
+      expect(await post("jobs", opening(job))).toBe(true);
+      expect(await post(`jobs/${job}/entries`, [entryOf(job, "vehicle", NATURAL), entryOf(job, "story", STORY)])).toBe(true);
+    }
+    const next = mutatedRequests(7, jobs, true);
+    const wrong: string[] = [];
+    let left = REQUESTS;
+    const lane = async () => {
+      while (left-- > 0) {
+        const asked = next();
+        const { status, said } = await send(port, asked);
+        if (status >= 500 || status === 0)
+          wrong.push(`${status} ${said}: ${asked.method} ${asked.path} ${asked.body?.slice(0, 200)}`);
+      }
+    };
+    await Promise.all(Array.from({ length: ABREAST }, lane));
+    expect(wrong.slice(0, 10)).toEqual([]);
+    expect(server.memory()).toBeLessThan(1.5e9);
+    // And it still does its work.
+    expect((await fetch(server.url)).ok).toBe(true);
+    for (const job of jobs) expect((await fetch(`${server.url}/jobs/${job}`)).ok, job).toBe(true);
+  } finally {
+    server.stop();
+  }
+});
