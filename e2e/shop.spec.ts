@@ -2,8 +2,12 @@ import { expect, test } from "@playwright/test";
 import { startServer } from "./server";
 import { button, instrument, leaking, logOf, main, openJob, setConditions, signIn, station, survey } from "./steps";
 
-test("the running app asks no other host for anything", async ({ page }) => {
+test("the running app asks no other host for anything, and runs no script but its own", async ({ page }) => {
   const others: string[] = [];
+  const refused: string[] = [];
+  page.on("console", (message) => {
+    if (/content security policy/i.test(message.text())) refused.push(message.text());
+  });
   page.on("request", (request) => {
     const { hostname, protocol } = new URL(request.url());
     if (protocol.startsWith("http") && hostname !== "127.0.0.1") others.push(request.url());
@@ -13,9 +17,22 @@ test("the running app asks no other host for anything", async ({ page }) => {
   await setConditions(page);
   await survey(page, leaking);
   for (const name of ["Story", "Scan", "Look", "Suspects", "Find", "Fix", "Prove", "Hand over"]) await station(page, name);
+  await page.goto("/new");
   await page.goto("/shop");
-  await page.goto("/");
+  const answer = await page.goto("/");
   expect(others).toEqual([]);
+  expect(refused).toEqual([]);
+  const headers = answer?.headers() ?? {};
+  expect(headers["content-security-policy"]).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'; /);
+  expect(headers["content-security-policy"]).toMatch(/frame-ancestors 'none'/);
+  expect(headers).toMatchObject({ "x-content-type-options": "nosniff", "referrer-policy": "same-origin" });
+  // What somebody slipped into a page does not run.
+  const ran = await page.evaluate(() => {
+    document.body.insertAdjacentHTML("beforeend", '<button id="slipped" onclick="window.slipped = true">x</button>');
+    document.getElementById("slipped")?.click();
+    return Reflect.get(window, "slipped") === true;
+  });
+  expect(ran).toBe(false);
 });
 
 test("a job travels to another shop's empty database and folds to the same state there", async ({ page, browser }) => {

@@ -4,19 +4,22 @@ import "@fontsource/b612-mono/400.css";
 import "@fontsource/b612-mono/700.css";
 import "./globals.css";
 import type { Metadata, Viewport } from "next";
+import { headers } from "next/headers";
 import type { ReactNode } from "react";
+import { NONCE_HEADER } from "@/server/gate";
 import { THEME_SCRIPT } from "@/ui/theme-script";
 
 export const metadata: Metadata = { title: "Pelota", description: "Finds, sizes and proves leaks in the gas paths of a vehicle" };
 export const viewport: Viewport = { width: "device-width", initialScale: 1 };
 
-export default function RootLayout({ children }: { children: ReactNode }) {
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const nonce = (await headers()).get(NONCE_HEADER) ?? "";
   return (
     <html lang="en" suppressHydrationWarning>
       <head>
         {/* Sets the theme before the first paint, so that a dim bay stays dim. */}
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: our own constant */}
-        <script dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
+        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
       </head>
       <body>{children}</body>
     </html>
