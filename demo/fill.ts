@@ -508,13 +508,13 @@ function vapourJobs(at: Db, ago: (hours: number) => number): void {
     code("P0456"),
   );
   shearwater.look();
-  shearwater.vapourSmoke({ seed: 201, entry: "service-port", arrivals: everywhere, seen: [], seconds: 150 });
+  shearwater.vapourSmoke({ seed: 201, entry: "service-port", proof: 11.8, arrivals: everywhere, seen: [], seconds: 150 });
   shearwater.check("decay", decayOf(CARS.shearwater, { seed: 202, entry: "service-port", reference: 0.508e-3 }), 12);
 
   const pintail = new Journal(at, CARS.pintail, ago(4), "Isla Renn");
   pintail.arrive("Engine light on, nothing felt", {}, code("P0442", 1.016));
   pintail.look();
-  pintail.vapourSmoke({ seed: 211, entry: "service-port", arrivals: ["canister", "tank"], seen: [], seconds: 150 });
+  pintail.vapourSmoke({ seed: 211, entry: "service-port", proof: 11.7, arrivals: ["canister", "tank"], seen: [], seconds: 150 });
 
   const avocet = new Journal(at, CARS.avocet, ago(26), "Maren Oake");
   avocet.arrive("Hard to start after filling up, light on", { symptoms: ["hard-start-filled"] }, [
@@ -528,12 +528,19 @@ function vapourJobs(at: Db, ago: (hours: number) => number): void {
   const turnstone = new Journal(at, CARS.turnstone, ago(3), "Tobin Falk");
   turnstone.arrive("Engine light on", {}, code("P0442", 1.016));
   turnstone.look();
-  turnstone.vapourSmoke({ seed: 231, entry: "service-port", arrivals: [], seen: [], seconds: 60, coreShut: true });
+  turnstone.vapourSmoke({ seed: 231, entry: "service-port", proof: 11.6, arrivals: [], seen: [], seconds: 60, coreShut: true });
 
   const lapwing = new Journal(at, CARS.lapwing, ago(50), "Maren Oake");
   lapwing.arrive("Smell of fuel behind the car, light on", { symptoms: ["fuel-smell"] }, code("P0455", 1.016));
   lapwing.look();
-  lapwing.vapourSmoke({ seed: 241, entry: "service-port", arrivals: everywhere, seen: ["tank-flange"], seconds: 150 });
+  lapwing.vapourSmoke({
+    seed: 241,
+    entry: "service-port",
+    proof: 12.4,
+    arrivals: everywhere,
+    seen: ["tank-flange"],
+    seconds: 150,
+  });
   lapwing.repair(
     lapwing.found("tank-flange", "Pump flange seal swollen and rolled out of its groove", 1.1),
     "Flange seal renewed, ring torqued",
@@ -543,7 +550,10 @@ function vapourJobs(at: Db, ago: (hours: number) => number): void {
   );
   lapwing.wait(HOUR);
   const left = { ...CARS.lapwing, tank: { ...CARS.lapwing.tank, leaks: CARS.lapwing.tank.leaks.slice(1) } };
-  lapwing.vapourSmoke({ seed: 242, entry: "service-port", arrivals: everywhere, seen: ["purge-line-joint"], seconds: 150 }, left);
+  lapwing.vapourSmoke(
+    { seed: 242, entry: "service-port", proof: 12.3, arrivals: everywhere, seen: ["purge-line-joint"], seconds: 150 },
+    left,
+  );
 
   const garganey = new Journal(at, CARS.garganey, ago(2), "Isla Renn");
   garganey.arrive("Engine light on since the pass road", {}, [{ code: "P0455", status: "current" }]);
@@ -554,14 +564,25 @@ function vapourJobs(at: Db, ago: (hours: number) => number): void {
   shelduck.arrive("Light came on after the last fill", {}, code("P0455", 1.016));
   shelduck.look();
   const tightened = { ...CARS.shelduck, tank: { ...CARS.shelduck.tank, leaks: [] } };
-  shelduck.vapourSmoke({ seed: 261, entry: "service-port", arrivals: everywhere, seen: [], seconds: 150 }, tightened, {
-    touchedBefore: ["filler-cap"],
-  });
+  shelduck.vapourSmoke(
+    { seed: 261, entry: "service-port", proof: 11.7, arrivals: everywhere, seen: [], seconds: 150 },
+    tightened,
+    {
+      touchedBefore: ["filler-cap"],
+    },
+  );
 
   const wigeon = new Journal(at, CARS.wigeon, ago(20), "Tobin Falk");
   wigeon.arrive("Engine light on", {}, code("P0442"));
   wigeon.look();
-  wigeon.vapourSmoke({ seed: 271, entry: "service-port", arrivals: everywhere, seen: ["purge-line-joint"], seconds: 150 });
+  wigeon.vapourSmoke({
+    seed: 271,
+    entry: "service-port",
+    proof: 12.0,
+    arrivals: everywhere,
+    seen: ["purge-line-joint"],
+    seconds: 150,
+  });
   wigeon.repair(
     wigeon.found("purge-line-joint", "Quick connector of the purge line cracked", 0.9),
     "Purge line renewed, connectors tugged",
@@ -571,9 +592,9 @@ function vapourJobs(at: Db, ago: (hours: number) => number): void {
   );
   wigeon.wait(30 * MINUTE);
   const sound = { ...CARS.wigeon, tank: { ...CARS.wigeon.tank, leaks: [] } };
-  wigeon.vapourSmoke({ seed: 272, entry: "service-port", arrivals: everywhere, seen: [], seconds: 150 }, sound);
+  wigeon.vapourSmoke({ seed: 272, entry: "service-port", proof: 11.9, arrivals: everywhere, seen: [], seconds: 150 }, sound);
   wigeon.vapourSmoke(
-    { seed: 273, entry: "filler-cap", arrivals: ["tank", "canister", "purge-line"], seen: [], seconds: 150 },
+    { seed: 273, entry: "filler-cap", proof: 11.9, arrivals: ["tank", "canister", "purge-line"], seen: [], seconds: 150 },
     sound,
   );
   wigeon.check("cap", capOf(274), 3);

@@ -76,6 +76,8 @@ export function evapSmokeOf(
     seen: readonly string[];
     seconds: number;
     coreShut?: boolean;
+    /** What the hose clamped showed, inH2O */
+    proof?: number;
   },
   change: Partial<EvapSmokeRun> = {},
 ): EvapSmokeRun {
@@ -105,7 +107,7 @@ export function evapSmokeOf(
   return {
     ...setup,
     machine: { name: machine.name, ratedPressure: machine.ratedPressure, maxFlow: machine.maxFlow, autoOff: machine.autoOff },
-    proof: { pressure: { value: 12.6, unit: "inH2O", kind: "gauge" }, ballAtBottom: true, smokeSeen: true },
+    proof: { pressure: { value: story.proof ?? 12.6, unit: "inH2O", kind: "gauge" }, ballAtBottom: true, smokeSeen: true },
     heaterOnAt: -60,
     units: { flow: "L/min", pressure: "inH2O" },
     samples,

@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from "node:child_process";
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -69,11 +69,14 @@ test("what cannot be served stops the start with a sentence, before it is ready"
 
 test("one app serves a folder at a time; a signal stops it within two seconds, and the next one starts", async () => {
   const folder = fresh();
-  mkdirSync(join(folder, "files"));
+  // What an earlier one had half received when it was killed is not kept.
+  mkdirSync(join(folder, "incoming"));
+  writeFileSync(join(folder, "incoming", "stump"), "Time,R");
   for (const signal of ["SIGTERM", "SIGINT"] as const) {
     const { app, ended, ready, said } = start(folder);
     await ready();
     expect(said()).toMatch(/Data: .*, 0 jobs/);
+    expect(existsSync(join(folder, "incoming", "stump"))).toBe(false);
     expect((await fetch(`http://127.0.0.1:${PORT}/`)).ok).toBe(true);
     expect(await refused(folder, ["--port", String(PORT + 1)])).toMatch(/Another Pelota serves .* already/);
     // A tablet that keeps its connection open does not hold it up.

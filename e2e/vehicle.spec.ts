@@ -63,7 +63,8 @@ test("smoke goes in at any hose's end, into either side, and by a port tapped fo
   // Behind a check valve nothing is filled, and the run is not begun.
   await page.getByLabel("Let smoke in at").selectOption("booster-hose");
   await page.getByRole("radio", { name: "Booster branch" }).click();
-  await expect(reach.getByText(/the booster check valve shuts it off right there/)).toBeVisible();
+  await expect(reach.getByText("Fills nothing.")).toBeVisible();
+  await expect(main(page).getByText(/the booster check valve shuts it off right there/)).toBeVisible();
   await expect(button(page, "Heater on, to the machine proof")).toBeDisabled();
 
   await station(page, "Story");

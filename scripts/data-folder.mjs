@@ -2,6 +2,8 @@ import { existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } 
 import { join } from "node:path";
 import Database from "better-sqlite3";
 
+const MIGRATIONS = new URL("../src/server/migrations/meta/_journal.json", import.meta.url);
+
 /** Why the app cannot be started here, as a sentence that says what to do. */
 export class Unfit extends Error {}
 
@@ -21,6 +23,8 @@ export function openData(folder) {
     throw new Unfit(`The data folder ${folder} cannot be written to (${error.code}): free it, or name another in PELOTA_DATA.`);
   }
   const release = hold(folder);
+  // What was still coming in when the last one was killed never came in.
+  rmSync(join(folder, "incoming"), { recursive: true, force: true });
   try {
     return { jobs: look(join(folder, "pelota.sqlite")), release };
   } catch (error) {
@@ -54,7 +58,7 @@ function look(file) {
     const applied = has("__drizzle_migrations")
       ? database.prepare("select max(created_at) as at from __drizzle_migrations").get().at
       : 0;
-    const known = JSON.parse(readFileSync("src/server/migrations/meta/_journal.json", "utf8")).entries;
+    const known = JSON.parse(readFileSync(MIGRATIONS, "utf8")).entries;
     if (applied > Math.max(...known.map((e) => e.when)))
       throw new Unfit(`${file} was written by a newer Pelota: update this one first.`);
     return has("jobs") ? database.prepare("select count(*) as n from jobs").get().n : 0;

@@ -1,30 +1,12 @@
 import { randomBytes } from "node:crypto";
 import { type NextRequest, NextResponse } from "next/server";
-import { NONCE_HEADER, turnedAway } from "@/server/gate";
+import { turnedAway } from "@/server/gate";
+import { NONCE_HEADER, policyOf } from "@/server/page-policy";
 
 /** The gate before every page and door, but those that take bytes: bodies are held in memory on their way through here. */
 export const config = {
   matcher: ["/((?!api/v1/import$|api/v1/jobs/[^/]+/files$|api/v1/jobs/[^/]+/pictures$).*)"],
 };
-
-/**
- * What a page may do: run our own scripts and those that carry this answer's nonce, show our own pictures and those made
- * on the page, talk to this server, stand in no other page. Charts and maps place things by style.
- */
-const policyOf = (nonce: string) =>
-  [
-    "default-src 'self'",
-    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'`,
-    "style-src 'self' 'unsafe-inline'",
-    "img-src 'self' blob: data:",
-    "font-src 'self'",
-    "connect-src 'self'",
-    "worker-src 'self' blob:",
-    "object-src 'none'",
-    "base-uri 'none'",
-    "form-action 'self'",
-    "frame-ancestors 'none'",
-  ].join("; ");
 
 /** A page with its policy: the framework takes the nonce from the request's own header, our theme script from the other. */
 function page(request: NextRequest): NextResponse {

@@ -6,7 +6,7 @@ import "./globals.css";
 import type { Metadata, Viewport } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
-import { NONCE_HEADER } from "@/server/gate";
+import { NONCE_HEADER } from "@/server/page-policy";
 import { THEME_SCRIPT } from "@/ui/theme-script";
 
 export const metadata: Metadata = { title: "Pelota", description: "Finds, sizes and proves leaks in the gas paths of a vehicle" };

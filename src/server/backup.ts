@@ -162,12 +162,13 @@ const RESTORE = "restore the last good backup into an empty folder";
 export async function verifyData(data = dataFolder()): Promise<Findings> {
   if (!existsSync(join(data, DATABASE))) throw new BadInput(`There is no database in ${data}`, "path");
   const wrong: Findings["wrong"][number][] = [];
-  let client: Database.Database;
+  let client: Database.Database | undefined;
   try {
     client = open(join(data, DATABASE));
     const integrity = client.pragma("integrity_check", { simple: true });
     if (integrity !== "ok") throw new Error(String(integrity));
   } catch (error) {
+    client?.close();
     return { jobs: 0, files: 0, wrong: [{ what: `The database is damaged: ${(error as Error).message}`, todo: RESTORE }] };
   }
   const db = drizzle(client, { schema }) as Db;

@@ -2,8 +2,6 @@ import { timingSafeEqual } from "node:crypto";
 
 const LOOPBACK = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 export const GATE_COOKIE = "pelota_gate";
-/** Carries the nonce of a page's own scripts from the gate to the page. */
-export const NONCE_HEADER = "x-pelota-nonce";
 
 function same(a: string, b: string): boolean {
   // Compared as bytes: a cookie may hold anything.

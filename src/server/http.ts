@@ -1,22 +1,24 @@
 import { BadInput, parseJson } from "@/core/input";
 import { Conflict, NotFound } from "./jobs";
 
+/** More bytes than a door takes. */
+export class TooLarge extends BadInput {}
+
+/** What each refusal is answered with; the narrower ones first. */
+const STATUSES = [
+  [TooLarge, 413],
+  [BadInput, 400],
+  [Conflict, 409],
+  [NotFound, 404],
+] as const;
+
 /** Runs a route's work; what the doors refuse becomes a JSON answer that says what was wrong. */
 export async function answer(work: () => unknown | Promise<unknown>): Promise<Response> {
   try {
     const result = await work();
     return result instanceof Response ? result : Response.json(result === undefined ? {} : result);
   } catch (error) {
-    const status =
-      error instanceof TooLarge
-        ? 413
-        : error instanceof BadInput
-          ? 400
-          : error instanceof Conflict
-            ? 409
-            : error instanceof NotFound
-              ? 404
-              : 500;
+    const status = STATUSES.find(([refusal]) => error instanceof refusal)?.[1] ?? 500;
     if (status === 500) {
       console.error(error);
       return Response.json({ error: { message: "The server could not do this. Nothing was saved; try again" } }, { status });
@@ -25,9 +27,6 @@ export async function answer(work: () => unknown | Promise<unknown>): Promise<Re
     return Response.json({ error: { message: (error as Error).message, path } }, { status });
   }
 }
-
-/** More bytes than a door takes. */
-export class TooLarge extends BadInput {}
 
 const sizeWords = (bytes: number) => (bytes < 1048576 ? `${Math.round(bytes / 1024)} kB` : `${Math.round(bytes / 1048576)} MB`);
 

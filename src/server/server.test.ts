@@ -4,8 +4,9 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it, vi } from "vitest";
+import { evapSmokeRun } from "@/core/checks/evap.fixture";
 import { hold } from "@/core/checks/records.fixture";
-import { NATURAL } from "@/core/core.fixture";
+import { NATURAL, smokeRun } from "@/core/core.fixture";
 import { canonicalJson, foldJob, type JournalEntry, parseJobFile } from "@/core/journal";
 import { type Db, openDb } from "./db/open";
 import { readFile, storeFile } from "./files";
@@ -13,7 +14,7 @@ import { answer, jsonBody } from "./http";
 import * as jobs from "./jobs";
 import { readMapping, writeMapping } from "./mappings";
 import { addPerson, listPeople } from "./people";
-import { readShop, writeShop } from "./shop";
+import { proofHistory, readShop, writeShop } from "./shop";
 
 const folders: string[] = [];
 const fresh = (): { db: Db; folder: string } => {
@@ -296,6 +297,29 @@ describe("a job as a file", () => {
     const target = fresh().db;
     opened(target);
     expect(jobs.importJob(file, target).number).toBe(2);
+  });
+});
+
+describe("how the proofs of machines went", () => {
+  it("counts each that was taken, of whatever circuit, by its machine's name whatever that is", () => {
+    const { db } = fresh();
+    const { add } = opened(db);
+    const proof = { pressure: { value: 13, unit: "inH2O", kind: "gauge" }, ballAtBottom: true, smokeSeen: true } as const;
+    const machine = { ...smokeRun().machine, name: "constructor" };
+    add("check", { check: "smoke", record: smokeRun(0, { machine, proof }) });
+    // Regulated to half of what it is made for, it comes up to half: that is no weakness.
+    const regulated = { value: 6.5, unit: "inH2O", kind: "gauge" } as const;
+    add("check", {
+      check: "evap-smoke",
+      record: evapSmokeRun(0, { machine, regulated, proof: { ...proof, pressure: regulated } }),
+    });
+    // One that served another run of its session, none, and one of a machine without a gauge are none of their own.
+    add("check", { check: "smoke", record: smokeRun(0, { machine, proof: { ...proof, takenAt: "2026-03-02T08:00:00.000Z" } }) });
+    add("check", { check: "smoke", record: smokeRun(0, { machine, proof: undefined }) });
+    add("check", { check: "smoke", record: smokeRun(0, { machine, proof: { ballAtBottom: true, smokeSeen: true } }) });
+    const history = proofHistory(db);
+    expect(Object.keys(history)).toEqual(["constructor"]);
+    expect(Object.values(history)[0]?.map((p) => p.share)).toEqual([expect.closeTo(1, 6), expect.closeTo(1, 6)]);
   });
 });
 

@@ -179,6 +179,15 @@ export interface Together {
   readonly says: readonly string[];
 }
 
+/** A machine shown to work: hose clamped, its pressure up. */
+export interface MachineProof {
+  readonly machine: string;
+  /** What its gauge showed as a share of what it was set to; a plain machine has no gauge */
+  readonly share?: number;
+  /** ISO time, where it was taken for another record of the session, or after this one */
+  readonly takenAt?: string;
+}
+
 /** The one shape of every check. Functions and all, so it never crosses from server to client. */
 export interface CheckKind<Body extends object = object, Aim = unknown, Seen extends string = string> {
   readonly id: CheckId;
@@ -231,8 +240,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   setup?(record: Body): readonly string[];
   /** Joints that the check itself commands */
   ownCommands?(record: Body): readonly string[];
-  /** ISO time its machine was proved at, where that was not with the record itself */
-  provedAt?(record: Body): string | undefined;
+  /** The proof of the machine that its reading rests on; absent where no machine is proved */
+  machineProof?(record: Body): MachineProof | undefined;
   /** True for a record of a part that is not on the car: it says nothing of the car */
   onBench?(record: Body): boolean;
 }

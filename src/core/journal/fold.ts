@@ -260,7 +260,7 @@ export const SESSION = 10 * 3600_000;
 
 /** Why the proof that a record points to is not one for it; undefined when it is. */
 function provedElsewhere({ at, body }: Of<"check">): string | undefined {
-  const provedAt = CHECKS[body.check].provedAt?.(body.record);
+  const provedAt = CHECKS[body.check].machineProof?.(body.record)?.takenAt;
   if (provedAt === undefined || Math.abs(Date.parse(provedAt) - spanOf(at).from) <= SESSION) return undefined;
   return "its machine was proved in another session: prove it again and repeat the run";
 }

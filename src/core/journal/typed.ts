@@ -34,4 +34,4 @@ export function minutesOf(text: string): number {
 
 /** What was cleaned or freed and went back with no new part is as old as before: a temporary repair. */
 export const onlyCleaned = ({ what, parts }: { readonly what: string; readonly parts: readonly unknown[] }): boolean =>
-  parts.length === 0 && /\b(clean|freed?\b)/i.test(what);
+  parts.length === 0 && /\b(clean|wash|rins|decok|scrap|blown? (out|through)|blew|freed?\b|unst[iu]ck)/i.test(what);

@@ -1,9 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { judgeCheck } from "../checks";
+import { evapSmokeRun } from "../checks/evap.fixture";
 import { contextOf, NATURAL, SEALED_NECK, smokeRun, TURBO, TWO_BANKS, VAPOUR } from "../core.fixture";
 import { FITTED_SYSTEMS, type VehicleFacts } from "./facts";
-import { layoutOf, TAPPABLE, type ZONE_IDS } from "./layout";
+import { layoutOf, TAPPABLE, type ZONE_IDS, type ZoneId } from "./layout";
 import { entriesOf, hiddenAt, hoseEnds, noWayIn, reachOf, sidesOf, usualSetup } from "./reach";
 
 const EVERYTHING: VehicleFacts = { ...SEALED_NECK, induction: "turbo", fitted: FITTED_SYSTEMS, tapped: TAPPABLE };
@@ -116,6 +117,46 @@ describe("a run from a way in that is none", () => {
     expect(verdict.reasons[0]).toMatch(why);
     const seen = smokeRun(4.5, { ...change, seen: [{ joint: "pcv-hose", at: 60 }], noSmokeOutside: false });
     expect(judgeCheck("smoke", seen, context)).toMatchObject({ outcome: "fail", observation: "smoke-at:pcv-hose" });
+  });
+});
+
+describe("smoke marked where the fill does not go", () => {
+  it.each([
+    ["smoke", NATURAL, smokeRun()],
+    ["evap-smoke", SEALED_NECK, evapSmokeRun()],
+  ] as const)("takes a pass away from a %s run, and names the place", (check, car, run) => {
+    const context = contextOf(car);
+    const reached = reachOf(context.layout, run).zones;
+    const judged = (zones: readonly ZoneId[]) =>
+      judgeCheck(check, { ...run, arrivals: zones.map((zone) => ({ zone, at: 60 })) }, context);
+    expect(judged(reached).outcome).toBe("pass");
+    const beyond = context.layout.zones.filter((z) => !reached.includes(z.id));
+    expect(beyond.length).toBeGreaterThan(0);
+    for (const { id, name } of beyond) {
+      const verdict = judged([...reached, id]);
+      expect(verdict.outcome, id).toBe("unsure");
+      expect(verdict.reasons.join().toLowerCase(), id).toContain(`smoke was marked in ${name.toLowerCase()}`);
+      expect(verdict.zones.map((z) => z.state)).not.toContain("tight");
+    }
+  });
+});
+
+describe("a run into one side of a hose's end", () => {
+  const context = contextOf(TURBO);
+  const into = (side: "cold-pipe" | "cooler") => {
+    const setup = { ...usualSetup(context.layout, "cooler-outlet", side) };
+    const { zones } = reachOf(context.layout, setup);
+    // It is said of every zone there is that smoke arrived in it.
+    const arrivals = context.layout.zones.map((z) => ({ zone: z.id, at: 60 }));
+    return { zones, verdict: judgeCheck("smoke", smokeRun(0, { ...setup, arrivals }), context) };
+  };
+  it.each(["cold-pipe", "cooler"] as const)("%s: says nothing of what lies on the other, whatever was ticked", (side) => {
+    const { zones, verdict } = into(side);
+    expect(zones).toContain(side);
+    for (const z of verdict.zones.filter((k) => k.state === "tight")) expect(zones, z.zone).toContain(z.zone);
+    const other = side === "cooler" ? "cold-pipe-split" : "cooler-tank";
+    expect(verdict.tested).not.toContain(other);
+    expect(verdict.tested).not.toContain("cooler-outlet");
   });
 });
 

@@ -56,11 +56,10 @@ export function sidesOf(layout: Layout, entry: Joint): ZoneId[] {
 }
 
 /** Joints that letting smoke in there keeps out of the test: the end itself, its seat, and what falls apart with it. */
-export const hiddenAt = (layout: Layout, entry: Joint): string[] => [
-  entry.id,
-  ...(entry.end ? [tieAt(layout, entry)?.id ?? entry.id] : []),
-  ...layout.joints.filter((j) => j.seatOf === entry.id).map((j) => j.id),
-];
+export function hiddenAt(layout: Layout, entry: Joint): string[] {
+  const tie = entry.end && tieAt(layout, entry);
+  return layout.joints.filter((j) => j === entry || j === tie || j.seatOf === entry.id).map((j) => j.id);
+}
 
 /** What a fill starts with: its zone, and the joint that falls apart there. None where it is shut off right there. */
 function startOf(layout: Layout, setup: FillSetup, entry: Joint): { zone?: ZoneId; apart?: Joint } {

@@ -1,6 +1,7 @@
 import type { CheckKind } from "../check";
 import { evapSetupOf } from "../evap-fields";
 import { smoke, smokeAsks } from "../smoke";
+import { smokeProof } from "../smoke/proof";
 import { evapSmokeCandidates } from "./candidates";
 import { judgeEvapSmoke } from "./judge";
 import { type EvapSmokeAim, planEvapSmoke } from "./plan";
@@ -28,7 +29,7 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim, Seen> = {
   asks: (run, verdict, context) => smokeAsks(run, verdict, context, "vapour"),
   setup: evapSetupOf,
   ownCommands: evapSetupOf,
-  provedAt: (r) => r.proof?.takenAt,
+  machineProof: (r) => smokeProof(r, r.regulated ?? r.machine.ratedPressure),
   schema: evapSmokeSchema,
   plan: planEvapSmoke,
   judge: judgeEvapSmoke,

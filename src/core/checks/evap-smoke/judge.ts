@@ -1,9 +1,19 @@
 import { inSentence } from "../../sentence";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
-import { EVAP_ZONES, entryZone, type Reach, reachOf } from "../../vehicle";
+import { EVAP_ZONES, type Reach, reachOf } from "../../vehicle";
 import { type CheckContext, jointName, type Measure, type Verdict, WITHIN, type ZoneKnowledge } from "../check";
 import { fuelLevelDoubt, gasSpace, holeMeasure, setupTrap } from "../evap-fields";
-import { alsoAt, machineTrap, names, readSmoke, type SmokeReading, smokeMeasures, type Trap, trappedVerdict } from "../smoke";
+import {
+  alsoAt,
+  arrivalsOf,
+  machineTrap,
+  names,
+  readSmoke,
+  type SmokeReading,
+  smokeMeasures,
+  type Trap,
+  trappedVerdict,
+} from "../smoke";
 import type { CapOff, EvapSmokeRun } from "./record";
 import type { Seen } from "./rows";
 
@@ -100,14 +110,9 @@ export function judgeEvapSmoke(run: EvapSmokeRun, context: CheckContext): Verdic
   const reach = reachOf(context.layout, run);
   const verdict = judgeRun(run, reach, context);
   if (verdict.outcome === "void") return verdict;
-  const shown = shownZones(run, context);
+  const { shown } = arrivalsOf(run, reach, context.layout);
   const tested = reach.tested.filter((j) => shown.has(j.from) || shown.has(j.to)).map((j) => j.id);
   return { ...verdict, tested: verdict.tested ?? tested };
-}
-
-function shownZones(run: EvapSmokeRun, { layout }: Pick<CheckContext, "layout">): Set<string> {
-  const start = entryZone(layout, run);
-  return new Set<string>([...(start ? [start] : []), ...run.arrivals.map((a) => a.zone)]);
 }
 
 function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdict<Seen> {
@@ -122,7 +127,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
     ...smokeMeasures(run, reading).filter((m) => !m.name.startsWith("All openings")),
     ...(hole ? [holeMeasure(hole, required)] : []),
   ];
-  const shown = shownZones(run, context);
+  const { shown, astray } = arrivalsOf(run, reach, layout);
   const zoneName = (id: string) => inSentence(layout.zones.find((z) => z.id === id)?.name ?? id);
   const hidden = `${jointName(layout, run.entry)} was hidden by the adapter: untested until re-checked`;
   const capOffs = run.capOffs.map((c) => capOffWords(c, jointName(layout, c.joint), run.units.flow));
@@ -190,6 +195,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
     reading.atLeast === undefined
       ? undefined
       : `the ball stood above its last calibrated height: at least ${formatNumber(1000 * reading.atLeast, 2)} mm passes somewhere`,
+    astray,
     run.zeroed ? undefined : "gauge and ball were not at zero before the run: zero them and repeat",
     required
       ? undefined
@@ -216,8 +222,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
   const zones = layout.zones
     .filter((z) => EVAP_ZONES.includes(z.id) && (z.id !== "vent-hose" || shown.has(z.id)))
     .map((z): ZoneKnowledge => {
-      if (shown.has(z.id) && reach.zones.includes(z.id))
-        return { zone: z.id, state: "tight", why: "smoke was there and none came out" };
+      if (shown.has(z.id)) return { zone: z.id, state: "tight", why: "smoke was there and none came out" };
       const by = reach.stopped.find((s) => s.zone === z.id)?.by.name;
       return {
         zone: z.id,

@@ -3,6 +3,7 @@ import { smokeAsks, smokeSetup } from "./asks";
 import { smokeCandidates } from "./candidates";
 import { judgeSmoke } from "./judge";
 import { planSmoke, type SmokeAim } from "./plan";
+import { smokeProof } from "./proof";
 import { type SmokeRun, smokeRunSchema } from "./record";
 import { rows, type Seen } from "./rows";
 import { readSections } from "./sections";
@@ -35,7 +36,7 @@ export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
   asks: (run, verdict, context) => smokeAsks(run, verdict, context, "intake"),
   setup: smokeSetup,
   ownCommands: smokeSetup,
-  provedAt: (r) => r.proof?.takenAt,
+  machineProof: (r) => smokeProof(r, r.machine.ratedPressure),
   schema: smokeRunSchema,
   plan: planSmoke,
   judge: judgeSmoke,

@@ -4,6 +4,7 @@ import { leakDiameter } from "../../gas/orifice";
 import { fitSettling, type Settling } from "../../gas/settle";
 import { settleTimeConstant } from "../../gas/vessel";
 import { stretchEdges, stretchMeans } from "../../maths/thin";
+import { inSentence } from "../../sentence";
 import { ballCurve } from "../../shop/machine";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { entryZone, type Layout, noWayIn, type Reach, reachOf } from "../../vehicle";
@@ -221,6 +222,29 @@ export function trappedVerdict(run: SmokeRun, trap: Trap, layout: Layout): Verdi
   };
 }
 
+/**
+ * Zones that a run showed smoke in: where it went in and every arrival that this fill can have made. One marked beyond what
+ * the fill reaches is astray: the set-up was another, or what should stop smoke lets it by. It clears nothing there.
+ */
+export function arrivalsOf(
+  run: SmokeRun,
+  reach: Reach,
+  layout: Layout,
+): { readonly shown: ReadonlySet<string>; readonly astray?: string } {
+  const start = entryZone(layout, run);
+  const marked = [...new Set(run.arrivals.map((a) => a.zone))];
+  const within = marked.filter((zone) => reach.zones.includes(zone));
+  const beyond = layout.zones.filter((z) => marked.includes(z.id) && !reach.zones.includes(z.id)).map((z) => inSentence(z.name));
+  return {
+    shown: new Set([...(start ? [start] : []), ...within]),
+    ...(beyond.length > 0
+      ? {
+          astray: `smoke was marked in ${beyond.join(", ")}, which this set-up does not reach: correct the set-up, or find what lets it by, and run again`,
+        }
+      : {}),
+  };
+}
+
 /** The first trap that makes a run void, with what to do; undefined when none does. */
 function voidTrap(run: SmokeRun, reach: Reach, reading: SmokeReading, context: CheckContext): Trap | undefined {
   const shut = noWayIn(context.layout, run);
@@ -256,8 +280,7 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
 
   const joint = (id: string) => layout.joints.find((j) => j.id === id);
   const entry = joint(run.entry);
-  const start = entryZone(layout, run);
-  const shown = new Set<string>([...(start ? [start] : []), ...run.arrivals.map((a) => a.zone)]);
+  const { shown, astray } = arrivalsOf(run, reach, layout);
   const hidden = entry ? [`${entry.name} was hidden by the hose: untested until re-checked`] : [];
   const zeroed = run.zeroed ? [] : ["gauge and ball were not at zero before the run: the size is not to be trusted"];
   const unshown = reach.zones.filter((z) => !shown.has(z) && !reach.behindEngine.includes(z));
@@ -347,6 +370,15 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
     return { ...finest.passing, measures: seeable, reasons: [...finest.passing.reasons, ...untested, ...hidden] };
   const school = schoolVerdict(run, reach, reading, context);
   if (school) return { outcome: "unsure", ...school, measures: seeable, zones: [] };
+  if (astray) {
+    return {
+      outcome: "unsure",
+      headline: "No smoke outside, but smoke where this set-up sends none",
+      measures: seeable,
+      reasons: [astray, ...untested, ...hidden],
+      zones: [],
+    };
+  }
   const zones = layout.zones.map(
     (z): ZoneKnowledge =>
       shown.has(z.id)

@@ -55,9 +55,8 @@ const CAUSES: readonly Cause[] = [
   { id: "engine-mechanical", name: "Valve, timing or ring fault", trait: "engine-mechanical", prior: 2 },
 ];
 
-/** Flaps move where flaps are fitted; a meter lies where one is. */
-export const causes = ({ fitted, metering }: VehicleFacts): readonly Cause[] =>
-  CAUSES.filter(
-    ({ id, trait }) =>
-      (fitted.includes("runner-flaps") || !id.startsWith("flap-")) && (metering === "maf" || !trait.startsWith("meter")),
-  );
+const METER: readonly string[] = ["meter-low", "meter-range"];
+
+/** A meter lies where one is; what is a place is there with its joint. */
+export const causes = ({ metering }: Pick<VehicleFacts, "metering">): readonly Cause[] =>
+  CAUSES.filter(({ trait }) => metering === "maf" || !METER.includes(trait));

@@ -2,7 +2,7 @@
 
 import { entryPrice } from "@/core/checks/evap-smoke";
 import { inSentence } from "@/core/sentence";
-import { EVAP_ZONES, noWayIn } from "@/core/vehicle";
+import { EVAP_ZONES } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote, SelectField } from "@/ui/field";
@@ -23,7 +23,7 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
   const entry = layout.joints.find((j) => j.id === draft.entry);
   const zoneName = (id: string) => layout.zones.find((z) => z.id === id)?.name ?? id;
   const blind = reach.stopped.filter((s) => EVAP_ZONES.includes(s.zone) && s.zone !== "vent-hose");
-  const shut = noWayIn(layout, run.fill);
+  const shut = reach.zones.length === 0;
   const level = readNumber(draft.fuelLevel);
   const ventOf = (vent: "command" | "plug") => ({ vent, blocked: [vent === "command" ? "vent-valve" : "vent-filter"] });
   const missing = !state.conditions
@@ -63,7 +63,7 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
       <Tick label="The tank is hot to the hand" checked={draft.hotTank} onChange={(hotTank) => set({ hotTank })} />
       <section aria-label="What this fill reaches" className="border-l-4 border-edge bg-raised px-4 py-3">
         {shut ? (
-          <p className="text-lg font-bold text-amber">Fills nothing: {shut}.</p>
+          <p className="text-lg font-bold text-amber">Fills nothing.</p>
         ) : (
           <p>
             Reaches{" "}

@@ -20,6 +20,7 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
   if (!layout || !context || !reach) return null;
   const plan = run.plan();
   if (!plan) return null;
+  const shut = reach.zones.length === 0;
   const sealable = layout.joints.filter((j) => j.kind === "opening" || j.kind === "valve" || j.kind === "pipe");
   const holdable = layout.joints.filter((j) => j.rest === "closed" && (j.kind === "throttle" || j.kind === "valve"));
   const zoneName = (id: string) => layout.zones.find((z) => z.id === id)?.name ?? id;
@@ -59,8 +60,8 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
         />
       )}
       <section aria-label="What this fill reaches" className="border-l-4 border-edge bg-raised px-4 py-3">
-        {plan.refused ? (
-          <p className="text-lg font-bold text-amber">{plan.refused}.</p>
+        {shut ? (
+          <p className="text-lg font-bold text-amber">Fills nothing.</p>
         ) : (
           <p>
             Reaches{" "}
@@ -81,7 +82,7 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
             Through open engine valves also {reach.behindEngine.map(zoneName).join(", ")}: some flow is normal.
           </p>
         )}
-        {!plan.refused && reach.stopped.length > 0 && (
+        {!shut && reach.stopped.length > 0 && (
           <p className="text-muted">
             Not reached:{" "}
             {[...new Set(reach.stopped.map((s) => s.by))]
@@ -110,6 +111,7 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
         checked={draft.zeroed}
         onChange={(zeroed) => set({ zeroed })}
       />
+      {plan.refused && <ErrorNote>{plan.refused}.</ErrorNote>}
       {!state.conditions && (
         <ErrorNote>Set the conditions first (top right): a size needs ambient pressure and temperature.</ErrorNote>
       )}
