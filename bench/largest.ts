@@ -5,7 +5,7 @@ import { contextOf, NATURAL, smokeRun, VAPOUR } from "@/core/core.fixture";
 import { trimSurvey } from "@/core/journal/journal.fixture";
 
 const best = (work: () => unknown): number => {
-  const times = Array.from({ length: 4 }, () => {
+  const times = Array.from({ length: 12 }, () => {
     const start = performance.now();
     work();
     return performance.now() - start;
@@ -35,6 +35,13 @@ export function largestTimes(): [string, number][] {
     const banks = [p.banks[0], p.banks[0]] as (typeof p.banks)[number][];
     return { ...p, rpm: p.rpm + i, banks: banks.map((b) => ({ ...b, short: b.short + Math.sin(i) })) };
   });
+  const stopped = points.map((p, i) => ({
+    ...p,
+    rpm: 700 + 8 * i,
+    maf: { value: 3 + 0.2 * i, unit: "g/s" as const },
+    map: { value: 35 + 0.15 * i, unit: "kPa" as const },
+    banks: p.banks.map(() => ({ short: 25, long: 20 })),
+  }));
   const two = contextOf({ ...NATURAL, banks: 2 });
   const pull = pulldownTrace({});
   const trace = Array.from({ length: 20_000 }, (_, i) => {
@@ -68,6 +75,7 @@ export function largestTimes(): [string, number][] {
     ["pull-down, 20,000", "pulldown", { ...pull, points: trace }, vapour],
     ["hold, twice 5,000", "hold", { ...hold, still: fall, wiggled: fall }, natural],
     ["trims, 400 points of two banks", "trims", { ...trims, points }, two],
+    ["trims, 400 points of two banks at their stop", "trims", { ...trims, points: stopped }, two],
     ["probe, 20,000 rows and 200 taps", "probe", { ...tapped, series, taps }, natural],
   ];
   return records.map(([name, check, record, context]) => [name, best(() => judgeCheck(check, record, context))]);

@@ -1,4 +1,4 @@
-import { leastSquares } from "../maths/least-squares";
+import { type Block, covarianceAt, leastSquares } from "../maths/least-squares";
 import { holeArea, holeDiameter, SHARP_EDGED } from "./orifice";
 import { fillHeating, pressureDecay } from "./vessel";
 
@@ -135,7 +135,9 @@ export function fitDecay(test: DecayTest): DecayResult {
   const inflate = sigma > 2 * floor ? correlationInflation(fit.residuals, first.times.length) : 1;
   const quantile = T_95 * studentFactor(samples - 3 - runs.length);
   const area = fit.parameters[0] as number;
-  const sd = Math.sqrt(Math.max(0, fit.covariance[0]?.[0] ?? 0)) * inflate;
+  const areaSd = (blocks: readonly Block[], at: readonly number[]) =>
+    Math.sqrt(Math.max(0, covarianceAt({ blocks, steps, prior }, at)[0]?.[0] ?? 0)) * inflate;
+  const sd = areaSd(against(read, sigma), fit.parameters);
   const asDiameter = (a: number) => holeDiameter((Math.max(0, a) * areaScale) / SHARP_EDGED);
   const low = asDiameter(area - quantile * sd);
   const high = asDiameter(area + quantile * sd);
@@ -144,9 +146,7 @@ export function fitDecay(test: DecayTest): DecayResult {
   // What this test could have seen: the same unknowns and noise on a vessel that does not leak.
   const tightStart = fit.parameters.map((value, i) => (i === 0 ? 0 : value));
   const tightCurves = runs.map((run, i) => curve(run, i, tightStart));
-  const tight = leastSquares({ blocks: against(tightCurves, sigma), start: tightStart, steps, prior, near: true });
-  const tightSd = Math.sqrt(Math.max(0, tight.covariance[0]?.[0] ?? 0)) * inflate;
-  const smallestVisible = asDiameter(2 * quantile * tightSd);
+  const smallestVisible = asDiameter(2 * quantile * areaSd(against(tightCurves, sigma), tightStart));
 
   const driftKelvin = (fit.parameters[5] as number) * (first.times.at(-1) as number);
   const verdict = judgeDecay({

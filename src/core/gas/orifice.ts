@@ -7,6 +7,28 @@ export const SHARP_EDGED = 0.61;
 export const CRITICAL_RATIO = (2 / (GAMMA + 1)) ** (GAMMA / (GAMMA - 1));
 
 const CHOKED = Math.sqrt(GAMMA / R_AIR) * (2 / (GAMMA + 1)) ** ((GAMMA + 1) / (2 * (GAMMA - 1)));
+const SUBSONIC = (2 * GAMMA) / ((GAMMA - 1) * R_AIR);
+const EXPONENT = 1 / GAMMA;
+
+/** Pressure drop as a share below which r^(1/γ) = 1 − e·s(e) goes by its binomial series: no difference of near equals. */
+const SMALL_DROP = 0.2;
+/** Terms of s, the last first; what is left out is below 1e−10 of the flow. */
+const SERIES = (() => {
+  const terms = [EXPONENT];
+  for (let k = 1; k < 12; k++) terms.unshift(((terms[0] as number) * (k - EXPONENT)) / (k + 1));
+  return Float64Array.from(terms);
+})();
+
+/** r^(2/γ) − r^((γ+1)/γ) at r = 1 − e: one power x = r^(1/γ), since it is x·(x − r). */
+function nozzleTerm(e: number): number {
+  if (e > SMALL_DROP) {
+    const x = (1 - e) ** EXPONENT;
+    return x * (x - (1 - e));
+  }
+  let s = 0;
+  for (let k = 0; k < SERIES.length; k++) s = s * e + (SERIES[k] as number);
+  return (1 - e * s) * e * (1 - s);
+}
 
 /**
  * Mass flux ψ = ṁ/(Cd·A) through a hole, kg/(s·m²), positive from `p1` to `p2`.
@@ -22,10 +44,7 @@ export function massFlux(p1: number, p2: number, temperature: number): number {
   if (p1 === 0) return 0;
   const r = p2 / p1;
   if (r <= CRITICAL_RATIO) return (p1 * CHOKED) / Math.sqrt(temperature);
-  // r^(2/γ) − r^((γ+1)/γ) with one power: x² − r·x for x = r^(1/γ).
-  const x = r ** (1 / GAMMA);
-  const term = x * (x - r);
-  return p1 * Math.sqrt(((2 * GAMMA) / ((GAMMA - 1) * R_AIR * temperature)) * Math.max(0, term));
+  return p1 * Math.sqrt((SUBSONIC / temperature) * nozzleTerm((p1 - p2) / p1));
 }
 
 /** Area of a round hole, m², from its diameter in m. */

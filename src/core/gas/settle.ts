@@ -1,4 +1,4 @@
-import { leastSquares } from "../maths/least-squares";
+import { covarianceAt, leastSquares } from "../maths/least-squares";
 
 export interface Settling {
   /** Settled value with its 95 % interval, in the samples' unit */
@@ -37,14 +37,12 @@ export function fitSettling(times: readonly number[], values: readonly number[],
   ];
   const at = (p: readonly number[], t: number) =>
     (p[0] as number) + (p[1] as number) * Math.exp(-(t - start) / Math.exp(p[2] as number));
-  const fitWith = (sigma: number, from: readonly number[], near: boolean) =>
-    leastSquares({
-      blocks: [{ residuals: (p) => times.map((t, i) => (at(p, t) - (values[i] as number)) / sigma) }],
-      start: from,
-      steps: [floor, floor, 0.01],
-      prior,
-      near,
-    });
+  const under = (sigma: number) => ({
+    blocks: [{ residuals: (p: readonly number[]) => times.map((t, i) => (at(p, t) - (values[i] as number)) / sigma) }],
+    steps: [floor, floor, 0.01],
+    prior,
+  });
+  const fitWith = (sigma: number, from: readonly number[], near: boolean) => leastSquares({ ...under(sigma), start: from, near });
   let sigma = floor;
   let fit = fitWith(sigma, [last, (values[0] as number) - last, logGuess], false);
   for (let pass = 0; pass < 4; pass++) {
@@ -58,7 +56,7 @@ export function fitSettling(times: readonly number[], values: readonly number[],
     rush * (Math.exp(-(end - timeConstant - start) / timeConstant) - Math.exp(-(end - start) / timeConstant)),
   );
   const settled = end - start >= timeConstant && change <= noise;
-  const sd = Math.sqrt(Math.max(0, fit.covariance[0]?.[0] ?? 0) + floor ** 2);
+  const sd = Math.sqrt(Math.max(0, covarianceAt(under(sigma), fit.parameters)[0]?.[0] ?? 0) + floor ** 2);
   const until = start + timeConstant * Math.log(Math.max(1, (Math.abs(rush) * (Math.E - 1)) / noise));
   return {
     value,

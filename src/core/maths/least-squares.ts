@@ -1,8 +1,6 @@
 /** Bayesian non-linear least squares: residuals and Gaussian priors, both already divided by their σ. */
 export interface Fit {
   readonly parameters: number[];
-  /** Covariance of the parameters at the optimum (Laplace approximation). */
-  readonly covariance: number[][];
   /** Sum of squared residuals without the priors. */
   readonly cost: number;
   readonly residuals: number[];
@@ -33,13 +31,12 @@ const MOST_STEPS = 25;
 const MOST_NEAR = 10;
 
 /**
- * Levenberg–Marquardt (Marquardt 1963) with damping by the ratio of gain and promise (Nielsen 1999); the way is found with
- * forward differences, the covariance with central ones; residuals are divided by their σ. Small problems only (≤ 20 parameters). Settled once a step promises
- * less than a millionth of what is left; the best point found where the steps run out before.
+ * Levenberg–Marquardt (Marquardt 1963) with damping by the ratio of gain and promise (Nielsen 1999), by forward differences;
+ * residuals are divided by their σ. Small problems only (≤ 20 parameters). Settled once a step promises less than a
+ * millionth of what is left; the best point found where the steps run out before.
  */
 export function leastSquares(problem: Problem): Fit {
   const { blocks, start, prior, near = false } = problem;
-  const n = start.length;
   const priorCost = (p: readonly number[]) =>
     p.reduce((sum, value, i) => sum + ((value - (prior[i]?.mean ?? 0)) / (prior[i]?.sd ?? Infinity)) ** 2, 0);
   const residuals = (p: readonly number[]) => blocks.map((block) => block.residuals(p));
@@ -68,8 +65,8 @@ export function leastSquares(problem: Problem): Fit {
       total = nextTotal;
       damping = Math.max(damping * Math.max(1 / 10, 1 - (2 * (gain / promised) - 1) ** 3), 1e-9);
       growth = 2;
-      normal = normalEquations(problem, p, r);
       settled = promised < 1e-6 * (1 + total);
+      if (!settled) normal = normalEquations(problem, p, r);
     } else {
       damping *= growth;
       growth *= 2;
@@ -77,14 +74,19 @@ export function leastSquares(problem: Problem): Fit {
       settled = damping > 1e9;
     }
   }
-  const { matrix } = normalEquations(problem, p, r, true);
-  const covariance = Array.from({ length: n }, (_, j) =>
+  return { parameters: p, cost: sumSquares(r), residuals: r.flat(), settled };
+}
+
+/** Covariance of the parameters at an optimum (Laplace approximation), by central differences. */
+export function covarianceAt(problem: Omit<Problem, "start" | "near">, optimum: readonly number[]): number[][] {
+  const residuals = problem.blocks.map((block) => block.residuals(optimum));
+  const { matrix } = normalEquations(problem, optimum, residuals, true);
+  return optimum.map((_, j) =>
     solve(
       matrix,
-      Array.from({ length: n }, (_, i) => (i === j ? 1 : 0)),
+      optimum.map((_, i) => (i === j ? 1 : 0)),
     ),
   );
-  return { parameters: p, covariance, cost: sumSquares(r), residuals: r.flat(), settled };
 }
 
 function sumSquares(blocks: readonly (readonly number[])[]): number {
@@ -94,7 +96,7 @@ function sumSquares(blocks: readonly (readonly number[])[]): number {
 }
 
 function normalEquations(
-  { blocks, steps, prior }: Problem,
+  { blocks, steps, prior }: Omit<Problem, "start" | "near">,
   p: readonly number[],
   r: readonly (readonly number[])[],
   central = false,

@@ -88,11 +88,19 @@ export interface Stops {
 /** The stops of a survey: as asked; else found from an extreme that comes back exactly; else the usual. Each side by itself. */
 export function stopsOf({ stop, points }: Pick<TrimSurvey, "stop" | "points">): Stops {
   if (stop !== undefined) return { up: stop - AT_STOP, down: -stop + AT_STOP };
-  const all = points.flatMap((p) => p.banks.flatMap((b) => (b.long === undefined ? [b.short] : [b.short, b.long])));
   const repeated = (sign: 1 | -1): number => {
-    const extreme = Math.max(...all.map((v) => sign * v));
-    const often = all.filter((v) => sign * v === extreme).length;
-    return extreme >= STOP_FROM && often >= (all.length > 16 ? 3 : 2) ? Math.min(extreme, USUAL_STOP) : USUAL_STOP;
+    let [extreme, often, read] = [Number.NEGATIVE_INFINITY, 0, 0];
+    for (const { banks } of points) {
+      for (const { short, long } of banks) {
+        for (const value of [short, long]) {
+          if (value === undefined) continue;
+          read++;
+          if (sign * value > extreme) [extreme, often] = [sign * value, 0];
+          if (sign * value === extreme) often++;
+        }
+      }
+    }
+    return extreme >= STOP_FROM && often >= (read > 16 ? 3 : 2) ? Math.min(extreme, USUAL_STOP) : USUAL_STOP;
   };
   return { up: repeated(1), down: -repeated(-1) };
 }

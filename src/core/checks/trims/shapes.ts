@@ -97,7 +97,12 @@ interface Hypothesis {
 
 const normalised = (grid: { b: number; weight: number }[]) => {
   const total = grid.reduce((sum, g) => sum + g.weight, 0);
-  return grid.map((g) => ({ b: g.b, logWeight: Math.log(g.weight / total) }));
+  const errors = grid.map((g) => g.b);
+  return {
+    grid: grid.map((g) => ({ b: g.b, logWeight: Math.log(g.weight / total) })),
+    lowest: Math.min(...errors),
+    highest: Math.max(...errors),
+  };
 };
 const NUISANCE_GRID = normalised(
   spaced(-3.2 * NUISANCE_SD, 3.2 * NUISANCE_SD, 17).map((b) => ({ b, weight: Math.exp(-0.5 * (b / NUISANCE_SD) ** 2) })),
@@ -120,7 +125,7 @@ interface Cluster extends BankPoint {
 
 /** Relative width of the airflow within which points say the same; it widens until no more clusters are left than are fitted. */
 const SAME_FLOW = 0.04;
-const MOST_FITTED = 40;
+const MOST_FITTED = 24;
 /** Trims this near each other stand at one stop, fraction. */
 const AT_ONE_STOP = 0.01;
 
@@ -254,13 +259,14 @@ function hypothesesOf(id: ShapeId, points: readonly OperatingPoint[], top: numbe
     }
     case "grows-with-flow":
     case "rich-grows-with-flow":
-      return spaced(0.05, 0.45, 33).flatMap((strength) =>
-        GROWTHS.map((growth) => ({
-          weight: 1 / (33 * GROWTHS.length),
+      return GROWTHS.flatMap((growth) => {
+        const full = points.map((p) => (id === "grows-with-flow" ? 1 : -1) * growth(p.flow / top));
+        return spaced(0.05, 0.45, 17).map((strength) => ({
+          weight: 1 / (17 * GROWTHS.length),
           errorPrior: "nuisance" as const,
-          shift: points.map((p) => (id === "grows-with-flow" ? 1 : -1) * strength * growth(p.flow / top)),
-        })),
-      );
+          shift: full.map((f) => strength * f),
+        }));
+      });
     case "rich-fades-with-flow": {
       // Fuel that comes in at a fixed rate is a share that falls as the engine breathes more.
       const least = Math.min(...points.map((p) => p.flow));
@@ -340,26 +346,42 @@ const readUnder = (points: readonly Cluster[]): Read => ({
 /** What lies so far below the best is nothing beside it: e⁻⁵⁰. */
 const NOTHING = 50;
 
+/** A point at a stop under one hypothesis and noise. */
+interface Stopped {
+  readonly p: Cluster;
+  readonly shift: number;
+  readonly sd: number;
+}
+
+/** log P(the truth lies at the stop or beyond), for a fuelling error b. */
+const logBeyond = ({ p, shift, sd }: Stopped, b: number) =>
+  p.count * logTail(((p.trim - ((1 + b) * (1 + shift) - 1)) / sd) * p.saturated);
+
 /**
  * log p(points | hypothesis), fuelling error and noise integrated out, with the mean error.
  * @param best the likeliest so far: what cannot come near it is not summed.
  */
 function logLikelihood({ points, noises }: Read, hypothesis: Hypothesis, best: number): { log: number; error: number } {
   const { spread } = hypothesis;
-  const grid = hypothesis.errorPrior === "nuisance" ? NUISANCE_GRID : FAULT_GRID;
-  const logs = new Float64Array(grid.length * noises.length);
-  let at = 0;
-  for (const { logWeight, variances, logs: logVariances } of noises) {
+  const { grid, lowest, highest } = hypothesis.errorPrior === "nuisance" ? NUISANCE_GRID : FAULT_GRID;
+  const logs = new Float64Array(grid.length * noises.length).fill(Number.NEGATIVE_INFINITY);
+  let top = Number.NEGATIVE_INFINITY;
+  for (const [n, { logWeight, variances, logs: logVariances }] of noises.entries()) {
     // Σz² is a square in b: z = (y − s − b·(1 + s))/σ for a shift s. Only what stands at a stop is summed at every b.
     let [base, square, cross, bend] = [0, 0, 0, 0];
-    const stopped: { readonly p: Cluster; readonly shift: number; readonly sd: number }[] = [];
+    // What stands at a stop only takes away, and least of all where the fuelling error lies furthest its way.
+    let most = 0;
+    const stopped: Stopped[] = [];
     for (let i = 0; i < points.length; i++) {
       const p = points[i] as Cluster;
       const shift = hypothesis.shift[i] as number;
       const variance = spread ? (variances[i] as number) + (spread[i] as number) ** 2 : (variances[i] as number);
       if (p.saturated !== 0) {
-        base -= p.count * Math.log(CENSORED_WIDTH);
-        stopped.push({ p, shift, sd: Math.sqrt(variance) });
+        base -= p.count * LOG_CENSORED_WIDTH;
+        const at = { p, shift, sd: Math.sqrt(variance) };
+        const [near, far] = p.saturated > 0 ? [highest, lowest] : [lowest, highest];
+        most += logBeyond(at, near);
+        if (logBeyond(at, far) !== 0) stopped.push(at);
         continue;
       }
       const off = p.trim - shift;
@@ -369,22 +391,17 @@ function logLikelihood({ points, noises }: Read, hypothesis: Hypothesis, best: n
       cross += (off * slope) / variance;
       bend += (slope * slope) / variance;
     }
-    // No fuelling error fits better than the one in which the square is least, and what stands at a stop only takes away.
-    if (base - 0.5 * (square - (bend > 0 ? (cross * cross) / bend : 0)) < best - NOTHING) {
-      logs.fill(Number.NEGATIVE_INFINITY, at, at + grid.length);
-      at += grid.length;
-      continue;
-    }
-    for (const { b, logWeight: gridWeight } of grid) {
-      let logL = base - 0.5 * (square - 2 * b * cross + b * b * bend);
-      for (const { p, shift, sd } of stopped) {
-        const expected = (1 + b) * (1 + shift) - 1;
-        logL += p.count * logTail(((p.trim - expected) / sd) * p.saturated);
-      }
-      logs[at++] = logWeight + gridWeight + logL;
+    // No fuelling error fits better than the one in which the square is least.
+    if (base + most - 0.5 * (square - (bend > 0 ? (cross * cross) / bend : 0)) < best - NOTHING) continue;
+    for (const [g, { b, logWeight: gridWeight }] of grid.entries()) {
+      let log = logWeight + gridWeight + base - 0.5 * (square - 2 * b * cross + b * b * bend);
+      const least = Math.max(best, top) - NOTHING;
+      if (log + most < least) continue;
+      for (let i = 0; i < stopped.length && log >= least; i++) log += logBeyond(stopped[i] as Stopped, b);
+      logs[n * grid.length + g] = log;
+      top = Math.max(top, log);
     }
   }
-  const top = logs.reduce((a, b) => Math.max(a, b));
   if (!Number.isFinite(top)) return { log: top, error: 0 };
   let sum = 0;
   let errors = 0;
@@ -406,6 +423,9 @@ function likelihoods(read: Read, hypotheses: readonly Hypothesis[]) {
   });
 }
 
+/** A hypothesis of less weight moves no curve by anything that could be seen. */
+const UNSEEN = 1e-9;
+
 /** Sums likelihood × prior over hypotheses, fuelling error and noise. */
 function integrate(points: readonly Cluster[], hypotheses: readonly Hypothesis[]): Integral {
   const read = readUnder(points);
@@ -414,12 +434,14 @@ function integrate(points: readonly Cluster[], hypotheses: readonly Hypothesis[]
   const logEvidence = logSumExp(logs);
   const weights = logs.map((l) => (Number.isFinite(logEvidence) ? Math.exp(l - logEvidence) : 1 / logs.length));
   const drawn = (hypotheses[0]?.shift.length ?? 0) - points.length;
-  const curve = Array.from({ length: drawn }, (_, i) =>
-    hypotheses.reduce((sum, h, k) => {
-      const { error } = each[k] as { error: number };
-      return sum + (weights[k] as number) * ((1 + error) * (1 + (h.shift[points.length + i] as number)) - 1);
-    }, 0),
-  );
+  const curve = new Array<number>(drawn).fill(0);
+  for (const [k, { shift }] of hypotheses.entries()) {
+    const weight = weights[k] as number;
+    if (weight < UNSEEN) continue;
+    const richer = 1 + (each[k] as { error: number }).error;
+    for (let i = 0; i < drawn; i++)
+      curve[i] = (curve[i] as number) + weight * (richer * (1 + (shift[points.length + i] as number)) - 1);
+  }
   const hole = hypotheses[0]?.area === undefined ? undefined : holeOf(hypotheses, weights, 1);
   return {
     logEvidence,
@@ -430,7 +452,7 @@ function integrate(points: readonly Cluster[], hypotheses: readonly Hypothesis[]
 }
 
 /** A censored point is a probability, the others are densities: per this width (fraction) they compare. */
-const CENSORED_WIDTH = 0.05;
+const LOG_CENSORED_WIDTH = Math.log(0.05);
 
 function holeOf(hypotheses: readonly Hypothesis[], weights: readonly number[], total: number) {
   const diameters = hypotheses.map((h) => holeDiameter((h.area as number) / SHARP_EDGED));
@@ -451,27 +473,38 @@ function holeOf(hypotheses: readonly Hypothesis[], weights: readonly number[], t
   return { diameter: quantile(0.5), low: quantile(0.025), high: quantile(0.975) };
 }
 
-/** log P(Z > z) of a standard normal; far out by the first term of its asymptotic series (Abramowitz & Stegun 26.2.12). */
+/**
+ * log P(Z > z) of a standard normal, within 1e-5: straight between the values of a table, since a survey asks for hundreds
+ * of thousands.
+ */
 function logTail(z: number): number {
-  if (z > TABLE_END) return -0.5 * z * z - Math.log(z * Math.sqrt(2 * Math.PI));
-  if (z < -TABLE_END) return 0;
-  const at = (z + TABLE_END) * TABLE_STEPS;
+  if (z < TABLE_FROM) return 0;
+  if (z >= TABLE_TO) return logFarTail(z, 3);
+  const at = (z - TABLE_FROM) * TABLE_STEPS;
   const i = Math.floor(at);
   const low = TAIL_TABLE[i] as number;
   return low + (at - i) * ((TAIL_TABLE[i + 1] as number) - low);
 }
-/** It is asked for hundreds of thousands of times a survey: between ±5, straight between a thousand values a step. */
-const TABLE_END = 5;
-const TABLE_STEPS = 1000;
-const TAIL_TABLE = Float64Array.from({ length: 2 * TABLE_END * TABLE_STEPS + 2 }, (_, i) =>
-  Math.log(normalTail(i / TABLE_STEPS - TABLE_END)),
-);
 
-/** P(Z > z) of a standard normal: 1 − Φ(z), Abramowitz & Stegun 7.1.26, |error| < 1.5e−7. */
-function normalTail(z: number): number {
-  const x = Math.abs(z) / Math.SQRT2;
-  const t = 1 / (1 + 0.3275911 * x);
-  const erfc =
-    t * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429)))) * Math.exp(-x * x);
-  return z > 0 ? erfc / 2 : 1 - erfc / 2;
+/** The same by so many terms of its continued fraction (Abramowitz & Stegun 26.2.14): 40 from z = 2, 3 from 20. */
+function logFarTail(z: number, terms: number): number {
+  let below = z;
+  for (let k = terms; k > 0; k--) below = z + k / below;
+  return -0.5 * z * z - 0.5 * Math.log(2 * Math.PI) - Math.log(below);
 }
+
+/** P(Z > z): Abramowitz & Stegun 26.2.17, |error| < 7.5e−8. */
+function normalTail(z: number): number {
+  if (z < 0) return 1 - normalTail(-z);
+  const t = 1 / (1 + 0.2316419 * z);
+  const sum = t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
+  return (Math.exp(-0.5 * z * z) / Math.sqrt(2 * Math.PI)) * sum;
+}
+
+const TABLE_FROM = -5;
+const TABLE_TO = 20;
+const TABLE_STEPS = 500;
+const TAIL_TABLE = Float64Array.from({ length: (TABLE_TO - TABLE_FROM) * TABLE_STEPS + 1 }, (_, i) => {
+  const z = TABLE_FROM + i / TABLE_STEPS;
+  return z < 2 ? Math.log(normalTail(z)) : logFarTail(z, 40);
+});
