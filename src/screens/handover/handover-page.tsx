@@ -51,7 +51,7 @@ export function HandoverPage({ jobId, number, state, shopName, customer }: Props
               {v?.odometer ? ` · ${format(v.odometer)}` : ""}
             </p>
           </div>
-          <p className="text-right">
+          <p className="sm:text-right print:text-right">
             <strong>{shopName}</strong>
             {customer?.name && <span className="block text-muted">for {customer.name}</span>}
           </p>

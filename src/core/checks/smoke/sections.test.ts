@@ -11,6 +11,8 @@ const read = (...runs: SmokeRun[]) =>
     runs.map((run) => ({ run, verdict: judgeSmoke(run, context) })),
     layout,
   );
+/** Smoke came to what such a cut leaves in the fill. */
+const arrivals = [{ zone: "manifold", at: 30 }] as const;
 const blocked = (...ids: string[]) => ["tailpipe", ...ids];
 
 describe("sections", () => {
@@ -40,7 +42,7 @@ describe("sections", () => {
   });
 
   it("puts the opening into what was shut off when the reading falls", () => {
-    const reading = read(smokeRun(7), smokeRun(4.2, { blocked: blocked("pcv-valve", "breather-duct") }));
+    const reading = read(smokeRun(7), smokeRun(4.2, { blocked: blocked("pcv-valve", "breather-duct"), arrivals }));
     expect(reading?.within).toContain("oil-cap");
     expect(reading?.within).not.toContain("manifold-gasket");
     expect(reading?.cleared).toContain("manifold-gasket");
@@ -48,10 +50,16 @@ describe("sections", () => {
   });
 
   it("puts it into what is still smoked when the reading stays", () => {
-    const reading = read(smokeRun(7), smokeRun(6.95, { blocked: blocked("pcv-valve", "breather-duct") }));
+    const reading = read(smokeRun(7), smokeRun(6.95, { blocked: blocked("pcv-valve", "breather-duct"), arrivals }));
     expect(reading?.within).toContain("manifold-gasket");
     expect(reading?.cleared).toContain("oil-cap");
     expect(reading?.says[0]).toMatch(/the opening stays/);
+  });
+
+  it("leaves out a run that smoke was marked beyond its set-up in", () => {
+    const cut = { blocked: blocked("pcv-valve", "breather-duct") };
+    expect(read(smokeRun(7), smokeRun(6.95, { ...cut, arrivals }))).toBeDefined();
+    expect(read(smokeRun(7), smokeRun(6.95, { ...cut, arrivals: [{ zone: "crankcase", at: 40 }] }))).toBeUndefined();
   });
 
   it("calls what weeps by design a weep, not a finding", () => {

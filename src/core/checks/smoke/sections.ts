@@ -2,7 +2,7 @@ import { holeArea } from "../../gas/orifice";
 import { formatNumber } from "../../units";
 import { entryZone, type FillSetup, type Joint, type Layout, reachOf, type ZoneId } from "../../vehicle";
 import { jointName, type Together, type Verdict } from "../check";
-import { readSmoke } from "./judge";
+import { arrivalsOf, readSmoke } from "./judge";
 import type { SmokeRun } from "./record";
 
 /** One way to cut the circuit in two: what to shut, what that takes out of the fill, and how well it splits. */
@@ -82,6 +82,8 @@ export function readSections(
   const read = runs.flatMap(({ run, verdict }) => {
     if (verdict.outcome === "void") return [];
     const reach = reachOf(layout, run);
+    // Smoke where this set-up sends none: what was filled is not what is written down.
+    if (arrivalsOf(run, reach, layout).astray) return [];
     const { hole, flow } = readSmoke(run, reach);
     if (!hole || !flow?.settled) return [];
     const area = (d: number) => holeArea(d) * 1e6;

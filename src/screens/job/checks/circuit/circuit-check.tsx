@@ -101,7 +101,7 @@ export function CircuitCheck({ head }: { head: ReactNode }) {
           value={draft.switched}
           onChange={(switched) => set({ switched })}
         />
-        <div>
+        <div className="flex flex-col gap-3">
           <YesNo
             label="Live only with the engine running"
             yes="Yes"

@@ -20,8 +20,8 @@ export function Sections({ setup, onSetUp }: { setup: SectionSetup; onSetUp: (se
   for (const s of state.suspects) if (s.cause.joint) odds.set(s.cause.joint, (odds.get(s.cause.joint) ?? 0) + s.odds);
   // A section is held against a run of the same way in, throttle and crank: against the last one where there is one.
   const last = state.checks.findLast((c) => c.check === "smoke" && c.verdict.outcome !== "void")?.record as SmokeRun | undefined;
-  const { entry, blocked, heldOpen, crank = "" } = last ?? setup;
-  const proposals = proposeSections(layout, { entry, blocked, heldOpen }, odds).slice(0, 3);
+  const { entry, into, blocked, heldOpen, crank = "" } = last ?? setup;
+  const proposals = proposeSections(layout, { entry, into, blocked, heldOpen }, odds).slice(0, 3);
   const { sections } = state;
   if (proposals.length === 0 && !sections) return null;
   return (
@@ -52,7 +52,7 @@ export function Sections({ setup, onSetUp }: { setup: SectionSetup; onSetUp: (se
                     min
                   </span>
                 </span>
-                <Button onClick={() => onSetUp({ entry, heldOpen, crank, blocked: [...new Set([...blocked, ...p.cuts])] })}>
+                <Button onClick={() => onSetUp({ entry, into, heldOpen, crank, blocked: [...new Set([...blocked, ...p.cuts])] })}>
                   Set this section up
                 </Button>
               </li>

@@ -101,11 +101,13 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
       <Sections setup={{ ...run.fill, crank: draft.crank }} onSetUp={set} />
       <PlanWarnings plan={plan} kind={run.kind} />
       <Cautions ids={plan.cautions} />
-      <ol className="flex list-decimal flex-col gap-1 pl-6">
-        {plan.steps.map((s) => (
-          <li key={s.text}>{s.text}</li>
-        ))}
-      </ol>
+      {!shut && (
+        <ol className="flex list-decimal flex-col gap-1 pl-6">
+          {plan.steps.map((s) => (
+            <li key={s.text}>{s.text}</li>
+          ))}
+        </ol>
+      )}
       <Tick
         label="Gauge and ball stand at zero, machine off the car"
         checked={draft.zeroed}
