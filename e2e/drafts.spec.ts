@@ -1,5 +1,17 @@
 import { type BrowserContext, expect, type Page, test } from "@playwright/test";
-import { button, instrument, main, openJob, putEverythingBack, setConditions, signIn, smoke, startClock, station } from "./steps";
+import {
+  button,
+  instrument,
+  keptOn,
+  main,
+  openJob,
+  putEverythingBack,
+  setConditions,
+  signIn,
+  smoke,
+  startClock,
+  station,
+} from "./steps";
 
 const reopened = async (context: BrowserContext, url: string) => {
   for (const page of context.pages()) await page.close();
@@ -74,20 +86,6 @@ test("a smoke run goes on where it was when the browser is closed in the middle"
   await expect(page.getByRole("complementary", { name: "Ledger" }).getByText("Plug at Tailpipe")).toBeVisible();
 });
 
-/** What this device has not been able to send yet. */
-const outboxOf = (page: Page) =>
-  page.evaluate(
-    () =>
-      new Promise<{ body: object; deviceSeq: number }[]>((done, fail) => {
-        const open = indexedDB.open("pelota");
-        open.onerror = () => fail(open.error);
-        open.onsuccess = () => {
-          const all = open.result.transaction("outbox").objectStore("outbox").getAll();
-          all.onsuccess = () => done(all.result);
-        };
-      }),
-  );
-
 test("two tabs of a device share one count and one outbox: neither loses what the other made", async ({ context, page }) => {
   await signIn(page, "Wren Alder");
   await openJob(page, "Hiss", "FW 25 DRF");
@@ -105,7 +103,7 @@ test("two tabs of a device share one count and one outbox: neither loses what th
   await expect(main(other).getByText("Cap seal hard")).toBeVisible();
   await finds(other, "Dipstick seal", "Tube loose");
   await expect(page.getByText("2 not sent yet")).toBeVisible();
-  const counts = (await outboxOf(page)).map((e) => e.deviceSeq);
+  const counts = (await keptOn(page)).map((k) => k.entry.deviceSeq);
   expect(new Set(counts).size).toBe(2);
   await page.close();
   await context.setOffline(false);
@@ -114,34 +112,6 @@ test("two tabs of a device share one count and one outbox: neither loses what th
   await station(other, "Find");
   await expect(main(other).getByText("Cap seal hard")).toBeVisible();
   await expect(main(other).getByText("Tube loose")).toBeVisible();
-});
-
-test("entries made without a connection go out when it is back; what is refused then is kept and said", async ({
-  context,
-  page,
-}) => {
-  await startClock(page);
-  await signIn(page, "Wren Alder");
-  await openJob(page, "Hiss", "FW 22 DRF");
-  await station(page, "Find");
-  await context.setOffline(true);
-  await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
-  await page.getByLabel("What was found").fill("Cap seal hard");
-  await button(page, "Record the finding").click();
-  await expect(main(page).getByText("Cap seal hard")).toBeVisible();
-  await expect(page.getByText("1 not sent yet")).toBeVisible();
-  // Meanwhile the same id arrives from elsewhere with other contents: the device's own must not be lost.
-  const id = page.url().split("/").pop() as string;
-  const outbox = await outboxOf(page);
-  const rival = { ...outbox[0], body: { ...outbox[0]?.body, what: "Something else" } };
-  expect((await page.request.post(`/api/v1/jobs/${id}/entries`, { data: rival })).status()).toBe(200);
-  await context.setOffline(false);
-  await page.clock.fastForward(6000);
-  await expect(page.getByText("1 not sent yet")).toHaveCount(0);
-  await page.getByRole("button", { name: "1 not taken" }).click();
-  await expect(page.getByRole("dialog").getByRole("alert")).toContainText("The server did not take “Found: Cap seal hard”");
-  await button(page, "Discard it").click();
-  await expect(page.getByRole("dialog").getByRole("alert")).toHaveCount(0);
 });
 
 test("a wrong line is taken out with a reason and stays visible; a note is added; the job says what it waits for", async ({

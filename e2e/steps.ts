@@ -1,6 +1,6 @@
 import { expect, type Locator, type Page } from "@playwright/test";
 import { v4 as uuid } from "uuid";
-import type { Bodies } from "@/core/journal";
+import type { Bodies, Kept } from "@/core/journal";
 import { CARS, type DemoCar } from "../demo/cars";
 import { recordDrive, writeLog } from "../demo/drive";
 import type { HiddenEngine } from "../demo/engine";
@@ -238,3 +238,20 @@ export async function putEverythingBack(page: Page): Promise<void> {
     await expect(back).toHaveCount(left - 1);
   }
 }
+
+/** What this device keeps until the server has it for sure. */
+export const keptOn = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<Kept[]>((done, fail) => {
+        const open = indexedDB.open("pelota");
+        open.onerror = () => fail(open.error);
+        open.onsuccess = () => {
+          const all = open.result.transaction("kept").objectStore("kept").getAll();
+          all.onsuccess = () => {
+            open.result.close();
+            done(all.result);
+          };
+        };
+      }),
+  );

@@ -4,6 +4,7 @@ export * from "./fold";
 export * from "./gates";
 export * from "./handover";
 export * from "./job-file";
+export * from "./outbox";
 export { setupOf } from "./proof/evidence";
 export * from "./readiness";
 export * from "./readings-csv";

@@ -12,6 +12,7 @@ import { FileButton } from "@/ui/file-button";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { sendBytes } from "../session/api";
 import { PersonButton } from "../session/person";
+import { Waiting } from "../session/waiting";
 
 /** A job as the board shows it. */
 export interface BoardJob {
@@ -58,6 +59,7 @@ export function Board({
           <h1 className="mr-auto text-2xl font-bold">
             Bay board <span className="block text-base font-normal text-muted sm:ml-2 sm:inline">{shopName}</span>
           </h1>
+          <Waiting />
           <PersonButton />
           <LinkButton href="/shop">
             <Settings2 aria-hidden size={18} /> Shop

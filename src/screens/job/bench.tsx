@@ -10,6 +10,7 @@ import { IconButton } from "@/ui/button";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { useKeys } from "../session/keys";
 import { PersonButton } from "../session/person";
+import { Waiting } from "../session/waiting";
 import { AirMapView } from "./air-map/air-map";
 import { Conditions } from "./conditions";
 import { JournalButton } from "./journal-dialog";
@@ -74,7 +75,7 @@ export function Bench({ jobId, number, entries, shop, customer, startNow }: Benc
 }
 
 function Header({ number, onKeys }: { number: number; onKeys: () => void }) {
-  const { state, unsent } = useJob();
+  const { state } = useJob();
   const v = state.vehicle;
   const chased = state.codes.filter((c) => !c.asideReason);
   return (
@@ -104,7 +105,7 @@ function Header({ number, onKeys }: { number: number; onKeys: () => void }) {
         <p className="min-w-0 truncate font-mono text-sm text-muted">{chased.map((c) => c.code).join(" ")}</p>
       )}
       <div className="ml-auto flex flex-wrap items-center gap-x-2 lg:shrink-0 lg:flex-nowrap">
-        {unsent > 0 && <p className="text-amber">{unsent} not sent yet</p>}
+        <Waiting />
         <Conditions />
         <JournalButton />
         <PersonButton />

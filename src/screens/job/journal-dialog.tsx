@@ -2,17 +2,18 @@
 
 import { BookOpen } from "lucide-react";
 import { useState } from "react";
-import { entryWords, type JournalEntry } from "@/core/journal";
+import { entryWords, type JournalEntry, type Kept } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote, TextArea, TextField } from "@/ui/field";
+import { discard, sendAgain, sorted, useKept } from "../session/outbox";
 import { shortTime } from "./short-time";
 import { useForm } from "./use-form";
 import { useJob } from "./use-job";
 
 /** Opens the job's journal: every line as recorded, a note to add, a wrong line to take out. */
 export function JournalButton() {
-  const { setAside } = useJob();
+  const { refused } = useRefused();
   const [open, setOpen] = useState(false);
   return (
     <>
@@ -22,8 +23,8 @@ export function JournalButton() {
         className="inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-md px-2 hover:bg-raised"
       >
         <BookOpen aria-hidden size={18} />
-        <span className={setAside.length > 0 ? "text-ember" : "max-2xl:sr-only"}>
-          {setAside.length > 0 ? `${setAside.length} not taken` : "Journal"}
+        <span className={refused.length > 0 ? "text-ember" : "max-2xl:sr-only"}>
+          {refused.length > 0 ? `${refused.length} not taken` : "Journal"}
         </span>
       </button>
       <Dialog
@@ -38,24 +39,44 @@ export function JournalButton() {
   );
 }
 
+/** What the server would not take of this job, and what waits for that. */
+function useRefused() {
+  const { id } = useJob();
+  const { refused, held } = sorted(useKept());
+  const here = (kept: Kept) => kept.entry.jobId === id;
+  return { refused: refused.filter(here), held: held.filter(here) };
+}
+
 function Journal() {
-  const { entries, state, setAside, discard } = useJob();
+  const { entries, state } = useJob();
+  const { refused, held } = useRefused();
+  const wordsOf = ({ entry }: Kept) => `“${entryWords({ ...entry, seq: 0, recordedAt: "" }, state)}”`;
   const takenOut = new Map(entries.flatMap((e) => (e.kind === "retract" && e.corrects ? [[e.corrects, e] as const] : [])));
   // What was shown belongs to its check, and a line taken out carries its reason itself.
   const lines = entries.filter((e) => e.kind !== "judged" && e.kind !== "retract").toReversed();
   return (
     <div className="flex flex-col gap-5">
-      {setAside.map(({ entry, message }) => (
-        <div key={entry.id} className="flex flex-col gap-2">
+      {refused.map((kept) => (
+        <div key={kept.id} className="flex flex-col gap-2">
           <ErrorNote>
-            The server did not take “{entryWords({ ...entry, seq: 0, recordedAt: "" }, state)}”: {message}. It is kept on this
-            device.
+            The server did not take {wordsOf(kept)}: {kept.refused?.message}. It is kept on this device.
           </ErrorNote>
-          <div>
-            <Button onClick={() => discard(entry.id)}>Discard it</Button>
+          <div className="flex flex-wrap gap-2">
+            <Button onClick={() => void sendAgain(kept)}>Send it again</Button>
+            <Button onClick={() => void discard(kept)}>Discard it</Button>
           </div>
         </div>
       ))}
+      {held.length > 0 && (
+        <div className="text-amber">
+          <p>Waiting for that, since they name it:</p>
+          <ul className="list-disc pl-6">
+            {held.map((kept) => (
+              <li key={kept.id}>{wordsOf(kept)}</li>
+            ))}
+          </ul>
+        </div>
+      )}
       <NoteForm />
       <ol className="flex flex-col divide-y divide-line">
         {lines.map((entry) => (

@@ -13,6 +13,7 @@ import { deviceId, makeEntries } from "../session/device";
 import { nextDeviceSeqs } from "../session/device-store";
 import { PersonButton, usePerson } from "../session/person";
 import { useDraft } from "../session/storage";
+import { Waiting } from "../session/waiting";
 
 const EMPTY = { jobId: "", openingId: "", complaint: "", vehicle: EMPTY_VEHICLE };
 
@@ -66,6 +67,7 @@ export function NewJob() {
           <ArrowLeft aria-hidden size={18} /> Bay board
         </LinkButton>
         <h1 className="mr-auto text-2xl font-bold">New job</h1>
+        <Waiting />
         <PersonButton />
         <ThemeSwitch />
       </header>

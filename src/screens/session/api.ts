@@ -10,16 +10,19 @@ export class Refused extends Error {
     super(message);
   }
 }
-export class Offline extends Error {}
+class Offline extends Error {}
 
-async function call<T>(method: string, path: string, body?: BodyInit, headers: Record<string, string> = {}): Promise<T> {
+interface Request {
+  readonly method: string;
+  readonly body?: BodyInit;
+  readonly headers?: Record<string, string>;
+  readonly signal?: AbortSignal;
+}
+
+async function call<T>(path: string, request: Request): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(`/api/v1/${path}`, {
-      method,
-      headers,
-      ...(body === undefined ? {} : { body }),
-    });
+    response = await fetch(`/api/v1/${path}`, request);
   } catch {
     throw new Offline("No connection to the shop's server. What you typed is kept here and goes out when it is back");
   }
@@ -28,9 +31,17 @@ async function call<T>(method: string, path: string, body?: BodyInit, headers: R
   return answer as T;
 }
 
-export const getJson = <T>(path: string) => call<T>("GET", path);
+/** A server that says nothing for so long is not there, ms. */
+const SILENCE = 20_000;
+
+export const getJson = <T>(path: string) => call<T>(path, { method: "GET", signal: AbortSignal.timeout(SILENCE) });
 export const sendJson = <T>(method: "POST" | "PUT" | "DELETE", path: string, body: unknown = {}) =>
-  call<T>(method, path, JSON.stringify(body), { "content-type": "application/json" });
+  call<T>(path, {
+    method,
+    body: JSON.stringify(body),
+    headers: { "content-type": "application/json" },
+    signal: AbortSignal.timeout(SILENCE),
+  });
 
 /** The SHA-256 of a file, worked out in a thread of its own. */
 async function hashOf(bytes: Blob): Promise<string> {
@@ -44,4 +55,8 @@ async function hashOf(bytes: Blob): Promise<string> {
 
 /** Sends bytes with their hash, so that the server can tell whether all of them arrived. */
 export const sendBytes = async <T>(path: string, bytes: Blob) =>
-  call<T>("POST", path, bytes, { "content-type": "application/octet-stream", "content-sha256": await hashOf(bytes) });
+  call<T>(path, {
+    method: "POST",
+    body: bytes,
+    headers: { "content-type": "application/octet-stream", "content-sha256": await hashOf(bytes) },
+  });

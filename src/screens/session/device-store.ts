@@ -1,32 +1,70 @@
 "use client";
 
-import { type DBSchema, openDB } from "idb";
-import type { Entry } from "@/core/journal";
-import { load, save } from "./storage";
+import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import { type Entry, type Kept, keptOf, leased, nextBatch } from "@/core/journal";
+import { keysOf, load, save } from "./storage";
 
-/** What every tab of this device shares: its count of entries, and what it could not send yet. */
+/** What every tab of this device shares: its count of entries, and what the server has not got for sure. */
 interface DeviceStore extends DBSchema {
   counts: { key: string; value: number };
-  outbox: { key: string; value: Entry; indexes: { job: string } };
+  kept: { key: string; value: Kept };
+  /** Where entries waited before each was kept with its tries */
+  outbox: { key: string; value: Entry };
 }
 
 const COUNT = "deviceSeq";
-/** Where the count and the outboxes stood before all tabs shared one store. */
+/** Where counts and waiting entries stood before all tabs shared one store. */
 const OLD_COUNT = "pelota.deviceSeq";
-const oldOutbox = (jobId: string) => `pelota.outbox.${jobId}`;
+const OLD_OUTBOX = "pelota.outbox.";
+const OLD_ASIDE = "pelota.set-aside.";
 
-const open = () =>
-  openDB<DeviceStore>("pelota", 1, {
-    upgrade(db) {
-      db.createObjectStore("counts");
-      db.createObjectStore("outbox", { keyPath: "id" }).createIndex("job", "jobId");
-    },
-  });
-let store: ReturnType<typeof open> | undefined;
+let store: Promise<IDBPDatabase<DeviceStore>> | undefined;
+
 const device = () => {
-  store ??= open();
+  store ??= opened().catch((error) => {
+    store = undefined;
+    throw error;
+  });
   return store;
 };
+
+function opened(): Promise<IDBPDatabase<DeviceStore>> {
+  return new Promise((done, fail) => {
+    openDB<DeviceStore>("pelota", 2, {
+      async upgrade(db, before, _, tx) {
+        if (before < 1) db.createObjectStore("counts");
+        db.createObjectStore("kept", { keyPath: "id" });
+        if (before !== 1) return;
+        for (const entry of await tx.objectStore("outbox").getAll())
+          for (const kept of keptOf([entry])) await tx.objectStore("kept").put(kept);
+        db.deleteObjectStore("outbox");
+      },
+      blocked: () =>
+        fail(new Error("Another tab of this device still runs an older version: close or reload it. What you typed is kept")),
+      // A newer version wants in: this tab steps aside, and reloading brings it up to date.
+      blocking: (_, __, event) => (event.target as IDBDatabase).close(),
+    })
+      .then(takeOver)
+      .then(done, fail);
+  });
+}
+
+/** Takes in what waited in this browser's plain storage; only then is it taken out there. */
+async function takeOver(db: IDBPDatabase<DeviceStore>): Promise<IDBPDatabase<DeviceStore>> {
+  const waiting = keysOf(OLD_OUTBOX).flatMap((key) => (load<Entry[]>(key) ?? []).flatMap((entry) => keptOf([entry])));
+  const aside = keysOf(OLD_ASIDE).flatMap((key) =>
+    (load<{ entry: Entry; message: string }[]>(key) ?? []).flatMap(({ entry, message }) =>
+      keptOf([entry]).map((k) => ({ ...k, refused: { message, at: Date.now() } })),
+    ),
+  );
+  if (waiting.length + aside.length > 0) {
+    const tx = db.transaction("kept", "readwrite");
+    for (const kept of [...waiting, ...aside]) await tx.store.put(kept);
+    await tx.done;
+  }
+  for (const key of [...keysOf(OLD_OUTBOX), ...keysOf(OLD_ASIDE)]) save(key, undefined);
+  return db;
+}
 
 /** The next numbers of this device's own count of entries: no two tabs ever get the same. */
 export async function nextDeviceSeqs(count: number): Promise<number[]> {
@@ -37,32 +75,35 @@ export async function nextDeviceSeqs(count: number): Promise<number[]> {
   return Array.from({ length: count }, (_, i) => last + 1 + i);
 }
 
-/** Entries of a job that this device has made and the server has not got yet, in the order they were made. */
-export async function readOutbox(jobId: string): Promise<Entry[]> {
-  const db = await device();
-  const before = load<Entry[]>(oldOutbox(jobId));
-  if (before) {
-    await keepInOutbox(before);
-    save(oldOutbox(jobId), undefined);
+/** Everything this device keeps, oldest first. */
+export const readKept = async (): Promise<Kept[]> =>
+  (await (await device()).getAll("kept")).sort((a, b) => a.entry.deviceSeq - b.entry.deviceSeq);
+
+/** Keeps entries made together, before anything is sent. */
+export async function keep(entries: readonly Entry[]): Promise<void> {
+  const tx = (await device()).transaction("kept", "readwrite", { durability: "strict" });
+  for (const kept of keptOf(entries)) await tx.store.put(kept);
+  await tx.done;
+}
+
+/** Takes on the next batch for this tab: looked for and leased in one transaction, so that no other tab does too. */
+export async function takeOn(tab: string, now: number, hurry: boolean): Promise<Kept[]> {
+  const tx = (await device()).transaction("kept", "readwrite");
+  const batch = nextBatch(await tx.store.getAll(), tab, now, hurry).map((k) => leased(k, tab, now));
+  for (const kept of batch) await tx.store.put(kept);
+  await tx.done;
+  return batch;
+}
+
+/** Changes what is still kept of these; undefined takes it out. */
+export async function changeKept(ids: readonly string[], change: (kept: Kept) => Kept | undefined): Promise<void> {
+  const tx = (await device()).transaction("kept", "readwrite");
+  for (const id of ids) {
+    const kept = await tx.store.get(id);
+    if (!kept) continue;
+    const next = change(kept);
+    if (next) await tx.store.put(next);
+    else await tx.store.delete(id);
   }
-  return (await db.getAllFromIndex("outbox", "job", jobId)).sort((a, b) => a.deviceSeq - b.deviceSeq);
-}
-
-export async function keepInOutbox(entries: readonly Entry[]): Promise<void> {
-  const tx = (await device()).transaction("outbox", "readwrite");
-  for (const entry of entries) await tx.store.put(entry);
   await tx.done;
-}
-
-export async function dropFromOutbox(ids: readonly string[]): Promise<void> {
-  const tx = (await device()).transaction("outbox", "readwrite");
-  for (const id of ids) await tx.store.delete(id);
-  await tx.done;
-}
-
-/** Tells this device's other tabs that something of a job has changed, and hears it from them. */
-export function otherTabs(jobId: string, changed: () => void): { readonly tell: () => void; readonly leave: () => void } {
-  const channel = new BroadcastChannel(`pelota.${jobId}`);
-  channel.onmessage = changed;
-  return { tell: () => channel.postMessage("changed"), leave: () => channel.close() };
 }

@@ -12,6 +12,15 @@ export function load<T>(key: string): T | undefined {
   }
 }
 
+/** Keys of this device's storage that begin so. */
+export function keysOf(prefix: string): string[] {
+  try {
+    return Object.keys(localStorage).filter((key) => key.startsWith(prefix));
+  } catch {
+    return [];
+  }
+}
+
 export function save(key: string, value: unknown): void {
   try {
     if (value === undefined) localStorage.removeItem(key);

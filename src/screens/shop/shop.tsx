@@ -10,6 +10,7 @@ import { ThemeSwitch } from "@/ui/theme-switch";
 import { sendJson } from "../session/api";
 import { PersonButton } from "../session/person";
 import { type Preferences, usePreferences } from "../session/preferences";
+import { Waiting } from "../session/waiting";
 import { House } from "./house";
 import { Instruments } from "./instruments";
 import { LimitList } from "./limits";
@@ -42,6 +43,7 @@ export function ShopScreen({ initial, proofs }: { initial: Shop; proofs: Readonl
         <p role="status" className="text-calm">
           {said}
         </p>
+        <Waiting />
         <PersonButton />
         <ThemeSwitch />
       </header>

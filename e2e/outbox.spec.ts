@@ -1,0 +1,180 @@
+import { expect, type Page, test } from "@playwright/test";
+import type { Entry } from "@/core/journal";
+import { button, keptOn, main, openJob, signIn, startClock, station } from "./steps";
+
+const note = async (page: Page, text: string) => {
+  if ((await page.getByRole("dialog").count()) === 0) await page.getByRole("button", { name: /^Journal$|not taken$/ }).click();
+  await page.getByLabel("Note", { exact: true }).fill(text);
+  await button(page, "Add the note").click();
+};
+const recorded = async (page: Page, id: string) =>
+  (await (await page.request.get(`/api/v1/jobs/${id}/entries`)).json()) as Entry[];
+const idOf = (page: Page) => page.url().split("/").pop() as string;
+const entries = "**/api/v1/jobs/*/entries*";
+
+test("an entry is kept before it is sent: a tab closed while the server is silent loses nothing, and the board sends it", async ({
+  context,
+  page,
+}) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 61 OUT");
+  const id = idOf(page);
+  // The server takes the request and never answers.
+  await context.route(entries, (route) => (route.request().method() === "POST" ? undefined : route.continue()));
+  await note(page, "Made in the last moment");
+  await expect.poll(async () => (await keptOn(page)).length).toBe(1);
+  await page.close();
+  await context.unroute(entries);
+  const board = await context.newPage();
+  // The tab that was sending is gone; what it had taken on is free again once its time is over.
+  await board.clock.install({ time: new Date(Date.now() + 40_000) });
+  await board.goto("/");
+  await expect.poll(async () => (await keptOn(board)).length).toBe(0);
+  expect((await recorded(board, id)).filter((e) => JSON.stringify(e.body).includes("Made in the last moment"))).toHaveLength(1);
+});
+
+test("no answer of a server in trouble loses an entry: it waits, says so on every page, and goes out", async ({
+  context,
+  page,
+}) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 62 OUT");
+  const id = idOf(page);
+  const answers = [500, 401, 429, 507];
+  await context.route(entries, (route) => {
+    const status = route.request().method() === "POST" ? answers.shift() : undefined;
+    return status ? route.fulfill({ status, json: { error: { message: "Not now" } } }) : route.continue();
+  });
+  await note(page, "First of two");
+  await expect(page.getByText("1 not sent yet")).toBeVisible();
+  await note(page, "Second of two");
+  await expect(page.getByText("2 not sent yet")).toBeVisible();
+  await page.goto("/");
+  await expect(page.getByText(/2 not sent yet, the oldest from \d\d:\d\d/)).toBeVisible();
+  for (let i = 0; i < 4 && (await keptOn(page)).length > 0; i++) {
+    await page.clock.fastForward(130_000);
+    await page.waitForTimeout(300);
+  }
+  await expect(page.getByText(/not sent yet/)).toHaveCount(0);
+  const texts = (await recorded(page, id)).flatMap((e) => (e.kind === "note" ? [(e.body as { text: string }).text] : []));
+  expect(texts).toEqual(["First of two", "Second of two"]);
+});
+
+test("entries made without a connection go out when it is back; what is refused then is kept and said", async ({
+  context,
+  page,
+}) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 22 DRF");
+  await station(page, "Find");
+  await context.setOffline(true);
+  await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
+  await page.getByLabel("What was found").fill("Cap seal hard");
+  await button(page, "Record the finding").click();
+  await expect(main(page).getByText("Cap seal hard")).toBeVisible();
+  await expect(page.getByText("1 not sent yet")).toBeVisible();
+  // Meanwhile the same id arrives from elsewhere with other contents: the device's own must not be lost.
+  const id = page.url().split("/").pop() as string;
+  const [mine] = await keptOn(page);
+  const rival = { ...mine?.entry, body: { ...(mine?.entry.body as object), what: "Something else" } };
+  expect((await page.request.post(`/api/v1/jobs/${id}/entries`, { data: rival })).status()).toBe(200);
+  await context.setOffline(false);
+  await page.clock.fastForward(6000);
+  await expect(page.getByText("1 not sent yet")).toHaveCount(0);
+  await page.getByRole("button", { name: "1 not taken" }).click();
+  await expect(page.getByRole("dialog").getByRole("alert")).toContainText("The server did not take “Found: Cap seal hard”");
+  await button(page, "Discard it").click();
+  await expect(page.getByRole("dialog").getByRole("alert")).toHaveCount(0);
+});
+
+test("what names a refused entry waits with it, and both go out when it is sent again", async ({ context, page }) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 63 OUT");
+  const id = idOf(page);
+  await context.setOffline(true);
+  await station(page, "Find");
+  await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
+  await page.getByLabel("What was found").fill("Cap seal hard");
+  await button(page, "Record the finding").click();
+  await station(page, "Fix");
+  await page.getByLabel("What was done").fill("Cap renewed");
+  await button(page, "Record the repair").click();
+  await expect(page.getByText("2 not sent yet")).toBeVisible();
+  let refuse = true;
+  await context.route(entries, (route) =>
+    refuse && route.request().method() === "POST"
+      ? route.fulfill({ status: 409, json: { error: { message: "It changed meanwhile" } } })
+      : route.continue(),
+  );
+  await context.setOffline(false);
+  await page.clock.fastForward(130_000);
+  await page.getByRole("button", { name: "1 not taken" }).click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByRole("alert")).toContainText("It changed meanwhile");
+  await expect(dialog.getByText("Waiting for that, since they name it")).toBeVisible();
+  await expect(dialog.getByRole("listitem").filter({ hasText: "Cap renewed" }).first()).toBeVisible();
+  refuse = false;
+  await button(page, "Send it again").click();
+  await expect.poll(async () => (await keptOn(page)).length).toBe(0);
+  expect((await recorded(page, id)).map((e) => e.kind)).toEqual(expect.arrayContaining(["finding", "repair"]));
+});
+
+test("what older versions of the app left waiting on this device is taken over and sent", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 64 OUT");
+  const id = idOf(page);
+  const old = (text: string, deviceSeq: number) => ({
+    id: crypto.randomUUID(),
+    jobId: id,
+    kind: "note",
+    v: 1,
+    at: new Date().toISOString(),
+    by: "Wren Alder",
+    device: "tablet",
+    deviceSeq,
+    seenSeq: 1,
+    body: { text },
+  });
+  await page.goto("/api/v1/people");
+  await page.evaluate(
+    async ([plain, aside, first]) => {
+      localStorage.setItem(`pelota.outbox.${plain?.jobId}`, JSON.stringify([plain]));
+      localStorage.setItem(`pelota.set-aside.${aside?.jobId}`, JSON.stringify([{ entry: aside, message: "It was wrong" }]));
+      await new Promise((done) => {
+        indexedDB.deleteDatabase("pelota").onsuccess = done;
+      });
+      await new Promise<void>((done) => {
+        const open = indexedDB.open("pelota", 1);
+        open.onupgradeneeded = () => {
+          open.result.createObjectStore("counts");
+          open.result.createObjectStore("outbox", { keyPath: "id" }).createIndex("job", "jobId");
+        };
+        open.onsuccess = () => {
+          const tx = open.result.transaction(["outbox", "counts"], "readwrite");
+          tx.objectStore("outbox").put(first);
+          tx.objectStore("counts").put(41, "deviceSeq");
+          tx.oncomplete = () => {
+            open.result.close();
+            done();
+          };
+        };
+      });
+    },
+    [old("From plain storage", 2), old("Refused before", 3), old("From the first store", 4)],
+  );
+  await page.goto(`/jobs/${id}`);
+  await expect(page.getByRole("button", { name: "1 not taken" })).toBeVisible();
+  await expect.poll(async () => (await keptOn(page)).length).toBe(1);
+  await note(page, "Made since");
+  const notes = (await recorded(page, id)).filter((e) => e.kind === "note");
+  expect(notes.map((e) => (e.body as { text: string }).text)).toEqual([
+    "From plain storage",
+    "From the first store",
+    "Made since",
+  ]);
+  expect(notes.at(-1)?.deviceSeq).toBe(42);
+  expect(await page.evaluate(() => Object.keys(localStorage).filter((k) => /outbox|set-aside/.test(k)))).toEqual([]);
+});

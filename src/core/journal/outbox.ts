@@ -1,0 +1,117 @@
+import type { Entry } from "./entries";
+
+/** An entry that a device has made, kept there until the server has it for sure. Times are ms since 1970. */
+export interface Kept {
+  /** The entry's own id */
+  readonly id: string;
+  readonly entry: Entry;
+  /** Entries of one batch go out together, all or none */
+  readonly batch: string;
+  /** How often it went out in vain, and when it may again */
+  readonly tries: number;
+  readonly notBefore: number;
+  /** The tab that is sending it; over where the tab was closed in the middle */
+  readonly lease?: { readonly tab: string; readonly until: number };
+  /** Why the server will never take it as it is */
+  readonly refused?: { readonly message: string; readonly at: number };
+}
+
+/** How long a tab has for sending what it took on, ms. */
+const LEASE = 30_000;
+/** Growing pauses between tries, ms. */
+const FIRST_PAUSE = 2_000;
+const LONGEST_PAUSE = 120_000;
+
+/** What the server says no to for good: wrong, of no job, against what is recorded, too large. */
+const FOR_GOOD: readonly number[] = [400, 404, 409, 413];
+
+/** Entries made together, as they are kept before anything is sent. */
+export const keptOf = (entries: readonly Entry[]): Kept[] =>
+  entries.map((entry) => ({ id: entry.id, entry, batch: (entries[0] as Entry).id, tries: 0, notBefore: 0 }));
+
+/** Every text in a body, ids among them. */
+function* textsIn(value: unknown): Generator<string> {
+  if (typeof value === "string") yield value;
+  else if (value && typeof value === "object") for (const part of Object.values(value)) yield* textsIn(part);
+}
+
+/** Whether an entry names any of these, in whatever field. */
+const names = ({ corrects, body }: Entry, ids: ReadonlySet<string>): boolean => {
+  if (corrects !== undefined && ids.has(corrects)) return true;
+  for (const text of textsIn(body)) if (ids.has(text)) return true;
+  return false;
+};
+
+/**
+ * Entries that wait because they, or others of their batch, name one that was refused, however far round.
+ * @param kept everything a device keeps. @returns ids; what was refused itself is not among them.
+ */
+export function heldUp(kept: readonly Kept[]): Set<string> {
+  const stuck = new Set(kept.filter((k) => k.refused).map((k) => k.id));
+  const held = new Set<string>();
+  if (stuck.size === 0) return held;
+  for (let before = -1; before !== held.size; ) {
+    before = held.size;
+    const batches = new Set(kept.filter((k) => stuck.has(k.id) || names(k.entry, stuck)).map((k) => k.batch));
+    for (const k of kept) {
+      if (k.refused || !batches.has(k.batch)) continue;
+      held.add(k.id);
+      stuck.add(k.id);
+    }
+  }
+  return held;
+}
+
+/**
+ * The batch that a tab may send now: of each job only the oldest, so that they arrive in the order they were made; what
+ * was refused, and what waits for that, holds up nothing else.
+ * @param hurry somebody asks for it by hand: pauses between tries do not count.
+ */
+export function nextBatch(kept: readonly Kept[], tab: string, now: number, hurry = false): Kept[] {
+  const held = heldUp(kept);
+  const waiting = kept.filter((k) => !k.refused && !held.has(k.id)).toSorted((a, b) => a.entry.deviceSeq - b.entry.deviceSeq);
+  const seen = new Set<string>();
+  for (const first of waiting) {
+    if (seen.has(first.entry.jobId)) continue;
+    seen.add(first.entry.jobId);
+    const elsewhere = first.lease !== undefined && first.lease.tab !== tab && first.lease.until > now;
+    if (!elsewhere && (hurry || first.notBefore <= now)) return waiting.filter((k) => k.batch === first.batch);
+  }
+  return [];
+}
+
+/** When the next try is due, ms since 1970; undefined where nothing waits for one. */
+export function nextTry(kept: readonly Kept[]): number | undefined {
+  const held = heldUp(kept);
+  const due = kept.filter((k) => !k.refused && !held.has(k.id)).map((k) => Math.max(k.notBefore, k.lease?.until ?? 0));
+  return due.length > 0 ? Math.min(...due) : undefined;
+}
+
+/** Taken on by a tab. */
+export const leased = (kept: Kept, tab: string, now: number): Kept => ({ ...kept, lease: { tab, until: now + LEASE } });
+
+/**
+ * What becomes of an entry that was not taken.
+ * @param status HTTP status; undefined where there was no answer. @param message what the server said.
+ */
+export function afterNo(kept: Kept, status: number | undefined, message: string, now: number): Kept {
+  const { lease: _, ...free } = kept;
+  if (status !== undefined && FOR_GOOD.includes(status)) return { ...free, refused: { message, at: now } };
+  const tries = kept.tries + 1;
+  return { ...free, tries, notBefore: now + Math.min(LONGEST_PAUSE, FIRST_PAUSE * 2 ** (tries - 1)) };
+}
+
+/** To be sent again as it is. */
+export function again(kept: Kept): Kept {
+  const { refused: _, lease: __, ...free } = kept;
+  return { ...free, tries: 0, notBefore: 0 };
+}
+
+/** Entries that a device shows as if they had been recorded: all but what was refused and what waits for that. */
+export function shown(kept: readonly Kept[]): Entry[] {
+  const held = heldUp(kept);
+  return kept
+    .filter((k) => !k.refused && !held.has(k.id))
+    .map((k) => k.entry)
+    .toSorted((a, b) => a.deviceSeq - b.deviceSeq);
+}

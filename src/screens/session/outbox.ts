@@ -1,0 +1,183 @@
+"use client";
+
+import { useEffect, useSyncExternalStore } from "react";
+import { v4 as uuid } from "uuid";
+import { afterNo, again, type Entry, heldUp, type JournalEntry, type Kept, nextTry, type ServerAnswer } from "@/core/journal";
+import { Refused, sendJson } from "./api";
+import { changeKept, keep, readKept, takeOn } from "./device-store";
+
+/** A journal that is open in this tab: asked how far it has come, told what came back. */
+interface Follower {
+  readonly behind: () => number;
+  readonly take: (answer: ServerAnswer) => void;
+}
+const followers = new Map<string, Follower>();
+
+/** Lets an open journal take what is sent of its job; @returns how to leave. */
+export function follow(jobId: string, follower: Follower): () => void {
+  followers.set(jobId, follower);
+  return () => {
+    if (followers.get(jobId) === follower) followers.delete(jobId);
+  };
+}
+
+let snapshot: readonly Kept[] = [];
+const NOTHING: readonly Kept[] = [];
+const listeners = new Set<() => void>();
+let channel: BroadcastChannel | undefined;
+let timer: ReturnType<typeof setTimeout> | undefined;
+
+/** Shows what is kept now, and sets the clock for the next try. */
+async function refresh(): Promise<void> {
+  snapshot = await readKept();
+  for (const tell of listeners) tell();
+  clearTimeout(timer);
+  const due = nextTry(snapshot);
+  if (due !== undefined) timer = setTimeout(() => void flush(), Math.max(500, due - Date.now()));
+}
+
+/** The same, in this device's other tabs too. */
+async function changed(jobId?: string): Promise<void> {
+  channel?.postMessage(jobId);
+  await refresh();
+}
+
+/** This tab's name in leases. */
+const TAB = uuid();
+let running: Promise<void> = Promise.resolve();
+
+/**
+ * Sends what waits, in order, from whatever page; one round after the other.
+ * @param hurry somebody is waiting for it: pauses after tries in vain do not count.
+ */
+function flush(hurry = false): Promise<void> {
+  running = running.then(() => sendAll(hurry)).catch(() => {});
+  return running;
+}
+
+async function sendAll(hurry: boolean): Promise<void> {
+  // Once something was sent in vain there is no hurry any more: the rest waits for its time.
+  for (let now = hurry; ; ) {
+    const batch = await takeOn(TAB, Date.now(), now);
+    const [first] = batch;
+    if (!first) return;
+    const { jobId } = first.entry;
+    const ids = batch.map((k) => k.id);
+    try {
+      await send(
+        jobId,
+        batch.map((k) => k.entry),
+      );
+      await changeKept(ids, () => undefined);
+    } catch (error) {
+      now = false;
+      const status = error instanceof Refused ? error.status : undefined;
+      await changeKept(ids, (k) => afterNo(k, status, (error as Error).message, Date.now()));
+    }
+    await changed(jobId);
+  }
+}
+
+async function send(jobId: string, entries: readonly Entry[]): Promise<void> {
+  const follower = followers.get(jobId);
+  if (!follower) {
+    await sendJson<JournalEntry[]>("POST", `jobs/${jobId}/entries`, entries);
+    return;
+  }
+  follower.take(await sendJson<ServerAnswer>("POST", `jobs/${jobId}/entries?behind=${follower.behind()}`, entries));
+}
+
+/** How long a form waits for the server's word before its entries count as waiting, ms. */
+const PATIENCE = 4000;
+
+/**
+ * Records entries: kept on this device first, then sent. Throws where this device cannot keep them.
+ * @returns what the server had against them, where it said so at once (they are not kept then); undefined otherwise.
+ */
+export async function record(entries: readonly Entry[]): Promise<string | undefined> {
+  await keep(entries);
+  const ids = new Set(entries.map((e) => e.id));
+  const until = Date.now() + PATIENCE;
+  await Promise.race([untilSent(ids, until), pause(PATIENCE)]);
+  const refused = (await readKept()).find((k) => ids.has(k.id) && k.refused)?.refused;
+  if (refused) await changeKept([...ids], () => undefined);
+  await changed(entries[0]?.jobId);
+  return refused?.message;
+}
+
+const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
+
+/** Until the server has said yes, no or nothing; another tab may be the one that sends. */
+async function untilSent(ids: ReadonlySet<string>, until: number): Promise<void> {
+  for (;;) {
+    await flush(true);
+    const all = await readKept();
+    const held = heldUp(all);
+    const open = all.some((k) => ids.has(k.id) && !k.refused && !held.has(k.id));
+    // Where anything went out in vain just now, the rest waits for its time too.
+    const inVain = all.some((k) => k.tries > 0);
+    if (!open || inVain || Date.now() > until) return;
+    await pause(150);
+  }
+}
+
+/** Sends a refused entry, and its batch, once more as it is. */
+export async function sendAgain({ batch }: Kept): Promise<void> {
+  const ids = snapshot.filter((k) => k.batch === batch).map((k) => k.id);
+  await changeKept(ids, again);
+  await flush(true);
+  await changed();
+}
+
+/** Gives up a refused entry, and its batch. */
+export async function discard({ batch, entry }: Kept): Promise<void> {
+  await changeKept(
+    snapshot.filter((k) => k.batch === batch).map((k) => k.id),
+    () => undefined,
+  );
+  await changed(entry.jobId);
+  await flush();
+}
+
+const subscribe = (tell: () => void) => {
+  listeners.add(tell);
+  return () => {
+    listeners.delete(tell);
+  };
+};
+
+/** Everything this device keeps that the server has not got for sure, oldest first. */
+export const useKept = (): readonly Kept[] =>
+  useSyncExternalStore(
+    subscribe,
+    () => snapshot,
+    () => NOTHING,
+  );
+
+/** What waits to be sent, and what was refused with what waits for it. */
+export const sorted = (kept: readonly Kept[]) => {
+  const held = heldUp(kept);
+  return {
+    waiting: kept.filter((k) => !k.refused && !held.has(k.id)),
+    refused: kept.filter((k) => k.refused),
+    held: kept.filter((k) => held.has(k.id)),
+  };
+};
+
+/** Sends from any page what waits on this device, for as long as one is open. */
+export function useSender(): void {
+  useEffect(() => {
+    channel = new BroadcastChannel("pelota.kept");
+    channel.onmessage = () => void refresh().catch(() => {});
+    const back = () => void flush(true);
+    window.addEventListener("online", back);
+    void refresh().catch(() => {});
+    void flush();
+    return () => {
+      window.removeEventListener("online", back);
+      channel?.close();
+      channel = undefined;
+      clearTimeout(timer);
+    };
+  }, []);
+}

@@ -1,0 +1,34 @@
+"use client";
+
+import { format } from "date-fns";
+import Link from "next/link";
+import { usePathname } from "next/navigation";
+import { sorted, useKept } from "./outbox";
+
+/** What this device has made and the server has not got: how much waits, since when, and where something was refused. */
+export function Waiting() {
+  const { waiting, refused } = sorted(useKept());
+  const path = usePathname();
+  const at = waiting[0]?.entry.at;
+  const elsewhere = refused.find(({ entry }) => path !== `/jobs/${entry.jobId}`);
+  return (
+    <>
+      {at && (
+        <p role="status" className="text-amber">
+          {waiting.length} not sent yet
+          <span className="max-sm:sr-only">
+            , the oldest from {format(new Date(typeof at === "string" ? at : at.from), "HH:mm")}
+          </span>
+        </p>
+      )}
+      {elsewhere && (
+        <Link
+          href={`/jobs/${elsewhere.entry.jobId}`}
+          className="inline-flex min-h-11 items-center text-ember underline underline-offset-4"
+        >
+          {refused.length} not taken: see why
+        </Link>
+      )}
+    </>
+  );
+}
