@@ -3,6 +3,7 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { appendFigures } from "./appends";
 import { decayTrial, visibleTrial } from "./decay-trial";
 import { foldTimes } from "./fold";
 import { gateTrial } from "./gate-trial";
@@ -52,6 +53,14 @@ console.log(`A small command's own process: ${used[4]?.toFixed(2)} s of CPU, the
 
 console.log("Fold and judging");
 for (const [name, milliseconds] of foldTimes()) console.log(`  ${name}: ${milliseconds.toFixed(1)} ms`);
+
+const appends = appendFigures();
+console.log("Appends, in this process and on the disk of the temporary folder");
+console.log(`  to a job of 500 checks: middle ${appends.middle.toFixed(1)} ms, p99 ${appends.p99.toFixed(1)} ms (aim: 30 ms)`);
+console.log(
+  `  a second: to 8 jobs in turn ${appends.eight.toFixed(0)}, to one ${appends.one.toFixed(0)}, bare synced transactions ${appends.bare.toFixed(0)}`,
+);
+console.log(`  board of 20,000 jobs: ${appends.board.toFixed(1)} ms (aim: 50 ms)`);
 
 console.log("The largest records that a door lets in (aim: 20 ms)");
 for (const [name, milliseconds] of largestTimes()) console.log(`  ${name}: ${milliseconds.toFixed(1)} ms`);

@@ -105,6 +105,7 @@ describe("looking through a data folder", () => {
   it("finds nothing where all is well, and says of each fault what to do", async () => {
     const { folder, db, first, sha256 } = shop();
     expect(await verifyData(folder)).toEqual({ jobs: 2, files: 1, wrong: [] });
+    jobs.listJobs({}, db);
     db.$client.prepare("update jobs set complaint = 'nothing at all' where id = ?").run(first.jobId);
     writeFileSync(pathOf(folder, sha256), "short");
     const { wrong } = await verifyData(folder);

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, like, ne, or, sql } from "drizzle-orm";
+import { and, asc, desc, eq, getTableColumns, gt, like, lt, ne, or, sql } from "drizzle-orm";
 import * as yup from "yup";
 import { BadInput, line, validate } from "@/core/input";
 import {
@@ -114,8 +114,9 @@ export function boardColumns(state: JobState) {
 }
 
 function refreshBoard(at: Db, jobId: string): void {
+  const state = readJob(jobId, at);
   at.update(jobs)
-    .set(boardColumns(readJob(jobId, at)))
+    .set({ ...boardColumns(state), folded: state.lastSeq })
     .where(eq(jobs.id, jobId))
     .run();
 }
@@ -125,6 +126,25 @@ export function rebuildBoard(at: Db = db()): number {
   const ids = at.select({ id: jobs.id }).from(jobs).all();
   for (const { id } of ids) refreshBoard(at, id);
   return ids.length;
+}
+
+/** Folds the columns of the jobs that were written to since: whoever writes does not wait for it, whoever looks sees it. */
+function refreshStale(at: Db = db()): void {
+  const stale = at.select({ id: jobs.id }).from(jobs).where(lt(jobs.folded, jobs.top)).all();
+  for (const { id } of stale) refreshBoard(at, id);
+}
+
+/** How long after an entry the board follows where nobody looks at it, ms. */
+const BEHIND = 300;
+const due = new WeakMap<Db, NodeJS.Timeout>();
+
+function refreshSoon(at: Db): void {
+  if (due.has(at)) return;
+  const timer = setTimeout(() => {
+    due.delete(at);
+    if (at.$client.open) refreshStale(at);
+  }, BEHIND);
+  due.set(at, timer.unref());
 }
 
 const nextNumber = (at: Db) =>
@@ -158,26 +178,15 @@ export function openJob(opening: unknown, at: Db = db()): { id: string; number: 
       .values({ id: asked.jobId, number, createdAt: nowIso(), updatedAt: nowIso(), ...emptyBoard })
       .run();
     appendInside(at, [{ ...asked, kind: "opened", v: 1, seenSeq: 0, body: { number } }]);
-    refreshBoard(at, asked.jobId);
     return { id: asked.jobId, number };
   });
-  return open.immediate();
+  const job = open.immediate();
+  refreshSoon(at);
+  return job;
 }
 
 /** A clock ahead of ours by more than this is clamped, ms. */
 const CLOCK_SLACK = 120_000;
-
-/** The newest time that a job was written to, or now: a server's clock that was set back does not turn time round. */
-function latestOf(at: Db, jobId: string): number {
-  const newest = at
-    .select({ recordedAt: entries.recordedAt })
-    .from(entries)
-    .where(eq(entries.jobId, jobId))
-    .orderBy(desc(entries.seq))
-    .limit(1)
-    .get()?.recordedAt;
-  return Math.max(now(), newest ? Date.parse(newest) : 0);
-}
 
 /** A device's clock that runs ahead cannot make things happen in the future: set back, and noted. */
 function clampAt(entry: Entry, latest: number): Entry & { readonly clampedFrom?: At } {
@@ -186,22 +195,64 @@ function clampAt(entry: Entry, latest: number): Entry & { readonly clampedFrom?:
   return canonicalJson(at) === canonicalJson(entry.at) ? entry : { ...entry, at, clampedFrom: entry.at };
 }
 
+/** What every append asks, worked out once a database. */
+const prepare = (at: Db) => ({
+  byId: at
+    .select()
+    .from(entries)
+    .where(eq(entries.id, sql.placeholder("id")))
+    .prepare(),
+  newest: at
+    .select({ seq: entries.seq, recordedAt: entries.recordedAt })
+    .from(entries)
+    .where(eq(entries.jobId, sql.placeholder("jobId")))
+    .orderBy(desc(entries.seq))
+    .limit(1)
+    .prepare(),
+  insert: at
+    .insert(entries)
+    .values(Object.fromEntries(Object.keys(getTableColumns(entries)).map((key) => [key, sql.placeholder(key)])) as unknown as Row)
+    .prepare(),
+  grow: at
+    .update(jobs)
+    .set({ top: sql`${sql.placeholder("top")}` })
+    .where(eq(jobs.id, sql.placeholder("jobId")))
+    .prepare(),
+});
+const prepared = new WeakMap<Db, ReturnType<typeof prepare>>();
+function queries(at: Db): ReturnType<typeof prepare> {
+  const known = prepared.get(at) ?? prepare(at);
+  prepared.set(at, known);
+  return known;
+}
+const entryById = (at: Db, id: string) => queries(at).byId.get({ id });
+const topSeq = (at: Db, jobId: string) => queries(at).newest.get({ jobId })?.seq ?? 0;
+
+/** Writes entries of one job inside a transaction; what is recorded already stays as it is. */
 function appendInside(at: Db, list: readonly Entry[]): JournalEntry[] {
-  return list.map((asked) => {
-    const known = at.select().from(entries).where(eq(entries.id, asked.id)).get();
+  const jobId = (list[0] as Entry).jobId;
+  const before = queries(at).newest.get({ jobId });
+  // A server's clock that was set back does not turn time round.
+  const latest = Math.max(now(), before ? Date.parse(before.recordedAt) : 0);
+  let top = before?.seq ?? 0;
+  const recorded = list.map((asked) => {
+    const known = entryById(at, asked.id);
     if (known) {
-      const before = fromRow(known);
       const same =
-        before.kind === asked.kind && before.jobId === asked.jobId && canonicalJson(before.body) === canonicalJson(asked.body);
+        known.kind === asked.kind &&
+        known.jobId === asked.jobId &&
+        canonicalJson(JSON.parse(known.body)) === canonicalJson(asked.body);
       if (!same) throw new Conflict("An entry with this id but other contents is already recorded");
-      return before;
+      return fromRow(known);
     }
-    const seq = topSeq(at, asked.jobId) + 1;
-    const latest = latestOf(at, asked.jobId);
-    const entry: JournalEntry = { ...clampAt(asked, latest), seq, recordedAt: new Date(latest).toISOString() };
-    at.insert(entries).values(toRow(entry)).run();
+    checkCorrection(at, asked);
+    top++;
+    const entry: JournalEntry = { ...clampAt(asked, latest), seq: top, recordedAt: new Date(latest).toISOString() };
+    queries(at).insert.run(toRow(entry));
     return entry;
   });
+  queries(at).grow.run({ top, jobId });
+  return recorded;
 }
 
 /** A correction names the root entry it replaces, of its own kind; only a retraction may name any kind. */
@@ -210,7 +261,7 @@ function checkCorrection(at: Db, entry: Entry): void {
     if (entry.kind === "retract") throw new BadInput("Say which entry is taken out", "corrects");
     return;
   }
-  const root = at.select().from(entries).where(eq(entries.id, entry.corrects)).get();
+  const root = entryById(at, entry.corrects);
   if (!root || root.jobId !== entry.jobId) throw new BadInput("The corrected entry is not in this job", "corrects");
   if (root.corrects) throw new BadInput("A correction names the first entry, not another correction", "corrects");
   if (entry.kind !== "retract" && root.kind !== entry.kind)
@@ -229,15 +280,6 @@ function checkGate(state: JobState, entry: Entry): void {
   if (blocks.length > 0) throw new BadInput(blocks.map((b) => b.reason).join("; "), "gate");
 }
 
-const isRecorded = (at: Db, id: string) =>
-  at.select({ id: entries.id }).from(entries).where(eq(entries.id, id)).get() !== undefined;
-const topSeq = (at: Db, jobId: string) =>
-  at
-    .select({ top: sql<number | null>`max(${entries.seq})` })
-    .from(entries)
-    .where(eq(entries.jobId, jobId))
-    .get()?.top ?? 0;
-
 /**
  * Appends entries to a job, all or none. The same id with the same body is a no-op.
  * Throws BadInput, Conflict or NotFound; nothing is saved then.
@@ -250,26 +292,24 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db()): Jou
     validateDates(entry.kind, entry.body, nowIso().slice(0, 10));
     return entry;
   });
+  requireJob(jobId, at);
+  if (list.length === 0) return [];
   // Judged before the transaction, so that nobody waits for it to write, and held only if the journal has not grown.
-  const before = readEntries(jobId, 0, at);
-  const gates = list.filter((entry) => isGate(entry) && !isRecorded(at, entry.id));
+  const gates = list.filter((entry) => isGate(entry) && !entryById(at, entry.id));
+  const judgedOn = gates.length > 0 ? readEntries(jobId, 0, at) : [];
   if (gates.length > 0) {
     if (list.length > 1)
       throw new BadInput("A job is closed or handed over by an entry of its own: nothing goes with it", "gate");
-    const state = foldJob(before, readShop(at), now());
+    const state = foldJob(judgedOn, readShop(at), now());
     for (const gate of gates) checkGate(state, gate);
   }
   const append = at.$client.transaction(() => {
-    requireJob(jobId, at);
-    if (gates.length > 0 && topSeq(at, jobId) !== (before.at(-1)?.seq ?? 0)) throw new Conflict(CHANGED);
-    const recorded = list.flatMap((entry) => {
-      checkCorrection(at, entry);
-      return appendInside(at, [entry]);
-    });
-    refreshBoard(at, jobId);
-    return recorded;
+    if (gates.length > 0 && topSeq(at, jobId) !== (judgedOn.at(-1)?.seq ?? 0)) throw new Conflict(CHANGED);
+    return appendInside(at, list);
   });
-  return append.immediate();
+  const recorded = append.immediate();
+  refreshSoon(at);
+  return recorded;
 }
 
 /** The board: jobs by what they wait for, newest first; `search` looks in vehicle, registration, complaint, codes and number. */
@@ -277,6 +317,7 @@ export function listJobs(
   filter: { search?: string; includeClosed?: boolean; limit?: number; offset?: number } = {},
   at: Db = db(),
 ): BoardRow[] {
+  refreshStale(at);
   const words = (filter.search ?? "").trim().split(/\s+/).filter(Boolean).slice(0, 6);
   const matches = words.map((word) => {
     const pattern = `%${word.replace(/[%_]/g, "")}%`;
@@ -340,9 +381,10 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
         throw new Conflict(
           `Entry number ${entry.seq} would slip in below number ${top}, which devices here have seen: nothing was imported`,
         );
-      at.insert(entries).values(toRow(entry)).run();
+      queries(at).insert.run(toRow(entry));
       added++;
     }
+    queries(at).grow.run({ top: topSeq(at, file.jobId), jobId: file.jobId });
     refreshBoard(at, file.jobId);
     return { id: file.jobId, number, added };
   });

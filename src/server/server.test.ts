@@ -200,6 +200,19 @@ describe("appending", () => {
     expect(() => jobs.readEntries(stray, 0, db)).toThrow(jobs.NotFound);
   });
 
+  it("lets the board follow within a second where nobody looks, and after a stop in between", async () => {
+    const { db, folder } = fresh();
+    const { jobId, add } = opened(db);
+    const row = (at: Db) => at.$client.prepare("select complaint, top, folded from jobs where id = ?").get(jobId);
+    add("story", { complaint: "Hiss", symptoms: [], verified: "seen" });
+    expect(row(db)).toEqual({ complaint: "", top: 2, folded: 0 });
+    await vi.waitFor(() => expect(row(db)).toEqual({ complaint: "Hiss", top: 2, folded: 2 }), 1000);
+    add("story", { complaint: "Hiss and smell", symptoms: [], verified: "seen" });
+    db.$client.close();
+    const again = openDb(folder);
+    expect(jobs.listJobs({}, again)[0]).toMatchObject({ complaint: "Hiss and smell", top: 3, folded: 3 });
+  });
+
   it("rebuilds the board from the journals at will", () => {
     const { db } = fresh();
     const { add } = opened(db);

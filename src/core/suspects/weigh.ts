@@ -36,13 +36,13 @@ export function weighSuspects(causes: readonly Cause[], evidence: readonly Evide
   const priorSum = causes.reduce((sum, c) => sum + c.prior, 0);
   let weights = causes.map((c) => c.prior / priorSum);
   const because: Contribution[][] = causes.map(() => []);
-  const earlier: Evidence[] = [];
+  const said = new Repeats();
   for (const one of evidence) {
     const { observation, entry, tested } = one;
     const given = causes.map((cause) => likelihood(observation, cause, tested));
     if (given.some((v) => v === undefined)) continue;
-    const values = given.map((v, i) => v && { ...v, value: v.value ** (1 / (1 + repeats(causes[i] as Cause, one, earlier))) });
-    earlier.push(one);
+    const values = given.map((v, i) => v && { ...v, value: v.value ** (1 / (1 + said.of(causes[i] as Cause, one))) });
+    said.add(one);
     const mean = weights.reduce((sum, w, i) => sum + w * (values[i]?.value ?? 1), 0);
     if (!(mean > 0)) continue;
     weights = weights.map((w, i) => {
@@ -57,12 +57,15 @@ export function weighSuspects(causes: readonly Cause[], evidence: readonly Evide
       .map((cause, i) => ({
         cause,
         odds: weights[i] as number,
-        because: (because[i] as Contribution[]).sort((a, b) => Math.abs(Math.log(b.factor)) - Math.abs(Math.log(a.factor))),
+        because: (because[i] as Contribution[]).sort((a, b) => strength(b.factor) - strength(a.factor)),
       }))
       // Equal odds differ in their last digits by the order of the evidence: the name decides then.
       .sort((a, b) => Math.round(1e9 * (b.odds - a.odds)) || a.cause.id.localeCompare(b.cause.id))
   );
 }
+
+/** How much a factor moves the odds, either way. */
+const strength = (factor: number) => Math.max(factor, 1 / factor);
 
 /** A factor below this speaks against a cause, one above its inverse for another. */
 const AGAINST = 1 / 3;
@@ -102,11 +105,24 @@ export function weighTogether(
  * How often the same was said of a cause before: a leak that hid from one smoke run hides from the next as well, so the
  * second of a kind counts by its square root, the third by its cube root. Readings of other places are their own.
  */
-function repeats(cause: Cause, { observation, tested }: Evidence, earlier: readonly Evidence[]): number {
-  const of = (e: Evidence) => e.tested === undefined || (cause.joint !== undefined && e.tested.includes(cause.joint));
-  return of({ observation, entry: "", ...(tested ? { tested } : {}) })
-    ? earlier.filter((e) => e.observation === observation && of(e)).length
-    : 0;
+class Repeats {
+  private readonly everywhere = new Map<string, number>();
+  private readonly atJoint = new Map<string, number>();
+
+  private readonly key = (observation: string, joint: string) => `${observation} ${joint}`;
+
+  add({ observation, tested }: Evidence): void {
+    if (!tested) this.everywhere.set(observation, (this.everywhere.get(observation) ?? 0) + 1);
+    for (const joint of new Set(tested)) {
+      const key = this.key(observation, joint);
+      this.atJoint.set(key, (this.atJoint.get(key) ?? 0) + 1);
+    }
+  }
+
+  of({ joint }: Cause, { observation, tested }: Evidence): number {
+    if (tested && !(joint !== undefined && tested.includes(joint))) return 0;
+    return (this.everywhere.get(observation) ?? 0) + (joint ? (this.atJoint.get(this.key(observation, joint)) ?? 0) : 0);
+  }
 }
 
 /** "×6 for" / "×4 against" / "hardly counts", for a contribution. */

@@ -1,3 +1,4 @@
+import { sql } from "drizzle-orm";
 import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 
 /** Who works here; every entry's `by` is a name from this table. */
@@ -7,13 +8,18 @@ export const people = sqliteTable("people", {
   createdAt: text("created_at").notNull(),
 });
 
-/** One row a job; the columns after `createdAt` are folded from the journal and can be rebuilt at will. */
+/**
+ * One row a job. `top` is the newest entry's `seq`; the columns after it are folded from the journal, through the entry
+ * `folded`, and can be rebuilt at will.
+ */
 export const jobs = sqliteTable(
   "jobs",
   {
     id: text("id").primaryKey(),
     number: integer("number").notNull().unique(),
     createdAt: text("created_at").notNull(),
+    top: integer("top").notNull().default(0),
+    folded: integer("folded").notNull().default(0),
     status: text("status").notNull(),
     station: text("station").notNull(),
     reason: text("reason").notNull(),
@@ -24,7 +30,11 @@ export const jobs = sqliteTable(
     codes: text("codes").notNull(),
     updatedAt: text("updated_at").notNull(),
   },
-  (table) => [index("jobs_board").on(table.status, table.waitingOn, table.updatedAt)],
+  (table) => [
+    index("jobs_board").on(table.status, table.waitingOn, table.updatedAt),
+    index("jobs_newest").on(table.updatedAt),
+    index("jobs_stale").on(table.id).where(sql`folded < top`),
+  ],
 );
 
 /** The journals: append-only. */

@@ -50,7 +50,18 @@ export function thinned(times: readonly number[], values: readonly number[]): re
 }
 
 /** Flow and pressure of a run, settled values and the hole they make together; void traps are not looked at here. */
-export function readSmoke(run: SmokeRun, reach: Reach): SmokeReading {
+export function readSmoke(run: SmokeRun, { volume }: Pick<Reach, "volume">): SmokeReading {
+  const known = readings.get(run);
+  if (known?.volume === volume) return known.reading;
+  const reading = readAnew(run, volume);
+  readings.set(run, { volume, reading });
+  return reading;
+}
+
+/** A run is fitted for its verdict, and again each time it is held against others: once is enough. */
+const readings = new WeakMap<SmokeRun, { readonly volume: number; readonly reading: SmokeReading }>();
+
+function readAnew(run: SmokeRun, volume: number): SmokeReading {
   const flowScale = UNITS[run.units.flow].scale;
   const pressureScale = UNITS[run.units.pressure].scale;
   const maxFlow = toSi(run.machine.maxFlow);
@@ -64,7 +75,7 @@ export function readSmoke(run: SmokeRun, reach: Reach): SmokeReading {
   const flows = run.samples.map((s, i) =>
     curve ? curve.flowAt(s[1]).flow : standardFlowOfBall(s[1] * flowScale, ambient + (pressures[i] as number), temperature),
   );
-  const expectedTime = settleTimeConstant({ volume: reach.volume, setPressure: rated, ambient, maxFlow });
+  const expectedTime = settleTimeConstant({ volume, setPressure: rated, ambient, maxFlow });
   const base = { times, flows, pressures, expectedTime };
   if (times.length < 3) return base;
   const guess = Math.max(2, 3 * expectedTime);
