@@ -52,10 +52,10 @@ test("no answer of a server in trouble loses an entry: it waits, says so on ever
   await expect(page.getByText("2 not sent yet")).toBeVisible();
   await page.goto("/");
   await expect(page.getByText(/2 not sent yet, the oldest from \d\d:\d\d/)).toBeVisible();
-  for (let i = 0; i < 4 && (await keptOn(page)).length > 0; i++) {
+  await expect(async () => {
     await page.clock.fastForward(130_000);
-    await page.waitForTimeout(300);
-  }
+    expect(await keptOn(page)).toEqual([]);
+  }).toPass({ intervals: [500], timeout: 60_000 });
   await expect(page.getByText(/not sent yet/)).toHaveCount(0);
   const texts = (await recorded(page, id)).flatMap((e) => (e.kind === "note" ? [(e.body as { text: string }).text] : []));
   expect(texts).toEqual(["First of two", "Second of two"]);
@@ -169,7 +169,9 @@ test("what older versions of the app left waiting on this device is taken over a
   await expect(page.getByRole("button", { name: "1 not taken" })).toBeVisible();
   await expect.poll(async () => (await keptOn(page)).length).toBe(1);
   await note(page, "Made since");
-  const notes = (await recorded(page, id)).filter((e) => e.kind === "note");
+  const notesOf = async () => (await recorded(page, id)).filter((e) => e.kind === "note");
+  await expect.poll(async () => (await notesOf()).length).toBe(3);
+  const notes = await notesOf();
   expect(notes.map((e) => (e.body as { text: string }).text)).toEqual([
     "From plain storage",
     "From the first store",

@@ -71,6 +71,30 @@ describe("the outbox of a device", () => {
     expect(heldUp(asked).size).toBe(0);
   });
 
+  it("is due for every tab when it says so, and not before (property)", () => {
+    const kept = fc.record({
+      deviceSeq: fc.integer({ min: 1, max: 50 }),
+      job: fc.nat(2),
+      notBefore: fc.nat(100),
+      lease: fc.option(fc.record({ tab: fc.constantFrom("first", "second"), until: fc.nat(100) })),
+      refused: fc.boolean(),
+    });
+    fc.assert(
+      fc.property(fc.uniqueArray(kept, { maxLength: 8, selector: (k) => k.deviceSeq }), (made) => {
+        const all = made.map(({ deviceSeq, job, notBefore, lease, refused }): Kept => {
+          const [one] = keptOf([entryOf(deviceSeq, { jobId: `job${job}` })]) as [Kept];
+          return { ...one, notBefore, ...(lease ? { lease } : {}), ...(refused ? { refused: { message: "", at: 0 } } : {}) };
+        });
+        const due = nextTry(all);
+        if (due === undefined) expect(nextBatch(all, "third", 1000)).toEqual([]);
+        else {
+          expect(nextBatch(all, "third", due)).not.toEqual([]);
+          if (due > 0) expect(nextBatch(all, "third", due - 1)).toEqual([]);
+        }
+      }),
+    );
+  });
+
   it("has nothing due where all was refused", () => {
     expect(nextTry([afterNo(keptOf([entryOf(1)])[0] as Kept, 400, "", 0)])).toBeUndefined();
   });

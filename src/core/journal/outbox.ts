@@ -62,28 +62,28 @@ export function heldUp(kept: readonly Kept[]): Set<string> {
   return held;
 }
 
-/**
- * The batch that a tab may send now: of each job only the oldest, so that they arrive in the order they were made; what
- * was refused, and what waits for that, holds up nothing else.
- * @param hurry somebody asks for it by hand: pauses between tries do not count.
- */
-export function nextBatch(kept: readonly Kept[], tab: string, now: number, hurry = false): Kept[] {
+/** What waits to be sent, oldest first: all but what was refused and what waits for that. */
+function waitingOf(kept: readonly Kept[]): Kept[] {
   const held = heldUp(kept);
-  const waiting = kept.filter((k) => !k.refused && !held.has(k.id)).toSorted((a, b) => a.entry.deviceSeq - b.entry.deviceSeq);
-  const seen = new Set<string>();
-  for (const first of waiting) {
-    if (seen.has(first.entry.jobId)) continue;
-    seen.add(first.entry.jobId);
-    const elsewhere = first.lease !== undefined && first.lease.tab !== tab && first.lease.until > now;
-    if (!elsewhere && (hurry || first.notBefore <= now)) return waiting.filter((k) => k.batch === first.batch);
-  }
-  return [];
+  return kept.filter((k) => !k.refused && !held.has(k.id)).toSorted((a, b) => a.entry.deviceSeq - b.entry.deviceSeq);
 }
 
-/** When the next try is due, ms since 1970; undefined where nothing waits for one. */
+/** The oldest of each job: they arrive in the order they were made. */
+const firstOfEach = (waiting: readonly Kept[]): Kept[] =>
+  waiting.filter((k, i) => waiting.findIndex((other) => other.entry.jobId === k.entry.jobId) === i);
+
+/** The batch that a tab may send now. @param hurry somebody waits for it: pauses between tries do not count. */
+export function nextBatch(kept: readonly Kept[], tab: string, now: number, hurry = false): Kept[] {
+  const waiting = waitingOf(kept);
+  const first = firstOfEach(waiting).find(
+    ({ lease, notBefore }) => !(lease && lease.tab !== tab && lease.until > now) && (hurry || notBefore <= now),
+  );
+  return first ? waiting.filter((k) => k.batch === first.batch) : [];
+}
+
+/** When a next try is due for whatever tab, ms since 1970; undefined where nothing waits for one. */
 export function nextTry(kept: readonly Kept[]): number | undefined {
-  const held = heldUp(kept);
-  const due = kept.filter((k) => !k.refused && !held.has(k.id)).map((k) => Math.max(k.notBefore, k.lease?.until ?? 0));
+  const due = firstOfEach(waitingOf(kept)).map((k) => Math.max(k.notBefore, k.lease?.until ?? 0));
   return due.length > 0 ? Math.min(...due) : undefined;
 }
 
@@ -107,11 +107,5 @@ export function again(kept: Kept): Kept {
   return { ...free, tries: 0, notBefore: 0 };
 }
 
-/** Entries that a device shows as if they had been recorded: all but what was refused and what waits for that. */
-export function shown(kept: readonly Kept[]): Entry[] {
-  const held = heldUp(kept);
-  return kept
-    .filter((k) => !k.refused && !held.has(k.id))
-    .map((k) => k.entry)
-    .toSorted((a, b) => a.deviceSeq - b.deviceSeq);
-}
+/** Entries that a device shows as if they had been recorded. */
+export const shown = (kept: readonly Kept[]): Entry[] => waitingOf(kept).map((k) => k.entry);

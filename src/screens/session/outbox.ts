@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useSyncExternalStore } from "react";
+import { useEffect, useState } from "react";
 import { v4 as uuid } from "uuid";
 import { afterNo, again, type Entry, heldUp, type JournalEntry, type Kept, nextTry, type ServerAnswer } from "@/core/journal";
 import { Refused, sendJson } from "./api";
@@ -21,6 +21,11 @@ export function follow(jobId: string, follower: Follower): () => void {
   };
 }
 
+/** Entries that a form here is waiting for: they show once it has its answer, and is cleared in the same moment. */
+const recording = new Set<string>();
+/** Answers that came meanwhile */
+let arrived: (() => void)[] = [];
+
 let snapshot: readonly Kept[] = [];
 const NOTHING: readonly Kept[] = [];
 const listeners = new Set<() => void>();
@@ -29,7 +34,7 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 
 /** Shows what is kept now, and sets the clock for the next try. */
 async function refresh(): Promise<void> {
-  snapshot = await readKept();
+  snapshot = (await readKept()).filter((k) => !recording.has(k.id));
   for (const tell of listeners) tell();
   clearTimeout(timer);
   const due = nextTry(snapshot);
@@ -51,7 +56,11 @@ let running: Promise<void> = Promise.resolve();
  * @param hurry somebody is waiting for it: pauses after tries in vain do not count.
  */
 function flush(hurry = false): Promise<void> {
-  running = running.then(() => sendAll(hurry)).catch(() => {});
+  // Whatever becomes of a round, the clock is set for the next one.
+  running = running
+    .then(() => sendAll(hurry))
+    .then(refresh)
+    .catch(() => {});
   return running;
 }
 
@@ -84,7 +93,9 @@ async function send(jobId: string, entries: readonly Entry[]): Promise<void> {
     await sendJson<JournalEntry[]>("POST", `jobs/${jobId}/entries`, entries);
     return;
   }
-  follower.take(await sendJson<ServerAnswer>("POST", `jobs/${jobId}/entries?behind=${follower.behind()}`, entries));
+  const answer = await sendJson<ServerAnswer>("POST", `jobs/${jobId}/entries?behind=${follower.behind()}`, entries);
+  if (entries.some((e) => recording.has(e.id))) arrived.push(() => follower.take(answer));
+  else follower.take(answer);
 }
 
 /** How long a form waits for the server's word before its entries count as waiting, ms. */
@@ -95,14 +106,20 @@ const PATIENCE = 4000;
  * @returns what the server had against them, where it said so at once (they are not kept then); undefined otherwise.
  */
 export async function record(entries: readonly Entry[]): Promise<string | undefined> {
-  await keep(entries);
   const ids = new Set(entries.map((e) => e.id));
-  const until = Date.now() + PATIENCE;
-  await Promise.race([untilSent(ids, until), pause(PATIENCE)]);
-  const refused = (await readKept()).find((k) => ids.has(k.id) && k.refused)?.refused;
-  if (refused) await changeKept([...ids], () => undefined);
-  await changed(entries[0]?.jobId);
-  return refused?.message;
+  for (const id of ids) recording.add(id);
+  try {
+    await keep(entries);
+    await Promise.race([untilSent(ids, Date.now() + PATIENCE), pause(PATIENCE)]);
+    const refused = (await readKept()).find((k) => ids.has(k.id) && k.refused)?.refused;
+    if (refused) await changeKept([...ids], () => undefined);
+    return refused?.message;
+  } finally {
+    for (const id of ids) recording.delete(id);
+    await changed(entries[0]?.jobId).catch(() => {});
+    for (const take of arrived) take();
+    arrived = [];
+  }
 }
 
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
@@ -139,20 +156,20 @@ export async function discard({ batch, entry }: Kept): Promise<void> {
   await flush();
 }
 
-const subscribe = (tell: () => void) => {
-  listeners.add(tell);
-  return () => {
-    listeners.delete(tell);
-  };
-};
-
 /** Everything this device keeps that the server has not got for sure, oldest first. */
-export const useKept = (): readonly Kept[] =>
-  useSyncExternalStore(
-    subscribe,
-    () => snapshot,
-    () => NOTHING,
-  );
+export function useKept(): readonly Kept[] {
+  // Plain state, so that an entry appears in the same drawing in which its form is cleared.
+  const [kept, setKept] = useState(NOTHING);
+  useEffect(() => {
+    const tell = () => setKept(snapshot);
+    tell();
+    listeners.add(tell);
+    return () => {
+      listeners.delete(tell);
+    };
+  }, []);
+  return kept;
+}
 
 /** What waits to be sent, and what was refused with what waits for it. */
 export const sorted = (kept: readonly Kept[]) => {
