@@ -40,7 +40,7 @@ export async function serve({ host, port, onStop }) {
     server.closeIdleConnections();
     setTimeout(() => {
       server.closeAllConnections();
-      globalThis.pelotaDb?.$client.close();
+      globalThis.pelotaDb?.db.$client.close();
       onStop();
       process.exit(0);
     }, GRACE);

@@ -1,4 +1,5 @@
 import { BadInput, parseJson } from "@/core/input";
+import { diskTrouble } from "./disk";
 import { Conflict, NotFound } from "./jobs";
 
 /** More bytes than a door takes. */
@@ -18,10 +19,12 @@ export async function answer(work: () => unknown | Promise<unknown>): Promise<Re
     const result = await work();
     return result instanceof Response ? result : Response.json(result === undefined ? {} : result);
   } catch (error) {
-    const status = STATUSES.find(([refusal]) => error instanceof refusal)?.[1] ?? 500;
-    if (status === 500) {
+    const status = STATUSES.find(([refusal]) => error instanceof refusal)?.[1];
+    if (status === undefined) {
       console.error(error);
-      return Response.json({ error: { message: "The server could not do this. Nothing was saved; try again" } }, { status });
+      const trouble = diskTrouble(error);
+      if (trouble) return Response.json({ error: { message: trouble.message } }, { status: trouble.status });
+      return Response.json({ error: { message: "The server could not do this. Nothing was saved; try again" } }, { status: 500 });
     }
     const path = error instanceof BadInput ? error.path : "";
     return Response.json({ error: { message: (error as Error).message, path } }, { status });

@@ -142,7 +142,12 @@ function refreshSoon(at: Db): void {
   if (due.has(at)) return;
   const timer = setTimeout(() => {
     due.delete(at);
-    if (at.$client.open) refreshStale(at);
+    try {
+      if (at.$client.open) refreshStale(at);
+    } catch (error) {
+      // A disk in trouble: who looks next asks for it again.
+      console.error(error);
+    }
   }, BEHIND);
   due.set(at, timer.unref());
 }

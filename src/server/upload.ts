@@ -3,7 +3,7 @@ import { closeSync, fsyncSync, mkdirSync, openSync, rmSync, writeSync } from "no
 import { join } from "node:path";
 import { v4 as uuid } from "uuid";
 import { BadInput } from "@/core/input";
-import { dataFolder } from "./db/open";
+import { dataFolder, db } from "./db/open";
 import { turnedAway } from "./gate";
 import { answer, TooLarge } from "./http";
 
@@ -82,5 +82,9 @@ export async function receiveFile<T>(
 export function takingBytes(request: Request, work: () => unknown | Promise<unknown>): Promise<Response> {
   const refusal = turnedAway(request);
   if (refusal) return Promise.resolve(Response.json({ error: { message: refusal.message } }, { status: refusal.status }));
-  return answer(work);
+  return answer(() => {
+    // Where the data are gone nothing is taken in, nor a folder made in their place.
+    db();
+    return work();
+  });
 }

@@ -4,24 +4,21 @@ import { join } from "node:path";
 import { v4 as uuid } from "uuid";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { NATURAL } from "@/core/core.fixture";
-import { type Db, openDb } from "@/server/db/open";
+import { db } from "@/server/db/open";
 import * as jobs from "@/server/jobs";
 import { type Asked, entryOf, mutatedRequests, opening, STORY } from "@/server/mutated.fixture";
 
 const REQUESTS = 5000;
 /** No answer takes longer, ms. */
 const HANGS = 2000;
-const shared = globalThis as { pelotaDb?: Db };
 let folder: string;
 
 beforeAll(() => {
   folder = mkdtempSync(join(tmpdir(), "pelota-routes-"));
   vi.stubEnv("PELOTA_DATA", folder);
-  shared.pelotaDb = openDb(folder);
 });
 afterAll(() => {
-  shared.pelotaDb?.$client.close();
-  delete shared.pelotaDb;
+  db().$client.close();
   vi.unstubAllEnvs();
   rmSync(folder, { recursive: true, force: true });
 });

@@ -1,11 +1,14 @@
-import { chmodSync, mkdirSync } from "node:fs";
+import { chmodSync, mkdirSync, statSync } from "node:fs";
 import { join, resolve } from "node:path";
 import Database from "better-sqlite3";
 import { type BetterSQLite3Database, drizzle } from "drizzle-orm/better-sqlite3";
 import { migrate } from "drizzle-orm/better-sqlite3/migrator";
+import { DataGone } from "../disk";
 import * as schema from "./schema";
 
 export type Db = BetterSQLite3Database<typeof schema> & { readonly $client: Database.Database };
+
+const DATABASE = "pelota.sqlite";
 
 /** Folder of database and files: `PELOTA_DATA`, or `./data`. */
 export const dataFolder = () => resolve(/* turbopackIgnore: true */ process.env.PELOTA_DATA ?? "data");
@@ -13,7 +16,7 @@ export const dataFolder = () => resolve(/* turbopackIgnore: true */ process.env.
 /** Opens (and migrates) the database in a folder: WAL, every commit synced, foreign keys on. */
 export function openDb(folder: string): Db {
   mkdirSync(folder, { recursive: true });
-  const file = join(folder, "pelota.sqlite");
+  const file = join(folder, DATABASE);
   const client = new Database(file);
   // Customers stand in it: nobody else on this machine reads it.
   chmodSync(file, 0o600);
@@ -26,10 +29,30 @@ export function openDb(folder: string): Db {
   return db as Db;
 }
 
-const shared = globalThis as typeof globalThis & { pelotaDb?: Db };
+/** The open database and the file it is. */
+interface Opened {
+  readonly db: Db;
+  readonly folder: string;
+  readonly file: number;
+}
+const shared = globalThis as typeof globalThis & { pelotaDb?: Opened };
 
-/** The one connection of this process; it outlives hot reloads. */
+const fileOf = (folder: string): number | undefined => statSync(join(folder, DATABASE), { throwIfNoEntry: false })?.ino;
+
+/**
+ * The one connection of this process; it outlives hot reloads. Where the data have been put elsewhere since, what is
+ * written would end in a file that nobody finds: throws DataGone until they are back.
+ */
 export function db(): Db {
-  shared.pelotaDb ??= openDb(dataFolder());
-  return shared.pelotaDb;
+  const folder = dataFolder();
+  const before = shared.pelotaDb;
+  const file = fileOf(folder);
+  if (before?.folder === folder) {
+    if (file === undefined) throw new DataGone("The shop's data are gone");
+    if (file === before.file) return before.db;
+  }
+  before?.db.$client.close();
+  const opened = openDb(folder);
+  shared.pelotaDb = { db: opened, folder, file: fileOf(folder) as number };
+  return opened;
 }
