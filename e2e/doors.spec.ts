@@ -2,6 +2,9 @@ import { mkdtempSync, rmSync, truncateSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
+import Database from "better-sqlite3";
+import { hold } from "@/core/checks/records.fixture";
+import { smokeRun } from "@/core/core.fixture";
 import { button, instrument, leaking, logOf, main, openJob, setConditions, signIn, station } from "./steps";
 
 const folder = mkdtempSync(join(tmpdir(), "pelota-doors-"));
@@ -213,4 +216,72 @@ test("a picture is kept with its finding by its content; what is none is refused
   await expect(main(page).getByText("Not confirmed yet")).toBeVisible();
   await expect(taken).toHaveCount(1);
   expect(await taken.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(100);
+});
+
+test("an old entry that names what is not there breaks no page: it is shown, and marks nothing", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 27 DRS");
+  const id = page.url().split("/").pop() as string;
+  const store = new Database(join(process.env.PELOTA_TEST_DATA as string, "pelota.sqlite"));
+  let seq = 100;
+  const put = (kind: string, body: object) =>
+    store
+      .prepare(
+        `insert into entries (id, job_id, seq, kind, v, at, by, device, device_seq, seen_seq, body, recorded_at)
+         values (@id, @job, @seq, @kind, @v, @at, 'Wren Alder', 'old', @seq, 0, @body, @recorded)`,
+      )
+      .run({
+        id: crypto.randomUUID(),
+        job: id,
+        seq: ++seq,
+        kind,
+        v: kind === "check" ? 1 : 2,
+        at: JSON.stringify(new Date().toISOString()),
+        body: JSON.stringify(body),
+        recorded: new Date().toISOString(),
+      });
+  for (const place of ["constructor", "__proto__", "toString", "nowhere"]) {
+    put("finding", { joint: place, what: `Found at ${place}`, evidence: [], confirmed: true });
+    put("repair", {
+      what: `Mended ${place}`,
+      permanence: "permanent",
+      places: [place],
+      labourMinutes: 5,
+      parts: [],
+      otherChanges: [],
+      torques: [],
+      changedSince: "nothing",
+    });
+    put("displaced", { what: `Off: ${place}`, joint: place });
+    put("check", {
+      check: "smoke",
+      record: { ...smokeRun(), entry: place, seen: [{ joint: place, at: 30 }], arrivals: [{ zone: place, at: 20 }] },
+    });
+    put("check", { check: "look", record: { items: [{ id: place, state: "found" }] } });
+    put("check", { check: "hold", record: { ...hold, joint: place } });
+  }
+  store.prepare("update jobs set top = ? where id = ?").run(seq, id);
+  store.close();
+  const broken: string[] = [];
+  page.on("pageerror", (error) => broken.push(error.message));
+  await page.reload();
+  for (const name of ["Story", "Scan", "Look", "Suspects", "Check", "Find", "Fix", "Prove", "Hand over"]) {
+    await station(page, name);
+    await expect(main(page)).toBeVisible();
+    await expect(page.getByText("This page broke")).toHaveCount(0);
+  }
+  await station(page, "Find");
+  await expect(main(page).getByText("Found at constructor")).toBeVisible();
+  await page.getByRole("button", { name: "Journal" }).click();
+  await expect(
+    page
+      .getByRole("dialog")
+      .getByText(/Found at nowhere/)
+      .first(),
+  ).toBeVisible();
+  for (const path of ["/", `/jobs/${id}/handover`]) expect((await page.goto(path))?.status()).toBe(200);
+  await expect(page.getByText("This page broke")).toHaveCount(0);
+  expect((await page.request.get(`/api/v1/jobs/${id}/handover`)).status()).toBe(200);
+  expect((await page.request.get(`/api/v1/jobs/${id}/export`)).status()).toBe(200);
+  expect(broken).toEqual([]);
 });

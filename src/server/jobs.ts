@@ -5,6 +5,7 @@ import {
   type At,
   canonicalJson,
   type Entry,
+  type EntryKind,
   entrySchema,
   foldJob,
   type JobFile,
@@ -15,8 +16,9 @@ import {
   toJobFile,
   validateBody,
   validateDates,
+  validatePlaces,
 } from "@/core/journal";
-import { vehicleName } from "@/core/vehicle";
+import { type GivenFacts, vehicleName } from "@/core/vehicle";
 import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { customers, entries, jobs } from "./db/schema";
@@ -298,6 +300,9 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db()): Jou
     return entry;
   });
   requireJob(jobId, at);
+  const described = () =>
+    [...list, ...readEntries(jobId, 0, at)].flatMap((e) => (e.kind === "vehicle" ? [e.body as GivenFacts] : []));
+  for (const entry of list) validatePlaces(entry.kind as EntryKind, entry.body as object, described);
   if (list.length === 0) return [];
   // Judged before the transaction, so that nobody waits for it to write, and held only if the journal has not grown.
   const gates = list.filter((entry) => isGate(entry) && !entryById(at, entry.id));

@@ -1,10 +1,17 @@
 import * as yup from "yup";
 import { needed, strictObject } from "../input";
 import { type Quantity, quantitySchema } from "../units";
-import { ZONE_IDS, type ZoneId } from "../vehicle";
+import { JOINT_IDS, ZONE_IDS, type ZoneId } from "../vehicle";
 
 /** A joint of the vehicle, named by its id. */
-export const jointField = needed("The joint", "Name the joint", 60);
+export const jointField = needed("The joint", "Name the joint", 60).test({
+  name: "known",
+  message: ({ value }) => `No vehicle has a joint "${value}"`,
+  skipAbsent: true,
+  test: (id) => id === "" || JOINT_IDS.has(id),
+});
+/** A zone of the vehicle, named by its id. */
+export const zoneField = yup.mixed<ZoneId>().oneOf(ZONE_IDS, "There is no such zone").required("Name the zone");
 /** The zone that smoke was let into, where an end has two sides. */
 export const intoField = yup.mixed<ZoneId>().oneOf(ZONE_IDS, "There is no such zone").optional();
 export const jointsField = yup.array().of(jointField).max(60).required();

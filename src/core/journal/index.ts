@@ -5,6 +5,7 @@ export * from "./gates";
 export * from "./handover";
 export * from "./job-file";
 export * from "./outbox";
+export * from "./places";
 export { setupOf } from "./proof/evidence";
 export * from "./readiness";
 export * from "./readings-csv";

@@ -78,6 +78,12 @@ export const TAPPABLE: readonly ZoneId[] = ["metered-duct", "hot-pipe", "cold-pi
 /** The joint of a port tapped into a zone. */
 export const tappedPort = (zone: ZoneId): string => `tapped-${zone}`;
 
+/** Every joint that some vehicle has; a record that names any other names nothing. */
+export const JOINT_IDS: ReadonlySet<string> = new Set([
+  ...CIRCUITS.flatMap((circuit) => circuit.JOINTS.map(({ joint }) => joint.id)),
+  ...TAPPABLE.map(tappedPort),
+]);
+
 /** Ports that were tapped into this vehicle: each stays, can leak, and is a way in. */
 const tapped = (facts: VehicleFacts, zones: readonly Zone[]): JointRow[] =>
   zones

@@ -3,7 +3,7 @@ import { line, needed, strictObject } from "../../input";
 import { type Calibration, calibrationSchema } from "../../shop/machine";
 import { type Quantity, quantitySchema, type UnitId } from "../../units";
 import type { ZoneId } from "../../vehicle";
-import { intoField, jointField as joint, jointsField as joints, secondsField as seconds } from "../fields";
+import { intoField, jointField as joint, jointsField as joints, secondsField as seconds, zoneField } from "../fields";
 
 /** One low-pressure smoke run, as it went. Times in s from the moment the hose went on. */
 export interface SmokeRun {
@@ -127,7 +127,7 @@ export const smokeRunFields = {
     .array()
     .of(
       yup
-        .object({ zone: joint, at: seconds("Arrival") })
+        .object({ zone: zoneField, at: seconds("Arrival") })
         .noUnknown()
         .strict()
         .required(),

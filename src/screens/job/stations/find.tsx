@@ -1,7 +1,7 @@
 "use client";
 
 import { findingPlaces } from "@/core/faults";
-import { CONFIRMATIONS, type Confirmation, FAILURE_CAUSES, type FailureCause } from "@/core/journal";
+import { CONFIRMATIONS, type Confirmation, ELSEWHERE, FAILURE_CAUSES, type FailureCause } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
@@ -35,7 +35,7 @@ export function FindStation() {
   const options = [
     ["", "Choose a place"] as const,
     ...places.map((p) => [p.id, p.name] as const),
-    ["other", "Another place"] as const,
+    [ELSEWHERE, "Another place"] as const,
   ];
   const record = () => {
     const size = draft.size.trim() ? parseQuantity(draft.size, { dimension: "length", unit: "mm" }) : undefined;
