@@ -34,7 +34,7 @@ export default defineConfig({
   webServer: {
     command: `npx tsx demo/fill.ts && node scripts/start.mjs --port ${port}`,
     url: `http://127.0.0.1:${port}/api/v1/people`,
-    env: { PELOTA_DATA: process.env.PELOTA_TEST_DATA },
+    env: { PELOTA_DATA: process.env.PELOTA_TEST_DATA, PELOTA_KEEP_BACKUPS: "0" },
     timeout: 60_000,
   },
 });

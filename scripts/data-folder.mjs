@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import Database from "better-sqlite3";
 
@@ -31,6 +31,17 @@ export function openData(folder) {
     release();
     throw error;
   }
+}
+
+/** When the data were last backed up by the day's own means, as the backup is called; undefined where never. */
+export function lastBackup(folder) {
+  const backups = process.env.PELOTA_BACKUPS ?? `${folder}-backups`;
+  return existsSync(backups)
+    ? readdirSync(backups)
+        .filter((name) => /^\d{4}-\d\d-\d\dT/.test(name) && existsSync(join(backups, name, "manifest.json")))
+        .sort()
+        .at(-1)
+    : undefined;
 }
 
 /** Holds the folder for this process; another one that serves it already holds it too. */

@@ -1,4 +1,6 @@
+import { spawn } from "node:child_process";
 import { createServer } from "node:http";
+import { fileURLToPath } from "node:url";
 import next from "next";
 import { Unfit } from "./data-folder.mjs";
 
@@ -6,6 +8,23 @@ import { Unfit } from "./data-folder.mjs";
 const KEEP_ALIVE = 65_000;
 /** What is still being answered when the app is stopped gets so long, ms. */
 const GRACE = 1000;
+
+/** How long after the start the day's backup is first looked for, and how often then, ms. */
+const FIRST_BACKUP = 60_000;
+const BACKUP_EVERY = 3600_000;
+const PELOTA = fileURLToPath(new URL("pelota.mjs", import.meta.url));
+
+/** Takes the day's backup in a process of its own, where one is due; what goes wrong is said here and tried again. */
+function backUp() {
+  const child = spawn(process.execPath, [PELOTA, "daily-backup"], { stdio: ["ignore", "ignore", "pipe"] });
+  let said = "";
+  child.stderr.on("data", (part) => {
+    said += part;
+  });
+  child.on("close", (code) => {
+    if (code !== 0) console.error(`The daily backup was not taken: ${said.trim()}`);
+  });
+}
 
 /** Serves the built app; a signal stops it within two seconds, `onStop` last. */
 export async function serve({ host, port, onStop }) {
@@ -32,6 +51,8 @@ export async function serve({ host, port, onStop }) {
     server.listen(port, host, ready);
   });
   console.log(`Ready on http://${host.includes(":") ? `[${host}]` : host}:${port}`);
+  setTimeout(backUp, FIRST_BACKUP).unref();
+  setInterval(backUp, BACKUP_EVERY).unref();
   let stopping = false;
   const stop = () => {
     if (stopping) return;

@@ -4,7 +4,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { createInterface } from "node:readline/promises";
 import { parseArgs } from "node:util";
-import { openData, Unfit } from "./data-folder.mjs";
+import { lastBackup, openData, Unfit } from "./data-folder.mjs";
 import { weakness } from "./passphrase.mjs";
 import { serve } from "./serve.mjs";
 
@@ -21,7 +21,9 @@ try {
   if (!["127.0.0.1", "localhost", "::1"].includes(host)) await shutGate();
   // What is given once to start with is nobody's business afterwards.
   delete process.env.PELOTA_PASSPHRASE;
-  console.log(`Data: ${folder}, ${data.jobs === 1 ? "1 job" : `${data.jobs} jobs`}`);
+  console.log(
+    `Data: ${folder}, ${data.jobs === 1 ? "1 job" : `${data.jobs} jobs`}, last backed up: ${lastBackup(folder) ?? "never"}`,
+  );
   await serve({ host, port, onStop: data.release });
 } catch (error) {
   if (!(error instanceof Unfit)) throw error;

@@ -14,7 +14,7 @@ import Database from "better-sqlite3";
 import { drizzle } from "drizzle-orm/better-sqlite3";
 import * as yup from "yup";
 import { BadInput, parseJson, strictObject, validate } from "@/core/input";
-import { nowIso } from "./clock";
+import { now } from "./clock";
 import { type Db, dataFolder } from "./db/open";
 import * as schema from "./db/schema";
 import { pathOf } from "./files";
@@ -27,7 +27,7 @@ interface Part {
 }
 
 /** What a backup holds, with the hash of each part. */
-interface Manifest {
+export interface Manifest {
   readonly format: "pelota-backup";
   readonly version: 1;
   readonly takenAt: string;
@@ -79,7 +79,7 @@ const open = (file: string) => new Database(file, { readonly: true, fileMustExis
  * file that it names, then a manifest with the hash of each; all of it read again at the end. Throws BadInput where
  * there is nothing to copy, the folder is taken, or a file is missing or damaged.
  */
-export async function backup(target: string, data = dataFolder()): Promise<Manifest> {
+export async function backup(target: string, data = dataFolder(), at = now()): Promise<Manifest> {
   if (!isEmpty(target)) throw new BadInput(`${target} is not empty: name a new folder`, "path");
   if (!existsSync(join(data, DATABASE))) throw new BadInput(`There is no database in ${data}`, "path");
   mkdirSync(target, { recursive: true });
@@ -103,7 +103,7 @@ export async function backup(target: string, data = dataFolder()): Promise<Manif
   const manifest: Manifest = {
     format: "pelota-backup",
     version: 1,
-    takenAt: nowIso(),
+    takenAt: new Date(at).toISOString(),
     jobs,
     entries,
     database: await partOf(join(target, DATABASE)),
@@ -115,7 +115,8 @@ export async function backup(target: string, data = dataFolder()): Promise<Manif
   return manifest;
 }
 
-function readManifest(folder: string): Manifest {
+/** What a folder says it holds. Throws BadInput where it is no backup. */
+export function readManifest(folder: string): Manifest {
   const path = join(folder, MANIFEST);
   if (!existsSync(path)) throw new BadInput(`${folder} holds no backup: there is no ${MANIFEST}`, "path");
   return validate<Manifest>(manifestSchema, parseJson(readFileSync(path, "utf8"), "The backup's manifest is cut off or damaged"));

@@ -16,6 +16,11 @@ export const backup: Command = {
   run: async (_input, args) => (await data()).backup(folderOf(args, "backup <new folder>")),
 };
 
+export const dailyBackup: Command = {
+  reads: "nothing",
+  run: async () => (await (await import("@/server/daily-backup")).dailyBackup()) ?? { due: false },
+};
+
 export const restore: Command = {
   reads: "nothing",
   run: async (_input, args) => (await data()).restore(folderOf(args, "restore <folder of a backup>")),

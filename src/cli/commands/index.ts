@@ -20,6 +20,7 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
   obd: late(async () => (await import("./logs")).obd, { reads: "arguments" }),
   suspects: late(async () => (await import("./jobs")).suspects, { reads: "arguments" }),
   backup: late(async () => (await import("./data")).backup, { reads: "nothing" }),
+  "daily-backup": late(async () => (await import("./data")).dailyBackup, { reads: "nothing" }),
   restore: late(async () => (await import("./data")).restore, { reads: "nothing" }),
   verify: late(async () => (await import("./data")).verify, { reads: "nothing" }),
 };

@@ -11,13 +11,22 @@ import { sendJson } from "../session/api";
 import { PersonButton } from "../session/person";
 import { type Preferences, usePreferences } from "../session/preferences";
 import { Waiting } from "../session/waiting";
+import { Backups, type BackupsProps } from "./backups";
 import { House } from "./house";
 import { Instruments } from "./instruments";
 import { LimitList } from "./limits";
 import { Machines } from "./machines";
 
 /** The shop: machines, house methods, limits with their source, and this device's units. */
-export function ShopScreen({ initial, proofs }: { initial: Shop; proofs: Readonly<Record<string, readonly Proof[]>> }) {
+export function ShopScreen({
+  initial,
+  proofs,
+  backups,
+}: {
+  initial: Shop;
+  proofs: Readonly<Record<string, readonly Proof[]>>;
+  backups: BackupsProps;
+}) {
   const [shop, setShop] = useState(initial);
   const [error, setError] = useState("");
   const [said, setSaid] = useState("");
@@ -54,6 +63,7 @@ export function ShopScreen({ initial, proofs }: { initial: Shop; proofs: Readonl
         <Instruments shop={shop} save={save} />
         <House shop={shop} save={save} />
         <LimitList shop={shop} save={save} />
+        <Backups {...backups} />
         <Units />
       </main>
     </div>
