@@ -270,7 +270,8 @@ const throughDuct = (seed: number, seen: string[], more: Partial<SmokeStory> = {
 /** Fills an empty database with the demo shop and its jobs; returns how many. Readings come from the physics in demo/. */
 export function fillDemo(at: Db = db(), now = Date.now()): number {
   if (listJobs({ includeClosed: true }, at).length > 0) return 0;
-  writeShop({ ...DEFAULT_SHOP, name: "Ferrowick Slip Garage", machines: MACHINES, instruments: INSTRUMENTS }, at);
+  const shop = { ...DEFAULT_SHOP, name: "Ferrowick Slip Garage", machines: MACHINES, instruments: INSTRUMENTS };
+  writeShop({ base: 0, by: "Maren Oake", shop }, at);
   for (const name of ["Maren Oake", "Tobin Falk", "Isla Renn"]) addPerson({ name }, at);
   const ago = (hours: number) => now - hours * HOUR;
 

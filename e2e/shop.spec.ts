@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import { startServer } from "./server";
 import { button, instrument, leaking, logOf, main, openJob, setConditions, signIn, station, survey } from "./steps";
 
@@ -99,6 +99,46 @@ test("told to listen wider, it lets nobody in without the shop passphrase", asyn
   }
 });
 
+test("two tablets that save the shop at once lose nothing of either: merged, or asked", async ({ browser }) => {
+  const own = await startServer(4334);
+  try {
+    const context = await browser.newContext({ baseURL: own.url });
+    const [first, second] = [await context.newPage(), await context.newPage()];
+    for (const [tab, name] of [
+      [first, "Wren Alder"],
+      [second, "Tobin Falk"],
+    ] as const) {
+      await signIn(tab, name);
+      await tab.goto("/shop");
+      await expect(tab.getByRole("button", { name, exact: false }).first()).toBeVisible();
+    }
+    const title = (tab: Page) => tab.getByLabel("Name of the shop, as it stands on papers");
+    const act = (tab: Page) => tab.getByLabel("Total trim, act beyond ± (%)");
+    await title(first).fill("Ferrowick North");
+    await button(first, "Save").click();
+    await expect(first.getByText("Saved.")).toBeVisible();
+    // The second tablet knows nothing of it, and changes something else.
+    await act(second).fill("9");
+    await button(second, "Save the limits").click();
+    await expect(second.getByText("Saved.")).toBeVisible();
+    const shop = async () => (await (await first.request.get("/api/v1/shop")).json()).shop;
+    expect(await shop()).toMatchObject({ name: "Ferrowick North", limits: { trimAct: { value: 0.09 } } });
+    // Both change the same.
+    await act(first).fill("7");
+    await button(first, "Save the limits").click();
+    await expect(first.getByRole("alert").filter({ hasText: "meanwhile" })).toContainText(
+      "Tobin Falk has changed the limit “trim act” meanwhile: nothing was saved",
+    );
+    await expect(act(first)).toHaveValue("7");
+    await button(first, "Save mine over it").click();
+    await expect(first.getByText("Saved.")).toBeVisible();
+    expect(await shop()).toMatchObject({ name: "Ferrowick North", limits: { trimAct: { value: 0.07 } } });
+    await context.close();
+  } finally {
+    own.stop();
+  }
+});
+
 test("the shop's machine, limits and units change what the bench says", async ({ page }) => {
   await signIn(page, "Wren Alder");
   const before = await (await page.request.get("/api/v1/shop")).json();
@@ -126,7 +166,9 @@ test("the shop's machine, limits and units change what the bench says", async ({
   await expect(verdict.getByText(/\d,\d\d mm · 0,\d\d\d in/).first()).toBeVisible();
   await instrument(page, "Smoke run");
   await expect(page.getByLabel("Smoke machine")).toContainText("Sedge smoker");
-  expect((await page.request.put("/api/v1/shop", { data: before })).status()).toBe(200);
+  const { version } = await (await page.request.get("/api/v1/shop")).json();
+  const back = { base: version, by: "Wren Alder", shop: before.shop };
+  expect((await page.request.put("/api/v1/shop", { data: back })).status()).toBe(200);
 });
 
 test("a machine's calibration, a finer gauge and the house's schools change what the bench plans", async ({ browser }) => {

@@ -17,7 +17,8 @@ import { v4 as uuid } from "uuid";
 import { nowIso } from "./clock";
 import { type Db, dataFolder, db } from "./db/open";
 import { files } from "./db/schema";
-import { NotFound, requireJob } from "./jobs";
+import { requireJob } from "./jobs";
+import { NotFound } from "./refusals";
 import type { Received } from "./upload";
 
 export const pathOf = (folder: string, sha256: string) => join(folder, "files", sha256.slice(0, 2), sha256);

@@ -1,6 +1,6 @@
 import { BadInput, parseJson } from "@/core/input";
 import { diskTrouble } from "./disk";
-import { Conflict, NotFound } from "./jobs";
+import { Conflict, NotFound } from "./refusals";
 
 /** More bytes than a door takes. */
 export class TooLarge extends BadInput {}

@@ -23,12 +23,8 @@ import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { customers, entries, jobs } from "./db/schema";
 import { parsed } from "./parsed";
+import { Conflict, NotFound } from "./refusals";
 import { readShop } from "./shop";
-
-/** The same entry id with another body: somebody else's work must not be overwritten. */
-export class Conflict extends Error {}
-/** There is no such job. */
-export class NotFound extends Error {}
 
 export type BoardRow = typeof jobs.$inferSelect;
 

@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import { v4 as uuid } from "uuid";
 import { NATURAL } from "@/core/core.fixture";
 import { seededNoise } from "@/core/maths/random";
+import { DEFAULT_SHOP } from "@/core/shop/settings";
 
 /** A request as it is sent, however broken. */
 export interface Asked {
@@ -75,7 +76,7 @@ export function mutatedRequests(seed: number, jobs: readonly string[], pages: bo
     (job) => ["PUT", `/api/v1/jobs/${pick([job, uuid(), "x"])}/live`, { phase: "run", flow: 1 }],
     (job) => ["POST", `/api/v1/jobs/${job}/live/calls`, { call: "more" }],
     () => ["POST", "/api/v1/people", { name: `Tess ${Math.floor(noise.uniform() * 1e6)}` }],
-    () => ["PUT", "/api/v1/shop", { name: "Ferrowick Slip Garage" }],
+    () => ["PUT", "/api/v1/shop", { base: 0, by: "Wren Alder", shop: DEFAULT_SHOP }],
     () => ["PUT", `/api/v1/mappings/${"0123456789abcdef".repeat(2)}`, { columns: {} }],
     () => ["POST", "/api/v1/session", { passphrase: "guess" }],
     () => ["POST", "/api/v1/import", { format: "pelota-job", version: 1 }],

@@ -4,7 +4,7 @@ import { BadInput } from "@/core/input";
 import { type Db, dataFolder, db } from "./db/open";
 import { files } from "./db/schema";
 import { readFile, storeFile } from "./files";
-import { NotFound } from "./jobs";
+import { NotFound } from "./refusals";
 
 /** Largest picture that is taken, bytes */
 export const LARGEST_PICTURE = 15 * 1024 * 1024;

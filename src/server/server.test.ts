@@ -14,7 +14,8 @@ import { answer, jsonBody } from "./http";
 import * as jobs from "./jobs";
 import { readMapping, writeMapping } from "./mappings";
 import { addPerson, listPeople } from "./people";
-import { proofHistory, readShop, writeShop } from "./shop";
+import { Conflict, NotFound } from "./refusals";
+import { proofHistory, readShop, readShopVersion, writeShop } from "./shop";
 
 const folders: string[] = [];
 const fresh = (): { db: Db; folder: string } => {
@@ -121,7 +122,7 @@ describe("appending", () => {
     const note = entry("note", { text: "once" });
     const first = jobs.appendEntries(jobId, note, db);
     expect(jobs.appendEntries(jobId, note, db)).toEqual(first);
-    expect(() => jobs.appendEntries(jobId, { ...note, body: { text: "twice" } }, db)).toThrow(jobs.Conflict);
+    expect(() => jobs.appendEntries(jobId, { ...note, body: { text: "twice" } }, db)).toThrow(Conflict);
     expect(jobs.readEntries(jobId, 0, db)).toHaveLength(2);
   });
 
@@ -196,8 +197,8 @@ describe("appending", () => {
     const { entry } = opened(db);
     expect(() => jobs.appendEntries(uuid(), entry("note", { text: "x" }), db)).toThrow(/another job/);
     const stray = uuid();
-    expect(() => jobs.appendEntries(stray, entry("note", { text: "x" }, { jobId: stray }), db)).toThrow(jobs.NotFound);
-    expect(() => jobs.readEntries(stray, 0, db)).toThrow(jobs.NotFound);
+    expect(() => jobs.appendEntries(stray, entry("note", { text: "x" }, { jobId: stray }), db)).toThrow(NotFound);
+    expect(() => jobs.readEntries(stray, 0, db)).toThrow(NotFound);
   });
 
   it("lets the board follow within a second where nobody looks, and after a stop in between", async () => {
@@ -387,29 +388,51 @@ describe("beside the journal", () => {
     expect(says(() => addPerson({ name: "maren oake" }, db))).toMatch(/There is a maren oake already/);
     expect(says(() => addPerson({ name: "  " }, db))).toMatch(/Type a name/);
     const shop = readShop(db);
-    writeShop({ ...shop, name: "Ferrowick" }, db);
+    writeShop({ base: 0, by: "Maren Oake", shop: { ...shop, name: "Ferrowick" } }, db);
     expect(readShop(db).name).toBe("Ferrowick");
-    expect(says(() => writeShop({ ...shop, limits: {} }, db))).toMatch(/limits/);
+    expect(says(() => writeShop({ base: 1, by: "Maren Oake", shop: { ...shop, limits: {} } }, db))).toMatch(/limits/);
     expect(
       says(() =>
         writeShop(
           {
-            ...shop,
-            machines: [
-              {
-                id: "a",
-                name: "",
-                ratedPressure: { value: 13, unit: "inH2O" },
-                maxFlow: { value: 12, unit: "L/min" },
-                autoOff: 300,
-              },
-            ],
+            base: 1,
+            by: "Maren Oake",
+            shop: {
+              ...shop,
+              machines: [
+                {
+                  id: "a",
+                  name: "",
+                  ratedPressure: { value: 13, unit: "inH2O" },
+                  maxFlow: { value: 12, unit: "L/min" },
+                  autoOff: 300,
+                },
+              ],
+            },
           },
           db,
         ),
       ),
     ).toMatch(/Name the machine/);
     expect(readShop(db).name).toBe("Ferrowick");
+  });
+
+  it("merges what two tablets save of the shop, refuses what they save apart, and keeps every version with its author", () => {
+    const { db } = fresh();
+    const shop = readShop(db);
+    const save = (base: number, by: string, change: Partial<typeof shop>) => () =>
+      writeShop({ base, by, shop: { ...shop, ...change } }, db);
+    const strict = { ...shop.house, trimLimit: shop.house.trimLimit === "strict" ? "common" : "strict" };
+    expect(save(0, "Maren Oake", { name: "Ferrowick" })()).toMatchObject({ version: 1, by: "Maren Oake" });
+    expect(says(save(0, "Tobin Falk", { name: "Another" }))).toMatch(/Maren Oake has changed the shop's name meanwhile/);
+    expect(save(0, "Tobin Falk", { house: strict as typeof shop.house })()).toMatchObject({ version: 2 });
+    expect(readShop(db)).toMatchObject({ name: "Ferrowick", house: strict });
+    expect(says(save(7, "Tobin Falk", {}))).toMatch(/no such version/);
+    expect(readShopVersion(db)).toMatchObject({ version: 2, by: "Tobin Falk" });
+    expect(db.$client.prepare("select by from shop_versions order by version").pluck().all()).toEqual([
+      "Maren Oake",
+      "Tobin Falk",
+    ]);
   });
 });
 

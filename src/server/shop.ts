@@ -1,25 +1,66 @@
 import { and, desc, eq, inArray, sql } from "drizzle-orm";
+import * as yup from "yup";
 import { CHECK_IDS, CHECKS } from "@/core/checks";
-import { validate } from "@/core/input";
+import { BadInput, needed, strictObject, validate } from "@/core/input";
 import type { Bodies } from "@/core/journal";
+import { mergeShops } from "@/core/shop/merge";
 import { DEFAULT_SHOP, liftShop, type Proof, type Shop, shopSchema } from "@/core/shop/settings";
+import { nowIso } from "./clock";
 import { type Db, db } from "./db/open";
-import { entries, settings } from "./db/schema";
+import { entries, shopVersions } from "./db/schema";
 import { parsed } from "./parsed";
+import { Conflict } from "./refusals";
 
-/** The shop's settings; defaults until somebody sets them, and for limits added since. */
-export function readShop(at: Db = db()): Shop {
-  const row = at.select().from(settings).where(eq(settings.key, "shop")).get();
-  if (!row) return DEFAULT_SHOP;
-  return liftShop(parsed(row.value)) as Shop;
+/** The shop's settings as they were saved once; version 0 are the defaults. */
+export interface ShopVersion {
+  readonly version: number;
+  readonly at: string;
+  readonly by: string;
+  readonly shop: Shop;
 }
 
-/** Saves the shop's settings. Throws BadInput for what its schema refuses. */
-export function writeShop(shop: unknown, at: Db = db()): Shop {
-  const valid = validate<Shop>(shopSchema, shop);
-  const value = JSON.stringify(valid);
-  at.insert(settings).values({ key: "shop", value }).onConflictDoUpdate({ target: settings.key, set: { value } }).run();
-  return valid;
+type Row = typeof shopVersions.$inferSelect;
+const versionOf = (row: Row | undefined): ShopVersion => ({
+  version: row?.version ?? 0,
+  at: row?.at ?? "",
+  by: row?.by ?? "",
+  shop: row ? (liftShop(parsed(row.value)) as Shop) : DEFAULT_SHOP,
+});
+
+/** The settings that hold. */
+export const readShopVersion = (at: Db = db()): ShopVersion =>
+  versionOf(at.select().from(shopVersions).orderBy(desc(shopVersions.version)).limit(1).get());
+
+/** The shop's settings; defaults until somebody sets them, and for limits added since. */
+export const readShop = (at: Db = db()): Shop => readShopVersion(at).shop;
+
+const savingSchema = strictObject({
+  base: yup.number().integer().min(0).required("Say which version was changed"),
+  by: needed("The name", "Say who saves it", 80),
+  shop: yup.mixed<object>().required("Send the shop's settings"),
+});
+
+/**
+ * Saves the shop's settings: what was changed in version `base` goes into the newest, field by field.
+ * Throws BadInput for what the schema refuses, Conflict where another has changed a field otherwise; nothing is saved then.
+ */
+export function writeShop(input: unknown, at: Db = db()): ShopVersion {
+  const { base, by, shop } = validate<{ base: number; by: string; shop: unknown }>(savingSchema, input);
+  const mine = validate<Shop>(shopSchema, shop, "shop");
+  const write = at.$client.transaction((): ShopVersion => {
+    const newest = readShopVersion(at);
+    const began = at.select().from(shopVersions).where(eq(shopVersions.version, base)).get();
+    if (base !== 0 && !began) throw new BadInput("There is no such version of the shop's settings: load them anew", "base");
+    const { merged, clashes } = mergeShops(versionOf(began).shop, mine, newest.shop);
+    if (clashes.length > 0)
+      throw new Conflict(
+        `${newest.by || "Somebody"} has changed ${clashes.join(", ")} meanwhile: nothing was saved. Look at what stands there now, or save yours over it`,
+      );
+    const valid = validate<Shop>(shopSchema, merged);
+    const row = { at: nowIso(), by, value: JSON.stringify(valid) };
+    return versionOf(at.insert(shopVersions).values(row).returning().get());
+  });
+  return write.immediate();
 }
 
 /** Kinds whose records prove a machine. */

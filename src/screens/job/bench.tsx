@@ -105,7 +105,7 @@ function Header({ number, onKeys }: { number: number; onKeys: () => void }) {
         <p className="min-w-0 truncate font-mono text-sm text-muted">{chased.map((c) => c.code).join(" ")}</p>
       )}
       <div className="ml-auto flex flex-wrap items-center gap-x-2 lg:shrink-0 lg:flex-nowrap">
-        <Waiting />
+        <Waiting brief />
         <Conditions />
         <JournalButton />
         <PersonButton />

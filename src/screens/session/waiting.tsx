@@ -5,8 +5,11 @@ import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { sorted, useKept } from "./outbox";
 
-/** What this device has made and the server has not got: how much waits, since when, and where something was refused. */
-export function Waiting() {
+/**
+ * What this device has made and the server has not got: how much waits, since when, and where something was refused.
+ * @param brief where there is little room, since when only a wide screen says.
+ */
+export function Waiting({ brief = false }: { brief?: boolean }) {
   const { waiting, refused } = sorted(useKept());
   const path = usePathname();
   const at = waiting[0]?.entry.at;
@@ -14,9 +17,9 @@ export function Waiting() {
   return (
     <>
       {at && (
-        <p role="status" className="text-amber">
+        <p role="status" className="whitespace-nowrap text-amber">
           {waiting.length} not sent yet
-          <span className="max-sm:sr-only">
+          <span className={brief ? "max-2xl:sr-only" : "max-sm:sr-only"}>
             , the oldest from {format(new Date(typeof at === "string" ? at : at.from), "HH:mm")}
           </span>
         </p>

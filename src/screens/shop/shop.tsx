@@ -2,13 +2,14 @@
 
 import { ArrowLeft } from "lucide-react";
 import { useState } from "react";
+import { mergeShops } from "@/core/shop/merge";
 import type { Proof, Shop } from "@/core/shop/settings";
 import type { UnitId } from "@/core/units";
 import { Button, LinkButton } from "@/ui/button";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import { ThemeSwitch } from "@/ui/theme-switch";
-import { sendJson } from "../session/api";
-import { PersonButton } from "../session/person";
+import { getJson, Refused, sendJson } from "../session/api";
+import { PersonButton, usePerson } from "../session/person";
 import { type Preferences, usePreferences } from "../session/preferences";
 import { Waiting } from "../session/waiting";
 import { Backups, type BackupsProps } from "./backups";
@@ -23,24 +24,48 @@ export function ShopScreen({
   proofs,
   backups,
 }: {
-  initial: Shop;
+  initial: ShopVersion;
   proofs: Readonly<Record<string, readonly Proof[]>>;
   backups: BackupsProps;
 }) {
-  const [shop, setShop] = useState(initial);
+  const [saved, setSaved] = useState(initial);
+  const { shop } = saved;
+  const { person, ask } = usePerson();
+  // Settings that another device has changed otherwise meanwhile, until somebody decides
+  const [parted, setParted] = useState<Shop>();
   const [error, setError] = useState("");
   const [said, setSaid] = useState("");
-  const save = async (next: Shop): Promise<boolean> => {
+  const put = async (base: number, next: Shop): Promise<boolean> => {
     setError("");
     setSaid("");
+    setParted(undefined);
+    if (!person) {
+      ask();
+      setError("Say who you are first: pick a name, then save again. What you typed is kept");
+      return false;
+    }
     try {
-      setShop(await sendJson<Shop>("PUT", "shop", next));
+      setSaved(await sendJson<ShopVersion>("PUT", "shop", { base, by: person, shop: next }));
       setSaid("Saved.");
       return true;
     } catch (e) {
       setError((e as Error).message);
+      if (e instanceof Refused && e.status === 409) setParted(next);
       return false;
     }
+  };
+  const save = (next: Shop) => put(saved.version, next);
+  const newest = () => getJson<ShopVersion>("shop").catch((e: Error) => setError(e.message));
+  const saveOver = async (next: Shop) => {
+    const now = await newest();
+    if (now) await put(now.version, mergeShops(saved.shop, next, now.shop, "mine").merged);
+  };
+  const showTheirs = async () => {
+    const now = await newest();
+    if (!now) return;
+    setSaved(now);
+    setParted(undefined);
+    setError("");
   };
   return (
     <div className="mx-auto flex max-w-5xl flex-col gap-8 p-4 sm:p-6">
@@ -57,6 +82,12 @@ export function ShopScreen({
         <ThemeSwitch />
       </header>
       {error && <ErrorNote>{error}</ErrorNote>}
+      {parted && (
+        <div className="flex flex-wrap gap-2">
+          <Button onClick={() => void saveOver(parted)}>Save mine over it</Button>
+          <Button onClick={() => void showTheirs()}>Show what stands there now</Button>
+        </div>
+      )}
       <main className="flex flex-col gap-8">
         <ShopName shop={shop} save={save} />
         <Machines shop={shop} save={save} proofs={proofs} />
@@ -68,6 +99,14 @@ export function ShopScreen({
       </main>
     </div>
   );
+}
+
+/** The settings with the version they are. */
+export interface ShopVersion {
+  readonly version: number;
+  readonly at: string;
+  readonly by: string;
+  readonly shop: Shop;
 }
 
 export interface ShopPartProps {

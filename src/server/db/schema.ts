@@ -70,9 +70,11 @@ export const customers = sqliteTable("customers", {
   contact: text("contact").notNull(),
 });
 
-/** Shop settings: one row. */
-export const settings = sqliteTable("settings", {
-  key: text("key").primaryKey(),
+/** The shop's settings, each time they were saved: the newest hold, and none is written over. */
+export const shopVersions = sqliteTable("shop_versions", {
+  version: integer("version").primaryKey({ autoIncrement: true }),
+  at: text("at").notNull(),
+  by: text("by").notNull(),
   value: text("value").notNull(),
 });
 

@@ -2,7 +2,8 @@ import { notFound } from "next/navigation";
 import { Bench } from "@/screens/job/bench";
 import { Providers } from "@/screens/session/providers";
 import { now } from "@/server/clock";
-import { jobNumber, NotFound, readCustomer, readEntries } from "@/server/jobs";
+import { jobNumber, readCustomer, readEntries } from "@/server/jobs";
+import { NotFound } from "@/server/refusals";
 import { readShop } from "@/server/shop";
 
 export const dynamic = "force-dynamic";

@@ -1,7 +1,8 @@
 import { notFound } from "next/navigation";
 import { HandoverPage } from "@/screens/handover/handover-page";
 import { Providers } from "@/screens/session/providers";
-import { jobNumber, NotFound, readCustomer, readJob } from "@/server/jobs";
+import { jobNumber, readCustomer, readJob } from "@/server/jobs";
+import { NotFound } from "@/server/refusals";
 import { readShop } from "@/server/shop";
 
 export const dynamic = "force-dynamic";

@@ -1,7 +1,8 @@
 import { notFound } from "next/navigation";
 import { LiveScreen } from "@/screens/live/live";
 import { Providers } from "@/screens/session/providers";
-import { jobNumber, NotFound, requireJob } from "@/server/jobs";
+import { jobNumber, requireJob } from "@/server/jobs";
+import { NotFound } from "@/server/refusals";
 
 export const dynamic = "force-dynamic";
 

@@ -1,8 +1,8 @@
 import { validate } from "@/core/input";
 import { type LiveCall, liveCallSchema } from "@/core/live";
 import { answer, jsonBody } from "@/server/http";
-import { NotFound } from "@/server/jobs";
 import { callOut } from "@/server/live";
+import { NotFound } from "@/server/refusals";
 
 /** "More", "less" or "there" from a second device. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
