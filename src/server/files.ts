@@ -36,10 +36,10 @@ function place(path: string, target: string, bytes: number): void {
   closeSync(handle);
 }
 
-/** Writes a file whole or not at all: beside its place, synced, measured, renamed. */
-function writeWhole(target: string, bytes: Uint8Array): void {
-  const temporary = join(dirname(target), `.${uuid()}`);
-  mkdirSync(dirname(target), { recursive: true });
+/** Writes a file whole or not at all: among what is coming in, synced, measured, renamed. What a kill leaves there goes at the next start. */
+function writeWhole(folder: string, target: string, bytes: Uint8Array): void {
+  const temporary = join(folder, "incoming", uuid());
+  mkdirSync(dirname(temporary), { recursive: true });
   try {
     const file = openSync(temporary, "wx");
     try {
@@ -72,7 +72,7 @@ export function storeFile(
   requireJob(jobId, at);
   const sha256 = createHash("sha256").update(bytes).digest("hex");
   const target = pathOf(folder, sha256);
-  if (!isWhole(target, bytes.length)) writeWhole(target, bytes);
+  if (!isWhole(target, bytes.length)) writeWhole(folder, target, bytes);
   record(at, jobId, name, { sha256, bytes: bytes.length });
   return { sha256 };
 }

@@ -1,10 +1,28 @@
-/** Appends note after note to a job and says each number once it is answered for, until it is killed. */
+/**
+ * Writes to a job until it is killed: notes, two at a time, and files, each said once it is answered for.
+ * A line is "note <text> …" or "file <sha256>".
+ */
 import { v4 as uuid } from "uuid";
+import { storeFile } from "./files";
 import { appendEntries } from "./jobs";
 
-const jobId = process.argv[2] as string;
-for (let n = 0; n < 100_000; n++) {
-  const envelope = { id: uuid(), jobId, kind: "note", v: 1, at: new Date().toISOString(), by: "Tobin Falk" };
-  appendEntries(jobId, { ...envelope, device: "phone", deviceSeq: n, seenSeq: 0, body: { text: `note ${n}` } });
-  process.stdout.write(`${n}\n`);
+const [jobId, cycle] = process.argv.slice(2) as [string, string];
+for (let n = 0; ; n++) {
+  const note = (text: string) => ({
+    id: uuid(),
+    jobId,
+    kind: "note",
+    v: 1,
+    at: new Date().toISOString(),
+    by: "Tobin Falk",
+    device: "phone",
+    deviceSeq: n,
+    seenSeq: 0,
+    body: { text },
+  });
+  const texts = [`${cycle}.${n}a`, `${cycle}.${n}b`];
+  appendEntries(jobId, texts.map(note));
+  process.stdout.write(`note ${texts.join(" ")}\n`);
+  const { sha256 } = storeFile(jobId, `log ${n}.csv`, Buffer.alloc(20_000 + 997 * n, `${cycle}.${n},`));
+  process.stdout.write(`file ${sha256}\n`);
 }

@@ -1,13 +1,15 @@
 import { spawn } from "node:child_process";
 import { existsSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { join, resolve } from "node:path";
+import { buildSync } from "esbuild";
 import { v4 as uuid } from "uuid";
 import { afterAll, describe, expect, it, vi } from "vitest";
 import { evapSmokeRun } from "@/core/checks/evap.fixture";
 import { hold } from "@/core/checks/records.fixture";
 import { NATURAL, smokeRun } from "@/core/core.fixture";
 import { canonicalJson, foldJob, type JournalEntry, parseJobFile } from "@/core/journal";
+import { verifyData } from "./backup";
 import { type Db, openDb } from "./db/open";
 import { readFile, storeFile } from "./files";
 import { answer, jsonBody } from "./http";
@@ -457,26 +459,55 @@ describe("answers", () => {
 });
 
 describe("pulling the plug", () => {
-  it("loses no entry that was answered for, however it is killed", async () => {
+  const CYCLES = 50;
+  /** Built beside the packages that it loads. */
+  const program = resolve(`node_modules/.cache/plug-${process.pid}.mjs`);
+  afterAll(() => rmSync(program, { force: true }));
+
+  /** Lines that were answered for before the program was killed, at a time that nobody chose. */
+  const killed = (folder: string, args: string[], lines: number) =>
+    new Promise<string[]>((done) => {
+      const writer = spawn(process.execPath, [program, ...args], { env: { ...process.env, PELOTA_DATA: folder } });
+      let said = "";
+      writer.stdout.on("data", (data: Buffer) => {
+        said += data;
+        if (said.split("\n").length > lines) writer.kill("SIGKILL");
+      });
+      // The last line may be cut off: it was not answered for.
+      writer.on("close", () => done(said.split("\n").slice(0, -1)));
+    });
+
+  it(`loses nothing that was answered for in ${CYCLES} kills between writes and uploads, and no half is left`, async () => {
+    buildSync({
+      entryPoints: ["src/server/plug.fixture.ts"],
+      outfile: program,
+      bundle: true,
+      platform: "node",
+      format: "esm",
+      packages: "external",
+      logLevel: "error",
+    });
     const { db, folder } = fresh();
     const { jobId } = opened(db);
-    const writer = spawn("npx", ["tsx", "src/server/plug.fixture.ts", jobId], {
-      env: { ...process.env, PELOTA_DATA: folder },
-      detached: true,
-    });
-    const answered: number[] = [];
-    await new Promise<void>((done) => {
-      writer.stdout.on("data", (data: Buffer) => {
-        for (const line of data.toString().split("\n")) if (line) answered.push(Number(line));
-        if (answered.length >= 40) process.kill(-(writer.pid as number), "SIGKILL");
-      });
-      writer.on("close", () => done());
-    });
+    const answered: string[] = [];
+    for (let cycle = 0; cycle < CYCLES; cycle++)
+      answered.push(...(await killed(folder, [jobId, String(cycle)], 1 + (cycle % 7))));
+    expect(answered.length).toBeGreaterThan(CYCLES);
     const after = openDb(folder);
-    expect(after.$client.pragma("integrity_check", { simple: true })).toBe("ok");
-    const texts = jobs.readEntries(jobId, 0, after).filter((e) => e.kind === "note");
-    expect(texts.length).toBeGreaterThanOrEqual(answered.length);
-    expect(texts.map((e) => e.seq)).toEqual(texts.map((_, i) => i + 2));
-    for (const n of answered) expect(texts[n]?.body).toEqual({ text: `note ${n}` });
-  });
+    const recorded = jobs.readEntries(jobId, 0, after);
+    expect(recorded.map((e) => e.seq)).toEqual(recorded.map((_, i) => i + 1));
+    const texts = recorded.flatMap((e) => (e.kind === "note" ? [(e.body as { text: string }).text] : []));
+    // Two go in together or not at all.
+    for (const text of texts) expect(texts).toContain(text.endsWith("a") ? text.replace(/a$/, "b") : text.replace(/b$/, "a"));
+    expect(new Set(texts).size).toBe(texts.length);
+    for (const line of answered) {
+      const [kind, ...what] = line.split(" ") as [string, ...string[]];
+      if (kind === "note") expect(texts).toEqual(expect.arrayContaining(what));
+      else expect(readFile(jobId, what[0] as string, after, folder).bytes.length).toBeGreaterThan(20_000 - 1);
+    }
+    after.$client.close();
+    expect((await verifyData(folder)).wrong).toEqual([]);
+    const files = readdirSync(join(folder, "files"), { recursive: true, withFileTypes: true }).filter((f) => f.isFile());
+    expect(files.filter(({ name }) => !/^[0-9a-f]{64}$/.test(name))).toEqual([]);
+  }, 120_000);
 });
