@@ -116,11 +116,11 @@ test("two tablets that save the shop at once lose nothing of either: merged, or 
     const act = (tab: Page) => tab.getByLabel("Total trim, act beyond ± (%)");
     await title(first).fill("Ferrowick North");
     await button(first, "Save").click();
-    await expect(first.getByText("Saved.")).toBeVisible();
+    await expect(first.getByText("Saved.", { exact: true })).toBeVisible();
     // The second tablet knows nothing of it, and changes something else.
     await act(second).fill("9");
     await button(second, "Save the limits").click();
-    await expect(second.getByText("Saved.")).toBeVisible();
+    await expect(second.getByText("Saved.", { exact: true })).toBeVisible();
     const shop = async () => (await (await first.request.get("/api/v1/shop")).json()).shop;
     expect(await shop()).toMatchObject({ name: "Ferrowick North", limits: { trimAct: { value: 0.09 } } });
     // Both change the same.
@@ -131,7 +131,7 @@ test("two tablets that save the shop at once lose nothing of either: merged, or 
     );
     await expect(act(first)).toHaveValue("7");
     await button(first, "Save mine over it").click();
-    await expect(first.getByText("Saved.")).toBeVisible();
+    await expect(first.getByText("Saved.", { exact: true })).toBeVisible();
     expect(await shop()).toMatchObject({ name: "Ferrowick North", limits: { trimAct: { value: 0.07 } } });
     await context.close();
   } finally {

@@ -1,24 +1,14 @@
-import { createRequire } from "node:module";
-import { dirname, join } from "node:path";
-import { Document, Font, G, Page, Polygon, Rect, renderToBuffer, StyleSheet, Svg, Text, View } from "@react-pdf/renderer";
+import { Document, G, Page, Text as PdfText, Polygon, Rect, renderToBuffer, StyleSheet, Svg, View } from "@react-pdf/renderer";
+import { Children, type ComponentProps, type ReactNode } from "react";
 import { intervalText, measureText } from "@/core/checks";
 import { findingPlaces } from "@/core/faults";
 import { type Comparison, findingSurety, handoverOf, type JobState, type Summary } from "@/core/journal";
 import { formatQuantity } from "@/core/units";
 import { airMapOf, BURST_POINTS, layoutOf, mapAround, vehicleName } from "@/core/vehicle";
-
-const fonts = join(dirname(createRequire(join(process.cwd(), "package.json")).resolve("@fontsource/b612/package.json")), "files");
-Font.register({
-  family: "B612",
-  fonts: [
-    { src: join(fonts, "b612-latin-400-normal.woff") },
-    { src: join(fonts, "b612-latin-700-normal.woff"), fontWeight: 700 },
-  ],
-});
-Font.registerHyphenationCallback((word) => [word]);
+import { FAMILIES, printable } from "./fonts";
 
 const s = StyleSheet.create({
-  page: { fontFamily: "B612", fontSize: 10, padding: 40, lineHeight: 1.4, color: "#111" },
+  page: { fontFamily: FAMILIES, fontSize: 10, padding: 40, lineHeight: 1.4, color: "#111" },
   title: { fontSize: 16, fontWeight: 700, lineHeight: 1.3 },
   head: { flexDirection: "row", justifyContent: "space-between", borderBottomWidth: 1.5, paddingBottom: 4, marginBottom: 8 },
   h2: { fontSize: 12, fontWeight: 700, lineHeight: 1.3, marginTop: 10, marginBottom: 2 },
@@ -28,8 +18,10 @@ const s = StyleSheet.create({
   warn: { borderLeftWidth: 3, borderColor: "#a66a00", paddingLeft: 6, marginBottom: 4 },
 });
 
-/** The built-in faces have no narrow signs beyond Latin: write them out. */
-const plain = (text: string) => text.replace(/≈/g, "about").replace(/[−–—]/g, "-");
+/** A text of which every letter can be drawn, whoever typed it. */
+const Text = ({ children, ...rest }: ComponentProps<typeof PdfText> & { children?: ReactNode }) => (
+  <PdfText {...rest}>{Children.map(children, (child) => (typeof child === "string" ? printable(child) : child))}</PdfText>
+);
 
 interface Input {
   readonly number: number;
@@ -49,7 +41,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
       <Page size="A4" style={s.page}>
         <View style={s.head}>
           <View>
-            <Text style={s.title}>{plain(v ? [vehicleName(v), v.registration].filter(Boolean).join(" · ") : "Vehicle")}</Text>
+            <Text style={s.title}>{v ? [vehicleName(v), v.registration].filter(Boolean).join(" · ") : "Vehicle"}</Text>
             <Text style={s.muted}>
               Job {number}
               {state.handover ? ` · handed over ${day(state.handover.at)} by ${state.handover.by}` : " · not handed over yet"}
@@ -66,7 +58,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
           </View>
         ) : null}
         <Text style={s.h2}>Complaint</Text>
-        <Text>{plain(state.story?.complaint ?? "Not written down.")}</Text>
+        <Text>{state.story?.complaint ?? "Not written down."}</Text>
         <Text style={s.h2}>How far it is proved</Text>
         <Text>{page.proved}</Text>
         <Text style={s.h2}>Measured before and after</Text>
@@ -81,10 +73,10 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
               <View style={{ flex: 1 }}>
                 <Text style={s.h2}>Found</Text>
                 <Text>
-                  <Text style={s.bold}>{plain(places.find((p) => p.id === f.body.joint)?.name ?? "Another place")}</Text>
-                  {f.body.size ? ` (equivalent hole about ${formatQuantity(f.body.size)})` : ""}: {plain(f.body.what)}
+                  <Text style={s.bold}>{places.find((p) => p.id === f.body.joint)?.name ?? "Another place"}</Text>
+                  {f.body.size ? ` (equivalent hole about ${formatQuantity(f.body.size)})` : ""}: {f.body.what}
                 </Text>
-                <Text style={s.muted}>{plain(findingSurety(f.body))}</Text>
+                <Text style={s.muted}>{findingSurety(f.body)}</Text>
               </View>
               {map && extract ? (
                 <Svg
@@ -110,7 +102,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
                       key={z.zone}
                       x={z.label.x}
                       y={z.label.y}
-                      style={{ fontSize: 14, fontFamily: "B612" }}
+                      style={{ fontSize: 14, fontFamily: FAMILIES }}
                       textAnchor="middle"
                     >
                       {z.name}
@@ -122,7 +114,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
                   <Text
                     x={extract.at.label.x}
                     y={extract.at.label.y}
-                    style={{ fontSize: 14, fontFamily: "B612", fontWeight: 700 }}
+                    style={{ fontSize: 14, fontFamily: FAMILIES, fontWeight: 700 }}
                     fill="#c23c10"
                     textAnchor={extract.at.label.anchor}
                   >
@@ -138,7 +130,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
           .filter((r) => !r.undone)
           .map((r) => (
             <Text key={r.entry}>
-              • {plain(r.body.what)}
+              • {r.body.what}
               {r.body.parts.length > 0 ? `. Parts: ${r.body.parts.map((p) => `${p.count} × ${p.name}`).join(", ")}` : ""}. Labour{" "}
               {r.body.labourMinutes} min.
               {r.body.otherChanges.length > 0 ? ` Also changed: ${r.body.otherChanges.join(", ")}.` : ""}
@@ -146,38 +138,37 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
           ))}
         {state.complaint ? (
           <Text>
-            The complaint was tried again ({plain(state.complaint.how)}):{" "}
-            {state.complaint.result === "gone" ? "gone" : "it remains"}.
+            The complaint was tried again ({state.complaint.how}): {state.complaint.result === "gone" ? "gone" : "it remains"}.
           </Text>
         ) : null}
         {page.modified.length > 0 ? <Text style={s.h2}>Changed for good</Text> : null}
         {page.modified.map((m) => (
-          <Text key={m}>• {plain(m)}</Text>
+          <Text key={m}>• {m}</Text>
         ))}
         {page.temporary.length + page.setAside.length + page.unproved.length > 0 ? <Text style={s.h2}>Left open</Text> : null}
         {page.temporary.map((t) => (
           <Text key={t.what}>
-            • Temporary{t.limit ? `, only ${plain(t.limit)}` : ""}
-            {t.recheck ? `, to be looked at again by ${t.recheck}` : ""}: {plain(t.what)}
+            • Temporary{t.limit ? `, only ${t.limit}` : ""}
+            {t.recheck ? `, to be looked at again by ${t.recheck}` : ""}: {t.what}
           </Text>
         ))}
         {page.setAside.map((a) => (
           <Text key={a.what}>
-            • {plain(a.what)} left as it is: {plain(a.reason)}
-            {a.risk ? `. Risk: ${plain(a.risk)}` : ""}
-            {a.decision ? `. Decided: ${plain(a.decision)}` : ""}
+            • {a.what} left as it is: {a.reason}
+            {a.risk ? `. Risk: ${a.risk}` : ""}
+            {a.decision ? `. Decided: ${a.decision}` : ""}
             {a.date ? `. Looked at again by ${a.date}` : ""}
           </Text>
         ))}
         {page.unproved.map((u) => (
-          <Text key={u}>• {plain(u)}</Text>
+          <Text key={u}>• {u}</Text>
         ))}
         {state.handover ? (
           <View>
             <Text style={s.h2}>To know and to watch</Text>
-            <Text>{plain(state.handover.summary)}</Text>
-            {state.handover.watch ? <Text>Watch: {plain(state.handover.watch)}</Text> : null}
-            {state.handover.comeBack ? <Text>Come back: {plain(state.handover.comeBack)}</Text> : null}
+            <Text>{state.handover.summary}</Text>
+            {state.handover.watch ? <Text>Watch: {state.handover.watch}</Text> : null}
+            {state.handover.comeBack ? <Text>Come back: {state.handover.comeBack}</Text> : null}
           </View>
         ) : null}
         <Text style={{ ...s.muted, marginTop: 10, fontSize: 8 }}>
@@ -203,12 +194,12 @@ function Cell({ title, summary, none }: { title: string; summary: Summary | unde
     <View style={{ flex: 1 }}>
       <Text>
         <Text style={s.muted}>{title}: </Text>
-        {summary ? <Text style={s.bold}>{plain(summary.word)}. </Text> : none}
-        {summary ? plain(summary.headline) : ""}
+        {summary ? <Text style={s.bold}>{summary.word}. </Text> : none}
+        {summary ? summary.headline : ""}
       </Text>
       {summary?.measures.slice(0, 3).map((m) => (
         <Text key={m.name} style={s.muted}>
-          {plain(m.name)}: {measureText(m)}
+          {m.name}: {measureText(m)}
           {intervalText(m)}
         </Text>
       ))}
