@@ -18,7 +18,7 @@ import { type AirMap, airMapOf, type Layout } from "@/core/vehicle";
 import { getJson } from "../session/api";
 import { useChanges } from "../session/changes";
 import { makeEntries, type NewEntry } from "../session/device";
-import { follow, record, useKept, whenRecorded } from "../session/outbox";
+import { follow, record, useKept } from "../session/outbox";
 import { usePerson } from "../session/person";
 
 export interface Job {
@@ -61,10 +61,10 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
     if (latest.current !== before) setJournal(latest.current);
   }, []);
 
-  const catchUp = useCallback(async () => {
-    const answer = await getJson<ServerAnswer>(`jobs/${jobId}/entries?behind=${seenThrough(latest.current)}`);
-    whenRecorded(() => take(answer));
-  }, [jobId, take]);
+  const catchUp = useCallback(
+    async () => take(await getJson<ServerAnswer>(`jobs/${jobId}/entries?behind=${seenThrough(latest.current)}`)),
+    [jobId, take],
+  );
 
   const heard = useCallback(
     (changed?: string) => {

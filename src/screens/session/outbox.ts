@@ -23,15 +23,8 @@ export function follow(jobId: string, follower: Follower): () => void {
 
 /** Entries that a form here is waiting for: they show once it has its answer, and is cleared in the same moment. */
 const recording = new Set<string>();
-/** Forms that wait, and answers that came meanwhile */
-let pending = 0;
+/** Answers that came meanwhile */
 let arrived: (() => void)[] = [];
-
-/** Takes in what came from the server; while a form waits for its answer, together with that. */
-export function whenRecorded(take: () => void): void {
-  if (pending > 0) arrived.push(take);
-  else take();
-}
 
 let snapshot: readonly Kept[] = [];
 const NOTHING: readonly Kept[] = [];
@@ -101,7 +94,8 @@ async function send(jobId: string, entries: readonly Entry[]): Promise<void> {
     return;
   }
   const answer = await sendJson<ServerAnswer>("POST", `jobs/${jobId}/entries?behind=${follower.behind()}`, entries);
-  whenRecorded(() => follower.take(answer));
+  if (entries.some((e) => recording.has(e.id))) arrived.push(() => follower.take(answer));
+  else follower.take(answer);
 }
 
 /** How long a form waits for the server's word before its entries count as waiting, ms. */
@@ -114,7 +108,6 @@ const PATIENCE = 4000;
 export async function record(entries: readonly Entry[]): Promise<string | undefined> {
   const ids = new Set(entries.map((e) => e.id));
   for (const id of ids) recording.add(id);
-  pending++;
   try {
     await keep(entries);
     await Promise.race([untilSent(ids, Date.now() + PATIENCE), pause(PATIENCE)]);
@@ -124,7 +117,6 @@ export async function record(entries: readonly Entry[]): Promise<string | undefi
   } finally {
     for (const id of ids) recording.delete(id);
     await changed(entries[0]?.jobId).catch(() => {});
-    pending--;
     for (const take of arrived) take();
     arrived = [];
   }
