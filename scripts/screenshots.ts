@@ -31,9 +31,7 @@ async function shot(
     localStorage.setItem("pelota.person", JSON.stringify("Maren Oake"));
   }, theme);
   const page = await context.newPage();
-  // The page listens for changes as long as it is open, so its network never idles.
-  await page.goto(path, { waitUntil: "load" });
-  await page.waitForTimeout(1000);
+  await page.goto(path, { waitUntil: "networkidle" });
   await steps(page);
   await page.waitForTimeout(500);
   await page.screenshot({ path: join(OUT, `${name}.png`) });

@@ -19,7 +19,6 @@ import {
   validatePlaces,
 } from "@/core/journal";
 import { type GivenFacts, vehicleName } from "@/core/vehicle";
-import { tellChanged } from "./changes";
 import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { customers, entries, jobs } from "./db/schema";
@@ -186,7 +185,6 @@ export function openJob(opening: unknown, at: Db = db()): { id: string; number: 
   });
   const job = open.immediate();
   refreshSoon(at);
-  tellChanged(asked.jobId);
   return job;
 }
 
@@ -317,7 +315,6 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db()): Jou
   });
   const recorded = append.immediate();
   refreshSoon(at);
-  tellChanged(jobId);
   return recorded;
 }
 
@@ -397,9 +394,7 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
     refreshBoard(at, file.jobId);
     return { id: file.jobId, number, added };
   });
-  const job = run.immediate();
-  tellChanged(file.jobId);
-  return job;
+  return run.immediate();
 }
 
 const customerSchema = yup
