@@ -33,6 +33,36 @@ test("an entry is kept before it is sent: a tab closed while the server is silen
   expect((await recorded(board, id)).filter((e) => JSON.stringify(e.body).includes("Made in the last moment"))).toHaveLength(1);
 });
 
+test("a page that is left while it sends holds nothing up: the next page of its tab sends at once, by a clock that stands", async ({
+  context,
+  page,
+}) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 65 OUT");
+  const id = idOf(page);
+  await context.route(entries, (route) => (route.request().method() === "POST" ? undefined : route.continue()));
+  await note(page, "Left in the middle");
+  await expect.poll(async () => (await keptOn(page))[0]?.lease !== undefined).toBe(true);
+  await context.unroute(entries);
+  await page.clock.pauseAt(new Date(Date.now() - 3600_000));
+  await page.reload();
+  await note(page, "Made after it");
+  await expect.poll(async () => (await keptOn(page)).length).toBe(0);
+  const texts = (await recorded(page, id)).flatMap((e) => (e.kind === "note" ? [(e.body as { text: string }).text] : []));
+  expect(texts).toEqual(["Left in the middle", "Made after it"]);
+});
+
+test("what one tab records another tab of the device shows at once, and never loses sight of", async ({ context, page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 66 OUT");
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await other.getByRole("button", { name: "Journal" }).click();
+  await note(page, "Seen in both");
+  await expect(other.getByRole("dialog").getByText("Note: Seen in both")).toBeVisible({ timeout: 5000 });
+});
+
 test("no answer of a server in trouble loses an entry: it waits, says so on every page, and goes out", async ({
   context,
   page,

@@ -5,7 +5,7 @@ import { v4 as uuid } from "uuid";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { db } from "./db/open";
 import { answer } from "./http";
-import { appendEntries, openJob, readEntries } from "./jobs";
+import { appendEntries, listJobs, openJob, readEntries } from "./jobs";
 
 /** What a door answers: its status and its sentence. */
 const said = async (work: () => unknown) => {
@@ -91,6 +91,7 @@ describe("a disk in trouble", () => {
 
   it("that is read-only says so and recovers", async () => {
     db().$client.pragma("query_only = 1");
+    expect(listJobs().map((job) => job.id)).toEqual([jobId]);
     const refused = await said(() => note("lost?"));
     expect(refused.status).toBe(503);
     expect(refused.message).toMatch(/read-only/);

@@ -22,6 +22,7 @@ import { type GivenFacts, vehicleName } from "@/core/vehicle";
 import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { customers, entries, jobs } from "./db/schema";
+import { diskTrouble } from "./disk";
 import { parsed } from "./parsed";
 import { Conflict, NotFound } from "./refusals";
 import { readShop } from "./shop";
@@ -126,10 +127,18 @@ export function rebuildBoard(at: Db = db()): number {
   return ids.length;
 }
 
-/** Folds the columns of the jobs that were written to since: whoever writes does not wait for it, whoever looks sees it. */
-function refreshStale(at: Db = db()): void {
-  const stale = at.select({ id: jobs.id }).from(jobs).where(lt(jobs.folded, jobs.top)).all();
-  for (const { id } of stale) refreshBoard(at, id);
+/**
+ * Folds the columns of the jobs that were written to since: whoever writes does not wait for it, whoever looks sees it.
+ * On a disk in trouble the board stays as it was, and who looks next asks again.
+ */
+function refreshStale(at: Db): void {
+  try {
+    const stale = at.select({ id: jobs.id }).from(jobs).where(lt(jobs.folded, jobs.top)).all();
+    for (const { id } of stale) refreshBoard(at, id);
+  } catch (error) {
+    if (!diskTrouble(error)) throw error;
+    console.error(error);
+  }
 }
 
 /** How long after an entry the board follows where nobody looks at it, ms. */
@@ -140,12 +149,7 @@ function refreshSoon(at: Db): void {
   if (due.has(at)) return;
   const timer = setTimeout(() => {
     due.delete(at);
-    try {
-      if (at.$client.open) refreshStale(at);
-    } catch (error) {
-      // A disk in trouble: who looks next asks for it again.
-      console.error(error);
-    }
+    if (at.$client.open) refreshStale(at);
   }, BEHIND);
   due.set(at, timer.unref());
 }

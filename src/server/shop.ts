@@ -4,20 +4,12 @@ import { CHECK_IDS, CHECKS } from "@/core/checks";
 import { BadInput, needed, strictObject, validate } from "@/core/input";
 import type { Bodies } from "@/core/journal";
 import { mergeShops } from "@/core/shop/merge";
-import { DEFAULT_SHOP, liftShop, type Proof, type Shop, shopSchema } from "@/core/shop/settings";
+import { DEFAULT_SHOP, liftShop, type Proof, type Shop, type ShopVersion, shopSchema } from "@/core/shop/settings";
 import { nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { entries, shopVersions } from "./db/schema";
 import { parsed } from "./parsed";
 import { Conflict } from "./refusals";
-
-/** The shop's settings as they were saved once; version 0 are the defaults. */
-export interface ShopVersion {
-  readonly version: number;
-  readonly at: string;
-  readonly by: string;
-  readonly shop: Shop;
-}
 
 type Row = typeof shopVersions.$inferSelect;
 const versionOf = (row: Row | undefined): ShopVersion => ({

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { canonicalJson } from "../canonical";
 import { NATURAL, smokeRun } from "../core.fixture";
 import { BadInput, validate } from "../input";
-import { canonicalJson } from "./canonical";
 import { type Bodies, type EntryKind, entrySchema, validateBody } from "./entries";
 import { foldJob } from "./fold";
 import { parseJobFile, toJobFile } from "./job-file";

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { canonicalJson, contentHash } from "../canonical";
 import { NATURAL } from "../core.fixture";
-import { canonicalJson, contentHash } from "./canonical";
 import type { JournalEntry } from "./entries";
 import { foldJob } from "./fold";
 import { handoverOf } from "./handover";

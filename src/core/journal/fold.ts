@@ -1,9 +1,9 @@
+import { contentHash } from "../canonical";
 import { CHECK_IDS, CHECKS, type CheckContext, contextOf, voidVerdict } from "../checks";
 import { causesOf, codeObservations } from "../faults";
 import type { Shop } from "../shop/settings";
 import { type Evidence, familiesOf, nextChecks, weighSuspects, weighTogether } from "../suspects";
 import { type GivenFacts, vehicleFacts, withPorts } from "../vehicle";
-import { contentHash } from "./canonical";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
 import { blocksOf, stationsOf } from "./gates";
 import { judged } from "./judged";

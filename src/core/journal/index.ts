@@ -1,4 +1,4 @@
-export * from "./canonical";
+export * from "../canonical";
 export * from "./entries";
 export * from "./fold";
 export * from "./gates";

@@ -1,5 +1,5 @@
+import { canonicalJson } from "../canonical";
 import { type CheckContext, judgeCheck, type Verdict, voidVerdict } from "../checks";
-import { canonicalJson } from "./canonical";
 import type { Bodies } from "./entries";
 
 const keys = new WeakMap<CheckContext, string>();

@@ -1,4 +1,4 @@
-import { canonicalJson } from "../journal/canonical";
+import { canonicalJson } from "../canonical";
 import { HOUSE_QUESTIONS, type HouseQuestion, LIMIT_IDS, type Shop } from "./settings";
 
 /** "trimAct" as words: "trim act". */

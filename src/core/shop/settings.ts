@@ -17,6 +17,15 @@ export interface Shop {
   readonly instruments: readonly Instrument[];
 }
 
+/** The shop's settings as they were saved once; version 0 are the defaults. */
+export interface ShopVersion {
+  readonly version: number;
+  /** ISO time and name of who saved them */
+  readonly at: string;
+  readonly by: string;
+  readonly shop: Shop;
+}
+
 export const shopSchema = strictObject({
   name: needed("The shop", "Name the shop", 80),
   limits: limitsSchema.required(),

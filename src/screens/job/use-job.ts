@@ -66,7 +66,7 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
   );
 
   useEffect(() => {
-    const leave = follow(jobId, { behind: () => seenThrough(latest.current), take });
+    const leave = follow(jobId, { behind: () => seenThrough(latest.current), catchUp, take });
     const look = () => void catchUp().catch(() => {});
     // Whoever comes back to this page may be handed what it showed when it was left.
     look();
@@ -96,7 +96,6 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
 
   const kept = useKept();
   const entries = useMemo(() => {
-    // Of the whole device's outbox, in which what waits for a refused entry is told apart, this job's part.
     const outbox = shown(kept.filter((k) => k.entry.jobId === jobId));
     return withOutbox(journal, outbox, new Date(minute).toISOString());
   }, [journal, jobId, kept, minute]);

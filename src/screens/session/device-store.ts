@@ -42,7 +42,13 @@ function opened(): Promise<IDBPDatabase<DeviceStore>> {
       blocked: () =>
         fail(new Error("Another tab of this device still runs an older version: close or reload it. What you typed is kept")),
       // A newer version wants in: this tab steps aside, and reloading brings it up to date.
-      blocking: (_, __, event) => (event.target as IDBDatabase).close(),
+      blocking: (_, __, event) => {
+        (event.target as IDBDatabase).close();
+        store = undefined;
+      },
+      terminated: () => {
+        store = undefined;
+      },
     })
       .then(takeOver)
       .then(done, fail);

@@ -6,9 +6,10 @@ import { afterNo, again, type Entry, heldUp, type JournalEntry, type Kept, nextT
 import { Refused, sendJson } from "./api";
 import { changeKept, keep, readKept, takeOn } from "./device-store";
 
-/** A journal that is open in this tab: asked how far it has come, told what came back. */
+/** A journal that is open in this tab: asked how far it has come, told what came back, and when another tab has sent. */
 interface Follower {
   readonly behind: () => number;
+  readonly catchUp: () => Promise<void>;
   readonly take: (answer: ServerAnswer) => void;
 }
 const followers = new Map<string, Follower>();
@@ -42,13 +43,22 @@ async function refresh(): Promise<void> {
 }
 
 /** The same, in this device's other tabs too. */
-async function changed(jobId?: string): Promise<void> {
+async function changed(jobId: string): Promise<void> {
   channel?.postMessage(jobId);
   await refresh();
 }
 
-/** This tab's name in leases. */
-const TAB = uuid();
+/**
+ * This tab's name in leases: the same on every page it shows, so that what one page had taken on when it was left is not
+ * waited for on the next. Sent twice, an entry is recorded once.
+ */
+function tab(): string {
+  const known = sessionStorage.getItem(TAB);
+  const name = known ?? uuid();
+  if (!known) sessionStorage.setItem(TAB, name);
+  return name;
+}
+const TAB = "pelota.tab";
 let running: Promise<void> = Promise.resolve();
 
 /**
@@ -67,7 +77,7 @@ function flush(hurry = false): Promise<void> {
 async function sendAll(hurry: boolean): Promise<void> {
   // Once something was sent in vain there is no hurry any more: the rest waits for its time.
   for (let now = hurry; ; ) {
-    const batch = await takeOn(TAB, Date.now(), now);
+    const batch = await takeOn(tab(), Date.now(), now);
     const [first] = batch;
     if (!first) return;
     const { jobId } = first.entry;
@@ -116,7 +126,7 @@ export async function record(entries: readonly Entry[]): Promise<string | undefi
     return refused?.message;
   } finally {
     for (const id of ids) recording.delete(id);
-    await changed(entries[0]?.jobId).catch(() => {});
+    await changed((entries[0] as Entry).jobId).catch(() => {});
     for (const take of arrived) take();
     arrived = [];
   }
@@ -138,21 +148,19 @@ async function untilSent(ids: ReadonlySet<string>, until: number): Promise<void>
   }
 }
 
+const batchOf = ({ batch }: Kept) => snapshot.filter((k) => k.batch === batch).map((k) => k.id);
+
 /** Sends a refused entry, and its batch, once more as it is. */
-export async function sendAgain({ batch }: Kept): Promise<void> {
-  const ids = snapshot.filter((k) => k.batch === batch).map((k) => k.id);
-  await changeKept(ids, again);
+export async function sendAgain(kept: Kept): Promise<void> {
+  await changeKept(batchOf(kept), again);
   await flush(true);
-  await changed();
+  await changed(kept.entry.jobId);
 }
 
 /** Gives up a refused entry, and its batch. */
-export async function discard({ batch, entry }: Kept): Promise<void> {
-  await changeKept(
-    snapshot.filter((k) => k.batch === batch).map((k) => k.id),
-    () => undefined,
-  );
-  await changed(entry.jobId);
+export async function discard(kept: Kept): Promise<void> {
+  await changeKept(batchOf(kept), () => undefined);
+  await changed(kept.entry.jobId);
   await flush();
 }
 
@@ -185,7 +193,14 @@ export const sorted = (kept: readonly Kept[]) => {
 export function useSender(): void {
   useEffect(() => {
     channel = new BroadcastChannel("pelota.kept");
-    channel.onmessage = () => void refresh().catch(() => {});
+    channel.onmessage = ({ data: jobId }: MessageEvent<string>) => {
+      // What another tab has sent is fetched before it is shown as waiting no more.
+      const known = followers.get(jobId)?.catchUp() ?? Promise.resolve();
+      void known
+        .catch(() => {})
+        .then(refresh)
+        .catch(() => {});
+    };
     const back = () => void flush(true);
     window.addEventListener("online", back);
     void refresh().catch(() => {});

@@ -3,7 +3,7 @@
 import { ArrowLeft } from "lucide-react";
 import { useState } from "react";
 import { mergeShops } from "@/core/shop/merge";
-import type { Proof, Shop } from "@/core/shop/settings";
+import type { Proof, Shop, ShopVersion } from "@/core/shop/settings";
 import type { UnitId } from "@/core/units";
 import { Button, LinkButton } from "@/ui/button";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
@@ -99,14 +99,6 @@ export function ShopScreen({
       </main>
     </div>
   );
-}
-
-/** The settings with the version they are. */
-export interface ShopVersion {
-  readonly version: number;
-  readonly at: string;
-  readonly by: string;
-  readonly shop: Shop;
 }
 
 export interface ShopPartProps {
