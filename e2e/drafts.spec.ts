@@ -141,3 +141,42 @@ test("a wrong line is taken out with a reason and stays visible; a note is added
   await page.goto("/?q=FW+23");
   await expect(page.getByRole("region", { name: "Waiting for a part" }).getByText("FW 23 DRF")).toBeVisible();
 });
+
+test("damaged drafts, and drafts of older shapes, break no station: what cannot be drawn offers to be thrown away", async ({
+  page,
+}) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 28 DRF");
+  const id = page.url().split("/").pop() as string;
+  const forms =
+    "story vehicle conditions scan trims trim-point look finding repair drive readiness monitor complaint handover outcome set-aside note customer smoke vacuum";
+  const damages = [
+    '"text"',
+    "[1,[2]]",
+    "null",
+    '{"what":5,"text":{},"joint":[],"places":"all","samples":{"0":1},"points":7,"items":"x","codes":{"a":1},"startedAt":{}}',
+    "{{{",
+  ];
+  for (const damage of damages) {
+    await page.evaluate(
+      ([job, names, text]) => {
+        for (const name of (names as string).split(" ")) localStorage.setItem(`pelota.draft.${job}.${name}`, text as string);
+      },
+      [id, forms, damage],
+    );
+    await page.reload();
+    for (const name of ["Story", "Scan", "Look", "Suspects", "Check", "Find", "Fix", "Prove", "Hand over"]) {
+      await station(page, name);
+      await expect(main(page)).toBeVisible();
+      const discard = button(page, "Throw away what was being typed");
+      if (await discard.count()) await discard.click();
+      await expect(main(page).getByRole("heading").first()).toBeVisible();
+      await expect(page.getByText("This page broke")).toHaveCount(0);
+    }
+  }
+  await station(page, "Find");
+  await page.getByLabel("What was found").fill("Clamp loose");
+  await page.reload();
+  await station(page, "Find");
+  await expect(page.getByLabel("What was found")).toHaveValue("Clamp loose");
+});

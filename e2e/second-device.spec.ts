@@ -138,3 +138,37 @@ test("a cure with two changes is named unproved, leaves conditionally, and what 
   ).toBeVisible();
   await expect(page.getByText(/Cured, cause unproved: changed together were Duct taped; air filter renewed/)).toBeVisible();
 });
+
+test("what one device records shows on another within two seconds, on the bench and on the board, and Back shows the newest", async ({
+  browser,
+}) => {
+  const [one, two] = await Promise.all([browser.newContext(), browser.newContext()]);
+  const [tablet, phone] = [await one.newPage(), await two.newPage()];
+  await signIn(tablet, "Wren Alder");
+  await signIn(phone, "Tobin Falk");
+  await openJob(tablet, "Hiss", "FW 44 TWO");
+  await phone.goto(tablet.url());
+  await station(phone, "Find");
+  await station(tablet, "Find");
+  const find = async (where: string, what: string) => {
+    await tablet.getByLabel("Where", { exact: true }).selectOption(where);
+    await tablet.getByLabel("What was found").fill(what);
+    await button(tablet, "Record the finding").click();
+    await expect(tablet.getByLabel("What was found")).toHaveValue("");
+  };
+  await find("Oil cap", "Cap seal hard");
+  await expect(main(phone).getByText("Cap seal hard")).toBeVisible({ timeout: 2000 });
+  await phone.getByRole("link", { name: "Bay board" }).click();
+  const row = phone.locator(`a[href="${new URL(tablet.url()).pathname}"]`);
+  await expect(row).toContainText("Hiss");
+  await station(tablet, "Story");
+  await tablet.getByLabel("Complaint", { exact: true }).fill("Hiss, louder when cold");
+  await button(tablet, "Record the story").click();
+  await expect(row).toContainText("louder when cold", { timeout: 4000 });
+  await station(tablet, "Find");
+  await find("Dipstick seal", "Tube loose");
+  await phone.goBack();
+  await station(phone, "Find");
+  await expect(main(phone).getByText("Tube loose")).toBeVisible({ timeout: 3000 });
+  await Promise.all([one.close(), two.close()]);
+});

@@ -31,7 +31,9 @@ async function shot(
     localStorage.setItem("pelota.person", JSON.stringify("Maren Oake"));
   }, theme);
   const page = await context.newPage();
-  await page.goto(path, { waitUntil: "networkidle" });
+  // The page listens for changes as long as it is open, so its network never idles.
+  await page.goto(path, { waitUntil: "load" });
+  await page.waitForTimeout(1000);
   await steps(page);
   await page.waitForTimeout(500);
   await page.screenshot({ path: join(OUT, `${name}.png`) });

@@ -19,6 +19,7 @@ import {
   validatePlaces,
 } from "@/core/journal";
 import { type GivenFacts, vehicleName } from "@/core/vehicle";
+import { tellChanged } from "./changes";
 import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { customers, entries, jobs } from "./db/schema";
@@ -189,6 +190,7 @@ export function openJob(opening: unknown, at: Db = db()): { id: string; number: 
   });
   const job = open.immediate();
   refreshSoon(at);
+  tellChanged(asked.jobId);
   return job;
 }
 
@@ -319,6 +321,7 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db()): Jou
   });
   const recorded = append.immediate();
   refreshSoon(at);
+  tellChanged(jobId);
   return recorded;
 }
 
@@ -398,7 +401,9 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
     refreshBoard(at, file.jobId);
     return { id: file.jobId, number, added };
   });
-  return run.immediate();
+  const job = run.immediate();
+  tellChanged(file.jobId);
+  return job;
 }
 
 const customerSchema = yup

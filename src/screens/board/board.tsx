@@ -4,13 +4,14 @@ import { formatDistanceToNowStrict } from "date-fns";
 import { Plus, Search, Settings2, Upload } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { STATION_NAMES, STATIONS, type StationId } from "@/core/journal";
 import { Button, LinkButton } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { sendBytes } from "../session/api";
+import { useChanges } from "../session/changes";
 import { PersonButton } from "../session/person";
 import { Waiting } from "../session/waiting";
 
@@ -50,6 +51,7 @@ export function Board({
   search: string;
   showClosed: boolean;
 }) {
+  useFresh();
   const open = jobs.filter((j) => j.status === "open" || j.status === "review");
   const done = jobs.filter((j) => j.status === "handed-over" || j.status === "closed");
   return (
@@ -113,6 +115,23 @@ export function Board({
       </main>
     </div>
   );
+}
+
+/** Another device's entries come in at most so often, ms. */
+const AT_MOST = 1000;
+
+/** Draws the board anew when a job was written to; what comes in a burst at once. */
+function useFresh(): void {
+  const { refresh } = useRouter();
+  const due = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const heard = useCallback(() => {
+    due.current ??= setTimeout(() => {
+      due.current = undefined;
+      refresh();
+    }, AT_MOST);
+  }, [refresh]);
+  useChanges(heard);
+  useEffect(() => () => clearTimeout(due.current), []);
 }
 
 function Lane({ title, jobs }: { title: string; jobs: readonly BoardJob[] }) {

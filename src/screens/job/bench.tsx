@@ -17,6 +17,7 @@ import { JournalButton } from "./journal-dialog";
 import { KeysDialog } from "./keys-dialog";
 import { Ledger } from "./ledger";
 import { type Overlay, OverlayProvider } from "./overlay";
+import { StationBoundary } from "./station-boundary";
 import { CheckStation } from "./stations/check";
 import { FindStation } from "./stations/find";
 import { FixStation } from "./stations/fix";
@@ -64,7 +65,9 @@ export function Bench({ jobId, number, entries, shop, customer, startNow }: Benc
             <AirMapView />
           </div>
           <main key={shown} className="relative min-w-0 p-4 sm:p-5 lg:overflow-y-auto" aria-label="Now">
-            <Station station={shown} go={go} customer={customer} />
+            <StationBoundary jobId={jobId}>
+              <Station station={shown} go={go} customer={customer} />
+            </StationBoundary>
           </main>
           <Ledger go={go} />
         </div>

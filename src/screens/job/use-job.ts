@@ -16,6 +16,7 @@ import {
 import type { Shop } from "@/core/shop/settings";
 import { type AirMap, airMapOf, type Layout } from "@/core/vehicle";
 import { getJson } from "../session/api";
+import { useChanges } from "../session/changes";
 import { makeEntries, type NewEntry } from "../session/device";
 import { follow, record, useKept } from "../session/outbox";
 import { usePerson } from "../session/person";
@@ -64,6 +65,14 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
     async () => take(await getJson<ServerAnswer>(`jobs/${jobId}/entries?behind=${seenThrough(latest.current)}`)),
     [jobId, take],
   );
+
+  const heard = useCallback(
+    (changed?: string) => {
+      if (changed === undefined || changed === jobId) void catchUp().catch(() => {});
+    },
+    [catchUp, jobId],
+  );
+  useChanges(heard);
 
   useEffect(() => {
     const leave = follow(jobId, { behind: () => seenThrough(latest.current), catchUp, take });

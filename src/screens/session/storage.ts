@@ -1,6 +1,7 @@
 "use client";
 
 import { useCallback, useEffect, useRef, useState } from "react";
+import { draftOver } from "./draft";
 
 /** Reads JSON from this device's storage; undefined when there is none or it is damaged. */
 export function load<T>(key: string): T | undefined {
@@ -40,8 +41,8 @@ export function useDraft<T>(key: string, initial: T): [T, (next: T | ((before: T
   const latest = useRef(initial);
   latest.current = initial;
   useEffect(() => {
-    const saved = load<T>(key);
-    setDraft(saved === undefined ? undefined : { value: saved });
+    const saved = load<unknown>(key);
+    setDraft(saved === undefined ? undefined : { value: draftOver(latest.current, saved) });
   }, [key]);
   const set = useCallback(
     (next: T | ((before: T) => T)) =>

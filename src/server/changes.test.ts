@@ -1,0 +1,33 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { v4 as uuid } from "uuid";
+import { expect, it } from "vitest";
+import { changeStream, listen } from "./changes";
+import { openDb } from "./db/open";
+import { appendEntries, openJob } from "./jobs";
+
+it("tells who listens which job was written to, nothing of what was refused, and forgets who has gone", async () => {
+  const folder = mkdtempSync(join(tmpdir(), "pelota-changes-"));
+  const db = openDb(folder);
+  const heard: string[] = [];
+  const leave = listen((jobId) => heard.push(jobId));
+  const gone = new AbortController();
+  const reader = changeStream(gone.signal).getReader();
+  const read = async () => new TextDecoder().decode((await reader.read()).value);
+  expect(await read()).toMatch(/^retry: \d+\n\n$/);
+  const jobId = uuid();
+  const by = { jobId, at: new Date().toISOString(), by: "Wren Alder", device: "tablet" };
+  openJob({ ...by, id: uuid(), deviceSeq: 1 }, db);
+  expect(await read()).toBe(`data: {"jobId":"${jobId}"}\n\n`);
+  const note = { ...by, id: uuid(), kind: "note", v: 1, deviceSeq: 2, seenSeq: 0, body: { text: "there" } };
+  appendEntries(jobId, note, db);
+  expect(() => appendEntries(jobId, { ...note, id: uuid(), body: {} }, db)).toThrow();
+  expect(heard).toEqual([jobId, jobId]);
+  gone.abort();
+  leave();
+  appendEntries(jobId, { ...note, id: uuid(), deviceSeq: 3 }, db);
+  expect(heard).toEqual([jobId, jobId]);
+  db.$client.close();
+  rmSync(folder, { recursive: true, force: true });
+});
