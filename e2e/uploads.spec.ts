@@ -64,7 +64,7 @@ test("bytes that are not what their sender hashed are refused, and nothing of th
 });
 
 test("the doors for bytes ask who comes, as all others do", async () => {
-  const guarded = await startServer(4334, ["--host", "0.0.0.0"], { PELOTA_PASSPHRASE: "tide and timber" });
+  const guarded = await startServer(4335, ["--host", "0.0.0.0"], { PELOTA_PASSPHRASE: "tide and timber" });
   try {
     const bytes = Buffer.from("Time,RPM\n0,700\n");
     const headers = { "content-sha256": hashOf(bytes) };

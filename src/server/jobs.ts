@@ -8,6 +8,7 @@ import {
   type EntryKind,
   entrySchema,
   foldJob,
+  type Held,
   type JobFile,
   type JobState,
   type JournalEntry,
@@ -77,16 +78,25 @@ export function readEntries(jobId: string, after = 0, at: Db = db()): JournalEnt
 }
 
 /**
- * Everything behind `after` with the `seq` through which that is complete, from one look at the database; entries just
- * posted are among it even where they were recorded long before.
+ * What a device lacks, with the `seq` through which it is complete, from one look at the database: everything behind what
+ * it holds or, where that is no part of this journal, all there is. Entries just posted are among it even where they were
+ * recorded long before. @param held without a `last`, the device is taken at its word.
  */
-export function answerBehind(jobId: string, after: number, posted: readonly JournalEntry[] = [], at: Db = db()): ServerAnswer {
+export function answerBehind(
+  jobId: string,
+  { behind, last }: Held,
+  posted: readonly JournalEntry[] = [],
+  at: Db = db(),
+): ServerAnswer {
+  const instead = last !== "" && queries(at).idAt.get({ jobId, seq: behind })?.id !== last;
+  const after = instead ? 0 : behind;
   const missed = readEntries(jobId, after, at);
   const known = new Set(missed.map((e) => e.id));
   return {
     after,
     through: missed.at(-1)?.seq ?? after,
     entries: [...posted.filter((e) => !known.has(e.id)), ...missed],
+    ...(instead ? { instead } : {}),
   };
 }
 
@@ -210,6 +220,11 @@ const prepare = (at: Db) => ({
     .select()
     .from(entries)
     .where(eq(entries.id, sql.placeholder("id")))
+    .prepare(),
+  idAt: at
+    .select({ id: entries.id })
+    .from(entries)
+    .where(and(eq(entries.jobId, sql.placeholder("jobId")), eq(entries.seq, sql.placeholder("seq"))))
     .prepare(),
   newest: at
     .select({ seq: entries.seq, recordedAt: entries.recordedAt })

@@ -253,12 +253,22 @@ describe("what a device is told", () => {
     add("note", { text: "by another device" });
     const mine = entry("note", { text: "mine" });
     const posted = jobs.appendEntries(jobId, mine, db);
-    const answer = jobs.answerBehind(jobId, 1, posted, db);
+    const answer = jobs.answerBehind(jobId, { behind: 1, last: "" }, posted, db);
     expect(answer.through).toBe(3);
     expect(answer.entries.map((e) => e.seq)).toEqual([2, 3]);
     // A retry of what was recorded long before brings it back, though it lies further down.
-    const again = jobs.answerBehind(jobId, 3, jobs.appendEntries(jobId, mine, db), db);
+    const again = jobs.answerBehind(jobId, { behind: 3, last: "" }, jobs.appendEntries(jobId, mine, db), db);
     expect(again).toMatchObject({ after: 3, through: 3, entries: [{ id: mine.id, seq: 3 }] });
+  });
+
+  it("gets all there is where what it holds is no part of this journal: beyond its end, or another entry in its place", () => {
+    const { db } = fresh();
+    const { jobId, add } = opened(db);
+    const second = add("note", { text: "second" })[0] as JournalEntry;
+    const told = (behind: number, last: string) => jobs.answerBehind(jobId, { behind, last }, [], db);
+    expect(told(2, second.id)).toEqual({ after: 2, through: 2, entries: [] });
+    for (const held of [told(2, uuid()), told(7, uuid()), told(1, second.id)])
+      expect(held).toMatchObject({ instead: true, after: 0, through: 2, entries: [{ seq: 1 }, { seq: 2 }] });
   });
 
   it("closes nothing in one batch with other entries", () => {
@@ -304,7 +314,7 @@ describe("a job as a file", () => {
     const target = fresh().db;
     const holed = { ...file, entries: file.entries.filter((e) => e.seq !== 3) };
     jobs.importJob(holed, target);
-    expect(jobs.answerBehind(jobId, 0, [], target)).toMatchObject({ through: 4, entries: { length: 3 } });
+    expect(jobs.answerBehind(jobId, { behind: 0, last: "" }, [], target)).toMatchObject({ through: 4, entries: { length: 3 } });
     expect(() => jobs.importJob(file, target)).toThrow(/number 3 would slip in below number 4.*nothing was imported/);
     expect(jobs.readEntries(jobId, 0, target)).toHaveLength(3);
   });

@@ -1,7 +1,17 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Entry, JournalEntry } from "./entries";
-import { type DeviceJournal, deviceJournal, received, type ServerAnswer, seenThrough, withOutbox } from "./sync";
+import {
+  type DeviceJournal,
+  deviceJournal,
+  type Held,
+  heldOf,
+  lostBy,
+  received,
+  type ServerAnswer,
+  seenThrough,
+  withOutbox,
+} from "./sync";
 
 const AT = "2026-03-02T08:00:00.000Z";
 const entryOf = (id: string, device: string, deviceSeq: number, seenSeq: number): Entry => ({
@@ -55,53 +65,71 @@ describe("what a device has seen", () => {
 
 /** A server that numbers what it is given, as the real one does. */
 class Server {
-  readonly log: JournalEntry[] = [];
+  log: JournalEntry[] = [];
   private top = 0;
+  private copy: JournalEntry[] = [];
+  backUp = () => {
+    this.copy = [...this.log];
+  };
+  /** What was recorded since is lost, and its numbers are given anew. */
+  restore = () => {
+    this.log = [...this.copy];
+    this.top = this.log.at(-1)?.seq ?? 0;
+  };
   skip = (by: number) => {
     this.top += by;
   };
-  answer = (after: number): ServerAnswer => ({
-    after,
-    through: this.log.at(-1)?.seq ?? 0,
-    entries: this.log.filter((e) => e.seq > after),
-  });
-  post(entries: readonly Entry[], after: number): ServerAnswer {
+  answer({ behind, last }: Held): ServerAnswer {
+    const instead = behind > 0 && this.log.find((e) => e.seq === behind)?.id !== last;
+    const after = instead ? 0 : behind;
+    const entries = this.log.filter((e) => e.seq > after);
+    return { after, through: entries.at(-1)?.seq ?? after, entries, ...(instead ? { instead } : {}) };
+  }
+  post(entries: readonly Entry[], held: Held): ServerAnswer {
     for (const entry of entries) {
       if (this.log.some((e) => e.id === entry.id)) continue;
       this.top++;
       this.log.push({ ...entry, seq: this.top, recordedAt: AT });
     }
     const ids = new Set(entries.map((e) => e.id));
-    return { ...this.answer(after), entries: this.log.filter((e) => e.seq > after || ids.has(e.id)) };
+    const answer = this.answer(held);
+    return { ...answer, entries: this.log.filter((e) => e.seq > answer.after || ids.has(e.id)) };
   }
 }
 
 /** An answer reaches a device: what it names is recorded, and waits no longer. */
-function arrive(device: { journal: DeviceJournal; outbox: Entry[] }, answer: ServerAnswer): void {
+function arrive(device: { name: string; journal: DeviceJournal; outbox: Entry[] }, answer: ServerAnswer): void {
+  device.outbox.push(...lostBy(device.journal, answer, device.name));
   device.journal = received(device.journal, answer);
   const recorded = new Set(device.journal.recorded.map((e) => e.id));
   device.outbox = device.outbox.filter((e) => !recorded.has(e.id));
 }
 
-type Step = { readonly device: number; readonly what: "write" | "ask" | "flush" | "deliver" | "gap"; readonly lost: boolean };
+type Step = {
+  readonly device: number;
+  readonly what: "write" | "ask" | "flush" | "deliver" | "gap" | "back up" | "restore";
+  readonly lost: boolean;
+};
 const step: fc.Arbitrary<Step> = fc.record({
   device: fc.nat(2),
-  what: fc.constantFrom("write", "write", "ask", "flush", "deliver", "gap"),
+  what: fc.constantFrom("write", "write", "ask", "flush", "deliver", "gap", "back up", "restore"),
   lost: fc.boolean(),
 });
 
-describe("three devices on a bad connection", () => {
-  it("end with the same journal, nothing skipped, nothing twice, and never claim more than they had seen", () => {
+describe("three devices on a bad connection, and a server that is put back to its backup", () => {
+  it("end with the same journal, nothing skipped, nothing twice, nothing lost, and never claim more than they had seen", () => {
     fc.assert(
       fc.property(fc.array(step, { maxLength: 60 }), (steps) => {
         const server = new Server();
-        const devices = [0, 1, 2].map(() => ({
+        const devices = [0, 1, 2].map((i) => ({
+          name: `d${i}`,
           journal: deviceJournal([]) as DeviceJournal,
           outbox: [] as Entry[],
           late: [] as ServerAnswer[],
           count: 0,
         }));
         let made = 0;
+        let restored = false;
         for (const { device, what, lost } of steps) {
           const here = devices[device] as (typeof devices)[number];
           // A lost answer may still arrive, much later and out of order.
@@ -112,28 +140,36 @@ describe("three devices on a bad connection", () => {
           if (what === "write") {
             const claim = seenThrough(here.journal);
             const have = new Set(here.journal.recorded.map((e) => e.seq));
-            for (const e of server.log) if (e.seq <= claim) expect(have.has(e.seq)).toBe(true);
+            if (!restored) for (const e of server.log) if (e.seq <= claim) expect(have.has(e.seq)).toBe(true);
             here.count++;
             here.outbox.push(entryOf(`n${made++}`, `d${device}`, here.count, claim));
           }
-          if (what === "write" || what === "flush") take(server.post(here.outbox, seenThrough(here.journal)));
-          if (what === "ask") take(server.answer(seenThrough(here.journal)));
+          if (what === "write" || what === "flush") take(server.post(here.outbox, heldOf(here.journal)));
+          if (what === "ask") take(server.answer(heldOf(here.journal)));
+          if (what === "back up") server.backUp();
+          if (what === "restore") {
+            server.restore();
+            restored = true;
+            // The server was stopped for it: no answer outlives that.
+            for (const one of devices) one.late = [];
+          }
           if (what === "gap") server.skip(3);
           if (what === "deliver") {
             const answer = here.late.pop();
             if (answer) arrive(here, answer);
           }
         }
-        for (const here of devices) arrive(here, server.post(here.outbox, seenThrough(here.journal)));
+        for (const here of devices) arrive(here, server.answer(heldOf(here.journal)));
+        for (const here of devices) arrive(here, server.post(here.outbox, heldOf(here.journal)));
         for (const here of devices) {
-          arrive(here, server.answer(seenThrough(here.journal)));
+          arrive(here, server.answer(heldOf(here.journal)));
           expect(here.journal.recorded).toEqual(server.log);
           expect(here.outbox).toEqual([]);
         }
         expect(server.log.length).toBe(made);
         expect(new Set(server.log.map((e) => e.id)).size).toBe(made);
       }),
-      { numRuns: 400 },
+      { numRuns: 1000 },
     );
   });
 });

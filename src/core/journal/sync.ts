@@ -15,6 +15,8 @@ export interface ServerAnswer {
   /** Everything behind `after` and up to this `seq` is in `entries` */
   readonly through: number;
   readonly entries: readonly JournalEntry[];
+  /** What the device holds is no part of this journal, as after a backup was restored: these are all there are */
+  readonly instead?: boolean;
 }
 
 /** The journal of a device that was handed all there is. */
@@ -28,12 +30,34 @@ export const deviceJournal = (recorded: readonly JournalEntry[]): DeviceJournal 
  * was complete before.
  */
 export function received(journal: DeviceJournal, answer: ServerAnswer): DeviceJournal {
+  if (answer.instead) return { recorded: answer.entries, through: answer.through };
   const known = new Set(journal.recorded.map((e) => e.id));
   const fresh = answer.entries.filter((e) => !known.has(e.id));
   const through = answer.after <= journal.through ? Math.max(journal.through, answer.through) : journal.through;
   if (fresh.length === 0 && through === journal.through) return journal;
   const recorded = fresh.length === 0 ? journal.recorded : [...journal.recorded, ...fresh].sort((a, b) => a.seq - b.seq);
   return { recorded, through };
+}
+
+/** What a device says it holds when it asks: how far its journal is complete, and the entry that stands there. */
+export interface Held {
+  readonly behind: number;
+  readonly last: string;
+}
+
+/** The same entry at the same place means the same journal up to there: nothing is ever changed or slipped in below. */
+export const heldOf = ({ recorded, through }: DeviceJournal): Held => ({
+  behind: through,
+  last: recorded.find((e) => e.seq === through)?.id ?? "",
+});
+
+/** Entries that this device made and the server had recorded, but holds no more, as they were made. */
+export function lostBy(journal: DeviceJournal, answer: ServerAnswer, device: string): Entry[] {
+  if (!answer.instead) return [];
+  const there = new Set(answer.entries.map((e) => e.id));
+  return journal.recorded
+    .filter((e) => e.device === device && !there.has(e.id))
+    .map(({ seq: _, recordedAt: __, clampedFrom, ...entry }) => ({ ...entry, at: clampedFrom ?? entry.at }));
 }
 
 /** What a new entry may claim to have seen: as far as the device's journal is complete, never further. */

@@ -3,7 +3,7 @@
 import { ArrowLeft, Keyboard } from "lucide-react";
 import Link from "next/link";
 import { useCallback, useDeferredValue, useMemo, useState } from "react";
-import { type JournalEntry, STATIONS, type StationId } from "@/core/journal";
+import { type DeviceJournal, STATIONS, type StationId } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
 import { FACT_NAMES, vehicleName } from "@/core/vehicle";
 import { IconButton } from "@/ui/button";
@@ -30,18 +30,17 @@ import { SuspectsStation } from "./stations/suspects";
 import { JobProvider, useJob, useJournal } from "./use-job";
 import { WorkLine } from "./work-line";
 
-interface BenchProps {
+export interface BenchProps {
   readonly jobId: string;
   readonly number: number;
-  readonly entries: readonly JournalEntry[];
+  readonly journal: DeviceJournal;
   readonly shop: Shop;
   readonly customer: Customer | undefined;
-  readonly startNow: number;
 }
 
 /** A job's screen: work line, air map, the station's work, ledger. */
-export function Bench({ jobId, number, entries, shop, customer, startNow }: BenchProps) {
-  const job = useJournal(jobId, entries, shop, startNow);
+export function Bench({ jobId, number, journal, shop, customer }: BenchProps) {
+  const job = useJournal(jobId, journal, shop);
   const [station, setStation] = useState<StationId>(job.state.nextStation.station);
   const [overlay, setOverlay] = useState<Overlay>({});
   const [keys, setKeys] = useState(false);

@@ -3,11 +3,11 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { type CheckContext, contextOf } from "@/core/checks";
 import {
-  deviceJournal,
+  type DeviceJournal,
   foldJob,
+  heldOf,
   type JobState,
   type JournalEntry,
-  received,
   type ServerAnswer,
   seenThrough,
   shown,
@@ -15,10 +15,10 @@ import {
 } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
 import { type AirMap, airMapOf, type Layout } from "@/core/vehicle";
-import { getJson } from "../session/api";
 import { useChanges } from "../session/changes";
 import { makeEntries, type NewEntry } from "../session/device";
-import { follow, record, useKept } from "../session/outbox";
+import { saveCopy } from "../session/device-store";
+import { fetchBehind, follow, record, takenIn, useKept, whenRecorded } from "../session/outbox";
 import { usePerson } from "../session/person";
 
 export interface Job {
@@ -46,25 +46,35 @@ export function useJob(): Job {
 
 const wholeMinute = (ms: number) => Math.floor(ms / 60000) * 60000;
 const REFRESH = 15000;
+/** What comes in a burst is copied once, ms. */
+const SETTLED = 500;
 
-/** The journal on this device: what the server recorded plus what it has not got yet, folded together. */
-export function useJournal(jobId: string, initial: readonly JournalEntry[], shop: Shop, startNow: number): Job {
-  const [journal, setJournal] = useState(() => deviceJournal(initial));
+/**
+ * The journal on this device: what the server recorded plus what it has not got yet, folded together.
+ * @param initial as this device last had it: the server catches it up.
+ */
+export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): Job {
+  const [journal, setJournal] = useState(initial);
   // Judging rests on the clock only through gates: a minute is fine enough.
-  const [minute, setMinute] = useState(() => wholeMinute(startNow));
+  const [minute, setMinute] = useState(() => wholeMinute(Date.now()));
   const { person, ask } = usePerson();
   const latest = useRef(journal);
 
   const take = useCallback((answer: ServerAnswer) => {
     const before = latest.current;
-    latest.current = received(before, answer);
+    latest.current = takenIn(before, answer);
     if (latest.current !== before) setJournal(latest.current);
   }, []);
 
-  const catchUp = useCallback(
-    async () => take(await getJson<ServerAnswer>(`jobs/${jobId}/entries?behind=${seenThrough(latest.current)}`)),
-    [jobId, take],
-  );
+  useEffect(() => {
+    const copying = setTimeout(() => void saveCopy(jobId, journal).catch(() => {}), SETTLED);
+    return () => clearTimeout(copying);
+  }, [jobId, journal]);
+
+  const catchUp = useCallback(async () => {
+    const answer = await fetchBehind(jobId, latest.current);
+    await whenRecorded(() => take(answer));
+  }, [jobId, take]);
 
   const heard = useCallback(
     (changed?: string) => {
@@ -75,7 +85,7 @@ export function useJournal(jobId: string, initial: readonly JournalEntry[], shop
   useChanges(heard);
 
   useEffect(() => {
-    const leave = follow(jobId, { behind: () => seenThrough(latest.current), catchUp, take });
+    const leave = follow(jobId, { held: () => heldOf(latest.current), catchUp, take });
     const look = () => void catchUp().catch(() => {});
     // Whoever comes back to this page may be handed what it showed when it was left.
     look();

@@ -1,13 +1,22 @@
 "use client";
 
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
-import { type Entry, type Kept, keptOf, leased, nextBatch } from "@/core/journal";
+import { type DeviceJournal, type Entry, type Kept, keptOf, leased, nextBatch } from "@/core/journal";
 import { keysOf, load, save } from "./storage";
 
-/** What every tab of this device shares: its count of entries, and what the server has not got for sure. */
+/** A job's journal as it was when this device last had it open, whole in one piece. */
+interface Copy {
+  readonly jobId: string;
+  /** ms since 1970 */
+  readonly usedAt: number;
+  readonly journal: DeviceJournal;
+}
+
+/** What every tab of this device shares: its count of entries, what the server has not got for sure, and the jobs it knows. */
 interface DeviceStore extends DBSchema {
   counts: { key: string; value: number };
   kept: { key: string; value: Kept };
+  journals: { key: string; value: Copy; indexes: { usedAt: number } };
   /** Where entries waited before each was kept with its tries */
   outbox: { key: string; value: Entry };
 }
@@ -30,10 +39,11 @@ const device = () => {
 
 function opened(): Promise<IDBPDatabase<DeviceStore>> {
   return new Promise((done, fail) => {
-    openDB<DeviceStore>("pelota", 2, {
+    openDB<DeviceStore>("pelota", 3, {
       async upgrade(db, before, _, tx) {
         if (before < 1) db.createObjectStore("counts");
-        db.createObjectStore("kept", { keyPath: "id" });
+        if (before < 2) db.createObjectStore("kept", { keyPath: "id" });
+        db.createObjectStore("journals", { keyPath: "jobId" }).createIndex("usedAt", "usedAt");
         if (before !== 1) return;
         for (const entry of await tx.objectStore("outbox").getAll())
           for (const kept of keptOf([entry])) await tx.objectStore("kept").put(kept);
@@ -113,3 +123,25 @@ export async function changeKept(ids: readonly string[], change: (kept: Kept) =>
   }
   await tx.done;
 }
+
+/** Journals of so many jobs stay on this device. */
+const COPIES = 30;
+
+/** The journal of a job as this device last had it; undefined where it has none, or cannot read it. */
+export const readCopy = async (jobId: string): Promise<DeviceJournal | undefined> =>
+  device()
+    .then((db) => db.get("journals", jobId))
+    .then((copy) => copy?.journal)
+    .catch(() => undefined);
+
+/** Keeps a job's journal for the next time, and lets go of those not opened for longest; where it cannot, nothing is lost. */
+export async function saveCopy(jobId: string, journal: DeviceJournal): Promise<void> {
+  const tx = (await device()).transaction("journals", "readwrite");
+  await tx.store.put({ jobId, usedAt: Date.now(), journal });
+  const known = await tx.store.index("usedAt").getAllKeys();
+  for (const old of known.slice(0, -COPIES)) await tx.store.delete(old);
+  await tx.done;
+}
+
+/** Lets go of a copy: the job is fetched anew the next time. */
+export const dropCopy = async (jobId: string): Promise<void> => (await device()).delete("journals", jobId);

@@ -2,17 +2,35 @@
 
 import { useEffect, useState } from "react";
 import { v4 as uuid } from "uuid";
-import { afterNo, again, type Entry, heldUp, type JournalEntry, type Kept, nextTry, type ServerAnswer } from "@/core/journal";
-import { Refused, sendJson } from "./api";
+import {
+  afterNo,
+  again,
+  type DeviceJournal,
+  type Entry,
+  type Held,
+  heldOf,
+  heldUp,
+  type JournalEntry,
+  type Kept,
+  lostBy,
+  nextTry,
+  received,
+  type ServerAnswer,
+} from "@/core/journal";
+import { getJson, Refused, sendJson } from "./api";
+import { deviceId } from "./device";
 import { changeKept, keep, readKept, takeOn } from "./device-store";
 
-/** A journal that is open in this tab: asked how far it has come, told what came back, and when another tab has sent. */
+/** A journal that is open in this tab: asked what it holds, told what came back, and when another tab has sent. */
 interface Follower {
-  readonly behind: () => number;
+  readonly held: () => Held;
   readonly catchUp: () => Promise<void>;
   readonly take: (answer: ServerAnswer) => void;
 }
 const followers = new Map<string, Follower>();
+
+/** What a device holds, as it is asked with. */
+const heldQuery = ({ behind, last }: Held) => new URLSearchParams({ behind: String(behind), last });
 
 /** Lets an open journal take what is sent of its job; @returns how to leave. */
 export function follow(jobId: string, follower: Follower): () => void {
@@ -24,8 +42,21 @@ export function follow(jobId: string, follower: Follower): () => void {
 
 /** Entries that a form here is waiting for: they show once it has its answer, and is cleared in the same moment. */
 const recording = new Set<string>();
-/** Answers that came meanwhile */
+/** Forms that wait, and what came from the server meanwhile */
+let pending = 0;
 let arrived: (() => void)[] = [];
+
+/** Takes in what came from the server; while a form waits for its answer, together with that. */
+export function whenRecorded(take: () => void): Promise<void> {
+  return new Promise((done) => {
+    const taken = () => {
+      take();
+      done();
+    };
+    if (pending > 0) arrived.push(taken);
+    else taken();
+  });
+}
 
 let snapshot: readonly Kept[] = [];
 const NOTHING: readonly Kept[] = [];
@@ -103,9 +134,8 @@ async function send(jobId: string, entries: readonly Entry[]): Promise<void> {
     await sendJson<JournalEntry[]>("POST", `jobs/${jobId}/entries`, entries);
     return;
   }
-  const answer = await sendJson<ServerAnswer>("POST", `jobs/${jobId}/entries?behind=${follower.behind()}`, entries);
-  if (entries.some((e) => recording.has(e.id))) arrived.push(() => follower.take(answer));
-  else follower.take(answer);
+  const answer = await sendJson<ServerAnswer>("POST", `jobs/${jobId}/entries?${heldQuery(follower.held())}`, entries);
+  void whenRecorded(() => follower.take(answer));
 }
 
 /** How long a form waits for the server's word before its entries count as waiting, ms. */
@@ -118,6 +148,7 @@ const PATIENCE = 4000;
 export async function record(entries: readonly Entry[]): Promise<string | undefined> {
   const ids = new Set(entries.map((e) => e.id));
   for (const id of ids) recording.add(id);
+  pending++;
   try {
     await keep(entries);
     await Promise.race([untilSent(ids, Date.now() + PATIENCE), pause(PATIENCE)]);
@@ -127,6 +158,7 @@ export async function record(entries: readonly Entry[]): Promise<string | undefi
   } finally {
     for (const id of ids) recording.delete(id);
     await changed((entries[0] as Entry).jobId).catch(() => {});
+    pending--;
     for (const take of arrived) take();
     arrived = [];
   }
@@ -147,6 +179,22 @@ async function untilSent(ids: ReadonlySet<string>, until: number): Promise<void>
     await pause(150);
   }
 }
+
+/** Takes an answer of the server into a journal; what this device made and the server has lost goes back among what waits. */
+export function takenIn(journal: DeviceJournal, answer: ServerAnswer): DeviceJournal {
+  const lost = lostBy(journal, answer, deviceId());
+  if (lost.length > 0) void putBack(lost).catch(() => {});
+  return received(journal, answer);
+}
+
+async function putBack(entries: readonly Entry[]): Promise<void> {
+  for (const entry of entries) await keep([entry]);
+  await flush();
+}
+
+/** What the server has of a job that a device lacks. */
+export const fetchBehind = (jobId: string, journal: DeviceJournal) =>
+  getJson<ServerAnswer>(`jobs/${jobId}/entries?${heldQuery(heldOf(journal))}`);
 
 const batchOf = ({ batch }: Kept) => snapshot.filter((k) => k.batch === batch).map((k) => k.id);
 

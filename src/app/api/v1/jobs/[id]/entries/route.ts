@@ -1,20 +1,28 @@
+import type { Held } from "@/core/journal";
 import { answer, jsonBody } from "@/server/http";
 import { answerBehind, appendEntries, readEntries } from "@/server/jobs";
 
 export const dynamic = "force-dynamic";
 type Context = { params: Promise<{ id: string }> };
 
-const number = (request: Request, name: string) => {
-  const given = new URL(request.url).searchParams.get(name);
-  return given === null ? undefined : Math.max(0, Number(given) || 0);
-};
+const number = (text: string) => Math.max(0, Number(text) || 0);
+const asked = (request: Request, name: string) => new URL(request.url).searchParams.get(name);
 
-/** `behind`: with the `seq` through which the answer is complete. Devices that know only `after` get a bare list. */
+/** What a device says it holds; undefined where it does not say. */
+function heldBy(request: Request): Held | undefined {
+  const behind = asked(request, "behind");
+  return behind === null ? undefined : { behind: number(behind), last: asked(request, "last") ?? "" };
+}
+
+/**
+ * `behind`, and `last`, the entry that stands there: with the `seq` through which the answer is complete. Devices that know
+ * only `after` get a bare list.
+ */
 export const GET = (request: Request, { params }: Context) =>
   answer(async () => {
     const { id } = await params;
-    const behind = number(request, "behind");
-    return behind === undefined ? readEntries(id, number(request, "after")) : answerBehind(id, behind);
+    const held = heldBy(request);
+    return held ? answerBehind(id, held) : readEntries(id, number(asked(request, "after") ?? ""));
   });
 
 /** `behind`: what was posted and all that the device had missed. Devices that do not say it get what they posted. */
@@ -22,6 +30,6 @@ export const POST = (request: Request, { params }: Context) =>
   answer(async () => {
     const { id } = await params;
     const posted = appendEntries(id, await jsonBody(request));
-    const behind = number(request, "behind");
-    return behind === undefined ? posted : answerBehind(id, behind, posted);
+    const held = heldBy(request);
+    return held ? answerBehind(id, held, posted) : posted;
   });
