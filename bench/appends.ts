@@ -6,11 +6,13 @@ import { hold, pinch, vacuum, valve } from "@/core/checks/records.fixture";
 import { NATURAL, smokeRun } from "@/core/core.fixture";
 import type { Entry } from "@/core/journal";
 import { LEAN, trimSurvey } from "@/core/journal/journal.fixture";
+import { listJobs } from "@/server/board";
 import { type Db, openDb } from "@/server/db/open";
-import { appendEntries, listJobs, openJob } from "@/server/jobs";
+import { appendEntries, openJob } from "@/server/jobs";
+import { quantile } from "./quantile";
 
 const AT = "2026-03-02T08:00:00.000Z";
-const entryOf = (jobId: string, kind: string, body: object, deviceSeq: number): Entry =>
+export const entryOf = (jobId: string, kind: string, body: object, deviceSeq: number): Entry =>
   ({ id: uuid(), jobId, kind, v: 1, at: AT, by: "Wren Alder", device: "bench", deviceSeq, seenSeq: 0, body }) as Entry;
 
 const opened = (at: Db): string => {
@@ -21,7 +23,7 @@ const opened = (at: Db): string => {
 };
 
 /** A check of one of six kinds, each with a reading of its own, so that no verdict is known beforehand. */
-function check(jobId: string, i: number): Entry {
+export function check(jobId: string, i: number): Entry {
   const trims = trimSurvey(LEAN.map((t) => t + 0.001 * i));
   const kinds = [
     { check: "smoke", record: smokeRun(4.5 + 0.001 * i) },
@@ -33,9 +35,6 @@ function check(jobId: string, i: number): Entry {
   ];
   return entryOf(jobId, "check", kinds[i % kinds.length] as object, i + 2);
 }
-
-const quantile = (times: readonly number[], share: number) =>
-  times.toSorted((a, b) => a - b)[Math.min(times.length - 1, Math.floor(share * times.length))] as number;
 
 function rate(count: number, work: (i: number) => void): number {
   const start = performance.now();

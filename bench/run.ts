@@ -1,9 +1,10 @@
 /** Speed and accuracy, measured and printed; nothing here passes or fails. `npm run bench`. */
 import { spawnSync } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
+import { existsSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { appendFigures } from "./appends";
+import { clientFigures } from "./clients";
 import { decayTrial, visibleTrial } from "./decay-trial";
 import { foldTimes } from "./fold";
 import { gateTrial } from "./gate-trial";
@@ -61,6 +62,25 @@ console.log(
   `  a second: to 8 jobs in turn ${appends.eight.toFixed(0)}, to one ${appends.one.toFixed(0)}, bare synced transactions ${appends.bare.toFixed(0)}`,
 );
 console.log(`  board of 20,000 jobs: ${appends.board.toFixed(1)} ms (aim: 50 ms)`);
+
+if (existsSync(".next/BUILD_ID")) {
+  const clients = await clientFigures();
+  console.log("The built app over HTTP, eight clients that each send the next entry once the last is answered");
+  for (const [name, run] of [
+    ["8 jobs", clients.several],
+    ["one job", clients.one],
+  ] as const) {
+    console.log(
+      `  on ${name}: ${run.rate.toFixed(0)} a second, ${percent(run.rate / clients.bare)} of ${clients.bare.toFixed(0)} bare synced transactions,` +
+        ` p99 ${run.p99.toFixed(0)} ms, worst ${run.worst.toFixed(0)} ms`,
+    );
+  }
+  console.log(`  first page of a job of 500 checks after a start: ${clients.firstPage.toFixed(0)} ms (aim: 300 ms)`);
+  for (const [what, { middle, worst }] of Object.entries(clients.waits))
+    console.log(
+      `  an entry while another asks for ${what}: middle ${middle.toFixed(0)} ms, worst ${worst.toFixed(0)} ms (aim: 100 ms)`,
+    );
+} else console.log("The app is not built: nothing to measure over HTTP (npm run build)");
 
 console.log("The largest records that a door lets in (aim: 20 ms)");
 for (const [name, milliseconds] of largestTimes()) console.log(`  ${name}: ${milliseconds.toFixed(1)} ms`);

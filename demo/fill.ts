@@ -12,9 +12,10 @@ import { EXTRACTOR_VERSION, findSteadyWindows, readScanLog, surveyPoints } from 
 import { DEFAULT_LIMITS, DEFAULT_SHOP } from "@/core/shop/settings";
 import { fromSi } from "@/core/units";
 import { layoutOf, type ZoneId } from "@/core/vehicle";
+import { listJobs, refreshStale } from "@/server/board";
 import { type Db, dataFolder, db } from "@/server/db/open";
 import { storeFile } from "@/server/files";
-import { appendEntries, listJobs, openJob, readJob, writeCustomer } from "@/server/jobs";
+import { appendEntries, openJob, readJob, writeCustomer } from "@/server/jobs";
 import { addPerson } from "@/server/people";
 import { writeShop } from "@/server/shop";
 import { CARS, type DemoCar, repaired } from "./cars";
@@ -488,6 +489,7 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
   knot.arrive("Idle stays at 1300 when warm", { symptoms: ["rough-idle"] }, [{ code: "P0507", status: "current" }]);
 
   writeCustomer(siskin.id, { name: "Hanne Quill", contact: "at the lighthouse cottages" }, at);
+  refreshStale(at);
   return listJobs({ includeClosed: true }, at).length;
 }
 

@@ -6,14 +6,25 @@ import { join } from "node:path";
 /** Another shop's server with an empty database of its own, for tests that need a second one. */
 export interface OtherServer {
   readonly url: string;
+  readonly data: string;
   /** Memory that its processes hold, bytes */
   memory(): number;
+  /** Lifts the limit on the size of its files */
+  unlimit(): void;
   stop(): void;
 }
 
-export async function startServer(port: number, args: string[] = [], env: Record<string, string> = {}): Promise<OtherServer> {
+/** @param fileLimit the largest file that it can write, kB: as on a disk that is nearly full. */
+export async function startServer(
+  port: number,
+  args: string[] = [],
+  env: Record<string, string> = {},
+  fileLimit?: number,
+): Promise<OtherServer> {
   const data = mkdtempSync(join(tmpdir(), "pelota-other-"));
-  const server: ChildProcess = spawn("node", ["scripts/start.mjs", "--port", String(port), ...args], {
+  const command = ["node", "scripts/start.mjs", "--port", String(port), ...args];
+  const limited = fileLimit === undefined ? command : ["bash", "-c", `ulimit -Sf ${fileLimit}; exec "$@"`, "bash", ...command];
+  const server: ChildProcess = spawn(limited[0] as string, limited.slice(1), {
     env: { ...process.env, PELOTA_DATA: data, ...env },
     stdio: "ignore",
     detached: true,
@@ -40,7 +51,9 @@ export async function startServer(port: number, args: string[] = [], env: Record
     ) * 1024;
   return {
     url,
+    data,
     memory,
+    unlimit: () => execFileSync("prlimit", ["--pid", String(server.pid), "--fsize=unlimited"]),
     stop() {
       process.kill(-(server.pid as number));
       rmSync(data, { recursive: true, force: true });

@@ -17,6 +17,11 @@ test("the running app asks no other host for anything, and runs no script but it
   await setConditions(page);
   await survey(page, leaking);
   for (const name of ["Story", "Scan", "Look", "Suspects", "Find", "Fix", "Prove", "Hand over"]) await station(page, name);
+  await page.getByRole("button", { name: "Journal" }).click();
+  await expect(page.getByRole("dialog")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.goto(`${page.url()}/handover`);
+  await expect(button(page, "Print")).toBeVisible();
   await page.goto("/new");
   await page.goto("/shop");
   const answer = await page.goto("/");
@@ -24,6 +29,7 @@ test("the running app asks no other host for anything, and runs no script but it
   expect(refused).toEqual([]);
   const headers = answer?.headers() ?? {};
   expect(headers["content-security-policy"]).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'; /);
+  expect(headers["content-security-policy"]).toMatch(/style-src 'self' 'nonce-[^']+'; style-src-attr 'unsafe-inline'; /);
   expect(headers["content-security-policy"]).toMatch(/frame-ancestors 'none'/);
   expect(headers).toMatchObject({ "x-content-type-options": "nosniff", "referrer-policy": "same-origin" });
   // What somebody slipped into a page does not run.
@@ -33,6 +39,11 @@ test("the running app asks no other host for anything, and runs no script but it
     return Reflect.get(window, "slipped") === true;
   });
   expect(ran).toBe(false);
+  const styled = await page.evaluate(() => {
+    document.head.insertAdjacentHTML("beforeend", "<style>body { outline: 7px solid red }</style>");
+    return getComputedStyle(document.body).outlineWidth;
+  });
+  expect(styled).not.toBe("7px");
 });
 
 test("a job travels to another shop's empty database and folds to the same state there", async ({ page, browser }) => {
@@ -127,7 +138,7 @@ test("two tablets that save the shop at once lose nothing of either: merged, or 
     await act(first).fill("7");
     await button(first, "Save the limits").click();
     await expect(first.getByRole("alert").filter({ hasText: "meanwhile" })).toContainText(
-      "Tobin Falk has changed the limit “trim act” meanwhile: nothing was saved",
+      "Tobin Falk has changed the limit “Total trim, act beyond ±” meanwhile: nothing was saved",
     );
     await expect(act(first)).toHaveValue("7");
     await button(first, "Save mine over it").click();

@@ -144,6 +144,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
   expect(text.words).toContain("Tight");
   expect(text.words).toContain("Gasket squeezed out at runner 2");
   await page.goto(`/jobs/${jobId}/handover`);
+  await expect(button(page, "Print")).toBeVisible();
   for (const format of ["A4", "Letter"]) {
     const printed = await pdfText(await page.pdf({ format, preferCSSPageSize: false }));
     expect(printed.pages, format).toBe(1);

@@ -218,7 +218,7 @@ async function onSecondDevice(page: Page): Promise<void> {
 const data = mkdtempSync(join(tmpdir(), "pelota-shots-"));
 process.env.PELOTA_DATA = data;
 const { fillDemo } = await import("../demo/fill");
-const { listJobs } = await import("@/server/jobs");
+const { listJobs } = await import("@/server/board");
 fillDemo();
 const jobOf = (model: string) => `/jobs/${listJobs({ includeClosed: true }).find((j) => j.vehicle.includes(model))?.id}`;
 

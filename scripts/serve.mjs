@@ -1,8 +1,9 @@
 import { spawn } from "node:child_process";
-import { createServer } from "node:http";
+import { createServer, request as httpRequest } from "node:http";
 import { fileURLToPath } from "node:url";
 import next from "next";
 import { Unfit } from "./data-folder.mjs";
+import { startThread } from "./thread.mjs";
 
 /** A connection that a tablet keeps open is not shut under the entry it is about to send, ms. */
 const KEEP_ALIVE = 65_000;
@@ -26,9 +27,29 @@ function backUp() {
   });
 }
 
+/** Asked for once before anybody is told that the app is ready: the first who comes does not wait for them to be loaded. */
+const PAGES = ["/", "/new", "/shop", "/jobs/none", "/jobs/none/handover", "/api/v1/people", "/api/v1/jobs/none/entries"];
+
+async function loadPages(host, port) {
+  const wide = ["0.0.0.0", "::"].includes(host);
+  const headers = { host: `127.0.0.1:${port}`, cookie: `pelota_gate=${process.env.PELOTA_GATE ?? ""}` };
+  for (const path of PAGES)
+    await new Promise((done) => {
+      const asked = httpRequest({ host: wide ? "127.0.0.1" : host, port, path, headers }, (answer) => {
+        answer.resume();
+        answer.on("close", done);
+      });
+      // Whoever asks next is told what is wrong.
+      asked.on("error", done);
+      asked.end();
+    });
+}
+
 /** Serves the built app; a signal stops it within two seconds, `onStop` last. */
 export async function serve({ host, port, onStop }) {
   const app = next({ dev: false, hostname: host, port });
+  const thread = await startThread();
+  globalThis.pelotaThread = thread;
   await app.prepare();
   const handle = app.getRequestHandler();
   const server = createServer((request, response) => {
@@ -50,6 +71,7 @@ export async function serve({ host, port, onStop }) {
     );
     server.listen(port, host, ready);
   });
+  await loadPages(host, port);
   console.log(`Ready on http://${host.includes(":") ? `[${host}]` : host}:${port}`);
   setTimeout(backUp, FIRST_BACKUP).unref();
   setInterval(backUp, BACKUP_EVERY).unref();
@@ -59,6 +81,7 @@ export async function serve({ host, port, onStop }) {
     stopping = true;
     server.close();
     server.closeIdleConnections();
+    thread.stop();
     setTimeout(() => {
       server.closeAllConnections();
       globalThis.pelotaDb?.db.$client.close();

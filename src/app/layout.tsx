@@ -7,6 +7,7 @@ import type { Metadata, Viewport } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { NONCE_HEADER } from "@/server/page-policy";
+import { EARLY_KEYS_SCRIPT } from "@/ui/early-keys";
 import { THEME_SCRIPT } from "@/ui/theme-script";
 
 export const metadata: Metadata = { title: "Pelota", description: "Finds, sizes and proves leaks in the gas paths of a vehicle" };
@@ -17,9 +18,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en" suppressHydrationWarning>
       <head>
-        {/* Sets the theme before the first paint, so that a dim bay stays dim. */}
+        {/* Sets the theme before the first paint, so that a dim bay stays dim; keeps keys for a page that is not ready. */}
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: our own constant */}
-        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
+        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: THEME_SCRIPT + EARLY_KEYS_SCRIPT }} />
       </head>
       <body>{children}</body>
     </html>

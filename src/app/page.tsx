@@ -1,6 +1,6 @@
 import { Board } from "@/screens/board/board";
 import { Providers } from "@/screens/session/providers";
-import { listJobs } from "@/server/jobs";
+import { boardFolded, listJobs } from "@/server/board";
 import { readShop } from "@/server/shop";
 
 export const dynamic = "force-dynamic";
@@ -9,6 +9,7 @@ export default async function Home({ searchParams }: { searchParams: Promise<Rec
   const asked = await searchParams;
   // A value given twice counts once.
   const [q, all] = [asked.q, asked.all].map((value) => (Array.isArray(value) ? value[0] : value));
+  await boardFolded();
   return (
     <Providers>
       <Board

@@ -6,6 +6,7 @@ import { afterAll, describe, expect, it } from "vitest";
 import { NATURAL } from "@/core/core.fixture";
 import { canonicalJson } from "@/core/journal";
 import { backup, checkBackup, restore, verifyData } from "./backup";
+import * as board from "./board";
 import { type Db, openDb } from "./db/open";
 import { pathOf, storeFile } from "./files";
 import * as jobs from "./jobs";
@@ -38,7 +39,7 @@ function shop() {
   const { sha256 } = storeFile(first.jobId, "drive.csv", Buffer.from("Time,RPM\n0,700\n"), db, folder);
   return { folder, db, first, second, sha256 };
 }
-const journals = (db: Db) => canonicalJson(jobs.listJobs({ includeClosed: true }, db).map((j) => jobs.readEntries(j.id, 0, db)));
+const journals = (db: Db) => canonicalJson(board.listJobs({ includeClosed: true }, db).map((j) => jobs.readEntries(j.id, 0, db)));
 const refused = async (work: Promise<unknown>) =>
   work.then(
     () => "taken",
@@ -105,7 +106,7 @@ describe("looking through a data folder", () => {
   it("finds nothing where all is well, and says of each fault what to do", async () => {
     const { folder, db, first, sha256 } = shop();
     expect(await verifyData(folder)).toEqual({ jobs: 2, files: 1, wrong: [] });
-    jobs.listJobs({}, db);
+    board.refreshStale(db);
     db.$client.prepare("update jobs set complaint = 'nothing at all' where id = ?").run(first.jobId);
     writeFileSync(pathOf(folder, sha256), "short");
     const { wrong } = await verifyData(folder);

@@ -14,11 +14,12 @@ import Database from "better-sqlite3";
 import { drizzle } from "drizzle-orm/better-sqlite3";
 import * as yup from "yup";
 import { BadInput, parseJson, strictObject, validate } from "@/core/input";
+import { boardColumns } from "./board";
 import { now } from "./clock";
 import { type Db, dataFolder } from "./db/open";
 import * as schema from "./db/schema";
 import { pathOf } from "./files";
-import { boardColumns, readJob } from "./jobs";
+import { readJob } from "./jobs";
 
 /** One file of a backup or a data folder. */
 interface Part {
@@ -177,7 +178,7 @@ export async function verifyData(data = dataFolder()): Promise<Findings> {
   for (const row of rows) {
     try {
       const columns = boardColumns(readJob(row.id, db));
-      // What was written a moment ago is folded when the board is looked at next.
+      // What was written a moment ago is folded in a moment.
       if (row.folded < row.top) continue;
       const apart = Object.entries(columns).filter(([key, value]) => row[key as keyof typeof row] !== value);
       if (apart.length > 0)

@@ -26,6 +26,11 @@ const TROUBLES: readonly (readonly [codes: readonly string[], status: number, me
     "The shop's database is damaged: nothing was saved. Stop the app, run `pelota verify`, and restore the last good backup (see the README)",
   ],
   [
+    ["SQLITE_IOERR_WRITE"],
+    507,
+    "The disk of the shop's computer takes no more, because it is full, limited or failing: nothing was saved. Make room on it, then try again; nothing needs to be restarted",
+  ],
+  [
     ["EIO", "SQLITE_IOERR%"],
     503,
     "The disk of the shop's computer does not answer as it should: nothing was saved. Look after the disk, then try again",

@@ -1,5 +1,7 @@
 import { BadInput, parseJson } from "@/core/input";
+import { db } from "./db/open";
 import { diskTrouble } from "./disk";
+import { turnedAway } from "./gate";
 import { Conflict, NotFound } from "./refusals";
 
 /** More bytes than a door takes. */
@@ -30,6 +32,24 @@ export async function answer(work: () => unknown | Promise<unknown>): Promise<Re
     return Response.json({ error: { message: (error as Error).message, path } }, { status });
   }
 }
+
+/** Asks at a door who comes: whoever may not come in is told so. */
+function asked(request: Request, work: () => unknown | Promise<unknown>, open: boolean): Promise<Response> {
+  const refusal = turnedAway(request, open);
+  return refusal
+    ? Promise.resolve(Response.json({ error: { message: refusal.message } }, { status: refusal.status }))
+    : answer(() => {
+        // Where the data are gone nothing is taken in, nor a folder made in their place.
+        db();
+        return work();
+      });
+}
+
+/** What lies behind every door of `/api`: who comes is asked first, then the work is done and answered. */
+export const door = (request: Request, work: () => unknown | Promise<unknown>) => asked(request, work, false);
+
+/** The door where the shop passphrase is given. */
+export const openDoor = (request: Request, work: () => unknown | Promise<unknown>) => asked(request, work, true);
 
 const sizeWords = (bytes: number) => (bytes < 1048576 ? `${Math.round(bytes / 1024)} kB` : `${Math.round(bytes / 1048576)} MB`);
 

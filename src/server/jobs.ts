@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, getTableColumns, gt, like, lt, ne, or, sql } from "drizzle-orm";
+import { and, asc, desc, eq, getTableColumns, gt, sql } from "drizzle-orm";
 import * as yup from "yup";
 import { BadInput, line, validate } from "@/core/input";
 import {
@@ -19,17 +19,16 @@ import {
   validateDates,
   validatePlaces,
 } from "@/core/journal";
-import { type GivenFacts, vehicleName } from "@/core/vehicle";
+import type { GivenFacts } from "@/core/vehicle";
+import { beside } from "./beside";
 import { tellChanged } from "./changes";
 import { now, nowIso } from "./clock";
+import { committed } from "./commit";
 import { type Db, db } from "./db/open";
 import { customers, entries, jobs } from "./db/schema";
-import { diskTrouble } from "./disk";
 import { parsed } from "./parsed";
 import { Conflict, NotFound } from "./refusals";
 import { readShop } from "./shop";
-
-export type BoardRow = typeof jobs.$inferSelect;
 
 type Row = typeof entries.$inferSelect;
 
@@ -107,64 +106,6 @@ export const jobNumber = (jobId: string, at: Db = db()): number =>
 /** Folded state of a job under today's shop settings. */
 export const readJob = (jobId: string, at: Db = db()): JobState => foldJob(readEntries(jobId, 0, at), readShop(at), now());
 
-/** Folded columns for board and search. */
-export function boardColumns(state: JobState) {
-  const v = state.vehicle;
-  return {
-    status: state.status,
-    station: state.nextStation.station,
-    reason: state.nextStation.reason,
-    waitingOn: state.waiting.on,
-    vehicle: v ? vehicleName(v) : "",
-    registration: v?.registration ?? "",
-    complaint: state.story?.complaint ?? "",
-    codes: state.codes.map((c) => c.code).join(" "),
-    updatedAt: state.updatedAt,
-  };
-}
-
-function refreshBoard(at: Db, jobId: string): void {
-  const state = readJob(jobId, at);
-  at.update(jobs)
-    .set({ ...boardColumns(state), folded: state.lastSeq })
-    .where(eq(jobs.id, jobId))
-    .run();
-}
-
-/** Rebuilds every job's folded columns from its journal; returns how many. */
-export function rebuildBoard(at: Db = db()): number {
-  const ids = at.select({ id: jobs.id }).from(jobs).all();
-  for (const { id } of ids) refreshBoard(at, id);
-  return ids.length;
-}
-
-/**
- * Folds the columns of the jobs that were written to since: whoever writes does not wait for it, whoever looks sees it.
- * On a disk in trouble the board stays as it was, and who looks next asks again.
- */
-function refreshStale(at: Db): void {
-  try {
-    const stale = at.select({ id: jobs.id }).from(jobs).where(lt(jobs.folded, jobs.top)).all();
-    for (const { id } of stale) refreshBoard(at, id);
-  } catch (error) {
-    if (!diskTrouble(error)) throw error;
-    console.error(error);
-  }
-}
-
-/** How long after an entry the board follows where nobody looks at it, ms. */
-const BEHIND = 300;
-const due = new WeakMap<Db, NodeJS.Timeout>();
-
-function refreshSoon(at: Db): void {
-  if (due.has(at)) return;
-  const timer = setTimeout(() => {
-    due.delete(at);
-    if (at.$client.open) refreshStale(at);
-  }, BEHIND);
-  due.set(at, timer.unref());
-}
-
 const nextNumber = (at: Db) =>
   (at
     .select({ top: sql<number | null>`max(${jobs.number})` })
@@ -199,7 +140,6 @@ export function openJob(opening: unknown, at: Db = db()): { id: string; number: 
     return { id: asked.jobId, number };
   });
   const job = open.immediate();
-  refreshSoon(at);
   tellChanged(asked.jobId);
   return job;
 }
@@ -297,18 +237,24 @@ const CHANGED = "The job has changed since you looked: see what is new, then dec
 const isGate = (entry: Entry) => entry.kind === "close" || entry.kind === "handover";
 
 /** Gate commands must rest on the newest state and pass its gates. */
-function checkGate(state: JobState, entry: Entry): void {
+function checkGate(state: Gates, entry: Entry): void {
   const body = entry.body as { decidedOn: number; conditional?: boolean };
   if (body.decidedOn !== state.lastSeq) throw new Conflict(CHANGED);
   const blocks = entry.kind === "close" || body.conditional === false ? state.blocks.close : state.blocks.handOver;
   if (blocks.length > 0) throw new BadInput(blocks.map((b) => b.reason).join("; "), "gate");
 }
 
-/**
- * Appends entries to a job, all or none. The same id with the same body is a no-op.
- * Throws BadInput, Conflict or NotFound; nothing is saved then.
- */
-export function appendEntries(jobId: string, input: unknown, at: Db = db()): JournalEntry[] {
+/** What stands between a job and its end, and up to which entry that was judged. */
+export type Gates = Pick<JobState, "lastSeq" | "blocks">;
+
+/** Judges a job's gates; takes long where the job is long. */
+export function gatesOf(jobId: string, at: Db = db()): Gates {
+  const { lastSeq, blocks } = readJob(jobId, at);
+  return { lastSeq, blocks };
+}
+
+/** Entries as they were sent, each validated by itself; throws BadInput or NotFound. */
+function validEntries(jobId: string, input: unknown, at: Db): Entry[] {
   const list = (Array.isArray(input) ? input : [input]).map((raw, i) => {
     const entry = validate<Entry>(entrySchema, raw, `[${i}]`);
     if (entry.jobId !== jobId) throw new BadInput("The entry belongs to another job", `[${i}].jobId`);
@@ -320,51 +266,46 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db()): Jou
   const described = () =>
     [...list, ...readEntries(jobId, 0, at)].flatMap((e) => (e.kind === "vehicle" ? [e.body as GivenFacts] : []));
   for (const entry of list) validatePlaces(entry.kind as EntryKind, entry.body as object, described);
-  if (list.length === 0) return [];
-  // Judged before the transaction, so that nobody waits for it to write, and held only if the journal has not grown.
-  const gates = list.filter((entry) => isGate(entry) && !entryById(at, entry.id));
-  const judgedOn = gates.length > 0 ? readEntries(jobId, 0, at) : [];
-  if (gates.length > 0) {
-    if (list.length > 1)
-      throw new BadInput("A job is closed or handed over by an entry of its own: nothing goes with it", "gate");
-    const state = foldJob(judgedOn, readShop(at), now());
-    for (const gate of gates) checkGate(state, gate);
-  }
-  const append = at.$client.transaction(() => {
-    if (gates.length > 0 && topSeq(at, jobId) !== (judgedOn.at(-1)?.seq ?? 0)) throw new Conflict(CHANGED);
-    return appendInside(at, list);
-  });
-  const recorded = append.immediate();
-  refreshSoon(at);
+  return list;
+}
+
+/** The entry among these that is to pass the gates, and is not recorded yet; it comes alone. */
+function gateAmong(list: readonly Entry[], at: Db): Entry | undefined {
+  const gate = list.find((entry) => isGate(entry) && !entryById(at, entry.id));
+  if (gate && list.length > 1)
+    throw new BadInput("A job is closed or handed over by an entry of its own: nothing goes with it", "gate");
+  return gate;
+}
+
+/** Writes a job's entries inside a transaction; what was judged before holds only if the journal has not grown since. */
+function record(jobId: string, list: readonly Entry[], judged: Gates | undefined, at: Db): JournalEntry[] {
+  if (judged && topSeq(at, jobId) !== judged.lastSeq) throw new Conflict(CHANGED);
+  return list.length > 0 ? appendInside(at, list) : [];
+}
+
+/**
+ * Appends entries to a job, all or none. The same id with the same body is a no-op.
+ * Throws BadInput, Conflict or NotFound; nothing is saved then.
+ */
+export function appendEntries(jobId: string, input: unknown, at: Db = db()): JournalEntry[] {
+  const list = validEntries(jobId, input, at);
+  const gate = gateAmong(list, at);
+  const judged = gate && gatesOf(jobId, at);
+  if (gate && judged) checkGate(judged, gate);
+  const recorded = at.$client.transaction(() => record(jobId, list, judged, at)).immediate();
   tellChanged(jobId);
   return recorded;
 }
 
-/** The board: jobs by what they wait for, newest first; `search` looks in vehicle, registration, complaint, codes and number. */
-export function listJobs(
-  filter: { search?: string; includeClosed?: boolean; limit?: number; offset?: number } = {},
-  at: Db = db(),
-): BoardRow[] {
-  refreshStale(at);
-  const words = (filter.search ?? "").trim().split(/\s+/).filter(Boolean).slice(0, 6);
-  const matches = words.map((word) => {
-    const pattern = `%${word.replace(/[%_]/g, "")}%`;
-    return or(
-      like(jobs.vehicle, pattern),
-      like(jobs.registration, pattern),
-      like(jobs.complaint, pattern),
-      like(jobs.codes, pattern),
-      sql`cast(${jobs.number} as text) like ${pattern}`,
-    );
-  });
-  return at
-    .select()
-    .from(jobs)
-    .where(and(...matches, ...(filter.includeClosed ? [] : [ne(jobs.status, "closed")])))
-    .orderBy(desc(jobs.updatedAt))
-    .limit(filter.limit ?? 200)
-    .offset(filter.offset ?? 0)
-    .all();
+/** The same where others are served meanwhile: nobody waits for gates to be judged, and several share a commit. */
+export async function takeEntries(jobId: string, input: unknown): Promise<JournalEntry[]> {
+  const list = validEntries(jobId, input, db());
+  const gate = gateAmong(list, db());
+  const judged = gate && (await beside("gates", jobId));
+  if (gate && judged) checkGate(judged, gate);
+  const recorded = await committed(() => record(jobId, list, judged, db()));
+  tellChanged(jobId);
+  return recorded;
 }
 
 /** A job as a file. */
@@ -413,7 +354,6 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
       added++;
     }
     queries(at).grow.run({ top: topSeq(at, file.jobId), jobId: file.jobId });
-    refreshBoard(at, file.jobId);
     return { id: file.jobId, number, added };
   });
   const job = run.immediate();

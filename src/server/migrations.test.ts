@@ -5,8 +5,9 @@ import Database from "better-sqlite3";
 import { afterAll, describe, expect, it } from "vitest";
 import { DEFAULT_SHOP } from "@/core/shop/settings";
 import { verifyData } from "./backup";
+import { listJobs, refreshStale } from "./board";
 import { openDb } from "./db/open";
-import { listJobs, readCustomer, readEntries } from "./jobs";
+import { readCustomer, readEntries } from "./jobs";
 import { listPeople } from "./people";
 import { readShop } from "./shop";
 
@@ -23,6 +24,7 @@ describe("a database of an older version", () => {
     old.exec(readFileSync(join(FIXTURES, fixture), "utf8"));
     old.close();
     const db = openDb(data);
+    refreshStale(db);
     const [job] = listJobs({ includeClosed: true }, db);
     expect(job).toMatchObject({ number: 1, station: "handover", complaint: expect.stringMatching(/./) });
     expect(job?.folded).toBe(job?.top);

@@ -3,9 +3,8 @@ import { closeSync, fsyncSync, mkdirSync, openSync, rmSync, writeSync } from "no
 import { join } from "node:path";
 import { v4 as uuid } from "uuid";
 import { BadInput } from "@/core/input";
-import { dataFolder, db } from "./db/open";
-import { turnedAway } from "./gate";
-import { answer, TooLarge } from "./http";
+import { dataFolder } from "./db/open";
+import { TooLarge } from "./http";
 
 /** Bytes that came in whole: as many as were announced, and those that were sent. */
 export interface Received {
@@ -30,12 +29,20 @@ async function receive(request: Request, largest: number, tooLarge: string, take
     throw new BadInput(`Say what you send: its SHA-256 in the header ${SENT_HASH}, so that what arrives can be held against it`);
   const hash = createHash("sha256");
   let bytes = 0;
+  // What cannot be kept is read to its end all the same: whoever is cut off in the middle never learns why.
+  let failed: { readonly error: unknown } | undefined;
   for await (const part of request.body ?? []) {
     bytes += part.byteLength;
     if (bytes > largest) throw new TooLarge(tooLarge);
+    if (failed) continue;
     hash.update(part);
-    take(part);
+    try {
+      take(part);
+    } catch (error) {
+      failed = { error };
+    }
   }
+  if (failed) throw failed.error;
   if (bytes === 0) throw new BadInput("The file is empty");
   const sha256 = hash.digest("hex");
   if ((announced !== null && bytes !== Number(announced)) || sha256 !== sent)
@@ -76,15 +83,4 @@ export async function receiveFile<T>(
   } finally {
     rmSync(path, { force: true });
   }
-}
-
-/** A door that takes bytes: it lies beside the gate that all others lie behind, so it asks by itself. */
-export function takingBytes(request: Request, work: () => unknown | Promise<unknown>): Promise<Response> {
-  const refusal = turnedAway(request);
-  if (refusal) return Promise.resolve(Response.json({ error: { message: refusal.message } }, { status: refusal.status }));
-  return answer(() => {
-    // Where the data are gone nothing is taken in, nor a folder made in their place.
-    db();
-    return work();
-  });
 }

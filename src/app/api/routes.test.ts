@@ -4,6 +4,7 @@ import { join } from "node:path";
 import { v4 as uuid } from "uuid";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { NATURAL } from "@/core/core.fixture";
+import * as board from "@/server/board";
 import { db } from "@/server/db/open";
 import * as jobs from "@/server/jobs";
 import { type Asked, entryOf, mutatedRequests, opening, STORY } from "@/server/mutated.fixture";
@@ -87,7 +88,7 @@ describe("every route", () => {
     // It was taken in at some doors and refused at others: neither all nor nothing.
     for (const status of [200, 400, 404, 413]) expect(statuses.get(status) ?? 0, String(status)).toBeGreaterThan(5);
     // What was taken is sound: every journal folds, and the board is its fold.
-    expect(jobs.rebuildBoard()).toBe(jobs.listJobs({ includeClosed: true, limit: 10_000 }).length);
+    expect(board.rebuildBoard()).toBe(board.listJobs({ includeClosed: true, limit: 10_000 }).length);
     vi.restoreAllMocks();
   });
 });

@@ -1,8 +1,6 @@
 import { canonicalJson } from "../canonical";
+import { LIMIT_FIELDS } from "./limit-fields";
 import { HOUSE_QUESTIONS, type HouseQuestion, LIMIT_IDS, type Shop } from "./settings";
-
-/** "trimAct" as words: "trim act". */
-const spaced = (id: string) => id.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 
 const same = (a: unknown, b: unknown) => canonicalJson(a ?? null) === canonicalJson(b ?? null);
 
@@ -40,7 +38,7 @@ export function mergeShops(
     limits: Object.assign(
       {},
       ...LIMIT_IDS.map((id) => ({
-        [id]: field(base.limits[id], mine.limits[id], theirs.limits[id], `the limit “${spaced(id)}”`),
+        [id]: field(base.limits[id], mine.limits[id], theirs.limits[id], `the limit “${LIMIT_FIELDS[id].name}”`),
       })),
     ),
     house: Object.assign(

@@ -2,26 +2,37 @@
 
 import { format as formatDate } from "date-fns";
 import { ArrowLeft, FileText, Printer } from "lucide-react";
-import type { ReactNode } from "react";
+import { type ReactNode, useMemo } from "react";
 import { measureText } from "@/core/checks";
 import { findingPlaces } from "@/core/faults";
-import { type Comparison, findingSurety, handoverOf, type JobState, type Summary } from "@/core/journal";
+import { type Comparison, findingSurety, foldJob, handoverOf, type JournalEntry, type Summary } from "@/core/journal";
+import type { Shop } from "@/core/shop/settings";
 import { airMapOf, layoutOf, mapAround, vehicleName } from "@/core/vehicle";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
 import { Burst } from "../job/air-map/marks";
+import { OpenJournal } from "../session/open-journal";
 import { usePreferences } from "../session/preferences";
 
 interface Props {
   readonly jobId: string;
   readonly number: number;
-  readonly state: JobState;
-  readonly shopName: string;
+  readonly shop: Shop;
   readonly customer: { readonly name: string; readonly contact: string } | undefined;
 }
 
-/** One page for the customer: complaint, before and after, finding with its picture, what was done, left and to watch. */
-export function HandoverPage({ jobId, number, state, shopName, customer }: Props) {
+/** The page for the customer, of what the server has recorded: nothing that still waits on this device. */
+export function HandoverPage(props: Props) {
+  return (
+    <OpenJournal jobId={props.jobId} number={props.number} newest>
+      {({ recorded }) => <Handover {...props} recorded={recorded} />}
+    </OpenJournal>
+  );
+}
+
+/** One page: complaint, before and after, finding with its picture, what was done, left and to watch. */
+function Handover({ jobId, number, recorded, shop, customer }: Props & { recorded: readonly JournalEntry[] }) {
   const { format } = usePreferences();
+  const state = useMemo(() => foldJob(recorded, shop, Date.now()), [recorded, shop]);
   const page = handoverOf(state);
   const v = state.vehicle;
   const map = v ? airMapOf(layoutOf(v)) : undefined;
@@ -52,7 +63,7 @@ export function HandoverPage({ jobId, number, state, shopName, customer }: Props
             </p>
           </div>
           <p className="sm:text-right print:text-right">
-            <strong>{shopName}</strong>
+            <strong>{shop.name}</strong>
             {customer?.name && <span className="block text-muted">for {customer.name}</span>}
           </p>
         </header>

@@ -9,6 +9,7 @@ import { FACT_NAMES, vehicleName } from "@/core/vehicle";
 import { IconButton } from "@/ui/button";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { useKeys } from "../session/keys";
+import { OpenJournal } from "../session/open-journal";
 import { PersonButton } from "../session/person";
 import { Waiting } from "../session/waiting";
 import { AirMapView } from "./air-map/air-map";
@@ -30,16 +31,24 @@ import { SuspectsStation } from "./stations/suspects";
 import { JobProvider, useJob, useJournal } from "./use-job";
 import { WorkLine } from "./work-line";
 
-export interface BenchProps {
+interface BenchProps {
   readonly jobId: string;
   readonly number: number;
-  readonly journal: DeviceJournal;
   readonly shop: Shop;
   readonly customer: Customer | undefined;
 }
 
-/** A job's screen: work line, air map, the station's work, ledger. */
-export function Bench({ jobId, number, journal, shop, customer }: BenchProps) {
+/** A job's screen, once its journal is here. */
+export function Bench(props: BenchProps) {
+  return (
+    <OpenJournal jobId={props.jobId} number={props.number}>
+      {(journal) => <OpenBench {...props} journal={journal} />}
+    </OpenJournal>
+  );
+}
+
+/** Work line, air map, the station's work, ledger. */
+function OpenBench({ jobId, number, journal, shop, customer }: BenchProps & { journal: DeviceJournal }) {
   const job = useJournal(jobId, journal, shop);
   const [station, setStation] = useState<StationId>(job.state.nextStation.station);
   const [overlay, setOverlay] = useState<Overlay>({});

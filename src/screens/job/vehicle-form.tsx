@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import { BadInput, validate } from "@/core/input";
+import { LIMIT_FIELDS, limitFromShown, shownLimit } from "@/core/shop/limit-fields";
 import type { Limit, LimitId } from "@/core/shop/settings";
 import { parseNumber, parseQuantity } from "@/core/units";
 import {
@@ -20,7 +21,6 @@ import {
 import { Chips, Choice, Tick } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
-import { LIMIT_FIELDS, limitFromShown, shownLimit } from "../shop/limit-fields";
 import { draftOfEvap, EMPTY_EVAP, type EvapDraft, EvapForm, evapOf } from "./evap-form";
 import { typedQuantity } from "./fields";
 

@@ -2,6 +2,7 @@
 
 import { useEffect, useRef } from "react";
 import { STATION_NAMES, STATIONS } from "@/core/journal";
+import { takeEarlyKeys } from "@/ui/early-keys";
 import { usePreferences } from "./preferences";
 
 export interface KeyAction {
@@ -34,6 +35,8 @@ export function useKeys(handlers: Readonly<Record<string, (() => void) | undefin
   latest.current = { handlers, own: preferences.keys };
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
+      // This page hears for itself now.
+      if (e.isTrusted) takeEarlyKeys();
       if (e.ctrlKey || e.metaKey || e.altKey || !(e.target instanceof Element)) return;
       if (e.target.closest(FIELDS) || (e.key === " " && e.target.closest(PRESSED_BY_SPACE))) return;
       const pressed = KEY_ACTIONS.find((a) => keyOf(a, latest.current.own).toLowerCase() === e.key.toLowerCase());
@@ -43,6 +46,13 @@ export function useKeys(handlers: Readonly<Record<string, (() => void) | undefin
       handler();
     };
     window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
+    // Once all of the page listens.
+    const early = setTimeout(() => {
+      for (const key of takeEarlyKeys()) document.body.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true }));
+    });
+    return () => {
+      clearTimeout(early);
+      window.removeEventListener("keydown", onKey);
+    };
   }, []);
 }

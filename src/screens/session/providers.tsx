@@ -1,12 +1,22 @@
 "use client";
 
-import type { ReactNode } from "react";
+import { setNonce } from "get-nonce";
+import { type ReactNode, useEffect } from "react";
 import { useChangeStream } from "./changes";
 import { useSender } from "./outbox";
 import { PersonProvider } from "./person";
 import { PreferencesProvider } from "./preferences";
 
+/** Style elements that a library makes carry the page's own nonce: no other would count. */
+function useStyleNonce(): void {
+  useEffect(() => {
+    const nonce = document.querySelector<HTMLElement>("script[nonce]")?.nonce;
+    if (nonce) setNonce(nonce);
+  }, []);
+}
+
 export function Providers({ children }: { children: ReactNode }) {
+  useStyleNonce();
   useSender();
   useChangeStream();
   return (

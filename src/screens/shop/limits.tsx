@@ -1,11 +1,11 @@
 "use client";
 
 import { useState } from "react";
+import { LIMIT_FIELDS, LIMIT_GROUPS, limitFromShown, shownLimit } from "@/core/shop/limit-fields";
 import { DEFAULT_LIMITS, LIMIT_IDS, type LimitId } from "@/core/shop/settings";
 import { parseNumber } from "@/core/units";
 import { Button } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";
-import { LIMIT_FIELDS, LIMIT_GROUPS, limitFromShown, shownLimit } from "./limit-fields";
 import type { ShopPartProps } from "./shop";
 
 /** Every limit with its source; what the shop sets itself says so. */

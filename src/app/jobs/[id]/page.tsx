@@ -1,23 +1,14 @@
-import { notFound } from "next/navigation";
-import { OpenBench } from "@/screens/job/open-bench";
+import { Bench } from "@/screens/job/bench";
 import { Providers } from "@/screens/session/providers";
-import { jobNumber, readCustomer, requireJob } from "@/server/jobs";
-import { NotFound } from "@/server/refusals";
+import { jobNumber, readCustomer } from "@/server/jobs";
 import { readShop } from "@/server/shop";
+import { jobPage } from "./job-page";
 
 export const dynamic = "force-dynamic";
 
-export default async function JobPage({ params }: { params: Promise<{ id: string }> }) {
-  const { id } = await params;
-  try {
-    requireJob(id);
-  } catch (error) {
-    if (error instanceof NotFound) notFound();
-    throw error;
-  }
-  return (
-    <Providers>
-      <OpenBench jobId={id} number={jobNumber(id)} shop={readShop()} customer={readCustomer(id)} />
-    </Providers>
-  );
-}
+/** The journal is not sent along: the device has it, or fetches it. */
+export default jobPage((id) => (
+  <Providers>
+    <Bench jobId={id} number={jobNumber(id)} shop={readShop()} customer={readCustomer(id)} />
+  </Providers>
+));

@@ -1,8 +1,9 @@
 import { changeStream } from "@/server/changes";
+import { door } from "@/server/http";
 
 export const dynamic = "force-dynamic";
 
 /** Not compressed on the way: each change is to arrive at once. */
 const HEADERS = { "content-type": "text/event-stream", "cache-control": "no-cache, no-transform" };
 
-export const GET = (request: Request) => new Response(changeStream(request.signal), { headers: HEADERS });
+export const GET = (request: Request) => door(request, () => new Response(changeStream(request.signal), { headers: HEADERS }));

@@ -1,4 +1,4 @@
-import { answer, jsonBody } from "@/server/http";
+import { door, jsonBody } from "@/server/http";
 import { openJob } from "@/server/jobs";
 
-export const POST = (request: Request) => answer(async () => openJob(await jsonBody(request)));
+export const POST = (request: Request) => door(request, async () => openJob(await jsonBody(request)));

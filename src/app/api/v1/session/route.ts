@@ -3,7 +3,7 @@ import { promisify } from "node:util";
 import { BadInput, needed, strictObject, validate } from "@/core/input";
 import { GATE_COOKIE } from "@/server/gate";
 import { guess } from "@/server/guesses";
-import { answer, jsonBody } from "@/server/http";
+import { jsonBody, openDoor } from "@/server/http";
 import { takeCode } from "@/server/live";
 
 const passphraseSchema = strictObject({ passphrase: needed("The passphrase", "Type the shop passphrase", 200) });
@@ -12,7 +12,7 @@ const derive = promisify(scrypt) as (passphrase: string, salt: string, length: n
 
 /** Lets a device in for the shop passphrase, or for a code shown on a device that is in. */
 export const POST = (request: Request) =>
-  answer(async () => {
+  openDoor(request, async () => {
     const gate = process.env.PELOTA_GATE;
     const { passphrase } = validate<{ passphrase: string }>(passphraseSchema, await jsonBody(request, 4096));
     if (!gate) throw new BadInput("This shop asks for no passphrase");

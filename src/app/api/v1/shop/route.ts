@@ -1,6 +1,6 @@
-import { answer, jsonBody } from "@/server/http";
+import { door, jsonBody } from "@/server/http";
 import { readShopVersion, writeShop } from "@/server/shop";
 
 export const dynamic = "force-dynamic";
-export const GET = () => answer(() => readShopVersion());
-export const PUT = (request: Request) => answer(async () => writeShop(await jsonBody(request)));
+export const GET = (request: Request) => door(request, () => readShopVersion());
+export const PUT = (request: Request) => door(request, async () => writeShop(await jsonBody(request)));

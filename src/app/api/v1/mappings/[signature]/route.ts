@@ -1,9 +1,10 @@
-import { answer, jsonBody } from "@/server/http";
+import { door, jsonBody } from "@/server/http";
 import { readMapping, writeMapping } from "@/server/mappings";
 
 export const dynamic = "force-dynamic";
 type Context = { params: Promise<{ signature: string }> };
 
-export const GET = (_request: Request, { params }: Context) => answer(async () => readMapping((await params).signature) ?? null);
+export const GET = (request: Request, { params }: Context) =>
+  door(request, async () => readMapping((await params).signature) ?? null);
 export const PUT = (request: Request, { params }: Context) =>
-  answer(async () => writeMapping((await params).signature, await jsonBody(request)));
+  door(request, async () => writeMapping((await params).signature, await jsonBody(request)));

@@ -1,6 +1,6 @@
 import type { Held } from "@/core/journal";
-import { answer, jsonBody } from "@/server/http";
-import { answerBehind, appendEntries, readEntries } from "@/server/jobs";
+import { door, jsonBody } from "@/server/http";
+import { answerBehind, readEntries, takeEntries } from "@/server/jobs";
 
 export const dynamic = "force-dynamic";
 type Context = { params: Promise<{ id: string }> };
@@ -19,7 +19,7 @@ function heldBy(request: Request): Held | undefined {
  * only `after` get a bare list.
  */
 export const GET = (request: Request, { params }: Context) =>
-  answer(async () => {
+  door(request, async () => {
     const { id } = await params;
     const held = heldBy(request);
     return held ? answerBehind(id, held) : readEntries(id, number(asked(request, "after") ?? ""));
@@ -27,9 +27,9 @@ export const GET = (request: Request, { params }: Context) =>
 
 /** `behind`: what was posted and all that the device had missed. Devices that do not say it get what they posted. */
 export const POST = (request: Request, { params }: Context) =>
-  answer(async () => {
+  door(request, async () => {
     const { id } = await params;
-    const posted = appendEntries(id, await jsonBody(request));
+    const posted = await takeEntries(id, await jsonBody(request));
     const held = heldBy(request);
     return held ? answerBehind(id, held, posted) : posted;
   });

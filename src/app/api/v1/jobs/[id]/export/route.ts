@@ -1,10 +1,10 @@
-import { answer } from "@/server/http";
+import { door } from "@/server/http";
 import { exportJob } from "@/server/jobs";
 
 export const dynamic = "force-dynamic";
 
-export const GET = (_request: Request, { params }: { params: Promise<{ id: string }> }) =>
-  answer(async () => {
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
+  door(request, async () => {
     const file = exportJob((await params).id);
     return new Response(JSON.stringify(file, null, 1), {
       headers: {

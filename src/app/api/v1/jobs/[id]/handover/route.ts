@@ -1,20 +1,17 @@
-import { answer } from "@/server/http";
-import { jobNumber, readCustomer, readJob } from "@/server/jobs";
-import { handoverPdf } from "@/server/report/handover-pdf";
-import { readShop } from "@/server/shop";
+import { beside } from "@/server/beside";
+import { door } from "@/server/http";
+import { jobNumber, requireJob } from "@/server/jobs";
 
 export const dynamic = "force-dynamic";
 
-export const GET = (_request: Request, { params }: { params: Promise<{ id: string }> }) =>
-  answer(async () => {
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
+  door(request, async () => {
     const { id } = await params;
-    const state = readJob(id);
-    const number = jobNumber(id);
-    const pdf = await handoverPdf({ number, state, shopName: readShop().name, customer: readCustomer(id) });
-    return new Response(new Uint8Array(pdf), {
+    requireJob(id);
+    return new Response(new Uint8Array(await beside("pdf", id)), {
       headers: {
         "content-type": "application/pdf",
-        "content-disposition": `attachment; filename="job-${number}-handover.pdf"`,
+        "content-disposition": `attachment; filename="job-${jobNumber(id)}-handover.pdf"`,
       },
     });
   });

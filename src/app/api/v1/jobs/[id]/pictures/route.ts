@@ -1,10 +1,11 @@
+import { door } from "@/server/http";
 import { requireJob } from "@/server/jobs";
 import { LARGEST_PICTURE, storePicture } from "@/server/pictures";
-import { receiveBytes, takingBytes } from "@/server/upload";
+import { receiveBytes } from "@/server/upload";
 
 /** Takes a picture's bytes as the request's body; its name comes in the query. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
-  takingBytes(request, async () => {
+  door(request, async () => {
     const { id } = await params;
     requireJob(id);
     const tooLarge = "The picture is larger than 15 MB: take it at a lower resolution";

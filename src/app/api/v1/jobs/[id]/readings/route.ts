@@ -1,13 +1,14 @@
-import { readingsCsv } from "@/core/journal";
-import { answer } from "@/server/http";
-import { jobNumber, readJob } from "@/server/jobs";
+import { beside } from "@/server/beside";
+import { door } from "@/server/http";
+import { jobNumber, requireJob } from "@/server/jobs";
 
 export const dynamic = "force-dynamic";
 
-export const GET = (_request: Request, { params }: { params: Promise<{ id: string }> }) =>
-  answer(async () => {
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
+  door(request, async () => {
     const { id } = await params;
-    return new Response(readingsCsv(readJob(id)), {
+    requireJob(id);
+    return new Response(await beside("readings", id), {
       headers: {
         "content-type": "text/csv; charset=utf-8",
         "content-disposition": `attachment; filename="job-${jobNumber(id)}-readings.csv"`,

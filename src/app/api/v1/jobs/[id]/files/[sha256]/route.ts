@@ -1,10 +1,10 @@
 import { readFile } from "@/server/files";
-import { answer } from "@/server/http";
+import { door } from "@/server/http";
 
 export const dynamic = "force-dynamic";
 
-export const GET = (_request: Request, { params }: { params: Promise<{ id: string; sha256: string }> }) =>
-  answer(async () => {
+export const GET = (request: Request, { params }: { params: Promise<{ id: string; sha256: string }> }) =>
+  door(request, async () => {
     const { id, sha256 } = await params;
     const { bytes } = readFile(id, sha256);
     return new Response(new Uint8Array(bytes), {

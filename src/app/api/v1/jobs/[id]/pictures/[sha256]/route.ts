@@ -1,10 +1,10 @@
-import { answer } from "@/server/http";
+import { door } from "@/server/http";
 import { readPicture } from "@/server/pictures";
 
 export const dynamic = "force-dynamic";
 
 export const GET = (request: Request, { params }: { params: Promise<{ id: string; sha256: string }> }) =>
-  answer(async () => {
+  door(request, async () => {
     const { id, sha256 } = await params;
     const bytes = readPicture(id, sha256, new URL(request.url).searchParams.has("thumbnail"));
     return new Response(new Uint8Array(bytes), {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { DEFAULT_LIMITS, LIMIT_IDS } from "@/core/shop/settings";
 import { LIMIT_FIELDS, LIMIT_GROUPS, limitFromShown, shownLimit } from "./limit-fields";
+import { DEFAULT_LIMITS, LIMIT_IDS } from "./settings";
 
 describe("limits as they are typed", () => {
   it("stand in one group each, with a unit", () => {

@@ -4,27 +4,34 @@ import { Component, type ReactNode, useCallback, useEffect, useState } from "rea
 import { type DeviceJournal, deviceJournal } from "@/core/journal";
 import { Button, LinkButton } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
-import { dropCopy, readCopy } from "../session/device-store";
-import { fetchBehind, takenIn } from "../session/outbox";
-import { Bench, type BenchProps } from "./bench";
+import { dropCopy, readCopy } from "./device-store";
+import { fetchBehind, takenIn } from "./outbox";
 
-const caughtUp = async (jobId: string, journal: DeviceJournal) => takenIn(journal, await fetchBehind(jobId, journal));
-
-/** A server nearby has answered by then, and the bench need not be drawn twice, ms. */
+/** A server nearby has answered by then, and nothing need be drawn twice, ms. */
 const NEARBY = 400;
 
-/** A job's journal: this device's own copy, caught up where the server answers at once; else all that the server has. */
-async function opened(jobId: string): Promise<DeviceJournal> {
+/**
+ * A job's journal, read from this device's own copy and caught up by the server.
+ * @param newest only what the server has just confirmed will do; else the copy serves where no answer comes at once.
+ */
+async function opened(jobId: string, newest: boolean): Promise<DeviceJournal> {
   const copy = await readCopy(jobId);
-  const whole = caughtUp(jobId, copy ?? deviceJournal([]));
-  if (!copy) return whole;
+  const known = copy ?? deviceJournal([]);
+  const whole = fetchBehind(jobId, known).then((answer) => takenIn(known, answer));
+  if (!copy || newest) return whole;
   const late = new Promise<DeviceJournal>((done) => setTimeout(done, NEARBY, copy));
   return Promise.race([whole.catch(() => late), late]);
 }
 
-/** A job's screen, once its journal is here. */
-export function OpenBench(props: Omit<BenchProps, "journal">) {
-  const { jobId, number } = props;
+interface OpenJournalProps {
+  readonly jobId: string;
+  readonly number: number;
+  readonly newest?: boolean;
+  readonly children: (journal: DeviceJournal) => ReactNode;
+}
+
+/** Draws what a job's journal is needed for, once it is here. */
+export function OpenJournal({ jobId, number, newest = false, children }: OpenJournalProps) {
   const [journal, setJournal] = useState<DeviceJournal>();
   const [error, setError] = useState("");
   const [anew, setAnew] = useState(false);
@@ -32,14 +39,14 @@ export function OpenBench(props: Omit<BenchProps, "journal">) {
   const open = useCallback(() => {
     let left = false;
     setError("");
-    opened(jobId).then(
+    opened(jobId, newest).then(
       (here) => left || setJournal(here),
       (failed) => left || setError((failed as Error).message),
     );
     return () => {
       left = true;
     };
-  }, [jobId]);
+  }, [jobId, newest]);
   useEffect(open, [open]);
 
   const openAnew = () => {
@@ -50,12 +57,7 @@ export function OpenBench(props: Omit<BenchProps, "journal">) {
       .then(open);
   };
 
-  if (journal)
-    return (
-      <CopyBoundary onBroken={anew ? undefined : openAnew}>
-        <Bench {...props} journal={journal} />
-      </CopyBoundary>
-    );
+  if (journal) return <CopyBoundary onBroken={anew ? undefined : openAnew}>{children(journal)}</CopyBoundary>;
   return (
     <main className="mx-auto flex max-w-xl flex-col gap-4 p-8" aria-busy={error === ""}>
       <h1 className="text-2xl font-bold">Job {number}</h1>
@@ -78,7 +80,7 @@ export function OpenBench(props: Omit<BenchProps, "journal">) {
   );
 }
 
-/** Where the copy on this device is what breaks the bench, the job is fetched anew; what breaks then is said as ever. */
+/** Where the copy on this device is what breaks, the job is fetched anew; what breaks then is said as ever. */
 class CopyBoundary extends Component<{ onBroken: (() => void) | undefined; children: ReactNode }, { error?: Error }> {
   override state: { error?: Error } = {};
 

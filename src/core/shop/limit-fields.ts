@@ -1,4 +1,4 @@
-import type { LimitId } from "@/core/shop/settings";
+import type { LimitId } from "./settings";
 
 export interface LimitField {
   readonly name: string;

@@ -1,0 +1,112 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { v4 as uuid } from "uuid";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
+import { NATURAL } from "@/core/core.fixture";
+import { beside } from "./beside";
+import { boardFolded, listJobs } from "./board";
+import { listen } from "./changes";
+import { db } from "./db/open";
+import { appendEntries, openJob, takeEntries } from "./jobs";
+import { WORK } from "./work";
+
+const AT = "2026-03-02T08:00:00.000Z";
+const folder = mkdtempSync(join(tmpdir(), "pelota-thread-"));
+process.env.PELOTA_DATA = folder;
+
+interface Started {
+  ask: (what: string, jobId: string) => Promise<unknown>;
+  stop: () => void;
+  kill: () => void;
+}
+const shared = globalThis as typeof globalThis & { pelotaThread?: Started };
+let thread: Started;
+
+beforeAll(async () => {
+  // As the server is started: by a script, with the thread bundled.
+  const { startThread } = (await import("../../scripts/thread.mjs" as string)) as { startThread: () => Promise<Started> };
+  thread = await startThread();
+  shared.pelotaThread = thread;
+}, 60_000);
+afterAll(() => {
+  thread.stop();
+  delete shared.pelotaThread;
+  db().$client.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const jobId = uuid();
+const entry = (kind: string, body: object) => ({
+  id: uuid(),
+  jobId,
+  kind,
+  v: 1,
+  at: AT,
+  by: "Wren Alder",
+  device: "tablet",
+  deviceSeq: 1,
+  seenSeq: 0,
+  body,
+});
+
+describe("the thread beside the server", () => {
+  it("lets the board follow an entry, and says so to whoever listens", async () => {
+    const heard: string[] = [];
+    const leave = listen((id) => heard.push(id));
+    openJob({ id: uuid(), jobId, at: AT, by: "Wren Alder", device: "tablet", deviceSeq: 0 });
+    appendEntries(jobId, entry("vehicle", NATURAL));
+    appendEntries(jobId, entry("story", { complaint: "Hiss at idle", symptoms: [], verified: "seen" }));
+    const before = heard.length;
+    await vi.waitFor(() => expect(listJobs()[0]).toMatchObject({ complaint: "Hiss at idle", top: 3, folded: 3 }));
+    await vi.waitFor(() => expect(heard.length).toBeGreaterThan(before));
+    leave();
+    appendEntries(jobId, entry("story", { complaint: "Hiss and smell", symptoms: [], verified: "seen" }));
+    await boardFolded();
+    expect(listJobs()[0]).toMatchObject({ complaint: "Hiss and smell", folded: 4 });
+  });
+
+  it("works out the same as is worked out here", async () => {
+    expect(await beside("gates", jobId)).toEqual(WORK.gates(jobId));
+    expect(await beside("readings", jobId)).toEqual(WORK.readings(jobId));
+    expect(
+      Buffer.from(await beside("pdf", jobId))
+        .subarray(0, 5)
+        .toString(),
+    ).toBe("%PDF-");
+  });
+
+  it("judges the gates of an entry that closes, and a refusal is the same as ever", async () => {
+    const close = entry("close", { decidedOn: 4 });
+    const refusal = await takeEntries(jobId, close).catch((error: Error) => error.message);
+    expect(refusal).toMatch(/Nothing has been repaired/);
+    expect(() => appendEntries(jobId, close)).toThrow(refusal as string);
+    // What is recorded while the gates are judged makes them another state's.
+    const judged = { lastSeq: 4, blocks: { close: [], handOver: [] } };
+    shared.pelotaThread = {
+      ...thread,
+      ask: async () => {
+        appendEntries(jobId, entry("note", { text: "in between" }));
+        return judged;
+      },
+    };
+    await expect(takeEntries(jobId, close)).rejects.toThrow(/changed since you looked/);
+    shared.pelotaThread = thread;
+    expect(listJobs()[0]?.status).toBe("open");
+  });
+
+  it("says what went wrong with its code, and goes on", async () => {
+    await expect(beside("readings", uuid())).rejects.toThrow(/no such job/);
+    expect(await beside("gates", jobId)).toEqual(WORK.gates(jobId));
+  });
+
+  it("is started again where it ends by itself; what was asked of it fails and is not waited for for ever", async () => {
+    const asked = beside("pdf", jobId);
+    thread.kill();
+    await expect(asked).rejects.toThrow(/has ended/);
+    await vi.waitFor(async () => expect(await beside("gates", jobId)).toEqual(WORK.gates(jobId)), {
+      timeout: 15_000,
+      interval: 300,
+    });
+  });
+});
