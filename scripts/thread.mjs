@@ -7,7 +7,7 @@ const AGAIN = 1000;
 
 /**
  * Starts the thread that works beside the serving one; it is there when this is done. What is asked of it while it ends
- * fails, and the next one is asked the next time.
+ * fails, and is asked of the next one when it is tried again.
  */
 export async function startThread() {
   let worker;
@@ -29,7 +29,7 @@ export async function startThread() {
         }
         const asked = open.get(said.id);
         open.delete(said.id);
-        if (said.failed) asked?.fail(Object.assign(new Error(said.failed.message), said.failed));
+        if (said.failed) asked?.fail(said.failed);
         else asked?.done(said.done);
       });
       worker.on("error", (error) => {
@@ -38,18 +38,18 @@ export async function startThread() {
       });
       worker.on("exit", () => {
         up = false;
-        for (const { fail: failed } of open.values()) failed(new Error("The thread beside the server has ended"));
+        for (const { fail: failed } of open.values()) failed({ message: "The thread beside the server has ended" });
         open.clear();
         if (!stopping) setTimeout(() => start().catch(() => {}), AGAIN).unref();
       });
     });
   await start();
   return {
-    ask: (what, jobId) =>
+    ask: (what, argument) =>
       new Promise((done, fail) => {
-        if (!up) return fail(new Error("The thread beside the server is being started: try again in a moment"));
+        if (!up) return fail({ message: "The thread beside the server is being started" });
         open.set(++last, { done, fail });
-        worker.postMessage({ id: last, what, jobId });
+        worker.postMessage({ id: last, what, argument });
       }),
     kill: () => worker.terminate(),
     stop() {

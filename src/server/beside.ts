@@ -1,21 +1,55 @@
+import { BadInput } from "@/core/input";
+import { Conflict, NotFound } from "./refusals";
 import type { WORK } from "./work";
 
 type Work = typeof WORK;
 type Done<K extends keyof Work> = Awaited<ReturnType<Work[K]>>;
 
-/** The thread beside the one that serves; whoever starts the server puts it there. */
+/** What went wrong, as it goes from one thread to another: classes do not. */
+export interface Failure {
+  readonly message: string;
+  readonly refusal?: "bad-input" | "conflict" | "not-found";
+  readonly path?: string;
+  readonly code?: unknown;
+}
+
+export function failureOf(error: unknown): Failure {
+  const { message, code } = error as Error & { code?: unknown };
+  if (error instanceof BadInput) return { message, refusal: "bad-input", path: error.path };
+  if (error instanceof Conflict) return { message, refusal: "conflict" };
+  if (error instanceof NotFound) return { message, refusal: "not-found" };
+  return { message, code };
+}
+
+function errorOf({ message, refusal, path, code }: Failure): Error {
+  if (refusal === "bad-input") return new BadInput(message, path);
+  if (refusal === "conflict") return new Conflict(message);
+  if (refusal === "not-found") return new NotFound(message);
+  return Object.assign(new Error(message), { code });
+}
+
+/** The thread beside the one that serves; whoever starts the server puts it there. It fails with a Failure. */
 interface Thread {
-  readonly ask: <K extends keyof Work>(what: K, jobId: string) => Promise<Done<K>>;
+  readonly ask: <K extends keyof Work>(what: K, argument: string) => Promise<Done<K>>;
 }
 const thread = (): Thread | undefined => (globalThis as typeof globalThis & { pelotaThread?: Thread }).pelotaThread;
 
 /** Whether there is a thread beside this one. */
 export const besides = () => thread() !== undefined;
 
-/** Has something worked out beside the serving thread, so that nobody waits for another's long job; here where there is none. */
-export async function beside<K extends keyof Work>(what: K, jobId: string): Promise<Done<K>> {
+/**
+ * Has something worked out beside the serving thread, so that nobody waits for another's long job; here where there is none.
+ * @param argument what the work is done on: a job's id, or a text. Throws what the work throws.
+ */
+export async function beside<K extends keyof Work>(what: K, argument: string): Promise<Done<K>> {
   const there = thread();
-  if (there) return there.ask(what, jobId);
-  const { WORK: here } = await import("./work");
-  return (await here[what](jobId)) as Done<K>;
+  if (!there) {
+    const { WORK: here } = await import("./work");
+    return (await here[what](argument)) as Done<K>;
+  }
+  try {
+    return await there.ask(what, argument);
+  } catch (failure) {
+    throw errorOf(failure as Failure);
+  }
 }

@@ -93,13 +93,17 @@ export function storeReceived(
   return { sha256: received.sha256 };
 }
 
-/** A job's file by its hash. Throws NotFound. */
-export function readFile(jobId: string, sha256: string, at: Db = db(), folder = dataFolder()): { name: string; bytes: Buffer } {
+/** Where a job's file lies, by its hash. Throws NotFound. */
+export function fileOf(jobId: string, sha256: string, at: Db = db(), folder = dataFolder()): string {
   const row = at
     .select()
     .from(files)
     .where(and(eq(files.jobId, jobId), eq(files.sha256, sha256)))
     .get();
   if (!row || !existsSync(pathOf(folder, sha256))) throw new NotFound("There is no such file in this job");
-  return { name: row.name, bytes: readFileSync(pathOf(folder, sha256)) };
+  return pathOf(folder, sha256);
 }
+
+/** A job's file in memory, whole. Throws NotFound. */
+export const readFile = (jobId: string, sha256: string, at: Db = db(), folder = dataFolder()): Buffer =>
+  readFileSync(fileOf(jobId, sha256, at, folder));

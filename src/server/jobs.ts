@@ -356,9 +356,7 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
     queries(at).grow.run({ top: topSeq(at, file.jobId), jobId: file.jobId });
     return { id: file.jobId, number, added };
   });
-  const job = run.immediate();
-  tellChanged(file.jobId);
-  return job;
+  return run.immediate();
 }
 
 const customerSchema = yup

@@ -49,12 +49,12 @@ export async function storePicture(
 
 /** A job's picture, or its thumbnail, as WebP. Throws NotFound. */
 export function readPicture(jobId: string, sha256: string, thumbnail: boolean, at: Db = db(), folder = dataFolder()): Buffer {
-  if (!thumbnail) return readFile(jobId, sha256, at, folder).bytes;
+  if (!thumbnail) return readFile(jobId, sha256, at, folder);
   const row = at
     .select({ sha256: files.sha256 })
     .from(files)
     .where(and(eq(files.jobId, jobId), eq(files.name, thumbnailName(sha256))))
     .get();
   if (!row) throw new NotFound("There is no such picture in this job");
-  return readFile(jobId, row.sha256, at, folder).bytes;
+  return readFile(jobId, row.sha256, at, folder);
 }

@@ -373,7 +373,7 @@ describe("beside the journal", () => {
     const { sha256 } = storeFile(jobId, "drive.csv", bytes, db, folder);
     storeFile(jobId, "drive.csv", bytes, db, folder);
     expect(readFile(jobId, sha256, db, folder)).toMatchObject({ name: "drive.csv" });
-    expect(readFile(jobId, sha256, db, folder).bytes.toString()).toContain("0,700");
+    expect(readFile(jobId, sha256, db, folder).toString()).toContain("0,700");
     const kept = join(folder, "files", sha256.slice(0, 2));
     expect(existsSync(join(kept, sha256))).toBe(true);
     expect(readdirSync(kept)).toHaveLength(1);
@@ -383,7 +383,7 @@ describe("beside the journal", () => {
     // A stump that a full disk left is not taken for the file.
     writeFileSync(join(kept, sha256), bytes.subarray(0, 3));
     storeFile(jobId, "drive.csv", bytes, db, folder);
-    expect(readFile(jobId, sha256, db, folder).bytes.equals(bytes)).toBe(true);
+    expect(readFile(jobId, sha256, db, folder).equals(bytes)).toBe(true);
     expect(readdirSync(kept)).toEqual([sha256]);
   });
 
@@ -518,7 +518,7 @@ describe("pulling the plug", () => {
     for (const line of answered) {
       const [kind, ...what] = line.split(" ") as [string, ...string[]];
       if (kind === "note") expect(texts).toEqual(expect.arrayContaining(what));
-      else expect(readFile(jobId, what[0] as string, after, folder).bytes.length).toBeGreaterThan(20_000 - 1);
+      else expect(readFile(jobId, what[0] as string, after, folder).length).toBeGreaterThan(20_000 - 1);
     }
     after.$client.close();
     expect((await verifyData(folder)).wrong).toEqual([]);

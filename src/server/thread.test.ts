@@ -4,11 +4,13 @@ import { join } from "node:path";
 import { v4 as uuid } from "uuid";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { NATURAL } from "@/core/core.fixture";
+import { BadInput } from "@/core/input";
 import { beside } from "./beside";
 import { boardFolded, listJobs } from "./board";
 import { listen } from "./changes";
 import { db } from "./db/open";
 import { appendEntries, openJob, takeEntries } from "./jobs";
+import { Conflict, NotFound } from "./refusals";
 import { WORK } from "./work";
 
 const AT = "2026-03-02T08:00:00.000Z";
@@ -95,8 +97,18 @@ describe("the thread beside the server", () => {
     expect(listJobs()[0]?.status).toBe("open");
   });
 
-  it("says what went wrong with its code, and goes on", async () => {
-    await expect(beside("readings", uuid())).rejects.toThrow(/no such job/);
+  it("takes a job file in, and refuses what is none as it is refused here", async () => {
+    const file = await beside("exported", jobId);
+    expect(JSON.parse(file)).toMatchObject(
+      JSON.parse(WORK.exported(jobId) as string, (key, value) => (key === "exportedAt" ? expect.anything() : value)),
+    );
+    expect(await beside("imported", file)).toMatchObject({ id: jobId, added: 0 });
+    await expect(beside("imported", file.slice(0, 99))).rejects.toBeInstanceOf(BadInput);
+    await expect(beside("imported", file.replace("Hiss at idle", "Something else"))).rejects.toBeInstanceOf(Conflict);
+  });
+
+  it("says what went wrong, and goes on", async () => {
+    await expect(beside("readings", uuid())).rejects.toBeInstanceOf(NotFound);
     expect(await beside("gates", jobId)).toEqual(WORK.gates(jobId));
   });
 

@@ -1,4 +1,5 @@
 import { parentPort } from "node:worker_threads";
+import { failureOf } from "./beside";
 import { staleJobs, tryRefresh } from "./board";
 import { db } from "./db/open";
 import { WORK } from "./work";
@@ -8,7 +9,7 @@ import { WORK } from "./work";
 interface Ask {
   readonly id: number;
   readonly what: keyof typeof WORK;
-  readonly jobId: string;
+  readonly argument: string;
 }
 
 const port = parentPort;
@@ -23,13 +24,24 @@ const PAUSE = 5000;
 let folding = false;
 let notBefore = 0;
 
+/** Columns can be folded anew: whoever writes a journal meanwhile does not wait for the disk on their behalf. */
+function withoutWaiting<T>(write: () => T): T {
+  const { $client } = db();
+  $client.pragma("synchronous = NORMAL");
+  try {
+    return write();
+  } finally {
+    $client.pragma("synchronous = FULL");
+  }
+}
+
 /** Folds what was written to, one job at a time, so that who asks meanwhile waits for one at most. */
 async function follow(): Promise<void> {
   if (folding || Date.now() < notBefore) return;
   folding = true;
   try {
     for (const jobId of staleJobs()) {
-      if (tryRefresh(jobId)) port?.postMessage({ changed: jobId });
+      if (withoutWaiting(() => tryRefresh(jobId))) port?.postMessage({ changed: jobId });
       else notBefore = Date.now() + PAUSE;
       await turn();
     }
@@ -44,19 +56,21 @@ async function follow(): Promise<void> {
 
 port.on("message", async (ask: Ask | "stop") => {
   if (ask === "stop") {
-    db().$client.close();
-    process.exit(0);
+    try {
+      db().$client.close();
+    } finally {
+      // Data that are away need no closing.
+      process.exit(0);
+    }
   }
   try {
-    port.postMessage({ id: ask.id, done: await WORK[ask.what](ask.jobId) });
+    port.postMessage({ id: ask.id, done: await WORK[ask.what](ask.argument) });
   } catch (error) {
-    const { message, code } = error as Error & { code?: unknown };
-    port.postMessage({ id: ask.id, failed: { message, code } });
+    port.postMessage({ id: ask.id, failed: failureOf(error) });
   }
 });
 
-// What is written here can be worked out anew: whoever writes a journal does not wait for the disk on its behalf.
-db().$client.pragma("synchronous = NORMAL");
+db();
 port.postMessage("ready");
 void follow();
 setInterval(() => void follow(), LOOK_EVERY);

@@ -1,11 +1,13 @@
-import { readingsCsv } from "@/core/journal";
-import { gatesOf, jobNumber, readCustomer, readJob } from "./jobs";
+import { parseJobFile, readingsCsv } from "@/core/journal";
+import { exportJob, gatesOf, importJob, jobNumber, readCustomer, readJob } from "./jobs";
 import { handoverPdf } from "./report/handover-pdf";
 import { readShop } from "./shop";
 
-/** What is worked out from a job's whole journal, and takes long where the job is long. */
+/** What takes long where a job is long. */
 export const WORK = {
   gates: (jobId: string) => gatesOf(jobId),
+  imported: (file: string) => importJob(parseJobFile(file)),
+  exported: (jobId: string) => JSON.stringify(exportJob(jobId), null, 1),
   readings: (jobId: string) => readingsCsv(readJob(jobId)),
   pdf: (jobId: string) =>
     handoverPdf({ number: jobNumber(jobId), state: readJob(jobId), shopName: readShop().name, customer: readCustomer(jobId) }),

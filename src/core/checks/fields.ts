@@ -58,14 +58,72 @@ export const oneOfField = <T extends string>(name: string, values: readonly T[])
     .oneOf(values, `${name} is one of ${values.join(", ")}`)
     .required(`${name} is missing`);
 
+/** A column of a series, and between which values any of it lies. */
+interface Column {
+  readonly name: string;
+  readonly low: number;
+  readonly high: number;
+}
+/** The column that a series follows, s from the record's own zero. */
+const TIME: Column = { name: "The time", low: -7200, high: 7200 };
+
+const wrongNumber = ({ name, low, high }: Column, value: number): string | undefined => {
+  if (!Number.isFinite(value)) return `${name} is a number`;
+  if (value < low) return low === 0 ? `${name} cannot be negative` : `${name} cannot lie below ${low}`;
+  return value > high ? `${name} cannot lie above ${high}` : undefined;
+};
+
+/** What is wrong with a series, and where; undefined where all is well. */
+function wrongRow(
+  list: readonly unknown[],
+  columns: readonly Column[],
+  rising: "rising" | "not falling",
+): [string, string] | undefined {
+  let before = Number.NEGATIVE_INFINITY;
+  for (const [i, row] of list.entries()) {
+    if (!Array.isArray(row) || row.length !== columns.length)
+      return [`[${i}]`, `A reading is a list of ${columns.length} numbers`];
+    for (const [c, column] of columns.entries()) {
+      const wrong = wrongNumber(column, row[c]);
+      if (wrong) return [`[${i}][${c}]`, wrong];
+    }
+    const time = row[0] as number;
+    if (time < before || (time === before && rising === "rising")) return [`[${i}][0]`, "Readings must rise in time"];
+    before = time;
+  }
+  return undefined;
+}
+
+/**
+ * Readings over time, [s, …], looked through in one go: a list of thousands is validated while others wait.
+ * @param columns what follows the time; @param rising whether two may have the same time.
+ */
+export const seriesField = <T extends readonly number[]>(
+  columns: readonly Column[],
+  longest: number,
+  rising: "rising" | "not falling" = "rising",
+) =>
+  yup
+    .array<yup.AnyObject, T>()
+    .max(longest)
+    .required()
+    .test("rows", function (list) {
+      const wrong = wrongRow(list ?? [], [TIME, ...columns], rising);
+      return !wrong || this.createError({ path: `${this.path}${wrong[0]}`, message: wrong[1] });
+    });
+
+/** A list of numbers. */
+export const numbersField = (longest: number) =>
+  yup
+    .array<yup.AnyObject, number>()
+    .max(longest)
+    .test("numbers", function (list) {
+      const at = (list ?? []).findIndex((value: unknown) => !Number.isFinite(value));
+      return at < 0 || this.createError({ path: `${this.path}[${at}]`, message: "A series holds numbers only" });
+    });
+
 /** Vacuum over time: [s, vacuum in `unit`], rising in time. */
-export const samplesField = yup
-  .array()
-  .of(yup.tuple([secondsField("Sample time"), yup.number().min(-1e5).max(1e6).required()]).required())
-  .max(5000)
-  .test("rising", "Samples must rise in time", (list) =>
-    (list ?? []).every((s, i, all) => i === 0 || (s?.[0] ?? 0) > (all[i - 1]?.[0] ?? 0)),
-  );
+export const samplesField = seriesField<[number, number]>([{ name: "A reading", low: -1e5, high: 1e6 }], 5000);
 
 /** Where points of a record come from: typed by hand, or read from a scan-tool log that is kept by its hash. */
 export type RecordSource =

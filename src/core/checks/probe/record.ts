@@ -1,7 +1,16 @@
 import * as yup from "yup";
 import { strictObject } from "../../input";
 import { type Quantity, quantitySchema } from "../../units";
-import { jointField, oneOfField, percentField, type RecordSource, rpmField, secondsField, sourceField } from "../fields";
+import {
+  jointField,
+  numbersField,
+  oneOfField,
+  percentField,
+  type RecordSource,
+  rpmField,
+  secondsField,
+  sourceField,
+} from "../fields";
 
 export const AGENTS = ["gas", "water", "soap"] as const;
 export type Agent = (typeof AGENTS)[number];
@@ -48,7 +57,7 @@ export interface ProbeRecord {
   readonly series?: ProbeSeries;
 }
 
-const column = yup.array().of(yup.number().required()).max(20000).optional().default(undefined);
+const column = numbersField(20_000).optional().default(undefined);
 
 export const probeSchema = strictObject({
   agent: oneOfField("The agent", AGENTS),

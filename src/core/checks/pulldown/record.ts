@@ -2,7 +2,7 @@ import * as yup from "yup";
 import { strictObject } from "../../input";
 import { quantitySchema, type UnitId, unitsOf } from "../../units";
 import { type EvapSetup, requiredField, ventField } from "../evap-fields";
-import { percentField, type RecordSource, secondsField, sourceField } from "../fields";
+import { percentField, type RecordSource, secondsField, seriesField, sourceField } from "../fields";
 
 /** Tank pressure while the idling engine pulls the shut system down, through its four phases. Times in s. */
 export interface PulldownRecord extends Pick<EvapSetup, "vent" | "fuelLevel" | "required" | "ambient" | "temperature"> {
@@ -28,19 +28,10 @@ export const pulldownSchema = strictObject({
   temperature: quantitySchema("airTemperature").required("Bay temperature is missing"),
   source: sourceField.required(),
   unit: yup.mixed<UnitId>().oneOf(unitsOf("pressure")).required(),
-  points: yup
-    .array()
-    .of(
-      yup
-        .tuple([secondsField("Time"), yup.number().typeError("Tank pressure is a number").min(-1e5).max(1e5).required()])
-        .required(),
-    )
-    .min(FEWEST, `A trace needs at least ${FEWEST} readings over its phases`)
-    .max(20000)
-    .required()
-    .test("rising", "Readings must rise in time", (list) =>
-      (list ?? []).every((s, i, all) => i === 0 || (s?.[0] ?? 0) > (all[i - 1]?.[0] ?? 0)),
-    ),
+  points: seriesField<[number, number]>([{ name: "Tank pressure", low: -1e5, high: 1e5 }], 20_000).min(
+    FEWEST,
+    `A trace needs at least ${FEWEST} readings over its phases`,
+  ),
   ventShutAt: secondsField("Vent shut"),
   purgeOpenAt: secondsField("Purge open"),
   purgeShutAt: secondsField("Purge shut"),

@@ -3,7 +3,14 @@ import { line, needed, strictObject } from "../../input";
 import { type Calibration, calibrationSchema } from "../../shop/machine";
 import { type Quantity, quantitySchema, type UnitId } from "../../units";
 import type { ZoneId } from "../../vehicle";
-import { intoField, jointField as joint, jointsField as joints, secondsField as seconds, zoneField } from "../fields";
+import {
+  intoField,
+  jointField as joint,
+  jointsField as joints,
+  secondsField as seconds,
+  seriesField,
+  zoneField,
+} from "../fields";
 
 /** One low-pressure smoke run, as it went. Times in s from the moment the hose went on. */
 export interface SmokeRun {
@@ -107,22 +114,14 @@ export const smokeRunFields = {
     .noUnknown()
     .strict()
     .required(),
-  samples: yup
-    .array()
-    .of(
-      yup
-        .tuple([
-          seconds("Sample time"),
-          yup.number().min(0, "Flow cannot be negative").max(1e5).required(),
-          yup.number().min(-1e5).max(1e5).required(),
-        ])
-        .required(),
-    )
-    .max(20000)
-    .required()
-    .test("rising", "Samples must rise in time", (list) =>
-      (list ?? []).every((s, i, all) => i === 0 || (s?.[0] ?? 0) >= (all[i - 1]?.[0] ?? 0)),
-    ),
+  samples: seriesField<[number, number, number]>(
+    [
+      { name: "Flow", low: 0, high: 1e5 },
+      { name: "Pressure", low: -1e5, high: 1e5 },
+    ],
+    20_000,
+    "not falling",
+  ),
   arrivals: yup
     .array()
     .of(

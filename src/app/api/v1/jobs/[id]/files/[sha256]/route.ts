@@ -1,4 +1,6 @@
-import { readFile } from "@/server/files";
+import { createReadStream } from "node:fs";
+import { Readable } from "node:stream";
+import { fileOf } from "@/server/files";
 import { door } from "@/server/http";
 
 export const dynamic = "force-dynamic";
@@ -6,8 +8,9 @@ export const dynamic = "force-dynamic";
 export const GET = (request: Request, { params }: { params: Promise<{ id: string; sha256: string }> }) =>
   door(request, async () => {
     const { id, sha256 } = await params;
-    const { bytes } = readFile(id, sha256);
-    return new Response(new Uint8Array(bytes), {
+    // A log may be long: it is handed on as it is read.
+    const bytes = Readable.toWeb(createReadStream(fileOf(id, sha256))) as ReadableStream<Uint8Array>;
+    return new Response(bytes, {
       headers: {
         "content-type": "application/octet-stream",
         "content-disposition": "attachment",
