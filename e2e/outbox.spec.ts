@@ -55,6 +55,25 @@ test("a page that is left while it sends holds nothing up: the next page of its 
   expect(texts).toEqual(["Left in the middle", "Made after it"]);
 });
 
+test("an answer that is cut off on its way counts as none: nothing breaks, and the entry is there once", async ({ context, page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 67 OUT");
+  const id = idOf(page);
+  let cut = 0;
+  await context.route(entries, async (route) => {
+    // Recorded by the server; only half of what it says comes through.
+    const text = await (await route.fetch()).text();
+    await route.fulfill(cut++ < 4 ? { status: 200, body: text.slice(0, text.length / 2) } : { status: 200, body: text });
+  });
+  await note(page, "Half heard");
+  await expect(page.getByLabel("Note", { exact: true })).toHaveValue("");
+  await expect(page.getByText(/could not keep/)).toHaveCount(0);
+  await context.unroute(entries);
+  await expect.poll(async () => (await keptOn(page)).length, { timeout: 20_000 }).toBe(0);
+  await expect(page.getByRole("dialog").getByText("Note: Half heard")).toHaveCount(1);
+  expect((await recorded(page, id)).filter((e) => JSON.stringify(e.body).includes("Half heard"))).toHaveLength(1);
+});
+
 test("what one tab records another tab of the device shows at once, and never loses sight of", async ({ context, page }) => {
   await signIn(page, "Wren Alder");
   await openJob(page, "Hiss", "FW 66 OUT");

@@ -11,6 +11,7 @@ export class Refused extends Error {
   }
 }
 class Offline extends Error {}
+const NO_ANSWER = "No connection to the shop's server. What you typed is kept here and goes out when it is back";
 
 interface Request {
   readonly method: string;
@@ -24,10 +25,12 @@ async function call<T>(path: string, request: Request): Promise<T> {
   try {
     response = await fetch(`/api/v1/${path}`, request);
   } catch {
-    throw new Offline("No connection to the shop's server. What you typed is kept here and goes out when it is back");
+    throw new Offline(NO_ANSWER);
   }
-  const answer = (await response.json().catch(() => ({}))) as { error?: { message: string } };
-  if (!response.ok) throw new Refused(answer.error?.message ?? `The server answered ${response.status}`, response.status);
+  const answer = (await response.json().catch(() => undefined)) as { error?: { message: string } } | undefined;
+  if (!response.ok) throw new Refused(answer?.error?.message ?? `The server answered ${response.status}`, response.status);
+  // An answer that was cut off on its way is none.
+  if (answer === undefined) throw new Offline(NO_ANSWER);
   return answer as T;
 }
 
