@@ -55,23 +55,44 @@ test("a page that is left while it sends holds nothing up: the next page of its 
   expect(texts).toEqual(["Left in the middle", "Made after it"]);
 });
 
-test("an answer that is cut off on its way counts as none: nothing breaks, and the entry is there once", async ({ context, page }) => {
+test("an answer that is cut off on its way counts as none: nothing breaks, and the entry is there once", async ({
+  context,
+  page,
+}) => {
   await signIn(page, "Wren Alder");
   await openJob(page, "Hiss", "FW 67 OUT");
   const id = idOf(page);
   let cut = 0;
   await context.route(entries, async (route) => {
+    if (cut++ >= 4) return route.continue();
     // Recorded by the server; only half of what it says comes through.
     const text = await (await route.fetch()).text();
-    await route.fulfill(cut++ < 4 ? { status: 200, body: text.slice(0, text.length / 2) } : { status: 200, body: text });
+    return route.fulfill({ status: 200, body: text.slice(0, text.length / 2) });
   });
   await note(page, "Half heard");
   await expect(page.getByLabel("Note", { exact: true })).toHaveValue("");
   await expect(page.getByText(/could not keep/)).toHaveCount(0);
-  await context.unroute(entries);
   await expect.poll(async () => (await keptOn(page)).length, { timeout: 20_000 }).toBe(0);
   await expect(page.getByRole("dialog").getByText("Note: Half heard")).toHaveCount(1);
   expect((await recorded(page, id)).filter((e) => JSON.stringify(e.body).includes("Half heard"))).toHaveLength(1);
+});
+
+test("a tab that is closed while it sends holds up no other: what it had taken on goes out from there at once", async ({
+  context,
+  page,
+}) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 68 OUT");
+  const id = idOf(page);
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await expect(other.getByRole("button", { name: "Journal" })).toBeVisible();
+  await page.route(entries, (route) => (route.request().method() === "POST" ? undefined : route.continue()));
+  await note(page, "Taken on and left");
+  await expect.poll(async () => (await keptOn(other))[0]?.lease !== undefined).toBe(true);
+  await page.close({ runBeforeUnload: true });
+  await expect.poll(async () => (await keptOn(other)).length, { timeout: 6000 }).toBe(0);
+  expect((await recorded(other, id)).filter((e) => JSON.stringify(e.body).includes("Taken on and left"))).toHaveLength(1);
 });
 
 test("what one tab records another tab of the device shows at once, and never loses sight of", async ({ context, page }) => {

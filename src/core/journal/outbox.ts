@@ -90,6 +90,13 @@ export function nextTry(kept: readonly Kept[]): number | undefined {
 /** Taken on by a tab. */
 export const leased = (kept: Kept, tab: string, now: number): Kept => ({ ...kept, lease: { tab, until: now + LEASE } });
 
+/** As it is once a tab is gone: what that had taken on is free again. Sent twice, an entry is recorded once. */
+export function leftBy(kept: Kept, tab: string): Kept {
+  if (kept.lease?.tab !== tab) return kept;
+  const { lease: _, ...free } = kept;
+  return free;
+}
+
 /**
  * What becomes of an entry that was not taken.
  * @param status HTTP status; undefined where there was no answer. @param message what the server said.

@@ -1,7 +1,7 @@
 "use client";
 
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
-import { type DeviceJournal, type Entry, type Kept, keptOf, leased, nextBatch } from "@/core/journal";
+import { type DeviceJournal, type Entry, type Kept, keptOf, leased, leftBy, nextBatch } from "@/core/journal";
 import { keysOf, load, save } from "./storage";
 
 /** A job's journal as it was when this device last had it open, whole in one piece. */
@@ -109,6 +109,13 @@ export async function takeOn(tab: string, now: number, hurry: boolean): Promise<
   for (const kept of batch) await tx.store.put(kept);
   await tx.done;
   return batch;
+}
+
+/** Frees what a tab had taken on that is gone. */
+export async function freeLeases(tab: string): Promise<void> {
+  const tx = (await device()).transaction("kept", "readwrite");
+  for (const kept of await tx.store.getAll()) if (kept.lease?.tab === tab) await tx.store.put(leftBy(kept, tab));
+  await tx.done;
 }
 
 /** Changes what is still kept of these; undefined takes it out. */

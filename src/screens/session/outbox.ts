@@ -19,7 +19,7 @@ import {
 } from "@/core/journal";
 import { getJson, Refused, sendJson } from "./api";
 import { deviceId } from "./device";
-import { changeKept, keep, readKept, takeOn } from "./device-store";
+import { changeKept, freeLeases, keep, readKept, takeOn } from "./device-store";
 
 /** A journal that is open in this tab: asked what it holds, told what came back, and when another tab has sent. */
 interface Follower {
@@ -241,7 +241,14 @@ export const sorted = (kept: readonly Kept[]) => {
 export function useSender(): void {
   useEffect(() => {
     channel = new BroadcastChannel("pelota.kept");
-    channel.onmessage = ({ data: jobId }: MessageEvent<string>) => {
+    channel.onmessage = ({ data }: MessageEvent<string | { readonly left: string }>) => {
+      if (typeof data !== "string") {
+        void freeLeases(data.left)
+          .then(() => flush(true))
+          .catch(() => {});
+        return;
+      }
+      const jobId = data;
       // What another tab has sent is fetched before it is shown as waiting no more.
       const known = followers.get(jobId)?.catchUp() ?? Promise.resolve();
       void known
@@ -250,11 +257,15 @@ export function useSender(): void {
         .catch(() => {});
     };
     const back = () => void flush(true);
+    // A tab that is closed while it sends lets the others know: they need not wait for its time to be over.
+    const leave = () => channel?.postMessage({ left: tab() });
     window.addEventListener("online", back);
+    window.addEventListener("pagehide", leave);
     void refresh().catch(() => {});
     void flush();
     return () => {
       window.removeEventListener("online", back);
+      window.removeEventListener("pagehide", leave);
       channel?.close();
       channel = undefined;
       clearTimeout(timer);
