@@ -11,9 +11,8 @@ export interface Box {
 export interface ZonePlace {
   readonly zone: ZoneId;
   readonly name: string;
-  /** Pipes the zone is drawn as; the first carries its label. */
+  /** Pipes the zone is drawn as; the first carries its name. */
   readonly boxes: readonly Box[];
-  readonly label: Point;
 }
 
 export interface Point {
@@ -25,8 +24,6 @@ export interface JointPlace extends Point {
   readonly joint: Joint;
   /** Which side is free for an arrow that points at it */
   readonly free: "above" | "below";
-  /** Where its name stands, and how the text is anchored there */
-  readonly label: Point & { readonly anchor: "start" | "middle" | "end" };
   /** The passage it sits in, when its zones do not touch: a polyline from zone to zone. */
   readonly passage?: readonly Point[];
 }
@@ -39,7 +36,7 @@ export interface AirMap {
 }
 
 const WIDTH = 1160;
-const HEIGHT = 292;
+const HEIGHT = 312;
 /** Centre line of the main flow, left to right */
 const MAIN = 142;
 const PIPE = 30;
@@ -79,16 +76,7 @@ const centre = (box: Box): Point => ({ x: box.x + box.w / 2, y: box.y + box.h / 
  */
 export function airMapOf(layout: Layout): AirMap {
   const boxes = placeZones(layout);
-  const zones = layout.zones.map((zone): ZonePlace => {
-    const own = boxes.get(zone.id) as Box[];
-    const first = own[0] as Box;
-    const at = centre(first);
-    const inMain = MAIN_ROW.some(([id]) => id === zone.id);
-    const y = first.h >= 40 ? at.y + 5 : inMain || zone.id === "vent-hose" ? first.y - 8 : first.y + first.h + 17;
-    // The breather comes down on the left end of the duct: its name keeps clear.
-    const x = zone.id === "metered-duct" && boxes.has("breather") ? at.x + 12 : at.x;
-    return { zone: zone.id, name: zone.name, boxes: own, label: { x, y: zone.id === "cylinders" ? first.y + first.h - 10 : y } };
-  });
+  const zones = layout.zones.map(({ id, name }): ZonePlace => ({ zone: id, name, boxes: boxes.get(id) as Box[] }));
   return { width: WIDTH, height: HEIGHT, zones, joints: placeJoints(layout, boxes) };
 }
 
@@ -144,147 +132,88 @@ function placeZones(layout: Layout): Map<ZoneId, Box[]> {
 
 function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>): JointPlace[] {
   const first = (id: ZoneId) => (boxes.get(id) as Box[])[0] as Box;
+  const at = (joint: Joint, x: number, y: number, passage?: readonly Point[]): JointPlace => ({
+    joint,
+    x,
+    y,
+    free: "above",
+    ...(passage ? { passage } : {}),
+  });
   return layout.joints.map((joint): JointPlace => {
     const from = first(joint.from);
     if (joint.kind === "seal") return seal(layout, joint, from);
-    if (joint.id === "vent-filter") return { ...named(joint, from.x + from.w, centre(from).y, "right") };
-    if (joint.to === "outside") {
-      return joint.from === "filter-box"
-        ? named(joint, from.x, centre(from).y, "above")
-        : named(joint, from.x + from.w, centre(from).y, "under");
-    }
+    if (joint.to === "outside") return at(joint, joint.from === "filter-box" ? from.x : from.x + from.w, centre(from).y);
     const to = first(joint.to);
+    /** Half way down a straight passage */
+    const down = (x: number, top: number, bottom: number) =>
+      at(joint, x, (top + bottom) / 2, [
+        { x, y: top },
+        { x, y: bottom },
+      ]);
+    /** Half way along a level passage between two zones side by side */
+    const across = (y: number) => {
+      const [left, right] = from.x < to.x ? [from, to] : [to, from];
+      return at(joint, (left.x + left.w + right.x) / 2, y, [
+        { x: left.x + left.w, y },
+        { x: right.x, y },
+      ]);
+    };
     switch (joint.id) {
       case "pcv-valve":
-        return down(joint, to.x + to.w - 16, from.y + from.h, to.y, "right");
-      case "booster-check-valve": {
-        // Beside the flaps' vacuum passage its name goes to the other side, under the purge valve.
-        const at = down(joint, from.x + 30, from.y + from.h, to.y, "left");
-        return boxes.has("vacuum-supply") ? { ...at, label: { x: at.x + 14, y: to.y - 8, anchor: "start" } } : at;
-      }
+        return down(to.x + to.w - 16, from.y + from.h, to.y);
+      case "booster-check-valve":
+        return down(from.x + 30, from.y + from.h, to.y);
       case "purge-valve":
-        return down(joint, to.x + 7, from.y + from.h, to.y - 24, "right");
+        return down(to.x + 7, from.y + from.h, to.y - 24);
       case "vent-valve":
-        return down(joint, to.x + 16, to.y + to.h, from.y, "left");
+        return down(to.x + 16, to.y + to.h, from.y);
       case "purge-canister":
       case "neck-flap":
       case "neck-tank":
-        return across(joint, from, to, -30);
       case "fill-limit-valve":
-        // Over it stands the vent valve.
-        return across(joint, from, to, 30);
+      case "flap-solenoid":
+        return across(centre(from).y);
       case "breather-duct":
-        return named(joint, from.x + 7, to.y - 4, "above");
+        return at(joint, from.x + 7, to.y - 4);
       case "breather-port":
-        return named(joint, to.x + to.w, centre(to).y, "under");
-      case "flap-check-valve": {
-        const passage = [
+        return at(joint, to.x + to.w, centre(to).y);
+      case "flap-check-valve":
+        return at(joint, to.x + to.w + 26, 226, [
           { x: from.x + 12, y: from.y + from.h },
           { x: from.x + 12, y: 226 },
           { x: to.x + to.w - 20, y: 226 },
           { x: to.x + to.w - 20, y: to.y },
-        ];
-        const x = to.x + to.w + 26;
-        return { ...named(joint, x, 226, "left"), passage, label: { x: x + 12, y: 210, anchor: "end" } };
-      }
-      case "flap-solenoid": {
-        const passage = [
-          { x: from.x, y: centre(from).y },
-          { x: to.x + to.w, y: centre(to).y },
-        ];
-        return { ...named(joint, (from.x + to.x + to.w) / 2, centre(from).y, "above"), passage };
-      }
-      case "idle-air": {
-        const passage = [
+        ]);
+      case "idle-air":
+        return at(joint, (from.x + from.w + to.x) / 2 - 4, 92, [
           { x: from.x + from.w - 22, y: from.y },
           { x: from.x + from.w - 22, y: 92 },
           { x: to.x + 14, y: 92 },
           { x: to.x + 14, y: to.y },
-        ];
-        return { ...named(joint, (from.x + from.w + to.x) / 2 - 4, 92, "above"), passage };
-      }
+        ]);
       case "egr-valve":
-      case "bypass-valve":
-        return under(joint, from, to);
-      default: {
-        const [left, right] = from.x < to.x ? [from, to] : [to, from];
-        const passage = [
-          { x: left.x + left.w, y: MAIN },
-          { x: right.x, y: MAIN },
-        ];
-        return { ...named(joint, (left.x + left.w + right.x) / 2, MAIN, "under"), passage };
+      case "bypass-valve": {
+        // Under the main row, from one zone to another.
+        const [a, b] = [from.x + 14, to.x + to.w * 0.4];
+        return at(joint, 0.75 * a + 0.25 * b, UNDER, [
+          { x: a, y: from.y + from.h },
+          { x: a, y: UNDER },
+          { x: b, y: UNDER },
+          { x: b, y: to.y + to.h },
+        ]);
       }
+      default:
+        return across(MAIN);
     }
   });
 }
 
-const anchorAt = (x: number) => (x > WIDTH - 90 ? "end" : x < 90 ? "start" : "middle");
-
-/**
- * A seal on the edge of its zone: on top of broad zones, under pipes, whose names stand above them, and under the
- * crankcase, which has nothing over it. Its name stands clear of the zone's own.
- */
+/** A seal on the edge of its zone: on top of broad zones and of the vapour row's, under other pipes and the crankcase. */
 function seal(layout: Layout, joint: Joint, box: Box): JointPlace {
   const seals = layout.joints.filter((j) => j.from === joint.from && j.kind === "seal");
   const x = box.x + (box.w * (seals.indexOf(joint) + 1)) / (seals.length + 1);
-  const bottom = box.y + box.h;
-  if (joint.from === "crankcase") {
-    return { joint, x, y: bottom, free: "below", label: { x, y: bottom + 30, anchor: anchorAt(x) } };
-  }
-  // Branches under the main row have their passages close above them.
-  const over = box.y > MAIN + 60 ? 10 : 28;
-  // Pipes of the vapour row have room over them only.
-  if (box.h < 40 && VAPOUR_ROW.some(([zone]) => zone === joint.from)) {
-    return { joint, x, y: box.y, free: "above", label: { x, y: box.y - 20, anchor: anchorAt(x) } };
-  }
-  if (box.h < 40) return { joint, x, y: bottom, free: "below", label: { x, y: box.y - over, anchor: anchorAt(x) } };
-  // Right of the manifold's middle the crankcase valve comes down: names run to the left there.
-  const anchor = joint.from === "manifold" && x > box.x + 0.4 * box.w ? "end" : anchorAt(x);
-  return { joint, x, y: box.y, free: "above", label: { x, y: box.y - 20, anchor } };
-}
-
-/** A joint with its name on one side of it; `under` clears the symbol of a meter or throttle. */
-function named(joint: Joint, x: number, y: number, side: "above" | "under" | "left" | "right"): JointPlace {
-  const labels = {
-    above: { x, y: y - 38, anchor: anchorAt(x) },
-    under: { x, y: y + 40, anchor: anchorAt(x) },
-    left: { x: x - 16, y: y + 5, anchor: "end" },
-    right: { x: x + 16, y: y + 5, anchor: "start" },
-  } as const;
-  return { joint, x, y, free: "above", label: labels[side] };
-}
-
-/** A joint half way down a straight passage. */
-function down(joint: Joint, x: number, top: number, bottom: number, side: "left" | "right"): JointPlace {
-  const passage = [
-    { x, y: top },
-    { x, y: bottom },
-  ];
-  return { ...named(joint, x, (top + bottom) / 2, side), passage };
-}
-
-/** A joint half way along a level passage between two zones of the vapour row; its name stands so far under it. */
-function across(joint: Joint, from: Box, to: Box, under: number): JointPlace {
-  const [left, right] = from.x < to.x ? [from, to] : [to, from];
-  const y = centre(left).y;
-  const passage = [
-    { x: left.x + left.w, y },
-    { x: right.x, y },
-  ];
-  const x = (left.x + left.w + right.x) / 2;
-  return { ...named(joint, x, y, "above"), passage, label: { x, y: y + under, anchor: "middle" } };
-}
-
-/** A joint in a passage that runs under the main row from one zone to another. */
-function under(joint: Joint, from: Box, to: Box): JointPlace {
-  const [a, b] = [from.x + 14, to.x + to.w * 0.4];
-  const passage = [
-    { x: a, y: from.y + from.h },
-    { x: a, y: UNDER },
-    { x: b, y: UNDER },
-    { x: b, y: to.y + to.h },
-  ];
-  return { ...named(joint, 0.75 * a + 0.25 * b, UNDER, "under"), passage };
+  const below = joint.from === "crankcase" || (box.h < 40 && !VAPOUR_ROW.some(([zone]) => zone === joint.from));
+  return { joint, x, y: below ? box.y + box.h : box.y, free: below ? "below" : "above" };
 }
 
 /** Outline of the star that marks a leak, about its own centre: points of an SVG polygon. */

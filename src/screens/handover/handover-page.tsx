@@ -9,7 +9,7 @@ import { type Comparison, findingSurety, foldJob, handoverOf, type JournalEntry,
 import type { Shop } from "@/core/shop/settings";
 import { airMapOf, layoutOf, mapAround, vehicleName } from "@/core/vehicle";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
-import { Burst } from "../job/air-map/marks";
+import { Burst, NameOnMap } from "../job/air-map/marks";
 import { OpenJournal } from "../session/open-journal";
 import { usePreferences } from "../session/preferences";
 
@@ -96,7 +96,7 @@ function Handover({ jobId, number, recorded, shop, customer }: Props & { recorde
           )}
         </section>
         {state.findings.map((f) => {
-          const extract = map && mapAround(map, f.body.joint);
+          const extract = map && mapAround(map, f.body.joint, f.body.size && `≈ ${format(f.body.size, 1)}`);
           return (
             <section key={f.entry} className="grid gap-4 sm:grid-cols-[1fr_20rem] print:grid-cols-[1fr_8cm]">
               <div>
@@ -137,12 +137,11 @@ function Handover({ jobId, number, recorded, shop, customer }: Props & { recorde
                       />
                     )),
                   )}
-                  {extract.named.map((z) => (
-                    <text key={z.zone} x={z.label.x} y={z.label.y} textAnchor="middle" fontSize={14} fill="var(--ink)">
-                      {z.name}
-                    </text>
+                  {extract.zones.map((z) => (
+                    <NameOnMap key={z.id} name={z} colour="var(--ink)" />
                   ))}
-                  <Burst place={extract.at} size={f.body.size} />
+                  <Burst place={extract.at} />
+                  <NameOnMap name={extract.name} colour="var(--ember)" bold />
                 </svg>
               )}
             </section>

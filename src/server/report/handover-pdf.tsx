@@ -97,28 +97,22 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
                       />
                     )),
                   )}
-                  {extract.named.map((z) => (
-                    <Text
-                      key={z.zone}
-                      x={z.label.x}
-                      y={z.label.y}
-                      style={{ fontSize: 14, fontFamily: FAMILIES }}
-                      textAnchor="middle"
-                    >
-                      {z.name}
+                  {extract.zones.map((z) => (
+                    <Text key={z.id} x={z.x} y={z.y} style={{ fontSize: z.size, fontFamily: FAMILIES }} textAnchor="middle">
+                      {z.text}
                     </Text>
                   ))}
                   <G transform={`translate(${extract.at.x} ${extract.at.y})`}>
                     <Polygon points={BURST_POINTS} fill="#c23c10" />
                   </G>
                   <Text
-                    x={extract.at.label.x}
-                    y={extract.at.label.y}
-                    style={{ fontSize: 14, fontFamily: FAMILIES, fontWeight: 700 }}
+                    x={extract.name.x}
+                    y={extract.name.y}
+                    style={{ fontSize: extract.name.size, fontFamily: FAMILIES, fontWeight: 700 }}
                     fill="#c23c10"
-                    textAnchor={extract.at.label.anchor}
+                    textAnchor="middle"
                   >
-                    {extract.at.joint.name}
+                    {extract.name.text}
                   </Text>
                 </Svg>
               ) : null}
