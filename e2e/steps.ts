@@ -21,6 +21,27 @@ export const logOf = (engine: HiddenEngine, seed = 77) => ({
 export const button = (page: Page, name: string | RegExp) => page.getByRole("button", { name, exact: typeof name === "string" });
 export const station = (page: Page, name: string) =>
   page.getByRole("navigation", { name: "Stations" }).getByRole("button", { name }).click();
+/** Every instrument that stands in the common frame, and EVAP smoke. */
+export const INSTRUMENTS = [
+  "Enrichment probe",
+  "Intake vacuum",
+  "Airflow",
+  "Crankcase pressure",
+  "Pinch or cap off",
+  "Hold test",
+  "Valve, two states",
+  "Borescope",
+  "Commanded output",
+  "Circuit, pin by pin",
+  "Vacuum-worked device",
+  "EVAP smoke",
+  "Pressure decay",
+  "Pull-down trace",
+  "Vent path",
+  "Filler cap",
+  "Tank-pressure sensor",
+];
+
 /** Takes an instrument off the shelf, unless it is in hand already. */
 export async function instrument(page: Page, name: string): Promise<void> {
   await expect(page.getByRole("button", { name: "Another instrument" })).toBeVisible();

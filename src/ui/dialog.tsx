@@ -3,6 +3,7 @@
 import { X } from "lucide-react";
 import { Dialog as Radix } from "radix-ui";
 import type { ReactNode } from "react";
+import { useFocusBack } from "./focus-back";
 
 /** A sheet over the page: title, content, close. Focus stays inside, Escape closes. */
 export function Dialog({
@@ -18,6 +19,7 @@ export function Dialog({
   description?: string;
   children: ReactNode;
 }) {
+  const focusBack = useFocusBack();
   return (
     <Radix.Root open={open} onOpenChange={onOpenChange}>
       <Radix.Portal>
@@ -25,6 +27,7 @@ export function Dialog({
         <Radix.Content
           className="fixed inset-x-0 bottom-0 z-50 max-h-[88dvh] overflow-y-auto rounded-t-xl bg-panel p-5 text-ink sm:inset-auto sm:top-1/2 sm:left-1/2 sm:w-[34rem] sm:max-w-[92vw] sm:-translate-x-1/2 sm:-translate-y-1/2 sm:rounded-xl"
           {...(description ? {} : { "aria-describedby": undefined })}
+          {...focusBack}
         >
           <div className="mb-3 flex items-start justify-between gap-3">
             <Radix.Title className="text-xl font-bold">{title}</Radix.Title>

@@ -2,7 +2,8 @@
 
 import { ArrowLeft, Keyboard } from "lucide-react";
 import Link from "next/link";
-import { useCallback, useDeferredValue, useMemo, useState } from "react";
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import type { CheckId } from "@/core/checks";
 import { type DeviceJournal, STATIONS, type StationId } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
 import { FACT_NAMES, vehicleName } from "@/core/vehicle";
@@ -28,7 +29,7 @@ import { ProveStation } from "./stations/prove";
 import { ScanStation } from "./stations/scan";
 import { type Customer, StoryStation } from "./stations/story";
 import { SuspectsStation } from "./stations/suspects";
-import { JobProvider, useJob, useJournal } from "./use-job";
+import { type Go, JobProvider, useJob, useJournal } from "./use-job";
 import { WorkLine } from "./work-line";
 
 interface BenchProps {
@@ -37,6 +38,9 @@ interface BenchProps {
   readonly shop: Shop;
   readonly customer: Customer | undefined;
 }
+
+/** Where the skip link leads */
+const NOW = "now";
 
 /** A job's screen, once its journal is here. */
 export function Bench(props: BenchProps) {
@@ -53,31 +57,57 @@ function OpenBench({ jobId, number, journal, shop, customer }: BenchProps & { jo
   const [station, setStation] = useState<StationId>(job.state.nextStation.station);
   const [overlay, setOverlay] = useState<Overlay>({});
   const [keys, setKeys] = useState(false);
-  const store = useMemo(() => ({ overlay, setOverlay }), [overlay]);
+  const [side, setSide] = useState<HTMLElement | null>(null);
+  const [instrument, setInstrument] = useState<CheckId>();
+  const store = useMemo(() => ({ overlay, setOverlay, side }), [overlay, side]);
   // The work line answers at once; a long station's work follows.
   const shown = useDeferredValue(station);
-  const go = useCallback((next: StationId) => setStation(next), []);
+  const [wanted, setWanted] = useState<CheckId>();
+  const go = useCallback<Go>((next, check) => {
+    setWanted(check);
+    setStation(next);
+  }, []);
+
+  // Opened by itself, the station begins with what is in hand there.
+  const open = useCallback((next: StationId) => go(next), [go]);
 
   useKeys({
     ...Object.fromEntries(STATIONS.map((s, i) => [`station-${i + 1}`, () => go(s)])),
     keys: () => setKeys(true),
   });
 
+  // A station that is opened begins at its top, and its heading is what is read next.
+  const before = useRef(shown);
+  useEffect(() => {
+    if (before.current === shown) return;
+    before.current = shown;
+    window.scrollTo({ top: 0 });
+    const heading = document.querySelector<HTMLElement>(`#${NOW} h2`);
+    heading?.setAttribute("tabindex", "-1");
+    heading?.focus({ preventScroll: true });
+  }, [shown]);
+
   return (
     <JobProvider value={job}>
       <OverlayProvider value={store}>
         <div className="grid min-h-dvh grid-cols-1 lg:h-dvh lg:min-h-[42rem] lg:grid-cols-[6.5rem_minmax(0,1fr)_21rem] lg:grid-rows-[auto_auto_minmax(0,1fr)]">
-          <WorkLine current={station} onOpen={go} />
+          <a
+            href={`#${NOW}`}
+            className="sr-only focus:not-sr-only focus:absolute focus:z-20 focus:bg-accent focus:p-3 focus:text-on-accent"
+          >
+            To the work
+          </a>
+          <WorkLine current={station} onOpen={open} />
           <Header number={number} onKeys={() => setKeys(true)} />
           <div className="border-b border-line lg:col-span-2 lg:col-start-2">
-            <AirMapView />
+            <AirMapView instrument={instrument} />
           </div>
-          <main key={shown} className="relative min-w-0 p-4 sm:p-5 lg:overflow-y-auto" aria-label="Now">
+          <main id={NOW} tabIndex={-1} key={shown} className="relative min-w-0 p-4 sm:p-5 lg:overflow-y-auto" aria-label="Now">
             <StationBoundary jobId={jobId}>
-              <Station station={shown} go={go} customer={customer} />
+              <Station station={shown} go={go} wanted={wanted} onInstrument={setInstrument} customer={customer} />
             </StationBoundary>
           </main>
-          <Ledger go={go} />
+          <Ledger go={go} onSide={setSide} />
         </div>
         <KeysDialog open={keys} onOpenChange={setKeys} />
       </OverlayProvider>
@@ -90,16 +120,16 @@ function Header({ number, onKeys }: { number: number; onKeys: () => void }) {
   const v = state.vehicle;
   const chased = state.codes.filter((c) => !c.asideReason);
   return (
-    <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-1 lg:col-span-2 lg:col-start-2 lg:flex-nowrap">
+    <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-1 max-sm:gap-x-2 max-sm:px-1 lg:col-span-2 lg:col-start-2 lg:flex-nowrap">
       <Link
         href="/"
         aria-label="Bay board"
-        className="-ml-2 inline-flex size-11 items-center justify-center rounded-md hover:bg-raised"
+        className="-ml-2 inline-flex size-11 shrink-0 items-center max-sm:ml-0 justify-center rounded-md hover:bg-raised"
       >
         <ArrowLeft aria-hidden size={20} />
       </Link>
       <h1 className="text-xl font-bold whitespace-nowrap">Job {number}</h1>
-      <p className="min-w-0 truncate text-muted">
+      <p className="min-w-0 truncate text-muted max-sm:flex-1">
         {v ? (
           <>
             {v.registration && <span className="text-ink">{v.registration} · </span>}
@@ -113,25 +143,38 @@ function Header({ number, onKeys }: { number: number; onKeys: () => void }) {
         )}
       </p>
       {chased.length > 0 && (
-        <p className="min-w-0 truncate font-mono text-sm text-muted">{chased.map((c) => c.code).join(" ")}</p>
+        <p className="min-w-0 truncate font-mono text-sm text-muted max-sm:hidden">{chased.map((c) => c.code).join(" ")}</p>
       )}
-      <div className="ml-auto flex flex-wrap items-center gap-x-2 lg:shrink-0 lg:flex-nowrap">
+      <div className="flex flex-wrap items-center gap-x-2 empty:hidden max-sm:order-last max-sm:basis-full sm:ml-auto">
         <Waiting brief />
+      </div>
+      <div className="ml-auto flex shrink-0 items-center gap-x-2 max-sm:gap-x-0 sm:ml-0">
         <Conditions />
         <JournalButton />
-        <PersonButton />
+        <PersonButton brief />
         <span className="max-lg:hidden">
           <IconButton label="Keys" onClick={onKeys}>
             <Keyboard aria-hidden size={20} />
           </IconButton>
         </span>
-        <ThemeSwitch />
+        <span className="max-sm:hidden">
+          <ThemeSwitch />
+        </span>
       </div>
     </header>
   );
 }
 
-function Station({ station, go, customer }: { station: StationId; go: (s: StationId) => void; customer: Customer | undefined }) {
+interface StationProps {
+  readonly station: StationId;
+  readonly go: Go;
+  readonly wanted: CheckId | undefined;
+  /** Told which instrument has the room; undefined when none has it any more */
+  readonly onInstrument: (instrument?: CheckId) => void;
+  readonly customer: Customer | undefined;
+}
+
+function Station({ station, go, wanted, onInstrument, customer }: StationProps) {
   switch (station) {
     case "story":
       return <StoryStation customer={customer} />;
@@ -142,7 +185,7 @@ function Station({ station, go, customer }: { station: StationId; go: (s: Statio
     case "suspects":
       return <SuspectsStation go={go} />;
     case "check":
-      return <CheckStation />;
+      return <CheckStation wanted={wanted} onInstrument={onInstrument} />;
     case "find":
       return <FindStation />;
     case "fix":

@@ -2,12 +2,12 @@
 
 import { TriangleAlert } from "lucide-react";
 import { CAUTION_TEXTS, type CautionId } from "@/core/checks";
-import { Button } from "@/ui/button";
+import { AppendButton } from "./append-button";
 import { useJob } from "./use-job";
 
 /** Cautions that apply, before the step; each is acknowledged once per job and kept in the record. None blocks. */
 export function Cautions({ ids }: { ids: readonly CautionId[] }) {
-  const { state, append } = useJob();
+  const { state } = useJob();
   const open = ids.filter((id) => !state.cautions.includes(id));
   if (open.length === 0) return null;
   return (
@@ -24,9 +24,7 @@ export function Cautions({ ids }: { ids: readonly CautionId[] }) {
         ))}
       </ul>
       <div>
-        <Button onClick={() => void append(...open.map((id) => ({ kind: "caution" as const, body: { caution: id } })))}>
-          Understood
-        </Button>
+        <AppendButton entries={open.map((id) => ({ kind: "caution", body: { caution: id } }))}>Understood</AppendButton>
       </div>
     </section>
   );

@@ -27,11 +27,11 @@ export function Conditions() {
       <button
         type="button"
         onClick={() => setOpen(true)}
-        className="inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-md px-2 hover:bg-raised"
+        className="inline-flex min-h-11 min-w-11 cursor-pointer items-center justify-center gap-2 rounded-md px-2 hover:bg-raised"
       >
-        <Thermometer aria-hidden size={18} />
+        <Thermometer aria-hidden size={18} className={c ? "" : "text-amber"} />
         {c ? (
-          <span className="text-muted">
+          <span className="text-muted max-sm:sr-only">
             Bay{" "}
             <span className="text-ink">
               {number(c.bayTemperature.value, 0)} {c.bayTemperature.unit}
@@ -42,7 +42,7 @@ export function Conditions() {
             </span>
           </span>
         ) : (
-          <span className="text-amber">Set conditions</span>
+          <span className="text-amber max-sm:sr-only">Set conditions</span>
         )}
       </button>
       <Dialog

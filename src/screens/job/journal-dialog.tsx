@@ -20,7 +20,7 @@ export function JournalButton() {
       <button
         type="button"
         onClick={() => setOpen(true)}
-        className="inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-md px-2 hover:bg-raised"
+        className="inline-flex min-h-11 min-w-11 cursor-pointer items-center justify-center gap-2 rounded-md px-2 hover:bg-raised"
       >
         <BookOpen aria-hidden size={18} />
         <span className={refused.length > 0 ? "text-ember" : "max-2xl:sr-only"}>

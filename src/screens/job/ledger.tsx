@@ -2,7 +2,7 @@
 
 import { memo, useState } from "react";
 import { CHECKS } from "@/core/checks";
-import { STATION_NAMES, type StationId, type WaitingOn } from "@/core/journal";
+import { STATION_NAMES, type WaitingOn } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { type Suspect, weightInWords } from "@/core/suspects";
 import { Button } from "@/ui/button";
@@ -10,10 +10,10 @@ import { Clock } from "@/ui/clock";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote, SelectField } from "@/ui/field";
 import { useOverlay } from "./overlay";
-import { useJob } from "./use-job";
+import { type Go, useJob } from "./use-job";
 
 /** What the job knows and owes: suspects, what is off the car, running clocks. */
-export const Ledger = memo(function Ledger({ go }: { go: (station: StationId) => void }) {
+export const Ledger = memo(function Ledger({ go, onSide }: { go: Go; onSide: (side: HTMLElement | null) => void }) {
   const { state } = useJob();
   const { overlay } = useOverlay();
   const next = state.nextStation;
@@ -29,10 +29,15 @@ export const Ledger = memo(function Ledger({ go }: { go: (station: StationId) =>
       aria-label="Ledger"
       className="flex flex-col gap-5 border-line bg-panel p-4 max-lg:border-t lg:overflow-y-auto lg:border-l"
     >
+      <div ref={onSide} className="empty:hidden" />
       {!done && (
         <section aria-label="Next">
           <h2 className="text-sm text-muted">Next</h2>
-          <button type="button" onClick={() => go(next.station)} className="min-h-11 cursor-pointer text-left hover:underline">
+          <button
+            type="button"
+            onClick={() => go(next.station, next.station === "check" ? state.next[0]?.check : undefined)}
+            className="min-h-11 cursor-pointer text-left hover:underline"
+          >
             <strong className="text-live">{STATION_NAMES[next.station]}</strong>
             <span className="block">{next.reason}</span>
           </button>

@@ -20,8 +20,10 @@ export interface Overlay {
 interface OverlayStore {
   readonly overlay: Overlay;
   readonly setOverlay: (overlay: Overlay) => void;
+  /** Where an instrument's verdict stands beside it, on a wide screen */
+  readonly side: HTMLElement | null;
 }
 
-const Context = createContext<OverlayStore>({ overlay: {}, setOverlay: () => {} });
+const Context = createContext<OverlayStore>({ overlay: {}, setOverlay: () => {}, side: null });
 export const OverlayProvider = Context.Provider;
 export const useOverlay = () => useContext(Context);

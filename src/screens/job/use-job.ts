@@ -1,7 +1,7 @@
 "use client";
 
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
-import { type CheckContext, contextOf } from "@/core/checks";
+import { type CheckContext, type CheckId, contextOf } from "@/core/checks";
 import {
   type DeviceJournal,
   foldJob,
@@ -9,6 +9,7 @@ import {
   type JobState,
   type JournalEntry,
   type ServerAnswer,
+  type StationId,
   seenThrough,
   shown,
   withOutbox,
@@ -34,6 +35,9 @@ export interface Job {
   /** Records entries, all or none; the message says what was wrong, undefined when they are in. */
   readonly append: (...wanted: NewEntry[]) => Promise<string | undefined>;
 }
+
+/** Opens a station; at the instruments, the one that a check is made with. */
+export type Go = (station: StationId, check?: CheckId) => void;
 
 const Context = createContext<Job | undefined>(undefined);
 export const JobProvider = Context.Provider;

@@ -3,6 +3,7 @@
 import { Check, CircleDot } from "lucide-react";
 import { memo, useEffect, useRef } from "react";
 import { STATION_NAMES, STATIONS, type StationId, type StationState } from "@/core/journal";
+import { centreIn } from "@/ui/centre-in";
 import { useJob } from "./use-job";
 
 const STATE_WORDS: Record<StationState, string> = {
@@ -31,7 +32,7 @@ export const WorkLine = memo(function WorkLine({
   // On a phone the line is longer than the screen is wide.
   // biome-ignore lint/correctness/useExhaustiveDependencies: it scrolls whenever another station is opened
   useEffect(() => {
-    here.current?.scrollIntoView({ inline: "center", block: "nearest" });
+    centreIn(here.current);
   }, [current]);
   return (
     <nav aria-label="Stations" className="border-line max-lg:border-b lg:row-span-3 lg:overflow-y-auto lg:border-r">

@@ -1,131 +1,148 @@
 "use client";
 
-import { memo, useState } from "react";
-import { BURST_POINTS, reachOf, type ZoneId, type ZonePlace } from "@/core/vehicle";
+import { Minimize2 } from "lucide-react";
+import { memo, useMemo, useState } from "react";
+import { CHECKS, type CheckId } from "@/core/checks";
+import { type AirMap, BURST_POINTS, type PlacedName, reachOf, type ZoneId, type ZonePlace } from "@/core/vehicle";
+import { Button } from "@/ui/button";
+import { usePreferences } from "../../session/preferences";
 import { useOverlay } from "../overlay";
 import { useJob } from "../use-job";
-import { Burst, InHand, JointMark } from "./marks";
+import { EDGES, FILLS, KNOWN_WORDS, type Known, Patterns, type ZoneNow } from "./known";
+import { Burst, InHand, JointMark, NameOnMap } from "./marks";
+import { namesOn, sayings } from "./names";
+import { MapStrip } from "./strip";
 import { ZoneSheet } from "./zone-sheet";
 
-type Known = "untested" | "reached" | "tight" | "leaking";
-const KNOWN_WORDS: Record<Known, string> = {
-  untested: "untested",
-  reached: "smoke reached it",
-  tight: "proved tight",
-  leaking: "leaking",
-};
-
 /** The vehicle's gas paths with what is known drawn into the pipes. Computed from the journal; nobody draws on it. */
-export const AirMapView = memo(function AirMapView() {
+export const AirMapView = memo(function AirMapView({ instrument }: { instrument: CheckId | undefined }) {
   const { map, layout, state } = useJob();
   const { overlay } = useOverlay();
   const [open, setOpen] = useState<ZoneId>();
+  const [whole, setWhole] = useState(false);
   if (!map || !layout) {
     return <p className="px-5 py-10 text-muted">The air map is drawn once the vehicle's facts are written down.</p>;
   }
   const planned = overlay.setup ? reachOf(layout, overlay.setup).zones : [];
-  const known = (zone: ZoneId): Known => {
-    const word = state.zones.find((z) => z.zone === zone)?.state;
-    return word === undefined || word === "not-reached" ? "untested" : word;
-  };
   const leaks = [
     ...new Set([...(overlay.seen ?? []), ...state.zones.flatMap((z) => (z.state === "leaking" && z.joint ? [z.joint] : []))]),
   ];
-  const size = (joint: string) => state.findings.find((f) => f.body.joint === joint && !f.repairedBy)?.body.size;
+  const zones = map.zones.map(({ zone, name }): ZoneNow => {
+    const word = state.zones.find((z) => z.zone === zone)?.state;
+    return {
+      zone,
+      name,
+      known: word === undefined || word === "not-reached" ? "untested" : word,
+      planned: planned.includes(zone),
+      leaks: leaks.filter((id) => layout.joints.some((j) => j.id === id && j.from === zone)),
+    };
+  });
   return (
     <section aria-label="Air map" className="relative">
-      <div className="overflow-x-auto px-3 pt-2">
-        <svg viewBox={`0 0 ${map.width} ${map.height}`} className="w-full min-w-[56rem]">
-          <title>Gas paths, air flowing left to right</title>
-          <Patterns />
-          {map.joints.map((place) =>
-            place.passage ? (
-              <polyline
-                key={place.joint.id}
-                points={place.passage.map((p) => `${p.x},${p.y}`).join(" ")}
-                fill="none"
-                stroke="var(--edge)"
-                strokeWidth={7}
-              />
-            ) : null,
+      <Patterns />
+      {instrument && !whole ? (
+        <MapStrip
+          layout={layout}
+          zones={zones}
+          vapour={CHECKS[instrument].shelf === "vapour"}
+          onZone={setOpen}
+          onWhole={() => setWhole(true)}
+        />
+      ) : (
+        <>
+          <WholeMap map={map} zones={zones} leaks={leaks} onZone={setOpen} />
+          <Legend planning={planned.length > 0} />
+          {instrument && (
+            <div className="absolute top-1 left-2">
+              <Button look="bare" onClick={() => setWhole(false)}>
+                <Minimize2 aria-hidden size={18} /> Small map
+              </Button>
+            </div>
           )}
-          {map.zones.map((place) => (
-            <Zone
-              key={place.zone}
-              place={place}
-              known={known(place.zone)}
-              planned={planned.includes(place.zone)}
-              onOpen={() => setOpen(place.zone)}
-            />
-          ))}
-          {map.joints.map((place) => (
-            <JointMark
-              key={place.joint.id}
-              place={place}
-              blocked={overlay.setup?.blocked.includes(place.joint.id) ?? false}
-              heldOpen={overlay.setup?.heldOpen.includes(place.joint.id) ?? false}
-              entry={overlay.setup?.entry === place.joint.id}
-              displaced={state.offCar.some((i) => i.open && i.joint === place.joint.id)}
-            />
-          ))}
-          {map.zones.map((place) => (
-            <ZoneLabel key={place.zone} place={place} known={known(place.zone)} />
-          ))}
-          {map.joints
-            .filter((p) => p.joint.id === overlay.at)
-            .map((p) => (
-              <InHand
-                key={p.joint.id}
-                place={p}
-                named={!map.joints.some((l) => leaks.includes(l.joint.id) && l.joint.from === p.joint.from)}
-              />
-            ))}
-          {leaks.map((id) => {
-            const place = map.joints.find((p) => p.joint.id === id);
-            return place ? <Burst key={id} place={place} size={size(id)} /> : null;
-          })}
-        </svg>
-      </div>
-      <Legend planning={planned.length > 0} />
+        </>
+      )}
       <ZoneSheet zone={open} onClose={() => setOpen(undefined)} />
     </section>
   );
 });
 
-function Patterns() {
+function WholeMap({
+  map,
+  zones,
+  leaks,
+  onZone,
+}: {
+  map: AirMap;
+  zones: readonly ZoneNow[];
+  leaks: readonly string[];
+  onZone: (zone: ZoneId) => void;
+}) {
+  const { state } = useJob();
+  const { overlay } = useOverlay();
+  const { format } = usePreferences();
+  const now = new Map(zones.map((z) => [z.zone, z]));
+  const off = state.offCar.flatMap((i) => (i.open && i.joint ? [i.joint] : []));
+  const said = sayings(map, { ...overlay, leaks, off }, (joint) => {
+    const size = state.findings.find((f) => f.body.joint === joint && !f.repairedBy)?.body.size;
+    return size ? ` ≈ ${format(size, 1)}` : "";
+  });
+  const key = JSON.stringify(said);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `key` says all that the names rest on
+  const names = useMemo(() => namesOn(map, said), [map, key]);
+  /** A zone's name inside it, where that is drawn solid */
+  const onSolid = ({ id, within }: PlacedName) => within && now.get(id as ZoneId)?.known === "tight";
   return (
-    <defs>
-      <pattern id="hatch" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-        <rect width="9" height="9" fill="var(--panel)" />
-        <line x1="0" y1="0" x2="0" y2="9" stroke="var(--line)" strokeWidth="4" />
-      </pattern>
-      <pattern id="mist" width="12" height="12" patternUnits="userSpaceOnUse">
-        <rect width="12" height="12" fill="var(--raised)" />
-        <circle cx="3" cy="3" r="2.1" fill="var(--muted)" />
-        <circle cx="9" cy="9" r="1.6" fill="var(--muted)" />
-      </pattern>
-      <pattern id="tight" width="6" height="6" patternUnits="userSpaceOnUse">
-        <rect width="6" height="6" fill="var(--calm)" />
-      </pattern>
-    </defs>
+    <div className="overflow-x-auto px-3 pt-2">
+      <svg viewBox={`0 0 ${map.width} ${map.height}`} className="w-full min-w-[56rem]">
+        <title>Gas paths, air flowing left to right</title>
+        {map.joints.map((place) =>
+          place.passage ? (
+            <polyline
+              key={place.joint.id}
+              points={place.passage.map((p) => `${p.x},${p.y}`).join(" ")}
+              fill="none"
+              stroke="var(--edge)"
+              strokeWidth={7}
+            />
+          ) : null,
+        )}
+        {map.zones.map((place) => (
+          <Zone key={place.zone} place={place} now={now.get(place.zone) as ZoneNow} onOpen={() => onZone(place.zone)} />
+        ))}
+        {map.joints.map((place) => (
+          <JointMark
+            key={place.joint.id}
+            place={place}
+            blocked={overlay.setup?.blocked.includes(place.joint.id) ?? false}
+            heldOpen={overlay.setup?.heldOpen.includes(place.joint.id) ?? false}
+            entry={overlay.setup?.entry === place.joint.id}
+            displaced={off.includes(place.joint.id)}
+          />
+        ))}
+        {map.joints
+          .filter((p) => p.joint.id === overlay.at)
+          .map((p) => (
+            <InHand key={p.joint.id} place={p} />
+          ))}
+        {map.joints
+          .filter((p) => leaks.includes(p.joint.id))
+          .map((p) => (
+            <Burst key={p.joint.id} place={p} />
+          ))}
+        {names.map(({ name, colour, bold }) =>
+          onSolid(name) ? (
+            <NameOnMap key={name.id} name={name} colour="var(--bg)" rim="var(--calm)" />
+          ) : (
+            <NameOnMap key={name.id} name={name} colour={colour} bold={bold} />
+          ),
+        )}
+      </svg>
+    </div>
   );
 }
 
-const FILLS: Record<Known, string> = {
-  untested: "url(#hatch)",
-  reached: "url(#mist)",
-  tight: "url(#tight)",
-  leaking: "url(#mist)",
-};
-const EDGES: Record<Known, string> = {
-  untested: "var(--edge)",
-  reached: "var(--ink)",
-  tight: "var(--calm)",
-  leaking: "var(--ember)",
-};
-
 /** A zone as drawn: what is known of it fills it, and what the fill being set up can reach is rimmed and misted. */
-function Zone({ place, known, planned, onOpen }: { place: ZonePlace; known: Known; planned: boolean; onOpen: () => void }) {
+function Zone({ place, now: { known, planned }, onOpen }: { place: ZonePlace; now: ZoneNow; onOpen: () => void }) {
   const fill = planned && known === "untested" ? "url(#mist)" : FILLS[known];
   const edge = planned ? "var(--live)" : EDGES[known];
   return (
@@ -176,26 +193,6 @@ function Zone({ place, known, planned, onOpen }: { place: ZonePlace; known: Know
         );
       })}
     </g>
-  );
-}
-
-function ZoneLabel({ place, known }: { place: ZonePlace; known: Known }) {
-  const inside = known === "tight" && (place.boxes[0]?.h ?? 0) >= 40;
-  return (
-    <text
-      x={place.label.x}
-      y={place.label.y}
-      textAnchor="middle"
-      fontSize={14}
-      fill={inside ? "var(--bg)" : "var(--ink)"}
-      stroke={inside ? "var(--calm)" : "var(--bg)"}
-      strokeWidth={4}
-      paintOrder="stroke"
-      aria-hidden
-      className="pointer-events-none"
-    >
-      {place.name}
-    </text>
   );
 }
 

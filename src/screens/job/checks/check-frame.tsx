@@ -5,10 +5,13 @@ import { CHECKS, type CheckId, judgeCheck, type Plan, stillNeeded } from "@/core
 import { BadInput, validate } from "@/core/input";
 import { setupOf, soakDoubt } from "@/core/journal";
 import { Button } from "@/ui/button";
+import { ConfirmButton } from "@/ui/confirm-button";
 import { ErrorNote } from "@/ui/field";
+import { AppendButton } from "../append-button";
 import { Cautions } from "../cautions";
 import { useJob } from "../use-job";
 import { VerdictList, VerdictPanel } from "../verdict";
+import { Conclusion } from "./conclusion";
 import { useRecordCheck } from "./use-record-check";
 
 /**
@@ -91,20 +94,33 @@ export function CheckFrame({
               Still commanded: {standing.map((i) => i.what).join(", ")}. Release it first: what is read beside it proves nothing.
             </ErrorNote>
           )}
-          {read.verdict ? (
-            <VerdictPanel check={kind} verdict={read.verdict} title="Verdict so far" />
-          ) : (
-            <p role="status" className="border-l-4 border-edge px-4 py-3 text-muted">
-              {read.missing}
-            </p>
-          )}
           {error && <ErrorNote>{error}</ErrorNote>}
-          <div className="flex flex-wrap gap-3">
-            <Button look="primary" disabled={!read.verdict} onClick={() => void finish()}>
-              Record the check
-            </Button>
-            <Button onClick={onDone}>Discard</Button>
-          </div>
+          <Conclusion
+            verdict={
+              read.verdict ? (
+                <VerdictPanel check={kind} verdict={read.verdict} title="Verdict so far" />
+              ) : (
+                <p role="status" className="border-l-4 border-edge px-4 py-3 text-muted">
+                  {read.missing}
+                </p>
+              )
+            }
+            actions={
+              <>
+                <Button look="primary" disabled={!read.verdict} onClick={() => void finish()}>
+                  Record the check
+                </Button>
+                <ConfirmButton
+                  ask="Discard this check?"
+                  why="What was typed and read here is not recorded yet, and would be gone."
+                  sure="Discard it"
+                  onSure={onDone}
+                >
+                  Discard
+                </ConfirmButton>
+              </>
+            }
+          />
         </>
       )}
       <VerdictList kind={kind} />
@@ -112,7 +128,6 @@ export function CheckFrame({
   );
 }
 
-/** What setting up takes off the car: put on the list with one key, so that nothing is forgotten on it. */
 /** What would spoil the verdict as things stand, before anything is set up. */
 export function PlanWarnings({ plan, kind }: { plan: Plan; kind: CheckId }) {
   const { context, state } = useJob();
@@ -131,9 +146,9 @@ export function PlanWarnings({ plan, kind }: { plan: Plan; kind: CheckId }) {
   );
 }
 
+/** What setting up takes off the car: put on the list with one key, so that nothing is forgotten on it. */
 function TakenOff({ plan }: { plan: Plan }) {
-  const { state, append } = useJob();
-  const [error, setError] = useState<string>();
+  const { state } = useJob();
   const open = state.offCar.filter((i) => i.open);
   const fresh = plan.displaces.filter((d) => !open.some((i) => i.what === d.what));
   if (fresh.length === 0) return null;
@@ -142,21 +157,11 @@ function TakenOff({ plan }: { plan: Plan }) {
       <p className="text-muted">
         Setting up takes off: <span className="text-ink">{fresh.map((d) => d.what).join(", ")}</span>
       </p>
-      <Button
-        onClick={async () =>
-          setError(
-            await append(
-              ...fresh.map((d) => ({
-                kind: "displaced" as const,
-                body: { what: d.what, ...(d.joint ? { joint: d.joint } : {}) },
-              })),
-            ),
-          )
-        }
+      <AppendButton
+        entries={fresh.map((d) => ({ kind: "displaced", body: { what: d.what, ...(d.joint ? { joint: d.joint } : {}) } }))}
       >
         It is off: list it
-      </Button>
-      {error && <ErrorNote>{error}</ErrorNote>}
+      </AppendButton>
     </div>
   );
 }

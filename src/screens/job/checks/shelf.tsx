@@ -18,15 +18,15 @@ export function InstrumentShelf({ value, onChange }: { value: CheckId; onChange:
   const [open, setOpen] = useState(false);
   const best = state.next.find((n) => CHECKS[n.check].shelf);
   return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-      <h2 className="text-2xl font-bold">{CHECKS[value].name}</h2>
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-2 max-sm:gap-x-2">
+      <h2 className="text-2xl font-bold max-sm:text-xl">{CHECKS[value].name}</h2>
       <Button onClick={() => setOpen(true)}>
-        <Wrench aria-hidden size={18} /> Another instrument
+        <Wrench aria-hidden size={18} /> <span className="max-sm:sr-only">Another instrument</span>
       </Button>
       {best && best.check !== value && (
-        <p className="text-muted">
-          Best next: <span className="text-ink">{best.name}</span>
-        </p>
+        <Button look="bare" onClick={() => onChange(best.check)}>
+          Best next: {best.name}
+        </Button>
       )}
       <Dialog open={open} onOpenChange={setOpen} title="Instruments" description="What is worth most for its time now is marked.">
         <div className="flex flex-col gap-4">

@@ -49,17 +49,29 @@ const INSTRUMENTS: Partial<Record<CheckId, ComponentType<{ head: ReactNode }>>> 
 };
 
 /** The instruments: one check at a time, under recorded conditions. */
-export function CheckStation() {
+export function CheckStation({
+  wanted,
+  onInstrument,
+}: {
+  /** The check that somebody came here for */
+  wanted: CheckId | undefined;
+  onInstrument: (instrument?: CheckId) => void;
+}) {
   const { id, state } = useJob();
-  const best = state.next.find((n) => INSTRUMENTS[n.check])?.check;
+  const best = wanted && INSTRUMENTS[wanted] ? wanted : state.next.find((n) => INSTRUMENTS[n.check])?.check;
   const [kind, setKind] = useState(best ?? (Object.keys(INSTRUMENTS)[0] as CheckId));
   const inHand = `pelota.draft.${id}.instrument`;
   // Work begun on an instrument is gone on with, also when the browser was closed in the middle.
   useEffect(() => {
+    if (wanted) return;
     const last = load<CheckId>(inHand);
     if (last && load(`pelota.draft.${id}.${last}`) !== undefined) setKind(last);
-  }, [id, inHand]);
+  }, [id, inHand, wanted]);
   useEffect(() => save(inHand, kind), [inHand, kind]);
+  useEffect(() => {
+    onInstrument(kind);
+    return () => onInstrument();
+  }, [kind, onInstrument]);
   if (!state.vehicle)
     return (
       <StationFrame title="Check" lead="Describe the vehicle first: a check is judged by its facts.">

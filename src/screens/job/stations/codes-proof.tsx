@@ -5,6 +5,7 @@ import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
+import { AppendButton } from "../append-button";
 import { readField } from "../fields";
 import { shortTime } from "../short-time";
 import { useForm } from "../use-form";
@@ -13,7 +14,7 @@ import { MonitorProof } from "./monitor";
 
 /** Codes that were chased: cleared, driven, read again. Cleared alone says nothing. */
 export function CodesProof({ toScan }: { toScan: () => void }) {
-  const { state, append } = useJob();
+  const { state } = useJob();
   const { codes } = state.proof;
   return (
     <section aria-label="Codes" className="flex flex-col gap-3">
@@ -35,15 +36,13 @@ export function CodesProof({ toScan }: { toScan: () => void }) {
         </ul>
       )}
       <div>
-        <Button onClick={() => void append({ kind: "codes-cleared", body: {} })}>Codes cleared now</Button>
+        <AppendButton entries={[{ kind: "codes-cleared", body: {} }]}>Codes cleared now</AppendButton>
       </div>
       <DriveForm />
       <div className="flex flex-wrap gap-3">
-        <Button
-          onClick={() => void append({ kind: "codes", body: { codes: state.codes.filter((c) => c.asideReason !== undefined) } })}
-        >
+        <AppendButton entries={[{ kind: "codes", body: { codes: state.codes.filter((c) => c.asideReason !== undefined) } }]}>
           Every module read again: no code is back
-        </Button>
+        </AppendButton>
         <Button onClick={toScan}>A code is back</Button>
       </div>
       {state.codes.some((c) => isVapourCode(c.code) && !c.asideReason) || state.proof.monitor ? <MonitorProof /> : null}

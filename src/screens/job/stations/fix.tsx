@@ -19,6 +19,7 @@ import { Choice, Tick } from "@/ui/choice";
 import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
 import { usePreferences } from "../../session/preferences";
+import { AppendButton } from "../append-button";
 import { readField } from "../fields";
 import { Pictures, Thumbnails } from "../pictures";
 import { PlacesField } from "../places-field";
@@ -35,7 +36,7 @@ const PERMANENCE: readonly (readonly [Permanence, string])[] = [
 
 /** The repair: what, how lasting, with what parts, time and go-ahead; and what else was changed on the way. */
 export function FixStation() {
-  const { state, context, append } = useJob();
+  const { state, context } = useJob();
   const { format } = usePreferences();
   const open = state.findings.filter((f) => !f.repairedBy);
   const form = useForm("repair", {
@@ -136,7 +137,7 @@ export function FixStation() {
                 </p>
                 <Thumbnails pictures={r.body.pictures ?? []} />
               </div>
-              {!r.undone && <Button onClick={() => void append({ kind: "undone", body: { repair: r.entry } })}>Undone</Button>}
+              {!r.undone && <AppendButton entries={[{ kind: "undone", body: { repair: r.entry } }]}>Undone</AppendButton>}
             </li>
           ))}
         </ul>

@@ -2,21 +2,22 @@
 
 import { CircleCheck, CircleX } from "lucide-react";
 import { CHECKS } from "@/core/checks";
-import { handoverOf, STATION_NAMES, type StationId, type Summary } from "@/core/journal";
+import { handoverOf, STATION_NAMES, type Summary } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextArea } from "@/ui/field";
 import { usePreferences } from "../../session/preferences";
+import { AppendButton } from "../append-button";
 import { shortTime } from "../short-time";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
-import { useJob } from "../use-job";
+import { type Go, useJob } from "../use-job";
 import { CodesProof } from "./codes-proof";
 import { OrderTold, SetAside } from "./set-aside";
 
 /** The same check, the same conditions, after the last repair; the complaint itself; and everything back on. */
-export function ProveStation({ go }: { go: (station: StationId) => void }) {
-  const { state, append } = useJob();
+export function ProveStation({ go }: { go: Go }) {
+  const { state } = useJob();
   const form = useForm("complaint", { how: "", result: undefined as "gone" | "remains" | undefined });
   const { draft, set } = form;
   const blocks = state.blocks.close;
@@ -69,17 +70,14 @@ export function ProveStation({ go }: { go: (station: StationId) => void }) {
                   Back as it was: {change}. Repeat the check now.
                 </p>
               ) : (
-                <Button
+                <AppendButton
                   key={change}
-                  onClick={() =>
-                    void append({
-                      kind: "displaced",
-                      body: { what: `old state back to prove the cause: ${change}`, swappedBack: change },
-                    })
-                  }
+                  entries={[
+                    { kind: "displaced", body: { what: `old state back to prove the cause: ${change}`, swappedBack: change } },
+                  ]}
                 >
                   Swapped back: {change}
-                </Button>
+                </AppendButton>
               ),
             )}
           </div>
@@ -135,7 +133,7 @@ export function ProveStation({ go }: { go: (station: StationId) => void }) {
 }
 
 /** Each measured check before and after the last repair, side by side. */
-function RepeatTheChecks({ go }: { go: (station: StationId) => void }) {
+function RepeatTheChecks({ go }: { go: Go }) {
   const { state } = useJob();
   const { sentence } = usePreferences();
   const comparisons = handoverOf(state).comparisons.filter((c) => CHECKS[c.check].station === undefined);
@@ -163,8 +161,14 @@ function RepeatTheChecks({ go }: { go: (station: StationId) => void }) {
           <tbody>
             {comparisons.map((c) => (
               <tr key={c.key} className="border-b border-line align-top">
-                <th scope="row" className="py-2 pr-3 font-normal">
-                  {c.name}
+                <th scope="row" className="pr-3 font-normal">
+                  <button
+                    type="button"
+                    onClick={() => go("check", c.check)}
+                    className="min-h-11 cursor-pointer text-left underline decoration-edge underline-offset-4 hover:decoration-ink"
+                  >
+                    {c.name}
+                  </button>
                 </th>
                 <td className="py-2 pr-3">{said(c.before, "not measured")}</td>
                 <td className="py-2">{said(c.after, "not repeated yet")}</td>

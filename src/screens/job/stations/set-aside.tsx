@@ -7,6 +7,7 @@ import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
+import { AppendButton } from "../append-button";
 import { shortTime } from "../short-time";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
@@ -94,7 +95,7 @@ function SetAsideForm({ options, done }: { options: readonly (readonly [string, 
 
 /** Failing readings of which nobody can tell whether they came before the repair: only the technician knows. */
 export function OrderTold() {
-  const { state, append } = useJob();
+  const { state } = useJob();
   const repair = state.repairs.findLast((r) => !r.undone);
   const late = [...new Set(state.proof.owed.flatMap((o) => (o.unordered ? [o.unordered] : [])))];
   if (!repair || late.length === 0) return null;
@@ -113,9 +114,9 @@ export function OrderTold() {
             <p className="mr-auto">
               {check.by}, {when}: {inSentence(CHECKS[check.check].name)}, “{check.verdict.headline}”
             </p>
-            <Button onClick={() => void append({ kind: "order", body: { entry: id, before: repair.entry } })}>
+            <AppendButton entries={[{ kind: "order", body: { entry: id, before: repair.entry } }]}>
               It was taken before “{repair.body.what}”
-            </Button>
+            </AppendButton>
           </div>
         );
       })}

@@ -1,16 +1,15 @@
 "use client";
 
 import { CHECKS } from "@/core/checks";
-import type { StationId } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { confirmMinutes, observationWords, worthConfirming } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { SuspectRow } from "../ledger";
 import { StationFrame } from "../station-frame";
-import { useJob } from "../use-job";
+import { type Go, useJob } from "../use-job";
 
 /** What could explain all of it, ranked; and which check is best next, with why it beats the second. */
-export function SuspectsStation({ go }: { go: (station: StationId) => void }) {
+export function SuspectsStation({ go }: { go: Go }) {
   const { state, shop } = useJob();
   const house = shop.house.cheapSuspect;
   const [first] = state.next;
@@ -40,7 +39,7 @@ export function SuspectsStation({ go }: { go: (station: StationId) => void }) {
           <p className="text-xl font-bold">{first.name}</p>
           <p className="first-letter:uppercase">{first.notNow ? `Not now: ${first.notNow}` : first.why}.</p>
           {first.beats && <p className="text-muted">Why this one: {first.beats}.</p>}
-          <Button look="primary" className="mt-3" onClick={() => go(first.check === "look" ? "look" : "check")}>
+          <Button look="primary" className="mt-3" onClick={() => go(first.check === "look" ? "look" : "check", first.check)}>
             Go there
           </Button>
         </section>

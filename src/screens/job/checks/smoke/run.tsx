@@ -14,6 +14,8 @@ import { usePerson } from "../../../session/person";
 import { usePreferences } from "../../../session/preferences";
 import { useJob } from "../../use-job";
 import { VerdictPanel } from "../../verdict";
+import { Conclusion } from "../conclusion";
+import { StandBack } from "../stand-back";
 import { useRecordCheck } from "../use-record-check";
 import { CapOffs } from "./cap-offs";
 import { LiveMirror } from "./live-mirror";
@@ -61,6 +63,12 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
     const lapsed = draft.ventAt !== null && Date.now() > draft.ventAt + context.limits.outputTime.value * 1000;
     set({ ventAt: Date.now(), ...(lapsed ? { cameUndone: [...new Set([...draft.cameUndone, "vent-valve"])] } : {}) });
   };
+
+  const words = !reading?.flow
+    ? ""
+    : reading.flow.settled
+      ? "Settled"
+      : `Still filling, about ${number(reading.flow.timeLeft, 0)} s left`;
 
   const finish = async () => {
     const whole = run.recordAt(draft.endedAt ?? Date.now());
@@ -137,34 +145,28 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
             <p className="py-10 text-center text-muted">Drag the ball to match the real one.</p>
           )}
           {reading?.flow && <SettlingWords reading={reading} />}
-          {running && (
-            <div className="flex flex-wrap gap-2">
-              <Button look="primary" onClick={() => setMarking(true)}>
-                I see smoke: mark it
-              </Button>
-              <Button onClick={() => set({ noSmokeOutside: true, seen: [], endedAt: Date.now() })}>
-                Looked everywhere: none outside
-              </Button>
-              <Button onClick={() => set({ endedAt: Date.now() })}>End the run</Button>
-              {evap && draft.vent === "command" && <Button onClick={rearm}>Vent commanded again</Button>}
-            </div>
-          )}
-          <LiveMirror
-            run={{
-              by: person ?? "the first device",
-              machine: run.machine.name,
-              seconds: Math.max(0, Math.round(((draft.endedAt ?? Date.now()) - draft.startedAt) / 1000)),
-              running,
-              flow: { value: draft.flow, max: maxFlow, unit: units.flow },
-              pressure: { value: draft.pressure, unit: units.pressure },
-              words: reading?.flow
-                ? reading.flow.settled
-                  ? "Settled"
-                  : `Still filling, about ${number(reading.flow.timeLeft, 0)} s left`
-                : "",
-              seen: draft.seen.map((s) => names.get(s.joint) ?? s.joint),
-            }}
-          />
+          <div className="flex flex-wrap gap-2">
+            {running && (
+              <StandBack
+                first={{ name: "Ball", value: number(draft.flow, 1), unit: `${units.flow} on the scale` }}
+                second={{ name: "Pressure", value: number(draft.pressure, 2), unit: `${units.pressure} gauge` }}
+                since={draft.startedAt}
+                word={words}
+              />
+            )}
+            <LiveMirror
+              run={{
+                by: person ?? "the first device",
+                machine: run.machine.name,
+                seconds: Math.max(0, Math.round(((draft.endedAt ?? Date.now()) - draft.startedAt) / 1000)),
+                running,
+                flow: { value: draft.flow, max: maxFlow, unit: units.flow },
+                pressure: { value: draft.pressure, unit: units.pressure },
+                words,
+                seen: draft.seen.map((s) => names.get(s.joint) ?? s.joint),
+              }}
+            />
+          </div>
         </div>
       </div>
 
@@ -238,16 +240,33 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
             </section>
           )}
           {evap && <CapOffs run={run} />}
-          {verdict && <VerdictPanel check={run.kind} verdict={verdict} title="Verdict of this run" />}
           {error && <ErrorNote>{error}</ErrorNote>}
-          <div className="flex flex-wrap gap-3">
-            <Button look="primary" onClick={() => void finish()}>
-              Record the run
-            </Button>
-            <Button onClick={() => set({ endedAt: null, noSmokeOutside: false })}>Go on with the run</Button>
-          </div>
         </div>
       )}
+      <Conclusion
+        verdict={verdict && <VerdictPanel check={run.kind} verdict={verdict} title="Verdict of this run" />}
+        actions={
+          running ? (
+            <>
+              <Button look="primary" onClick={() => setMarking(true)}>
+                I see smoke: mark it
+              </Button>
+              <Button onClick={() => set({ noSmokeOutside: true, seen: [], endedAt: Date.now() })}>
+                Looked everywhere: none outside
+              </Button>
+              <Button onClick={() => set({ endedAt: Date.now() })}>End the run</Button>
+              {evap && draft.vent === "command" && <Button onClick={rearm}>Vent commanded again</Button>}
+            </>
+          ) : (
+            <>
+              <Button look="primary" onClick={() => void finish()}>
+                Record the run
+              </Button>
+              <Button onClick={() => set({ endedAt: null, noSmokeOutside: false })}>Go on with the run</Button>
+            </>
+          )
+        }
+      />
       <Dialog
         open={marking}
         onOpenChange={setMarking}

@@ -4,7 +4,7 @@ import { type ReactNode, useEffect } from "react";
 import { smokeArrivalTime } from "@/core/gas/vessel";
 import { toSi } from "@/core/units";
 import { type Circuit, hoseEnds, usualSetup } from "@/core/vehicle";
-import { Button } from "@/ui/button";
+import { ConfirmButton } from "@/ui/confirm-button";
 import { readField } from "../../fields";
 import { useOverlay } from "../../overlay";
 import { useJob } from "../../use-job";
@@ -121,9 +121,15 @@ function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit 
           ))}
         </ol>
         {draft.phase !== "setup" && (
-          <Button look="bare" onClick={clear}>
+          <ConfirmButton
+            look="bare"
+            ask="Discard this run?"
+            why="Its readings and marks are not recorded yet, and would be gone."
+            sure="Discard it"
+            onSure={clear}
+          >
             Discard this run
-          </Button>
+          </ConfirmButton>
         )}
       </div>
       {draft.phase === "setup" && (circuit === "evap" ? <EvapSetup run={run} /> : <SmokeSetup run={run} />)}

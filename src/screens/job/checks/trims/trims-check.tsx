@@ -7,6 +7,7 @@ import { EXTRACTOR_VERSION, loggedEngine, type Mapping } from "@/core/scan-log";
 import { fromSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
+import { ConfirmButton } from "@/ui/confirm-button";
 import { ErrorNote, TextField } from "@/ui/field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { sendBytes } from "../../../session/api";
@@ -16,6 +17,7 @@ import { useForm } from "../../use-form";
 import { useJob } from "../../use-job";
 import { VerdictList, VerdictPanel } from "../../verdict";
 import { PlanWarnings } from "../check-frame";
+import { Conclusion } from "../conclusion";
 import { readNumber } from "../read-number";
 import { LogImport, LogPicker } from "../scan-log/log-import";
 import { useScanLog } from "../scan-log/use-scan-log";
@@ -117,6 +119,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
   return (
     <div className="flex flex-col gap-5">
       {head}
+      {judged && <TrimPlot banks={judged.banks} good={shop.limits.trimGood.value} />}
       <details className="text-muted" open={draft.points.length === 0}>
         <summary className="flex min-h-11 cursor-pointer items-center">How to take the survey</summary>
         <ol className="list-decimal pl-5">
@@ -165,25 +168,27 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
         </>
       )}
       {judged && (
-        <>
-          <div className={`grid items-start gap-4 ${judged.banks.length === 1 ? "xl:grid-cols-2" : ""}`}>
-            <TrimPlot banks={judged.banks} good={shop.limits.trimGood.value} />
-            <VerdictPanel check="trims" verdict={judged.verdict} title="Verdict so far" />
-          </div>
-          <div className="flex flex-wrap gap-3">
-            <Button look="primary" onClick={() => void finish()}>
-              Record the survey
-            </Button>
-            <Button
-              onClick={() => {
-                set(EMPTY);
-                scan.cancel();
-              }}
-            >
-              Discard
-            </Button>
-          </div>
-        </>
+        <Conclusion
+          verdict={<VerdictPanel check="trims" verdict={judged.verdict} title="Verdict so far" />}
+          actions={
+            <>
+              <Button look="primary" onClick={() => void finish()}>
+                Record the survey
+              </Button>
+              <ConfirmButton
+                ask="Discard this survey?"
+                why="Its points are not recorded yet, and would be gone. The log stays where it came from."
+                sure="Discard it"
+                onSure={() => {
+                  set(EMPTY);
+                  scan.cancel();
+                }}
+              >
+                Discard
+              </ConfirmButton>
+            </>
+          }
+        />
       )}
       {scan.state.step === "ready" && <LogPlot log={scan.state.log} slice={scan.slice} />}
       {draft.points.length > 0 && (

@@ -1,0 +1,134 @@
+import { expect, type Locator, type Page, test } from "@playwright/test";
+import { CARS } from "../demo/cars";
+import { button, INSTRUMENTS, instrument, main, map, openJob, setConditions, signIn, startClock, station } from "./steps";
+
+/** Whether an element lies on the screen as it is, nothing scrolled. */
+const inSight = async (page: Page, what: Locator): Promise<boolean> => {
+  const [box, size] = [await what.first().boundingBox(), page.viewportSize()];
+  return box !== null && size !== null && box.y >= 0 && box.y + box.height <= size.height && box.width > 0;
+};
+const demoJob = async (page: Page, car: keyof typeof CARS) => {
+  const registration = CARS[car].facts.registration ?? "";
+  await page.goto(`/?all=1&q=${encodeURIComponent(registration)}`);
+  await page.getByRole("main").getByRole("link").filter({ hasText: registration }).first().click();
+  await expect(main(page)).toBeVisible();
+};
+
+test("an instrument has the room: the map is a strip, and what is done with the check stands in sight, on desk and phone", async ({
+  page,
+}) => {
+  test.slow();
+  await signIn(page, "Wren Alder");
+  await demoJob(page, "redshank");
+  await station(page, "Find");
+  const whole = (await map(page).boundingBox())?.height ?? 0;
+  expect(whole).toBeGreaterThan(200);
+  await station(page, "Check");
+  const out: string[] = [];
+  for (const name of ["Smoke run", "Fuel-trim survey", ...INSTRUMENTS]) {
+    await instrument(page, name);
+    for (const [width, height, strip] of [
+      [1280, 800, 90],
+      [390, 844, 90],
+    ] as const) {
+      await page.setViewportSize({ width, height });
+      await page.evaluate(() => scrollTo(0, 0));
+      expect((await map(page).boundingBox())?.height, `${name} at ${width}`).toBeLessThan(strip);
+      const action = page.getByRole("button", {
+        name: /^(Record the (check|survey)|Choose a log|Heater on, to the machine proof)$/,
+      });
+      const refused = await main(page).getByText("says nothing on this vehicle").count();
+      const typed = name === "Smoke run" || name === "EVAP smoke" || name === "Fuel-trim survey";
+      if (!refused && !typed && !(await inSight(page, action))) out.push(`${name}: ${width}`);
+    }
+    await page.setViewportSize({ width: 1280, height: 800 });
+  }
+  expect(out).toEqual([]);
+  await button(page, "Whole map").click();
+  expect((await map(page).boundingBox())?.height).toBeGreaterThan(200);
+  await button(page, "Small map").click();
+  expect((await map(page).boundingBox())?.height).toBeLessThan(90);
+});
+
+test("a live run shows ball, gauge, plot, clock and keys at once, and stands readable across the bay", async ({ page }) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss at idle", "FW 81 BEN");
+  await setConditions(page);
+  await station(page, "Check");
+  await instrument(page, "Smoke run");
+  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await button(page, "Heater on, to the machine proof").click();
+  await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.6 inH2O");
+  await page.getByLabel("The ball sat at the bottom").check();
+  await page.getByLabel("Smoke came out of the open hose").check();
+  await button(page, "Hose on: start the run").click();
+  for (let i = 0; i < 3; i++) {
+    await page.clock.fastForward(4000);
+    await button(page, "Take reading").click();
+  }
+  const live = {
+    ball: page.getByRole("slider", { name: /Flow ball/ }),
+    gauge: page.getByLabel("Pressure", { exact: true }),
+    plot: main(page).locator(".recharts-surface"),
+    clock: page.getByRole("timer"),
+    key: button(page, "I see smoke: mark it"),
+  };
+  for (const [name, what] of Object.entries(live)) expect(await inSight(page, what), name).toBe(true);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.evaluate(() => scrollTo(0, 0));
+  for (const what of [main(page).getByRole("timer"), live.key]) await expect.poll(() => inSight(page, what)).toBe(true);
+  await page.setViewportSize({ width: 1280, height: 800 });
+
+  await button(page, "Stand back").click();
+  const afar = page.getByRole("dialog", { name: "The run, readable from afar" });
+  await expect(afar.getByText("L/min on the scale")).toBeVisible();
+  const size = await afar
+    .locator("p")
+    .first()
+    .evaluate((e) => Number.parseFloat(getComputedStyle(e).fontSize));
+  expect(size).toBeGreaterThan(200);
+  await page.keyboard.press("Escape");
+  await expect(button(page, "Stand back")).toBeFocused();
+  // Nothing is thrown away unasked.
+  await button(page, "Discard this run").click();
+  await button(page, "Go on").click();
+  await expect(live.ball).toBeVisible();
+  await button(page, "Discard this run").click();
+  await button(page, "Discard it").click();
+  await expect(live.ball).toHaveCount(0);
+});
+
+test("focus goes where the work goes: to an opened station's heading, back to what opened a dialog, past the stations by a link", async ({
+  page,
+}) => {
+  await signIn(page, "Wren Alder");
+  await demoJob(page, "petrel");
+  await page.keyboard.press("7");
+  await expect(main(page).getByRole("heading", { name: "Fix", level: 2 })).toBeFocused();
+  await page.getByRole("button", { name: "Journal" }).click();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: "Journal" })).toBeFocused();
+  await page.goto(page.url());
+  await expect(main(page)).toBeVisible();
+  await page.keyboard.press("Tab");
+  await expect(page.getByRole("link", { name: "To the work" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Tab");
+  expect(await main(page).evaluate((e) => e.contains(document.activeElement))).toBe(true);
+});
+
+test("on a phone the head is one line, a station opens at its top, and the map begins where the work is", async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const page = await context.newPage();
+  await signIn(page, "Wren Alder");
+  await demoJob(page, "curlew");
+  expect((await page.getByRole("banner").boundingBox())?.height).toBeLessThan(60);
+  await page.evaluate(() => scrollTo(0, 2000));
+  await station(page, "Scan");
+  await expect(main(page).getByRole("heading", { name: "Scan", level: 2 })).toBeInViewport();
+  expect(await page.evaluate(() => scrollY)).toBe(0);
+  await station(page, "Check");
+  await expect(map(page).getByRole("button", { name: /^Manifold: leaking/ })).toBeInViewport({ ratio: 0.9 });
+  await context.close();
+});

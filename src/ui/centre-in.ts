@@ -1,0 +1,5 @@
+/** Scrolls a row sideways so that one of its items stands in the middle; the page and the focus stay where they are. */
+export function centreIn(item: HTMLElement | null): void {
+  const row = item?.parentElement;
+  if (item && row) row.scrollLeft = item.offsetLeft - row.offsetLeft - (row.clientWidth - item.clientWidth) / 2;
+}
