@@ -99,6 +99,49 @@ test("a live run shows ball, gauge, plot, clock and keys at once, and stands rea
   await expect(live.ball).toHaveCount(0);
 });
 
+test("clocks are heard when there is something to do, and only while sound is on", async ({ page }) => {
+  await page.addInitScript(() => {
+    const heard = { tones: 0 };
+    const node = { connect: () => node, gain: {}, frequency: {}, start: () => heard.tones++, stop: () => {} };
+    const Fake = class {
+      currentTime = 0;
+      destination = node;
+      resume = async () => {};
+      close = async () => {};
+      createOscillator = () => node;
+      createGain = () => node;
+    };
+    Object.assign(window, { AudioContext: Fake, heard });
+  });
+  const tones = () => page.evaluate(() => (window as unknown as { heard: { tones: number } }).heard.tones);
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss at idle", "FW 82 BEN");
+  await setConditions(page);
+  await station(page, "Check");
+  await instrument(page, "Smoke run");
+  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await button(page, "Heater on, to the machine proof").click();
+  const left = page.getByRole("complementary", { name: "Ledger" }).getByRole("timer").first();
+  await expect(left).toHaveText(/^\d+:\d\d$/);
+  await page.clock.fastForward(60_000);
+  expect(await tones()).toBe(0);
+  const [minutes = 0, seconds = 0] = ((await left.textContent()) ?? "").split(":").map(Number);
+  // Heard before the machine stops, while there is time to act on it.
+  await page.clock.fastForward(1000 * (60 * minutes + seconds - 15));
+  await expect.poll(tones).toBe(3);
+  await expect(page.getByText("Smoke machine stops in 20 s")).toBeAttached();
+
+  await button(page, "Discard this run").click();
+  await button(page, "Discard it").click();
+  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await button(page, "Heater on, to the machine proof").click();
+  await button(page, "Clocks are heard: silence them").click();
+  await page.clock.fastForward(3600_000);
+  await expect(page.getByText("stopped")).toBeVisible();
+  expect(await tones()).toBe(3);
+});
+
 test("focus goes where the work goes: to an opened station's heading, back to what opened a dialog, past the stations by a link", async ({
   page,
 }) => {
@@ -124,6 +167,8 @@ test("on a phone the head is one line, a station opens at its top, and the map b
   await signIn(page, "Wren Alder");
   await demoJob(page, "curlew");
   expect((await page.getByRole("banner").boundingBox())?.height).toBeLessThan(60);
+  const leak = (await map(page).locator("polygon").first().boundingBox())?.x ?? 0;
+  expect(Math.abs(leak - 195)).toBeLessThan(60);
   await page.evaluate(() => scrollTo(0, 2000));
   await station(page, "Scan");
   await expect(main(page).getByRole("heading", { name: "Scan", level: 2 })).toBeInViewport();

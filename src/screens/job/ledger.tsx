@@ -1,14 +1,17 @@
 "use client";
 
+import { Volume2, VolumeX } from "lucide-react";
 import { memo, useState } from "react";
 import { CHECKS } from "@/core/checks";
 import { STATION_NAMES, type WaitingOn } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { type Suspect, weightInWords } from "@/core/suspects";
-import { Button } from "@/ui/button";
+import { Button, IconButton } from "@/ui/button";
 import { Clock } from "@/ui/clock";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote, SelectField } from "@/ui/field";
+import { usePreferences } from "../session/preferences";
+import { askToNotify, useAlarms } from "./alarms";
 import { useOverlay } from "./overlay";
 import { type Go, useJob } from "./use-job";
 
@@ -16,6 +19,7 @@ import { type Go, useJob } from "./use-job";
 export const Ledger = memo(function Ledger({ go, onSide }: { go: Go; onSide: (side: HTMLElement | null) => void }) {
   const { state } = useJob();
   const { overlay } = useOverlay();
+  const { preferences, change } = usePreferences();
   const next = state.nextStation;
   const done = state.status === "closed" || state.status === "handed-over";
   const soak = state.readiness?.readyFrom;
@@ -24,6 +28,7 @@ export const Ledger = memo(function Ledger({ go, onSide }: { go: Go; onSide: (si
     ...(overlay.clocks ?? []),
     ...(waits ? [{ name: "Soak for the EVAP monitor", end: soak, done: "soaked" }] : []),
   ];
+  const said = useAlarms(clocks, preferences.sound);
   return (
     <aside
       aria-label="Ledger"
@@ -44,9 +49,23 @@ export const Ledger = memo(function Ledger({ go, onSide }: { go: Go; onSide: (si
           <WaitingOnField />
         </section>
       )}
+      <p role="status" className="sr-only">
+        {said}
+      </p>
       {clocks.length > 0 && (
         <section aria-label="Clocks">
-          <h2 className="mb-1 text-sm text-muted">Clocks</h2>
+          <div className="flex items-center justify-between">
+            <h2 className="text-sm text-muted">Clocks</h2>
+            <IconButton
+              label={preferences.sound ? "Clocks are heard: silence them" : "Clocks are silent: let them be heard"}
+              onClick={() => {
+                change({ sound: !preferences.sound });
+                if (!preferences.sound) askToNotify();
+              }}
+            >
+              {preferences.sound ? <Volume2 aria-hidden size={18} /> : <VolumeX aria-hidden size={18} />}
+            </IconButton>
+          </div>
           <ul className="flex flex-col divide-y divide-line">
             {clocks.map((clock) => (
               <li key={clock.name} className="flex min-h-11 items-center justify-between gap-3">

@@ -3,6 +3,17 @@
 import { createContext, useContext } from "react";
 import type { FillSetup, Joint } from "@/core/vehicle";
 
+/** A clock that runs towards something. */
+export interface RunningClock {
+  readonly name: string;
+  /** ms since 1970 */
+  readonly end: number;
+  /** What it says once it has run out */
+  readonly done: string;
+  /** It is heard so long before its end, s: there is something to do then; at its end unless said */
+  readonly before?: number;
+}
+
 /** What a running check draws over the air map and offers where it is tapped. */
 export interface Overlay {
   /** A smoke setup: what its fill can reach is misted */
@@ -11,8 +22,7 @@ export interface Overlay {
   readonly at?: string;
   /** Joints where smoke was seen in this run */
   readonly seen?: readonly string[];
-  /** Clocks that run, ms since 1970 when they end */
-  readonly clocks?: readonly { readonly name: string; readonly end: number; readonly done: string }[];
+  readonly clocks?: readonly RunningClock[];
   /** What can be done with a joint right now */
   readonly actions?: (joint: Joint) => readonly { readonly label: string; readonly run: () => void }[];
 }

@@ -14,9 +14,19 @@ export interface Preferences {
   readonly decimal: "." | ",";
   /** Keys given to actions in place of their usual ones */
   readonly keys: Readonly<Record<string, string>>;
+  /** Whether clocks are heard */
+  readonly sound: boolean;
 }
 
-const DEFAULTS: Preferences = { pressure: "psi", flow: "L/min", length: "mm", temperature: "°C", decimal: ".", keys: {} };
+const DEFAULTS: Preferences = {
+  pressure: "psi",
+  flow: "L/min",
+  length: "mm",
+  temperature: "°C",
+  decimal: ".",
+  keys: {},
+  sound: true,
+};
 
 interface Shown {
   readonly preferences: Preferences;

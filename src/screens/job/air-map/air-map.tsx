@@ -1,7 +1,7 @@
 "use client";
 
 import { Minimize2 } from "lucide-react";
-import { memo, useMemo, useState } from "react";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { CHECKS, type CheckId } from "@/core/checks";
 import { type AirMap, BURST_POINTS, type PlacedName, reachOf, type ZoneId, type ZonePlace } from "@/core/vehicle";
 import { Button } from "@/ui/button";
@@ -91,8 +91,16 @@ function WholeMap({
   const names = useMemo(() => namesOn(map, said), [map, key]);
   /** A zone's name inside it, where that is drawn solid */
   const onSolid = ({ id, within }: PlacedName) => within && now.get(id as ZoneId)?.known === "tight";
+  const target = map.joints.find(({ joint }) => joint.id === (overlay.at ?? leaks[0] ?? overlay.setup?.entry));
+  const scroller = useRef<HTMLDivElement>(null);
+  // Where the map is wider than the screen it begins where the work is.
+  const at = target ? target.x / map.width : undefined;
+  useEffect(() => {
+    const box = scroller.current;
+    if (box && at !== undefined) box.scrollLeft = at * box.scrollWidth - box.clientWidth / 2;
+  }, [at]);
   return (
-    <div className="overflow-x-auto px-3 pt-2">
+    <div ref={scroller} className="overflow-x-auto px-3 pt-2">
       <svg viewBox={`0 0 ${map.width} ${map.height}`} className="w-full min-w-[56rem]">
         <title>Gas paths, air flowing left to right</title>
         {map.joints.map((place) =>

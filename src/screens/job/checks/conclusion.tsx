@@ -32,7 +32,7 @@ export function Conclusion({ verdict, actions }: { verdict?: ReactNode; actions:
         {actions}
         {first && (
           <p className="ml-auto flex items-center gap-2 text-sm">
-            <span className="text-muted">{first.name}</span>
+            <span className="max-w-32 leading-tight text-muted">{first.name}</span>
             <Clock end={first.end} done={first.done} />
           </p>
         )}

@@ -40,7 +40,7 @@ export function OutputCheck({ head }: { head: ReactNode }) {
     joint,
     (j) => joints.some((x) => x.id === j.id),
     (id) => set({ joint: id }),
-    commandedAt === null ? [] : [{ name: "The tool lets go", end: commandedAt + limit * 1000, done: "let go" }],
+    commandedAt === null ? [] : [{ name: "The tool lets go", end: commandedAt + limit * 1000, done: "let go", before: 10 }],
   );
   if (!context) return null;
   const name = joints.find((j) => j.id === joint)?.name ?? joint;
