@@ -96,15 +96,14 @@ function People({ onPick }: { onPick: (name: string) => void }) {
   );
 }
 
-/** The name on this device, to tap for another. */
-/** Who is working. @param brief on a phone a sign says it; amber while nobody does. */
+/** The name on this device, to tap for another. @param brief on a phone a sign stands for it, amber while there is none. */
 export function PersonButton({ brief = false }: { brief?: boolean }) {
   const { person, ask } = usePerson();
   return (
     <button
       type="button"
       onClick={ask}
-      className="inline-flex min-h-11 cursor-pointer items-center min-w-11 justify-center gap-2 rounded-md px-2 hover:bg-raised"
+      className="inline-flex min-h-11 cursor-pointer min-w-11 items-center justify-center gap-2 rounded-md px-2 hover:bg-raised"
     >
       <UserRound aria-hidden size={18} className={person ? "" : "text-amber"} />
       <span className={`${person ? "" : "text-amber"} ${brief ? "max-sm:sr-only" : ""}`}>{person || "Who is working?"}</span>

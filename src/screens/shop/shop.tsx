@@ -129,7 +129,11 @@ const units = (...ids: UnitId[]) => ids.map((u) => [u, u] as const);
 
 function Units() {
   const { preferences, change } = usePreferences();
-  const pick = (key: Exclude<keyof Preferences, "keys" | "sound">, label: string, options: readonly (readonly [string, string])[]) => (
+  const pick = (
+    key: Exclude<keyof Preferences, "keys" | "sound">,
+    label: string,
+    options: readonly (readonly [string, string])[],
+  ) => (
     <SelectField label={label} options={options} value={preferences[key]} onChange={(e) => change({ [key]: e.target.value })} />
   );
   return (
