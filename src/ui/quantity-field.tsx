@@ -3,7 +3,7 @@
 import { Calculator, Delete } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useId, useState } from "react";
-import { BANDS, type BandId, type Expected, formatQuantity, parseQuantity, plausibility, type UnitId } from "@/core/units";
+import { type BandId, formatQuantity, parseField, plausibility, type UnitId } from "@/core/units";
 
 /**
  * A reading typed as people type it ("13 inH2O", "0,4 psi") or by a big keypad with unit keys. What was typed stays in the
@@ -35,9 +35,7 @@ export function QuantityField({
 }) {
   const id = useId();
   const [touched, setTouched] = useState(false);
-  const band = BANDS[field];
-  const expected: Expected = { dimension: band.dimension, unit, ...("kind" in band ? { kind: band.kind } : {}) };
-  const parsed = parseQuantity(value, expected);
+  const parsed = parseField(value, field, unit);
   const query = parsed.ok ? plausibility(parsed.value, field) : null;
   const complaint = touched && value !== "" ? (parsed.ok ? query?.message : parsed.message) : undefined;
   const number = value.replace(/[^\d.,\-−]/g, "");

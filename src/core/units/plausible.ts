@@ -1,3 +1,4 @@
+import { type Parsed, parseNumber, parseQuantity } from "./parse";
 import { formatQuantity, type Quantity, toSi } from "./quantity";
 import { type Dimension, type PressureKind, UNITS, type UnitId, unitsOf } from "./units";
 
@@ -10,6 +11,8 @@ export interface Band {
   readonly high: number;
   /** What the field is called when we ask back. */
   readonly name: string;
+  /** Unit that people leave out: a bare number that the field's own cannot mean is taken in it */
+  readonly unsaid?: UnitId;
 }
 
 const pressure = (name: string, kind: PressureKind, low: number, high: number): Band => ({
@@ -40,7 +43,7 @@ export const BANDS = {
   volume: { dimension: "volume", low: 0.05e-3, high: 0.3, name: "volume" },
   trapped: { dimension: "volume", low: 0.5e-6, high: 20e-3, name: "trapped volume" },
   hole: { dimension: "length", low: 0.05e-3, high: 60e-3, name: "hole" },
-  displacement: { dimension: "volume", low: 0.4e-3, high: 9e-3, name: "engine displacement" },
+  displacement: { dimension: "volume", low: 0.4e-3, high: 9e-3, name: "engine displacement", unsaid: "mL" },
   altitude: { dimension: "distance", low: -450, high: 5500, name: "altitude" },
   odometer: { dimension: "distance", low: 0, high: 3e9, name: "odometer" },
   vacuum: pressure("vacuum", "vacuum", 0, 102e3),
@@ -62,6 +65,18 @@ const inBand = (q: Quantity, band: Band) => {
   const si = toSi(q);
   return si >= band.low && si <= band.high;
 };
+
+/**
+ * What is typed into a field: "2.0", "1998 cc" and, where people leave the unit out, "1998".
+ * @param unit taken when the text names none. The message of a refusal says what was wrong and what to do.
+ */
+export function parseField(text: string, field: BandId, unit: UnitId): Parsed<Quantity> {
+  const band: Band = BANDS[field];
+  const parsed = parseQuantity(text, { dimension: band.dimension, unit, ...(band.kind ? { kind: band.kind } : {}) });
+  if (!parsed.ok || !band.unsaid || !parseNumber(text).ok || inBand(parsed.value, band)) return parsed;
+  const other = { ...parsed.value, unit: band.unsaid };
+  return inBand(other, band) ? { ok: true, value: other } : parsed;
+}
 
 /**
  * Asks back for a value out of its field's band (the classic slip is the right number in a neighbour unit) and for a

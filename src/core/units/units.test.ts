@@ -6,6 +6,7 @@ import {
   findUnit,
   formatQuantity,
   fromSi,
+  parseField,
   parseNumber,
   parseQuantity,
   plausibility,
@@ -15,6 +16,7 @@ import {
   toSi,
   UNIT_IDS,
   UNITS,
+  type UnitId,
 } from ".";
 
 const pressure = { dimension: "pressure", unit: "psi", kind: "gauge" } as const;
@@ -113,6 +115,31 @@ describe("kinds of pressure", () => {
     expect(formatQuantity({ value: 0.42, unit: "psi", kind: "gauge" })).toBe("0.42 psi gauge");
     expect(formatQuantity({ value: 0.42, unit: "psi", kind: "gauge" }, 1, { decimal: "," })).toBe("0,4 psi gauge");
     expect(formatQuantity({ value: -0.001, unit: "kPa", kind: "vacuum" })).toBe("0.00 kPa vacuum");
+  });
+});
+
+describe("a field's own way of typing", () => {
+  const typed = (text: string, field: Parameters<typeof parseField>[1] = "displacement", unit: UnitId = "L") => {
+    const parsed = parseField(text, field, unit);
+    return parsed.ok ? `${parsed.value.value} ${parsed.value.unit}` : parsed.message;
+  };
+  it.each([
+    ["1998", "1998 mL"],
+    ["1998 cc", "1998 mL"],
+    ["1998ml", "1998 mL"],
+    ["1.998,5 cc", "1998.5 mL"],
+    ["2.0", "2 L"],
+    ["2,0 L", "2 L"],
+    ["2", "2 L"],
+    // A unit that was typed stands, and is asked about; what fits nothing is left as it is.
+    ["1998 L", "1998 L"],
+    ["50", "50 L"],
+    ["19980", "19980 L"],
+  ])("displacement: %s is %s", (text, means) => expect(typed(text)).toBe(means));
+
+  it("leaves the unit alone where people do not leave it out", () => {
+    expect(typed("990", "ambient", "kPa")).toBe("990 kPa");
+    expect(typed("two litres")).toMatch(/does not start with a number/);
   });
 });
 

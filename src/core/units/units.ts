@@ -82,7 +82,7 @@ export const UNITS = {
   mi: unit("mi", "distance", 1609.344, 0, ["mile", "miles"]),
 
   L: unit("L", "volume", 1e-3, 1, ["l", "litre", "liter", "litres", "liters"]),
-  mL: unit("mL", "volume", 1e-6, 0, ["ml", "cm3", "cm³"]),
+  mL: unit("mL", "volume", 1e-6, 0, ["ml", "cc", "cm3", "cm³"]),
   gal: unit("gal", "volume", 3.785411784e-3, 1, ["usgal", "gallon", "gallons"]),
 
   s: unit("s", "time", 1, 0, ["sec", "seconds"]),

@@ -1,11 +1,9 @@
 import type { JobState } from "@/core/journal";
-import { BANDS, type BandId, type Expected, parseQuantity, plausibility, type Quantity, type UnitId } from "@/core/units";
+import { type BandId, parseField, plausibility, type Quantity, type UnitId } from "@/core/units";
 
 /** A typed reading once it can be trusted; undefined while it cannot. */
 export function readField(typed: string, field: BandId, unit: UnitId): Quantity | undefined {
-  const band = BANDS[field];
-  const expected: Expected = { dimension: band.dimension, unit, ...("kind" in band ? { kind: band.kind } : {}) };
-  const parsed = parseQuantity(typed, expected);
+  const parsed = parseField(typed, field, unit);
   return parsed.ok && !plausibility(parsed.value, field) ? parsed.value : undefined;
 }
 

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { BadInput, validate } from "@/core/input";
 import { LIMIT_FIELDS, limitFromShown, shownLimit } from "@/core/shop/limit-fields";
 import type { Limit, LimitId } from "@/core/shop/settings";
-import { parseNumber, parseQuantity } from "@/core/units";
+import { parseField, parseNumber, parseQuantity } from "@/core/units";
 import {
   FITTED_NAMES,
   FITTED_SYSTEMS,
@@ -108,7 +108,7 @@ export const draftOfVehicle = (v: VehicleFacts): VehicleDraft => ({
 
 /** Facts from the form, or what is wrong and where. */
 export function vehicleOf(draft: VehicleDraft, by: string): { facts: GivenFacts } | { error: string; path: string } {
-  const displacement = parseQuantity(draft.displacement, { dimension: "volume", unit: "L" });
+  const displacement = parseField(draft.displacement, "displacement", "L");
   if (!displacement.ok) return { error: `Engine displacement: ${displacement.message}`, path: "displacement" };
   const odometer = draft.odometer.trim() ? parseQuantity(draft.odometer, { dimension: "distance", unit: "km" }) : undefined;
   if (odometer && !odometer.ok) return { error: `Odometer: ${odometer.message}`, path: "odometer" };
