@@ -1,0 +1,193 @@
+/** What is measured: each part prints its figures and what they aim at; nothing here passes or fails. */
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { appendFigures } from "./appends";
+import { clientFigures } from "./clients";
+import { decayTrial, visibleTrial } from "./decay-trial";
+import { foldTimes } from "./fold";
+import { gateTrial } from "./gate-trial";
+import { judgementTrial } from "./judgement-trial";
+import { largestTimes } from "./largest";
+import { logGrammar } from "./log-grammar";
+import { writeBigLog } from "./log-import";
+import { trimsTrial } from "./trims-trial";
+
+const percent = (share: number) => `${(100 * share).toFixed(1)} %`;
+const child = (mode: string, file: string) => {
+  const done = spawnSync("npx", ["tsx", "bench/log-import.ts", mode, file], { encoding: "utf8" });
+  if (done.status !== 0) throw new Error(done.stderr);
+  return JSON.parse(done.stdout) as { seconds: number; rows: number; peakMegabytes: number };
+};
+
+function logImportPart() {
+  console.log("Scan-log import, 1,000,000 rows × 12 columns, each reader in a process of its own");
+  const folder = mkdtempSync(join(tmpdir(), "pelota-bench-"));
+  const file = join(folder, "big.csv");
+  writeBigLog(file, 1_000_000);
+  const raw = child("papa", file);
+  const ours = child("ours", file);
+  rmSync(folder, { recursive: true, force: true });
+  for (const [name, run] of [
+    ["Papa Parse alone", raw],
+    ["typed arrays", ours],
+  ] as const) {
+    console.log(`  ${name}: ${(run.rows / run.seconds / 1000).toFixed(0)}k rows/s, peak ${run.peakMegabytes.toFixed(0)} MB`);
+  }
+  console.log(`  share of the raw rate: ${percent(raw.seconds / ours.seconds)} (aim: half), peak under 400 MB`);
+}
+
+function logGrammarPart() {
+  const grammar = logGrammar(1000, 50_000);
+  console.log(
+    `Scan logs from a grammar, ${grammar.files}: right ${percent(grammar.right / grammar.files)}, one question ${percent(grammar.oneQuestion / grammar.files)}` +
+      ` (together at least 95 %), silently wrong ${percent(grammar.silentlyWrong / grammar.files)} (at most 0.5 %), not read ${percent(grammar.notRead / grammar.files)}`,
+  );
+  for (const wrong of grammar.wrong) console.log(`    ${wrong}`);
+}
+
+function commandPart() {
+  spawnSync("node", ["scripts/bundle.mjs"]);
+  const used = Array.from({ length: 9 }, () => {
+    const shell = spawnSync("bash", ["-c", "node scripts/pelota.mjs orifice <<< '{}' 2>/dev/null; times"], { encoding: "utf8" });
+    // `times` ends with what the shell's children used: user, then system.
+    const [user = 0, system = 0] = (shell.stdout.trim().split("\n").at(-1) ?? "").split(" ").map((t) => Number(t.slice(2, -1)));
+    return user + system;
+  }).toSorted((a, b) => a - b);
+  console.log(`A small command's own process: ${used[4]?.toFixed(2)} s of CPU, the middle of nine (aim: under 0.25 s)`);
+}
+
+function foldPart() {
+  console.log("Fold and judging");
+  for (const [name, milliseconds] of foldTimes()) console.log(`  ${name}: ${milliseconds.toFixed(1)} ms`);
+}
+
+function appendsPart() {
+  const appends = appendFigures();
+  console.log("Appends, in this process and on the disk of the temporary folder");
+  console.log(`  to a job of 500 checks: middle ${appends.middle.toFixed(1)} ms, p99 ${appends.p99.toFixed(1)} ms (aim: 30 ms)`);
+  console.log(
+    `  a second: to 8 jobs in turn ${appends.eight.toFixed(0)}, to one ${appends.one.toFixed(0)}, bare synced transactions ${appends.bare.toFixed(0)}`,
+  );
+  console.log(`  board of 20,000 jobs: ${appends.board.toFixed(1)} ms (aim: 50 ms)`);
+}
+
+async function clientsPart() {
+  if (existsSync(".next/BUILD_ID")) {
+    const clients = await clientFigures();
+    console.log("The built app over HTTP, eight clients that each send the next entry once the last is answered");
+    for (const [name, run] of [
+      ["8 jobs", clients.several],
+      ["one job", clients.one],
+    ] as const) {
+      console.log(
+        `  on ${name}: ${run.rate.toFixed(0)} a second, ${percent(run.rate / clients.bare)} of ${clients.bare.toFixed(0)} bare synced transactions,` +
+          ` p99 ${run.p99.toFixed(0)} ms, worst ${run.worst.toFixed(0)} ms`,
+      );
+    }
+    console.log(`  first page of a job of 500 checks after a start: ${clients.firstPage.toFixed(0)} ms (aim: 300 ms)`);
+    for (const [what, { middle, worst }] of Object.entries(clients.waits))
+      console.log(
+        `  an entry while another asks for ${what}: middle ${middle.toFixed(0)} ms, worst ${worst.toFixed(0)} ms (aim: 100 ms)`,
+      );
+  } else console.log("The app is not built: nothing to measure over HTTP (npm run build)");
+}
+
+function largestPart() {
+  console.log("The largest records that a door lets in (aim: 20 ms)");
+  for (const [name, milliseconds] of largestTimes()) console.log(`  ${name}: ${milliseconds.toFixed(1)} ms`);
+}
+
+function trimsPart() {
+  console.log("Fuel-trim surveys with a known truth, 1000 each");
+  for (const noise of [
+    { trim: 0.008, maf: 0, model: 0 },
+    { trim: 0.015, maf: 0.02, model: 0.01 },
+  ]) {
+    const trial = trimsTrial(1000, noise, 41);
+    console.log(
+      `  trim ${percent(noise.trim)}, meter ${percent(noise.maf)}, model ${percent(noise.model)}: true shape first ${percent(trial.first)},` +
+        ` hole in its interval ${percent(trial.covered)}, right where odds ≥ 0.97 ${percent(trial.confident)},` +
+        ` 90 % of sizes near 2 mm within ${percent(trial.sizeError)}`,
+    );
+    for (const [wrong, count] of Object.entries(trial.wrong)) console.log(`    ${wrong}: ${count}`);
+  }
+}
+
+function decayPart() {
+  console.log(
+    "Pressure decay on 1000 simulated tanks: wall lag, walls yielding up to 20 %, drift up to 0.3 K with a bend, gauge noise",
+  );
+  const MARKS: Record<string, number> = {
+    "0.01 volume": 0.4,
+    "0.02 volume": 0.2,
+    "0.01 reference": 0.25,
+    "0.02 reference": 0.15,
+  };
+  for (const reference of [false, true]) {
+    for (const inch of [0.01, 0.02]) {
+      const trial = decayTrial(1000, inch * 0.0254, reference, 17);
+      console.log(
+        `  ${inch.toFixed(3)} in, ${reference ? "reference hole, stated volume 0.6 to 1.5 ×" : "by volume, stated within 6 %"}:` +
+          ` bias ${percent(trial.bias)}, 90 % within ${percent(trial.spread)} (mark ${percent(MARKS[`${inch} ${reference ? "reference" : "volume"}`] as number)}),` +
+          ` interval holds ${percent(trial.covered)}`,
+      );
+    }
+    const visible = visibleTrial(300, reference, 19);
+    console.log(
+      `  smallest visible ${reference ? "with the reference hole" : "by volume"}: ${(1000 * visible.predicted).toFixed(2)} mm on average;` +
+        ` holes of that size told from none ${percent(visible.seen)}, tight tanks called leaking ${percent(visible.falseAlarms)}`,
+    );
+  }
+}
+
+function judgementPart() {
+  console.log("Judgement on 500 made-up cars, one or two faults, noisy readings, one check in twelve void");
+  const trials = judgementTrial(500, 1000);
+  const better = Math.min(...trials.slice(1).map((t) => t.minutes));
+  for (const trial of trials) {
+    console.log(
+      `  ${trial.name}: true cause first within five checks ${percent(trial.first)}, ${trial.minutes.toFixed(0)} min to find, found ${percent(trial.found)}`,
+    );
+  }
+  const [engine] = trials;
+  console.log(
+    `  time saved against the better fixed order: ${percent(1 - (engine?.minutes ?? 0) / better)} (aims: 85 % first, 25 % less time)`,
+  );
+  console.log("  what it gets wrong (true → said):");
+  for (const [wrong, count] of Object.entries(engine?.wrong ?? {}).toSorted((a, b) => b[1] - a[1]))
+    console.log(`    ${wrong}: ${count}`);
+}
+
+function gatesPart() {
+  console.log("10,000 random histories on cars whose faults stand until repaired, each with and without noise in its readings");
+  const gates = gateTrial(10_000, 1);
+  console.log(
+    `  fault stands in ${gates.standing}: closed ${gates.fooledByLogic} by logic (mark 0), ${percent(gates.fooledByNoise / gates.standing)} by noise (mark 0.5 %)`,
+  );
+  console.log(
+    `  truly repaired and fully checked ${gates.repaired}: refused ${percent(gates.refused / gates.repaired)} (mark 2 %)`,
+  );
+  for (const [reason, count] of Object.entries(gates.reasons)) console.log(`    ${count} × ${reason}`);
+}
+
+interface Part {
+  /** Speed is measured with nothing else running; what is right or wrong may run side by side */
+  readonly alone: boolean;
+  readonly run: () => void | Promise<void>;
+}
+
+export const PARTS: Readonly<Record<string, Part>> = {
+  "log-import": { alone: true, run: logImportPart },
+  "log-grammar": { alone: false, run: logGrammarPart },
+  command: { alone: true, run: commandPart },
+  fold: { alone: true, run: foldPart },
+  appends: { alone: true, run: appendsPart },
+  clients: { alone: true, run: clientsPart },
+  largest: { alone: true, run: largestPart },
+  trims: { alone: false, run: trimsPart },
+  decay: { alone: false, run: decayPart },
+  judgement: { alone: false, run: judgementPart },
+  gates: { alone: false, run: gatesPart },
+};
