@@ -149,7 +149,7 @@ async function airflow(page: Page): Promise<void> {
     await page.getByRole("button", { name: "Take this point" }).click();
   }
   await page.getByRole("radio", { name: "Warm", exact: true }).click();
-  await scroll(page, 420);
+  await scroll(page, 0);
 }
 
 /** The entry that cannot reach the neck, set up. */
@@ -180,7 +180,7 @@ async function decayed(page: Page): Promise<void> {
     .getByLabel(/^Seconds and pressure/)
     .last()
     .fill(table(read.reference?.samples ?? []));
-  await page.getByRole("region", { name: "Verdict so far" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
+  await show(page.getByText(/^Pressure after shut-off/));
 }
 
 /** A trace that pulls down once the vent is plugged by hand. */
