@@ -85,7 +85,7 @@ const gap = (a: Box, b: Box): number => {
 const grown = (box: Box, by: number): Box => ({ x: box.x - by, y: box.y - by, w: box.w + 2 * by, h: box.h + 2 * by });
 const around = ({ x, y }: Point, w: number, h: number): Box => ({ x: x - w / 2, y: y - h / 2, w, h });
 
-/** Half the size of what stands in a joint, by its kind. */
+/** Width and height of what stands in a joint, by its kind, map units. */
 const SYMBOLS: Readonly<Record<JointPlace["joint"]["kind"], readonly [number, number]>> = {
   meter: [4, 52],
   compressor: [40, 40],
