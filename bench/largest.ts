@@ -33,7 +33,7 @@ export function largestTimes(): [string, number][] {
   const points = Array.from({ length: 400 }, (_, i) => {
     const p = trims.points[i % 5] as (typeof trims.points)[number];
     const banks = [p.banks[0], p.banks[0]] as (typeof p.banks)[number][];
-    return { ...p, rpm: p.rpm + i, banks: banks.map((b) => ({ ...b, short: b.short + Math.sin(i) })) };
+    return { ...p, rpm: p.rpm + i, banks: banks.map((b) => ({ ...b, short: (b.short ?? 0) + Math.sin(i) })) };
   });
   const stopped = points.map((p, i) => ({
     ...p,

@@ -114,7 +114,7 @@ export function valveWith(
   part: ValveRecord["part"],
   seed: number,
   temperature: ValveRecord["temperature"] = "warm",
-): ValveRecord {
+): ValveRecord & { readonly rest: ValveState; readonly energised: ValveState } {
   const noise = seededNoise(seed);
   const state = (hole: number, seconds: number): ValveState => ({
     start: 18,

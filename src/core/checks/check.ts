@@ -6,6 +6,7 @@ import { type GivenFacts, type Layout, layoutOf, type OpenFact, type VehicleFact
 import type { CheckId } from ".";
 import type { Asked } from "./asked";
 import type { Candidate } from "./candidate";
+import type { CheckForm } from "./known";
 
 export type Outcome = "pass" | "fail" | "unsure" | "void";
 
@@ -198,6 +199,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   readonly aim: string;
   readonly engine: EngineState;
   readonly schema: ObjectSchema<object>;
+  /** What is asked for a record; absent where an instrument takes it by itself */
+  readonly form?: CheckForm<Body>;
   plan(context: CheckContext, aim: Aim): Plan;
   judge(record: Body, context: CheckContext): Verdict<Seen>;
   /** What was read, one number a row, in the units it was taken in */

@@ -128,7 +128,12 @@ export interface Bodies {
     readonly seaLevel?: Quantity;
     readonly engine?: EngineNow;
   };
-  check: { readonly check: CheckId; readonly record: object };
+  check: {
+    readonly check: CheckId;
+    readonly record: object;
+    /** SHA-256 of pictures kept with the job: of the gauge, of the scan tool's screen */
+    readonly pictures?: readonly string[];
+  };
   judged: {
     readonly entry: string;
     readonly inputsHash: string;
@@ -319,7 +324,11 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     seaLevel: quantitySchema("ambient").optional().default(undefined),
     engine: yup.mixed<EngineNow>().oneOf(ENGINE_NOW).optional(),
   }),
-  check: strictObject({ check: yup.string().oneOf(CHECK_IDS).required(), record: yup.mixed<object>().required() }),
+  check: strictObject({
+    check: yup.string().oneOf(CHECK_IDS).required(),
+    record: yup.mixed<object>().required(),
+    pictures,
+  }),
   judged: strictObject({
     entry: id,
     inputsHash: yup.string().required(),

@@ -119,6 +119,7 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
         verdict,
         afterRepair: relative(entry),
         tested: verdict.tested ?? [],
+        ...(entry.body.pictures ? { pictures: entry.body.pictures } : {}),
         ...(place === undefined ? {} : { place }),
         onBench: kind.onBench?.(entry.body.record) ?? false,
         ...(flipped ? { wasShown: { outcome: before.outcome, headline: before.headline } } : {}),
@@ -277,8 +278,8 @@ function sectionsOf(checks: readonly CheckState[], { layout }: CheckContext): Jo
 }
 
 /** Hash of everything a verdict rests on, journalled with what was shown. */
-export function inputsHash(body: Bodies["check"], context: CheckContext): string {
-  return contentHash([body, context.vehicle, context.limits, context.house]);
+export function inputsHash({ check, record }: Bodies["check"], context: CheckContext): string {
+  return contentHash([{ check, record }, context.vehicle, context.limits, context.house]);
 }
 
 /**

@@ -1,7 +1,8 @@
 import { CHECK_IDS, CHECKS, type CheckId, type Measure, type Verdict, verdictWord } from "../checks";
 import { inSentence } from "../sentence";
+import { formatQuantity } from "../units";
 import { ZONE_NAMES } from "../vehicle";
-import { type Bodies, CONFIRMATIONS, FAILURE_CAUSES } from "./entries";
+import { type Bodies, CONFIRMATIONS, FAILURE_CAUSES, MONITOR_RESULTS } from "./entries";
 import type { CheckState, JobState } from "./state";
 
 /** One check before and after the repair, as the customer reads it. */
@@ -14,15 +15,29 @@ export interface Comparison {
   readonly after?: Summary;
 }
 export interface Summary {
+  /** The verdict's word; empty where the headline begins with it */
   readonly word: string;
   readonly headline: string;
   readonly at: string;
   readonly measures: readonly Measure[];
+  /** SHA-256 of pictures of the reading */
+  readonly pictures: readonly string[];
 }
+
+/** Readings that stand on the first sheet; the rest follow on a second. */
+export const ON_FIRST_SHEET = 3;
 
 /** What the handover page says, worked out once for screen, print and PDF. */
 export interface Handover {
   readonly comparisons: readonly Comparison[];
+  /** What was done, a repair a line */
+  readonly done: readonly string[];
+  /** Each code that was chased: read before, and what it says now */
+  readonly codes: readonly string[];
+  /** What the EVAP monitor said last */
+  readonly monitor?: string;
+  /** What became of it later */
+  readonly outcomes: readonly { readonly at: string; readonly says: string }[];
   /** How far the job is proved, in a line; never more than the record bears */
   readonly proved: string;
   readonly unproved: readonly string[];
@@ -39,11 +54,15 @@ export interface Handover {
   readonly modified: readonly string[];
 }
 
+/** "Tight: Tight beyond …" says it twice. */
+const unless = (word: string, headline: string) => (headline.toLowerCase().startsWith(word.toLowerCase()) ? "" : word);
+
 const summary = (c: CheckState): Summary => ({
-  word: verdictWord(CHECKS[c.check], c.verdict),
+  word: unless(verdictWord(CHECKS[c.check], c.verdict), c.verdict.headline),
   headline: c.verdict.headline,
   at: typeof c.at === "string" ? c.at : c.at.from,
   measures: c.verdict.measures,
+  pictures: c.pictures ?? [],
 });
 
 /** How far a job is proved, where nothing is owed. */
@@ -66,6 +85,27 @@ function asideName(job: JobState, { of, id }: JobState["setAside"][number]): str
   if (of === "finding") return job.findings.find((f) => f.entry === id)?.body.what ?? "A finding";
   return job.checks.find((c) => c.entry === id)?.verdict.headline ?? "A reading";
 }
+
+/** A repair as the customer reads it. Labour that nobody wrote down is not none. */
+function doneLine({ what, parts, labourMinutes, otherChanges, torques }: Bodies["repair"]): string {
+  return [
+    what,
+    parts.length > 0 ? `Parts: ${parts.map((p) => `${p.count} × ${p.name}`).join(", ")}` : "",
+    labourMinutes > 0 ? `Labour: ${labourMinutes} min` : "",
+    otherChanges.length > 0 ? `Also changed: ${otherChanges.join(", ")}` : "",
+    torques && torques.length > 0 ? `Torque: ${torques.map((t) => `${t.where} ${formatQuantity(t.torque)}`).join(", ")}` : "",
+  ]
+    .filter(Boolean)
+    .map((part) => part.replace(/\.$/, ""))
+    .join(". ")
+    .concat(".");
+}
+
+const OUTCOME_WORDS: Readonly<Record<Bodies["outcome"]["result"], string>> = {
+  held: "It held",
+  "came-back": "It came back",
+  "not-seen-again": "The car was not seen again",
+};
 
 /** How sure a finding is, and why the part failed. */
 export function findingSurety({ confirmed, confirmedBy, failed }: Bodies["finding"]): string {
@@ -105,6 +145,12 @@ export function handoverOf(job: JobState): Handover {
   });
   return {
     comparisons,
+    done: job.repairs.filter((r) => !r.undone).map((r) => doneLine(r.body)),
+    codes: job.proof.codes.map(({ code, quiet, says }) => `${code}: read before; ${quiet ? says : "not shown quiet yet"}`),
+    ...(job.monitor
+      ? { monitor: `EVAP monitor: ${inSentence(MONITOR_RESULTS[job.monitor.result])}, read by ${job.monitor.readBy}` }
+      : {}),
+    outcomes: job.outcomes.map((o) => ({ at: o.at, says: `${OUTCOME_WORDS[o.result]}${o.note ? `: ${o.note}` : ""}` })),
     proved: provedHow(job),
     unproved: [
       ...job.blocks.close.filter((b) => b.station === "prove").map((b) => b.reason),

@@ -4,6 +4,7 @@ export * from "./fold";
 export * from "./gates";
 export * from "./handover";
 export * from "./job-file";
+export * from "./known";
 export * from "./outbox";
 export * from "./places";
 export { setupOf } from "./proof/evidence";

@@ -18,6 +18,8 @@ export interface CheckState {
   readonly afterRepair: AfterRepair;
   /** Joints that the check put to the test; none where it is void */
   readonly tested: readonly string[];
+  /** SHA-256 of pictures of the reading */
+  readonly pictures?: readonly string[];
   /** Part or way in it is about, where it has one */
   readonly place?: string;
   /** Done on a part that is not on the car: proves nothing about the car */

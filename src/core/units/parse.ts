@@ -28,6 +28,23 @@ export function parseNumber(text: string): Parsed<number> {
   return Number.isFinite(value) ? { ok: true, value } : fail(`"${text.trim()}" is not a number`);
 }
 
+/** What people write between the two ends of a reading that swings: "-8 … -15", "-8 to -15", "8..15", "-8 - -15". */
+const BETWEEN = /\s*(?:…|\.{2,3}|\bto\b)\s*|\s+[-–—]\s+/;
+
+/**
+ * A number, or the two ends that a reading swings between: its middle, with the standard deviation of a value that may lie
+ * anywhere between them, half-width/√3 (JCGM 100:2008, 4.3.7). A single number has none.
+ */
+export function parseSwing(text: string): Parsed<{ readonly middle: number; readonly sd: number }> {
+  const ends = text.trim().split(BETWEEN);
+  const [a, b] = ends.map(parseNumber);
+  if (!a?.ok) return a ?? fail("Nothing typed yet");
+  if (!b) return { ok: true, value: { middle: a.value, sd: 0 } };
+  if (!b.ok) return b;
+  if (ends.length > 2) return fail(`"${text.trim()}" has more than two ends`);
+  return { ok: true, value: { middle: (a.value + b.value) / 2, sd: Math.abs(a.value - b.value) / 2 / Math.sqrt(3) } };
+}
+
 const KIND_WORDS: readonly (readonly [RegExp, PressureKind])[] = [
   [/\s*\(?\b(abs|absolute|a)\)?\.?$/i, "absolute"],
   [/\s*\(?\b(vac|vacuum)\)?\.?$/i, "vacuum"],

@@ -31,6 +31,7 @@ export const BANDS = {
   manifold: pressure("manifold pressure", "absolute", 8e3, 350e3),
   chargePressure: pressure("charge pressure", "absolute", 50e3, 400e3),
   smokeFlow: { dimension: "volume-flow", low: 0, high: 60e-3 / 60, name: "smoke flow" },
+  blownFlow: { dimension: "volume-flow", low: 0, high: 0.2 / 60, name: "flow blown through" },
   airTemperature: { dimension: "temperature", low: 233.15, high: 353.15, name: "air temperature" },
   coolant: { dimension: "temperature", low: 233.15, high: 403.15, name: "coolant temperature" },
   bearable: { dimension: "temperature", low: 233.15, high: 1473.15, name: "temperature it can bear" },

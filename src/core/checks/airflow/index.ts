@@ -1,6 +1,7 @@
 import { ofEngine, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
 import { airflowCandidates } from "./candidates";
+import { airflowForm } from "./form";
 import { judgeAirflow } from "./judge";
 import { planAirflow } from "./plan";
 import { type AirflowRecord, airflowSchema } from "./record";
@@ -34,6 +35,7 @@ export const airflow: CheckKind<AirflowRecord, unknown, Seen> = {
     ];
   },
   schema: airflowSchema,
+  form: airflowForm,
   plan: planAirflow,
   judge: judgeAirflow,
   readings: ({ points }) =>

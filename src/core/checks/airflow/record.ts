@@ -21,18 +21,18 @@ export interface AirflowRecord {
   readonly warm: boolean;
 }
 
+export const airflowPointSchema = strictObject({
+  state: oneOfField("The point", ["idle", "wide-open"] as const),
+  rpm: rpmField,
+  maf: quantitySchema("mafFlow").optional().default(undefined),
+  map: quantitySchema("manifold").optional().default(undefined),
+});
+
 export const airflowSchema = strictObject({
   source: sourceField.required(),
   points: yup
     .array()
-    .of(
-      strictObject({
-        state: oneOfField("The point", ["idle", "wide-open"] as const),
-        rpm: rpmField,
-        maf: quantitySchema("mafFlow").optional().default(undefined),
-        map: quantitySchema("manifold").optional().default(undefined),
-      }).required(),
-    )
+    .of(airflowPointSchema.required())
     .min(1, "Give the reading at idle, at wide open throttle, or both")
     .max(20)
     .required(),

@@ -1,6 +1,7 @@
 import { ofPart, saysOf } from "../asked";
 import type { CheckKind } from "../check";
 import { borescopeCandidates, PASSAGES } from "./candidates";
+import { borescopeForm } from "./form";
 import { judgeBorescope } from "./judge";
 import { planBorescope } from "./plan";
 import { type BorescopeRecord, borescopeSchema } from "./record";
@@ -23,6 +24,7 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }, S
     verdict.outcome === "void" ? [] : [ofPart(layout, "open", record.joint, "open", saysOf(verdict.outcome))],
   byPart: true,
   schema: borescopeSchema,
+  form: borescopeForm,
   plan: planBorescope,
   judge: judgeBorescope,
   readings: ({ ports }) =>

@@ -4,6 +4,7 @@ import { type CheckContext, type CheckKind, type Measure, type Plan, type Verdic
 import { lossDoubt } from "../instrument";
 import { trappedHole, trappedMeasure } from "../trapped";
 import { capCandidates } from "./candidates";
+import { capForm } from "./form";
 import { type CapRecord, capSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
@@ -115,6 +116,7 @@ export const cap: CheckKind<CapRecord, unknown, Seen> = {
   byPart: true,
   setup: () => ["filler-cap"],
   schema: capSchema,
+  form: capForm,
   plan: planCap,
   judge: judgeCap,
   readings: (r) => [

@@ -35,4 +35,22 @@ describe("vacuum-worked device", () => {
   it("is refused where no flaps are fitted", () => {
     expect(chain.plan(contextOf(NATURAL), undefined).refused).toMatch(/No runner flaps/);
   });
+
+  it("fed 12 V it moves: its wiring is broken, and what lies between supply and movement works", () => {
+    const bare = without("supply", "outlet", "shaft", "control");
+    const verdict = judgeChain({ ...record, links: { ...bare, fed: true, control: { value: 0.1, unit: "V" } } }, context);
+    expect(verdict).toMatchObject({ outcome: "fail", observation: "chain-broken:flap-circuit" });
+    expect(verdict.reasons[0]).toMatch(/fed 12 V it moves/);
+    // It does not speak for what it cannot show: the voltage, and whether the diaphragm weeps.
+    const unread = judgeChain(
+      { ...record, links: { ...without("supply", "control", "outlet", "diaphragm", "shaft"), fed: true } },
+      context,
+    );
+    expect(unread.outcome).toBe("unsure");
+    const weeps = says({ fed: true, diaphragm: { start: 18, end: 6, seconds: 60, unit: "inHg" } });
+    expect(weeps.observation).toBe("chain-broken:flap-diaphragm");
+    // What was read goes before what moving suggests.
+    expect(says({ fed: true, shaft: false }).observation).toBe("chain-broken:flap-shaft");
+    expect(says({ fed: false, outlet: { value: 2, unit: "inHg", kind: "vacuum" } }).reasons.join()).toMatch(/not in its wiring/);
+  });
 });

@@ -1,6 +1,7 @@
 import { type CheckKind, readingOf } from "../check";
 import { chainAsks } from "./asks";
 import { chainCandidates } from "./candidates";
+import { chainForm } from "./form";
 import { judgeChain } from "./judge";
 import { planChain } from "./plan";
 import { type ChainRecord, chainSchema } from "./record";
@@ -23,6 +24,7 @@ export const chain: CheckKind<ChainRecord, unknown, Seen> = {
   ownCommands: () => ["flap-solenoid"],
   setup: () => ["flap-solenoid", "flap-pipe", "flap-line"],
   schema: chainSchema,
+  form: chainForm,
   plan: planChain,
   judge: judgeChain,
   readings: ({ links }) => [

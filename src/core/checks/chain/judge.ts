@@ -10,9 +10,15 @@ const HANDED_ON = 0.8;
 
 export type LinkState = "good" | "broken" | "unread";
 
+/** Links that a device which moves on 12 V has shown to work. A diaphragm may move it and weep all the same. */
+const SHOWN_BY_MOVING = ["supply", "outlet", "shaft"] as const;
+
 /** One link: whether it is good, and how that reads. */
 export function readLink(id: LinkId, { links, instrument }: ChainRecord, { limits }: Pick<CheckContext, "limits">): LinkState {
   const yes = (value: boolean | undefined): LinkState => (value === undefined ? "unread" : value ? "good" : "broken");
+  // Fed 12 V it moves: what lies between supply and movement works, whether or not each link was read by itself.
+  if (links.fed === true && SHOWN_BY_MOVING.some((l) => l === id) && links[id as (typeof SHOWN_BY_MOVING)[number]] === undefined)
+    return "good";
   switch (id) {
     case "supply":
       return yes(links.supply && toSi(links.supply) >= limits.actuatorSupply.value);
@@ -133,7 +139,13 @@ export function judgeChain(record: ChainRecord, context: CheckContext): Verdict<
         ...base,
         outcome: "fail",
         headline: `${record.device}: broken at “${LINK_NAMES[id].toLowerCase()}”`,
-        reasons: [BROKEN[id], ...ignored],
+        reasons: [
+          id === "control" && links.fed ? "fed 12 V it moves: valve and vacuum side work, wire or driver does not" : BROKEN[id],
+          ...(links.fed === false && id !== "control"
+            ? ["fed 12 V it does not move either: the fault is not in its wiring"]
+            : []),
+          ...ignored,
+        ],
         observation: `chain-broken:${PLACES[id]}`,
         tested: LINKS.slice(0, i + 1).map((l) => PLACES[l]),
         zones,

@@ -23,6 +23,8 @@ export interface ChainRecord {
     readonly supply?: Quantity;
     readonly battery?: Quantity;
     readonly control?: Quantity;
+    /** The solenoid unplugged and fed 12 V: whether what it works moves */
+    readonly fed?: boolean;
     readonly outlet?: Quantity;
     readonly diaphragm?: { readonly start: number; readonly end: number; readonly seconds: number; readonly unit: UnitId };
     readonly shaft?: boolean;
@@ -38,6 +40,7 @@ export const chainSchema = strictObject({
     supply: quantitySchema("vacuum").optional().default(undefined),
     battery: quantitySchema("voltage").optional().default(undefined),
     control: quantitySchema("voltage").optional().default(undefined),
+    fed: yup.boolean().optional(),
     outlet: quantitySchema("vacuum").optional().default(undefined),
     diaphragm: strictObject({
       start: yup.number().moreThan(0, "Nothing was pumped on").required("Type the vacuum at the start"),

@@ -2,6 +2,7 @@ import { ofPart, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
 import { electricOf } from "../commanded";
 import { circuitCandidates } from "./candidates";
+import { circuitForm } from "./form";
 import { judgeCircuit } from "./judge";
 import type { Wiring } from "./pins";
 import { planCircuit } from "./plan";
@@ -33,6 +34,7 @@ export const circuit: CheckKind<
   ownCommands: (r) => [r.joint],
   setup: (r) => [r.joint],
   schema: circuitSchema,
+  form: circuitForm,
   plan: planCircuit,
   judge: judgeCircuit,
   readings: (r) => [

@@ -25,7 +25,9 @@ export interface CircuitRecord {
   readonly instrument: InstrumentUse;
 }
 
-const PIN_IDS = [...new Set(WIRINGS.flatMap((w) => (["ground", "feed"] as const).flatMap((s) => pinsOf(w, s).map((p) => p.id))))];
+export const PIN_IDS = [
+  ...new Set(WIRINGS.flatMap((w) => (["ground", "feed"] as const).flatMap((s) => pinsOf(w, s).map((p) => p.id)))),
+];
 
 export const circuitSchema = strictObject({
   joint: jointField,

@@ -1,6 +1,7 @@
 import { ofEngine, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
 import { crankcaseCandidates } from "./candidates";
+import { crankcaseForm } from "./form";
 import { judgeCrankcase } from "./judge";
 import { planCrankcase } from "./plan";
 import { type CrankcaseReading, crankcaseSchema } from "./record";
@@ -25,6 +26,7 @@ export const crankcase: CheckKind<CrankcaseReading, unknown, Seen> = {
       : [ofEngine(layout, "pressure@crankcase", "crankcase pressure at idle", saysOf(verdict.outcome))],
   setup: () => ["dipstick"],
   schema: crankcaseSchema,
+  form: crankcaseForm,
   plan: planCrankcase,
   judge: judgeCrankcase,
   readings: (r) => [

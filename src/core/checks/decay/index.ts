@@ -3,6 +3,7 @@ import { evapSetupOf } from "../evap-fields";
 import type { EvapAim } from "../evap-smoke/plan";
 import { decayAsks } from "./asks";
 import { decayCandidates } from "./candidates";
+import { decayForm } from "./form";
 import { judgeDecay } from "./judge";
 import { planDecay } from "./plan";
 import { type DecayRecord, decaySchema } from "./record";
@@ -30,6 +31,7 @@ export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boo
   setup: evapSetupOf,
   ownCommands: evapSetupOf,
   schema: decaySchema,
+  form: decayForm,
   plan: planDecay,
   judge: judgeDecay,
   readings: (r) =>

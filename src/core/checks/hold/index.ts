@@ -1,6 +1,7 @@
 import type { CheckKind } from "../check";
 import { holdAsks } from "./asks";
 import { holdCandidates, PUMPED } from "./candidates";
+import { holdForm } from "./form";
 import { judgeHold } from "./judge";
 import { planHold } from "./plan";
 import { type HoldRecord, holdSchema } from "./record";
@@ -24,6 +25,7 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }, Seen> = {
   byPart: true,
   setup: (r) => [r.joint],
   schema: holdSchema,
+  form: holdForm,
   plan: planHold,
   judge: judgeHold,
   readings: (r) =>

@@ -2,6 +2,7 @@ import { ofPart, saysOf } from "../asked";
 import type { CheckKind } from "../check";
 import { electricOf } from "../commanded";
 import { outputCandidates } from "./candidates";
+import { outputForm } from "./form";
 import { judgeOutput } from "./judge";
 import { planOutput } from "./plan";
 import { type OutputRecord, outputSchema } from "./record";
@@ -25,6 +26,7 @@ export const output: CheckKind<OutputRecord, { readonly joint: string; readonly 
   byPart: true,
   ownCommands: (r) => [r.joint],
   schema: outputSchema,
+  form: outputForm,
   plan: planOutput,
   judge: judgeOutput,
   readings: (r) => [{ reading: `response of ${r.output}`, value: r.seenAfter, unit: "s" }],

@@ -2,6 +2,7 @@ import { pointedAt } from "../asked";
 import type { CheckKind } from "../check";
 import { refusal } from "../trims";
 import { pinchCandidates } from "./candidates";
+import { pinchForm } from "./form";
 import { behind, judgePinch } from "./judge";
 import { planPinch } from "./plan";
 import { PINCH_READ_NAMES, type PinchRecord, pinchSchema } from "./record";
@@ -27,6 +28,7 @@ export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly ho
   byPart: true,
   setup: (r) => [r.joint],
   schema: pinchSchema,
+  form: pinchForm,
   plan: planPinch,
   judge: judgePinch,
   readings: (r) =>

@@ -1,6 +1,7 @@
 import type { CheckKind } from "../check";
 import { probeAsks } from "./asks";
 import { probeCandidates, spotsOf } from "./candidates";
+import { probeForm } from "./form";
 import { judgeProbe } from "./judge";
 import { planProbe } from "./plan";
 import { type Agent, type ProbeRecord, probeSchema } from "./record";
@@ -25,6 +26,7 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }, Seen> = {
   locator: ["gas", "spray"],
   asks: probeAsks,
   schema: probeSchema,
+  form: probeForm,
   plan: planProbe,
   judge: judgeProbe,
   readings: ({ taps }) =>

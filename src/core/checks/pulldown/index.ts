@@ -1,6 +1,7 @@
 import type { CheckKind } from "../check";
 import { pulldownAsks } from "./asks";
 import { pulldownCandidates } from "./candidates";
+import { pulldownForm } from "./form";
 import { judgePulldown } from "./judge";
 import { planPulldown } from "./plan";
 import { type PulldownRecord, pulldownSchema } from "./record";
@@ -25,6 +26,7 @@ export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "p
   ownCommands: () => ["purge-valve", "vent-valve"],
   setup: () => ["vent-filter"],
   schema: pulldownSchema,
+  form: pulldownForm,
   plan: planPulldown,
   judge: judgePulldown,
   readings: (r) =>

@@ -4,6 +4,7 @@ import type { CheckContext, CheckKind, Measure, Plan, Verdict } from "../check";
 import { voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
 import { tankSensorCandidates } from "./candidates";
+import { tankSensorForm } from "./form";
 import { type TankSensorRecord, tankSensorSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
@@ -166,6 +167,7 @@ export const tankSensor: CheckKind<TankSensorRecord, unknown, Seen> = {
   asks: tankSensorAsks,
   setup: () => ["filler-cap"],
   schema: tankSensorSchema,
+  form: tankSensorForm,
   plan: planTankSensor,
   judge: judgeTankSensor,
   readings: (r) => [

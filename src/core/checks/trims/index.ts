@@ -1,6 +1,7 @@
 import { type CheckKind, readingOf } from "../check";
 import { trimsAsk } from "./asks";
 import { trimsCandidates } from "./candidates";
+import { trimsForm } from "./form";
 import { judgeTrims } from "./judge";
 import { planTrims } from "./plan";
 import { type TrimSurvey, trimSurveySchema } from "./record";
@@ -25,6 +26,7 @@ export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
   candidates: trimsCandidates,
   asks: trimsAsk,
   schema: trimSurveySchema,
+  form: trimsForm,
   plan: planTrims,
   judge: judgeTrims,
   readings: ({ points }) =>
@@ -35,7 +37,8 @@ export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
         ...readingOf("air meter flow", p.maf, at),
         ...readingOf("manifold pressure", p.map && { ...p.map, kind: "absolute" }, at),
         ...p.banks.flatMap((b, i) => [
-          { reading: `short-term trim, bank ${i + 1}`, value: b.short, unit: "%", ...at },
+          ...(b.short === undefined ? [] : [{ reading: `short-term trim, bank ${i + 1}`, value: b.short, unit: "%", ...at }]),
+          ...(b.total === undefined ? [] : [{ reading: `total trim, bank ${i + 1}`, value: b.total, unit: "%", ...at }]),
           ...(b.long === undefined ? [] : [{ reading: `long-term trim, bank ${i + 1}`, value: b.long, unit: "%", ...at }]),
         ]),
       ];

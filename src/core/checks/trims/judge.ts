@@ -104,7 +104,7 @@ export function pointSays(point: TrimPoint, bank: number, stops: Stops, context:
   const { total, saturated, relearning } = readTrim(point, bank, context.house.totalTrim, stops);
   const act = trimAct(context).value;
   if (saturated !== 0) return "bad";
-  if (total === undefined) return Math.abs((point.banks[bank] as TrimPoint["banks"][number]).short) > 100 * act ? "bad" : "open";
+  if (total === undefined) return Math.abs(point.banks[bank]?.short ?? 0) > 100 * act ? "bad" : "open";
   if (relearning) return "open";
   if (Math.abs(total) > act) return "bad";
   return Math.abs(total) <= context.limits.trimGood.value ? "good" : "open";

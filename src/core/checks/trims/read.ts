@@ -91,8 +91,8 @@ export function stopsOf({ stop, points }: Pick<TrimSurvey, "stop" | "points">): 
   const repeated = (sign: 1 | -1): number => {
     let [extreme, often, read] = [Number.NEGATIVE_INFINITY, 0, 0];
     for (const { banks } of points) {
-      for (const { short, long } of banks) {
-        for (const value of [short, long]) {
+      for (const { short, long, total } of banks) {
+        for (const value of [short, long, total]) {
           if (value === undefined) continue;
           read++;
           if (sign * value > extreme) [extreme, often] = [sign * value, 0];
@@ -114,13 +114,20 @@ export interface TrimReading {
 }
 
 export function readTrim(point: TrimPoint, bank: number, method: "product" | "sum", stops: Stops): TrimReading {
-  const { short, long } = point.banks[bank] as TrimPoint["banks"][number];
-  const at = (v: number) => (v >= stops.up ? 1 : v <= stops.down ? -1 : 0);
-  const saturated = at(short) || (long === undefined ? 0 : at(long));
+  const { short, long, total } = point.banks[bank] as TrimPoint["banks"][number];
+  const at = (v: number | undefined) => (v === undefined ? 0 : v >= stops.up ? 1 : v <= stops.down ? -1 : 0);
+  // A total that only the tool added up may hide a part at its stop: beyond that stop it says "at least".
+  if (total !== undefined) return { total: total / 100, saturated: at(total), relearning: false };
+  const saturated = at(short) || at(long);
   return {
-    total: long === undefined ? undefined : totalTrim(short, long, method),
+    total: long === undefined || short === undefined ? undefined : totalTrim(short, long, method),
     saturated,
-    relearning: long !== undefined && Math.abs(short) > RELEARNING && Math.abs(long) > RELEARNING && short * long < 0,
+    relearning:
+      short !== undefined &&
+      long !== undefined &&
+      Math.abs(short) > RELEARNING &&
+      Math.abs(long) > RELEARNING &&
+      short * long < 0,
   };
 }
 

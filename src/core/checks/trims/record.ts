@@ -15,9 +15,12 @@ export interface TrimPoint {
   /** First and last second of the steady window in its log */
   readonly window?: { readonly from: number; readonly to: number };
   readonly banks: readonly {
-    readonly short: number;
+    /** Absent only where the tool shows nothing but the total */
+    readonly short?: number;
     /** Absent where the log or the tool did not give it: then nobody knows the total */
     readonly long?: number;
+    /** As the tool adds them up itself, where it shows nothing else */
+    readonly total?: number;
     /** sd of the window's mean total trim, percent */
     readonly scatter?: number;
   }[];
@@ -57,12 +60,18 @@ export const trimPointSchema = yup
       .of(
         yup
           .object({
-            short: percent("Short-term trim"),
+            short: percent("Short-term trim").optional().notRequired(),
             long: percent("Long-term trim").optional().notRequired(),
+            total: percent("Total trim").optional().notRequired(),
             scatter: yup.number().min(0).max(100).optional(),
           })
           .noUnknown()
           .strict()
+          .test(
+            "total",
+            "Type either the short-term trim, or the total where the tool shows only that",
+            (b) => !b || (b.total === undefined ? typeof b.short === "number" : b.short === undefined && b.long === undefined),
+          )
           .required(),
       )
       .min(1, "Give the trims of at least one bank")

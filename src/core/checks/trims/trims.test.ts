@@ -5,7 +5,7 @@ import { ambientAtAltitude } from "../../gas/atmosphere";
 import { seededNoise } from "../../maths/random";
 import { fromSi } from "../../units";
 import { judgeTrims, refusal } from "./judge";
-import { readSurvey, totalTrim } from "./read";
+import { readSurvey, readTrim, stopsOf, totalTrim } from "./read";
 import { type TrimPoint, type TrimSurvey, trimSurveySchema } from "./record";
 import { fitShapes, manifoldFlux, SHAPE_IDS } from "./shapes";
 
@@ -168,6 +168,15 @@ describe("limits decide", () => {
       reasons: expect.arrayContaining([expect.stringMatching(/would not have shown at these points.*take the idle too/)]),
     });
   });
+  it("reads a total that the tool added up itself as what it is, and one beyond a stop as at least that", () => {
+    const parts = survey(...LEAN_IDLE.points.map((p) => ({ ...p, banks: [{ short: 0, long: p.banks[0]?.long ?? 0 }] })));
+    const totals = survey(...LEAN_IDLE.points.map((p) => ({ ...p, banks: [{ total: p.banks[0]?.long ?? 0 }] })));
+    const { outcome, observation, headline } = judgeTrims(parts, context);
+    expect(outcome).toBe("fail");
+    expect(judgeTrims(totals, context)).toMatchObject({ outcome, observation, headline });
+    const stop = survey(...LEAN_IDLE.points.map((p, i) => ({ ...p, banks: [{ total: i < 2 ? 25 : 3 }] })));
+    expect(readTrim(stop.points[0] as TrimPoint, 0, "product", stopsOf(stop)).saturated).toBe(1);
+  });
   it("takes no missing long-term trim for zero", () => {
     const short = survey(...LEAN_IDLE.points.map((p) => ({ ...p, banks: [{ short: 0.5 }] })));
     expect(judgeTrims(short, context)).toMatchObject({ outcome: "unsure", reasons: [expect.stringMatching(/^long-term trim/)] });
@@ -219,7 +228,11 @@ describe("limits decide", () => {
       ...Array.from({ length: 400 }, (_, i) => {
         const p = LEAN_IDLE.points[i % 5] as TrimPoint;
         const [bank] = p.banks as [TrimPoint["banks"][number]];
-        return { ...p, rpm: p.rpm + noise.normal(8), banks: [{ short: bank.short + noise.normal(1), long: bank.long ?? 0 }] };
+        return {
+          ...p,
+          rpm: p.rpm + noise.normal(8),
+          banks: [{ short: (bank.short ?? 0) + noise.normal(1), long: bank.long ?? 0 }],
+        };
       }),
     );
     expect(judgeTrims(many, context)).toMatchObject({ outcome: "fail", observation: "lean-fades-with-flow" });
@@ -355,7 +368,7 @@ describe("hundreds of points", () => {
     const noise = seededNoise(31);
     const scattered = Array.from({ length: 300 }, (_, i) => {
       const p = LEAN_IDLE.points[i % LEAN_IDLE.points.length] as TrimPoint;
-      return { ...p, banks: p.banks.map((b) => ({ ...b, short: b.short + 0.8 * noise.normal() })) };
+      return { ...p, banks: p.banks.map((b) => ({ ...b, short: (b.short ?? 0) + 0.8 * noise.normal() })) };
     });
     const read = (s: TrimSurvey) => readSurvey(s, vehicle, "product", { good: 0.05, act: 0.1 }).banks[0];
     const [few, many] = [read(LEAN_IDLE), read(survey(...scattered))];

@@ -1,6 +1,7 @@
 import { ofEngine, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
 import { vacuumCandidates } from "./candidates";
+import { vacuumForm } from "./form";
 import { judgeVacuum } from "./judge";
 import { planVacuum } from "./plan";
 import { type VacuumReading, vacuumSchema } from "./record";
@@ -23,6 +24,7 @@ export const vacuum: CheckKind<VacuumReading, unknown, Seen> = {
     verdict.outcome === "void" ? [] : [ofEngine(layout, "vacuum@idle", "intake vacuum at idle", saysOf(verdict.outcome))],
   setup: () => ["gauge-port"],
   schema: vacuumSchema,
+  form: vacuumForm,
   plan: planVacuum,
   judge: judgeVacuum,
   readings: (r) => [

@@ -2,6 +2,7 @@ import type { CheckKind } from "../check";
 import { electricOf } from "../commanded";
 import { valveAsks } from "./asks";
 import { valveCandidates } from "./candidates";
+import { valveForm } from "./form";
 import { judgeValve } from "./judge";
 import { planValve } from "./plan";
 import { type Power, type ValveRecord, valveSchema } from "./record";
@@ -32,13 +33,18 @@ export const valve: CheckKind<
   setup: (r) => [r.joint],
   ownCommands: (r) => [r.joint],
   schema: valveSchema,
+  form: valveForm,
   plan: planValve,
   judge: judgeValve,
   readings: (r) =>
-    (["rest", "energised"] as const).flatMap((state, point) => [
-      { reading: `put on, ${state}`, value: r[state].start, unit: r.unit, point, seconds: 0 },
-      { reading: `left, ${state}`, value: r[state].end, unit: r.unit, point, seconds: r[state].seconds },
-    ]),
+    (["rest", "energised"] as const).flatMap((name, point) => {
+      const state = r[name];
+      if (!state) return [];
+      return [
+        { reading: `put on, ${name}`, value: state.start, unit: r.unit, point, seconds: 0 },
+        { reading: `left, ${name}`, value: state.end, unit: r.unit, point, seconds: state.seconds },
+      ];
+    }),
   places: ({ layout }) => electricOf(layout).filter((id) => id !== "throttle"),
   place: (r) => r.joint,
   onBench: (r) => r.part === "new",

@@ -31,10 +31,19 @@ export function readState(state: ValveState, division: number, limit: number): R
   return loss.low > limit ? "weeps" : "holds";
 }
 
-/** Judges a valve's two states. A click proves the coil, not the seat; a new part says nothing about the car. */
-export function judgeValve(record: ValveRecord, context: CheckContext): Verdict<Seen> {
-  const { limits, house, layout } = context;
-  const name = record.part === "new" ? `New ${inSentence(jointName(layout, record.joint))}` : jointName(layout, record.joint);
+/** The state that must hold and the one that must pass, with what each is called. */
+function statesOf(record: ValveRecord) {
+  const closed = record.rests === "closed";
+  return {
+    shut: closed ? record.rest : record.energised,
+    open: closed ? record.energised : record.rest,
+    shutName: closed ? "at rest" : "energised",
+    openName: closed ? "energised" : "at rest",
+  };
+}
+
+/** The trap that the test fell into; undefined when there is none. */
+function trapOf(record: ValveRecord, division: number, name: string, { layout }: CheckContext): Verdict<Seen> | undefined {
   if (record.power === "12v" && !record.unplugged) {
     return voidVerdict(
       `${name}: the test proves nothing`,
@@ -48,52 +57,31 @@ export function judgeValve(record: ValveRecord, context: CheckContext): Verdict<
       `it rests ${rests} on this car, and was read as if it rested ${record.rests}: rest and energised are the wrong way round`,
     );
   }
-  const division = Math.abs(toSi(record.instrument.division) / toSi({ value: 1, unit: record.unit }));
-  const limit = limits.holdLoss.value;
-  const rose = [record.rest, record.energised].find((s) => s.end > s.start + 1.01 * division);
-  if (rose)
-    return voidVerdict(
-      `${name}: the reading cannot be`,
-      "what was put on it rose by itself: it was pumped up in between, or the gauge stuck",
-    );
-  const rest = readState(record.rest, division, limit);
-  const energised = readState(record.energised, division, limit);
-  const [shut, open] = record.rests === "closed" ? [rest, energised] : [energised, rest];
-  const closedState = record.rests === "closed" ? record.rest : record.energised;
-  const closedName = record.rests === "closed" ? "at rest" : "energised";
-  const openName = record.rests === "closed" ? "energised" : "at rest";
-  const loss = lossIn60(
-    [
-      [0, closedState.start],
-      [closedState.seconds, closedState.end],
-    ],
-    division,
-  );
-  const measures: Measure[] = [
-    {
-      name: `Loses in 60 s, ${closedName}`,
-      value: { value: 100 * loss.share, unit: "%" },
-      low: 100 * loss.low,
-      high: 100 * loss.high,
-      limit: `${formatNumber(100 * limit, 0)} % in 60 s where it must hold`,
-      limitSource: limits.holdLoss.source,
-    },
-  ];
-  const fitted = record.part === "fitted";
-  const about = (observation: Seen) => (fitted ? { observation, tested: [record.joint] } : {});
-  const joint = layout.joints.find((j) => j.id === record.joint);
-  const click =
-    record.clicked === undefined
-      ? "whether it clicks was not written down"
-      : record.clicked
-        ? "it clicks: that proves the coil, not the seat"
-        : "it does not click: try the circuit first";
-  const cure =
-    house.weakValve === "clean"
-      ? "house method: clean it and test again; cleaning is a temporary repair with a re-check date"
-      : "house method: replace it; the new part passes the same test on the bench before it is fitted";
-  const base = { measures, zones: [] };
+  const rose = [record.rest, record.energised].some((s) => s && s.end > s.start + 1.01 * division);
+  return rose
+    ? voidVerdict(
+        `${name}: the reading cannot be`,
+        "what was put on it rose by itself: it was pumped up in between, or the gauge stuck",
+      )
+    : undefined;
+}
+
+const clickOf = ({ clicked }: ValveRecord) =>
+  clicked === undefined
+    ? "whether it clicks was not written down"
+    : clicked
+      ? "it clicks: that proves the coil, not the seat"
+      : "it does not click: try the circuit first";
+
+const CURES = {
+  clean: "house method: clean it and test again; cleaning is a temporary repair with a re-check date",
+  replace: "house method: replace it; the new part passes the same test on the bench before it is fitted",
+} as const;
+
+/** What repeated commands and the third port say: either decides by itself. */
+function switchingFault(record: ValveRecord, name: string, cure: string): Verdict<Seen> | undefined {
   const missed = record.cycles?.find((c) => c.shut < c.commanded || c.passed < c.commanded || c.released < c.commanded);
+  const base = { outcome: "fail" as const, measures: [], zones: [] };
   if (missed) {
     const [what, often] =
       missed.shut < missed.commanded
@@ -103,50 +91,103 @@ export function judgeValve(record: ValveRecord, context: CheckContext): Verdict<
           : ["released", missed.released];
     return {
       ...base,
-      outcome: "fail",
       headline: `${name} ${what} only ${often} of ${missed.commanded} times, ${missed.temperature}`,
-      reasons: ["one good cycle proves one cycle: it sticks now and then", fitted ? cure : "do not fit it"],
-      ...about(what === "shut" ? `valve-leaks:${record.joint}` : `valve-stuck:${record.joint}`),
+      reasons: ["one good cycle proves one cycle: it sticks now and then", cure],
+      observation: what === "shut" ? `valve-leaks:${record.joint}` : `valve-stuck:${record.joint}`,
     };
   }
-  if (record.vents === false) {
+  if (record.vents !== false) return undefined;
+  return {
+    ...base,
+    headline: `${name} does not let go: its venting port is blocked`,
+    reasons: ["what it works stays pulled after it is released: clear or renew its vent filter, then the valve", clickOf(record)],
+    observation: `valve-stuck:${record.joint}`,
+  };
+}
+
+/** The state that must hold, as it was read: its loss, and where the gas space is known the hole that it comes through. */
+function seatOf(record: ValveRecord, division: number, { limits }: CheckContext) {
+  const { shut, shutName } = statesOf(record);
+  if (!shut) return undefined;
+  const loss = lossIn60(
+    [
+      [0, shut.start],
+      [shut.seconds, shut.end],
+    ],
+    division,
+  );
+  const hole = holeOf(record.volume, shut, loss, record.unit);
+  const caught = limits.caughtManifold;
+  const measures: Measure[] = [
+    {
+      name: `Loses in 60 s, ${shutName}`,
+      value: { value: 100 * loss.share, unit: "%" },
+      low: 100 * loss.low,
+      high: 100 * loss.high,
+      limit: `${formatNumber(100 * limits.holdLoss.value, 0)} % in 60 s where it must hold`,
+      limitSource: limits.holdLoss.source,
+    },
+    ...(hole
+      ? [
+          trappedMeasure(hole, {
+            limit: `${formatNumber(1000 * caught.value, 1)} mm must be caught`,
+            limitSource: caught.source,
+          }),
+        ]
+      : []),
+  ];
+  return {
+    state: shut,
+    loss,
+    hole,
+    measures,
+    reads: readState(shut, division, limits.holdLoss.value),
+    // With the gas space known the loss is a hole: one far below what anything asks for is not what set a code.
+    weeps: hole !== undefined && weepsFarBelow(hole, lostIn(loss, shut.seconds), caught.value),
+  };
+}
+
+/**
+ * Judges a valve's two states. One of them alone decides where it is bad; both are needed for a pass. A click proves the
+ * coil, not the seat; a new part says nothing about the car.
+ */
+export function judgeValve(record: ValveRecord, context: CheckContext): Verdict<Seen> {
+  const { limits, house, layout } = context;
+  const fitted = record.part === "fitted";
+  const name = fitted ? jointName(layout, record.joint) : `New ${inSentence(jointName(layout, record.joint))}`;
+  const division = Math.abs(toSi(record.instrument.division) / toSi({ value: 1, unit: record.unit }));
+  const trap = trapOf(record, division, name, context);
+  if (trap) return trap;
+  const { open, shutName, openName } = statesOf(record);
+  const cure = fitted ? CURES[house.weakValve] : "do not fit it";
+  const seat = seatOf(record, division, context);
+  const measures = seat?.measures ?? [];
+  const about = (observation: Seen) => (fitted ? { observation, tested: [record.joint] } : {});
+  const switching = switchingFault(record, name, cure);
+  if (switching) {
+    const { observation, ...said } = switching;
+    return { ...said, measures, ...(observation ? about(observation) : {}) };
+  }
+  const base = { measures, zones: [] };
+  const click = clickOf(record);
+  if (seat && seat.reads !== "holds" && !seat.weeps) {
+    const joint = layout.joints.find((j) => j.id === record.joint);
     return {
       ...base,
       outcome: "fail",
-      headline: `${name} does not let go: its venting port is blocked`,
-      reasons: ["what it works stays pulled after it is released: clear or renew its vent filter, then the valve", click],
-      ...about(`valve-stuck:${record.joint}`),
-    };
-  }
-  const hole = holeOf(record.volume, closedState, loss, record.unit);
-  if (hole) {
-    const caught = limits.caughtManifold;
-    measures.push(
-      trappedMeasure(hole, {
-        limit: `${formatNumber(1000 * caught.value, 1)} mm must be caught`,
-        limitSource: caught.source,
-      }),
-    );
-  }
-  // With the gas space known the loss is a hole: one far below what anything asks for is not what set a code.
-  const weeps = hole !== undefined && weepsFarBelow(hole, lostIn(loss, closedState.seconds), limits.caughtManifold.value);
-  if (shut !== "holds" && !weeps) {
-    return {
-      ...base,
-      outcome: "fail",
-      headline: `${name} leaks ${closedName}, where it must hold`,
+      headline: `${name} leaks ${shutName}, where it must hold`,
       reasons: [
         click,
-        fitted ? cure : "do not fit it",
+        cure,
         ...(record.temperature === "warm" ? [] : ["cold; warm it may hold: temperature belongs to the finding"]),
       ],
       ...about(`valve-leaks:${record.joint}`),
       ...(fitted && joint
-        ? { zones: [{ zone: joint.from, state: "leaking", joint: joint.id, why: `leaks by ${closedName}` }] }
+        ? { zones: [{ zone: joint.from, state: "leaking", joint: joint.id, why: `leaks by ${shutName}` }] }
         : {}),
     };
   }
-  if (open !== "passes") {
+  if (open && readState(open, division, limits.holdLoss.value) !== "passes") {
     return {
       ...base,
       outcome: "fail",
@@ -154,19 +195,30 @@ export function judgeValve(record: ValveRecord, context: CheckContext): Verdict<
       reasons: [
         click,
         record.clicked === false ? "dead coil or dead circuit: measure across it" : "stuck or blocked inside",
-        fitted ? cure : "do not fit it",
+        cure,
       ],
       ...about(`valve-stuck:${record.joint}`),
     };
   }
-  const start = toSi({ value: closedState.start, unit: record.unit });
-  const doubt = lossDoubt(record.instrument, { start, limit, seconds: closedState.seconds }, limits);
-  if (doubt || (loss.high > limit && !weeps) || closedState.seconds < WATCH) {
+  if (!seat || !open) {
+    const [did, owed] = seat ? [`holds ${shutName}`, `passes ${openName}`] : [`passes ${openName}`, `holds ${shutName}`];
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: `${name} ${did}; whether it ${owed} was not tried`,
+      reasons: ["one state alone decides only where it is bad: read the other one too"],
+    };
+  }
+  const { loss, hole, weeps, state } = seat;
+  const limit = limits.holdLoss.value;
+  const start = toSi({ value: state.start, unit: record.unit });
+  const doubt = lossDoubt(record.instrument, { start, limit, seconds: state.seconds }, limits);
+  if (doubt || (loss.high > limit && !weeps) || state.seconds < WATCH) {
     return {
       ...base,
       outcome: "unsure",
       headline: `${name} switches; whether its seat holds is not sure yet`,
-      reasons: [doubt ?? `hold it ${closedName} for 60 s or longer: ${formatNumber(100 * limit, 0)} % is the limit`],
+      reasons: [doubt ?? `hold it ${shutName} for 60 s or longer: ${formatNumber(100 * limit, 0)} % is the limit`],
     };
   }
   if (hole && loss.high > limit) {

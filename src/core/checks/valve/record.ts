@@ -32,8 +32,9 @@ export interface ValveRecord {
   readonly temperature: "cold" | "warm";
   /** Of vacuum or pressure, whichever was put on */
   readonly unit: UnitId;
-  readonly rest: ValveState;
-  readonly energised: ValveState;
+  /** One of the two may be left out where the other decides alone */
+  readonly rest?: ValveState;
+  readonly energised?: ValveState;
   /** A solenoid's third port: whether what stood at its outlet is let go when it is released */
   readonly vents?: boolean;
   /** Commanded again and again: how many times it shut, passed and released, cold and hot */
@@ -80,8 +81,8 @@ export const valveSchema = strictObject({
   part: oneOfField("The part", ["fitted", "new"] as const),
   temperature: oneOfField("Its temperature", ["cold", "warm"] as const),
   unit: yup.mixed<UnitId>().oneOf(unitsOf("pressure")).required(),
-  rest: state("At rest").required(),
-  energised: state("Energised").required(),
+  rest: state("At rest").optional().default(undefined),
+  energised: state("Energised").optional().default(undefined),
   vents: yup.boolean().optional(),
   cycles: yup
     .array()
@@ -103,4 +104,8 @@ export const valveSchema = strictObject({
     .default(undefined),
   volume: quantitySchema("trapped").optional().default(undefined),
   instrument: instrumentField("pressure").required(),
-});
+}).test(
+  "rest.start",
+  "Read at least one of its states: what was put on it, what was left, after how long",
+  (record) => record?.rest !== undefined || record?.energised !== undefined,
+);

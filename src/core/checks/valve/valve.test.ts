@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL } from "../../core.fixture";
+import { validate } from "../../input";
 import { DEFAULT_HOUSE } from "../../shop/settings";
 import { valve as record } from "../records.fixture";
 import { judgeValve, type ValveRecord, valve } from ".";
@@ -68,5 +69,24 @@ describe("valve two-state test", () => {
         .steps.map((s) => s.text)
         .join(),
     ).toMatch(/shop air smoke in at the filler neck/);
+  });
+
+  it("one state decides where it is bad, and never passes by itself, on either kind of valve", () => {
+    const only = (change: Partial<ValveRecord>) => {
+      const { rest: _, energised: __, ...bare } = record;
+      return judgeValve({ ...bare, ...change }, context);
+    };
+    expect(only({ rest: leaks })).toMatchObject({ outcome: "fail", observation: "valve-leaks:purge-valve" });
+    expect(only({ energised: shut })).toMatchObject({ outcome: "fail", observation: "valve-stuck:purge-valve" });
+    const vent = { joint: "vent-valve", rests: "open" } as const;
+    expect(only({ ...vent, rest: shut })).toMatchObject({ outcome: "fail", observation: "valve-stuck:vent-valve" });
+    expect(only({ ...vent, energised: leaks })).toMatchObject({ outcome: "fail", observation: "valve-leaks:vent-valve" });
+    for (const half of [{ rest: shut }, { energised: gone }, { ...vent, rest: gone }, { ...vent, energised: shut }]) {
+      const verdict = only(half);
+      expect(verdict).toMatchObject({ outcome: "unsure", headline: expect.stringContaining("was not tried") });
+      expect(verdict.observation).toBeUndefined();
+      expect(valve.asks({ ...record, ...half } as ValveRecord, verdict, context).every((a) => a.says === "open")).toBe(true);
+    }
+    expect(() => validate(valve.schema, { ...record, rest: undefined, energised: undefined })).toThrow(/at least one/);
   });
 });

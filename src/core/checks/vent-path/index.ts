@@ -5,6 +5,7 @@ import { formatNumber, fromSi, toSi } from "../../units";
 import { ofPart } from "../asked";
 import { type CheckContext, type CheckKind, type Plan, type Verdict, voidVerdict } from "../check";
 import { ventPathCandidates } from "./candidates";
+import { ventPathForm } from "./form";
 import { VENT_PART_NAMES, VENT_PARTS, type VentPart, type VentPathRecord, ventPathSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
@@ -141,6 +142,7 @@ export const ventPath: CheckKind<VentPathRecord, unknown, Seen> = {
         ),
   setup: () => [...VENT_PARTS],
   schema: ventPathSchema,
+  form: ventPathForm,
   plan: planVentPath,
   judge: judgeVentPath,
   readings: (r) =>

@@ -1,0 +1,141 @@
+import { describe, expect, it } from "vitest";
+import { contextOf, VAPOUR } from "../core.fixture";
+import { type Form, givenOf, labelOf, toDraft, toRecord } from "../form";
+import { airflowForm } from "./airflow/form";
+import { borescopeForm } from "./borescope/form";
+import { capForm } from "./cap/form";
+import { chainForm } from "./chain/form";
+import { circuitForm } from "./circuit/form";
+import { crankcaseForm } from "./crankcase/form";
+import { decayForm } from "./decay/form";
+import * as vapour from "./evap.fixture";
+import { holdForm } from "./hold/form";
+import type { Known } from "./known";
+import { outputForm } from "./output/form";
+import { pinchForm } from "./pinch/form";
+import { probeForm } from "./probe/form";
+import { pulldownForm } from "./pulldown/form";
+import * as good from "./records.fixture";
+import { tankSensorForm } from "./tank-sensor/form";
+import { trimPointForm, trimsForm } from "./trims/form";
+import { vacuumForm } from "./vacuum/form";
+import { valveForm } from "./valve/form";
+import { ventPathForm } from "./vent-path/form";
+
+const context = contextOf(VAPOUR);
+/** As after a morning's work: every field that can know something knows something else than the record says. */
+const known: Known = {
+  context,
+  instruments: [],
+  ambient: { value: 1013.25, unit: "hPa", kind: "absolute" },
+  temperature: { value: 20, unit: "°C" },
+  warm: false,
+  required: vapour.REQUIRED,
+  fuelLevel: 33,
+  places: context.layout.joints,
+  place: { id: "dipstick", because: "The most suspect" },
+};
+
+const FORMS: Readonly<Record<string, readonly [Form<never, Known>, object]>> = {
+  airflow: [airflowForm, good.airflow],
+  borescope: [borescopeForm, good.borescope],
+  cap: [capForm, vapour.capRecord()],
+  chain: [chainForm, good.chain],
+  circuit: [circuitForm, good.circuit],
+  crankcase: [crankcaseForm, good.crankcase],
+  decay: [decayForm, vapour.decayRecord(0.5, { blocked: ["vent-filter"] }, 0.5)],
+  "decay without a reference": [
+    decayForm,
+    vapour.decayRecord(0.5, { blocked: ["vent-valve"], vent: { by: "command", at: -7, seconds: 60 } }),
+  ],
+  hold: [holdForm, good.hold],
+  output: [outputForm, good.output],
+  pinch: [pinchForm, good.pinch],
+  "pinch of a flow": [pinchForm, { ...good.pinch, reads: "flow", unit: "cc/min" }],
+  probe: [probeForm, good.probe()],
+  pulldown: [pulldownForm, vapour.pulldownTrace()],
+  "tank sensor": [tankSensorForm, vapour.tankSensorRecord()],
+  trims: [trimsForm, good.survey({})],
+  vacuum: [vacuumForm, good.vacuum],
+  valve: [valveForm, good.valve],
+  "valve, one state": [valveForm, { ...good.valve, energised: undefined }],
+  "valve, cycles": [
+    valveForm,
+    { ...good.valve, cycles: [{ temperature: "cold", commanded: 10, shut: 10, passed: 9, released: 10 }], vents: true },
+  ],
+  "vent path": [ventPathForm, vapour.ventPathRecord()],
+} as never;
+
+const plain = (record: object) => JSON.parse(JSON.stringify(record));
+
+describe("every check's form", () => {
+  it.each(Object.entries(FORMS))("gives %s back as it was recorded, whatever is known now", (_, [form, record]) => {
+    const { record: again, faults } = toRecord(form as Form<object, Known>, toDraft(form, record as never, known), known);
+    expect(faults).toBeUndefined();
+    expect(plain(again as object)).toEqual(plain(record));
+  });
+
+  it.each(Object.entries(FORMS))("says of an empty one what %s needs, each at a field that is there, in words", (_, [form]) => {
+    const { faults = [], record } = toRecord(form as Form<object, Known>, {}, { ...known, ambient: undefined } as never);
+    expect(record).toBeUndefined();
+    for (const { field, message } of faults) {
+      expect(message).not.toMatch(/\bpath\b|undefined|\bnull\b|must be|\$\{|required field/);
+      const holder = Object.keys(form.fields).find((name) => field === name || field.startsWith(`${name}.`));
+      if (field !== "") expect(holder, field).toBeDefined();
+    }
+  });
+
+  it("takes nothing for said that nobody said: from nothing typed no check is judged", () => {
+    for (const [name, [form]] of Object.entries(FORMS))
+      expect(toRecord(form as Form<object, Known>, {}, known).faults?.length, name).toBeGreaterThan(0);
+  });
+
+  it.each(Object.entries(FORMS))("names every number of %s with its unit, where it is not counted", (_, [form, record]) => {
+    const given = givenOf(form.fields, toDraft(form, record as never, known), known);
+    for (const field of Object.values(form.fields))
+      if (field.type === "number" && field.bare !== "strokes" && field.bare !== "times")
+        expect(labelOf(field, given)).toMatch(/%|, s$|rpm|1\/min|inHg|cc\/min|gauge/);
+  });
+});
+
+describe("what is known", () => {
+  it("fills what nobody touched, and never what the record left out", () => {
+    const asks = (draft: object) => toRecord(pulldownForm, draft as never, known).faults?.some((f) => f.field === "fuelLevel");
+    expect(asks({})).toBe(false);
+    expect(asks({ fuelLevel: "" })).toBe(true);
+    const cold = toRecord(valveForm, { ...toDraft(valveForm, good.valve, known), temperature: undefined }, known);
+    expect(cold.record?.temperature).toBe("cold");
+  });
+
+  it("says which conditions are missing, since no field here asks for them", () => {
+    const { ambient: _, ...without } = known;
+    const { faults = [] } = toRecord(vacuumForm, toDraft(vacuumForm, good.vacuum, known), without);
+    expect(faults).toEqual([{ field: "", message: expect.stringContaining("Set the conditions first"), missing: true }]);
+  });
+});
+
+describe("a typed point of a survey", () => {
+  const engine = { banks: 2, turbo: false } as const;
+  const point = { rpm: "720", maf: "2,6", bank1: { short: "4", long: "12" }, bank2: { short: "1 %" } };
+  const banksOf = (change: object, known: { banks: 1 | 2; turbo: boolean } = engine) =>
+    toRecord(trimPointForm, { ...point, ...change }, known).record?.banks;
+  it("is a point of as many banks as the engine has; a long-term trim that was not typed is not zero", () => {
+    expect(banksOf({})).toEqual([{ short: 4, long: 12 }, { short: 1 }]);
+    expect(banksOf({}, { ...engine, banks: 1 })).toEqual([{ short: 4, long: 12 }]);
+  });
+  it("is a total alone, where the tool shows only that", () => {
+    expect(banksOf({ bank2: { total: "16" } })).toEqual([{ short: 4, long: 12 }, { total: 16 }]);
+    const both = toRecord(trimPointForm, { ...point, bank2: { short: "1", total: "3" } }, engine);
+    expect(both.faults).toMatchObject([{ field: "bank2.total", message: expect.stringContaining("either") }]);
+  });
+  it("takes the two ends that a trim swings between, and how far they lie apart", () => {
+    expect(banksOf({ bank2: { short: "−8 … −15", long: "0" } })?.[1]).toEqual({ short: -11.5, long: 0, scatter: 2.021 });
+    expect(banksOf({ bank2: { short: "-8 to -15 %", long: "2..4" } })?.[1]).toEqual({ short: -11.5, long: 3, scatter: 2.102 });
+  });
+  it("says which bank is missing", () => {
+    const faults = (change: object) => toRecord(trimPointForm, { ...point, ...change }, engine).faults;
+    expect(faults({ bank2: {} })).toMatchObject([{ field: "bank2.short", missing: true }]);
+    expect(faults({ bank1: { short: "4", long: "400" } })).toMatchObject([{ field: "bank1.long" }]);
+    expect(faults({ bank1: { short: "4 … 5 … 6" } })).toMatchObject([{ field: "bank1.short", missing: false }]);
+  });
+});

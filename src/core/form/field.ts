@@ -1,0 +1,146 @@
+import type { Instrument } from "../shop/settings";
+import type { BandId, UnitId } from "../units";
+import type { Joint } from "../vehicle";
+
+/** What is typed into a form so far, by its fields' names: a name with dots lies deeper. Untouched fields are absent. */
+export type Draft = Readonly<Record<string, unknown>>;
+
+/** What a field may look at when it is asked: what is known without asking, and what the other fields hold. */
+export interface Given<Known> {
+  readonly known: Known;
+  /** What another field holds, as it stands in the form: typed, or known already */
+  readonly holds: (name: string) => unknown;
+}
+
+type Ask<Known, T> = T | ((given: Given<Known>) => T);
+
+interface Asked<Known> {
+  readonly label: Ask<Known, string>;
+  /** What helps to answer; or where what stands there comes from */
+  readonly hint?: Ask<Known, string | undefined>;
+  /** Said at the field though it is no mistake: a gauge that does not stand at zero */
+  readonly warns?: (value: unknown, given: Given<Known>) => string | undefined;
+  /** Where its value lies in the record; under its own name where this is left out */
+  readonly at?: string;
+  /** Whether it is asked as things stand; always, where this is left out */
+  readonly when?: (given: Given<Known>) => boolean;
+  /** Whether it goes into the record, where it is asked and may stand there for nothing: the start of what nobody timed */
+  readonly counts?: (given: Given<Known>) => boolean;
+  /** What to say where nothing was said though it is needed here, by what is known: a meter's flow on a metered engine */
+  readonly needed?: (given: Given<Known>) => string | undefined;
+  /** What it holds while nobody touched it */
+  readonly holds?: (given: Given<Known>) => unknown;
+  /** Helps to fill the form and is no part of the record by itself */
+  readonly aside?: true;
+}
+
+/** A reading with its unit: "13 inH2O", or a bare number in the usual unit. */
+export interface QuantityField<Known> extends Asked<Known> {
+  readonly type: "quantity";
+  readonly band: BandId;
+  readonly unit: UnitId;
+  readonly units: readonly UnitId[];
+  readonly example: Ask<Known, string>;
+}
+
+/** What stands behind a bare number that is no quantity. */
+export type Bare = "1/min" | "s" | "%" | "strokes" | "times" | "min";
+
+/** A number. In a record whose unit stands once, `unit` names it: another one that is typed is converted. */
+export interface NumberField<Known> extends Asked<Known> {
+  readonly type: "number";
+  readonly unit?: Ask<Known, UnitId>;
+  readonly bare?: Bare;
+  /** It may be typed as the two ends that it swings between: their middle counts */
+  readonly swings?: true;
+  readonly example?: string;
+}
+
+export interface TextField<Known> extends Asked<Known> {
+  readonly type: "text";
+  readonly long?: true;
+  readonly example?: Ask<Known, string>;
+}
+
+export type Option = readonly [id: string, name: string];
+
+/** One of a few; `silent` is the answer that says nothing, and leaves nothing in the record. */
+export interface ChoiceField<Known> extends Asked<Known> {
+  readonly type: "choice";
+  readonly options: Ask<Known, readonly Option[]>;
+  readonly silent?: string;
+  /** Shown as a list to pull down, where there are many */
+  readonly list?: true;
+}
+
+/** A question: yes, no, or nothing said. */
+export interface AnswerField<Known> extends Asked<Known> {
+  readonly type: "answer";
+  readonly yes: string;
+  readonly no: string;
+  /** The third answer, that leaves it open */
+  readonly open?: string;
+}
+
+/** A yes that must be given by hand; not given is no. */
+export interface TickField<Known> extends Asked<Known> {
+  readonly type: "tick";
+}
+
+/** Any of a few. */
+export interface MarksField<Known> extends Asked<Known> {
+  readonly type: "marks";
+  readonly options: Ask<Known, readonly Option[]>;
+}
+
+/** A joint of the vehicle. */
+export interface PlaceField<Known> extends Asked<Known> {
+  readonly type: "place";
+  readonly among: (given: Given<Known>) => readonly Joint[];
+}
+
+/** A gauge or meter: which one, its division, and what it shows with nothing on it. */
+export interface InstrumentField<Known> extends Asked<Known> {
+  readonly type: "instrument";
+  readonly measures: "pressure" | "voltage";
+  /** How large a reading may get, SI */
+  readonly reach: number;
+  readonly shop: (given: Given<Known>) => readonly Instrument[];
+}
+
+/** Several of the same, each with fields of its own. A row in which nothing was typed is no row yet. */
+export interface RowsField<Known> extends Asked<Known> {
+  readonly type: "rows";
+  readonly fields: Fields<Known>;
+  /** A row that is added, and where rows stand there from the beginning, each of them */
+  readonly blank: Draft;
+  /** The record goes without the list where there is no row */
+  readonly optional?: true;
+}
+
+/** Taken by an instrument and not typed: readings over time, taps, ports. It is kept as it is. */
+export interface TakenField<Known> extends Asked<Known> {
+  readonly type: "taken";
+  /** What is there before anything was taken; nothing, where the record may go without */
+  readonly empty?: unknown;
+}
+
+export type Field<Known> =
+  | QuantityField<Known>
+  | NumberField<Known>
+  | TextField<Known>
+  | ChoiceField<Known>
+  | AnswerField<Known>
+  | TickField<Known>
+  | MarksField<Known>
+  | PlaceField<Known>
+  | InstrumentField<Known>
+  | RowsField<Known>
+  | TakenField<Known>;
+
+export type Fields<Known> = Readonly<Record<string, Field<Known>>>;
+
+/** What a field asks, once it is known what it is asked with. */
+export function asked<Known, T>(what: Ask<Known, T>, given: Given<Known>): T {
+  return typeof what === "function" ? (what as (given: Given<Known>) => T)(given) : what;
+}

@@ -1,0 +1,179 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import * as yup from "yup";
+import { strictObject } from "../input";
+import { quantitySchema } from "../units";
+import { type Draft, formOf, getIn, givenOf, isRequired, offZero, readGauge, setIn, toDraft, toRecord } from ".";
+
+interface Body {
+  readonly pressure: unknown;
+  readonly rpm?: number;
+  readonly kind: "a" | "b";
+  readonly moved?: boolean;
+  readonly held: { readonly start: number; readonly seconds: number };
+  readonly rows: readonly { readonly name?: string; readonly count?: number }[];
+  readonly proved: boolean;
+  readonly unit: string;
+}
+
+const form = formOf<Body, { usual?: string }>()({
+  schema: strictObject({
+    pressure: quantitySchema("vacuum").required("Type the vacuum"),
+    rpm: yup.number().min(200, "Below any idle").optional(),
+    kind: yup.mixed().oneOf(["a", "b"]).required("Say which"),
+    moved: yup.boolean().optional(),
+    held: strictObject({
+      start: yup.number().moreThan(0, "Nothing was put on").required("Type the start"),
+      seconds: yup.number().required("Type the time"),
+    }).required(),
+    rows: yup
+      .array()
+      .of(strictObject({ name: yup.string().required("Name it"), count: yup.number().max(9, "At most 9").required("Count it") }))
+      .max(3)
+      .required(),
+    proved: yup.boolean().required(),
+    unit: yup.string().required("No unit"),
+  }).test("rpm", "With b the speed is needed", (r) => r?.kind !== "b" || r.rpm !== undefined),
+  fields: {
+    pressure: { type: "quantity", label: "Vacuum", band: "vacuum", unit: "inHg", units: ["inHg"], example: "19" },
+    rpm: { type: "number", label: "Speed", bare: "1/min", holds: ({ known }) => known.usual },
+    kind: {
+      type: "choice",
+      label: "Kind",
+      options: [
+        ["a", "A"],
+        ["b", "B"],
+        ["none", "None"],
+      ],
+      silent: "none",
+    },
+    moved: { type: "answer", label: "Moves", yes: "Yes", no: "No", open: "Not tried" },
+    "held.start": { type: "number", label: "Start", unit: "inHg" },
+    "held.seconds": { type: "number", label: "After", bare: "s", holds: () => "60" },
+    rows: {
+      type: "rows",
+      label: "Rows",
+      blank: {},
+      fields: { name: { type: "text", label: "Name" }, count: { type: "number", label: "Count" } },
+    },
+    proved: { type: "tick", label: "Proved" },
+  },
+  also: () => ({ unit: "inHg" }),
+});
+
+const draft: Draft = {
+  pressure: "19,5",
+  kind: "a",
+  held: { start: "18" },
+  rows: [{}, { name: "x", count: "3" }],
+};
+const record = {
+  pressure: { value: 19.5, unit: "inHg", kind: "vacuum" },
+  kind: "a",
+  held: { start: 18, seconds: 60 },
+  rows: [{ name: "x", count: 3 }],
+  proved: false,
+  unit: "inHg",
+};
+const faultsOf = (change: Draft, known = {}) =>
+  Object.fromEntries((toRecord(form, { ...draft, ...change }, known).faults ?? []).map((f) => [f.field, f.message]));
+
+describe("a form", () => {
+  it("makes the record of what was typed; what was not touched is what is known, and nothing where nothing is", () => {
+    expect(toRecord(form, draft, {}).record).toEqual(record);
+    expect(toRecord(form, draft, { usual: "740 rpm" }).record).toEqual({ ...record, rpm: 740 });
+    expect(toRecord(form, { ...draft, rpm: "" }, { usual: "740" }).record).toEqual(record);
+    expect(toRecord(form, { ...draft, moved: "no" }, {}).record).toEqual({ ...record, moved: false });
+    expect(toRecord(form, { ...draft, moved: "open" }, {}).record).toEqual(record);
+  });
+
+  it("takes another unit where the record has one, and the words people put behind a number", () => {
+    expect(toRecord(form, { ...draft, held: { start: "60.96 kPa", seconds: "45 s" } }, {}).record?.held).toEqual({
+      start: expect.closeTo(18, 2),
+      seconds: 45,
+    });
+  });
+
+  it("says at the field what is wrong with it, and keeps apart what is missing", () => {
+    expect(toRecord(form, {}, {}).faults).toEqual([
+      { field: "pressure", message: "Type the vacuum", missing: true },
+      { field: "kind", message: "Say which", missing: true },
+      { field: "held.start", message: "Type the start", missing: true },
+    ]);
+    expect(faultsOf({ pressure: "19 volts" })).toEqual({ pressure: expect.stringContaining("measures voltage") });
+    expect(faultsOf({ pressure: "190" })).toEqual({ pressure: expect.stringContaining("Did you mean") });
+    expect(faultsOf({ rpm: "12" })).toEqual({ rpm: "Below any idle" });
+    expect(faultsOf({ held: { start: "0" } })).toEqual({ "held.start": "Nothing was put on" });
+    expect(faultsOf({ kind: "b" })).toEqual({ rpm: "With b the speed is needed" });
+    expect(faultsOf({ kind: "c" })).toEqual({ kind: "Choose one that is offered here" });
+  });
+
+  it("says in which row, though blank rows before it are no rows", () => {
+    expect(faultsOf({ rows: [{}, { name: "", count: "12" }] })).toEqual({
+      "rows.1.name": "Name it",
+      "rows.1.count": "At most 9",
+    });
+    expect(faultsOf({ rows: [{ name: "x", count: "many" }] })).toEqual({ "rows.0.count": '"many" is not a number' });
+  });
+
+  it("crashes at nothing that a kept draft could hold", () => {
+    const anything = fc.dictionary(
+      fc.constantFrom(...Object.keys(form.fields), "held", "__proto__", "startedAt"),
+      fc.jsonValue(),
+    );
+    fc.assert(
+      fc.property(anything, (kept) => {
+        const { record, faults } = toRecord(form, kept, {});
+        expect(record === undefined).toBe((faults?.length ?? 0) > 0);
+      }),
+    );
+  });
+
+  it("stands again as it was recorded: back and forth gives the same record, whatever is known meanwhile", () => {
+    const again = toDraft(form, record as never, { usual: "999" });
+    expect(toRecord(form, again, { usual: "999" }).record).toEqual(record);
+  });
+
+  it("knows from the schema what is required", () => {
+    const given = givenOf(form.fields, draft, {});
+    expect(Object.keys(form.fields).filter((name) => isRequired(form, name, given))).toEqual([
+      "pressure",
+      "kind",
+      "held.start",
+      "held.seconds",
+      "rows",
+    ]);
+  });
+});
+
+describe("paths", () => {
+  it("put and get the same, make lists for numbers, and follow own names only", () => {
+    expect(setIn({}, "banks.1.short", 4)).toEqual({ banks: [undefined, { short: 4 }] });
+    expect(getIn(setIn({ a: { b: 1 } }, "a.c", 2), "a")).toEqual({ b: 1, c: 2 });
+    expect(getIn({}, "constructor.name")).toBeUndefined();
+  });
+});
+
+describe("a gauge in a form", () => {
+  const shop = [
+    { id: "fine", name: "Fine", division: { value: 0.02, unit: "inHg" } },
+    { id: "coarse", name: "Coarse", division: { value: 1, unit: "inHg" } },
+  ] as never;
+  const range = { measures: "pressure", reach: 90e3 } as const;
+
+  it("is the shop's finest that reaches, until another is chosen or typed", () => {
+    expect(readGauge(undefined, range, shop).value).toMatchObject({ name: "Coarse", zero: { value: 0, unit: "inHg" } });
+    expect(readGauge({ id: "fine", zero: "0.2" }, range, shop).value).toMatchObject({ name: "Fine", zero: { value: 0.2 } });
+    expect(readGauge({ id: "other" }, range, shop).wrong).toMatchObject({ part: "division" });
+    expect(readGauge({ id: "other", division: "0 inHg" }, range, shop).wrong).toMatchObject({ part: "division" });
+    expect(readGauge({ id: "gone", division: "2 kPa" }, range, []).value).toMatchObject({ division: { value: 2, unit: "kPa" } });
+    expect(readGauge({ zero: "none" }, range, shop).wrong).toMatchObject({ part: "zero" });
+  });
+
+  it("that does not stand at zero is said when it is typed", () => {
+    const use = (zero: number) =>
+      ({ name: "G", division: { value: 0.5, unit: "inHg" }, zero: { value: zero, unit: "inHg" } }) as never;
+    expect(offZero(use(0.5))).toBeUndefined();
+    expect(offZero(use(-0.6))).toContain("more than one division");
+  });
+});

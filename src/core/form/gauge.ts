@@ -1,0 +1,81 @@
+import type { InstrumentUse } from "../checks/fields";
+import type { Instrument } from "../shop/settings";
+import { formatQuantity, parseQuantity, type Quantity, toSi, UNITS } from "../units";
+import type { Read } from "./typed";
+
+/** A gauge as it stands in a form: one of the shop's by its id, or "other" with its division typed. */
+export interface TypedGauge {
+  readonly id?: string;
+  readonly division?: string;
+  readonly zero?: string;
+  /** As a record that is corrected calls it, where the shop knows none of that name */
+  readonly name?: string;
+}
+
+/** What a gauge must measure, and how large readings get, SI. */
+export interface GaugeRange {
+  readonly measures: "pressure" | "voltage";
+  readonly reach: number;
+}
+
+export const OTHER_GAUGE = "other";
+
+/** A scale has about so many divisions: what reaches far enough for a reading. */
+const DIVISIONS = 500;
+
+/** The shop's instruments that measure this, the finest that reaches so far first. */
+export function fittingGauges(shop: readonly Instrument[], { measures, reach }: GaugeRange): readonly Instrument[] {
+  const division = (i: Instrument) => Math.abs(toSi(i.division));
+  const short = (i: Instrument) => division(i) * DIVISIONS < reach;
+  return shop
+    .filter((i) => UNITS[i.division.unit].dimension === measures)
+    .toSorted((a, b) => Number(short(a)) - Number(short(b)) || division(a) - division(b));
+}
+
+/** What a form holds of a gauge, whatever a kept draft gave back. */
+export const typedGauge = (raw: unknown): TypedGauge => (typeof raw === "object" && raw !== null ? (raw as TypedGauge) : {});
+
+/** Which of the fitting gauges is chosen: the finest that reaches where nobody chose; undefined for another one. */
+export const chosenGauge = (typed: TypedGauge, fitting: readonly Instrument[]): Instrument | undefined =>
+  fitting.find((i) => i.id === typed.id) ?? (typed.id === OTHER_GAUGE ? undefined : fitting[0]);
+
+/** The gauge as it goes into the record. What it shows with nothing on it is nothing, where nobody typed it. */
+export function readGauge(raw: unknown, range: GaugeRange, shop: readonly Instrument[]): Read {
+  const typed = typedGauge(raw);
+  const known = chosenGauge(typed, fittingGauges(shop, range));
+  const reading = (text: string | undefined, unit: Quantity["unit"] | undefined) => {
+    const parsed = parseQuantity(String(text ?? ""), { dimension: range.measures, ...(unit ? { unit } : {}) });
+    if (!parsed.ok) return parsed.message;
+    const { kind: _, ...plain } = parsed.value;
+    return plain;
+  };
+  const division = known?.division ?? reading(typed.division, undefined);
+  if (typeof division === "string") {
+    const unsaid = !typed.division?.trim();
+    const message = !unsaid
+      ? division
+      : `Say how much one division of the ${range.measures === "voltage" ? "meter" : "gauge"} is, with its unit`;
+    return { wrong: { message, part: "division", unsaid } };
+  }
+  if (toSi(division) <= 0) return { wrong: { message: "A division is more than nothing", part: "division" } };
+  const zero = reading(typed.zero ?? "0", division.unit);
+  if (typeof zero === "string") return { wrong: { message: zero, part: "zero" } };
+  const name = known?.name ?? typed.name ?? (range.measures === "voltage" ? "Meter" : "Gauge");
+  return { value: { name, division, zero } satisfies InstrumentUse };
+}
+
+/** How a recorded gauge stands in a form: the shop's of that name and division, or another one. */
+export function gaugeTyped(value: unknown, shop: readonly Instrument[]): TypedGauge {
+  const { name, division, zero } = value as InstrumentUse;
+  const same = shop.find((i) => i.name === name && i.division.value === division.value && i.division.unit === division.unit);
+  const written = (q: Quantity) => `${q.value} ${q.unit}`;
+  return { id: same?.id ?? OTHER_GAUGE, ...(same ? {} : { name, division: written(division) }), zero: written(zero) };
+}
+
+/** What to say of a gauge that does not stand at zero: asked when it is typed, not when its reading is judged. */
+export function offZero(use: InstrumentUse): string | undefined {
+  const off = Math.abs(toSi(use.zero)) > Math.abs(toSi(use.division)) * (1 + 1e-9);
+  return off
+    ? `It shows ${formatQuantity(use.zero)} with nothing on it, more than one division: set it to zero, or its reading will not count`
+    : undefined;
+}

@@ -1,0 +1,5 @@
+export * from "./field";
+export * from "./form";
+export * from "./gauge";
+export * from "./path";
+export * from "./typed";

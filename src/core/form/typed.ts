@@ -1,0 +1,110 @@
+import {
+  convert,
+  type Parsed,
+  parseField,
+  parseNumber,
+  parseQuantity,
+  parseSwing,
+  plausibility,
+  type Quantity,
+  UNITS,
+} from "../units";
+import { asked, type Bare, type Field, type Given, type NumberField } from "./field";
+import { gaugeTyped, readGauge } from "./gauge";
+
+/** What was wrong with what stands in a field; `part` where the field has parts. */
+export interface Wrong {
+  readonly message: string;
+  readonly part?: string;
+  /** Nothing was said there */
+  readonly unsaid?: boolean;
+}
+/** The value of what was typed, what was wrong with it, or neither where nothing was said. */
+export type Read = { readonly value?: unknown; readonly wrong?: Wrong };
+
+const NOTHING: Read = {};
+const text = (raw: unknown): string => (typeof raw === "string" ? raw.trim() : "");
+
+/** What people write behind a bare number. */
+const BARE_WORDS: Readonly<Record<Bare, RegExp>> = {
+  "1/min": /\s*(rpm|1\/min|\/min|r\/min)$/i,
+  s: /\s*(s|sec|seconds?)$/i,
+  "%": /\s*%$/,
+  strokes: /\s*strokes?$/i,
+  times: /\s*(times|x|×)$/i,
+  min: /\s*(min|minutes?)$/i,
+};
+
+const shown = (n: number) => String(Number(n.toPrecision(12)));
+
+function readNumber<Known>(raw: string, field: NumberField<Known>, given: Given<Known>): Parsed<number> {
+  const bare = field.bare ? raw.replace(BARE_WORDS[field.bare], "") : raw;
+  if (field.swings) {
+    const swing = parseSwing(bare);
+    return swing.ok ? { ok: true, value: Number(shown(swing.value.middle)) } : swing;
+  }
+  if (field.unit === undefined) return parseNumber(bare);
+  const unit = asked(field.unit, given);
+  const parsed = parseQuantity(raw, { dimension: UNITS[unit].dimension, unit });
+  if (!parsed.ok || parsed.value.unit === unit) return parsed.ok ? { ok: true, value: parsed.value.value } : parsed;
+  return { ok: true, value: Number(shown(convert(parsed.value, unit).value)) };
+}
+
+/** Reads what stands in a field of any type but rows, which have fields of their own. */
+export function readField<Known>(field: Field<Known>, raw: unknown, given: Given<Known>): Read {
+  switch (field.type) {
+    case "quantity": {
+      if (text(raw) === "") return NOTHING;
+      const parsed = parseField(text(raw), field.band, field.unit);
+      if (!parsed.ok) return { wrong: { message: parsed.message } };
+      const query = plausibility(parsed.value, field.band);
+      return query ? { wrong: { message: query.message } } : { value: parsed.value };
+    }
+    case "number": {
+      if (text(raw) === "") return NOTHING;
+      const parsed = readNumber(text(raw), field, given);
+      return parsed.ok ? { value: parsed.value } : { wrong: { message: parsed.message } };
+    }
+    case "text":
+      return text(raw) === "" ? NOTHING : { value: text(raw) };
+    case "choice": {
+      const chosen = text(raw);
+      if (chosen === "" || chosen === field.silent) return NOTHING;
+      const known = asked(field.options, given).some(([id]) => id === chosen);
+      return known ? { value: chosen } : { wrong: { message: "Choose one that is offered here" } };
+    }
+    case "answer":
+      return raw === "yes" || raw === "no" ? { value: raw === "yes" } : NOTHING;
+    case "tick":
+      return { value: raw === true };
+    case "marks": {
+      const known = new Set(asked(field.options, given).map(([id]) => id));
+      return { value: Array.isArray(raw) ? raw.filter((id) => known.has(id)) : [] };
+    }
+    case "place": {
+      const id = text(raw);
+      if (id === "") return NOTHING;
+      return field.among(given).some((j) => j.id === id) ? { value: id } : { wrong: { message: "This car has no such place" } };
+    }
+    case "instrument":
+      return readGauge(raw, field, field.shop(given));
+    case "taken":
+      return raw === undefined ? { value: field.empty } : { value: raw };
+    case "rows":
+      return NOTHING;
+  }
+}
+
+/** How a reading stands in a field when it is edited again. */
+export const typedQuantity = (q: Quantity): string => `${shown(q.value)} ${q.unit}${q.kind === "absolute" ? " abs" : ""}`;
+
+/** How a record's value stands in its field: the inverse of reading it. Undefined where the record has none. */
+export function typedValue<Known>(field: Field<Known>, value: unknown, given: Given<Known>): unknown {
+  if (field.type === "answer") return value === undefined ? (field.open ? "open" : undefined) : value ? "yes" : "no";
+  if (field.type === "choice" && value === undefined) return field.silent;
+  if (value === undefined) return undefined;
+  if (field.type === "quantity") return typedQuantity(value as Quantity);
+  if (field.type === "number") return shown(value as number);
+  if (field.type === "instrument") return gaugeTyped(value, field.shop(given));
+  return value;
+}

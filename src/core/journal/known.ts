@@ -1,0 +1,68 @@
+import { CHECKS, type CheckContext, type CheckId } from "../checks";
+import { requiredOf } from "../checks/evap-fields";
+import type { Known } from "../checks/known";
+import { inSentence } from "../sentence";
+import type { Shop } from "../shop/settings";
+import { type Joint, type RequiredLeak, requiredLeakOf } from "../vehicle";
+import type { JobState } from "./state";
+
+/** Whether the engine is warm, as the conditions have it; undefined where nobody said. */
+const warmNow = (conditions: JobState["conditions"]): boolean | undefined =>
+  conditions?.engine && (conditions.engine === "warm" || conditions.engine === "hot-exhaust");
+
+/** The leak that this car's monitor must catch, as its codes' criteria, its maker or its model year name it. */
+export function requiredLeak({ vehicle, codes }: Pick<JobState, "vehicle" | "codes">): RequiredLeak | undefined {
+  if (!vehicle) return undefined;
+  const criteria = codes.flatMap((c) => (c.criteria?.leak && !c.asideReason ? [{ code: c.code, size: c.criteria.leak }] : []));
+  return requiredLeakOf(vehicle, criteria);
+}
+
+/** Joints that a check can be done at on this vehicle, the most suspect first. */
+function likelyPlaces(kind: CheckId, { suspects }: Pick<JobState, "suspects">, context: CheckContext): readonly Joint[] {
+  const places = CHECKS[kind].places?.(context) ?? [];
+  const odds = (id: string) =>
+    suspects.filter((s) => s.cause.joint === id || s.cause.device === id).reduce((sum, s) => sum + s.odds, 0);
+  return context.layout.joints.filter((j) => places.includes(j.id)).toSorted((a, b) => odds(b.id) - odds(a.id));
+}
+
+/**
+ * Where a check is proposed to be done, and why: what still has to be proved, then the best next check, then the likeliest.
+ * Where that is another part than the one tested last, it is said.
+ */
+function proposedPlace(kind: CheckId, state: JobState, places: readonly Joint[]): Known["place"] {
+  const fits = (id: string | undefined) => places.find((j) => j.id === id);
+  const owed = state.proof.owed.find((o) => o.missing && o.askedBy?.check === kind && fits(o.askedBy.part));
+  const next = state.next.find((n) => n.check === kind && fits(n.place));
+  const [id, why] = owed
+    ? [owed.askedBy?.part, "Still to be proved"]
+    : next
+      ? [next.place, "The best next place for it"]
+      : [places[0]?.id, state.suspects.length > 0 ? "The most suspect" : ""];
+  if (!id) return undefined;
+  const before = state.checks.findLast((c) => c.check === kind && !c.onBench)?.place;
+  const other = before !== undefined && before !== id ? fits(before) : undefined;
+  const because = [why, ...(other ? [`the last one was at the ${inSentence(other.name)}`] : [])].filter(Boolean).join("; ");
+  return { id, because };
+}
+
+/** What a check need not ask, as the job stands. */
+export function knownOf(kind: CheckId, state: JobState, shop: Shop, context: CheckContext): Known {
+  const { conditions } = state;
+  const places = likelyPlaces(kind, state, context);
+  const place = proposedPlace(kind, state, places);
+  const warm = warmNow(conditions);
+  const leak = requiredLeak(state);
+  const levels = state.checks.flatMap((c) => (c.record as { readonly fuelLevel?: number }).fuelLevel ?? []);
+  const last = state.checks.findLast((c) => c.check === kind)?.record;
+  return {
+    context,
+    instruments: shop.instruments,
+    ...(conditions ? { ambient: conditions.ambient, temperature: conditions.bayTemperature } : {}),
+    ...(warm === undefined ? {} : { warm }),
+    ...(leak ? { required: requiredOf(leak) } : {}),
+    ...(levels.length > 0 ? { fuelLevel: levels.at(-1) as number } : {}),
+    places,
+    ...(place ? { place } : {}),
+    ...(last ? { last } : {}),
+  };
+}
