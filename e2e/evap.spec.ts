@@ -161,7 +161,13 @@ test("a service port whose core was not pressed, and a cap tightened before the 
 
   await station(page, "Check");
   await instrument(page, "Filler cap");
+  await field(page, "Put on it, inH2O gauge").fill("30");
   await field(page, "Left, inH2O gauge").fill("9");
+  // What nobody said is asked, at its field.
+  await expect(soFar(page)).toHaveCount(0);
+  await button(page, "Record the check").click();
+  await expect(main(page).getByRole("alert").filter({ hasText: "Its seal is missing" })).toBeVisible();
+  await page.getByRole("radio", { name: "Whole" }).click();
   await expect(soFar(page).getByText(/the tester was not proved/i)).toBeVisible();
   await page.getByLabel("The tester held by itself with its blank").check();
   await expect(soFar(page).getByText("The cap does not hold")).toBeVisible();

@@ -271,6 +271,7 @@ test("a PCV diaphragm: too much suction in the crankcase, and a gauge that a hig
   await station(page, "Check");
   await instrument(page, "Crankcase pressure");
   await field(page, /^Crankcase at idle/).fill(`${reading.idle.value} hPa`);
+  await field(page, "Idle speed, 1/min").fill("740 rpm");
   await expect(soFar(page).getByText("Void — proves nothing")).toBeVisible();
   await page.getByLabel(/^Oil cap on/).check();
   await expect(soFar(page).getByText(/^Too much suction/)).toBeVisible();
@@ -281,6 +282,7 @@ test("a PCV diaphragm: too much suction in the crankcase, and a gauge that a hig
   await expect(page.getByRole("slider", { name: /Vacuum gauge/ })).toHaveAttribute("aria-valuenow", "20");
   await field(page, "Idle speed, 1/min").fill("1250");
   await page.getByLabel(/nipple and hose are sound/).check();
+  await page.getByRole("radio", { name: "Steady" }).click();
   await expect(soFar(page).getByText(/a high idle hides a leak/i)).toBeVisible();
   await record(page, "Intake vacuum", "Not sure yet");
   await topSuspect(page, "PCV diaphragm torn");
@@ -296,14 +298,14 @@ test("two leaks: the second is found because the proof failed, and the first one
   const second: HiddenEngine = { ...engine, manifoldHole: { diameter: 2.0e-3 } };
   await openOn(page, CARS.skua, { symptoms: ["hiss-idle"] }, ["P0171"]);
   await survey(page, engine, 61);
-  await button(page, "Record the survey").click();
+  await button(page, "Record the check").click();
   await smoke(page, { settleAt: 9, seenAt: "PCV hose", arrivals: ["Manifold"] });
   await button(page, "Record the run").click();
   await putEverythingBack(page);
   await finding(page, "PCV hose", "split at the elbow");
   await repair(page, "PCV hose renewed");
   await survey(page, second, 62);
-  await button(page, "Record the survey").click();
+  await button(page, "Record the check").click();
   await station(page, "Prove");
   await expect(main(page).getByText(/After the repair the fuel-trim survey still says: Lean at idle/)).toBeVisible();
   await smoke(page, { settleAt: 8, seenAt: "Small vacuum branch", arrivals: ["Manifold"] });
@@ -314,7 +316,7 @@ test("two leaks: the second is found because the proof failed, and the first one
   await finding(page, "Small vacuum branch", "split at its nipple");
   await repair(page, "Vacuum branch renewed");
   await survey(page, repaired(engine), 63);
-  await button(page, "Record the survey").click();
+  await button(page, "Record the check").click();
   await smoke(page, { settleAt: 7, arrivals: ["Manifold", "Crankcase", "Breather hose"] });
   await button(page, "Record the run").click();
   await putEverythingBack(page);

@@ -106,7 +106,7 @@ test("a turbo's charge side: quiet at idle, rich under boost, smoked from its ow
   await expect(
     page.getByRole("region", { name: "Verdict so far" }).getByText(/rich under boost: metered air is lost/),
   ).toBeVisible();
-  await button(page, "Record the survey").click();
+  await button(page, "Record the check").click();
   await expect(ledger(page).getByRole("region", { name: "Suspects" }).getByRole("listitem").first()).toContainText(/pipe|Cooler/);
 
   // Entry and blocks set by tapping the map.

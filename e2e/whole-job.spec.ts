@@ -43,7 +43,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
   const size = /95 %: ([\d.]+) to ([\d.]+) mm/.exec((await soFar.textContent()) ?? "");
   expect(Number(size?.[1])).toBeLessThanOrEqual(TRUE_HOLE * 1000);
   expect(Number(size?.[2])).toBeGreaterThanOrEqual(TRUE_HOLE * 1000);
-  await button(page, "Record the survey").click();
+  await button(page, "Record the check").click();
   await expect(page.getByRole("region", { name: "Fuel-trim survey, so far" }).getByText("Faulty")).toBeVisible();
   await station(page, "Suspects");
   await expect(main(page).getByText("Best next check")).toBeVisible();
@@ -107,7 +107,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
 
   await page.clock.fastForward(60_000);
   await survey(page, sound, 78);
-  await button(page, "Record the survey").click();
+  await button(page, "Record the check").click();
   await expect(page.getByRole("region", { name: "Fuel-trim survey, so far" }).getByText("Works", { exact: true })).toBeVisible();
   await smoke(page, { settleAt: 4.6, arrivals: ["Manifold", "Crankcase", "Breather hose"] });
   await button(page, "Record the run").click();

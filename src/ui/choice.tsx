@@ -2,34 +2,58 @@
 
 import { Check } from "lucide-react";
 import { RadioGroup, ToggleGroup } from "radix-ui";
-import { type ReactNode, useId } from "react";
+import { type ReactNode, type Ref, useId } from "react";
+import { RequiredDot } from "./field";
 
 type Options<T extends string, Text = string> = readonly (readonly [T, Text])[];
 
 const CHIP =
   "inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-md border border-edge px-3 text-base text-ink data-[state=checked]:border-live data-[state=checked]:bg-accent data-[state=checked]:text-on-accent data-[state=on]:border-live data-[state=on]:bg-accent data-[state=on]:text-on-accent disabled:opacity-50";
 
+interface Said {
+  label: string;
+  hint?: string | undefined;
+  error?: string | undefined;
+  required?: boolean;
+}
+
+/** What helps to answer, or what was wrong with the answer. */
+const Note = ({ id, hint, error }: Pick<Said, "hint" | "error"> & { id: string }) =>
+  (error ?? hint) ? (
+    <p id={id} role={error ? "alert" : undefined} className={`text-sm ${error ? "text-ember" : "text-muted"}`}>
+      {error ?? hint}
+    </p>
+  ) : null;
+
 /** One of a few: big keys in a row, arrow keys move. */
 export function Choice<T extends string>({
   label,
+  hint,
+  error,
+  required = false,
   options,
   value,
   onChange,
   hideLabel = false,
-}: {
-  label: string;
+  groupRef,
+}: Said & {
   options: Options<T, ReactNode>;
   value: T | undefined;
   onChange: (value: T) => void;
   hideLabel?: boolean;
+  groupRef?: Ref<HTMLDivElement>;
 }) {
   const id = useId();
   return (
-    <div className="flex flex-col gap-1">
+    <div className="flex min-w-0 flex-col gap-1">
       <span id={id} className={hideLabel ? "sr-only" : "text-sm text-muted"}>
         {label}
+        {required && !hideLabel && <RequiredDot />}
       </span>
       <RadioGroup.Root
+        ref={groupRef}
+        required={required}
+        aria-describedby={(error ?? hint) ? `${id}-note` : undefined}
         aria-labelledby={id}
         className="flex flex-wrap gap-2"
         value={value ?? ""}
@@ -41,6 +65,7 @@ export function Choice<T extends string>({
           </RadioGroup.Item>
         ))}
       </RadioGroup.Root>
+      <Note id={`${id}-note`} hint={hint} error={error} />
     </div>
   );
 }
@@ -48,11 +73,12 @@ export function Choice<T extends string>({
 /** Any of a few. */
 export function Chips<T extends string>({
   label,
+  hint,
+  error,
   options,
   value,
   onChange,
-}: {
-  label: string;
+}: Said & {
   options: Options<T>;
   value: readonly T[];
   onChange: (value: T[]) => void;
@@ -77,6 +103,7 @@ export function Chips<T extends string>({
           </ToggleGroup.Item>
         ))}
       </ToggleGroup.Root>
+      <Note id={`${id}-note`} hint={hint} error={error} />
     </div>
   );
 }
@@ -93,32 +120,5 @@ export function Tick({ label, checked, onChange }: { label: string; checked: boo
       />
       {label}
     </label>
-  );
-}
-
-/** A question with no answer until one is given: nothing is taken for said. */
-export function YesNo({
-  label,
-  yes,
-  no,
-  value,
-  onChange,
-}: {
-  label: string;
-  yes: string;
-  no: string;
-  value: boolean | undefined;
-  onChange: (value: boolean) => void;
-}) {
-  return (
-    <Choice
-      label={label}
-      options={[
-        ["yes", yes],
-        ["no", no],
-      ]}
-      value={value === undefined ? undefined : value ? "yes" : "no"}
-      onChange={(v) => onChange(v === "yes")}
-    />
   );
 }

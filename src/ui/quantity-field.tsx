@@ -2,8 +2,9 @@
 
 import { Calculator, Delete } from "lucide-react";
 import { Popover } from "radix-ui";
-import { useId, useState } from "react";
+import { type Ref, useId, useState } from "react";
 import { type BandId, formatQuantity, parseField, plausibility, type UnitId } from "@/core/units";
+import { RequiredDot } from "./field";
 
 /**
  * A reading typed as people type it ("13 inH2O", "0,4 psi") or by a big keypad with unit keys. What was typed stays in the
@@ -17,7 +18,11 @@ export function QuantityField({
   value,
   onChange,
   hint,
+  error,
   example,
+  required = false,
+  onBlur,
+  inputRef,
 }: {
   label: string;
   /** Plausible band of this field */
@@ -29,7 +34,12 @@ export function QuantityField({
   /** What stands in the field */
   value: string;
   onChange: (typed: string) => void;
-  hint?: string;
+  hint?: string | undefined;
+  /** What is wrong with it besides what it says itself: that it is missing */
+  error?: string | undefined;
+  required?: boolean;
+  onBlur?: () => void;
+  inputRef?: Ref<HTMLInputElement>;
   /** A usual value in `unit`, shown while the field is empty */
   example: string;
 }) {
@@ -37,24 +47,30 @@ export function QuantityField({
   const [touched, setTouched] = useState(false);
   const parsed = parseField(value, field, unit);
   const query = parsed.ok ? plausibility(parsed.value, field) : null;
-  const complaint = touched && value !== "" ? (parsed.ok ? query?.message : parsed.message) : undefined;
+  const complaint = (touched && value !== "" ? (parsed.ok ? query?.message : parsed.message) : undefined) ?? error;
   const number = value.replace(/[^\d.,\-−]/g, "");
   const key = (k: string) => onChange(k === "⌫" ? value.slice(0, -1) : `${value}${k}`);
   return (
     <div className="flex min-w-0 flex-col gap-1">
       <label htmlFor={id} className="text-sm text-muted">
         {label}
+        {required && <RequiredDot />}
       </label>
       <div className="flex gap-1">
         <input
           id={id}
+          ref={inputRef}
+          aria-required={required || undefined}
           inputMode="decimal"
           autoComplete="off"
           className="min-h-11 w-full min-w-0 rounded-md border border-edge bg-raised px-3 text-base text-ink aria-[invalid=true]:border-ember"
           value={value}
           placeholder={`e.g. ${example} ${unit}`}
           onChange={(e) => onChange(e.target.value)}
-          onBlur={() => setTouched(true)}
+          onBlur={() => {
+            setTouched(true);
+            onBlur?.();
+          }}
           aria-invalid={complaint ? true : undefined}
           aria-describedby={`${id}-note`}
         />

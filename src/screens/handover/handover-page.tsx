@@ -5,7 +5,15 @@ import { ArrowLeft, FileText, Printer } from "lucide-react";
 import { type ReactNode, useMemo } from "react";
 import { measureText } from "@/core/checks";
 import { findingPlaces } from "@/core/faults";
-import { type Comparison, findingSurety, foldJob, handoverOf, type JournalEntry, type Summary } from "@/core/journal";
+import {
+  type Comparison,
+  findingSurety,
+  foldJob,
+  handoverOf,
+  type JournalEntry,
+  ON_FIRST_SHEET,
+  type Summary,
+} from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
 import { airMapOf, layoutOf, mapAround, vehicleName } from "@/core/vehicle";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
@@ -74,26 +82,24 @@ function Handover({ jobId, number, recorded, shop, customer }: Props & { recorde
         )}
         <Part title="Complaint">{state.story?.complaint ?? "Not written down."}</Part>
         <Part title="How far it is proved">{page.proved}</Part>
+        {page.temporary.length > 0 && (
+          <div className="border-l-4 border-amber bg-amber-soft px-4 py-2">
+            {page.temporary.map((t) => (
+              <p key={t.what}>
+                <strong className="text-amber">Temporary{t.recheck && `, to be looked at again by ${day(t.recheck)}`}</strong>
+                {t.limit && ` (only ${t.limit})`}: {t.what}
+              </p>
+            ))}
+          </div>
+        )}
         <section>
           <h2 className="mb-1 text-lg font-bold">Measured before and after</h2>
-          {page.comparisons.length === 0 ? (
-            <p>No check told anything yet.</p>
-          ) : (
-            <table className="w-full table-fixed text-left align-top">
-              <thead>
-                <tr className="border-b border-line text-sm text-muted">
-                  <th className="w-28 py-1 pr-3 font-normal">Check</th>
-                  <th className="pr-3 font-normal">Before the repair</th>
-                  <th className="font-normal">After the repair</th>
-                </tr>
-              </thead>
-              <tbody>
-                {page.comparisons.map((c) => (
-                  <ComparisonRow key={c.key} comparison={c} />
-                ))}
-              </tbody>
-            </table>
-          )}
+          <Comparisons list={page.comparisons.slice(0, ON_FIRST_SHEET)} jobId={jobId} />
+          {[...page.codes, page.monitor]
+            .filter((line) => line !== undefined)
+            .map((line) => (
+              <p key={line}>{line}</p>
+            ))}
         </section>
         {state.findings.map((f) => {
           const extract = map && mapAround(map, f.body.joint, f.body.size && `≈ ${format(f.body.size, 1)}`);
@@ -150,17 +156,9 @@ function Handover({ jobId, number, recorded, shop, customer }: Props & { recorde
         {state.repairs.length > 0 && (
           <Part title="Done">
             <ul className="list-disc pl-5">
-              {state.repairs
-                .filter((r) => !r.undone)
-                .map((r) => (
-                  <li key={r.entry}>
-                    {r.body.what}
-                    {r.body.parts.length > 0 && `. Parts: ${r.body.parts.map((p) => `${p.count} × ${p.name}`).join(", ")}`}
-                    {`. Labour ${r.body.labourMinutes} min.`}
-                    {r.body.otherChanges.length > 0 && ` Also changed: ${r.body.otherChanges.join(", ")}.`}
-                    {r.body.torques && ` Torque: ${r.body.torques.map((t) => `${t.where} ${format(t.torque)}`).join(", ")}.`}
-                  </li>
-                ))}
+              {page.done.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
             </ul>
             {state.complaint && (
               <p>
@@ -179,15 +177,9 @@ function Handover({ jobId, number, recorded, shop, customer }: Props & { recorde
             </ul>
           </Part>
         )}
-        {(page.temporary.length > 0 || page.setAside.length > 0 || page.unproved.length > 0) && (
+        {(page.setAside.length > 0 || page.unproved.length > 0) && (
           <Part title="Left open">
             <ul className="list-disc pl-5">
-              {page.temporary.map((t) => (
-                <li key={t.what}>
-                  Temporary{t.limit && `, only ${t.limit}`}
-                  {t.recheck && `, to be looked at again by ${day(t.recheck)}`}: {t.what}
-                </li>
-              ))}
               {page.setAside.map((s) => (
                 <li key={s.what}>
                   <strong>{s.what}</strong> left as it is: {s.reason}
@@ -209,6 +201,21 @@ function Handover({ jobId, number, recorded, shop, customer }: Props & { recorde
             {state.handover.comeBack && <p>Come back: {state.handover.comeBack}</p>}
           </Part>
         )}
+        {page.outcomes.length > 0 && (
+          <Part title="Since then">
+            {page.outcomes.map((o) => (
+              <p key={`${o.at} ${o.says}`}>
+                {day(o.at)}: {o.says}
+              </p>
+            ))}
+          </Part>
+        )}
+        {page.comparisons.length > ON_FIRST_SHEET && (
+          <section className="break-before-page">
+            <h2 className="mb-1 text-lg font-bold">Further readings</h2>
+            <Comparisons list={page.comparisons.slice(ON_FIRST_SHEET)} jobId={jobId} />
+          </section>
+        )}
         <p className="border-t border-line pt-2 text-sm text-muted">
           Leak sizes are equivalent sharp-edged holes (discharge coefficient 0.61); intervals hold the truth in 95 of 100 cases.
         </p>
@@ -226,28 +233,52 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
-function ComparisonRow({ comparison }: { comparison: Comparison }) {
+function Comparisons({ list, jobId }: { list: readonly Comparison[]; jobId: string }) {
+  if (list.length === 0) return <p>No check told anything yet.</p>;
   return (
-    <tr className="border-b border-line align-top">
-      <th scope="row" className="py-2 pr-3 font-normal">
-        {comparison.name}
-      </th>
-      <Cell summary={comparison.before} none="not measured" />
-      <Cell summary={comparison.after} none="not repeated" />
-    </tr>
+    <table className="w-full table-fixed text-left align-top">
+      <thead>
+        <tr className="border-b border-line text-sm text-muted">
+          <th className="w-28 py-1 pr-3 font-normal">Check</th>
+          <th className="pr-3 font-normal">Before the repair</th>
+          <th className="font-normal">After the repair</th>
+        </tr>
+      </thead>
+      <tbody>
+        {list.map((c) => (
+          <tr key={c.key} className="border-b border-line align-top">
+            <th scope="row" className="py-2 pr-3 font-normal">
+              {c.name}
+            </th>
+            <Cell summary={c.before} none="not measured" jobId={jobId} />
+            <Cell summary={c.after} none="not repeated" jobId={jobId} />
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 
-function Cell({ summary, none }: { summary: Summary | undefined; none: string }) {
+function Cell({ summary, none, jobId }: { summary: Summary | undefined; none: string; jobId: string }) {
   const { number, reading, sentence } = usePreferences();
   if (!summary) return <td className="py-2 pr-3 text-muted">{none}</td>;
   return (
     <td className="py-2 pr-3">
-      <strong>{summary.word}</strong>: {sentence(summary.headline)}
+      {summary.word && <strong>{summary.word}: </strong>}
+      {sentence(summary.headline)}
       {summary.measures.slice(0, 2).map((m) => (
         <span key={m.name} className="block text-sm text-muted">
           {m.name}: {measureText(m, { quantity: reading, number })}
         </span>
+      ))}
+      {summary.pictures.slice(0, 1).map((sha256) => (
+        // biome-ignore lint/performance/noImgElement: the server has made the thumbnail already
+        <img
+          key={sha256}
+          src={`/api/v1/jobs/${jobId}/pictures/${sha256}?thumbnail`}
+          alt="The reading, as photographed"
+          className="mt-1 h-24 border border-line object-cover"
+        />
       ))}
     </td>
   );

@@ -62,9 +62,10 @@ function OpenBench({ jobId, number, journal, shop, customer }: BenchProps & { jo
   const store = useMemo(() => ({ overlay, setOverlay, side }), [overlay, side]);
   // The work line answers at once; a long station's work follows.
   const shown = useDeferredValue(station);
-  const [wanted, setWanted] = useState<CheckId>();
+  // Whoever goes somewhere on purpose finds it as it is kept now, also where he stands already.
+  const [visit, setVisit] = useState<{ readonly count: number; readonly wanted?: CheckId }>({ count: 0 });
   const go = useCallback<Go>((next, check) => {
-    setWanted(check);
+    setVisit(({ count }) => ({ count: count + 1, ...(check ? { wanted: check } : {}) }));
     setStation(next);
   }, []);
 
@@ -98,13 +99,19 @@ function OpenBench({ jobId, number, journal, shop, customer }: BenchProps & { jo
             To the work
           </a>
           <WorkLine current={station} onOpen={open} />
-          <Header number={number} onKeys={() => setKeys(true)} />
+          <Header number={number} go={go} onKeys={() => setKeys(true)} />
           <div className="border-b border-line lg:col-span-2 lg:col-start-2">
             <AirMapView instrument={instrument} />
           </div>
-          <main id={NOW} tabIndex={-1} key={shown} className="relative min-w-0 p-4 sm:p-5 lg:overflow-y-auto" aria-label="Now">
+          <main
+            id={NOW}
+            tabIndex={-1}
+            key={`${shown} ${visit.count}`}
+            className="relative min-w-0 p-4 sm:p-5 lg:overflow-y-auto"
+            aria-label="Now"
+          >
             <StationBoundary jobId={jobId}>
-              <Station station={shown} go={go} wanted={wanted} onInstrument={setInstrument} customer={customer} />
+              <Station station={shown} go={go} wanted={visit.wanted} onInstrument={setInstrument} customer={customer} />
             </StationBoundary>
           </main>
           <Ledger go={go} onSide={setSide} />
@@ -115,7 +122,7 @@ function OpenBench({ jobId, number, journal, shop, customer }: BenchProps & { jo
   );
 }
 
-function Header({ number, onKeys }: { number: number; onKeys: () => void }) {
+function Header({ number, go, onKeys }: { number: number; go: Go; onKeys: () => void }) {
   const { state } = useJob();
   const v = state.vehicle;
   const chased = state.codes.filter((c) => !c.asideReason);
@@ -150,7 +157,7 @@ function Header({ number, onKeys }: { number: number; onKeys: () => void }) {
       </div>
       <div className="ml-auto flex shrink-0 items-center gap-x-2 max-sm:gap-x-0 sm:ml-0">
         <Conditions />
-        <JournalButton />
+        <JournalButton go={go} />
         <PersonButton brief />
         <span className="max-lg:hidden">
           <IconButton label="Keys" onClick={onKeys}>

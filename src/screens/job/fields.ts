@@ -1,4 +1,4 @@
-import type { JobState } from "@/core/journal";
+import { typedQuantity as typedAgain } from "@/core/form";
 import { type BandId, parseField, plausibility, type Quantity, type UnitId } from "@/core/units";
 
 /** A typed reading once it can be trusted; undefined while it cannot. */
@@ -7,10 +7,5 @@ export function readField(typed: string, field: BandId, unit: UnitId): Quantity 
   return parsed.ok && !plausibility(parsed.value, field) ? parsed.value : undefined;
 }
 
-/** How a reading stands in a field when it is edited again. */
-export const typedQuantity = (q: Quantity | undefined) =>
-  q ? `${Number(q.value.toPrecision(6))} ${q.unit}${q.kind === "absolute" ? " abs" : ""}` : "";
-
-/** Whether the engine is warm, as the conditions have it; undefined where nobody said. */
-export const warmNow = (conditions: JobState["conditions"]): boolean | undefined =>
-  conditions?.engine && (conditions.engine === "warm" || conditions.engine === "hot-exhaust");
+/** How a recorded reading stands in a field when it is edited again; empty where there is none. */
+export const typedQuantity = (q: Quantity | undefined): string => (q ? typedAgain(q) : "");

@@ -2,17 +2,23 @@
 
 import { BookOpen } from "lucide-react";
 import { useState } from "react";
-import { entryWords, type JournalEntry, type Kept } from "@/core/journal";
+import { CHECKS } from "@/core/checks";
+import { toDraft } from "@/core/form";
+import { type Bodies, entryWords, type JournalEntry, type Kept, knownOf } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote, TextArea, TextField } from "@/ui/field";
+import { LongList } from "@/ui/long-list";
+import type { NewEntry } from "../session/device";
 import { discard, sendAgain, sorted, useKept } from "../session/outbox";
+import { load, save } from "../session/storage";
+import { CORRECTS, type Corrects } from "./checks/use-record-check";
 import { shortTime } from "./short-time";
 import { useForm } from "./use-form";
-import { useJob } from "./use-job";
+import { type Go, useJob } from "./use-job";
 
 /** Opens the job's journal: every line as recorded, a note to add, a wrong line to take out. */
-export function JournalButton() {
+export function JournalButton({ go }: { go: Go }) {
   const { refused } = useRefused();
   const [open, setOpen] = useState(false);
   return (
@@ -33,7 +39,14 @@ export function JournalButton() {
         title="Journal"
         description="Nothing is edited or deleted. A wrong line is taken out with a reason, and stays visible."
       >
-        {open && <Journal />}
+        {open && (
+          <Journal
+            go={(...to) => {
+              setOpen(false);
+              go(...to);
+            }}
+          />
+        )}
       </Dialog>
     </>
   );
@@ -47,11 +60,15 @@ function useRefused() {
   return { refused: refused.filter(here), held: held.filter(here) };
 }
 
-function Journal() {
+function Journal({ go }: { go: Go }) {
   const { entries, state } = useJob();
   const { refused, held } = useRefused();
   const wordsOf = ({ entry }: Kept) => `“${entryWords({ ...entry, seq: 0, recordedAt: "" }, state)}”`;
-  const takenOut = new Map(entries.flatMap((e) => (e.kind === "retract" && e.corrects ? [[e.corrects, e] as const] : [])));
+  const corrections = entries.filter((e) => e.corrects).toSorted((a, b) => a.seq - b.seq);
+  const last = new Map(corrections.map((e) => [e.corrects as string, e]));
+  const takenOut = new Map([...last].filter(([, e]) => e.kind === "retract"));
+  /** What a line says by its newest correction */
+  const newest = new Map(corrections.filter((e) => e.kind !== "retract").map((e) => [e.corrects as string, e]));
   // What was shown belongs to its check, and a line taken out carries its reason itself.
   const lines = entries.filter((e) => e.kind !== "judged" && e.kind !== "retract").toReversed();
   return (
@@ -78,11 +95,14 @@ function Journal() {
         </div>
       )}
       <NoteForm />
-      <ol className="flex flex-col divide-y divide-line">
-        {lines.map((entry) => (
-          <Line key={entry.id} entry={entry} out={takenOut.get(entry.id)} />
-        ))}
-      </ol>
+      <LongList
+        count={lines.length}
+        keyOf={(i) => (lines[i] as JournalEntry).id}
+        row={(i) => {
+          const entry = lines[i] as JournalEntry;
+          return <Line entry={entry} newest={newest.get(entry.id) ?? entry} out={takenOut.get(entry.id)} go={go} />;
+        }}
+      />
     </div>
   );
 }
@@ -107,20 +127,34 @@ function NoteForm() {
   );
 }
 
-function Line({ entry, out }: { entry: JournalEntry; out: JournalEntry | undefined }) {
+interface LineProps {
+  readonly entry: JournalEntry;
+  /** As it was corrected last */
+  readonly newest: JournalEntry;
+  /** What took it out, if anything did */
+  readonly out: JournalEntry | undefined;
+  readonly go: Go;
+}
+
+function Line({ entry, newest, out, go }: LineProps) {
   const { state, append } = useJob();
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState("");
   const [error, setError] = useState<string>();
+  const correct = useCorrection(go);
+  const words = entryWords(entry, state);
   const takeOut = async () => {
     const wrong = await append({ kind: "retract", body: { reason }, corrects: entry.id });
     setError(wrong);
     if (!wrong) setAsking(false);
   };
+  // Put back, it says again what it said last, at the time it had.
+  const putBack = async () =>
+    setError(await append({ kind: newest.kind, body: newest.body, at: newest.at, corrects: entry.id } as NewEntry));
   return (
-    <li className="flex flex-wrap items-center gap-x-3 py-2">
+    <div className="flex flex-wrap items-center gap-x-3 py-2">
       <div className="min-w-0 grow basis-64">
-        <p className={`break-words ${out ? "text-muted line-through" : ""}`}>{entryWords(entry, state)}</p>
+        <p className={`break-words ${out ? "text-muted line-through" : ""}`}>{words}</p>
         <p className="text-sm text-muted">
           {shortTime(entry.at)} · {entry.by}
           {out && ` · taken out by ${out.by}: ${(out.body as { reason: string }).reason}`}
@@ -128,25 +162,62 @@ function Line({ entry, out }: { entry: JournalEntry; out: JournalEntry | undefin
           {entry.corrects && " · corrects an earlier line"}
         </p>
       </div>
-      {!out && !asking && entry.kind !== "opened" && (
-        <Button look="bare" onClick={() => setAsking(true)} aria-label={`Take out: ${entryWords(entry, state)}`}>
+      {out && (
+        <Button look="bare" onClick={() => void putBack()} aria-label={`Put back: ${words}`}>
+          Put back
+        </Button>
+      )}
+      {!out && !asking && !entry.corrects && entry.kind !== "opened" && (
+        <Button look="bare" onClick={() => setAsking(true)} aria-label={`Take out: ${words}`}>
           Take out
         </Button>
       )}
+      {!asking && error && <ErrorNote>{error}</ErrorNote>}
       {asking && (
         <form
-          className="flex basis-full items-end gap-2"
+          className="flex basis-full flex-col gap-2 border-l-4 border-amber bg-amber-soft px-4 py-2"
           onSubmit={(e) => {
             e.preventDefault();
             void takeOut();
           }}
         >
-          <div className="grow">
-            <TextField label="Why it is wrong" value={reason} onChange={(e) => setReason(e.target.value)} error={error} />
+          <p>
+            It says: <strong>{entryWords({ ...newest, id: entry.id }, state)}</strong>. Taken out it stays visible, struck
+            through, and counts for nothing; what it asked for stays owed.
+          </p>
+          <TextField label="Why it is wrong" value={reason} onChange={(e) => setReason(e.target.value)} error={error} />
+          <div className="flex flex-wrap gap-2">
+            <Button type="submit">Take out</Button>
+            {entry.kind === "check" && CHECKS[(entry.body as Bodies["check"]).check].form && (
+              <Button onClick={() => setError(correct(entry, newest))}>Correct a copy instead</Button>
+            )}
+            <Button look="bare" onClick={() => setAsking(false)}>
+              Leave it
+            </Button>
           </div>
-          <Button type="submit">Take out</Button>
         </form>
       )}
-    </li>
+    </div>
   );
+}
+
+/** Opens the instrument of a recorded check with what was recorded in it; a message where another is in hand there. */
+function useCorrection(go: Go): (root: JournalEntry, newest: JournalEntry) => string | undefined {
+  const { id, state, shop, context } = useJob();
+  return (root, newest) => {
+    const { check, record, pictures } = newest.body as Bodies["check"];
+    const { form, name } = CHECKS[check];
+    if (!form || !context) return "Describe the vehicle first";
+    const key = `pelota.draft.${id}.${check}`;
+    if ((load<{ startedAt?: string }>(key)?.startedAt ?? "") !== "")
+      return `${name} is in hand: record or discard that first, so that nothing of it is lost`;
+    save(key, {
+      ...toDraft(form, record, knownOf(check, state, shop, context)),
+      ...(pictures ? { pictures } : {}),
+      startedAt: typeof newest.at === "string" ? newest.at : newest.at.from,
+      [CORRECTS]: { entry: root.id, at: newest.at } satisfies Corrects,
+    });
+    go("check", check);
+    return undefined;
+  };
 }

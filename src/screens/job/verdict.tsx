@@ -13,6 +13,7 @@ import {
 import type { CheckState } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { usePreferences } from "../session/preferences";
+import { Thumbnails } from "./pictures";
 import { shortTime } from "./short-time";
 import { useJob } from "./use-job";
 
@@ -99,6 +100,7 @@ export function VerdictList({ kind }: { kind: CheckId }) {
             {AFTER_WORDS[c.afterRepair] && ` · ${AFTER_WORDS[c.afterRepair]}`}
           </p>
           <VerdictPanel check={c.check} verdict={c.verdict} />
+          <Thumbnails pictures={c.pictures ?? []} />
           {c.wasShown && (
             <p className="mt-1 text-sm text-amber">
               Was shown as “{c.wasShown.headline}”. Under today's rules it would now read as above.

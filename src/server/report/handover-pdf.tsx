@@ -2,7 +2,7 @@ import { Document, G, Page, Text as PdfText, Polygon, Rect, renderToBuffer, Styl
 import { Children, type ComponentProps, type ReactNode } from "react";
 import { intervalText, measureText } from "@/core/checks";
 import { findingPlaces } from "@/core/faults";
-import { type Comparison, findingSurety, handoverOf, type JobState, type Summary } from "@/core/journal";
+import { type Comparison, findingSurety, handoverOf, type JobState, ON_FIRST_SHEET, type Summary } from "@/core/journal";
 import { formatQuantity } from "@/core/units";
 import { airMapOf, BURST_POINTS, layoutOf, mapAround, vehicleName } from "@/core/vehicle";
 import { FAMILIES, printable } from "./fonts";
@@ -61,11 +61,23 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
         <Text>{state.story?.complaint ?? "Not written down."}</Text>
         <Text style={s.h2}>How far it is proved</Text>
         <Text>{page.proved}</Text>
+        {page.temporary.map((t) => (
+          <View key={t.what} style={s.warn}>
+            <Text>
+              <Text style={s.bold}>Temporary{t.recheck ? `, to be looked at again by ${t.recheck}` : ""}</Text>
+              {t.limit ? ` (only ${t.limit})` : ""}: {t.what}
+            </Text>
+          </View>
+        ))}
         <Text style={s.h2}>Measured before and after</Text>
-        {page.comparisons.map((c) => (
+        {page.comparisons.slice(0, ON_FIRST_SHEET).map((c) => (
           <ComparisonRow key={c.key} comparison={c} />
         ))}
         {page.comparisons.length === 0 ? <Text>No check told anything yet.</Text> : null}
+        {page.codes.map((line) => (
+          <Text key={line}>{line}</Text>
+        ))}
+        {page.monitor ? <Text>{page.monitor}</Text> : null}
         {state.findings.map((f) => {
           const extract = map && mapAround(map, f.body.joint);
           return (
@@ -119,17 +131,10 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
             </View>
           );
         })}
-        {state.repairs.length > 0 ? <Text style={s.h2}>Done</Text> : null}
-        {state.repairs
-          .filter((r) => !r.undone)
-          .map((r) => (
-            <Text key={r.entry}>
-              • {r.body.what}
-              {r.body.parts.length > 0 ? `. Parts: ${r.body.parts.map((p) => `${p.count} × ${p.name}`).join(", ")}` : ""}. Labour{" "}
-              {r.body.labourMinutes} min.
-              {r.body.otherChanges.length > 0 ? ` Also changed: ${r.body.otherChanges.join(", ")}.` : ""}
-            </Text>
-          ))}
+        {page.done.length > 0 ? <Text style={s.h2}>Done</Text> : null}
+        {page.done.map((line) => (
+          <Text key={line}>• {line}</Text>
+        ))}
         {state.complaint ? (
           <Text>
             The complaint was tried again ({state.complaint.how}): {state.complaint.result === "gone" ? "gone" : "it remains"}.
@@ -139,13 +144,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
         {page.modified.map((m) => (
           <Text key={m}>• {m}</Text>
         ))}
-        {page.temporary.length + page.setAside.length + page.unproved.length > 0 ? <Text style={s.h2}>Left open</Text> : null}
-        {page.temporary.map((t) => (
-          <Text key={t.what}>
-            • Temporary{t.limit ? `, only ${t.limit}` : ""}
-            {t.recheck ? `, to be looked at again by ${t.recheck}` : ""}: {t.what}
-          </Text>
-        ))}
+        {page.setAside.length + page.unproved.length > 0 ? <Text style={s.h2}>Left open</Text> : null}
         {page.setAside.map((a) => (
           <Text key={a.what}>
             • {a.what} left as it is: {a.reason}
@@ -163,6 +162,20 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
             <Text>{state.handover.summary}</Text>
             {state.handover.watch ? <Text>Watch: {state.handover.watch}</Text> : null}
             {state.handover.comeBack ? <Text>Come back: {state.handover.comeBack}</Text> : null}
+          </View>
+        ) : null}
+        {page.outcomes.length > 0 ? <Text style={s.h2}>Since then</Text> : null}
+        {page.outcomes.map((o) => (
+          <Text key={`${o.at} ${o.says}`}>
+            {day(o.at)}: {o.says}
+          </Text>
+        ))}
+        {page.comparisons.length > ON_FIRST_SHEET ? (
+          <View break>
+            <Text style={s.h2}>Further readings</Text>
+            {page.comparisons.slice(ON_FIRST_SHEET).map((c) => (
+              <ComparisonRow key={c.key} comparison={c} />
+            ))}
           </View>
         ) : null}
         <Text style={{ ...s.muted, marginTop: 10, fontSize: 8 }}>
@@ -188,7 +201,7 @@ function Cell({ title, summary, none }: { title: string; summary: Summary | unde
     <View style={{ flex: 1 }}>
       <Text>
         <Text style={s.muted}>{title}: </Text>
-        {summary ? <Text style={s.bold}>{summary.word}. </Text> : none}
+        {summary ? summary.word ? <Text style={s.bold}>{summary.word}. </Text> : "" : none}
         {summary ? summary.headline : ""}
       </Text>
       {summary?.measures.slice(0, 3).map((m) => (

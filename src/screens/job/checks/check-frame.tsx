@@ -1,73 +1,103 @@
 "use client";
 
-import { type ReactNode, useMemo, useState } from "react";
+import { ListOrdered } from "lucide-react";
+import { type ReactNode, useDeferredValue, useMemo, useState } from "react";
 import { CHECKS, type CheckId, judgeCheck, type Plan, stillNeeded } from "@/core/checks";
-import { BadInput, validate } from "@/core/input";
 import { setupOf, soakDoubt } from "@/core/journal";
+import type { FillSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { ConfirmButton } from "@/ui/confirm-button";
 import { ErrorNote } from "@/ui/field";
 import { AppendButton } from "../append-button";
 import { Cautions } from "../cautions";
+import type { Overlay } from "../overlay";
+import { Pictures } from "../pictures";
 import { useJob } from "../use-job";
 import { VerdictList, VerdictPanel } from "../verdict";
 import { Conclusion } from "./conclusion";
-import { useRecordCheck } from "./use-record-check";
+import { StillNeeded } from "./still-needed";
+import type { CheckInHand } from "./use-check-form";
+import { usePlace } from "./use-place";
+import { CORRECTS, type Corrects, useRecordCheck } from "./use-record-check";
 
 /**
  * The frame every instrument stands in: its steps and cautions, what setting it up takes off the car, the instrument
- * itself, and the verdict as it stands. `record` is what was read so far, or what is still missing.
+ * itself, and the verdict as it stands, or what is still missing.
  */
-export function CheckFrame({
-  kind,
+export function CheckFrame<Name extends string>({
+  check,
   head,
   plan,
-  record,
-  startedAt,
+  at,
+  choose,
+  setup,
+  clocks,
   onDone,
   children,
 }: {
-  kind: CheckId;
+  check: CheckInHand<object, Name>;
   head: ReactNode;
   plan: Plan;
-  record: object | string;
-  /** ISO time of the first reading; empty while there is none */
-  startedAt: string;
-  onDone: () => void;
+  /** Where the instrument is at on the air map, when its form does not ask */
+  at?: string | undefined;
+  /** Takes another place by tapping it there, when its form does not ask */
+  choose?: (joint: string) => void;
+  /** What it puts pressure on: drawn over the map */
+  setup?: FillSetup;
+  clocks?: Overlay["clocks"];
+  /** When it is recorded or discarded, besides the form */
+  onDone?: () => void;
   children: ReactNode;
 }) {
-  const { context, state } = useJob();
+  const { kind, context, form, given, filled } = check;
+  const { state } = useJob();
   const save = useRecordCheck();
   const [error, setError] = useState<string>();
   const [told, setTold] = useState(false);
-  const read = useMemo(() => {
-    if (typeof record === "string" || !context) return { missing: typeof record === "string" ? record : "" };
-    try {
-      validate(CHECKS[kind].schema, record);
-      return { record, verdict: judgeCheck(kind, record, context) };
-    } catch (e) {
-      if (e instanceof BadInput) return { missing: e.message };
-      throw e;
-    }
-  }, [kind, record, context]);
+  // What is typed answers at once; what it proves follows.
+  const record = useDeferredValue(filled.record);
+  const verdict = useMemo(() => record && judgeCheck(kind, record, context), [kind, record, context]);
+  const asks = (Object.keys(form.fields) as Name[]).find((name) => form.fields[name].type === "place");
+  usePlace(
+    at ?? (asks && check.holds<string>(asks)),
+    (joint) => check.known.places.some((p) => p.id === joint.id),
+    choose ?? (asks && ((id) => check.set({ [asks]: id } as { [N in Name]?: unknown }))),
+    { clocks, setup },
+  );
   // A check's own command is no trouble; which one that is, only its record tells.
-  const own = read.record ? setupOf({ check: kind, record: read.record }) : undefined;
+  const own = record ? setupOf({ check: kind, record }) : undefined;
   const telling = own || !CHECKS[kind].ownCommands;
   const standing = telling ? state.offCar.filter((i) => i.open && i.commanded && !own?.has(i.joint ?? "")) : [];
+  const ownPictures = "pictures" in form.fields;
+  const pictures = (given.holds("pictures") as readonly string[] | undefined) ?? [];
+  const corrects = given.holds(CORRECTS) as Corrects | undefined;
+  const done = () => {
+    check.clear();
+    onDone?.();
+  };
   const finish = async () => {
-    if (!read.record) return;
+    if (!filled.record) {
+      setError(undefined);
+      await check.complain();
+      return;
+    }
     const to = new Date().toISOString();
-    const wrong = await save(kind, read.record, { from: startedAt || to, to });
+    const wrong = await save(
+      kind,
+      filled.record,
+      { from: check.startedAt || to, to },
+      { pictures: ownPictures ? [] : pictures, ...(corrects ? { corrects } : {}) },
+    );
     setError(wrong);
-    if (!wrong) onDone();
+    if (!wrong) done();
   };
   return (
     <div className="flex max-w-5xl flex-col gap-5">
-      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2 max-sm:gap-x-1">
         {head}
         {!plan.refused && (
-          <Button look="bare" aria-expanded={told} onClick={() => setTold(!told)}>
-            How it is done
+          <Button look="bare" aria-expanded={told} aria-label="How it is done" onClick={() => setTold(!told)}>
+            <ListOrdered aria-hidden size={18} /> <span className="max-sm:sr-only">How it is done</span>
           </Button>
         )}
       </div>
@@ -88,7 +118,13 @@ export function CheckFrame({
           <Cautions ids={plan.cautions} />
           <PlanWarnings plan={plan} kind={kind} />
           <TakenOff plan={plan} />
+          {corrects && (
+            <p role="status" className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
+              A copy of what was recorded, to be corrected. The time of the check stays; the first line stays visible.
+            </p>
+          )}
           {children}
+          <Pictures value={pictures} onChange={(next) => check.set({ pictures: next } as { [N in Name]?: unknown })} />
           {standing.length > 0 && (
             <ErrorNote>
               Still commanded: {standing.map((i) => i.what).join(", ")}. Release it first: what is read beside it proves nothing.
@@ -97,24 +133,22 @@ export function CheckFrame({
           {error && <ErrorNote>{error}</ErrorNote>}
           <Conclusion
             verdict={
-              read.verdict ? (
-                <VerdictPanel check={kind} verdict={read.verdict} title="Verdict so far" />
+              verdict ? (
+                <VerdictPanel check={kind} verdict={verdict} title="Verdict so far" />
               ) : (
-                <p role="status" className="border-l-4 border-edge px-4 py-3 text-muted">
-                  {read.missing}
-                </p>
+                <StillNeeded form={form} given={given} faults={filled.faults ?? []} onFocus={check.focus} />
               )
             }
             actions={
               <>
-                <Button look="primary" disabled={!read.verdict} onClick={() => void finish()}>
+                <Button look="primary" onClick={() => void finish()}>
                   Record the check
                 </Button>
                 <ConfirmButton
                   ask="Discard this check?"
                   why="What was typed and read here is not recorded yet, and would be gone."
                   sure="Discard it"
-                  onSure={onDone}
+                  onSure={done}
                 >
                   Discard
                 </ConfirmButton>

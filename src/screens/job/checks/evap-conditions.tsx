@@ -5,7 +5,7 @@ import { Choice } from "@/ui/choice";
 import { TextField } from "@/ui/field";
 import { usePreferences } from "../../session/preferences";
 import { useJob } from "../use-job";
-import { useRequired } from "./use-required";
+import { MustBeCaught } from "./must-be-caught";
 
 /** What every check under pressure or vacuum is held against: the leak to be caught, fuel level, how the vent is shut. */
 export function EvapConditions({
@@ -26,24 +26,11 @@ export function EvapConditions({
 }) {
   const { context } = useJob();
   const { number } = usePreferences();
-  const required = useRequired();
   if (!context) return null;
   const { evapFuelLow: low, evapFuelHigh: high } = context.limits;
   return (
     <div className="flex flex-col gap-3">
-      {required ? (
-        <p>
-          Must be caught: <strong>{number(1000 * required.leak.diameter, 2)} mm</strong>{" "}
-          <span className="text-muted">
-            ({number(required.leak.diameter / 0.0000254, 0)} thou; {required.leak.source})
-          </span>
-        </p>
-      ) : (
-        <p className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
-          Nobody says yet which leak must be caught: enter the code's own criteria (Scan), or the maker's figure (Story, vehicle).
-          Until then a reading is a size only.
-        </p>
-      )}
+      <MustBeCaught />
       <div className="grid items-start gap-4 sm:grid-cols-2">
         <Choice
           label="Vent kept shut by"

@@ -1,41 +1,20 @@
 "use client";
 
 import { useState } from "react";
-import type { RecordSource } from "@/core/checks/fields";
-import { readTable, type Sample } from "@/core/checks/table";
+import type { TakenSamples } from "@/core/checks/samples";
+import { readTable } from "@/core/checks/table";
 import { loggedEngine, type Mapping, TANK_EXTRACTOR } from "@/core/scan-log";
 import { fromSi, type UnitId } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextArea, TextField } from "@/ui/field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
-import { sendBytes } from "../../session/api";
 import { useKeys } from "../../session/keys";
 import { useJob } from "../use-job";
 import { readNumber } from "./read-number";
 import { LogImport, LogPicker } from "./scan-log/log-import";
+import { useKeptLog } from "./scan-log/use-kept-log";
 import { useScanLog } from "./scan-log/use-scan-log";
-
-/** Pressure over time on its way: tapped live, typed as a table, or from a log. */
-export interface SamplesDraft {
-  mode: "live" | "typed" | "log";
-  /** ms since 1970 of second 0 */
-  startedAt: number | null;
-  /** What the gauge shows now */
-  value: string;
-  /** The table as typed */
-  text: string;
-  samples: Sample[];
-  source: RecordSource;
-}
-export const NO_SAMPLES: SamplesDraft = {
-  mode: "live",
-  startedAt: null,
-  value: "",
-  text: "",
-  samples: [],
-  source: { kind: "typed" },
-};
 
 /** Where readings over time come from; `start` names the moment that second 0 is. */
 export function SamplesField({
@@ -48,18 +27,19 @@ export function SamplesField({
   keyed = true,
 }: {
   label: string;
-  draft: SamplesDraft;
-  onChange: (change: Partial<SamplesDraft>) => void;
+  draft: TakenSamples;
+  onChange: (change: Partial<TakenSamples>) => void;
   unit: UnitId;
   kind: string;
   start: string;
   /** The mark key takes its readings; not while another run is the one being watched */
   keyed?: boolean;
 }) {
-  const { id, context } = useJob();
+  const { context } = useJob();
   const scan = useScanLog(context?.limits ?? ({} as never), loggedEngine(context?.vehicle));
   const [mapping, setMapping] = useState<Mapping>();
   const [error, setError] = useState<string>();
+  const keep = useKeptLog(setError);
   const value = readNumber(draft.value);
   const running = draft.mode === "live" && draft.startedAt !== null;
   const take = () => {
@@ -80,9 +60,7 @@ export function SamplesField({
       samples: points.map(([t, p]) => [round(t), round(fromSi(p, unit).value)]),
       source: { kind: "log", file: file.name, sha256: log.sha256, extractor: TANK_EXTRACTOR },
     });
-    void sendBytes(`jobs/${id}/files?name=${encodeURIComponent(file.name)}`, file).catch((e: Error) =>
-      setError(`The log itself could not be kept: ${e.message}`),
-    );
+    keep(file);
   };
   const typed = draft.mode === "typed" ? readTable(draft.text) : undefined;
   return (

@@ -23,11 +23,6 @@ export function InstrumentShelf({ value, onChange }: { value: CheckId; onChange:
       <Button onClick={() => setOpen(true)}>
         <Wrench aria-hidden size={18} /> <span className="max-sm:sr-only">Another instrument</span>
       </Button>
-      {best && best.check !== value && (
-        <Button look="bare" onClick={() => onChange(best.check)}>
-          Best next: {best.name}
-        </Button>
-      )}
       <Dialog open={open} onOpenChange={setOpen} title="Instruments" description="What is worth most for its time now is marked.">
         <div className="flex flex-col gap-4">
           {GROUPS.map(([group, kinds]) => (

@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import type { Joint } from "@/core/vehicle";
 import { type Overlay, useOverlay } from "../overlay";
 
@@ -9,18 +9,24 @@ export function usePlace(
   at: string | undefined,
   fits: (joint: Joint) => boolean,
   choose: ((id: string) => void) | undefined,
-  clocks?: Overlay["clocks"],
+  shows: { readonly clocks?: Overlay["clocks"]; readonly setup?: Overlay["setup"] },
 ): void {
   const { setOverlay } = useOverlay();
-  const running = clocks?.map((c) => `${c.name} ${c.end}`).join() ?? "";
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `fits` and `choose` are made anew on every render and do the same
+  const latest = useRef({ fits, choose });
+  latest.current = { fits, choose };
+  // Made anew on every render, they are the same until what they say changes.
+  const said = JSON.stringify([shows.clocks, shows.setup]);
   useEffect(() => {
+    const [clocks, setup] = JSON.parse(said) as [Overlay["clocks"], Overlay["setup"]];
     setOverlay({
       ...(at ? { at } : {}),
       ...(clocks ? { clocks } : {}),
-      actions: (joint) =>
-        choose && fits(joint) && joint.id !== at ? [{ label: "Check here", run: () => choose(joint.id) }] : [],
+      ...(setup ? { setup } : {}),
+      actions: (joint) => {
+        const { fits, choose } = latest.current;
+        return choose && fits(joint) && joint.id !== at ? [{ label: "Check here", run: () => choose(joint.id) }] : [];
+      },
     });
-  }, [at, running, setOverlay]);
+  }, [at, said, setOverlay]);
   useEffect(() => () => setOverlay({}), [setOverlay]);
 }

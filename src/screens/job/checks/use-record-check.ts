@@ -7,18 +7,38 @@ import { type At, inputsHash, RULES_VERSION } from "@/core/journal";
 import type { NewEntry } from "../../session/device";
 import { useJob } from "../use-job";
 
+/** Where a check's draft keeps which line it corrects. */
+export const CORRECTS = "corrects";
+/** The line that is corrected, and when the check was: a correction is no new check. */
+export interface Corrects {
+  readonly entry: string;
+  readonly at: At;
+}
+
+interface More {
+  /** SHA-256 of pictures kept with the job */
+  readonly pictures?: readonly string[];
+  readonly corrects?: Corrects;
+}
+
 /** The entries of a finished check: its record, and what the technician was shown. A message when it cannot be judged yet. */
 export function useCheckEntries() {
   const { context } = useJob();
   return useCallback(
-    (check: CheckId, record: object, at: At): readonly NewEntry[] | string => {
+    (check: CheckId, record: object, at: At, { pictures = [], corrects }: More = {}): readonly NewEntry[] | string => {
       if (!context) return "Describe the vehicle first: a check is judged by its facts";
       const { outcome, headline } = judgeCheck(check, record, context);
-      const body = { check, record };
+      const body = { check, record, ...(pictures.length > 0 ? { pictures } : {}) };
       const id = uuid();
-      const shown = { entry: id, inputsHash: inputsHash(body, context), rulesVersion: RULES_VERSION, outcome, headline };
+      const shown = {
+        entry: corrects?.entry ?? id,
+        inputsHash: inputsHash(body, context),
+        rulesVersion: RULES_VERSION,
+        outcome,
+        headline,
+      };
       return [
-        { id, kind: "check", body, at },
+        { id, kind: "check", body, at: corrects?.at ?? at, ...(corrects ? { corrects: corrects.entry } : {}) },
         { kind: "judged", body: shown },
       ];
     },
@@ -31,8 +51,8 @@ export function useRecordCheck() {
   const { append } = useJob();
   const entriesOf = useCheckEntries();
   return useCallback(
-    async (check: CheckId, record: object, at: At): Promise<string | undefined> => {
-      const entries = entriesOf(check, record, at);
+    async (check: CheckId, record: object, at: At, more: More = {}): Promise<string | undefined> => {
+      const entries = entriesOf(check, record, at, more);
       return typeof entries === "string" ? entries : append(...entries);
     },
     [append, entriesOf],

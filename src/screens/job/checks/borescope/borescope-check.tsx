@@ -1,71 +1,33 @@
 "use client";
 
 import { type ReactNode, useState } from "react";
-import { type BorescopeRecord, borescope, type Port } from "@/core/checks/borescope";
+import { borescope, type Port } from "@/core/checks/borescope";
+import { borescopeForm } from "@/core/checks/borescope/form";
 import { Button } from "@/ui/button";
-import { Choice } from "@/ui/choice";
 import { TextField } from "@/ui/field";
+import { FormFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
-import { Pictures } from "../../pictures";
-import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
-import { JointField, useJoints } from "../joint-field";
-import { useCheckDraft } from "../use-check-draft";
-import { usePlace } from "../use-place";
-
-const EMPTY = {
-  joint: "",
-  when: "as-found" as BorescopeRecord["when"],
-  ports: [] as Port[],
-  pictures: [] as string[],
-};
+import { useCheckForm } from "../use-check-form";
 
 /** Ports drawn as the eye sees them: each closed in by what is in it, straight and from the side. */
 export function BorescopeCheck({ head }: { head: ReactNode }) {
-  const { context, state } = useJob();
-  const { draft, set, clear } = useCheckDraft("borescope", EMPTY);
-  const joints = useJoints("borescope");
-  const best = state.next.find((n) => n.check === "borescope")?.place;
-  const joint = draft.joint || best || joints[0]?.id || "";
-  usePlace(
-    joint,
-    (j) => joints.some((x) => x.id === j.id),
-    (id) => set({ joint: id }),
-  );
+  const check = useCheckForm("borescope", borescopeForm);
+  const { context, holds, set } = check;
+  const ports = holds<readonly Port[] | undefined>("ports") ?? [];
   const [name, setName] = useState("");
-  if (!context) return null;
-  const change = (i: number, next: Partial<Port>) => set({ ports: draft.ports.map((p, k) => (k === i ? { ...p, ...next } : p)) });
-  const record: BorescopeRecord | string =
-    draft.ports.length === 0
-      ? "Add the ports you look into, one by one."
-      : { joint, when: draft.when, ports: draft.ports, pictures: draft.pictures };
+  const change = (i: number, next: Partial<Port>) => set({ ports: ports.map((p, k) => (k === i ? { ...p, ...next } : p)) });
   const add = () => {
-    set({ ports: [...draft.ports, { name: name.trim() || `Port ${draft.ports.length + 1}`, straight: 100 }] });
+    set({ ports: [...ports, { name: name.trim() || `Port ${ports.length + 1}`, straight: 100 }] });
     setName("");
   };
   return (
-    <CheckFrame
-      kind="borescope"
-      head={head}
-      plan={borescope.plan(context, { joint })}
-      record={record}
-      startedAt={draft.startedAt}
-      onDone={clear}
-    >
+    <CheckFrame check={check} head={head} plan={borescope.plan(context, { joint: holds("joint") })}>
       <div className="grid items-start gap-4 sm:grid-cols-2">
-        <JointField label="Passage" joints={joints} value={joint} onChange={(id) => set({ joint: id })} />
-        <Choice
-          label="When"
-          options={[
-            ["as-found", "As found"],
-            ["after-cleaning", "After cleaning"],
-          ]}
-          value={draft.when}
-          onChange={(when) => set({ when })}
-        />
+        <FormFields of={check} names={["joint", "when"]} />
       </div>
       <ul className="grid gap-4 sm:grid-cols-2">
-        {draft.ports.map((port, i) => (
+        {ports.map((port, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a port keeps its place in the row, names may repeat
           <li key={i} className="flex items-center gap-4 bg-raised p-3">
             <PortPicture port={port} />
@@ -85,12 +47,11 @@ export function BorescopeCheck({ head }: { head: ReactNode }) {
         <TextField
           label="Next port"
           value={name}
-          placeholder={`Port ${draft.ports.length + 1}`}
+          placeholder={`Port ${ports.length + 1}`}
           onChange={(e) => setName(e.target.value)}
         />
         <Button onClick={add}>Add port</Button>
       </div>
-      <Pictures value={draft.pictures} onChange={(pictures) => set({ pictures })} />
     </CheckFrame>
   );
 }

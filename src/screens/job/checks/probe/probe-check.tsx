@@ -1,191 +1,104 @@
 "use client";
 
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import type { RecordSource } from "@/core/checks/fields";
-import {
-  AGENT_NAMES,
-  AGENTS,
-  type Agent,
-  houseAgent,
-  PROBE_EXTRACTOR,
-  type ProbeRecord,
-  type ProbeSeries,
-  type ProbeTap,
-  probe,
-  readTaps,
-} from "@/core/checks/probe";
+import { type Agent, PROBE_EXTRACTOR, type ProbeSeries, type ProbeTap, probe, readTaps } from "@/core/checks/probe";
+import { probeForm } from "@/core/checks/probe/form";
 import { loggedEngine, type Mapping } from "@/core/scan-log";
+import type { Joint } from "@/core/vehicle";
 import { Button } from "@/ui/button";
-import { Choice, Tick, YesNo } from "@/ui/choice";
+import { Choice, Tick } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
-import { sendBytes } from "../../../session/api";
+import { FormFields } from "../../../form/form-field";
+import { PlacePicker } from "../../../form/place-picker";
 import { useKeys } from "../../../session/keys";
 import { usePreferences } from "../../../session/preferences";
-import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
-import { JointField, useJoints } from "../joint-field";
 import { readNumber } from "../read-number";
 import { LogImport, LogPicker } from "../scan-log/log-import";
+import { useKeptLog } from "../scan-log/use-kept-log";
 import { useScanLog } from "../scan-log/use-scan-log";
-import { useCheckDraft } from "../use-check-draft";
-import { usePlace } from "../use-place";
+import { type CheckInHand, useCheckForm } from "../use-check-form";
 import { ProbePlot } from "./probe-plot";
 
-interface Draft {
-  mode: "log" | "typed";
-  agent: Agent | undefined;
-  spot: string;
-  /** The part is bent and pulled at while it is tapped */
-  flexed: boolean;
-  /** Nobody said yet, where it is absent; a log that has the loop says it itself */
-  closedLoop?: boolean;
+/** What the form holds besides the record: how the taps are read, and the one that comes next. */
+interface Aside {
+  readonly reads?: "log" | "typed";
+  readonly spot?: string;
+  readonly flexed?: boolean;
   /** ms since 1970 when log and clock were started together */
-  began: number | null;
-  taps: ProbeTap[];
-  /** s that the log's clock runs ahead of the taps' */
-  offset: string;
-  series: ProbeSeries | undefined;
-  source: RecordSource;
+  readonly began?: number;
+  /** s that the log's clock runs ahead of the taps', as typed */
+  readonly offset?: string;
 }
-const EMPTY: Draft = {
-  mode: "log",
-  agent: undefined,
-  spot: "",
-  flexed: false,
-  began: null,
-  taps: [],
-  offset: "0",
-  series: undefined,
-  source: { kind: "typed" },
-};
 
 /** One spot at a time: a big pad (or Space) marks the tap, a clock says when the next may come, the log is read against them. */
 export function ProbeCheck({ head }: { head: ReactNode }) {
-  const { id, context, shop } = useJob();
-  const { number } = usePreferences();
-  const { draft, set, clear } = useCheckDraft<Draft>("probe", EMPTY);
-  const scan = useScanLog(context?.limits ?? shop.limits, loggedEngine(context?.vehicle));
-  const [mapping, setMapping] = useState<Mapping>();
-  const [file, setFile] = useState<{ file: File; log: ImportedLog }>();
-  const [error, setError] = useState<string>();
-  const joints = useJoints("probe");
-  const spot = draft.spot || joints[0]?.id || "";
-  const gap = context?.limits.probeGap.value ?? 12;
-  const lastTap = draft.taps.at(-1)?.at;
-  usePlace(
-    spot,
-    (j) => joints.some((x) => x.id === j.id),
-    (joint) => set({ spot: joint }),
-    draft.began !== null && lastTap !== undefined
-      ? [{ name: "Next tap", end: draft.began + (lastTap + gap) * 1000, done: "tap" }]
-      : [],
-  );
-  const nextSpot = (after: string) => {
-    const rest = joints.filter((j) => j.id !== after && !draft.taps.some((t) => t.joint === j.id));
-    return rest[0]?.id ?? after;
-  };
+  const check = useCheckForm("probe", probeForm);
+  const { context, holds, known, set, record } = check;
+  const taps = holds<readonly ProbeTap[] | undefined>("taps") ?? [];
+  const series = holds<ProbeSeries | undefined>("series");
+  const aside = holds<Aside | undefined>("aside") ?? {};
+  const { reads = "log", began, offset = "0" } = aside;
+  const note = (change: Partial<Aside>) => set({ aside: { ...aside, ...change } });
+  const joints = known.places;
+  const spot = aside.spot ?? joints[0]?.id ?? "";
+  const name = (joint: string) => joints.find((j) => j.id === joint)?.name ?? joint;
+  const log = useProbeLog(check, taps, readNumber(offset) ?? 0);
+
+  const lastTap = taps.at(-1)?.at;
+  const clocks =
+    began !== undefined && lastTap !== undefined
+      ? [{ name: "Next tap", end: began + (lastTap + context.limits.probeGap.value) * 1000, done: "tap" }]
+      : [];
   const tap = () => {
     const now = Date.now();
-    const began = draft.began ?? now;
-    const at = Math.round((now - began) / 100) / 10;
+    const start = began ?? now;
+    const at = Math.round((now - start) / 100) / 10;
+    const rest = joints.filter((j) => j.id !== spot && !taps.some((t) => t.joint === j.id));
     set({
-      began,
-      taps: [...draft.taps, { joint: spot, at, ...(draft.flexed ? { flexed: true } : {}) }],
-      spot: nextSpot(spot),
+      taps: [...taps, { joint: spot, at, ...(aside.flexed ? { flexed: true } : {}) }],
       series: undefined,
+      aside: { ...aside, began: start, spot: rest[0]?.id ?? spot },
     });
   };
-  useKeys({ mark: draft.mode === "log" && draft.began !== null ? tap : undefined });
+  useKeys({ mark: reads === "log" && began !== undefined ? tap : undefined });
 
-  const offset = readNumber(draft.offset) ?? 0;
-  const times = draft.taps.flatMap((t) => (t.at === undefined ? [] : [t.at])).join();
-  const total = context?.house.totalTrim ?? "product";
-  // The log is cut anew whenever a tap or the offset moves.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the worker's functions are made anew on every render and do the same
-  useEffect(() => {
-    if (!file) return;
-    const taps = draft.taps.flatMap((t) => (t.at === undefined ? [] : [t.at + offset]));
-    void scan.probe(taps, total).then((series) => {
-      if (!series) {
-        setError("The log has no clock, or neither engine speed nor trims: choose its columns again, or type what you saw.");
-        return;
-      }
-      setError(undefined);
-      const source = { kind: "log" as const, file: file.file.name, sha256: file.log.sha256, extractor: PROBE_EXTRACTOR };
-      set({ series: { ...series, time: series.time.map((t) => Math.round((t - offset) * 1000) / 1000) }, source });
-    });
-  }, [file, times, offset, total]);
-
-  if (!context) return null;
-  const agent = draft.agent ?? houseAgent(context.house);
-  const name = (joint: string) => joints.find((j) => j.id === joint)?.name ?? joint;
-  const record = (): ProbeRecord | string => {
-    if (draft.taps.length === 0) {
-      return draft.mode === "log"
-        ? "Start log and clock together, then mark each tap."
-        : "Type what one spot did: before and after.";
-    }
-    const typed = draft.taps.every((t) => t.typed);
-    if (!typed && !draft.series) return "Import the log of these taps, or type what you saw at each.";
-    const logged = draft.series?.loop !== undefined && !draft.taps.some((t) => t.typed);
-    if (!logged && draft.closedLoop === undefined) return "Say whether the loop was closed: in open loop trims say nothing.";
-    return {
-      agent,
-      source: draft.source,
-      closedLoop: draft.closedLoop ?? draft.series?.loop?.every((closed) => closed !== 0) ?? false,
-      taps: draft.taps,
-      ...(draft.series ? { series: draft.series } : {}),
-    };
-  };
-  const whole = record();
-  const readings = typeof whole === "string" ? undefined : readTaps(whole, context);
-  const onRead = (chosen: File, log: ImportedLog) => {
-    setFile({ file: chosen, log });
-    void sendBytes(`jobs/${id}/files?name=${encodeURIComponent(chosen.name)}`, chosen).catch((e: Error) =>
-      setError(`The log itself could not be kept: ${e.message}`),
-    );
-  };
-  const discard = () => {
-    clear();
-    scan.cancel();
-    setFile(undefined);
-  };
+  const readings = record && readTaps(record, context);
+  const add = (more: ProbeTap) =>
+    set({ taps: [...taps, more].toSorted((a, b) => (a.at ?? 0) - (b.at ?? 0)), series: more.typed ? series : undefined });
   return (
     <CheckFrame
-      kind="probe"
+      check={check}
       head={head}
-      plan={probe.plan(context, { agent })}
-      record={whole}
-      startedAt={draft.startedAt}
-      onDone={discard}
+      plan={probe.plan(context, { agent: holds<Agent>("agent") })}
+      at={spot}
+      choose={(joint) => note({ spot: joint })}
+      clocks={clocks}
+      onDone={log.forget}
     >
       <div className="flex flex-wrap items-start gap-x-8 gap-y-3">
-        <Choice
-          label="Agent"
-          options={AGENTS.map((a) => [a, AGENT_NAMES[a]] as const)}
-          value={agent}
-          onChange={(a) => set({ agent: a })}
-        />
+        <FormFields of={check} names={["agent"]} />
         <Choice
           label="Read by"
           options={[
             ["log", "A log, against the taps"],
             ["typed", "Eye, typed"],
           ]}
-          value={draft.mode}
-          onChange={(mode) => set({ mode })}
+          value={reads}
+          onChange={(how) => note({ reads: how })}
         />
-        <YesNo label="Loop" yes="Closed" no="Open" value={draft.closedLoop} onChange={(closedLoop) => set({ closedLoop })} />
+        <FormFields of={check} names={["closedLoop"]} />
       </div>
-      {draft.mode === "log" ? (
+      {reads === "log" ? (
         <>
           <div className="grid gap-4 md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
             <div className="flex flex-col gap-3">
-              <JointField label="Spot that comes next" joints={joints} value={spot} onChange={(joint) => set({ spot: joint })} />
-              <Tick label="Flexed while it is tapped" checked={draft.flexed} onChange={(flexed) => set({ flexed })} />
-              {draft.began === null ? (
-                <Button look="primary" className="min-h-32 text-2xl" onClick={() => set({ began: Date.now() })}>
+              <PlacePicker label="Spot that comes next" among={joints} value={spot} onChange={(joint) => note({ spot: joint })} />
+              <Tick label="Flexed while it is tapped" checked={aside.flexed ?? false} onChange={(flexed) => note({ flexed })} />
+              {began === undefined ? (
+                <Button look="primary" className="min-h-32 text-2xl" onClick={() => note({ began: Date.now() })}>
                   Start log and clock together
                 </Button>
               ) : (
@@ -202,52 +115,99 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
             <div>
               <p className="mb-1 text-sm text-muted">Taps</p>
               <TapList
-                taps={draft.taps}
+                taps={taps}
                 readings={readings}
                 name={name}
-                onRemove={(i) => set({ taps: draft.taps.filter((_, k) => k !== i), series: undefined })}
+                onRemove={(i) => set({ taps: taps.filter((_, k) => k !== i), series: undefined })}
               />
             </div>
           </div>
           <div className="flex flex-wrap items-end gap-4">
-            <LogPicker scan={scan} onLook={setMapping} />
+            <LogPicker scan={log.scan} onLook={log.setMapping} />
             <div className="w-56">
               <TextField
                 label="Log's clock runs ahead by, s"
                 inputMode="decimal"
-                value={draft.offset}
-                onChange={(e) => set({ offset: e.target.value })}
+                value={offset}
+                onChange={(e) => note({ offset: e.target.value })}
                 hint="0 when both were started together"
               />
             </div>
           </div>
-          <AddTap
-            joints={joints}
-            onAdd={(t) => set({ taps: [...draft.taps, t].toSorted((a, b) => (a.at ?? 0) - (b.at ?? 0)), series: undefined })}
-          />
-          {!draft.series && <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={onRead} />}
-          {draft.series && readings && (
-            <>
-              <ProbePlot series={draft.series} readings={readings} name={name} />
-              <p className="text-muted">
-                {number(draft.series.time.length, 0)} rows of the log are kept around the taps; the whole file by its hash.
-              </p>
-            </>
-          )}
+          <AddTap joints={joints} onAdd={add} />
+          {!series && <LogImport scan={log.scan} mapping={log.mapping} onMapping={log.setMapping} onRead={log.read} />}
+          {series && readings && <LoggedTaps series={series} readings={readings} name={name} />}
         </>
       ) : (
         <>
-          <TypedTap joints={joints} onAdd={(t) => set({ taps: [...draft.taps, t], source: { kind: "typed" } })} />
-          <TapList
-            taps={draft.taps}
-            readings={readings}
-            name={name}
-            onRemove={(i) => set({ taps: draft.taps.filter((_, k) => k !== i) })}
-          />
+          <TypedTap joints={joints} onAdd={add} />
+          <TapList taps={taps} readings={readings} name={name} onRemove={(i) => set({ taps: taps.filter((_, k) => k !== i) })} />
         </>
       )}
-      {error && <ErrorNote>{error}</ErrorNote>}
+      {log.error && <ErrorNote>{log.error}</ErrorNote>}
     </CheckFrame>
+  );
+}
+
+/** The log of a probe: cut anew around the taps whenever one of them, or its clock, moves. */
+function useProbeLog(
+  { context, set }: Pick<CheckInHand<object, "series" | "source">, "context" | "set">,
+  taps: readonly ProbeTap[],
+  offset: number,
+) {
+  const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
+  const [mapping, setMapping] = useState<Mapping>();
+  const [file, setFile] = useState<{ file: File; log: ImportedLog }>();
+  const [error, setError] = useState<string>();
+  const keep = useKeptLog(setError);
+  const latest = useRef({ cut: scan.probe, set });
+  latest.current = { cut: scan.probe, set };
+  const times = taps.flatMap((t) => (t.at === undefined ? [] : [t.at])).join();
+  const total = context.house.totalTrim;
+  useEffect(() => {
+    if (!file) return;
+    const at = times === "" ? [] : times.split(",").map((t) => Number(t) + offset);
+    void latest.current.cut(at, total).then((series) => {
+      if (!series) {
+        setError("The log has no clock, or neither engine speed nor trims: choose its columns again, or type what you saw.");
+        return;
+      }
+      setError(undefined);
+      const source: RecordSource = {
+        kind: "log",
+        file: file.file.name,
+        sha256: file.log.sha256,
+        extractor: PROBE_EXTRACTOR,
+      };
+      const time = series.time.map((t) => Math.round((t - offset) * 1000) / 1000);
+      latest.current.set({ series: { ...series, time }, source });
+    });
+  }, [file, times, offset, total]);
+  return {
+    scan,
+    mapping,
+    setMapping,
+    error,
+    read: (chosen: File, log: ImportedLog) => {
+      setFile({ file: chosen, log });
+      keep(chosen);
+    },
+    forget: () => {
+      scan.cancel();
+      setFile(undefined);
+    },
+  };
+}
+
+function LoggedTaps(props: { series: ProbeSeries; readings: ReturnType<typeof readTaps>; name: (joint: string) => string }) {
+  const { number } = usePreferences();
+  return (
+    <>
+      <ProbePlot {...props} />
+      <p className="text-muted">
+        {number(props.series.time.length, 0)} rows of the log are kept around the taps; the whole file by its hash.
+      </p>
+    </>
   );
 }
 
@@ -294,7 +254,7 @@ function TapList({
 }
 
 /** A tap added afterwards, by its time on the log's clock. */
-function AddTap({ joints, onAdd }: { joints: ReturnType<typeof useJoints>; onAdd: (tap: ProbeTap) => void }) {
+function AddTap({ joints, onAdd }: { joints: readonly Joint[]; onAdd: (tap: ProbeTap) => void }) {
   const [joint, setJoint] = useState("");
   const [at, setAt] = useState("");
   const [error, setError] = useState<string>();
@@ -302,7 +262,7 @@ function AddTap({ joints, onAdd }: { joints: ReturnType<typeof useJoints>; onAdd
     <details>
       <summary className="flex min-h-11 cursor-pointer items-center text-muted">Add a tap by its time</summary>
       <div className="flex flex-wrap items-end gap-3">
-        <JointField label="Spot" joints={joints} value={joint || (joints[0]?.id ?? "")} onChange={setJoint} />
+        <PlacePicker label="Spot" among={joints} value={joint || (joints[0]?.id ?? "")} onChange={setJoint} />
         <div className="w-40">
           <TextField label="Tapped at, s" inputMode="decimal" value={at} error={error} onChange={(e) => setAt(e.target.value)} />
         </div>
@@ -324,7 +284,7 @@ function AddTap({ joints, onAdd }: { joints: ReturnType<typeof useJoints>; onAdd
 
 const NO_TAP = { trimBefore: "", trimAfter: "", rpmBefore: "", rpmAfter: "" };
 
-function TypedTap({ joints, onAdd }: { joints: ReturnType<typeof useJoints>; onAdd: (tap: ProbeTap) => void }) {
+function TypedTap({ joints, onAdd }: { joints: readonly Joint[]; onAdd: (tap: ProbeTap) => void }) {
   const [joint, setJoint] = useState("");
   const [typed, setTyped] = useState(NO_TAP);
   const [error, setError] = useState<string>();
@@ -352,7 +312,7 @@ function TypedTap({ joints, onAdd }: { joints: ReturnType<typeof useJoints>; onA
       }}
     >
       <div className="grid items-end gap-3 sm:grid-cols-5">
-        <JointField label="Spot" joints={joints} value={joint || (joints[0]?.id ?? "")} onChange={setJoint} />
+        <PlacePicker label="Spot" among={joints} value={joint || (joints[0]?.id ?? "")} onChange={setJoint} />
         {fields.map(([key, label]) => (
           <TextField
             key={key}

@@ -1,33 +1,18 @@
 "use client";
 
 import { type ReactNode, useMemo } from "react";
-import { type PulldownRecord, pulldown, readPulldown } from "@/core/checks/pulldown";
+import { pulldown, readPulldown } from "@/core/checks/pulldown";
+import { pulldownForm } from "@/core/checks/pulldown/form";
+import { takenSamples } from "@/core/checks/samples";
 import { fromSi, type UnitId } from "@/core/units";
 import { Button } from "@/ui/button";
-import { Choice, Tick } from "@/ui/choice";
-import { TextField } from "@/ui/field";
-import { useJob } from "../../use-job";
+import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
-import { EvapConditions } from "../evap-conditions";
+import { MustBeCaught } from "../must-be-caught";
 import { readNumber } from "../read-number";
-import { NO_SAMPLES, SamplesField } from "../samples";
-import { useCheckDraft } from "../use-check-draft";
-import { usePlace } from "../use-place";
-import { useRequired } from "../use-required";
+import { SamplesField } from "../samples";
+import { useCheckForm } from "../use-check-form";
 import { TracePlot } from "./trace-plot";
-
-const EMPTY = {
-  vent: "command" as "plug" | "command",
-  fuelLevel: "",
-  unit: "Pa" as UnitId,
-  trace: NO_SAMPLES,
-  ventShutAt: "",
-  purgeOpenAt: "",
-  purgeShutAt: "",
-  ventOpenAt: "",
-  commandSeconds: "",
-  idled: false,
-};
 
 const MARKS = [
   ["ventShutAt", "Vent shut"],
@@ -36,115 +21,36 @@ const MARKS = [
   ["ventOpenAt", "Vent open again"],
 ] as const;
 const PART_WORDS = { good: "good", bad: "bad", unsure: "not sure yet" } as const;
+const PART_INKS = { good: "text-calm", bad: "text-ember", unsure: "text-amber" } as const;
 
 /** Tank pressure through vent shut, purge open, purge shut, vent open: three verdicts from one trace. */
 export function PulldownCheck({ head }: { head: ReactNode }) {
-  const { state, context } = useJob();
-  const { draft, set, clear } = useCheckDraft("pulldown", EMPTY);
-  const required = useRequired();
-  usePlace("purge-valve", () => false, undefined);
-  const level = readNumber(draft.fuelLevel);
+  const check = useCheckForm("pulldown", pulldownForm);
+  const { context, holds, set, record } = check;
+  const unit = holds<UnitId>("unit");
+  const trace = takenSamples(holds("trace"));
+  const read = useMemo(() => record && readPulldown(record, context), [record, context]);
+  const level = readNumber(holds<string | undefined>("fuelLevel") ?? "");
   const marks = Object.fromEntries(
-    MARKS.flatMap(([key]) => {
-      const at = readNumber(draft[key]);
-      return at === undefined ? [] : [[key, at] as const];
+    MARKS.flatMap(([name]) => {
+      const at = readNumber(holds<string | undefined>(name) ?? "");
+      return at === undefined ? [] : [[name, at] as const];
     }),
-  ) as Partial<Record<(typeof MARKS)[number][0], number>>;
-  const { ventShutAt, purgeOpenAt, purgeShutAt, ventOpenAt } = marks;
-  const record = (): PulldownRecord | string => {
-    if (!context) return "Describe the vehicle first.";
-    if (!state.conditions) return "Set the conditions first (top right): a size needs ambient pressure and temperature.";
-    if (level === undefined) return "Type the fuel level: the gas space hangs on it.";
-    if (draft.trace.samples.length < 8) return "Record tank pressure through all four phases: at least 8 readings.";
-    if (ventShutAt === undefined || purgeOpenAt === undefined || purgeShutAt === undefined || ventOpenAt === undefined)
-      return "Mark when the vent was shut, purge opened, purge shut, and the vent opened again.";
-    return {
-      source: draft.trace.source,
-      unit: draft.unit,
-      points: draft.trace.samples,
-      ventShutAt,
-      purgeOpenAt,
-      purgeShutAt,
-      ventOpenAt,
-      vent:
-        draft.vent === "plug"
-          ? { by: "plug" }
-          : { by: "command", at: ventShutAt, seconds: readNumber(draft.commandSeconds) ?? context.limits.outputTime.value },
-      fuelLevel: level,
-      ...(required ? { required: required.field } : {}),
-      idled: draft.idled,
-      ambient: state.conditions.ambient,
-      temperature: state.conditions.bayTemperature,
-    };
-  };
-  const whole = record();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the record is made anew on every render of the same draft
-  const read = useMemo(() => {
-    if (typeof whole === "string" || !context) return undefined;
-    const rising =
-      whole.ventShutAt <= whole.purgeOpenAt && whole.purgeOpenAt < whole.purgeShutAt && whole.purgeShutAt < whole.ventOpenAt;
-    return rising ? readPulldown(whole, context) : undefined;
-  }, [draft, context, state.conditions]);
-  if (!context) return null;
-  const zero = draft.trace.startedAt;
-  const now = () => (zero ? String(Math.round((Date.now() - zero) / 100) / 10) : "");
-  const live = draft.trace.mode === "live" && zero !== null;
-  const nextMark = MARKS.find(([key]) => draft[key] === "");
+  );
+  const zero = trace.startedAt;
+  const next = MARKS.find(([name]) => !holds(name));
+  const plan = pulldown.plan(context, {
+    vent: holds<"plug" | "command">("vent.by"),
+    ...(level === undefined ? {} : { fuelLevel: level }),
+  });
   return (
-    <CheckFrame
-      kind="pulldown"
-      head={head}
-      plan={pulldown.plan(context, { vent: draft.vent, ...(level === undefined ? {} : { fuelLevel: level }) })}
-      record={whole}
-      startedAt={draft.startedAt}
-      onDone={clear}
-    >
-      <EvapConditions
-        vent={draft.vent}
-        onVent={(vent) => set({ vent })}
-        fuelLevel={draft.fuelLevel}
-        onFuelLevel={(fuelLevel) => set({ fuelLevel })}
-        holds={draft.commandSeconds}
-        onHolds={(commandSeconds) => set({ commandSeconds })}
-      />
-      <Choice
-        label="Unit of tank pressure"
-        options={(["Pa", "inH2O", "mbar", "kPa"] as const).map((u) => [u, u] as const)}
-        value={draft.unit}
-        onChange={(unit) => set({ unit })}
-      />
-      <SamplesField
-        label="Tank pressure"
-        draft={draft.trace}
-        onChange={(change) => set({ trace: { ...draft.trace, ...change } })}
-        unit={draft.unit}
-        kind="gauge, below ambient negative"
-        start="Recording begins"
-      />
-      {live && nextMark && (
-        <div>
-          <Button look="primary" onClick={() => set({ [nextMark[0]]: now() })}>
-            Now: {nextMark[1].toLowerCase()}
-          </Button>
-        </div>
-      )}
-      <div className="grid gap-4 sm:grid-cols-4">
-        {MARKS.map(([key, label]) => (
-          <TextField
-            key={key}
-            label={`${label}, s`}
-            inputMode="decimal"
-            value={draft[key]}
-            onChange={(e) => set({ [key]: e.target.value })}
-          />
-        ))}
-      </div>
-      {draft.trace.samples.length > 1 && (
+    <CheckFrame check={check} head={head} plan={plan} at="purge-valve">
+      {trace.samples.length > 1 && (
         <TracePlot
-          samples={draft.trace.samples}
+          samples={trace.samples}
           phases={marks}
-          unit={draft.unit}
-          deep={fromSi(context.limits.evapPullDown.value, draft.unit).value}
+          unit={unit}
+          deep={fromSi(context.limits.evapPullDown.value, unit).value}
         />
       )}
       {read && (
@@ -158,14 +64,34 @@ export function PulldownCheck({ head }: { head: ReactNode }) {
           ).map(([name, word]) => (
             <div key={name} className="px-3 py-2">
               <dt className="text-sm text-muted">{name}</dt>
-              <dd className={`text-xl font-bold ${word === "good" ? "text-calm" : word === "bad" ? "text-ember" : "text-amber"}`}>
-                {PART_WORDS[word]}
-              </dd>
+              <dd className={`text-xl font-bold ${PART_INKS[word]}`}>{PART_WORDS[word]}</dd>
             </div>
           ))}
         </dl>
       )}
-      <Tick label="The engine idled the whole time, foot off" checked={draft.idled} onChange={(idled) => set({ idled })} />
+      <SamplesField
+        label="Tank pressure"
+        draft={trace}
+        onChange={(change) => set({ trace: { ...trace, ...change } })}
+        unit={unit}
+        kind="gauge, below ambient negative"
+        start="Recording begins"
+      />
+      {trace.mode === "live" && zero !== null && next && (
+        <div>
+          <Button look="primary" onClick={() => set({ [next[0]]: String(Math.round((Date.now() - zero) / 100) / 10) })}>
+            Now: {next[1].toLowerCase()}
+          </Button>
+        </div>
+      )}
+      <div className="grid items-start gap-4 sm:grid-cols-4">
+        <FormFields of={check} names={["ventShutAt", "purgeOpenAt", "purgeShutAt", "ventOpenAt"]} />
+      </div>
+      <FormFields of={check} names={["idled"]} />
+      <MustBeCaught />
+      <div className="grid items-start gap-4 sm:grid-cols-2">
+        <FormFields of={check} names={["vent.by", "fuelLevel", "vent.seconds", "unit"]} />
+      </div>
     </CheckFrame>
   );
 }

@@ -2,8 +2,10 @@
 
 import { useDeferredValue, useMemo } from "react";
 import { judgeCheck, type Plan, type Verdict } from "@/core/checks";
+import { requiredOf } from "@/core/checks/evap-fields";
 import { type EvapSmokeRun, planEvapSmoke, preferredEntry, readEvapSmoke } from "@/core/checks/evap-smoke";
 import { planSmoke, readSmoke, type SmokeReading, type SmokeRun } from "@/core/checks/smoke";
+import { requiredLeak } from "@/core/journal";
 import { DEFAULT_LIMITS, type Machine } from "@/core/shop/settings";
 import { type Quantity, UNITS } from "@/core/units";
 import { type Circuit, reachOf, usualSetup, type ZoneId } from "@/core/vehicle";
@@ -11,7 +13,6 @@ import { useDraft } from "../../../session/storage";
 import { readField } from "../../fields";
 import { useJob } from "../../use-job";
 import { readNumber } from "../read-number";
-import { useRequired } from "../use-required";
 
 /** A smoke run on its way: a draft on the device from the first switch to the record. Times are ms since 1970. */
 export interface SmokeDraft {
@@ -103,7 +104,7 @@ const ANY_MACHINE: Machine = {
 export function useSmokeRun(circuit: Circuit, proofPressure: (typed: string, machine: Machine) => Quantity | undefined) {
   const { id, shop, layout, context, state } = useJob();
   const kind = KIND[circuit];
-  const required = useRequired();
+  const leak = requiredLeak(state);
   const best =
     state.next.find((n) => n.check === kind)?.place ?? (circuit === "evap" && context ? preferredEntry(context) : "air-meter");
   const empty = useMemo(() => ({ ...EMPTY_RUN, ...(layout ? usualSetup(layout, best) : {}) }), [layout, best]);
@@ -140,7 +141,7 @@ export function useSmokeRun(circuit: Circuit, proofPressure: (typed: string, mac
               seconds: context?.limits.outputTime.value ?? DEFAULT_LIMITS.outputTime.value,
             },
       fuelLevel: fuelLevel ?? 0,
-      ...(required ? { required: required.field } : {}),
+      ...(leak ? { required: requiredOf(leak) } : {}),
       ...(regulated ? { regulated } : {}),
       gas: shop.house.evapGas,
       capOffs: draft.capOffs.flatMap((c) => {

@@ -1,17 +1,13 @@
 "use client";
 
 import { Trash2 } from "lucide-react";
-import { useState } from "react";
-import { type TrimPoint, trimPointSchema } from "@/core/checks/trims";
-import { BadInput, validate } from "@/core/input";
-import { parseNumber, parseQuantity } from "@/core/units";
+import type { TrimPoint } from "@/core/checks/trims";
+import { trimPointForm } from "@/core/checks/trims/form";
 import { Button, IconButton } from "@/ui/button";
-import { ErrorNote, TextField } from "@/ui/field";
+import { FormFields } from "../../../form/form-field";
+import { useTypedForm } from "../../../form/use-typed-form";
 import { usePreferences } from "../../../session/preferences";
-import { useDraft } from "../../../session/storage";
 import { useJob } from "../../use-job";
-
-const EMPTY = { rpm: "", maf: "", map: "", charge: "", short1: "", long1: "", short2: "", long2: "" };
 
 /** The survey point by point: what the log gave, or typed in by hand. */
 export function PointTable({
@@ -62,7 +58,9 @@ export function PointTable({
               {p.banks.map((b, n) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: banks are numbered
                 <td key={n} className="pr-3">
-                  {signed(b.short)} {b.long === undefined ? "no long-term" : `${signed(b.long)} %`}
+                  {b.total !== undefined
+                    ? `${signed(b.total)} % in all`
+                    : `${signed(b.short ?? 0)} ${b.long === undefined ? "% no long-term" : `${signed(b.long)} %`}`}
                 </td>
               ))}
               <td>
@@ -84,52 +82,13 @@ export function PointTable({
 /** One more point, typed. */
 export function PointForm({ banks, turbo, onAdd }: { banks: 1 | 2; turbo: boolean; onAdd: (point: TrimPoint) => void }) {
   const { id } = useJob();
-  const [typed, setTyped, clear] = useDraft(`pelota.draft.${id}.trim-point`, EMPTY);
-  const [error, setError] = useState<string>();
-  const field = (key: keyof typeof EMPTY, label: string, placeholder: string) => (
-    <TextField
-      key={key}
-      label={label}
-      inputMode="decimal"
-      placeholder={placeholder}
-      value={typed[key]}
-      onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
-    />
-  );
+  const form = useTypedForm(trimPointForm, `pelota.draft.${id}.trim-point`, { banks, turbo });
   const add = () => {
-    const number = (key: keyof typeof EMPTY, name: string) => {
-      const n = parseNumber(typed[key]);
-      if (!n.ok) throw new BadInput(`${name}: ${n.message}`);
-      return n.value;
-    };
-    const reading = (key: keyof typeof EMPTY, name: string, unit: "g/s" | "kPa") => {
-      const q = parseQuantity(
-        typed[key],
-        unit === "g/s" ? { dimension: "mass-flow", unit } : { dimension: "pressure", unit, kind: "absolute" },
-      );
-      if (!q.ok) throw new BadInput(`${name}: ${q.message}`);
-      return q.value;
-    };
-    // Not typed is not zero: a point without its long-term trim says so.
-    const bank = (short: "short1" | "short2", long: "long1" | "long2", which: string) => ({
-      short: number(short, `Short-term trim${which}`),
-      ...(typed[long].trim() ? { long: number(long, `Long-term trim${which}`) } : {}),
-    });
-    try {
-      const point: TrimPoint = {
-        rpm: number("rpm", "Engine speed"),
-        maf: reading("maf", "Air meter", "g/s"),
-        ...(typed.map.trim() ? { map: reading("map", "Manifold", "kPa") } : {}),
-        ...(turbo && typed.charge.trim() ? { chargePressure: reading("charge", "Charge", "kPa") } : {}),
-        banks: [bank("short1", "long1", ""), ...(banks === 2 ? [bank("short2", "long2", ", bank 2")] : [])],
-      };
-      onAdd(validate<TrimPoint>(trimPointSchema, point));
-      clear();
-      setError(undefined);
-    } catch (e) {
-      if (!(e instanceof BadInput)) throw e;
-      setError(e.message);
-    }
+    const { record } = form.filled;
+    if (!record) return void form.complain();
+    onAdd(record);
+    form.clear();
+    form.focus("rpm");
   };
   return (
     <form
@@ -139,17 +98,23 @@ export function PointForm({ banks, turbo, onAdd }: { banks: 1 | 2; turbo: boolea
         add();
       }}
     >
-      <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
-        {field("rpm", "Engine speed, rpm", "720")}
-        {field("maf", "Air meter, g/s", "2.6")}
-        {field("map", "Manifold, kPa absolute", "33")}
-        {turbo && field("charge", "Charge, kPa absolute", "101")}
-        {field("short1", banks === 2 ? "Short-term, bank 1, %" : "Short-term, %", "4")}
-        {field("long1", banks === 2 ? "Long-term, bank 1, %" : "Long-term, %", "12")}
-        {banks === 2 && field("short2", "Short-term, bank 2, %", "1")}
-        {banks === 2 && field("long2", "Long-term, bank 2, %", "2")}
+      <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
+        <FormFields
+          of={form}
+          names={[
+            "rpm",
+            "maf",
+            "map",
+            "charge",
+            "bank1.short",
+            "bank1.long",
+            "bank1.total",
+            "bank2.short",
+            "bank2.long",
+            "bank2.total",
+          ]}
+        />
       </div>
-      {error && <ErrorNote>{error}</ErrorNote>}
       <div>
         <Button type="submit">Add the point</Button>
       </div>

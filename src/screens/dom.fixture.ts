@@ -1,0 +1,24 @@
+import { cleanup } from "@testing-library/react";
+import { afterEach, beforeEach } from "vitest";
+
+/** What the browser has and the test's page lacks; each test begins with an empty device. */
+beforeEach(() => {
+  localStorage.clear();
+  Object.assign(globalThis, {
+    ResizeObserver: class {
+      observe() {}
+      unobserve() {}
+      disconnect() {}
+    },
+  });
+  Object.assign(window, {
+    matchMedia: (query: string) => ({
+      matches: query.includes("min-width"),
+      media: query,
+      addEventListener() {},
+      removeEventListener() {},
+    }),
+  });
+  Element.prototype.scrollIntoView ??= () => {};
+});
+afterEach(cleanup);

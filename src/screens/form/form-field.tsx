@@ -1,0 +1,242 @@
+"use client";
+
+import type { ReactNode } from "react";
+import { type Control, useController } from "react-hook-form";
+import {
+  asked,
+  chosenGauge,
+  type Field,
+  fittingGauges,
+  type Given,
+  givenOf,
+  type InstrumentField,
+  isAsked,
+  labelOf,
+  OTHER_GAUGE,
+  offZero,
+  readGauge,
+  rowsOf,
+  typedGauge,
+} from "@/core/form";
+import { Chips, Choice, Tick } from "@/ui/choice";
+import { SelectField, TextArea, TextField } from "@/ui/field";
+import { QuantityField } from "@/ui/quantity-field";
+import { PlacePicker } from "./place-picker";
+import type { TypedForm } from "./use-typed-form";
+
+interface FieldProps<Known> {
+  /** Where it stands in the draft */
+  readonly name: string;
+  readonly field: Field<Known>;
+  readonly given: Given<Known>;
+  /** What it holds: typed, or known already */
+  readonly held: unknown;
+  readonly control: Control;
+  readonly required: boolean;
+  /** How an option is drawn, where a word says less than a picture */
+  readonly draw?: ((id: string, name: string) => ReactNode) | undefined;
+  readonly className?: string | undefined;
+  /** Told when it is answered by hand, instead of only keeping the answer */
+  readonly onChange?: ((value: unknown) => void) | undefined;
+}
+
+const text = (held: unknown) => (typeof held === "string" ? held : "");
+
+/** One field of a form, drawn as what it is. */
+function FormField<Known>(props: FieldProps<Known>) {
+  const { field, given } = props;
+  if (!isAsked(field, given) || field.type === "taken" || field.type === "rows") return null;
+  if (field.type === "instrument") return <GaugeField {...props} field={field} />;
+  return <PlainField {...props} />;
+}
+
+function PlainField<Known>({ name, field, given, held, control, required, draw, className = "", onChange }: FieldProps<Known>) {
+  const { field: input, fieldState } = useController({ control, name });
+  const change = onChange ?? input.onChange;
+  const label = labelOf(field, given);
+  const said = {
+    label,
+    hint: asked(field.hint, given),
+    error: fieldState.error?.message,
+    required,
+  };
+  const typed = {
+    ref: input.ref,
+    value: text(held),
+    onBlur: input.onBlur,
+    className,
+  };
+  switch (field.type) {
+    case "quantity":
+      return (
+        <QuantityField
+          {...said}
+          field={field.band}
+          unit={field.unit}
+          units={field.units}
+          example={asked(field.example, given)}
+          value={text(held)}
+          onChange={change}
+          onBlur={input.onBlur}
+          inputRef={input.ref}
+        />
+      );
+    case "number":
+      return (
+        <TextField
+          {...said}
+          {...typed}
+          inputMode="decimal"
+          placeholder={field.example ? `e.g. ${field.example}` : undefined}
+          onChange={(e) => change(e.target.value)}
+        />
+      );
+    case "text": {
+      const Box = field.long ? TextArea : TextField;
+      return (
+        <Box
+          {...said}
+          {...typed}
+          placeholder={asked(field.example, given)}
+          onChange={(e: { target: { value: string } }) => change(e.target.value)}
+        />
+      );
+    }
+    case "choice": {
+      const options = asked(field.options, given);
+      if (field.list) return <SelectField {...said} {...typed} options={options} onChange={(e) => change(e.target.value)} />;
+      return (
+        <Choice
+          {...said}
+          groupRef={input.ref}
+          options={options.map(([id, word]) => [id, draw ? draw(id, word) : word] as const)}
+          value={text(held)}
+          onChange={change}
+        />
+      );
+    }
+    case "answer": {
+      const options = [["yes", field.yes], ["no", field.no], ...(field.open ? [["open", field.open]] : [])] as [string, string][];
+      return <Choice {...said} groupRef={input.ref} options={options} value={text(held)} onChange={change} />;
+    }
+    case "tick":
+      return <Tick label={label} checked={held === true} onChange={change} />;
+    case "marks":
+      return <Chips {...said} options={asked(field.options, given)} value={Array.isArray(held) ? held : []} onChange={change} />;
+    case "place":
+      return <PlacePicker {...said} inputRef={input.ref} among={field.among(given)} value={text(held)} onChange={change} />;
+    default:
+      return null;
+  }
+}
+
+/** Which gauge, its division where the shop does not know it, and what it shows with nothing on it. */
+function GaugeField<Known>({
+  name,
+  field,
+  given,
+  held,
+  control,
+}: FieldProps<Known> & { readonly field: InstrumentField<Known> }) {
+  const id = useController({ control, name: `${name}.id` });
+  const division = useController({ control, name: `${name}.division` });
+  const zero = useController({ control, name: `${name}.zero` });
+  const typed = typedGauge(held);
+  const fitting = fittingGauges(field.shop(given), field);
+  const chosen = chosenGauge(typed, fitting);
+  const read = readGauge(held, field, field.shop(given));
+  const off = read.value ? offZero(read.value as Parameters<typeof offZero>[0]) : undefined;
+  return (
+    <div className="grid items-start gap-x-4 gap-y-2 sm:grid-cols-3">
+      <SelectField
+        label={labelOf(field, given)}
+        ref={id.field.ref}
+        options={[
+          ...fitting.map((i) => [i.id, i.name] as const),
+          [OTHER_GAUGE, fitting.length > 0 ? "Another one" : "One not described in Shop"] as const,
+        ]}
+        value={chosen?.id ?? OTHER_GAUGE}
+        onChange={(e) => id.field.onChange(e.target.value)}
+        hint={chosen ? `One division is ${chosen.division.value} ${chosen.division.unit}` : undefined}
+      />
+      {!chosen && (
+        <TextField
+          label="One division of its scale"
+          required
+          ref={division.field.ref}
+          placeholder={field.measures === "voltage" ? "0.01 V" : "0.5 inHg"}
+          value={typed.division ?? ""}
+          error={division.fieldState.error?.message}
+          onBlur={division.field.onBlur}
+          onChange={(e) => division.field.onChange(e.target.value)}
+        />
+      )}
+      <TextField
+        label="Shows with nothing on it"
+        ref={zero.field.ref}
+        value={typed.zero ?? "0"}
+        error={zero.fieldState.error?.message}
+        warning={off}
+        onBlur={zero.field.onBlur}
+        onChange={(e) => zero.field.onChange(e.target.value)}
+        hint={chosen ? `in ${chosen.division.unit}` : undefined}
+      />
+    </div>
+  );
+}
+
+/** Fields of a form by their names, in the order they are given. */
+export function FormFields<Known, Name extends string>({
+  of,
+  names,
+  onChange,
+  ...look
+}: {
+  of: Pick<TypedForm<object, Known, Name>, "form" | "given" | "control" | "required" | "holds">;
+  names: readonly NoInfer<Name>[];
+  onChange?: (name: NoInfer<Name>, value: unknown) => void;
+} & Pick<FieldProps<Known>, "draw" | "className">) {
+  const { form, given, control, required, holds } = of;
+  return names.map((name) => (
+    <FormField
+      key={name}
+      name={name}
+      field={form.fields[name]}
+      given={given}
+      held={holds(name)}
+      control={control}
+      required={required(name)}
+      onChange={onChange && ((value) => onChange(name, value))}
+      {...look}
+    />
+  ));
+}
+
+/** Fields of one row of a list. */
+export function RowFields<Known, Name extends string>({
+  of,
+  rows,
+  index,
+  names,
+}: {
+  of: Pick<TypedForm<object, Known, Name>, "form" | "given" | "control" | "holds">;
+  rows: NoInfer<Name>;
+  index: number;
+  names: readonly string[];
+}) {
+  const list = of.form.fields[rows];
+  if (list.type !== "rows") throw new Error(`${rows} has no rows`);
+  const row = rowsOf(of.holds(rows))[index] ?? {};
+  const given = givenOf(list.fields, row, of.given.known);
+  return names.map((name) => (
+    <FormField
+      key={name}
+      name={`${rows}.${index}.${name}`}
+      field={list.fields[name] as Field<Known>}
+      given={given}
+      held={given.holds(name)}
+      control={of.control}
+      required={false}
+    />
+  ));
+}

@@ -1,0 +1,118 @@
+"use client";
+
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { type Control, type FieldErrors, type Resolver, useForm } from "react-hook-form";
+import { type Draft, type Form, type Given, givenOf, isRequired, rowsOf, setIn, toRecord } from "@/core/form";
+import { load, save } from "../session/storage";
+
+/** A form while it is filled: what stands in it, what it makes, and what is wrong or missing. */
+export interface TypedForm<Body extends object, Known, Name extends string = string> {
+  readonly form: Form<Body, Known, Name>;
+  readonly control: Control;
+  readonly given: Given<Known>;
+  readonly filled: ReturnType<typeof toRecord<Body, Known>>;
+  /** What a field holds: typed, or known already */
+  readonly holds: <T = unknown>(name: Name) => T;
+  readonly set: (change: { readonly [N in Name]?: unknown }) => void;
+  readonly required: (name: string) => boolean;
+  /** Says at every field what is wrong with it or missing, and puts the focus on the first; true when nothing is */
+  readonly complain: () => Promise<boolean>;
+  readonly focus: (name: string) => void;
+  /** ISO time of the first thing typed; empty while there is none */
+  readonly startedAt: string;
+  /** Forgets what was typed */
+  readonly clear: () => void;
+}
+
+/** Rows that stand there from the beginning are there to be typed into; a damaged draft is an empty one. */
+function ready<Known>(form: Form<object, Known>, kept: unknown, known: Known): Draft {
+  let draft: Draft = typeof kept === "object" && kept !== null && !Array.isArray(kept) ? (kept as Draft) : {};
+  for (const [name, field] of Object.entries(form.fields)) {
+    if (field.type !== "rows") continue;
+    const rows = rowsOf(givenOf(form.fields, draft, known).holds(name));
+    draft = setIn(draft, name, rows);
+  }
+  return draft;
+}
+
+/**
+ * A form of the core in the browser: its resolver is the form's own `toRecord`, what is typed stays text until then, and is
+ * kept on this device until it has become an entry.
+ * @param key where it is kept; @param known what it need not ask.
+ */
+export function useTypedForm<Body extends object, Known, Name extends string>(
+  form: Form<Body, Known, Name>,
+  key: string,
+  known: Known,
+): TypedForm<Body, Known, Name> {
+  const latest = useRef(known);
+  latest.current = known;
+  const resolver = useCallback<Resolver>(
+    (draft) => {
+      const filled = toRecord(form, draft as Draft, latest.current);
+      if (!filled.faults) return { values: filled.record as Record<string, unknown>, errors: {} };
+      let errors: FieldErrors = {};
+      for (const f of filled.faults) errors = setIn(errors, f.field || "root.whole", { type: "said", message: f.message });
+      return { values: {}, errors };
+    },
+    [form],
+  );
+  const { control, reset, watch, trigger, setValue, setFocus, getFieldState } = useForm({ resolver, mode: "onTouched" });
+  const [kept, setKept] = useState(false);
+
+  // What was kept is read once the page stands: the server knows nothing of it.
+  useEffect(() => {
+    reset(ready(form as Form<object, Known>, load(key), latest.current));
+    setKept(true);
+  }, [form, key, reset]);
+
+  const draft = watch() as Draft;
+  const startedAt = typeof draft.startedAt === "string" ? draft.startedAt : "";
+
+  useEffect(() => {
+    const { unsubscribe } = watch((values, { name }) => {
+      if (name === undefined || name === "startedAt") return;
+      if (!values.startedAt) {
+        // From here on it is about this place: a ranking that changes meanwhile does not move it.
+        const given = givenOf(form.fields as Form<Body, Known>["fields"], values as Draft, latest.current);
+        for (const [place, field] of Object.entries<Form<Body, Known>["fields"][string]>(form.fields)) {
+          if (field.type === "place" && values[place] === undefined) setValue(place, given.holds(place));
+        }
+        setValue("startedAt", new Date().toISOString());
+      }
+      save(key, control._formValues);
+    });
+    return unsubscribe;
+  }, [control, form, key, setValue, watch]);
+
+  const given = useMemo(() => givenOf(form.fields as Form<Body, Known>["fields"], draft, known), [form, draft, known]);
+  const filled = useMemo(() => toRecord(form as Form<Body, Known>, draft, known), [form, draft, known]);
+
+  const set = useCallback(
+    (change: { readonly [N in Name]?: unknown }) => {
+      // Said by an instrument, it only takes a complaint back: nobody was asked yet.
+      for (const [name, value] of Object.entries(change))
+        setValue(name, value, { shouldDirty: true, shouldValidate: getFieldState(name).invalid });
+    },
+    [setValue, getFieldState],
+  );
+  const complain = useCallback(() => trigger(undefined, { shouldFocus: true }), [trigger]);
+  const clear = useCallback(() => {
+    save(key, undefined);
+    reset(ready(form as Form<object, Known>, undefined, latest.current));
+  }, [form, key, reset]);
+  const required = useCallback((name: string) => isRequired(form as Form<object, Known>, name, given), [form, given]);
+  return {
+    form,
+    control,
+    given,
+    filled,
+    holds: given.holds as TypedForm<Body, Known, Name>["holds"],
+    set,
+    required,
+    complain,
+    focus: setFocus,
+    startedAt: kept ? startedAt : "",
+    clear,
+  };
+}

@@ -1,0 +1,106 @@
+// @vitest-environment jsdom
+import "../../dom.fixture";
+import { screen, within } from "@testing-library/react";
+import { describe, expect, it } from "vitest";
+import { CHECK_IDS, CHECKS, type CheckId } from "@/core/checks";
+import { TWO_BANKS, VAPOUR } from "@/core/core.fixture";
+import { JOB } from "@/core/journal/journal.fixture";
+import { load, save } from "../../session/storage";
+import { journalOf, onBench } from "../job.fixture";
+import { CheckStation } from "../stations/check";
+
+const instrument = (kind: CheckId, facts = VAPOUR, refuse?: string) => {
+  const journal = journalOf(facts);
+  return onBench(journal, <CheckStation wanted={kind} onInstrument={() => {}} />, refuse);
+};
+const FORMS = CHECK_IDS.filter((id) => CHECKS[id].form);
+const carOf = (kind: CheckId) => (kind === "chain" ? TWO_BANKS : VAPOUR);
+const alerts = () => within(screen.getByRole("main")).queryAllByRole("alert");
+const box = (name: string | RegExp) => screen.getByRole("textbox", { name });
+
+describe("every instrument", () => {
+  it.each(FORMS)("%s says at its fields what is missing, keeps what was typed, and records nothing half", async (kind) => {
+    const { user, journal } = instrument(kind, carOf(kind));
+    const before = journal.entries.length;
+    await user.click(screen.getByRole("button", { name: "Record the check" }));
+    expect(journal.entries).toHaveLength(before);
+    expect(alerts().length + screen.getAllByRole("status").length).toBeGreaterThan(0);
+    for (const alert of alerts()) expect(alert.textContent).not.toMatch(/undefined|NaN|\[object|required field/);
+  });
+
+  it.each(FORMS)("%s stands with whatever an older version or a damaged device kept of it", (kind) => {
+    for (const kept of [[], "x", 7, null, { instrument: "x", joint: {}, parts: "no", cycles: [null, 3], alone: 1, taps: "x" }]) {
+      save(`pelota.draft.${JOB}.${kind}`, kept);
+      const { unmount } = instrument(kind, carOf(kind));
+      expect(screen.getByRole("heading", { level: 2 }).textContent).toBe(CHECKS[kind].name);
+      unmount();
+    }
+  });
+});
+
+describe("a form in hand", () => {
+  it("says what is wrong at its field when that is left, puts the focus on the first when recorded, and takes it back", async () => {
+    const { user } = instrument("vacuum");
+    await user.type(box("Idle speed, 1/min"), "12");
+    expect(alerts()).toHaveLength(0);
+    await user.tab();
+    expect(alerts().map((a) => a.textContent)).toEqual(["RPM lies below any idle"]);
+    expect(box("Idle speed, 1/min")).toHaveProperty("value", "12");
+    await user.click(screen.getByRole("button", { name: "Record the check" }));
+    expect(document.activeElement).toBe(box("Vacuum at idle"));
+    await user.clear(box("Idle speed, 1/min"));
+    await user.type(box("Idle speed, 1/min"), "740 rpm");
+    expect(alerts().map((a) => a.textContent)).not.toContain("RPM lies below any idle");
+  });
+
+  it("is recorded with what the job knows already, and empty afterwards", async () => {
+    const { user, journal } = instrument("vacuum");
+    await user.type(screen.getByLabelText("One division of its scale"), "0.5 inHg");
+    await user.type(box("Vacuum at idle"), "66 kPa");
+    await user.type(box("Idle speed, 1/min"), "740");
+    await user.click(screen.getByRole("radio", { name: /Steady/ }));
+    expect(screen.getByRole("radio", { name: "Warm" })).toHaveProperty("ariaChecked", "true");
+    await user.click(screen.getByRole("button", { name: "Record the check" }));
+    const check = journal.entries.find((e) => e.kind === "check");
+    expect(check?.body).toMatchObject({
+      check: "vacuum",
+      record: { vacuum: { value: 66, unit: "kPa", kind: "vacuum" }, rpm: 740, warm: true, ambient: { value: 1006 } },
+    });
+    expect(journal.entries.at(-1)?.kind).toBe("judged");
+    expect(box("Vacuum at idle")).toHaveProperty("value", "");
+    expect(load(`pelota.draft.${JOB}.vacuum`)).toBeUndefined();
+  });
+
+  it("keeps everything when it could not be recorded, and says so", async () => {
+    const { user, journal } = instrument("crankcase", VAPOUR, "the disk is full");
+    await user.type(screen.getByLabelText("One division of its scale"), "0.1 hPa");
+    await user.type(box(/^Crankcase at idle/), "-3");
+    await user.type(box("Idle speed, 1/min"), "740");
+    const before = journal.entries.length;
+    await user.click(screen.getByRole("button", { name: "Record the check" }));
+    expect(journal.entries).toHaveLength(before);
+    expect(alerts().map((a) => a.textContent)).toContain("the disk is full");
+    expect(box(/^Crankcase at idle/)).toHaveProperty("value", "-3");
+  });
+
+  it("is there again when the page is opened anew, at the part it was begun at, whatever is likelier since", async () => {
+    const first = instrument("hold");
+    const part = screen.getByRole("combobox", { name: "Part" }) as HTMLSelectElement;
+    const proposed = part.value;
+    await first.user.type(box("Moves after how many strokes"), "3");
+    first.unmount();
+    const journal = journalOf(VAPOUR);
+    journal.add("story", { complaint: "x", symptoms: ["brake-hard"], verified: "seen" });
+    onBench(journal, <CheckStation wanted="hold" onInstrument={() => {}} />);
+    expect(box("Moves after how many strokes")).toHaveProperty("value", "3");
+    expect(screen.getByRole("combobox", { name: "Part" })).toHaveProperty("value", proposed);
+  });
+
+  it("says a gauge is off zero when it is typed", async () => {
+    const { user } = instrument("hold");
+    await user.type(screen.getByLabelText("One division of its scale"), "0.5 inHg");
+    await user.clear(screen.getByLabelText("Shows with nothing on it"));
+    await user.type(screen.getByLabelText("Shows with nothing on it"), "2");
+    expect(alerts().map((a) => a.textContent)).toContainEqual(expect.stringContaining("more than one division"));
+  });
+});

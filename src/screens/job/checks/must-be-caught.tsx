@@ -1,0 +1,27 @@
+"use client";
+
+import { requiredLeak } from "@/core/journal";
+import { usePreferences } from "../../session/preferences";
+import { useJob } from "../use-job";
+
+/** Which leak a check of the vapour system is held against, and who says so. */
+export function MustBeCaught() {
+  const { state } = useJob();
+  const { number } = usePreferences();
+  const leak = requiredLeak(state);
+  if (!leak)
+    return (
+      <p className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
+        Nobody says yet which leak must be caught: enter the code's own criteria (Scan), or the maker's figure (Story, vehicle).
+        Until then a reading is a size only.
+      </p>
+    );
+  return (
+    <p>
+      Must be caught: <strong>{number(1000 * leak.diameter, 2)} mm</strong>{" "}
+      <span className="text-muted">
+        ({number(leak.diameter / 0.0000254, 0)} thou; {leak.source})
+      </span>
+    </p>
+  );
+}

@@ -1,0 +1,73 @@
+import { render } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { type ReactNode, useMemo, useState } from "react";
+import { contextOf } from "@/core/checks";
+import { foldJob, type JournalEntry } from "@/core/journal";
+import { JOB, minute, SHOP, Writer } from "@/core/journal/journal.fixture";
+import { airMapOf, type GivenFacts } from "@/core/vehicle";
+import type { NewEntry } from "../session/device";
+import { PreferencesProvider } from "../session/preferences";
+import { OverlayProvider } from "./overlay";
+import { type Job, JobProvider } from "./use-job";
+
+const NOW = Date.parse(minute(600));
+
+/** A journal on a described car, its conditions set. */
+export function journalOf(facts: GivenFacts): Writer {
+  const journal = new Writer();
+  journal.add("opened", { number: 7 });
+  journal.add("vehicle", facts);
+  journal.add("conditions", {
+    ambient: { value: 1006, unit: "hPa", kind: "absolute" },
+    bayTemperature: { value: 17, unit: "°C" },
+    engine: "warm",
+  });
+  return journal;
+}
+
+/** Stands where the bench would: a job whose journal lives in this page alone. Whatever is appended is in at once. */
+function TestJob({ journal, refuse, children }: { journal: Writer; refuse: string | undefined; children: ReactNode }) {
+  const [entries, setEntries] = useState<readonly JournalEntry[]>(journal.entries);
+  const [side, setSide] = useState<HTMLElement | null>(null);
+  const [overlay, setOverlay] = useState({});
+  const job = useMemo((): Job => {
+    const state = foldJob(entries, SHOP, NOW);
+    const context = state.vehicle && contextOf(state.vehicle, SHOP);
+    return {
+      id: JOB,
+      state,
+      shop: SHOP,
+      layout: context?.layout,
+      context,
+      map: context && airMapOf(context.layout),
+      entries,
+      append: async (...wanted: NewEntry[]) => {
+        if (refuse) return refuse;
+        for (const { kind, body, ...more } of wanted) journal.add(kind, body as never, more);
+        setEntries([...journal.entries]);
+        return undefined;
+      },
+    };
+  }, [entries, journal, refuse]);
+  const store = useMemo(() => ({ overlay, setOverlay, side }), [overlay, side]);
+  return (
+    <PreferencesProvider>
+      <JobProvider value={job}>
+        <OverlayProvider value={store}>
+          <main>{children}</main>
+          <aside ref={setSide} />
+        </OverlayProvider>
+      </JobProvider>
+    </PreferencesProvider>
+  );
+}
+
+/** Puts a part of the bench on a page, and hands over what a technician does with it. */
+export function onBench(journal: Writer, children: ReactNode, refuse?: string) {
+  const page = render(
+    <TestJob journal={journal} refuse={refuse}>
+      {children}
+    </TestJob>,
+  );
+  return { ...page, user: userEvent.setup(), journal };
+}
