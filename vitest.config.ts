@@ -1,12 +1,40 @@
 import { fileURLToPath } from "node:url";
 import { defineConfig } from "vitest/config";
 
-export default defineConfig({
+const shared = {
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
+};
+
+export default defineConfig({
+  ...shared,
   test: {
-    include: ["src/**/*.test.{ts,tsx}", "demo/**/*.test.ts", "bench/**/*.test.ts"],
     testTimeout: 120000,
-    // Files of one worker share what they import: each cleans up what it changes, and half of the time was importing.
-    isolate: false,
+    projects: [
+      {
+        ...shared,
+        test: {
+          name: "core",
+          include: ["src/**/*.test.ts", "demo/**/*.test.ts", "bench/**/*.test.ts"],
+          testTimeout: 120000,
+          // Files of one worker share what they import: each cleans up what it changes, and half of the time was importing.
+          isolate: false,
+        },
+      },
+      {
+        ...shared,
+        test: {
+          name: "screens",
+          include: ["src/**/*.test.tsx"],
+          testTimeout: 60000,
+          environment: "jsdom",
+          setupFiles: ["src/screens/dom.fixture.ts"],
+        },
+      },
+    ],
+    coverage: {
+      include: ["src/**/*.{ts,tsx}"],
+      exclude: ["src/**/*.{test,fixture}.{ts,tsx}"],
+      reporter: ["text-summary"],
+    },
   },
 });

@@ -22,68 +22,101 @@ const violations = async (page: Page, where: string, rules: string[] = [], withi
 };
 const STATION_KEYS = ["1", "2", "3", "4", "5", "6", "7", "8", "9"];
 
-// What changes with the theme is contrast alone.
-for (const [theme, rules] of [
-  ["dim", []],
-  ["daylight", ["color-contrast"]],
-] as const) {
-  test(`no view has an accessibility violation, theme ${theme}`, async ({ page }) => {
-    // Some twenty views at a second or more each, on two cores that other tests share.
-    test.slow();
-    await page.addInitScript((t) => localStorage.setItem("pelota.theme", t), theme);
-    const found: string[] = [];
-    await signIn(page, "Wren Alder");
-    for (const path of ["/", "/new", "/shop", "/jobs/nowhere"]) {
-      await page.goto(path);
-      found.push(...(await violations(page, path, [...rules])));
-    }
-    await page.goto(await jobOf(page, "heron"));
-    for (const key of theme === "dim" ? STATION_KEYS : ["1", "4", "6", "8"]) {
-      await page.keyboard.press(key);
-      found.push(...(await violations(page, `station ${key}`, [...rules], key === "1" ? undefined : "main")));
-    }
-    await page.goto(await jobOf(page, "merle"));
-    await page.keyboard.press("5");
-    await instrument(page, "Fuel-trim survey");
-    await page.getByLabel("Scan-tool log").setInputFiles(logOf(leaking));
-    found.push(...(await violations(page, "columns", [...rules])));
-    await button(page, "Read the log with these columns").click();
-    await expect(main(page).getByText(/rows over/)).toBeVisible();
-    found.push(...(await violations(page, "survey", [...rules])));
-    await instrument(page, "Smoke run");
-    found.push(...(await violations(page, "smoke setup", [...rules])));
-    await page.getByRole("button", { name: /^Manifold:/ }).click();
-    found.push(...(await violations(page, "zone sheet", [...rules])));
-    await page.keyboard.press("Escape");
-    await button(page, "Journal").click();
-    found.push(...(await violations(page, "journal", [...rules])));
-    await page.goto(`${await jobOf(page, "siskin")}/handover`);
-    found.push(...(await violations(page, "handover page", [...rules])));
-    expect(found).toEqual([]);
-  });
+/** The same in both themes: what changes with the theme is contrast alone. */
+async function inBothThemes(page: Page, where: string, within?: string): Promise<string[]> {
+  const dim = await violations(page, where, [], within);
+  await page.evaluate(() => document.documentElement.setAttribute("data-theme", "daylight"));
+  const daylight = await violations(page, `${where}, in daylight`, ["color-contrast"], within);
+  await page.evaluate(() => document.documentElement.setAttribute("data-theme", "dim"));
+  return [...dim, ...daylight];
 }
 
-test("no instrument has an accessibility violation, and each fits a phone", async ({ page }) => {
+test("no view has an accessibility violation, in either theme", async ({ page }) => {
+  // Some twenty views at two seconds each, on two cores that other tests share.
+  test.slow();
+  await page.addInitScript(() => localStorage.setItem("pelota.theme", "dim"));
+  const found: string[] = [];
+  await signIn(page, "Wren Alder");
+  for (const path of ["/", "/new", "/shop", "/jobs/nowhere"]) {
+    await page.goto(path);
+    found.push(...(await inBothThemes(page, path)));
+  }
+  await page.goto(await jobOf(page, "heron"));
+  for (const key of STATION_KEYS) {
+    await page.keyboard.press(key);
+    found.push(...(await inBothThemes(page, `station ${key}`, key === "1" ? undefined : "main")));
+  }
+  await page.goto(await jobOf(page, "merle"));
+  await page.keyboard.press("5");
+  await instrument(page, "Fuel-trim survey");
+  await page.getByLabel("Scan-tool log").setInputFiles(logOf(leaking));
+  found.push(...(await inBothThemes(page, "columns")));
+  await button(page, "Read the log with these columns").click();
+  await expect(main(page).getByText(/rows over/)).toBeVisible();
+  found.push(...(await inBothThemes(page, "survey")));
+  await instrument(page, "Smoke run");
+  found.push(...(await inBothThemes(page, "smoke setup")));
+  await page.getByRole("button", { name: /^Manifold:/ }).click();
+  found.push(...(await inBothThemes(page, "zone sheet")));
+  await page.keyboard.press("Escape");
+  await button(page, "Journal").click();
+  found.push(...(await inBothThemes(page, "journal")));
+  await page.goto(`${await jobOf(page, "siskin")}/handover`);
+  found.push(...(await inBothThemes(page, "handover page")));
+  expect(found).toEqual([]);
+});
+
+test("no instrument has an accessibility violation; on desk and phone it has the room, and its keys are in sight", async ({
+  page,
+}) => {
   test.slow();
   await signIn(page, "Wren Alder");
   await page.goto(await jobOf(page, "redshank"));
+  await page.keyboard.press("6");
+  const strip = page.getByRole("region", { name: "Air map" });
+  expect((await strip.boundingBox())?.height).toBeGreaterThan(200);
   await page.keyboard.press("5");
   const found: string[] = [];
-  for (const name of INSTRUMENTS) {
+  for (const name of ["Smoke run", "Fuel-trim survey", ...INSTRUMENTS]) {
     await instrument(page, name);
     // The frame around it is the same for all, and was looked at with the stations.
     found.push(...(await violations(page, name, [], "main")));
-    await page.setViewportSize({ width: 390, height: 844 });
-    const width = await page.evaluate(() => document.documentElement.scrollWidth);
-    if (width > 390) found.push(`${name} is ${width} px wide on a phone`);
-    await page.setViewportSize({ width: 1280, height: 800 });
+    const refused = await main(page).getByText("says nothing on this vehicle").count();
+    for (const size of [
+      { width: 390, height: 844 },
+      { width: 1280, height: 800 },
+    ]) {
+      await page.setViewportSize(size);
+      await page.evaluate(() => scrollTo(0, 0));
+      const width = await page.evaluate(() => document.documentElement.scrollWidth);
+      if (width > size.width) found.push(`${name} is ${width} px wide on ${size.width}`);
+      if (((await strip.boundingBox())?.height ?? 0) > 90) found.push(`${name} leaves its room to the map at ${size.width}`);
+      // A run that is set up first has its keys once it goes.
+      if (refused || name === "Smoke run" || name === "EVAP smoke") continue;
+      const key = await page.getByRole("button", { name: "Record the check" }).first().boundingBox();
+      if (!(key && key.y >= 0 && key.y + key.height <= size.height))
+        found.push(`${name} has its keys out of sight at ${size.width}`);
+    }
   }
   await button(page, "Another instrument").click();
   found.push(...(await violations(page, "shelf")));
+  await page.keyboard.press("Escape");
+  await button(page, "Whole map").click();
+  expect((await strip.boundingBox())?.height).toBeGreaterThan(200);
+  await button(page, "Small map").click();
+  expect((await strip.boundingBox())?.height).toBeLessThan(90);
+  expect(found).toEqual([]);
+});
+
+test("the monitor's plan and codes with their criteria are sound on desk and phone, clocks and theme as drawn", async ({
+  page,
+}) => {
+  await signIn(page, "Wren Alder");
   await page.goto(await jobOf(page, "wigeon"));
   // A page with running clocks comes to life as the server drew it: its theme stays.
   await expect(page.getByRole("timer").first()).toHaveText(/\d:\d\d/);
   await expect(page.locator("html")).toHaveAttribute("data-theme", /^(dim|daylight)$/);
+  const found: string[] = [];
   for (const [key, name] of [
     ["2", "codes with their criteria"],
     ["8", "the monitor's plan"],

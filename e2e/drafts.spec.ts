@@ -150,12 +150,10 @@ test("damaged drafts, and drafts of older shapes, break no station: what cannot 
   const id = page.url().split("/").pop() as string;
   const forms =
     "story vehicle conditions scan trims trim-point look finding repair drive readiness monitor complaint handover outcome set-aside note customer smoke vacuum";
+  // Every field of every check is tried by itself; here is what a whole station makes of it.
   const damages = [
     '"text"',
-    "[1,[2]]",
-    "null",
     '{"what":5,"text":{},"joint":[],"places":"all","samples":{"0":1},"points":7,"items":"x","codes":{"a":1},"startedAt":{}}',
-    "{{{",
   ];
   for (const damage of damages) {
     await page.evaluate(

@@ -1,6 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
 import { CARS } from "../demo/cars";
-import { valveWith } from "../demo/readings";
 import { button, instrument, main, openOn, signIn, smoke, soFar, startClock, station } from "./steps";
 
 /** What a machine must show before, during and after its run; what a log or a valve is asked for besides. */
@@ -68,35 +67,6 @@ test("one proof serves the session, and one taken after the run counts", async (
   await page.getByLabel("Smoke came out of the open hose").check();
   await page.getByLabel("That is what the machine shows now").check();
   await expect(ofRun(page).getByText(/the machine was never proved/i)).toHaveCount(0);
-});
-
-test("a valve that misses one command in ten is faulty, and a hole is told where the gas space is known", async ({ page }) => {
-  await openOn(page, CARS.fulmar, { symptoms: ["hard-start-filled"] }, ["P0496"]);
-  await station(page, "Check");
-  await instrument(page, "Valve, two states");
-  await page.getByLabel("Valve", { exact: true }).selectOption("Purge valve");
-  await expect(page.getByLabel("Valve", { exact: true }).getByRole("option", { name: "PCV valve" })).toHaveCount(0);
-  const read = valveWith("purge-valve", 5e-6, "fitted", 41);
-  for (const [name, state] of [
-    ["At rest", read.rest],
-    ["Energised", read.energised],
-  ] as const) {
-    await page.getByLabel(`${name}: Put on, inHg`).fill(String(state.start));
-    await page.getByLabel(`${name}: Left, inHg`).fill(String(state.end));
-    await page.getByLabel(`${name}: After, s`).fill(String(state.seconds));
-  }
-  await page.getByRole("textbox", { name: "Shut in between pump and part, if known" }).fill("60 mL");
-  await expect(soFar(page).getByText("Loss as one sharp-edged hole (Cd 0.61)").first()).toBeVisible();
-  await expect(soFar(page).getByText("Works", { exact: true })).toBeVisible();
-  await button(page, "Count cycles, cold").click();
-  await expect(page.getByText("Shut: say how many times").first()).toBeVisible();
-  for (const [label, count] of [
-    ["Shut", "10"],
-    ["Passed", "9"],
-    ["Released", "10"],
-  ] as const)
-    await page.getByLabel(`cold: ${label}, times`).fill(count);
-  await expect(soFar(page).getByText("Purge valve passed only 9 of 10 times, cold")).toBeVisible();
 });
 
 test("a log that names no unit is asked for it, and says which were worked out", async ({ page }) => {

@@ -50,9 +50,10 @@ test("a page that is left while it sends holds nothing up: the next page of its 
   await page.clock.pauseAt(new Date(Date.now() - 2 * 3600_000 + 2000));
   await page.reload();
   await note(page, "Made after it");
+  const texts = async () =>
+    (await recorded(page, id)).flatMap((e) => (e.kind === "note" ? [(e.body as { text: string }).text] : []));
+  await expect.poll(texts).toEqual(["Left in the middle", "Made after it"]);
   await expect.poll(async () => (await keptOn(page)).length).toBe(0);
-  const texts = (await recorded(page, id)).flatMap((e) => (e.kind === "note" ? [(e.body as { text: string }).text] : []));
-  expect(texts).toEqual(["Left in the middle", "Made after it"]);
 });
 
 test("an answer that is cut off on its way counts as none: nothing breaks, and the entry is there once", async ({

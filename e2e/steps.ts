@@ -161,16 +161,6 @@ export async function finding(page: Page, where: string, what: string, confirmed
   // In the list, not in the field it was typed into: until then a repair has no finding to answer.
   await expect(main(page).getByRole("listitem").filter({ hasText: what })).toBeVisible();
 }
-export async function repair(page: Page, what: string, also = ""): Promise<void> {
-  await page.clock.fastForward(60_000);
-  await station(page, "Fix");
-  await page.getByLabel("What was done").fill(what);
-  if (also) await page.getByLabel("Also changed along the way, one a line").fill(also);
-  await button(page, "Record the repair").click();
-  await expect(main(page).getByRole("listitem").filter({ hasText: what })).toBeVisible();
-  await page.clock.fastForward(60_000);
-}
-
 export interface SmokePlay {
   proof?: string;
   /** Ball readings to settle at, L/min, one every few seconds */

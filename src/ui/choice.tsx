@@ -52,7 +52,8 @@ export function Choice<T extends string>({
       </span>
       <RadioGroup.Root
         ref={groupRef}
-        required={required}
+        // Told to who reads the screen; the browser's own refusal would stop a form without a word.
+        aria-required={required || undefined}
         aria-describedby={(error ?? hint) ? `${id}-note` : undefined}
         aria-labelledby={id}
         className="flex flex-wrap gap-2"

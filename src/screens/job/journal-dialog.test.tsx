@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import "../dom.fixture";
 import { screen, within } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
 import { vacuum } from "@/core/checks/records.fixture";

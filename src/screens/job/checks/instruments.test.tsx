@@ -1,5 +1,3 @@
-// @vitest-environment jsdom
-import "../../dom.fixture";
 import { screen, within } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import { CHECK_IDS, CHECKS, type CheckId } from "@/core/checks";
