@@ -59,7 +59,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
 
   await station(page, "Find");
   await page.getByLabel("What was found").fill("Gasket squeezed out at runner 2");
-  await page.getByLabel("Size, if measured (sharp-edged hole)").fill("2,2 mm");
+  await page.getByLabel("Size, if measured (sharp-edged hole)", { exact: true }).fill("2,2 mm");
   await page.getByLabel("Confirmed", { exact: true }).selectOption("capped-off");
   await button(page, "Record the finding").click();
   await expect(main(page).getByText("not repaired yet")).toBeVisible();

@@ -1,22 +1,51 @@
+import { CHECKS } from "@/core/checks";
+import { FAMILY_IDS } from "@/core/faults";
 import { Board } from "@/screens/board/board";
+import { STRAIGHT } from "@/screens/new-job/straight";
 import { Providers } from "@/screens/session/providers";
-import { boardFolded, listJobs } from "@/server/board";
+import { type BoardFilter, boardFolded, boardPage } from "@/server/board";
+import { listPeople } from "@/server/people";
 import { readShop } from "@/server/shop";
 
 export const dynamic = "force-dynamic";
 
 export default async function Home({ searchParams }: { searchParams: Promise<Record<string, string | string[] | undefined>> }) {
-  const asked = await searchParams;
+  const given = await searchParams;
   // A value given twice counts once.
-  const [q, all] = [asked.q, asked.all].map((value) => (Array.isArray(value) ? value[0] : value));
+  const asked = (name: string) => {
+    const value = given[name];
+    return (Array.isArray(value) ? value[0] : value) ?? "";
+  };
+  const showClosed = asked("all") === "1";
+  const quietDays = Number(asked("quiet")) || 0;
+  const due = asked("due") === "1";
+  const filter: BoardFilter = {
+    search: asked("q"),
+    includeClosed: showClosed || due,
+    waitingOn: asked("waiting"),
+    person: asked("person"),
+    family: asked("family"),
+    quietDays,
+    ...(due ? { recheckBy: new Date().toISOString().slice(0, 10) } : {}),
+  };
   await boardFolded();
   return (
     <Providers>
       <Board
-        jobs={listJobs({ search: q ?? "", includeClosed: all === "1" })}
+        board={boardPage(filter, Number(asked("page")) || 1)}
+        asked={{
+          q: asked("q"),
+          all: showClosed ? "1" : "",
+          waiting: asked("waiting"),
+          person: asked("person"),
+          family: asked("family"),
+          quiet: quietDays > 0 ? String(quietDays) : "",
+          due: due ? "1" : "",
+        }}
+        people={listPeople().map((p) => p.name)}
+        families={[...FAMILY_IDS]}
+        instruments={STRAIGHT.map((id) => [id, CHECKS[id].name] as const)}
         shopName={readShop().name}
-        search={q ?? ""}
-        showClosed={all === "1"}
       />
     </Providers>
   );

@@ -1,9 +1,10 @@
-import { and, desc, eq, like, lt, ne, or, sql } from "drizzle-orm";
-import type { JobState } from "@/core/journal";
+import { and, count, desc, eq, inArray, like, lt, lte, ne, or, type SQL, sql } from "drizzle-orm";
+import { FAMILIES, FAMILY_IDS } from "@/core/faults";
+import type { JobState, WaitingOn } from "@/core/journal";
 import { vehicleName } from "@/core/vehicle";
 import { besides } from "./beside";
 import { type Db, db } from "./db/open";
-import { jobs } from "./db/schema";
+import { entries, jobs } from "./db/schema";
 import { readJob } from "./jobs";
 
 export type BoardRow = typeof jobs.$inferSelect;
@@ -21,13 +22,38 @@ export function boardColumns(state: JobState) {
     complaint: state.story?.complaint ?? "",
     codes: state.codes.map((c) => c.code).join(" "),
     updatedAt: state.updatedAt,
+    families: familiesOf(state).join(" "),
+    recheck: recheckOf(state),
   };
+}
+
+/** The families whose codes were read; the engine's where nothing points elsewhere. */
+function familiesOf({ codes }: Pick<JobState, "codes">): string[] {
+  const read = new Set(codes.map((c) => c.code.toUpperCase()));
+  const pointed = FAMILY_IDS.filter((id) => FAMILIES[id].codes.some(({ code }) => read.has(code)));
+  return pointed.length > 0 ? pointed : ["engine"];
+}
+
+/** The first day on which something temporary, or left, is to be looked at again; empty where there is none. */
+function recheckOf({ repairs, setAside }: Pick<JobState, "repairs" | "setAside">): string {
+  const days = [
+    ...repairs.flatMap((r) => (!r.undone && r.body.permanence === "temporary" && r.body.recheck ? [r.body.recheck] : [])),
+    ...setAside.map((a) => a.date),
+  ];
+  return days.toSorted()[0] ?? "";
 }
 
 function refreshBoard(jobId: string, at: Db): void {
   const state = readJob(jobId, at);
+  const newest = at
+    .select({ by: entries.by })
+    .from(entries)
+    .where(eq(entries.jobId, jobId))
+    .orderBy(desc(entries.seq))
+    .limit(1)
+    .get();
   at.update(jobs)
-    .set({ ...boardColumns(state), folded: state.lastSeq })
+    .set({ ...boardColumns(state), person: newest?.by ?? "", folded: state.lastSeq })
     .where(eq(jobs.id, jobId))
     .run();
 }
@@ -75,11 +101,24 @@ export async function boardFolded(): Promise<void> {
     await new Promise((done) => setTimeout(done, ASK_EVERY));
 }
 
-/** The board: jobs by what they wait for, newest first; `search` looks in vehicle, registration, complaint, codes and number. */
-export function listJobs(
-  filter: { search?: string; includeClosed?: boolean; limit?: number; offset?: number } = {},
-  at: Db = db(),
-): BoardRow[] {
+/** Which jobs are looked for; what is left out asks nothing. */
+export interface BoardFilter {
+  /** In vehicle, registration, complaint, codes and number; every word must be found */
+  readonly search?: string;
+  readonly includeClosed?: boolean;
+  readonly waitingOn?: string;
+  /** Who wrote last */
+  readonly person?: string;
+  readonly family?: string;
+  /** Not written to for so many days */
+  readonly quietDays?: number;
+  /** Something is to be looked at again by this day */
+  readonly recheckBy?: string;
+}
+
+const DAY = 24 * 3600_000;
+
+function whereOf(filter: BoardFilter, now: number): SQL | undefined {
   const words = (filter.search ?? "").trim().split(/\s+/).filter(Boolean).slice(0, 6);
   const matches = words.map((word) => {
     const pattern = `%${word.replace(/[%_]/g, "")}%`;
@@ -91,12 +130,66 @@ export function listJobs(
       sql`cast(${jobs.number} as text) like ${pattern}`,
     );
   });
+  return and(
+    ...matches,
+    ...(filter.includeClosed ? [] : [ne(jobs.status, "closed")]),
+    ...(filter.waitingOn ? [eq(jobs.waitingOn, filter.waitingOn), inArray(jobs.status, ["open", "review"])] : []),
+    ...(filter.person ? [eq(jobs.person, filter.person)] : []),
+    ...(filter.family ? [like(jobs.families, `%${filter.family.replace(/[%_]/g, "")}%`)] : []),
+    ...(filter.quietDays ? [lte(jobs.updatedAt, new Date(now - filter.quietDays * DAY).toISOString())] : []),
+    ...(filter.recheckBy ? [ne(jobs.recheck, ""), lte(jobs.recheck, filter.recheckBy)] : []),
+  );
+}
+
+/** Jobs that match, newest first. */
+export function listJobs(filter: BoardFilter & { limit?: number; offset?: number } = {}, at: Db = db()): BoardRow[] {
   return at
     .select()
     .from(jobs)
-    .where(and(...matches, ...(filter.includeClosed ? [] : [ne(jobs.status, "closed")])))
+    .where(whereOf(filter, Date.now()))
     .orderBy(desc(jobs.updatedAt))
     .limit(filter.limit ?? 200)
     .offset(filter.offset ?? 0)
     .all();
+}
+
+/** What a lane of the board holds: open jobs by what they wait for, and those that are handed over. */
+export type LaneId = WaitingOn | "done";
+const LANES: readonly LaneId[] = ["me", "customer", "part", "cold-soak", "drive", "done"];
+
+/** Jobs on one page of the board */
+export const PAGE = 50;
+
+export interface BoardPage {
+  readonly jobs: readonly (BoardRow & { readonly lane: LaneId })[];
+  /** How many each lane holds in all, on this page or not */
+  readonly counts: Readonly<Record<LaneId, number>>;
+  readonly total: number;
+  readonly page: number;
+  readonly pages: number;
+}
+
+const lane = sql<LaneId>`case when ${jobs.status} in ('open', 'review') then ${jobs.waitingOn} else 'done' end`;
+const rank = sql`case ${lane} when 'me' then 0 when 'customer' then 1 when 'part' then 2 when 'cold-soak' then 3 when 'drive' then 4 else 5 end`;
+
+/** One page of the board, lane after lane, newest first in each. @param page from 1; one beyond the last is the last. */
+export function boardPage(filter: BoardFilter, page = 1, at: Db = db(), now = Date.now()): BoardPage {
+  const where = whereOf(filter, now);
+  const counted = at.select({ lane, jobs: count() }).from(jobs).where(where).groupBy(lane).all();
+  const counts = Object.fromEntries(LANES.map((id) => [id, counted.find((c) => c.lane === id)?.jobs ?? 0])) as Record<
+    LaneId,
+    number
+  >;
+  const total = counted.reduce((sum, c) => sum + c.jobs, 0);
+  const pages = Math.max(1, Math.ceil(total / PAGE));
+  const shown = Math.min(pages, Math.max(1, Math.floor(page) || 1));
+  const rows = at
+    .select({ job: jobs, lane })
+    .from(jobs)
+    .where(where)
+    .orderBy(rank, desc(jobs.updatedAt))
+    .limit(PAGE)
+    .offset((shown - 1) * PAGE)
+    .all();
+  return { jobs: rows.map(({ job, lane }) => ({ ...job, lane })), counts, total, page: shown, pages };
 }

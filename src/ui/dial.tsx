@@ -1,6 +1,7 @@
 "use client";
 
 import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import { useImmediate } from "./use-immediate";
 
 const R = 92;
 const CX = 110;
@@ -44,7 +45,8 @@ export function Dial({
   onMove: (value: number) => void;
 }) {
   const face = useRef<HTMLDivElement>(null);
-  const shown = value ?? min;
+  const [pointing, move] = useImmediate<number | undefined>(value, (v) => v !== undefined && onMove(v));
+  const shown = pointing ?? min;
   const round = (v: number) => Number((Math.round(Math.min(max, Math.max(min, v)) / step) * step).toFixed(4));
   const pointed = (e: PointerEvent) => {
     const box = face.current?.getBoundingClientRect();
@@ -68,7 +70,7 @@ export function Dial({
     const by = moves[e.key];
     if (by === undefined) return;
     e.preventDefault();
-    onMove(round(shown + by));
+    move(round(shown + by));
   };
   const ticks = Array.from({ length: 11 }, (_, i) => min + ((max - min) * i) / 10);
   const needle = at(angleOf(shown, min, max), R - 16);
@@ -82,14 +84,14 @@ export function Dial({
       aria-valuemin={min}
       aria-valuemax={max}
       aria-valuenow={shown}
-      aria-valuetext={value === undefined ? "not read yet" : `${value} ${unit}`}
+      aria-valuetext={pointing === undefined ? "not read yet" : `${pointing} ${unit}`}
       onKeyDown={onKey}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
-        onMove(pointed(e));
+        move(pointed(e));
       }}
       onPointerMove={(e) => {
-        if (e.currentTarget.hasPointerCapture(e.pointerId)) onMove(pointed(e));
+        if (e.currentTarget.hasPointerCapture(e.pointerId)) move(pointed(e));
       }}
     >
       <svg viewBox="0 0 220 190" className="w-full" aria-hidden>
@@ -127,11 +129,11 @@ export function Dial({
           stroke="var(--live)"
           strokeWidth={4}
           strokeLinecap="round"
-          opacity={value === undefined ? 0.35 : 1}
+          opacity={pointing === undefined ? 0.35 : 1}
         />
         <circle cx={CX} cy={CY} r={9} fill="var(--live)" />
         <text x={CX} y={CY + 48} textAnchor="middle" fontSize={24} fontWeight={700} fill="var(--ink)">
-          {value === undefined ? "–" : value}
+          {pointing === undefined ? "–" : pointing}
         </text>
         <text x={CX} y={CY + 68} textAnchor="middle" fontSize={14} fill="var(--muted)">
           {unit}

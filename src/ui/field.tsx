@@ -95,14 +95,15 @@ export function SelectField({
   required = false,
   className = "",
   options,
-  others,
+  groups = [],
   ...rest
 }: Labelled &
   Omit<SelectHTMLAttributes<HTMLSelectElement>, "required"> & {
     ref?: Ref<HTMLSelectElement>;
+    /** Those that belong to no group, before the groups */
     options: Options;
-    /** Those that are chosen seldom, under a name of their own */
-    others?: { readonly label: string; readonly options: Options };
+    /** The others, each group under its name */
+    groups?: readonly (readonly [name: string, options: Options])[];
   }) {
   const id = useId();
   const said = { hint, warning, error, required };
@@ -114,15 +115,17 @@ export function SelectField({
             {text}
           </option>
         ))}
-        {others && others.options.length > 0 && (
-          <optgroup label={others.label}>
-            {others.options.map(([value, text]) => (
-              <option key={value} value={value}>
-                {text}
-              </option>
-            ))}
-          </optgroup>
-        )}
+        {groups
+          .filter(([, own]) => own.length > 0)
+          .map(([name, own]) => (
+            <optgroup key={name} label={name}>
+              {own.map(([value, text]) => (
+                <option key={value} value={value}>
+                  {text}
+                </option>
+              ))}
+            </optgroup>
+          ))}
       </select>
     </Frame>
   );

@@ -71,6 +71,8 @@ export interface ChoiceField<Known> extends Asked<Known> {
   readonly silent?: string;
   /** Shown as a list to pull down, where there are many */
   readonly list?: true;
+  /** The list in groups, each with its name */
+  readonly groups?: Ask<Known, readonly (readonly [name: string, options: readonly Option[]])[]>;
 }
 
 /** A question: yes, no, or nothing said. */

@@ -165,11 +165,17 @@ function refusals<Body extends object, Known>(
       const holder = form.fields[field];
       const wordless = holder && e.message === `${e.path} is a required field`;
       // Paths are for programs: a person sees the field.
-      const message = wordless ? `${labelOf(holder, given)}: not said yet` : e.message.replace(`${e.path}: `, "");
+      const message = wordless ? `${labelOf(holder, given)}: not said yet` : withoutPath(e);
       found.set(key, { field, message: elsewhere ?? message, missing: unsaid || elsewhere !== undefined });
     }
     return [...found.values()];
   }
+}
+
+/** A schema's complaint without the path it begins with. */
+function withoutPath({ message, path }: ValidationError): string {
+  const prefix = `${path}: `;
+  return message.startsWith(prefix) ? message.slice(prefix.length) : message;
 }
 
 /** How a record stands in its form, to be corrected: the inverse of `toRecord`, but for what `also` added. */

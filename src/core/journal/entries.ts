@@ -78,6 +78,14 @@ export const FAILURE_CAUSES = {
 } as const;
 export type FailureCause = keyof typeof FAILURE_CAUSES;
 
+/** Where residue sits at nested seals tells them apart: dye inside a seal only, the seal works. */
+export const RESIDUES = {
+  inside: "Inside the seal only: the seal works",
+  outside: "Outside the seal: it lets by",
+  both: "On both sides",
+} as const;
+export type Residue = keyof typeof RESIDUES;
+
 /** Where nobody can say where: every place. */
 export const ANYWHERE = "anywhere";
 
@@ -114,6 +122,10 @@ export interface Bodies {
     readonly when?: string;
     readonly symptoms: readonly SymptomId[];
     readonly replacedBefore?: string;
+    /** Earlier visits for the same fault, here or elsewhere */
+    readonly earlierVisits?: string;
+    /** Whether it uses more fuel since, as the customer has it */
+    readonly fuelUse?: string;
     readonly verified: "seen" | "not-seen" | "not-tried";
   };
   /** `modules`: the control units that were read, where somebody wrote them down */
@@ -161,6 +173,8 @@ export interface Bodies {
     readonly evidence: readonly string[];
     readonly confirmed: boolean;
     readonly confirmedBy?: Confirmation;
+    /** Where dye or residue sat at a seal */
+    readonly residue?: Residue;
     /** Why it failed, and what was done against it */
     readonly failed?: { readonly why: FailureCause; readonly against?: string };
     /** SHA-256 of pictures kept with the job */
@@ -257,6 +271,33 @@ const pictures = yup
   .default(undefined);
 const seq = yup.number().integer().min(0).required();
 
+/** What a finding records. */
+export const findingSchema = strictObject({
+  joint: needed("The place", "Say where it is"),
+  what: needed("The finding", "Say what was found", 1000),
+  size: quantitySchema("hole").optional().default(undefined),
+  evidence: yup.array().of(id).max(50).required(),
+  confirmed: yup.boolean().required(),
+  confirmedBy: yup
+    .mixed<Confirmation>()
+    .oneOf(Object.keys(CONFIRMATIONS) as Confirmation[])
+    .optional(),
+  residue: yup
+    .mixed<Residue>()
+    .oneOf(Object.keys(RESIDUES) as Residue[])
+    .optional(),
+  failed: strictObject({
+    why: yup
+      .mixed<FailureCause>()
+      .oneOf(Object.keys(FAILURE_CAUSES) as FailureCause[])
+      .required("Say why it failed, or that nobody knows"),
+    against: line("What was done against it", 500).optional(),
+  })
+    .optional()
+    .default(undefined),
+  pictures,
+});
+
 const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
   opened: strictObject({ number: yup.number().integer().min(1).required() }),
   vehicle: vehicleSchema,
@@ -274,6 +315,8 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
       )
       .required(),
     replacedBefore: line("What was replaced before", 1000).optional(),
+    earlierVisits: line("Earlier visits", 1000).optional(),
+    fuelUse: line("Fuel use", 200).optional(),
     verified: yup.string().oneOf(["seen", "not-seen", "not-tried"]).required(),
   }),
   codes: strictObject({
@@ -349,27 +392,7 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     elsewhere: yup.boolean().oneOf([true]).optional(),
   }),
   restored: strictObject({ item: id, seated: yup.boolean().oneOf([true]).optional() }),
-  finding: strictObject({
-    joint: needed("The place", "Say where it is"),
-    what: needed("The finding", "Say what was found", 1000),
-    size: quantitySchema("hole").optional().default(undefined),
-    evidence: yup.array().of(id).max(50).required(),
-    confirmed: yup.boolean().required(),
-    confirmedBy: yup
-      .mixed<Confirmation>()
-      .oneOf(Object.keys(CONFIRMATIONS) as Confirmation[])
-      .optional(),
-    failed: strictObject({
-      why: yup
-        .mixed<FailureCause>()
-        .oneOf(Object.keys(FAILURE_CAUSES) as FailureCause[])
-        .required("Say why it failed, or that nobody knows"),
-      against: line("What was done against it", 500).optional(),
-    })
-      .optional()
-      .default(undefined),
-    pictures,
-  }),
+  finding: findingSchema,
   kit: strictObject({
     items: yup
       .array()

@@ -1,5 +1,6 @@
 export * from "../canonical";
 export * from "./entries";
+export * from "./finding-form";
 export * from "./fold";
 export * from "./gates";
 export * from "./handover";
@@ -8,6 +9,7 @@ export * from "./known";
 export * from "./outbox";
 export * from "./places";
 export { setupOf } from "./proof/evidence";
+export * from "./quick-start";
 export * from "./readiness";
 export * from "./readings-csv";
 export * from "./soak";

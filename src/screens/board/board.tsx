@@ -7,13 +7,14 @@ import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { STATION_NAMES, STATIONS, type StationId } from "@/core/journal";
 import { Button, LinkButton } from "@/ui/button";
-import { ErrorNote } from "@/ui/field";
+import { ErrorNote, SelectField } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { sendBytes } from "../session/api";
 import { useChanges } from "../session/changes";
 import { PersonButton } from "../session/person";
 import { Waiting } from "../session/waiting";
+import { FirstVisit } from "./first-visit";
 
 /** A job as the board shows it. */
 export interface BoardJob {
@@ -22,11 +23,12 @@ export interface BoardJob {
   readonly status: string;
   readonly station: string;
   readonly reason: string;
-  readonly waitingOn: string;
+  readonly lane: string;
   readonly vehicle: string;
   readonly registration: string;
   readonly complaint: string;
   readonly codes: string;
+  readonly recheck: string;
   readonly updatedAt: string;
 }
 
@@ -37,23 +39,50 @@ const LANES = [
   ["part", "Waiting for a part"],
   ["cold-soak", "Cooling down"],
   ["drive", "To be driven"],
+  ["done", "Handed over"],
 ] as const;
 
-/** Bay board: every job by what it waits for. */
-export function Board({
-  jobs,
-  shopName,
-  search,
-  showClosed,
-}: {
-  jobs: readonly BoardJob[];
+const FAMILY_WORDS: Readonly<Record<string, string>> = { engine: "Engine air", evap: "Vapour system" };
+
+/** What was asked of the board, as it stands in the address. */
+export interface Asked {
+  readonly q: string;
+  readonly all: string;
+  readonly waiting: string;
+  readonly person: string;
+  readonly family: string;
+  readonly quiet: string;
+  readonly due: string;
+}
+
+interface Props {
+  board: {
+    readonly jobs: readonly BoardJob[];
+    /** How many each lane holds, on this page or not */
+    readonly counts: Readonly<Record<string, number>>;
+    readonly total: number;
+    readonly page: number;
+    readonly pages: number;
+  };
+  asked: Asked;
+  people: readonly string[];
+  families: readonly string[];
+  /** What a job may begin with: check and name */
+  instruments: readonly (readonly [string, string])[];
   shopName: string;
-  search: string;
-  showClosed: boolean;
-}) {
+}
+
+/** The board's address with something asked otherwise. */
+function boardUrl(asked: Asked, change: Partial<Asked> & { readonly page?: number }): string {
+  const said = Object.entries({ ...asked, ...change }).filter(([, value]) => value !== "" && value !== 1);
+  return said.length === 0 ? "/" : `/?${new URLSearchParams(said.map(([k, v]) => [k, String(v)])).toString()}`;
+}
+
+/** Bay board: every job by what it waits for. */
+export function Board({ board, asked, people, families, instruments, shopName }: Props) {
   useFresh();
-  const open = jobs.filter((j) => j.status === "open" || j.status === "review");
-  const done = jobs.filter((j) => j.status === "handed-over" || j.status === "closed");
+  const { jobs, counts, total } = board;
+  const walk = jobs.find((j) => j.lane === "done") ?? jobs.find((j) => j.station === "prove");
   return (
     <div className="mx-auto flex max-w-[90rem] flex-col gap-6 p-4 sm:p-6">
       <header className="flex flex-col gap-6">
@@ -69,28 +98,7 @@ export function Board({
           <ThemeSwitch />
         </div>
         <div className="flex flex-wrap items-center gap-3">
-          <form action="/" className="flex min-w-0 grow items-center gap-2 sm:max-w-md">
-            <label className="sr-only" htmlFor="search">
-              Search jobs
-            </label>
-            <input
-              id="search"
-              name="q"
-              defaultValue={search}
-              placeholder="Registration, vehicle, code, complaint"
-              className="min-h-11 w-full rounded-md border border-edge bg-raised px-3"
-            />
-            {showClosed && <input type="hidden" name="all" value="1" />}
-            <Button type="submit" aria-label="Search">
-              <Search aria-hidden size={18} />
-            </Button>
-          </form>
-          <Link
-            href={showClosed ? "/" : "/?all=1"}
-            className="inline-flex min-h-11 items-center text-muted underline underline-offset-4"
-          >
-            {showClosed ? "Hide closed jobs" : "Show closed jobs"}
-          </Link>
+          <SearchForm asked={asked} people={people} families={families} />
           <div className="ml-auto flex flex-wrap gap-2">
             <ImportJob />
             <LinkButton href="/new" look="primary">
@@ -99,21 +107,117 @@ export function Board({
           </div>
         </div>
       </header>
+      <FirstVisit walk={walk?.id} />
+      <nav aria-label="Straight to an instrument" className="flex flex-wrap items-center gap-x-3 gap-y-2">
+        <span className="text-muted">Straight to an instrument:</span>
+        {instruments.map(([id, name]) => (
+          <LinkButton key={id} href={`/start?check=${id}`}>
+            {name}
+          </LinkButton>
+        ))}
+      </nav>
       <main className="flex flex-col gap-8">
-        {jobs.length === 0 && (
+        {total === 0 && (
           <p className="py-16 text-center text-lg text-muted">
-            {search
-              ? `No job matches “${search}”. Search closed jobs too, or try fewer words.`
-              : "The bay is empty. Open a job when the next car rolls in."}
+            {boardUrl(asked, {}) === "/"
+              ? "The bay is empty. Open a job when the next car rolls in."
+              : asked.q
+                ? `No job matches “${asked.q}”. Search closed jobs too, or try fewer words.`
+                : "No job matches. Ask for less, or show closed jobs too."}
           </p>
         )}
         {LANES.map(([lane, title]) => {
-          const inLane = open.filter((j) => j.waitingOn === lane);
-          return inLane.length === 0 ? null : <Lane key={lane} title={title} jobs={inLane} />;
+          const here = jobs.filter((j) => j.lane === lane);
+          return here.length === 0 ? null : <Lane key={lane} title={title} jobs={here} count={counts[lane] ?? here.length} />;
         })}
-        {done.length > 0 && <Lane title="Handed over" jobs={done} />}
       </main>
+      {board.pages > 1 && (
+        <nav aria-label="Pages" className="flex flex-wrap items-center gap-3">
+          {board.page > 1 && <LinkButton href={boardUrl(asked, { page: board.page - 1 })}>Page before</LinkButton>}
+          <p>
+            Page {board.page} of {board.pages}, {total} jobs
+          </p>
+          {board.page < board.pages && <LinkButton href={boardUrl(asked, { page: board.page + 1 })}>Next page</LinkButton>}
+        </nav>
+      )}
     </div>
+  );
+}
+
+/** Words to look for, and what else is asked; kept in the address, so that it can be sent on and gone back to. */
+function SearchForm({ asked, people, families }: { asked: Asked; people: readonly string[]; families: readonly string[] }) {
+  const more = [asked.waiting, asked.person, asked.family, asked.quiet, asked.due].some(Boolean);
+  const any = (label: string) => ["", label] as const;
+  return (
+    <form action="/" className="flex min-w-0 grow flex-col gap-2">
+      <div className="flex flex-wrap items-center gap-2">
+        <div className="flex min-w-0 grow items-center gap-2 sm:max-w-md">
+          <label className="sr-only" htmlFor="search">
+            Search jobs
+          </label>
+          <input
+            id="search"
+            name="q"
+            defaultValue={asked.q}
+            placeholder="Registration, vehicle, code, complaint"
+            className="min-h-11 w-full rounded-md border border-edge bg-raised px-3"
+          />
+          {asked.all && <input type="hidden" name="all" value="1" />}
+          <Button type="submit" aria-label="Search">
+            <Search aria-hidden size={18} />
+          </Button>
+        </div>
+        <Link
+          href={boardUrl(asked, { all: asked.all ? "" : "1" })}
+          className="inline-flex min-h-11 items-center text-muted underline underline-offset-4"
+        >
+          {asked.all ? "Hide closed jobs" : "Show closed jobs"}
+        </Link>
+      </div>
+      <details open={more}>
+        <summary className="inline-flex min-h-11 cursor-pointer items-center text-muted">Only some of them</summary>
+        <div className="grid items-end gap-3 sm:grid-cols-3 lg:grid-cols-5">
+          <SelectField
+            label="Waiting for"
+            name="waiting"
+            defaultValue={asked.waiting}
+            options={[any("Anything"), ...LANES.slice(0, 5)]}
+          />
+          <SelectField
+            label="Worked on last by"
+            name="person"
+            defaultValue={asked.person}
+            options={[any("Anybody"), ...people.map((p) => [p, p] as const)]}
+          />
+          <SelectField
+            label="Kind of fault"
+            name="family"
+            defaultValue={asked.family}
+            options={[any("Any"), ...families.map((f) => [f, FAMILY_WORDS[f] ?? f] as const)]}
+          />
+          <SelectField
+            label="Nothing written for"
+            name="quiet"
+            defaultValue={asked.quiet}
+            options={[any("However long"), ["1", "A day"], ["3", "3 days"], ["7", "A week"], ["30", "A month"]]}
+          />
+          <SelectField
+            label="To be looked at again"
+            name="due"
+            defaultValue={asked.due}
+            options={[any("Due or not"), ["1", "Due today or before"]]}
+          />
+          <div className="flex gap-2">
+            <Button type="submit">Show these</Button>
+            {more && (
+              <LinkButton href={boardUrl({ ...asked, waiting: "", person: "", family: "", quiet: "", due: "" }, {})} look="bare">
+                All of them
+              </LinkButton>
+            )}
+          </div>
+        </div>
+      </details>
+    </form>
   );
 }
 
@@ -134,11 +238,12 @@ function useFresh(): void {
   useEffect(() => () => clearTimeout(due.current), []);
 }
 
-function Lane({ title, jobs }: { title: string; jobs: readonly BoardJob[] }) {
+function Lane({ title, jobs, count }: { title: string; jobs: readonly BoardJob[]; count: number }) {
   return (
     <section aria-label={title}>
       <h2 className="mb-2 text-lg text-muted">
-        {title} <span className="text-ink">{jobs.length}</span>
+        {title} <span className="text-ink">{count}</span>
+        {count > jobs.length && <span className="text-sm"> · {jobs.length} on this page</span>}
       </h2>
       <ul className="flex flex-col divide-y divide-line border-y border-line">
         {jobs.map((job) => (

@@ -21,6 +21,7 @@ import {
 import { Chips, Choice, Tick } from "@/ui/choice";
 import { SelectField, TextArea, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
+import { useImmediate } from "@/ui/use-immediate";
 import { PlacePicker } from "./place-picker";
 import type { TypedForm } from "./use-typed-form";
 
@@ -40,6 +41,9 @@ interface FieldProps<Known> {
   readonly onChange?: ((value: unknown) => void) | undefined;
 }
 
+/** A list in which nothing is chosen yet says so. */
+const UNCHOSEN = [["", "Choose a place"]] as const;
+
 const text = (held: unknown) => (typeof held === "string" ? held : "");
 
 /** One field of a form, drawn as what it is. */
@@ -52,7 +56,7 @@ function FormField<Known>(props: FieldProps<Known>) {
 
 function PlainField<Known>({ name, field, given, held, control, required, draw, className = "", onChange }: FieldProps<Known>) {
   const { field: input, fieldState } = useController({ control, name });
-  const change = onChange ?? input.onChange;
+  const [shown, change] = useImmediate(held, onChange ?? input.onChange);
   const label = labelOf(field, given);
   const said = {
     label,
@@ -62,7 +66,7 @@ function PlainField<Known>({ name, field, given, held, control, required, draw, 
   };
   const typed = {
     ref: input.ref,
-    value: text(held),
+    value: text(shown),
     onBlur: input.onBlur,
     className,
   };
@@ -75,7 +79,7 @@ function PlainField<Known>({ name, field, given, held, control, required, draw, 
           unit={field.unit}
           units={field.units}
           example={asked(field.example, given)}
-          value={text(held)}
+          value={text(shown)}
           onChange={change}
           onBlur={input.onBlur}
           inputRef={input.ref}
@@ -104,27 +108,37 @@ function PlainField<Known>({ name, field, given, held, control, required, draw, 
     }
     case "choice": {
       const options = asked(field.options, given);
-      if (field.list) return <SelectField {...said} {...typed} options={options} onChange={(e) => change(e.target.value)} />;
+      if (field.list)
+        return (
+          <SelectField
+            {...said}
+            {...typed}
+            {...(field.groups ? { options: text(shown) ? [] : UNCHOSEN, groups: asked(field.groups, given) } : { options })}
+            onChange={(e) => change(e.target.value)}
+          />
+        );
       return (
         <Choice
           {...said}
           groupRef={input.ref}
           options={options.map(([id, word]) => [id, draw ? draw(id, word) : word] as const)}
-          value={text(held)}
+          value={text(shown)}
           onChange={change}
         />
       );
     }
     case "answer": {
       const options = [["yes", field.yes], ["no", field.no], ...(field.open ? [["open", field.open]] : [])] as [string, string][];
-      return <Choice {...said} groupRef={input.ref} options={options} value={text(held)} onChange={change} />;
+      return <Choice {...said} groupRef={input.ref} options={options} value={text(shown)} onChange={change} />;
     }
     case "tick":
-      return <Tick label={label} checked={held === true} onChange={change} />;
+      return <Tick label={label} checked={shown === true} onChange={change} />;
     case "marks":
-      return <Chips {...said} options={asked(field.options, given)} value={Array.isArray(held) ? held : []} onChange={change} />;
+      return (
+        <Chips {...said} options={asked(field.options, given)} value={Array.isArray(shown) ? shown : []} onChange={change} />
+      );
     case "place":
-      return <PlacePicker {...said} inputRef={input.ref} among={field.among(given)} value={text(held)} onChange={change} />;
+      return <PlacePicker {...said} inputRef={input.ref} among={field.among(given)} value={text(shown)} onChange={change} />;
     default:
       return null;
   }

@@ -11,8 +11,12 @@ export interface TypedForm<Body extends object, Known, Name extends string = str
   readonly control: Control;
   readonly given: Given<Known>;
   readonly filled: ReturnType<typeof toRecord<Body, Known>>;
+  /** The same as it stands this moment, drawn yet or not: what is recorded */
+  readonly now: () => ReturnType<typeof toRecord<Body, Known>>;
   /** What a field holds: typed, or known already */
   readonly holds: <T = unknown>(name: Name) => T;
+  /** The same as it stands this moment, drawn yet or not: what a key that is pressed now goes by */
+  readonly latest: <T = unknown>(name: Name) => T;
   readonly set: (change: { readonly [N in Name]?: unknown }) => void;
   readonly required: (name: string) => boolean;
   /** Says at every field what is wrong with it or missing, and puts the focus on the first; true when nothing is */
@@ -57,7 +61,10 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
     },
     [form],
   );
-  const { control, reset, watch, trigger, setValue, setFocus, getFieldState } = useForm({ resolver, mode: "onTouched" });
+  const { control, reset, watch, trigger, setValue, setFocus, getFieldState, getValues } = useForm({
+    resolver,
+    mode: "onTouched",
+  });
   const [kept, setKept] = useState(false);
 
   // What was kept is read once the page stands: the server knows nothing of it.
@@ -88,6 +95,11 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
   const given = useMemo(() => givenOf(form.fields as Form<Body, Known>["fields"], draft, known), [form, draft, known]);
   const filled = useMemo(() => toRecord(form as Form<Body, Known>, draft, known), [form, draft, known]);
 
+  const now = useCallback(() => toRecord(form as Form<Body, Known>, getValues() as Draft, latest.current), [form, getValues]);
+  const held = useCallback(
+    (name: Name) => givenOf(form.fields as Form<Body, Known>["fields"], getValues() as Draft, latest.current).holds(name),
+    [form, getValues],
+  );
   const set = useCallback(
     (change: { readonly [N in Name]?: unknown }) => {
       // Said by an instrument, it only takes a complaint back: nobody was asked yet.
@@ -107,7 +119,9 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
     control,
     given,
     filled,
+    now,
     holds: given.holds as TypedForm<Body, Known, Name>["holds"],
+    latest: held as TypedForm<Body, Known, Name>["latest"],
     set,
     required,
     complain,

@@ -2,8 +2,8 @@
 
 import { ArrowLeft, Keyboard } from "lucide-react";
 import Link from "next/link";
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
-import type { CheckId } from "@/core/checks";
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { CHECK_IDS, type CheckId } from "@/core/checks";
 import { type DeviceJournal, STATIONS, type StationId } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
 import { FACT_NAMES, vehicleName } from "@/core/vehicle";
@@ -30,6 +30,7 @@ import { ScanStation } from "./stations/scan";
 import { type Customer, StoryStation } from "./stations/story";
 import { SuspectsStation } from "./stations/suspects";
 import { type Go, JobProvider, useJob, useJournal } from "./use-job";
+import { Walk } from "./walk";
 import { WorkLine } from "./work-line";
 
 interface BenchProps {
@@ -51,30 +52,49 @@ export function Bench(props: BenchProps) {
   );
 }
 
+/** Where the bench is opened. */
+interface Place {
+  readonly station: StationId;
+  readonly visit: number;
+  readonly wanted: CheckId | undefined;
+}
+
+/** The check that the address asks for, where it is one. */
+function wantedCheck(): CheckId | undefined {
+  const asked = new URLSearchParams(location.search).get("check");
+  return CHECK_IDS.find((id) => id === asked);
+}
+
 /** Work line, air map, the station's work, ledger. */
 function OpenBench({ jobId, number, journal, shop, customer }: BenchProps & { journal: DeviceJournal }) {
   const job = useJournal(jobId, journal, shop);
-  const [station, setStation] = useState<StationId>(job.state.nextStation.station);
+  // A job that was begun at an instrument opens there. Each visit is counted: a check that is asked for is found as it is kept
+  // now, also where it stands already.
+  const [place, setPlace] = useState(() => {
+    const wanted = wantedCheck();
+    return { station: wanted ? "check" : job.state.nextStation.station, visit: 0, wanted } as Place;
+  });
   const [overlay, setOverlay] = useState<Overlay>({});
   const [keys, setKeys] = useState(false);
   const [side, setSide] = useState<HTMLElement | null>(null);
   const [instrument, setInstrument] = useState<CheckId>();
   const store = useMemo(() => ({ overlay, setOverlay, side }), [overlay, side]);
   // The work line answers at once; a long station's work follows.
-  const shown = useDeferredValue(station);
-  // Whoever goes somewhere on purpose finds it as it is kept now, also where he stands already.
-  const [visit, setVisit] = useState<{ readonly count: number; readonly wanted?: CheckId }>({ count: 0 });
-  const go = useCallback<Go>((next, check) => {
-    setVisit(({ count }) => ({ count: count + 1, ...(check ? { wanted: check } : {}) }));
-    setStation(next);
-  }, []);
+  const shown = useDeferredValue(place);
+  const go = useCallback<Go>(
+    (station, wanted) =>
+      // Where somebody stands already nothing moves, unless a check was asked for by name.
+      setPlace((now) => (now.station === station && !wanted ? now : { station, visit: now.visit + 1, wanted })),
+    [],
+  );
+  const showKeys = useCallback(() => setKeys(true), []);
 
   // Opened by itself, the station begins with what is in hand there.
   const open = useCallback((next: StationId) => go(next), [go]);
 
   useKeys({
     ...Object.fromEntries(STATIONS.map((s, i) => [`station-${i + 1}`, () => go(s)])),
-    keys: () => setKeys(true),
+    keys: showKeys,
   });
 
   // A station that is opened begins at its top, and its heading is what is read next.
@@ -98,31 +118,32 @@ function OpenBench({ jobId, number, journal, shop, customer }: BenchProps & { jo
           >
             To the work
           </a>
-          <WorkLine current={station} onOpen={open} />
-          <Header number={number} go={go} onKeys={() => setKeys(true)} />
+          <WorkLine current={place.station} onOpen={open} />
+          <Header number={number} go={go} onKeys={showKeys} />
           <div className="border-b border-line lg:col-span-2 lg:col-start-2">
             <AirMapView instrument={instrument} />
           </div>
           <main
             id={NOW}
             tabIndex={-1}
-            key={`${shown} ${visit.count}`}
+            key={shown.visit}
             className="relative min-w-0 p-4 sm:p-5 lg:overflow-y-auto"
             aria-label="Now"
           >
             <StationBoundary jobId={jobId}>
-              <Station station={shown} go={go} wanted={visit.wanted} onInstrument={setInstrument} customer={customer} />
+              <Station station={shown.station} go={go} wanted={shown.wanted} onInstrument={setInstrument} customer={customer} />
             </StationBoundary>
           </main>
           <Ledger go={go} onSide={setSide} />
         </div>
+        <Walk go={go} />
         <KeysDialog open={keys} onOpenChange={setKeys} />
       </OverlayProvider>
     </JobProvider>
   );
 }
 
-function Header({ number, go, onKeys }: { number: number; go: Go; onKeys: () => void }) {
+const Header = memo(function Header({ number, go, onKeys }: { number: number; go: Go; onKeys: () => void }) {
   const { state } = useJob();
   const v = state.vehicle;
   const chased = state.codes.filter((c) => !c.asideReason);
@@ -170,7 +191,7 @@ function Header({ number, go, onKeys }: { number: number; go: Go; onKeys: () => 
       </div>
     </header>
   );
-}
+});
 
 interface StationProps {
   readonly station: StationId;

@@ -12,6 +12,7 @@ import { Dialog } from "@/ui/dialog";
 import { ErrorNote } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
 import { usePreferences } from "../session/preferences";
+import { load, save } from "../session/storage";
 import { readField, typedQuantity } from "./fields";
 import { useForm } from "./use-form";
 import { useJob } from "./use-job";
@@ -89,17 +90,29 @@ function ambientOf(
   return { value: Math.round(pascal / 10) / 10, unit: "hPa", kind: "absolute" };
 }
 
+const LAST = "pelota.air";
+/** The air of one bay holds so long for the next car, ms. */
+const HOLDS = 6 * 3600_000;
+
+/** The bay's air as this device set it last, as long as it may still hold. */
+function lastSet(): Omit<Bodies["conditions"], "engine"> | undefined {
+  const last = load<{ at: number; air: Bodies["conditions"] }>(LAST);
+  return last && Date.now() - last.at < HOLDS && Date.now() >= last.at ? last.air : undefined;
+}
+
 function ConditionsForm({ onDone }: { onDone: () => void }) {
   const { state } = useJob();
   const { format } = usePreferences();
-  const c = state.conditions;
+  const today = state.conditions ? undefined : lastSet();
+  const c = state.conditions ?? today;
   const form = useForm("conditions", {
     basis: (c?.seaLevel ? "report" : c?.altitude ? "altitude" : "station") as Basis,
     ambient: typedQuantity(c?.ambient),
     seaLevel: typedQuantity(c?.seaLevel),
     altitude: typedQuantity(c?.altitude),
     bayTemperature: typedQuantity(c?.bayTemperature),
-    engine: c?.engine as EngineNow | undefined,
+    // Another car's engine says nothing of this one.
+    engine: state.conditions?.engine as EngineNow | undefined,
   });
   const { draft, set } = form;
   const ambient = ambientOf(draft.basis, draft);
@@ -116,7 +129,10 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
       ...(seaLevel ? { seaLevel } : {}),
       ...(draft.engine ? { engine: draft.engine } : {}),
     };
-    if (await form.record({ kind: "conditions", body })) onDone();
+    if (!(await form.record({ kind: "conditions", body }))) return;
+    const { engine: _, ...air } = body;
+    save(LAST, { at: Date.now(), air });
+    onDone();
   };
   return (
     <form
@@ -126,6 +142,7 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
         void record();
       }}
     >
+      {today && <p className="text-muted">As set on this device today for another car: change what is different now.</p>}
       <Choice label="Ambient pressure from" options={BASES} value={draft.basis} onChange={(basis) => set({ basis })} />
       {draft.basis === "station" && (
         <QuantityField

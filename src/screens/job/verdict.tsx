@@ -1,5 +1,6 @@
 "use client";
 
+import { memo } from "react";
 import {
   CHECKS,
   type CheckId,
@@ -86,7 +87,7 @@ const AFTER_WORDS: Record<CheckState["afterRepair"], string> = {
 };
 
 /** Every check of a kind so far, newest first; void ones stay, marked. */
-export function VerdictList({ kind }: { kind: CheckId }) {
+export const VerdictList = memo(function VerdictList({ kind }: { kind: CheckId }) {
   const { state } = useJob();
   const list = state.checks.filter((c) => c.check === kind).toReversed();
   if (list.length === 0) return null;
@@ -110,4 +111,4 @@ export function VerdictList({ kind }: { kind: CheckId }) {
       ))}
     </section>
   );
-}
+});

@@ -3,17 +3,14 @@
 import { ArrowLeft } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { v4 as uuid } from "uuid";
 import { Button, LinkButton } from "@/ui/button";
 import { ErrorNote, TextArea } from "@/ui/field";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { EMPTY_VEHICLE, VehicleForm, vehicleOf } from "../job/vehicle-form";
-import { sendJson } from "../session/api";
-import { deviceId, makeEntries } from "../session/device";
-import { nextDeviceSeqs } from "../session/device-store";
 import { PersonButton, usePerson } from "../session/person";
 import { useDraft } from "../session/storage";
 import { Waiting } from "../session/waiting";
+import { newIds, openJob } from "./open-job";
 
 const EMPTY = { jobId: "", openingId: "", complaint: "", vehicle: EMPTY_VEHICLE };
 
@@ -32,26 +29,15 @@ export function NewJob() {
     if (!draft.complaint.trim()) return setError({ error: "Write down what the customer complains of", path: "complaint" });
     setError(undefined);
     setBusy(true);
-    // Ids are kept with the draft, so that a second try after a lost connection opens the same job.
-    const ids = draft.jobId ? draft : { ...draft, jobId: uuid(), openingId: uuid() };
+    const ids = draft.jobId ? draft : { ...draft, ...newIds() };
     setDraft(ids);
     try {
-      const [deviceSeq] = await nextDeviceSeqs(1);
-      const opening = {
-        id: ids.openingId,
-        jobId: ids.jobId,
-        at: new Date().toISOString(),
-        by: person,
-        device: deviceId(),
-        deviceSeq,
-      };
-      await sendJson("POST", "jobs", opening);
       const story = { complaint: draft.complaint.trim(), symptoms: [], verified: "not-tried" as const };
       const first = [
         { kind: "vehicle" as const, body: vehicle.facts },
         { kind: "story" as const, body: story },
       ];
-      await sendJson("POST", `jobs/${ids.jobId}/entries`, await makeEntries(ids.jobId, first, person, 1));
+      await openJob(ids, first, person);
       clear();
       router.push(`/jobs/${ids.jobId}`);
     } catch (e) {

@@ -29,6 +29,12 @@ export const jobs = sqliteTable(
     complaint: text("complaint").notNull(),
     codes: text("codes").notNull(),
     updatedAt: text("updated_at").notNull(),
+    /** Who wrote the newest entry */
+    person: text("person").notNull().default(""),
+    /** Families of faults that it is weighed over, with a space between */
+    families: text("families").notNull().default(""),
+    /** The first day on which something temporary or left is looked at again; empty where nothing is */
+    recheck: text("recheck").notNull().default(""),
   },
   (table) => [
     index("jobs_board").on(table.status, table.waitingOn, table.updatedAt),

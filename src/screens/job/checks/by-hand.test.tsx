@@ -1,4 +1,4 @@
-import { fireEvent, screen, within } from "@testing-library/react";
+import { act, fireEvent, screen, within } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { CheckId } from "@/core/checks";
 import { TWO_BANKS, VAPOUR } from "@/core/core.fixture";
@@ -15,20 +15,27 @@ const opened = (kind: CheckId, facts: Parameters<typeof journalOf>[0]) => {
   const journal = journalOf(facts);
   return onBench(journal, <CheckStation wanted={kind} onInstrument={() => {}} />);
 };
+/** Does something, and lets all that follows from it be drawn. */
+const done = (deed: () => unknown) =>
+  act(async () => {
+    deed();
+  });
 const main = () => within(screen.getByRole("main"));
 const soFar = () => screen.getByRole("region", { name: "Verdict so far" }).textContent;
 const box = (name: string | RegExp) => main().getByRole("textbox", { name });
-const fill = (name: string | RegExp, value: string | number) => fireEvent.change(box(name), { target: { value: String(value) } });
-const pick = (name: string | RegExp) => fireEvent.click(main().getByRole("radio", { name }));
-const tick = (name: string | RegExp) => fireEvent.click(main().getByRole("checkbox", { name }));
-const press = (name: string | RegExp) => fireEvent.click(screen.getByRole("button", { name }));
+const fill = (name: string | RegExp, value: string | number) =>
+  done(() => fireEvent.change(box(name), { target: { value: String(value) } }));
+const pick = (name: string | RegExp) => done(() => fireEvent.click(main().getByRole("radio", { name })));
+const tick = (name: string | RegExp) => done(() => fireEvent.click(main().getByRole("checkbox", { name })));
+const press = (name: string | RegExp) => done(() => fireEvent.click(screen.getByRole("button", { name })));
 const gauge = (division: string) =>
-  fireEvent.change(screen.getByLabelText("One division of its scale"), { target: { value: division } });
-const choose = (name: string, option: string) => {
-  const list = main().getByRole("combobox", { name }) as HTMLSelectElement;
-  const value = [...list.options].find((o) => o.text === option)?.value;
-  fireEvent.change(list, { target: { value } });
-};
+  done(() => fireEvent.change(screen.getByLabelText("One division of its scale"), { target: { value: division } }));
+const choose = (name: string, option: string) =>
+  done(() => {
+    const list = main().getByRole("combobox", { name }) as HTMLSelectElement;
+    const value = [...list.options].find((o) => o.text === option)?.value;
+    fireEvent.change(list, { target: { value } });
+  });
 const stateOf = (journal: { entries: Parameters<typeof foldJob>[0] }): JobState =>
   foldJob(journal.entries, SHOP, Date.parse("2026-03-02T20:00:00Z"));
 const recorded = async (page: ReturnType<typeof opened>) => {
@@ -43,20 +50,20 @@ describe("by hand", () => {
     vi.useFakeTimers({ toFake: ["Date"], now: Date.parse("2026-03-02T09:00:00Z") });
     const read = holdOn("flap-pipe", "line", { still: 6e-6, wiggled: 60e-6 }, 7);
     const page = opened("hold", CARS.godwit.facts);
-    choose("Part", "Actuator pipe");
-    gauge("0.1 inHg");
-    const take = (samples: readonly (readonly [number, number])[]) => {
+    await choose("Part", "Actuator pipe");
+    await gauge("0.1 inHg");
+    const take = async (samples: readonly (readonly [number, number])[]) => {
       const start = Date.now();
       for (const [t, v] of samples) {
         vi.setSystemTime(start + t * 1000);
-        fill("Gauge, inHg vacuum", v);
-        press("Take reading");
+        await fill("Gauge, inHg vacuum", v);
+        await press("Take reading");
       }
     };
-    take(read.still);
+    await take(read.still);
     expect(soFar()).toMatch(/not wiggled yet/i);
-    pick("While wiggled");
-    take(read.wiggled);
+    await pick("While wiggled");
+    await take(read.wiggled);
     expect(soFar()).toContain("Actuator pipe holds until it is wiggled: intermittent");
     const state = await recorded(page);
     expect(state.checks[0]?.record).toMatchObject({ joint: "flap-pipe", still: read.still, wiggled: read.wiggled });
@@ -65,30 +72,30 @@ describe("by hand", () => {
 
   it("a purge solenoid clicks and leaks; fed 12 V with its plug on proves nothing; the new one passes on the bench", async () => {
     const page = opened("valve", VAPOUR);
-    choose("Valve", "Purge valve");
-    gauge("0.1 inHg");
-    pick(/^12 V from a fused lead/);
+    await choose("Valve", "Purge valve");
+    await gauge("0.1 inHg");
+    await pick(/^12 V from a fused lead/);
     expect(main().getAllByText(/never feed voltage back/i).length).toBeGreaterThan(0);
-    const type = (read: ReturnType<typeof valveWith>) => {
+    const type = async (read: ReturnType<typeof valveWith>) => {
       for (const [name, state] of [
         ["At rest", read.rest],
         ["Energised", read.energised],
       ] as const) {
-        fill(`${name}: Put on, inHg`, state.start);
-        fill(`${name}: Left, inHg`, state.end);
-        fill(`${name}: After, s`, state.seconds);
+        await fill(`${name}: Put on, inHg`, state.start);
+        await fill(`${name}: Left, inHg`, state.end);
+        await fill(`${name}: After, s`, state.seconds);
       }
     };
-    type(valveWith("purge-valve", 0.9e-3, "fitted", 3));
+    await type(valveWith("purge-valve", 0.9e-3, "fitted", 3));
     expect(soFar()).toContain("Void — proves nothing");
-    tick(/^Its plug is off/);
-    pick("It clicks");
+    await tick(/^Its plug is off/);
+    await pick("It clicks");
     expect(soFar()).toMatch(/Purge valve leaks at rest, where it must hold.*proves the coil, not the seat/i);
     await recorded(page);
-    choose("Valve", "Purge valve");
-    gauge("0.1 inHg");
-    pick("The new one, on the bench");
-    type(valveWith("purge-valve", 5e-6, "new", 4));
+    await choose("Valve", "Purge valve");
+    await gauge("0.1 inHg");
+    await pick("The new one, on the bench");
+    await type(valveWith("purge-valve", 5e-6, "new", 4));
     const state = await recorded(page);
     expect(state.checks.map((c) => [c.verdict.outcome, c.onBench])).toEqual([
       ["fail", false],
@@ -98,61 +105,61 @@ describe("by hand", () => {
     expect(state.suspects[0]?.cause.id).toBe("purge-valve");
   });
 
-  it("a valve that misses one command in ten is faulty, and a hole is told where the gas space is known", () => {
+  it("a valve that misses one command in ten is faulty, and a hole is told where the gas space is known", async () => {
     opened("valve", VAPOUR);
-    choose("Valve", "Purge valve");
-    gauge("0.1 inHg");
+    await choose("Valve", "Purge valve");
+    await gauge("0.1 inHg");
     const read = valveWith("purge-valve", 5e-6, "fitted", 41);
     for (const [name, state] of [
       ["At rest", read.rest],
       ["Energised", read.energised],
     ] as const) {
-      fill(`${name}: Put on, inHg`, state.start);
-      fill(`${name}: Left, inHg`, state.end);
-      fill(`${name}: After, s`, state.seconds);
+      await fill(`${name}: Put on, inHg`, state.start);
+      await fill(`${name}: Left, inHg`, state.end);
+      await fill(`${name}: After, s`, state.seconds);
     }
-    fill("Shut in between pump and part, if known", "60 mL");
+    await fill("Shut in between pump and part, if known", "60 mL");
     expect(soFar()).toMatch(/^Works.*Loss as one sharp-edged hole/);
-    press("Count cycles, cold");
+    await press("Count cycles, cold");
     expect(screen.getByText("Shut: say how many times")).toBeDefined();
     for (const [label, count] of [
       ["Shut", 10],
       ["Passed", 9],
       ["Released", 10],
     ] as const)
-      fill(`cold: ${label}, times`, count);
+      await fill(`cold: ${label}, times`, count);
     expect(soFar()).toContain("Purge valve passed only 9 of 10 times, cold");
   });
 
   it("a dirty filter is told from a disturbed duct by what the engine breathes", async () => {
     const { engine, facts } = CARS.tern;
-    const points = (reading: ReturnType<typeof airflowOf>) => {
+    const points = async (reading: ReturnType<typeof airflowOf>) => {
       for (const p of reading.points) {
-        pick(p.state === "idle" ? "Idle" : "Wide open throttle");
-        fill("Engine speed, 1/min", p.rpm);
-        fill("Air meter", `${p.maf?.value} g/s`);
-        fill("Manifold pressure, absolute", `${p.map?.value} kPa`);
-        press("Take this point");
+        await pick(p.state === "idle" ? "Idle" : "Wide open throttle");
+        await fill("Engine speed, 1/min", p.rpm);
+        await fill("Air meter", `${p.maf?.value} g/s`);
+        await fill("Manifold pressure, absolute", `${p.map?.value} kPa`);
+        await press("Take this point");
       }
     };
     const page = opened("airflow", facts);
-    press("Take this point");
+    await press("Take this point");
     expect((await main().findAllByText("Type what the air meter reads")).length).toBeGreaterThan(0);
-    points(airflowOf(engine, { restriction: 24e-3, behindMeter: 0 }, 5));
+    await points(airflowOf(engine, { restriction: 24e-3, behindMeter: 0 }, 5));
     expect(soFar()).toMatch(/something before the manifold restricts it.*filter first, it is the cheap thing/i);
     expect((await recorded(page)).suspects[0]?.cause.id).toBe("filter-clogged");
-    points(airflowOf(engine, { restriction: 60e-3, behindMeter: 0.28 }, 6));
+    await points(airflowOf(engine, { restriction: 60e-3, behindMeter: 0.28 }, 6));
     expect(soFar()).toMatch(/The meter reads low.*a disturbed duct does this/i);
   });
 
-  it("too much suction in the crankcase, once its tube is said to be sealed", () => {
+  it("too much suction in the crankcase, once its tube is said to be sealed", async () => {
     const reading = crankcaseOf(2.2e-3, 3.4e-3, 9);
     opened("crankcase", CARS.gannet.facts);
-    gauge("0.1 hPa");
-    fill(/^Crankcase at idle/, `${reading.idle.value} hPa`);
-    fill("Idle speed, 1/min", "740 rpm");
+    await gauge("0.1 hPa");
+    await fill(/^Crankcase at idle/, `${reading.idle.value} hPa`);
+    await fill("Idle speed, 1/min", "740 rpm");
     expect(soFar()).toContain("Void — proves nothing");
-    tick(/^Oil cap on/);
+    await tick(/^Oil cap on/);
     expect(soFar()).toContain("Too much suction");
   });
 
@@ -165,56 +172,56 @@ describe("by hand", () => {
     });
     page.unmount();
     const again = onBench(page.journal, <CheckStation wanted="decay" onInstrument={() => {}} />);
-    gauge("0.01 inH2O");
-    fill("Fuel level, % of the tank", "45 %");
-    fill("Held before shut-off, s", 20);
+    await gauge("0.01 inH2O");
+    await fill("Fuel level, % of the tank", "45 %");
+    await fill("Held before shut-off, s", 20);
     const readings = (name: string) => within(main().getByRole("radiogroup", { name }));
-    fireEvent.click(readings("Decay: readings").getByRole("radio", { name: "Typed table" }));
-    fill(/^Seconds and pressure in inH2O gauge/, "0 10,00\n5 9,9x");
+    await done(() => fireEvent.click(readings("Decay: readings").getByRole("radio", { name: "Typed table" })));
+    await fill(/^Seconds and pressure in inH2O gauge/, "0 10,00\n5 9,9x");
     expect(main().getByText(/Line 2: type seconds and pressure/)).toBeDefined();
-    fill(/^Seconds and pressure in inH2O gauge/, table(read.samples));
+    await fill(/^Seconds and pressure in inH2O gauge/, table(read.samples));
     expect(soFar()).toMatch(/Not sure yet.*held only 20 s before shut-off/i);
-    fill("Held before shut-off, s", 120);
-    tick(/^Once more with a reference hole open/);
-    fireEvent.click(readings("With the reference hole: readings").getByRole("radio", { name: "Typed table" }));
+    await fill("Held before shut-off, s", 120);
+    await tick(/^Once more with a reference hole open/);
+    await done(() => fireEvent.click(readings("With the reference hole: readings").getByRole("radio", { name: "Typed table" })));
     const second = main().getAllByRole("textbox", { name: /^Seconds and pressure/ })[1] as HTMLElement;
-    fireEvent.change(second, { target: { value: table(read.reference?.samples ?? []) } });
+    await done(() => fireEvent.change(second, { target: { value: table(read.reference?.samples ?? []) } }));
     expect(soFar()).toMatch(/Leaks like a 0\.(3|4)\d mm hole: smaller than must be caught/);
     expect((await recorded(again)).checks[0]).toMatchObject({ check: "decay", verdict: { outcome: "fail" } });
   });
 
   it("a vent stuck open is told from a gross leak by pulling down again with the vent plugged", async () => {
-    const trace = (car: Parameters<typeof pulldownOf>[0], vent: "command" | "plug") => {
+    const trace = async (car: Parameters<typeof pulldownOf>[0], vent: "command" | "plug") => {
       const read = pulldownOf(car, { seed: 61, vent });
-      if (vent === "plug") pick("A plug by hand");
-      fill("Fuel level, % of the tank", 45);
-      pick("Typed table");
-      fill(/^Seconds and pressure in Pa/, read.points.map(([t, p]) => `${t} ${p}`).join("\n"));
-      fill("Vent shut, s", read.ventShutAt);
-      fill("Purge open, s", read.purgeOpenAt);
-      fill("Purge shut, s", read.purgeShutAt);
-      fill("Vent open again, s", read.ventOpenAt);
-      tick("The engine idled the whole time, foot off");
+      if (vent === "plug") await pick("A plug by hand");
+      await fill("Fuel level, % of the tank", 45);
+      await pick("Typed table");
+      await fill(/^Seconds and pressure in Pa/, read.points.map(([t, p]) => `${t} ${p}`).join("\n"));
+      await fill("Vent shut, s", read.ventShutAt);
+      await fill("Purge open, s", read.purgeOpenAt);
+      await fill("Purge shut, s", read.purgeShutAt);
+      await fill("Vent open again, s", read.ventOpenAt);
+      await tick("The engine idled the whole time, foot off");
     };
     const page = opened("pulldown", CARS.garganey.facts);
-    trace(CARS.garganey, "command");
+    await trace(CARS.garganey, "command");
     expect(soFar()).toMatch(/the vent command let go 44 s before/i);
-    fill("The tool holds its vent command for, s", 90);
+    await fill("The tool holds its vent command for, s", 90);
     expect(soFar()).toContain("No pull-down with purge open and the vent commanded shut");
     await recorded(page);
-    trace(CARS.garganey, "plug");
+    await trace(CARS.garganey, "plug");
     expect(soFar()).toContain("Pulls down and holds with the vent plugged by hand");
     expect((await recorded(page)).suspects[0]?.cause.id).toBe("vent-open");
   });
 
   it("a runner-flap chain stops at its dead control wire", async () => {
     const page = opened("chain", TWO_BANKS);
-    gauge("0.1 inHg");
-    fill("Vacuum at the solenoid's inlet", 18.6);
-    fill("Battery", 14.1);
-    fill("Across the solenoid, commanded", 0.42);
+    await gauge("0.1 inHg");
+    await fill("Vacuum at the solenoid's inlet", 18.6);
+    await fill("Battery", 14.1);
+    await fill("Across the solenoid, commanded", 0.42);
     expect(soFar()).toMatch(/broken at “voltage across the solenoid, commanded”/);
-    pick("It moves");
+    await pick("It moves");
     expect(soFar()).toMatch(/fed 12 V it moves/i);
     expect((await recorded(page)).checks[0]?.verdict.observation).toBe("chain-broken:flap-circuit");
   });

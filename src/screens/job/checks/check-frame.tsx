@@ -76,7 +76,8 @@ export function CheckFrame<Name extends string>({
     onDone?.();
   };
   const finish = async () => {
-    if (!filled.record) {
+    const { record: whole } = check.now();
+    if (!whole) {
       setError(undefined);
       await check.complain();
       return;
@@ -84,7 +85,7 @@ export function CheckFrame<Name extends string>({
     const to = new Date().toISOString();
     const wrong = await save(
       kind,
-      filled.record,
+      whole,
       { from: check.startedAt || to, to },
       { pictures: ownPictures ? [] : pictures, ...(corrects ? { corrects } : {}) },
     );
@@ -165,8 +166,10 @@ export function CheckFrame<Name extends string>({
 /** What would spoil the verdict as things stand, before anything is set up. */
 export function PlanWarnings({ plan, kind }: { plan: Plan; kind: CheckId }) {
   const { context, state } = useJob();
-  const open = context && stillNeeded(kind, context);
-  const soak = context && soakDoubt(kind, state, context.limits, Date.now());
+  const [open, soak] = useMemo(
+    () => (context ? [stillNeeded(kind, context), soakDoubt(kind, state, context.limits, Date.now())] : []),
+    [kind, context, state],
+  );
   const warnings = [...(plan.warnings ?? []), ...(soak ? [`${soak}.`] : []), ...(open ? [`${open}: say it under Story.`] : [])];
   if (warnings.length === 0) return null;
   return (

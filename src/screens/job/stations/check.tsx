@@ -1,6 +1,6 @@
 "use client";
 
-import { type ComponentType, type ReactNode, useEffect, useState } from "react";
+import { type ComponentType, type ReactNode, startTransition, useEffect, useState } from "react";
 import type { CheckId } from "@/core/checks";
 import { load, save } from "../../session/storage";
 import { AirflowCheck } from "../checks/airflow/airflow-check";
@@ -79,5 +79,9 @@ export function CheckStation({
       </StationFrame>
     );
   const InHand = INSTRUMENTS[kind];
-  return InHand && <InHand key={kind} head={<InstrumentShelf value={kind} onChange={setKind} />} />;
+  return (
+    InHand && (
+      <InHand key={kind} head={<InstrumentShelf value={kind} onChange={(next) => startTransition(() => setKind(next))} />} />
+    )
+  );
 }

@@ -37,6 +37,8 @@ function Interview() {
     since: s?.since ?? "",
     when: s?.when ?? "",
     replacedBefore: s?.replacedBefore ?? "",
+    earlierVisits: s?.earlierVisits ?? "",
+    fuelUse: s?.fuelUse ?? "",
     symptoms: [...(s?.symptoms ?? [])] as SymptomId[],
     verified: s?.verified ?? ("not-tried" as const),
   };
@@ -57,6 +59,8 @@ function Interview() {
             ...(draft.since ? { since: draft.since } : {}),
             ...(draft.when ? { when: draft.when } : {}),
             ...(draft.replacedBefore ? { replacedBefore: draft.replacedBefore } : {}),
+            ...(draft.earlierVisits ? { earlierVisits: draft.earlierVisits } : {}),
+            ...(draft.fuelUse ? { fuelUse: draft.fuelUse } : {}),
           },
         });
       }}
@@ -77,6 +81,18 @@ function Interview() {
         label="What others replaced already"
         value={draft.replacedBefore}
         onChange={(e) => set({ replacedBefore: e.target.value })}
+      />
+      <TextField
+        label="Earlier visits for the same fault"
+        value={draft.earlierVisits}
+        onChange={(e) => set({ earlierVisits: e.target.value })}
+        placeholder="twice at another shop, last in March"
+      />
+      <TextField
+        label="Fuel use since"
+        value={draft.fuelUse}
+        onChange={(e) => set({ fuelUse: e.target.value })}
+        placeholder="a litre more per 100 km"
       />
       <Choice
         label="Complaint verified"

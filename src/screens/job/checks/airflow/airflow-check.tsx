@@ -73,7 +73,7 @@ function PointForm({ onAdd }: { onAdd: (point: AirflowPoint) => void }) {
     metered: context?.vehicle.metering === "maf",
   });
   const add = async () => {
-    const { record } = form.filled;
+    const { record } = form.now();
     if (!record) return form.complain();
     onAdd(record);
     form.clear();

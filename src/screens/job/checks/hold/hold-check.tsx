@@ -38,6 +38,7 @@ export function HoldCheck({ head }: { head: ReactNode }) {
   const running = began[watch];
   const vacuum = shownOn(holds<string>("gauge"));
   const take = () => {
+    const vacuum = shownOn(check.latest<string>("gauge"));
     if (vacuum === undefined) return;
     const now = Date.now();
     const start = running ?? now;

@@ -24,11 +24,11 @@ export function OutputCheck({ head }: { head: ReactNode }) {
   const name = known.places.find((j) => j.id === joint)?.name ?? joint;
   const standing = state.offCar.find((i) => i.open && i.commanded && i.joint === joint);
   const command = async () => {
-    if (!(holds<string | undefined>("expected") ?? "").trim())
+    if (!(check.latest<string | undefined>("expected") ?? "").trim())
       return setError("Say first what should happen: then nobody sees what he hopes for");
     const wrong = await append({
       kind: "displaced",
-      body: { what: `${name} commanded ${holds<string>("command")}`, joint, commanded: { seconds: limit } },
+      body: { what: `${name} commanded ${check.latest<string>("command")}`, joint, commanded: { seconds: limit } },
     });
     setError(wrong);
     if (!wrong) set({ commandedAt: Date.now(), seen: undefined, seenAfter: undefined });

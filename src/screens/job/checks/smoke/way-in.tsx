@@ -30,7 +30,7 @@ export function WayIn({
       <SelectField
         label="Let smoke in at"
         options={ends.filter((j) => j.end?.usual).map(option)}
-        others={{ label: "Any other hose's end", options: ends.filter((j) => !j.end?.usual).map(option) }}
+        groups={[["Any other hose's end", ends.filter((j) => !j.end?.usual).map(option)]]}
         value={setup.entry}
         onChange={(e) => go(e.target.value)}
         hint={hint}

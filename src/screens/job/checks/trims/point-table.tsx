@@ -84,7 +84,7 @@ export function PointForm({ banks, turbo, onAdd }: { banks: 1 | 2; turbo: boolea
   const { id } = useJob();
   const form = useTypedForm(trimPointForm, `pelota.draft.${id}.trim-point`, { banks, turbo });
   const add = () => {
-    const { record } = form.filled;
+    const { record } = form.now();
     if (!record) return void form.complain();
     onAdd(record);
     form.clear();

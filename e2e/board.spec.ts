@@ -1,0 +1,77 @@
+import { expect, test } from "@playwright/test";
+import { button, main, setConditions, signIn, station } from "./steps";
+
+test("from the board straight into a run with two facts; what is still owed is said, and can follow", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await page.goto("/");
+  await page.getByRole("link", { name: "Fuel-trim survey", exact: true }).click();
+  // What is missing is said at its field, and where the focus goes.
+  await button(page, "Open the fuel-trim survey").click();
+  await expect(page.getByRole("textbox", { name: "Engine displacement" })).toBeFocused();
+  await expect(main(page).or(page.getByRole("main")).getByRole("alert")).toContainText("Type the engine's displacement");
+  await page.getByRole("textbox", { name: "Engine displacement" }).fill("1598 cc");
+  await page.getByRole("textbox", { name: "Codes read, if any" }).fill("p0171");
+  await button(page, "Hiss or whistle at idle").click();
+  await button(page, "Open the fuel-trim survey").click();
+  await expect(main(page).getByRole("heading", { name: "Fuel-trim survey", level: 2 })).toBeVisible();
+  await expect(page.getByRole("banner").getByText(/not known yet: /)).toBeVisible();
+  await setConditions(page);
+  await page.getByRole("radio", { name: "Typed by hand" }).click();
+  for (const [rpm, maf, long] of [
+    ["720", "2.6", "14"],
+    ["1500", "6.1", "6"],
+    ["2500 rpm", "11", "2 … 4"],
+  ] as const) {
+    await page.getByLabel("Engine speed, rpm").fill(rpm);
+    await page.getByLabel("Air meter, g/s", { exact: true }).fill(maf);
+    await page.getByLabel("Short-term, %").fill("1");
+    await page.getByLabel("Long-term, %").fill(long);
+    await button(page, "Add the point").click();
+  }
+  await expect(page.getByRole("region", { name: "Verdict so far" })).toBeVisible();
+  await button(page, "Record the check").click();
+  await station(page, "Suspects");
+  await expect(main(page).getByRole("listitem").first()).toBeVisible();
+  // The next car stands in the same air: it is taken over, and asked again.
+  await page.goto("/start?check=hold");
+  await page.getByRole("textbox", { name: "Engine displacement" }).fill("2,0 L");
+  await button(page, "Open the hold test").click();
+  await button(page, "Set conditions").click();
+  await expect(page.getByLabel("Ambient pressure, absolute", { exact: true })).toHaveValue(/1006/);
+  await expect(page.getByText(/As set on this device today/)).toBeVisible();
+});
+
+test("a device that was never here is offered three ways in; a walk over a job makes six stops and is left at any time", async ({
+  page,
+}) => {
+  await signIn(page, "Wren Alder");
+  await page.goto("/");
+  const ways = page.getByRole("region", { name: "First time here" });
+  await expect(ways.getByRole("link")).toHaveCount(3);
+  await ways.getByRole("link", { name: /^Walk through/ }).click();
+  const walk = page.getByRole("region", { name: "A walk through a job" });
+  for (let stop = 1; stop <= 6; stop++) {
+    await expect(walk.getByText(`Stop ${stop} of 6`)).toBeVisible();
+    await walk.getByRole("button", { name: stop === 6 ? "Done" : "Next stop" }).click();
+  }
+  await expect(walk).toHaveCount(0);
+  await expect(main(page).getByRole("heading", { name: "Hand over", level: 2 })).toBeVisible();
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: /^Bay board/ })).toBeVisible();
+  await expect(ways).toHaveCount(0);
+});
+
+test("the board shows some of its jobs by what is asked, and keeps that in its address", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await page.goto("/");
+  await page.getByText("Only some of them").click();
+  await page.getByRole("combobox", { name: "Waiting for" }).selectOption("Cooling down");
+  await button(page, "Show these").click();
+  await expect(page).toHaveURL(/waiting=cold-soak/);
+  await expect(page.getByRole("region", { name: "Cooling down" })).toBeVisible();
+  await expect(page.getByRole("region", { name: "Waiting for us" })).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByRole("combobox", { name: "Waiting for" })).toHaveValue("cold-soak");
+  await page.getByRole("link", { name: "All of them" }).click();
+  await expect(page.getByRole("region", { name: "Waiting for us" })).toBeVisible();
+});

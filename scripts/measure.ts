@@ -1,0 +1,303 @@
+/**
+ * `npm run measure`: the bench in a real browser slowed down four times, as on a slow tablet. Prints how long the screen takes
+ * to answer, how many taps and fields five jobs take, and whether each instrument's keys lie in sight. Build first.
+ */
+import { spawn } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { chromium, type Locator, type Page } from "@playwright/test";
+import { CARS } from "../demo/cars";
+import { decayOf } from "../demo/tank";
+import { INSTRUMENTS, instrument } from "../e2e/steps";
+import config from "../playwright.config";
+
+const PORT = 4323;
+const SLOW = 4;
+const DESK = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+
+/** A hand that counts what it does: a tap on a key or a place, a field that is filled. */
+class Hand {
+  taps = 0;
+  fields = 0;
+  constructor(readonly page: Page) {}
+  async tap(what: Locator | string) {
+    this.taps++;
+    await (typeof what === "string" ? this.page.getByRole("button", { name: what, exact: true }) : what).first().click();
+  }
+  async fill(label: string | RegExp, value: string) {
+    this.fields++;
+    await this.page.getByRole("textbox", { name: label }).first().fill(value);
+  }
+  async file(path: string) {
+    this.taps++;
+    await this.page.getByLabel("Scan-tool log").setInputFiles(path);
+  }
+  radio = (name: string | RegExp) => this.page.getByRole("radio", { name });
+  async understood() {
+    const key = this.page.getByRole("button", { name: "Understood" });
+    await this.page.waitForTimeout(200);
+    if (await key.count()) await this.tap(key);
+  }
+  verdict = () => this.page.getByRole("region", { name: /^Verdict (so far|of this run)$/ }).waitFor({ timeout: 20_000 });
+}
+
+/** From the board into an instrument, with its two facts and what else is known. */
+async function straight(hand: Hand, name: string, code = "", noise = ""): Promise<void> {
+  await hand.page.goto("/");
+  await hand.tap(hand.page.getByRole("link", { name, exact: true }));
+  await hand.fill("Engine displacement", "1.6");
+  if (code) await hand.fill("Codes read, if any", code);
+  if (noise) await hand.tap(noise);
+  await hand.tap(hand.page.getByRole("button", { name: /^Open the / }));
+  await hand.page.getByRole("heading", { name, level: 2 }).waitFor();
+}
+async function conditions(hand: Hand): Promise<void> {
+  await hand.tap("Set conditions");
+  const ambient = hand.page.getByRole("textbox", { name: "Ambient pressure, absolute" });
+  if ((await ambient.inputValue()) === "") {
+    await hand.fill("Ambient pressure, absolute", "1006");
+    await hand.fill("Bay temperature", "17");
+  }
+  await hand.tap("Record conditions");
+  await hand.page.getByRole("dialog").waitFor({ state: "detached" });
+}
+/** A job of the demo, at a check of it. */
+async function demoJob(hand: Hand, car: keyof typeof CARS, check: string): Promise<void> {
+  const { page } = hand;
+  const registration = CARS[car].facts.registration ?? "";
+  await page.goto(`/?all=1&q=${encodeURIComponent(registration)}`);
+  await hand.tap(page.getByRole("main").getByRole("link").filter({ hasText: registration }));
+  await hand.tap(page.getByRole("navigation", { name: "Stations" }).getByRole("button", { name: "Check" }));
+  if (!(await page.getByRole("heading", { name: check, level: 2, exact: true }).count())) {
+    await hand.tap("Another instrument");
+    await hand.tap(page.getByRole("dialog").getByRole("button", { name: check, exact: true }));
+  }
+}
+
+const JOBS: Readonly<Record<string, (hand: Hand) => Promise<void>>> = {
+  "lean: code, noise, three readings, next check": async (hand) => {
+    await straight(hand, "Fuel-trim survey", "P0171", "Hiss or whistle at idle");
+    await conditions(hand);
+    await hand.tap(hand.radio("Typed by hand"));
+    for (const [rpm, maf, long] of [
+      ["720", "2.6", "14"],
+      ["1500", "6.1", "6"],
+      ["2500", "11", "3"],
+    ] as const) {
+      await hand.fill("Engine speed, rpm", rpm);
+      await hand.fill("Air meter, g/s", maf);
+      await hand.fill("Short-term, %", "1");
+      await hand.fill("Long-term, %", long);
+      await hand.tap("Add the point");
+    }
+    await hand.verdict();
+  },
+  "lean with a log to the first answer": async (hand) => {
+    await straight(hand, "Fuel-trim survey", "P0171");
+    await conditions(hand);
+    await hand.file(join("demo", "logs", "petrel-lean-idle.csv"));
+    await hand.tap("Read the log with these columns");
+    await hand.verdict();
+  },
+  "smoke run to its verdict": async (hand) => {
+    await straight(hand, "Smoke run");
+    await conditions(hand);
+    await hand.understood();
+    await hand.tap(hand.page.getByLabel(/^Gauge and ball stand at zero/));
+    await hand.tap("Heater on, to the machine proof");
+    await hand.fill("Pressure with the hose clamped", "12.6");
+    await hand.tap(hand.page.getByLabel("The ball sat at the bottom"));
+    await hand.tap(hand.page.getByLabel("Smoke came out of the open hose"));
+    await hand.tap("Hose on: start the run");
+    await hand.fill("Pressure", "12");
+    for (let i = 0; i < 4; i++) {
+      await hand.page.waitForTimeout(1100);
+      await hand.tap("Take reading");
+    }
+    await hand.tap("Looked everywhere: none outside");
+    await hand.verdict();
+  },
+  "purge valve on the hand pump": async (hand) => {
+    await demoJob(hand, "fulmar", "Valve, two states");
+    await hand.understood();
+    await hand.fill("At rest: Put on, inHg", "18");
+    await hand.fill("At rest: Left, inHg", "9");
+    if (await hand.page.getByText("Its temperature is missing").count()) await hand.tap(hand.radio("Warm"));
+    await hand.verdict();
+  },
+  "EVAP decay": async (hand) => {
+    await demoJob(hand, "shearwater", "Pressure decay");
+    await hand.understood();
+    const read = decayOf(CARS.shearwater, { seed: 5, entry: "service-port", reference: 0.508e-3 });
+    await hand.tap(hand.page.getByRole("radiogroup", { name: "Decay: readings" }).getByRole("radio", { name: "Typed table" }));
+    await hand.fill(/^Seconds and pressure/, read.samples.map(([t, p]) => `${t} ${p}`).join("\n"));
+    await hand.fill("Held before shut-off, s", "120");
+    const fuel = hand.page.getByRole("textbox", { name: "Fuel level, % of the tank" });
+    if ((await fuel.inputValue()) === "") await hand.fill("Fuel level, % of the tank", "45");
+    await hand.verdict();
+  },
+  "repair of a hose, recorded": async (hand) => {
+    const { page } = hand;
+    await demoJob(hand, "sanderling", "Pinch or cap off");
+    const stations = page.getByRole("navigation", { name: "Stations" });
+    await hand.tap(stations.getByRole("button", { name: "Find" }));
+    await hand.fill("What was found", "perished at its nipple");
+    await hand.tap("Record the finding");
+    await hand.tap(stations.getByRole("button", { name: "Fix" }));
+    await hand.fill("What was done", "branch renewed");
+    await hand.tap("Record the repair");
+    await page.getByRole("listitem").filter({ hasText: "branch renewed" }).first().waitFor();
+  },
+};
+
+const quantile = (sorted: readonly number[], q: number) =>
+  sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))] ?? 0;
+
+/** Times from an interaction to the frame that shows it, ms, as the browser's own event timing has them. */
+async function paints(page: Page): Promise<number[]> {
+  return page.evaluate(() => {
+    const seen = (window as unknown as { paints: number[] }).paints;
+    return seen.splice(0);
+  });
+}
+
+async function answers(page: Page): Promise<void> {
+  const hand = new Hand(page);
+  await demoJob(hand, "petrel", "Smoke run");
+  await paints(page);
+  const table: [string, number[]][] = [];
+  const taken = async (what: string, act: () => Promise<void>) => {
+    await act();
+    await page.waitForTimeout(700);
+    table.push([what, (await paints(page)).toSorted((a, b) => a - b)]);
+  };
+  const stations = page.getByRole("navigation", { name: "Stations" }).getByRole("button");
+  await taken("station change", async () => {
+    for (let i = 0; i < 9; i++) {
+      await stations.nth(i).click();
+      await page.waitForTimeout(400);
+    }
+  });
+  await stations.nth(4).click();
+  await taken("opening an instrument", async () => {
+    for (const name of ["Intake vacuum", "Hold test", "Valve, two states", "Airflow", "Smoke run"]) {
+      await instrument(page, name);
+      await page.waitForTimeout(300);
+    }
+  });
+  await instrument(page, "Intake vacuum");
+  await taken("typing", async () => {
+    await page.getByRole("textbox", { name: "Vacuum at idle" }).pressSequentially("19.5 inHg", { delay: 60 });
+    await page.getByRole("textbox", { name: "Idle speed, 1/min" }).pressSequentially("740", { delay: 60 });
+  });
+  await page.getByRole("radio", { name: /Steady/ }).click();
+  await taken("recording", async () => {
+    await page.getByRole("button", { name: "Record the check" }).click();
+    await page.waitForTimeout(1500);
+  });
+  await instrument(page, "Hold test");
+  await taken("dragging a needle", async () => {
+    const dial = page.getByRole("slider", { name: /Pump gauge/ });
+    const box = await dial.boundingBox();
+    if (!box) throw new Error("the gauge is not on the screen");
+    await page.mouse.move(box.x + 60, box.y + 60);
+    await page.mouse.down();
+    for (let i = 0; i < 15; i++) await page.mouse.move(box.x + 60 + 6 * i, box.y + 50);
+    await page.mouse.up();
+  });
+  console.log(`\nFrom interaction to paint at ${SLOW}x slow-down, ms (those under 16 are not reported by the browser)`);
+  for (const [what, times] of table)
+    console.log(
+      `  ${what.padEnd(24)} ${String(times.length).padStart(3)} interactions  median ${quantile(times, 0.5).toFixed(0).padStart(4)}  p95 ${quantile(times, 0.95).toFixed(0).padStart(4)}`,
+    );
+  const all = table.flatMap(([, t]) => t).toSorted((a, b) => a - b);
+  console.log(
+    `  ${"all".padEnd(24)} ${String(all.length).padStart(3)} interactions  median ${quantile(all, 0.5).toFixed(0).padStart(4)}  p95 ${quantile(all, 0.95).toFixed(0).padStart(4)}  (asked: p95 100)`,
+  );
+}
+
+/** What of an instrument's live part lies under the fold, by its bounding boxes. */
+async function folds(page: Page): Promise<void> {
+  const hand = new Hand(page);
+  await demoJob(hand, "redshank", "Hold test");
+  const under: string[] = [];
+  for (const name of INSTRUMENTS) {
+    await instrument(page, name);
+    await hand.understood();
+    for (const size of [DESK, PHONE])
+      for (const theme of ["dim", "daylight"]) {
+        await page.setViewportSize(size);
+        await page.evaluate((t) => document.documentElement.setAttribute("data-theme", t), theme);
+        await page.evaluate(() => scrollTo(0, 0));
+        await page.waitForTimeout(150);
+        const live = [
+          ["gauge", page.getByRole("main").getByRole("slider")],
+          ["keys", page.getByRole("button", { name: "Record the check" })],
+          ["clock", page.getByRole("main").getByRole("timer")],
+        ] as const;
+        for (const [what, where] of live) {
+          if (!(await where.count())) continue;
+          const box = await where.first().boundingBox();
+          if (!box || box.y < 0 || box.y + box.height > size.height) under.push(`${name}: ${what} at ${size.width}, ${theme}`);
+        }
+      }
+    await page.setViewportSize(DESK);
+  }
+  console.log(`\nBelow the fold at 1280x800 and 390x844 in both themes: ${under.length === 0 ? "nothing" : ""}`);
+  for (const line of under) console.log(`  ${line}`);
+}
+
+const data = mkdtempSync(join(tmpdir(), "pelota-measure-"));
+const env = { ...process.env, PELOTA_DATA: data, PELOTA_KEEP_BACKUPS: "0" };
+const server = spawn("sh", ["-c", `npx tsx demo/fill.ts && exec node scripts/start.mjs --port ${PORT}`], {
+  env,
+  stdio: "ignore",
+  detached: true,
+});
+try {
+  for (let tries = 0; ; tries++) {
+    if (
+      await fetch(`http://127.0.0.1:${PORT}/api/v1/people`).then(
+        (r) => r.ok,
+        () => false,
+      )
+    )
+      break;
+    if (tries > 300) throw new Error("The server did not come up: run npm run build first");
+    await new Promise((done) => setTimeout(done, 200));
+  }
+  const browser = await chromium.launch(config.use?.launchOptions ?? {});
+  const context = await browser.newContext({ viewport: DESK, baseURL: `http://127.0.0.1:${PORT}` });
+  await context.addInitScript(() => {
+    localStorage.setItem("pelota.person", JSON.stringify("Maren Oake"));
+    const seen: number[] = [];
+    Object.assign(window, { paints: seen });
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries() as (PerformanceEntry & { interactionId?: number })[])
+        if (entry.interactionId) seen.push(entry.duration);
+    }).observe({ type: "event", buffered: true, durationThreshold: 16 } as PerformanceObserverInit);
+  });
+  const page = await context.newPage();
+  page.setDefaultTimeout(20_000);
+  console.log("Taps and fields, from the board");
+  for (const [name, play] of Object.entries(JOBS)) {
+    const hand = new Hand(page);
+    try {
+      await play(hand);
+      console.log(`  ${name.padEnd(48)} ${String(hand.taps).padStart(3)} taps ${String(hand.fields).padStart(3)} fields`);
+    } catch (error) {
+      console.log(`  ${name.padEnd(48)} stopped after ${hand.taps} taps: ${(error as Error).message.split("\n")[0]}`);
+      process.exitCode = 1;
+    }
+  }
+  await folds(page);
+  const devtools = await context.newCDPSession(page);
+  await devtools.send("Emulation.setCPUThrottlingRate", { rate: SLOW });
+  await answers(page);
+  await browser.close();
+} finally {
+  process.kill(-(server.pid as number));
+  rmSync(data, { recursive: true, force: true });
+}

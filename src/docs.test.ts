@@ -1,0 +1,45 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join, resolve } from "node:path";
+import { pathToFileURL } from "node:url";
+import { afterAll, describe, expect, it } from "vitest";
+import { addCheck } from "../scripts/add-check.mjs";
+import { architectureSvg } from "../scripts/architecture";
+import { toRecord } from "./core/form";
+
+const folder = mkdtempSync(join(tmpdir(), "pelota-docs-"));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+describe("docs/add-a-check.md", () => {
+  it("scaffolds a check that stands in both lists, asks, judges and is refused twice", async () => {
+    for (const part of ["src/core", "src/screens"]) cpSync(part, join(folder, part), { recursive: true });
+    symlinkSync(resolve("node_modules"), join(folder, "node_modules"));
+    addCheck("fuel-pressure", "Fuel pressure", folder);
+    expect(readFileSync(join(folder, "src/screens/job/stations/check.tsx"), "utf8")).toContain(
+      '"fuel-pressure": FuelPressureCheck,',
+    );
+    expect(() => addCheck("fuel-pressure", "Fuel pressure", folder)).toThrow(/there already/);
+    expect(() => addCheck("Fuel", "x", folder)).toThrow(/no id/);
+    expect(() => addCheck("fuel", 'a "b"', folder)).toThrow(/quotes/);
+
+    const url = (path: string) => pathToFileURL(join(folder, path)).href;
+    const { CHECKS, judgeCheck } = await import(/* @vite-ignore */ url("src/core/checks/index.ts"));
+    const { contextOf, NATURAL } = await import(/* @vite-ignore */ url("src/core/core.fixture.ts"));
+    const kind = CHECKS["fuel-pressure"];
+    const known = { context: contextOf(NATURAL), instruments: [], places: [], warm: true };
+    expect(toRecord(kind.form, {}, known).faults).toMatchObject([{ field: "pressure" }, { field: "instrument.division" }]);
+    const { record } = toRecord(kind.form, { pressure: "31", instrument: { division: "0.1 hPa" } }, known);
+    expect(judgeCheck("fuel-pressure", record, known.context)).toMatchObject({
+      outcome: "fail",
+      observation: "fuel-pressure-high",
+    });
+    expect(judgeCheck("fuel-pressure", { ...record, warm: false }, known.context)).toMatchObject({ outcome: "void" });
+  });
+});
+
+describe("docs/architecture.svg", () => {
+  it("shows the imports as they are: draw it anew with npx tsx scripts/architecture.ts", () => {
+    const edges = (svg: string) => [...svg.matchAll(/<title>([^:]+): /g)].map(([, edge]) => edge);
+    expect(edges(readFileSync("docs/architecture.svg", "utf8"))).toEqual(edges(architectureSvg()));
+  });
+});

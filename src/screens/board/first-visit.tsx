@@ -1,0 +1,47 @@
+"use client";
+
+import Link from "next/link";
+import { useEffect, useState } from "react";
+import { Button } from "@/ui/button";
+import { load, save } from "../session/storage";
+
+const VISITED = "pelota.visited";
+
+/** What a device that was never here before is offered: three ways in. */
+export function FirstVisit({ walk }: { walk: string | undefined }) {
+  // What this device knows is asked once the page stands: the server knows nothing of it.
+  const [first, setFirst] = useState(false);
+  useEffect(() => setFirst(load(VISITED) === undefined), []);
+  if (!first) return null;
+  const leave = () => {
+    save(VISITED, true);
+    setFirst(false);
+  };
+  const ways = [
+    ...(walk
+      ? [[`/jobs/${walk}?walk=1`, "Walk through a finished car", "Six stops, two minutes; leave at any time."] as const]
+      : []),
+    ["/new", "Begin with a car of your own", "Complaint and car first, then the bench."] as const,
+    ["/start?check=trims", "Read a scan-tool log", "Fuel trims from a CSV: a first answer in a minute."] as const,
+  ];
+  return (
+    <section aria-label="First time here" className="border-l-4 border-live bg-raised px-4 py-3">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2 className="text-lg font-bold">First time here? Three ways in</h2>
+        <Button look="bare" onClick={leave}>
+          Not now
+        </Button>
+      </div>
+      <ul className="grid gap-3 sm:grid-cols-3">
+        {ways.map(([href, title, says]) => (
+          <li key={href}>
+            <Link href={href} onClick={leave} className="block min-h-14 rounded-md border border-edge px-4 py-3 hover:bg-panel">
+              <strong className="text-live">{title}</strong>
+              <span className="block text-muted">{says}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

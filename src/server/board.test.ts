@@ -1,0 +1,81 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { v5 as namedUuid } from "uuid";
+import { afterAll, describe, expect, it } from "vitest";
+import { NATURAL } from "@/core/core.fixture";
+import type { Bodies, EntryKind } from "@/core/journal";
+import { boardPage, PAGE, refreshStale } from "./board";
+import { openDb } from "./db/open";
+import { appendEntries, openJob } from "./jobs";
+import { addPerson } from "./people";
+
+const folder = mkdtempSync(join(tmpdir(), "pelota-board-"));
+const db = openDb(folder);
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+const SPACE = "6ba7b811-9dad-11d1-80b4-00c04fd430c8";
+const NOW = Date.parse("2026-06-10T12:00:00Z");
+const daysAgo = (days: number) => new Date(NOW - days * 24 * 3600_000).toISOString();
+let made = 0;
+function job(by: string, days: number, ...bodies: { [K in EntryKind]?: Bodies[K] }[]): string {
+  const n = ++made;
+  const jobId = namedUuid(`job ${n}`, SPACE);
+  const at = daysAgo(days);
+  const line = (i: number) => ({ id: namedUuid(`job ${n} ${i}`, SPACE), jobId, at, by, device: `tablet ${n}`, deviceSeq: i });
+  openJob(line(0), db);
+  const all = [{ vehicle: NATURAL }, ...bodies].flatMap((body) => Object.entries(body));
+  appendEntries(
+    jobId,
+    all.map(([kind, body], i) => ({ ...line(i + 1), kind, v: kind === "repair" ? 2 : 1, seenSeq: 1, body })),
+    db,
+  );
+  return jobId;
+}
+for (const name of ["Maren Oake", "Tobin Falk"]) addPerson({ name }, db);
+const code = (name: string): { codes: Bodies["codes"] } => ({ codes: { codes: [{ code: name, status: "stored" }] } });
+const many = Array.from({ length: 205 }, (_, i) => job("Maren Oake", 1 + i / 1000));
+const cooling = job("Tobin Falk", 9, code("P0442"), { waiting: { on: "cold-soak" } });
+const taped = job("Tobin Falk", 40, {
+  repair: {
+    what: "taped",
+    permanence: "temporary",
+    recheck: "2099-06-09",
+    limit: "a week",
+    labourMinutes: 5,
+    parts: [],
+    otherChanges: [],
+    places: ["manifold-gasket"],
+  },
+});
+refreshStale(db);
+const page = (filter: Parameters<typeof boardPage>[0], n = 1) => boardPage(filter, n, db, NOW);
+const ids = (filter: Parameters<typeof boardPage>[0]) => page(filter).jobs.map((j) => j.id);
+
+describe("the board", () => {
+  it("shows every job on some page, once, lane after lane, and counts them all on each", () => {
+    const pages = Array.from({ length: page({}).pages }, (_, i) => page({}, i + 1));
+    const all = pages.flatMap((p) => p.jobs.map((j) => j.id));
+    expect(all.toSorted()).toEqual([...many, cooling, taped].toSorted());
+    expect(pages.every((p) => p.total === 207 && p.counts.me === 206 && p.counts["cold-soak"] === 1)).toBe(true);
+    expect(pages.map((p) => p.jobs.length)).toEqual([PAGE, PAGE, PAGE, PAGE, 7]);
+    expect(all.at(-1)).toBe(cooling);
+  });
+
+  it("answers a page that is none with one that is", () => {
+    expect(page({}, 99).page).toBe(5);
+    for (const none of [0, -3, Number.NaN, 1.7]) expect(page({}, none).page).toBe(1);
+    expect(page({ search: "nothing like it" })).toMatchObject({ total: 0, page: 1, pages: 1, jobs: [] });
+  });
+
+  it("finds by what is waited for, who wrote last, the kind of fault, quiet days and what is due", () => {
+    expect(ids({ waitingOn: "cold-soak" })).toEqual([cooling]);
+    expect(ids({ person: "Tobin Falk" })).toEqual([taped, cooling]);
+    expect(ids({ family: "evap" })).toEqual([cooling]);
+    expect(ids({ quietDays: 7 })).toEqual([taped, cooling]);
+    expect(ids({ quietDays: 30 })).toEqual([taped]);
+    expect(ids({ recheckBy: "2099-06-10" })).toEqual([taped]);
+    expect(ids({ recheckBy: "2099-06-08" })).toEqual([]);
+    expect(ids({ waitingOn: "' or 1=1 --", family: "%" })).toEqual([]);
+  });
+});
