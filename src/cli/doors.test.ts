@@ -96,9 +96,16 @@ async function faults(doors: readonly (readonly [string, Json, (value: Json) => 
   return [...found].map(([fault, told]) => `${fault}\n    ${told}`);
 }
 
-const documented = [...readFileSync("docs/formats.md", "utf8").matchAll(/```json (\S+) in\n([\s\S]*?)```/g)].map(
-  ([, name, json]) => ({ name: name as string, value: JSON.parse(json as string) as Json }),
-);
+const documented = [
+  ...[...readFileSync("docs/formats.md", "utf8").matchAll(/```json (\S+) in\n([\s\S]*?)```/g)].map(([, name, json]) => ({
+    name: name as string,
+    value: JSON.parse(json as string) as Json,
+  })),
+  ...readdirSync("docs/examples").map((file) => ({
+    name: file.replace("judge-", "judge:").replace(".json", ""),
+    value: (JSON.parse(readFileSync(`docs/examples/${file}`, "utf8")) as { input: Json }).input,
+  })),
+];
 const written = [...readFileSync("docs/formats.md", "utf8").matchAll(/```json entry (\S+)\n([\s\S]*?)```/g)].map(
   ([, kind, json]) => ({ kind: kind as EntryKind, body: JSON.parse(json as string) as Json }),
 );

@@ -1,5 +1,5 @@
 import type { CheckContext } from "../checks";
-import { formatNumber, formatQuantity, type Quantity, toSi } from "../units";
+import { formatNumber, formatQuantity, type Quantity, toSi, ZERO_CELSIUS } from "../units";
 
 /** What is known of the car before its EVAP monitor is to run. */
 export interface ReadinessFacts {
@@ -42,7 +42,7 @@ export function planReadiness(
 ): Readiness {
   const { evapFuelLow, evapFuelHigh, evapColdest, evapHottest, evapSoak } = limits;
   const percent = (share: number) => formatNumber(100 * share, 0);
-  const degrees = (kelvin: number) => formatNumber(kelvin - 273.15, 0);
+  const degrees = (kelvin: number) => formatNumber(kelvin - ZERO_CELSIUS, 0);
   const fuelRange = `between ${percent(evapFuelLow.value)} and ${percent(evapFuelHigh.value)} %`;
   const airRange = `between ${degrees(evapColdest.value)} and ${degrees(evapHottest.value)} °C`;
   const fuelFits = facts.fuelLevel >= 100 * evapFuelLow.value && facts.fuelLevel <= 100 * evapFuelHigh.value;

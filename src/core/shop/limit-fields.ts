@@ -1,3 +1,4 @@
+import { UNITS, ZERO_CELSIUS } from "../units";
 import type { LimitId } from "./settings";
 
 export interface LimitField {
@@ -7,7 +8,7 @@ export interface LimitField {
   readonly offset: number;
 }
 
-const INHG = 1 / 3386.389;
+const INHG = 1 / UNITS.inHg.scale;
 const field = (name: string, unit: string, scale = 1, offset = 0): LimitField => ({ name, unit, scale, offset });
 const percent = (name: string) => field(name, "%", 100);
 const seconds = (name: string) => field(name, "s");
@@ -21,7 +22,7 @@ export const LIMIT_GROUPS: readonly (readonly [string, Partial<Record<LimitId, L
     {
       trimGood: percent("Total trim, good within ±"),
       trimAct: percent("Total trim, act beyond ±"),
-      warmCoolant: field("Coolant warm enough for trims", "°C", 1, -273.15),
+      warmCoolant: field("Coolant warm enough for trims", "°C", 1, -ZERO_CELSIUS),
       steadyRpm: field("Steady engine speed, ±", "rpm"),
       steadyMaf: percent("Steady air flow, ±"),
       steadyTime: seconds("Shortest steady window"),
@@ -69,8 +70,8 @@ export const LIMIT_GROUPS: readonly (readonly [string, Partial<Record<LimitId, L
       evapPullDown: field("Pull-down asked of an idling engine", "inH2O vacuum", 1 / 249.0889),
       evapFuelLow: percent("Fuel level for EVAP, from"),
       evapFuelHigh: percent("Fuel level for EVAP, to"),
-      evapColdest: field("Air for the EVAP monitor, from", "°C", 1, -273.15),
-      evapHottest: field("Air for the EVAP monitor, to", "°C", 1, -273.15),
+      evapColdest: field("Air for the EVAP monitor, from", "°C", 1, -ZERO_CELSIUS),
+      evapHottest: field("Air for the EVAP monitor, to", "°C", 1, -ZERO_CELSIUS),
       evapSoak: field("Soak before the EVAP monitor", "h", 1 / 3600),
       sensorZero: field("Tank sensor off its zero, at most ±", "V"),
       capLoss: percent("A cap may lose in 10 s"),

@@ -1,5 +1,6 @@
 import * as yup from "yup";
 import { needed, strictObject } from "../input";
+import { UNITS, ZERO_CELSIUS } from "../units";
 
 /** A limit and where it comes from; nothing here replaces the maker's data. */
 export interface Limit {
@@ -8,7 +9,8 @@ export interface Limit {
 }
 
 const shop = (value: number): Limit => ({ value, source: "shop default" });
-const INHG = 3386.389;
+const INHG = UNITS.inHg.scale;
+/** As every shop has saved it since the first version: another last digit would make a default look like a decision. */
 const PSI = 6894.757;
 const INH2O = 249.0889;
 
@@ -21,7 +23,7 @@ export const DEFAULT_LIMITS = {
   /** Total trim beyond which something is, fraction */
   trimAct: shop(0.1),
   /** Coolant at which trims are settled, K */
-  warmCoolant: shop(273.15 + 75),
+  warmCoolant: shop(ZERO_CELSIUS + 75),
   /** Engine speed scatter within a steady window, ± 1/min */
   steadyRpm: shop(60),
   /** Air flow scatter within a steady window, ± fraction */
@@ -79,7 +81,7 @@ export const DEFAULT_LIMITS = {
   evapFuelLow: shop(0.15),
   evapFuelHigh: shop(0.85),
   /** Air temperature between which the EVAP monitor runs, K */
-  evapColdest: shop(273.15 + 4),
+  evapColdest: shop(ZERO_CELSIUS + 4),
   evapHottest: shop(273.15 + 35),
   /** Engine-off time before a cold start that the EVAP monitor counts, s; the maker's figure goes before it */
   evapSoak: shop(8 * 3600),

@@ -43,6 +43,9 @@ const unit = (id: string, dimension: Dimension, scale: number, decimals: number,
 const INCH = 0.0254;
 const CUBIC_FOOT = 0.028316846592;
 
+/** 0 °C, K (ITS-90). */
+export const ZERO_CELSIUS = 273.15;
+
 /** SCFH meters are often stated at 60 °F; that is a fact of the meter, so the bare unit stays at 20 °C. */
 export const UNITS = {
   Pa: unit("Pa", "pressure", 1, 0, ["pascal", "pascals"]),
@@ -72,7 +75,7 @@ export const UNITS = {
   lb·ft: unit("lb·ft", "torque", 1.355817948, 0, ["lbft", "ftlb", "lb-ft", "ft-lb", "lb.ft"]),
   lb·in: unit("lb·in", "torque", 0.112984829, 0, ["lbin", "inlb", "lb-in", "in-lb", "lb.in"]),
 
-  "°C": unit("°C", "temperature", 1, 0, ["c", "degc", "celsius"], 273.15),
+  "°C": unit("°C", "temperature", 1, 0, ["c", "degc", "celsius"], ZERO_CELSIUS),
   "°F": unit("°F", "temperature", 5 / 9, 0, ["f", "degf", "fahrenheit"], 459.67 * (5 / 9)),
   K: unit("K", "temperature", 1, 0, ["kelvin"]),
 

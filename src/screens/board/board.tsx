@@ -1,7 +1,7 @@
 "use client";
 
 import { formatDistanceToNowStrict } from "date-fns";
-import { Plus, Search, Settings2, Upload } from "lucide-react";
+import { Plus, Search, Settings2, SlidersHorizontal, Upload } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
@@ -97,9 +97,9 @@ export function Board({ board, asked, people, families, instruments, shopName }:
           </LinkButton>
           <ThemeSwitch />
         </div>
-        <div className="flex flex-wrap items-center gap-3">
+        <div className="grid items-center gap-x-3 gap-y-1 sm:grid-cols-[minmax(0,1fr)_auto]">
           <SearchForm asked={asked} people={people} families={families} />
-          <div className="ml-auto flex flex-wrap gap-2">
+          <div className="order-2 flex flex-wrap gap-2 max-sm:justify-end">
             <ImportJob />
             <LinkButton href="/new" look="primary">
               <Plus aria-hidden size={18} /> New job
@@ -149,8 +149,8 @@ function SearchForm({ asked, people, families }: { asked: Asked; people: readonl
   const more = [asked.waiting, asked.person, asked.family, asked.quiet, asked.due].some(Boolean);
   const any = (label: string) => ["", label] as const;
   return (
-    <form action="/" className="flex min-w-0 grow flex-col gap-2">
-      <div className="flex flex-wrap items-center gap-2">
+    <form action="/" className="contents">
+      <div className="order-1 flex flex-wrap items-center gap-2">
         <div className="flex min-w-0 grow items-center gap-2 sm:max-w-md">
           <label className="sr-only" htmlFor="search">
             Search jobs
@@ -174,9 +174,11 @@ function SearchForm({ asked, people, families }: { asked: Asked; people: readonl
           {asked.all ? "Hide closed jobs" : "Show closed jobs"}
         </Link>
       </div>
-      <details open={more}>
-        <summary className="inline-flex min-h-11 cursor-pointer items-center text-muted">Only some of them</summary>
-        <div className="grid items-end gap-3 sm:grid-cols-3 lg:grid-cols-5">
+      <details open={more} className="order-3 sm:col-span-2">
+        <summary className="inline-flex min-h-11 cursor-pointer items-center gap-2 text-muted">
+          <SlidersHorizontal aria-hidden size={18} /> Only some of them
+        </summary>
+        <div className="grid items-end gap-3 sm:grid-cols-3 lg:grid-cols-[repeat(5,minmax(0,1fr))_auto]">
           <SelectField
             label="Waiting for"
             name="waiting"
@@ -207,7 +209,7 @@ function SearchForm({ asked, people, families }: { asked: Asked; people: readonl
             defaultValue={asked.due}
             options={[any("Due or not"), ["1", "Due today or before"]]}
           />
-          <div className="flex gap-2">
+          <div className="flex gap-2 whitespace-nowrap">
             <Button type="submit">Show these</Button>
             {more && (
               <LinkButton href={boardUrl({ ...asked, waiting: "", person: "", family: "", quiet: "", due: "" }, {})} look="bare">

@@ -26,9 +26,9 @@ export function FirstVisit({ walk }: { walk: string | undefined }) {
   ];
   return (
     <section aria-label="First time here" className="border-l-4 border-live bg-raised px-4 py-3">
-      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+      <div className="flex items-baseline justify-between gap-x-4">
         <h2 className="text-lg font-bold">First time here? Three ways in</h2>
-        <Button look="bare" onClick={leave}>
+        <Button look="bare" className="-mr-4 whitespace-nowrap" onClick={leave}>
           Not now
         </Button>
       </div>

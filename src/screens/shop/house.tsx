@@ -2,7 +2,7 @@
 
 import { HOUSE_QUESTIONS, type HouseMethods, type HouseQuestion } from "@/core/shop/settings";
 import { Choice } from "@/ui/choice";
-import type { ShopPartProps } from "./shop";
+import type { ShopPartProps } from "./part";
 
 /** Where practitioners disagree: the school this shop follows changes plans, words and verdicts. */
 export function House({ shop, save }: ShopPartProps) {

@@ -5,7 +5,7 @@ import { v4 as uuid } from "uuid";
 import { formatQuantity, parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";
-import type { ShopPartProps } from "./shop";
+import type { ShopPartProps } from "./part";
 
 const EMPTY = { name: "", division: "" };
 

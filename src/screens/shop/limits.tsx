@@ -6,7 +6,7 @@ import { DEFAULT_LIMITS, LIMIT_IDS, type LimitId } from "@/core/shop/settings";
 import { parseNumber } from "@/core/units";
 import { Button } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";
-import type { ShopPartProps } from "./shop";
+import type { ShopPartProps } from "./part";
 
 /** Every limit with its source; what the shop sets itself says so. */
 export function LimitList({ shop, save }: ShopPartProps) {

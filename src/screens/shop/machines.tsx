@@ -21,7 +21,7 @@ import { Choice } from "@/ui/choice";
 import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
 import { usePreferences } from "../session/preferences";
 import { CalibrationChart } from "./calibration-chart";
-import type { ShopPartProps } from "./shop";
+import type { ShopPartProps } from "./part";
 
 const EMPTY = { name: "", kind: "low-pressure" as MachineKind, rated: "", flow: "", division: "", autoOff: "300" };
 const KINDS = Object.entries(MACHINE_KINDS) as [MachineKind, string][];

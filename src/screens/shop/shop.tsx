@@ -17,6 +17,7 @@ import { House } from "./house";
 import { Instruments } from "./instruments";
 import { LimitList } from "./limits";
 import { Machines } from "./machines";
+import type { ShopPartProps } from "./part";
 
 /** The shop: machines, house methods, limits with their source, and this device's units. */
 export function ShopScreen({
@@ -99,12 +100,6 @@ export function ShopScreen({
       </main>
     </div>
   );
-}
-
-export interface ShopPartProps {
-  readonly shop: Shop;
-  /** True when it is saved; what was wrong is shown above, and what was typed stays */
-  readonly save: (next: Shop) => Promise<boolean>;
 }
 
 function ShopName({ shop, save }: ShopPartProps) {

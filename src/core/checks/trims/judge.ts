@@ -1,5 +1,6 @@
+import { R_AIR } from "../../gas/air";
 import type { Limit } from "../../shop/limits";
-import { formatNumber, fromSi, type Quantity, toSi } from "../../units";
+import { formatNumber, fromSi, type Quantity, toSi, ZERO_CELSIUS } from "../../units";
 import { isKnown, type VehicleFacts } from "../../vehicle";
 import { POINT_CLASSES, type Says } from "../asked";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
@@ -78,7 +79,7 @@ function impossiblePoint(
   const ambient = toSi(survey.ambient);
   if (vehicle.induction === "natural" && isKnown(vehicle, "induction") && point.map && toSi(point.map) > 1.03 * ambient)
     return "a manifold pressure above ambient on an engine without a blower";
-  const swept = ((ambient / (287.05 * toSi(survey.intakeTemperature))) * toSi(vehicle.displacement) * point.rpm) / 120;
+  const swept = ((ambient / (R_AIR * toSi(survey.intakeTemperature))) * toSi(vehicle.displacement) * point.rpm) / 120;
   const boost = vehicle.induction === "turbo" ? Math.max(2.5, point.map ? toSi(point.map) / ambient : 0) : 1;
   if (toSi(point.maf) > MOST_BREATHED * boost * swept) return "more air than this engine can sweep at that speed";
   return undefined;
@@ -122,7 +123,7 @@ function nothingCounts(survey: TrimSurvey, context: CheckContext): Verdict<Seen>
     ...new Set(points.flatMap((p) => impossiblePoint(p, survey, context) ?? [])),
     ...(points.some((p) => p.closedLoop === false) ? ["points in open loop"] : []),
     ...(points.some((p) => p.coolant && toSi(p.coolant) < limits.warmCoolant.value)
-      ? [`the engine was below ${formatNumber(limits.warmCoolant.value - 273.15, 0)} °C coolant`]
+      ? [`the engine was below ${formatNumber(limits.warmCoolant.value - ZERO_CELSIUS, 0)} °C coolant`]
       : []),
   ];
   return { ...voidVerdict("No point was taken warm and in closed loop", reasons[0] ?? ""), reasons };

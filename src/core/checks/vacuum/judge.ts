@@ -1,4 +1,4 @@
-import { formatQuantity, fromSi, toSi } from "../../units";
+import { formatQuantity, fromSi, toSi, UNITS } from "../../units";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
 import type { VacuumReading } from "./record";
@@ -6,7 +6,7 @@ import type { Seen } from "./rows";
 
 const SEA_LEVEL = 101325;
 /** No-load vacuum rises with speed as spark advances, Pa per 1/min, up to this much above the target idle. */
-const PER_RPM = 3386.389 / 1000;
+const PER_RPM = UNITS.inHg.scale / 1000;
 const RISE_ENDS = 1500;
 /** A throttled manifold keeps at least this much, Pa absolute. */
 const LEAST_LEFT = 8e3;

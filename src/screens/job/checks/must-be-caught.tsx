@@ -1,6 +1,7 @@
 "use client";
 
 import { requiredLeak } from "@/core/journal";
+import { fromSi } from "@/core/units";
 import { usePreferences } from "../../session/preferences";
 import { useJob } from "../use-job";
 
@@ -20,7 +21,7 @@ export function MustBeCaught() {
     <p>
       Must be caught: <strong>{number(1000 * leak.diameter, 2)} mm</strong>{" "}
       <span className="text-muted">
-        ({number(leak.diameter / 0.0000254, 0)} thou; {leak.source})
+        ({number(fromSi(leak.diameter, "thou").value, 0)} thou; {leak.source})
       </span>
     </p>
   );

@@ -17,7 +17,7 @@ export function SuspectsStation({ go }: { go: Go }) {
   const waiting = state.next.filter((n) => n.notNow && n !== first);
   const voids = state.checks.filter((c) => c.verdict.outcome === "void");
   return (
-    <StationFrame title="Suspects" lead="Ranked by what the Story, the codes and the checks say. Void checks weigh nothing.">
+    <StationFrame title="Suspects" lead="Ranked by what the story, the codes and the checks say. Void checks weigh nothing.">
       {confirm && (
         <section aria-label="Confirm by hand" className="border-l-4 border-calm bg-calm-soft px-4 py-3">
           <p>
