@@ -29,6 +29,7 @@ async function shot(
   await context.addInitScript((chosen) => {
     localStorage.setItem("pelota.theme", chosen);
     localStorage.setItem("pelota.person", JSON.stringify("Maren Oake"));
+    localStorage.setItem("pelota.visited", "true");
   }, theme);
   const page = await context.newPage();
   // The page listens for changes as long as it is open, so its network never idles.
