@@ -1,17 +1,5 @@
 import { type BrowserContext, expect, type Page, test } from "@playwright/test";
-import {
-  button,
-  instrument,
-  keptOn,
-  main,
-  openJob,
-  putEverythingBack,
-  setConditions,
-  signIn,
-  smoke,
-  startClock,
-  station,
-} from "./steps";
+import { button, instrument, keptOn, main, openJob, setConditions, signIn, station } from "./steps";
 
 const reopened = async (context: BrowserContext, url: string) => {
   for (const page of context.pages()) await page.close();
@@ -112,34 +100,6 @@ test("two tabs of a device share one count and one outbox: neither loses what th
   await station(other, "Find");
   await expect(main(other).getByText("Cap seal hard")).toBeVisible();
   await expect(main(other).getByText("Tube loose")).toBeVisible();
-});
-
-test("a wrong line is taken out with a reason and stays visible; a note is added; the job says what it waits for", async ({
-  page,
-}) => {
-  await startClock(page);
-  await signIn(page, "Wren Alder");
-  await openJob(page, "Hiss", "FW 23 DRF");
-  await setConditions(page);
-  await smoke(page, { settleAt: 9, seenAt: "Oil cap", arrivals: ["Manifold"] });
-  await button(page, "Record the run").click();
-  await putEverythingBack(page);
-  await expect(page.getByRole("button", { name: "Crankcase: leaking" })).toBeVisible();
-  await page.getByRole("button", { name: "Journal" }).click();
-  await page.getByLabel("Note", { exact: true }).fill("It was the car beside");
-  await button(page, "Add the note").click();
-  await expect(page.getByText("Note: It was the car beside")).toBeVisible();
-  await button(page, /^Take out: Smoke run/).click();
-  await page.getByLabel("Why it is wrong").fill("other car");
-  await page.getByRole("button", { name: "Take out", exact: true }).click();
-  await expect(page.getByText(/taken out by Wren Alder: other car/)).toBeVisible();
-  await page.keyboard.press("Escape");
-  await expect(page.getByRole("button", { name: "Crankcase: leaking" })).toHaveCount(0);
-  const kept = page.waitForResponse((r) => r.url().includes("/entries") && r.request().method() === "POST");
-  await page.getByLabel("Waiting for").selectOption("A part");
-  await kept;
-  await page.goto("/?q=FW+23");
-  await expect(page.getByRole("region", { name: "Waiting for a part" }).getByText("FW 23 DRF")).toBeVisible();
 });
 
 test("damaged drafts, and drafts of older shapes, break no station: what cannot be drawn offers to be thrown away", async ({

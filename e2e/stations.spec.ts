@@ -11,7 +11,6 @@ import {
   putEverythingBack,
   setConditions,
   signIn,
-  smoke,
   startClock,
   station,
 } from "./steps";
@@ -159,24 +158,4 @@ test("a turbo's charge side: quiet at idle, rich under boost, smoked from its ow
   await putEverythingBack(page);
   await station(page, "Find");
   await expect(page.getByLabel("Where", { exact: true })).toHaveValue("cooler-outlet");
-});
-
-test("a ball held high with no smoke outside points inside, and a spoilt run can be said to be spoilt", async ({ page }) => {
-  await startClock(page);
-  await signIn(page, "Wren Alder");
-  await openJob(page, "Idle hunts", "FW 52 STA");
-  await setConditions(page);
-  await smoke(page, { settleAt: 11.4, arrivals: ["Manifold"] });
-  const verdict = page.getByRole("region", { name: "Verdict of this run" });
-  await expect(verdict.getByText("Ball held high and no smoke outside: an inside path")).toBeVisible();
-  await page.getByText("Did anything spoil the run?").click();
-  await page.getByLabel("The adapter leaked at its own seal").check();
-  await expect(verdict.getByText("Void — proves nothing")).toBeVisible();
-  await page.getByLabel("The adapter leaked at its own seal").uncheck();
-  await page.getByRole("button", { name: "Tailpipe", exact: true }).and(page.locator("[data-state]")).last().click();
-  await expect(verdict.getByText(/Tailpipe came undone, dropped out or wept/)).toBeVisible();
-  await button(page, "Record the run").click();
-  await expect(page.getByRole("region", { name: "Smoke run, so far" }).getByText("Void — proves nothing")).toBeVisible();
-  await station(page, "Prove");
-  await expect(main(page).getByText("Nothing has been repaired: hand over conditionally, or go on")).toBeVisible();
 });

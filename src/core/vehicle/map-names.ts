@@ -114,11 +114,14 @@ const shapesOf = (map: Pick<AirMap, "zones" | "joints">): Box[] => [
   ...map.joints.map(symbolBox),
 ];
 
+/** How often the order is changed for those that found no room */
+const TURNS = 6;
+
 /**
  * Places names where they lie neither on each other nor on a shape: inside what they name where they fit, or as near to it
- * as there is room. Earlier names have the first choice.
+ * as there is room. Earlier names have the first choice, unless a later one then finds no room at all.
  * @param map shapes, and the rectangle that is seen of them; map units. @param marks further shapes, such as an arrow.
- * Pure geometry: greedy, over a grid of places around each thing.
+ * Pure geometry: greedy, over a grid of places around each thing; what found no room goes first the next time.
  */
 export function placeNames(
   map: Pick<AirMap, "zones" | "joints">,
@@ -128,9 +131,24 @@ export function placeNames(
 ): PlacedName[] {
   const shapes = [...shapesOf(map), ...marks];
   const passages = map.joints.flatMap(passageBoxes);
-  const placed: PlacedName[] = [];
-  for (const name of names) placed.push(placedName(name, seen, [...shapes, ...placed.map((p) => p.box)], passages));
-  return placed;
+  const inOrder = (order: readonly MapName[]) => {
+    const placed = new Map<MapName, PlacedName>();
+    for (const name of order) {
+      const taken = [...placed.values()].map((p) => p.box);
+      placed.set(name, placedName(name, seen, [...shapes, ...taken], passages));
+    }
+    return placed;
+  };
+  let order = names;
+  let best = inOrder(order);
+  const caughtIn = (placed: typeof best) => order.filter((name) => !placed.get(name)?.free);
+  for (let turn = 1, caught = caughtIn(best), fewest = caught.length; turn < TURNS && caught.length > 0; turn++) {
+    order = [...caught, ...order.filter((name) => !caught.includes(name))];
+    const again = inOrder(order);
+    caught = caughtIn(again);
+    if (caught.length < fewest) [best, fewest] = [again, caught.length];
+  }
+  return names.map((name) => best.get(name) as PlacedName);
 }
 
 function placedName(name: MapName, seen: Box, shapes: readonly Box[], passages: readonly Box[]): PlacedName {

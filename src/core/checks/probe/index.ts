@@ -34,8 +34,18 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }, Seen> = {
       const where = { point, ...(at === undefined ? {} : { seconds: at }) };
       if (!typed) return [{ reading: `tap at ${joint}`, value: at ?? 0, unit: "s", ...where }];
       return [
-        { reading: `trim before, ${joint}`, value: typed.trimBefore, unit: "%", ...where },
-        { reading: `trim after, ${joint}`, value: typed.trimAfter, unit: "%", ...where },
+        {
+          reading: `${typed.shows === "short" ? "short-term trim" : "trim"} before, ${joint}`,
+          value: typed.trimBefore,
+          unit: "%",
+          ...where,
+        },
+        {
+          reading: `${typed.shows === "short" ? "short-term trim" : "trim"} after, ${joint}`,
+          value: typed.trimAfter,
+          unit: "%",
+          ...where,
+        },
         { reading: `speed before, ${joint}`, value: typed.rpmBefore, unit: "1/min", ...where },
         { reading: `speed after, ${joint}`, value: typed.rpmAfter, unit: "1/min", ...where },
       ];

@@ -25,6 +25,8 @@ export interface ProbeTap {
   readonly flexed?: boolean;
   /** Read by eye when there is no log: total trim in percent, engine speed in 1/min */
   readonly typed?: {
+    /** The tool showed the short-term trim alone: what moves within seconds shows in it as well */
+    readonly shows?: "short";
     readonly trimBefore: number;
     readonly trimAfter: number;
     readonly rpmBefore: number;
@@ -59,6 +61,21 @@ export interface ProbeRecord {
 
 const column = numbersField(20_000).optional().default(undefined);
 
+export const probeTapSchema = strictObject({
+  joint: jointField,
+  at: secondsField("The tap's time").optional(),
+  flexed: yup.boolean().optional(),
+  typed: strictObject({
+    shows: yup.mixed<"short">().oneOf(["short"]).optional(),
+    trimBefore: percentField("Trim before"),
+    trimAfter: percentField("Trim after"),
+    rpmBefore: rpmField,
+    rpmAfter: rpmField,
+  })
+    .optional()
+    .default(undefined),
+});
+
 export const probeSchema = strictObject({
   agent: oneOfField("The agent", AGENTS),
   source: sourceField.required(),
@@ -66,21 +83,7 @@ export const probeSchema = strictObject({
   closedLoop: yup.boolean().required("Say whether the loop was closed"),
   taps: yup
     .array()
-    .of(
-      strictObject({
-        joint: jointField,
-        at: secondsField("The tap's time").optional(),
-        flexed: yup.boolean().optional(),
-        typed: strictObject({
-          trimBefore: percentField("Trim before"),
-          trimAfter: percentField("Trim after"),
-          rpmBefore: rpmField,
-          rpmAfter: rpmField,
-        })
-          .optional()
-          .default(undefined),
-      }).required(),
-    )
+    .of(probeTapSchema.required())
     .min(1, "No tap yet: mark one as you bring the agent to a spot")
     .max(200)
     .required(),

@@ -225,4 +225,24 @@ describe("by hand", () => {
     expect(soFar()).toMatch(/fed 12 V it moves/i);
     expect((await recorded(page)).checks[0]?.verdict.observation).toBe("chain-broken:flap-circuit");
   });
+
+  it("a spot is probed by eye with the short-term trim alone; what is missing is said at its field", async () => {
+    const page = opened("probe", VAPOUR);
+    await pick("Eye, typed");
+    await press("Take this spot");
+    expect(main().getByText("Type the trim after")).toBeDefined();
+    await pick("Short-term alone");
+    await fill("Short-term trim before, %", "12 %");
+    await fill("Short-term trim after, %", "1 … 3");
+    await fill("Speed before, 1/min", "740");
+    await fill("Speed after, 1/min", "800 rpm");
+    await press("Take this spot");
+    await pick("Closed");
+    expect(soFar()).toMatch(/^Reacts/);
+    const { checks } = await recorded(page);
+    expect(checks[0]?.record).toMatchObject({
+      taps: [{ typed: { shows: "short", trimBefore: 12, trimAfter: 2, rpmBefore: 740, rpmAfter: 800 } }],
+      closedLoop: true,
+    });
+  });
 });

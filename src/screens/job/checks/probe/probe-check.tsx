@@ -1,9 +1,10 @@
 "use client";
 
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import type { RecordSource } from "@/core/checks/fields";
 import { type Agent, PROBE_EXTRACTOR, type ProbeSeries, type ProbeTap, probe, readTaps } from "@/core/checks/probe";
-import { probeForm } from "@/core/checks/probe/form";
+import { probeForm, probeTapForm, timedTapForm } from "@/core/checks/probe/form";
+import type { Form } from "@/core/form";
 import { loggedEngine, type Mapping } from "@/core/scan-log";
 import type { Joint } from "@/core/vehicle";
 import { Button } from "@/ui/button";
@@ -12,8 +13,10 @@ import { ErrorNote, TextField } from "@/ui/field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { PlacePicker } from "../../../form/place-picker";
+import { useTypedForm } from "../../../form/use-typed-form";
 import { useKeys } from "../../../session/keys";
 import { usePreferences } from "../../../session/preferences";
+import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { readNumber } from "../read-number";
 import { LogImport, LogPicker } from "../scan-log/log-import";
@@ -255,77 +258,69 @@ function TapList({
 
 /** A tap added afterwards, by its time on the log's clock. */
 function AddTap({ joints, onAdd }: { joints: readonly Joint[]; onAdd: (tap: ProbeTap) => void }) {
-  const [joint, setJoint] = useState("");
-  const [at, setAt] = useState("");
-  const [error, setError] = useState<string>();
   return (
     <details>
       <summary className="flex min-h-11 cursor-pointer items-center text-muted">Add a tap by its time</summary>
-      <div className="flex flex-wrap items-end gap-3">
-        <PlacePicker label="Spot" among={joints} value={joint || (joints[0]?.id ?? "")} onChange={setJoint} />
-        <div className="w-40">
-          <TextField label="Tapped at, s" inputMode="decimal" value={at} error={error} onChange={(e) => setAt(e.target.value)} />
-        </div>
-        <Button
-          onClick={() => {
-            const seconds = readNumber(at);
-            if (seconds === undefined) return setError("Type the time in seconds on the log's clock");
-            setError(undefined);
-            setAt("");
-            onAdd({ joint: joint || (joints[0]?.id ?? ""), at: seconds });
-          }}
-        >
-          Add the tap
-        </Button>
-      </div>
+      <TapForm form={timedTapForm} name="timed-tap" joints={joints} fields={["joint", "at"]} onAdd={onAdd}>
+        Add the tap
+      </TapForm>
     </details>
   );
 }
 
-const NO_TAP = { trimBefore: "", trimAfter: "", rpmBefore: "", rpmAfter: "" };
-
+/** What one spot did, read by eye. */
 function TypedTap({ joints, onAdd }: { joints: readonly Joint[]; onAdd: (tap: ProbeTap) => void }) {
-  const [joint, setJoint] = useState("");
-  const [typed, setTyped] = useState(NO_TAP);
-  const [error, setError] = useState<string>();
-  const fields = [
-    ["trimBefore", "Total trim before, %"],
-    ["trimAfter", "Total trim after, %"],
-    ["rpmBefore", "Speed before, 1/min"],
-    ["rpmAfter", "Speed after, 1/min"],
-  ] as const;
+  return (
+    <TapForm
+      form={probeTapForm}
+      name="typed-tap"
+      joints={joints}
+      fields={["joint", "typed.shows", "typed.trimBefore", "typed.trimAfter", "typed.rpmBefore", "typed.rpmAfter"]}
+      onAdd={onAdd}
+    >
+      Take this spot
+    </TapForm>
+  );
+}
+
+function TapForm<Name extends string>({
+  form,
+  name,
+  joints,
+  fields,
+  onAdd,
+  children,
+}: {
+  form: Form<ProbeTap, { readonly spots: readonly Joint[] }, Name>;
+  name: string;
+  joints: readonly Joint[];
+  fields: readonly Name[];
+  onAdd: (tap: ProbeTap) => void;
+  children: ReactNode;
+}) {
+  const { id } = useJob();
+  const known = useMemo(() => ({ spots: joints }), [joints]);
+  const typed = useTypedForm(form, `pelota.draft.${id}.${name}`, known);
   const add = () => {
-    const values = fields.map(([key]) => readNumber(typed[key]));
-    const missing = fields.find((_, i) => values[i] === undefined);
-    if (missing) return setError(`${missing[1]} is not a number yet`);
-    const [trimBefore, trimAfter, rpmBefore, rpmAfter] = values as [number, number, number, number];
-    setError(undefined);
-    setTyped(NO_TAP);
-    onAdd({ joint: joint || (joints[0]?.id ?? ""), typed: { trimBefore, trimAfter, rpmBefore, rpmAfter } });
+    const { record } = typed.now();
+    if (!record) return void typed.complain();
+    onAdd(record);
+    typed.clear();
   };
   return (
     <form
+      noValidate
       className="flex flex-col gap-3"
       onSubmit={(e) => {
         e.preventDefault();
         add();
       }}
     >
-      <div className="grid items-end gap-3 sm:grid-cols-5">
-        <PlacePicker label="Spot" among={joints} value={joint || (joints[0]?.id ?? "")} onChange={setJoint} />
-        {fields.map(([key, label]) => (
-          <TextField
-            key={key}
-            label={label}
-            inputMode="decimal"
-            value={typed[key]}
-            onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
-          />
-        ))}
+      <div className="grid items-start gap-3 sm:grid-cols-3">
+        <FormFields of={typed} names={fields} />
       </div>
-      {error && <ErrorNote>{error}</ErrorNote>}
       <div>
-        <Button type="submit">Take this spot</Button>
+        <Button type="submit">{children}</Button>
       </div>
     </form>
   );
