@@ -37,36 +37,6 @@ test.beforeEach(async ({ page }, info) => {
   await signIn(page, "Wren Alder");
 });
 
-test("a neck leak that the first run cannot reach: tight as far as it reached, and the run that finds it", async ({ page }) => {
-  await openOn(page, CARS.pintail, {}, [code("P0442", 1.016)]);
-  await station(page, "Check");
-  await instrument(page, "EVAP smoke");
-  await page.getByLabel("Let smoke in at").selectOption("service-port");
-  const fill = page.getByRole("region", { name: "What this fill reaches" });
-  await expect(fill.getByText("Cannot reach the filler neck (stopped by the neck flap): another entry must.")).toBeVisible();
-  await expect(
-    main(page)
-      .getByText(/Do not touch the cap until/)
-      .first(),
-  ).toBeVisible();
-  await smoke(page, { settleAt: 0, fuelLevel: "45", arrivals: ["Canister", "Tank vapour space"] });
-  await expect(ofRun(page).getByText("Tight as far as it reached; filler neck untested")).toBeVisible();
-  await button(page, "Record the run").click();
-  await expect(page.getByRole("button", { name: "Tank vapour space: proved tight" })).toBeVisible();
-  await expect(page.getByRole("button", { name: "Filler neck: untested" })).toBeVisible();
-  await putEverythingBack(page);
-  await smoke(page, {
-    settleAt: 2.6,
-    fuelLevel: "45",
-    entry: "filler-cap",
-    arrivals: ["Tank vapour space"],
-    seenAt: "Filler neck, rust or hose",
-  });
-  await expect(ofRun(page).getByText(/^Smoke at Filler neck, rust or hose: all leaks together 1\.\d+ mm/)).toBeVisible();
-  await button(page, "Record the run").click();
-  await topSuspect(page, "Filler neck rusted through or hose split");
-});
-
 test("a service port whose core was not pressed, and a cap tightened before the check, are void", async ({ page }) => {
   await openOn(page, CARS.turnstone, {}, [code("P0442", 1.016)]);
   await smoke(page, { settleAt: 0, fuelLevel: "45", shutPort: true });
