@@ -7,7 +7,7 @@ import {
   logOf,
   main,
   map,
-  openJob,
+  openJobByHand,
   putEverythingBack,
   setConditions,
   signIn,
@@ -26,7 +26,7 @@ test("story, scan and look: what is said, read and seen is weighed, each with it
   await page.getByLabel("Not on the list? Add a name").fill("Ivo Marsh");
   await button(page, "Add").click();
   await expect(page.getByRole("button", { name: "Ivo Marsh" })).toBeVisible();
-  await openJob(page, "Hard pedal, hisses", "FW 50 STA");
+  await openJobByHand(page, "Hard pedal, hisses", "FW 50 STA");
   await station(page, "Story");
   await page.getByText("Vehicle facts").click();
   await page.getByLabel("VIN (optional)").fill("1M8GDM9A1KP042788");

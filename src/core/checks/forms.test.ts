@@ -10,6 +10,7 @@ import { crankcaseForm } from "./crankcase/form";
 import { decayForm } from "./decay/form";
 import * as vapour from "./evap.fixture";
 import { holdForm } from "./hold/form";
+import { instrumentDoubt, offZero } from "./instrument";
 import type { Known } from "./known";
 import { outputForm } from "./output/form";
 import { pinchForm } from "./pinch/form";
@@ -27,10 +28,10 @@ const context = contextOf(VAPOUR);
 const known: Known = {
   context,
   instruments: [],
-  ambient: { value: 1013.25, unit: "hPa", kind: "absolute" },
-  temperature: { value: 20, unit: "°C" },
+  ambient: { value: 951, unit: "hPa", kind: "absolute" },
+  temperature: { value: -4, unit: "°C" },
   warm: false,
-  required: vapour.REQUIRED,
+  required: { size: { value: 1.016, unit: "mm" }, source: "another code's criteria" },
   fuelLevel: 33,
   places: context.layout.joints,
   place: { id: "dipstick", because: "The most suspect" },
@@ -46,7 +47,11 @@ const FORMS: Readonly<Record<string, readonly [Form<never, Known>, object]>> = {
   decay: [decayForm, vapour.decayRecord(0.5, { blocked: ["vent-filter"] }, 0.5)],
   "decay without a reference": [
     decayForm,
-    vapour.decayRecord(0.5, { blocked: ["vent-valve"], vent: { by: "command", at: -7, seconds: 60 } }),
+    vapour.decayRecord(0.5, {
+      blocked: ["vent-valve"],
+      vent: { by: "command", at: -7, seconds: 60 },
+      required: undefined as never,
+    }),
   ],
   hold: [holdForm, good.hold],
   output: [outputForm, good.output],
@@ -98,6 +103,21 @@ describe("every check's form", () => {
   });
 });
 
+describe("a gauge off zero", () => {
+  it("is said when it is typed, by the rule that its reading is judged by", () => {
+    for (const [zero, off] of [
+      [0.1, false],
+      [-0.1, false],
+      [-0.11, true],
+      [0.4, true],
+    ] as const) {
+      const use = good.gauge({ zero, division: 0.1 });
+      expect(offZero(use) !== undefined).toBe(off);
+      expect(instrumentDoubt(use, 90e3, context.limits) !== undefined).toBe(off);
+    }
+  });
+});
+
 describe("what is known", () => {
   it("fills what nobody touched, and never what the record left out", () => {
     const asks = (draft: object) => toRecord(pulldownForm, draft as never, known).faults?.some((f) => f.field === "fuelLevel");
@@ -109,7 +129,8 @@ describe("what is known", () => {
 
   it("says which conditions are missing, since no field here asks for them", () => {
     const { ambient: _, ...without } = known;
-    const { faults = [] } = toRecord(vacuumForm, toDraft(vacuumForm, good.vacuum, known), without);
+    const { kept: _kept, ...fresh } = toDraft(vacuumForm, good.vacuum, known);
+    const { faults = [] } = toRecord(vacuumForm, fresh, without);
     expect(faults).toEqual([{ field: "", message: expect.stringContaining("Set the conditions first"), missing: true }]);
   });
 });

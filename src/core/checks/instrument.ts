@@ -2,6 +2,15 @@ import type { Limits } from "../shop/limits";
 import { formatNumber, formatQuantity, toSi } from "../units";
 import type { InstrumentUse } from "./fields";
 
+const isOffZero = ({ zero, division }: InstrumentUse) => Math.abs(toSi(zero)) > Math.abs(toSi(division)) * (1 + 1e-9);
+
+/** What to say of a gauge that does not stand at zero while it is typed: before it is read, it can still be set. */
+export function offZero(instrument: InstrumentUse): string | undefined {
+  return isOffZero(instrument)
+    ? `It shows ${formatQuantity(instrument.zero)} with nothing on it, more than one division: set it to zero, or its reading will not count`
+    : undefined;
+}
+
 /**
  * Why an instrument cannot carry a verdict: not at zero within one division, or its division coarser than the shop's
  * share of the limit it is held against. Undefined when it can.
@@ -10,8 +19,7 @@ import type { InstrumentUse } from "./fields";
  */
 export function instrumentDoubt(instrument: InstrumentUse, limit: number, limits: Limits, longer?: string): string | undefined {
   const division = Math.abs(toSi(instrument.division));
-  const zero = Math.abs(toSi(instrument.zero));
-  if (zero > division * (1 + 1e-9)) {
+  if (isOffZero(instrument)) {
     return `${instrument.name} showed ${formatQuantity(instrument.zero)} with nothing on it, more than one division: zero it and read again`;
   }
   const share = limits.instrumentShare.value;

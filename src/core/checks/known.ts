@@ -22,8 +22,6 @@ export interface Known {
   readonly places: readonly Joint[];
   /** The one it is proposed at, and why */
   readonly place?: { readonly id: string; readonly because: string };
-  /** The last record of the same check in this job */
-  readonly last?: object;
 }
 
 export type CheckForm<Body extends object, Name extends string = string> = Form<Body, Known, Name>;
@@ -71,7 +69,7 @@ export const trappedField: KnownField = {
   hint: "Then a loss is given as the hole it comes through",
 };
 
-/** Engine speed while it idles: as the same check had it last in this job. */
+/** Engine speed while it idles. */
 export const idleField: KnownField = { type: "number", label: "Idle speed, 1/min", bare: "1/min", example: "740" };
 
 /** Whether the engine is warm: as the conditions have it. */

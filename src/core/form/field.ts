@@ -18,8 +18,6 @@ interface Asked<Known> {
   readonly label: Ask<Known, string>;
   /** What helps to answer; or where what stands there comes from */
   readonly hint?: Ask<Known, string | undefined>;
-  /** Said at the field though it is no mistake: a gauge that does not stand at zero */
-  readonly warns?: (value: unknown, given: Given<Known>) => string | undefined;
   /** Where its value lies in the record; under its own name where this is left out */
   readonly at?: string;
   /** Whether it is asked as things stand; always, where this is left out */
@@ -44,7 +42,7 @@ export interface QuantityField<Known> extends Asked<Known> {
 }
 
 /** What stands behind a bare number that is no quantity. */
-export type Bare = "1/min" | "s" | "%" | "strokes" | "times" | "min";
+export type Bare = "1/min" | "s" | "%" | "strokes" | "times";
 
 /** A number. In a record whose unit stands once, `unit` names it: another one that is typed is converted. */
 export interface NumberField<Known> extends Asked<Known> {

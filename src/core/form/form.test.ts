@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import * as yup from "yup";
 import { strictObject } from "../input";
 import { quantitySchema } from "../units";
-import { type Draft, formOf, getIn, givenOf, isRequired, offZero, readGauge, setIn, toDraft, toRecord } from ".";
+import { type Draft, formOf, getIn, givenOf, isRequired, readGauge, setIn, toDraft, toRecord } from ".";
 
 interface Body {
   readonly pressure: unknown;
@@ -168,12 +168,5 @@ describe("a gauge in a form", () => {
     expect(readGauge({ id: "other", division: "0 inHg" }, range, shop).wrong).toMatchObject({ part: "division" });
     expect(readGauge({ id: "gone", division: "2 kPa" }, range, []).value).toMatchObject({ division: { value: 2, unit: "kPa" } });
     expect(readGauge({ zero: "none" }, range, shop).wrong).toMatchObject({ part: "zero" });
-  });
-
-  it("that does not stand at zero is said when it is typed", () => {
-    const use = (zero: number) =>
-      ({ name: "G", division: { value: 0.5, unit: "inHg" }, zero: { value: zero, unit: "inHg" } }) as never;
-    expect(offZero(use(0.5))).toBeUndefined();
-    expect(offZero(use(-0.6))).toContain("more than one division");
   });
 });

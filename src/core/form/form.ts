@@ -9,6 +9,8 @@ export interface Form<Body extends object, Known, Name extends string = string> 
   readonly fields: Readonly<Record<Name, Field<Known>>>;
   /** What the record needs besides and nobody has to type: added to what was read */
   readonly also?: (read: Readonly<Record<string, unknown>>, given: Given<Known>) => object;
+  /** Parts that `also` takes from what is known: a record that is corrected keeps its own, whatever is known since */
+  readonly keeps?: readonly string[];
   /** What to do about a part of the record that no field asks for, by its path */
   readonly elsewhere?: Readonly<Record<Path, string>>;
   /** A record as the fields see it, where `also` gave it another shape */
@@ -126,7 +128,7 @@ const MISSING = new Set(["required", "optionality", "nullable", "defined"]);
 export function toRecord<Body extends object, Known>(form: Form<Body, Known>, draft: Draft, known: Known): Filled<Body> {
   const given = givenOf(form.fields, draft, known);
   const { record: read, faults, rows } = readFields(form.fields, given);
-  const record = { ...read, ...form.also?.(read, given) };
+  const record = keptIn(form.keeps ?? [], draft, { ...read, ...form.also?.(read, given) });
   const refused = refusals(form, record, rows, given).filter(
     (r) => !faults.some((f) => f.field === r.field || f.field.startsWith(`${r.field}.`) || r.field.startsWith(`${f.field}.`)),
   );
@@ -178,7 +180,20 @@ function withoutPath({ message, path }: ValidationError): string {
   return message.startsWith(prefix) ? message.slice(prefix.length) : message;
 }
 
-/** How a record stands in its form, to be corrected: the inverse of `toRecord`, but for what `also` added. */
+/** Where the draft of a correction holds what its record was read under; null is what it went without. */
+const KEPT = "kept";
+
+/** A record with the parts that its correction keeps. */
+function keptIn(parts: readonly string[], draft: Draft, record: object): object {
+  const own = parts.flatMap((part) => {
+    const value = getIn(draft, `${KEPT}.${part}`);
+    return value === undefined ? [] : [[part, value] as const];
+  });
+  const without = new Set(own.flatMap(([part, value]) => (value === null ? [part] : [])));
+  return Object.fromEntries([...Object.entries(record), ...own].filter(([part]) => !without.has(part)));
+}
+
+/** How a record stands in its form, to be corrected: the inverse of `toRecord`. */
 export function toDraft<Body extends object, Known>(form: Form<Body, Known>, record: Body, known: Known): Draft {
   const back = (fields: Fields<Known>, from: object): Draft => {
     const given = givenOf(fields, {}, known);
@@ -195,7 +210,8 @@ export function toDraft<Body extends object, Known>(form: Form<Body, Known>, rec
     }
     return draft;
   };
-  return back(form.fields, form.laidOut?.(record) ?? record);
+  const kept = Object.fromEntries((form.keeps ?? []).map((part) => [part, getIn(record, part) ?? null]));
+  return { ...back(form.fields, form.laidOut?.(record) ?? record), [KEPT]: kept };
 }
 
 /** Whether a record is refused without this: what the schema itself requires. */

@@ -1,6 +1,6 @@
 import type { InstrumentUse } from "../checks/fields";
 import type { Instrument } from "../shop/settings";
-import { formatQuantity, parseQuantity, type Quantity, toSi, UNITS } from "../units";
+import { parseQuantity, type Quantity, toSi, UNITS } from "../units";
 import type { Read } from "./typed";
 
 /** A gauge as it stands in a form: one of the shop's by its id, or "other" with its division typed. */
@@ -70,12 +70,4 @@ export function gaugeTyped(value: unknown, shop: readonly Instrument[]): TypedGa
   const same = shop.find((i) => i.name === name && i.division.value === division.value && i.division.unit === division.unit);
   const written = (q: Quantity) => `${q.value} ${q.unit}`;
   return { id: same?.id ?? OTHER_GAUGE, ...(same ? {} : { name, division: written(division) }), zero: written(zero) };
-}
-
-/** What to say of a gauge that does not stand at zero: asked when it is typed, not when its reading is judged. */
-export function offZero(use: InstrumentUse): string | undefined {
-  const off = Math.abs(toSi(use.zero)) > Math.abs(toSi(use.division)) * (1 + 1e-9);
-  return off
-    ? `It shows ${formatQuantity(use.zero)} with nothing on it, more than one division: set it to zero, or its reading will not count`
-    : undefined;
 }

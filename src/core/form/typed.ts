@@ -32,7 +32,6 @@ const BARE_WORDS: Readonly<Record<Bare, RegExp>> = {
   "%": /\s*%$/,
   strokes: /\s*strokes?$/i,
   times: /\s*(times|x|×)$/i,
-  min: /\s*(min|minutes?)$/i,
 };
 
 const shown = (n: number) => String(Number(n.toPrecision(12)));

@@ -53,7 +53,6 @@ export function knownOf(kind: CheckId, state: JobState, shop: Shop, context: Che
   const warm = warmNow(conditions);
   const leak = requiredLeak(state);
   const levels = state.checks.flatMap((c) => (c.record as { readonly fuelLevel?: number }).fuelLevel ?? []);
-  const last = state.checks.findLast((c) => c.check === kind)?.record;
   return {
     context,
     instruments: shop.instruments,
@@ -63,6 +62,5 @@ export function knownOf(kind: CheckId, state: JobState, shop: Shop, context: Che
     ...(levels.length > 0 ? { fuelLevel: levels.at(-1) as number } : {}),
     places,
     ...(place ? { place } : {}),
-    ...(last ? { last } : {}),
   };
 }

@@ -2,6 +2,8 @@
 
 import type { ReactNode } from "react";
 import { type Control, useController } from "react-hook-form";
+import type { InstrumentUse } from "@/core/checks/fields";
+import { offZero } from "@/core/checks/instrument";
 import {
   asked,
   chosenGauge,
@@ -13,7 +15,6 @@ import {
   isAsked,
   labelOf,
   OTHER_GAUGE,
-  offZero,
   readGauge,
   rowsOf,
   typedGauge,
@@ -159,7 +160,7 @@ function GaugeField<Known>({
   const fitting = fittingGauges(field.shop(given), field);
   const chosen = chosenGauge(typed, fitting);
   const read = readGauge(held, field, field.shop(given));
-  const off = read.value ? offZero(read.value as Parameters<typeof offZero>[0]) : undefined;
+  const off = read.value ? offZero(read.value as InstrumentUse) : undefined;
   return (
     <div className="grid items-start gap-x-4 gap-y-2 sm:grid-cols-3">
       <SelectField

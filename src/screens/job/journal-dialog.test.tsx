@@ -66,6 +66,8 @@ describe("a wrong line", () => {
     await bench.user.click(screen.getByRole("button", { name: "Record the check" }));
     const root = journal.entries.find((e) => e.id === id);
     expect(journal.entries.at(-2)).toMatchObject({ kind: "check", corrects: id, at: root?.at });
+    // What it was read under is what it was, not what the bay is like now.
+    expect(journal.entries.at(-2)?.body).toMatchObject({ record: { ambient: vacuum.ambient } });
     expect(outcomes(journal.entries)).toEqual([["vacuum", "fail"]]);
   });
 

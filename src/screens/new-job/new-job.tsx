@@ -1,15 +1,13 @@
 "use client";
 
-import { ArrowLeft } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { Button, LinkButton } from "@/ui/button";
+import { Button } from "@/ui/button";
 import { ErrorNote, TextArea } from "@/ui/field";
-import { ThemeSwitch } from "@/ui/theme-switch";
 import { EMPTY_VEHICLE, VehicleForm, vehicleOf } from "../job/vehicle-form";
-import { PersonButton, usePerson } from "../session/person";
+import { PageHead } from "../session/page-head";
+import { usePerson } from "../session/person";
 import { useDraft } from "../session/storage";
-import { Waiting } from "../session/waiting";
 import { newIds, openJob } from "./open-job";
 
 const EMPTY = { jobId: "", openingId: "", complaint: "", vehicle: EMPTY_VEHICLE };
@@ -48,15 +46,7 @@ export function NewJob() {
 
   return (
     <div className="mx-auto flex max-w-4xl flex-col gap-6 p-4 sm:p-6">
-      <header className="flex flex-wrap items-center gap-3">
-        <LinkButton href="/" look="bare">
-          <ArrowLeft aria-hidden size={18} /> Bay board
-        </LinkButton>
-        <h1 className="mr-auto text-2xl font-bold">New job</h1>
-        <Waiting />
-        <PersonButton />
-        <ThemeSwitch />
-      </header>
+      <PageHead title="New job" />
       <main>
         <form
           className="flex flex-col gap-6"

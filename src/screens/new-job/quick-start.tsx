@@ -1,19 +1,17 @@
 "use client";
 
-import { ArrowLeft } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { CHECKS, type CheckId } from "@/core/checks";
 import { firstEntries, quickStartForm } from "@/core/journal";
-import { Button, LinkButton } from "@/ui/button";
+import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
-import { ThemeSwitch } from "@/ui/theme-switch";
 import { FormFields } from "../form/form-field";
 import { useTypedForm } from "../form/use-typed-form";
-import { PersonButton, usePerson } from "../session/person";
+import { PageHead } from "../session/page-head";
+import { usePerson } from "../session/person";
 import { useDraft } from "../session/storage";
-import { Waiting } from "../session/waiting";
 import { newIds, openJob } from "./open-job";
 import { STRAIGHT, type StraightId } from "./straight";
 
@@ -50,15 +48,7 @@ export function QuickStartForm({ check }: { check: string }) {
   };
   return (
     <div className="mx-auto flex max-w-4xl flex-col gap-6 p-4 sm:p-6">
-      <header className="flex flex-wrap items-center gap-3">
-        <LinkButton href="/" look="bare">
-          <ArrowLeft aria-hidden size={18} /> Bay board
-        </LinkButton>
-        <h1 className="mr-auto text-2xl font-bold">Straight to an instrument</h1>
-        <Waiting />
-        <PersonButton />
-        <ThemeSwitch />
-      </header>
+      <PageHead title="Straight to an instrument" />
       <main>
         <form
           noValidate

@@ -1,17 +1,15 @@
 "use client";
 
-import { ArrowLeft } from "lucide-react";
 import { useState } from "react";
 import { mergeShops } from "@/core/shop/merge";
 import type { Proof, Shop, ShopVersion } from "@/core/shop/settings";
 import type { UnitId } from "@/core/units";
-import { Button, LinkButton } from "@/ui/button";
+import { Button } from "@/ui/button";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
-import { ThemeSwitch } from "@/ui/theme-switch";
 import { getJson, Refused, sendJson } from "../session/api";
-import { PersonButton, usePerson } from "../session/person";
+import { PageHead } from "../session/page-head";
+import { usePerson } from "../session/person";
 import { type Preferences, usePreferences } from "../session/preferences";
-import { Waiting } from "../session/waiting";
 import { Backups, type BackupsProps } from "./backups";
 import { House } from "./house";
 import { Instruments } from "./instruments";
@@ -70,18 +68,11 @@ export function ShopScreen({
   };
   return (
     <div className="mx-auto flex max-w-5xl flex-col gap-8 p-4 sm:p-6">
-      <header className="flex flex-wrap items-center gap-3">
-        <LinkButton href="/" look="bare">
-          <ArrowLeft aria-hidden size={18} /> Bay board
-        </LinkButton>
-        <h1 className="mr-auto text-2xl font-bold">Shop</h1>
+      <PageHead title="Shop">
         <p role="status" className="text-calm">
           {said}
         </p>
-        <Waiting />
-        <PersonButton />
-        <ThemeSwitch />
-      </header>
+      </PageHead>
       {error && <ErrorNote>{error}</ErrorNote>}
       {parted && (
         <div className="flex flex-wrap gap-2">

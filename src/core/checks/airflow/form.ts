@@ -14,6 +14,7 @@ export const airflowForm = checkForm<AirflowRecord>()({
     reads: { type: "taken", label: "Where the points come from", aside: true },
   },
   also: (_, given) => airOf(given, "intakeTemperature"),
+  keeps: ["ambient", "intakeTemperature"],
   elsewhere: AIR_ELSEWHERE,
 });
 

@@ -108,6 +108,7 @@ export const decayForm = checkForm<DecayRecord>()({
       ...airOf(all, "temperature"),
     };
   },
+  keeps: ["ambient", "temperature", "required"],
   elsewhere: AIR_ELSEWHERE,
   laidOut: (record) => ({
     ...record,

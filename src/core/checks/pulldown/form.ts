@@ -33,6 +33,7 @@ export const pulldownForm = checkForm<PulldownRecord>()({
       ...airOf(all, "temperature"),
     };
   },
+  keeps: ["ambient", "temperature", "required"],
   elsewhere: AIR_ELSEWHERE,
   laidOut: (record) => ({ ...record, points: samplesAgain(record.points, record.source) }),
 });

@@ -36,6 +36,7 @@ export const trimsForm = checkForm<TrimSurvey>()({
       ...given("intakeTemperature", typeof intake === "number" ? fromSi(intake, "°C") : known.temperature),
     };
   },
+  keeps: ["ambient", "intakeTemperature"],
   elsewhere: AIR_ELSEWHERE,
 });
 

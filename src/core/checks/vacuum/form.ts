@@ -26,5 +26,6 @@ export const vacuumForm = checkForm<VacuumReading>()({
     instrument: gaugeField("vacuum"),
   },
   also: (_, { known }) => given("ambient", known.ambient),
+  keeps: ["ambient"],
   elsewhere: AIR_ELSEWHERE,
 });

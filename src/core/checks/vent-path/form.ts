@@ -44,6 +44,7 @@ export const ventPathForm = checkForm<VentPathRecord>()({
     },
   },
   also: (_, known) => airOf(known, "temperature"),
+  keeps: ["ambient", "temperature"],
   elsewhere: AIR_ELSEWHERE,
   laidOut: (record) => ({
     ...record,

@@ -45,6 +45,18 @@ const recorded = async (page: ReturnType<typeof opened>) => {
 
 afterEach(() => void vi.useRealTimers());
 
+/** A valve's two states, as they were read. */
+async function bothStates({ rest, energised }: ReturnType<typeof valveWith>) {
+  for (const [name, state] of [
+    ["At rest", rest],
+    ["Energised", energised],
+  ] as const) {
+    await fill(`${name}: Put on, inHg`, state.start);
+    await fill(`${name}: Left, inHg`, state.end);
+    await fill(`${name}: After, s`, state.seconds);
+  }
+}
+
 describe("by hand", () => {
   it("an actuator pipe holds until it is wiggled", async () => {
     vi.useFakeTimers({ toFake: ["Date"], now: Date.parse("2026-03-02T09:00:00Z") });
@@ -76,17 +88,7 @@ describe("by hand", () => {
     await gauge("0.1 inHg");
     await pick(/^12 V from a fused lead/);
     expect(main().getAllByText(/never feed voltage back/i).length).toBeGreaterThan(0);
-    const type = async (read: ReturnType<typeof valveWith>) => {
-      for (const [name, state] of [
-        ["At rest", read.rest],
-        ["Energised", read.energised],
-      ] as const) {
-        await fill(`${name}: Put on, inHg`, state.start);
-        await fill(`${name}: Left, inHg`, state.end);
-        await fill(`${name}: After, s`, state.seconds);
-      }
-    };
-    await type(valveWith("purge-valve", 0.9e-3, "fitted", 3));
+    await bothStates(valveWith("purge-valve", 0.9e-3, "fitted", 3));
     expect(soFar()).toContain("Void — proves nothing");
     await tick(/^Its plug is off/);
     await pick("It clicks");
@@ -95,7 +97,7 @@ describe("by hand", () => {
     await choose("Valve", "Purge valve");
     await gauge("0.1 inHg");
     await pick("The new one, on the bench");
-    await type(valveWith("purge-valve", 5e-6, "new", 4));
+    await bothStates(valveWith("purge-valve", 5e-6, "new", 4));
     const state = await recorded(page);
     expect(state.checks.map((c) => [c.verdict.outcome, c.onBench])).toEqual([
       ["fail", false],
@@ -110,14 +112,7 @@ describe("by hand", () => {
     await choose("Valve", "Purge valve");
     await gauge("0.1 inHg");
     const read = valveWith("purge-valve", 5e-6, "fitted", 41);
-    for (const [name, state] of [
-      ["At rest", read.rest],
-      ["Energised", read.energised],
-    ] as const) {
-      await fill(`${name}: Put on, inHg`, state.start);
-      await fill(`${name}: Left, inHg`, state.end);
-      await fill(`${name}: After, s`, state.seconds);
-    }
+    await bothStates(read);
     await fill("Shut in between pump and part, if known", "60 mL");
     expect(soFar()).toMatch(/^Works.*Loss as one sharp-edged hole/);
     await press("Count cycles, cold");
