@@ -1,5 +1,8 @@
-import { cleanup } from "@testing-library/react";
+import { cleanup, configure } from "@testing-library/react";
 import { afterEach, beforeEach } from "vitest";
+
+// A busy machine is no fault of the page.
+configure({ asyncUtilTimeout: 15_000 });
 
 /** What the browser has and the test's page lacks; each test begins with an empty device. */
 beforeEach(() => {

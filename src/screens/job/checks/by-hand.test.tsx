@@ -1,4 +1,4 @@
-import { act, fireEvent, screen, within } from "@testing-library/react";
+import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { CheckId } from "@/core/checks";
 import { TWO_BANKS, VAPOUR } from "@/core/core.fixture";
@@ -39,7 +39,9 @@ const choose = (name: string, option: string) =>
 const stateOf = (journal: { entries: Parameters<typeof foldJob>[0] }): JobState =>
   foldJob(journal.entries, SHOP, Date.parse("2026-03-02T20:00:00Z"));
 const recorded = async (page: ReturnType<typeof opened>) => {
+  const before = page.journal.entries.length;
   await page.user.click(screen.getByRole("button", { name: "Record the check" }));
+  await waitFor(() => expect(page.journal.entries.length).toBeGreaterThan(before));
   return stateOf(page.journal);
 };
 
@@ -225,7 +227,7 @@ describe("by hand", () => {
     const page = opened("probe", VAPOUR);
     await pick("Eye, typed");
     await press("Take this spot");
-    expect(main().getByText("Type the trim after")).toBeDefined();
+    expect(await main().findByText("Type the trim after")).toBeDefined();
     await pick("Short-term alone");
     await fill("Short-term trim before, %", "12 %");
     await fill("Short-term trim after, %", "1 … 3");
