@@ -5,14 +5,13 @@ import { expect, type Page, test } from "@playwright/test";
 import Database from "better-sqlite3";
 import { hold } from "@/core/checks/records.fixture";
 import { smokeRun } from "@/core/core.fixture";
-import { button, instrument, leaking, logOf, main, openJob, setConditions, signIn, station } from "./steps";
+import { button, idOf, instrument, leaking, logOf, main, openJob, setConditions, signIn, station } from "./steps";
 
 const folder = mkdtempSync(join(tmpdir(), "pelota-doors-"));
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 const offer = (page: Page, text: string | Buffer) =>
   page.getByLabel("Scan-tool log").setInputFiles({ name: "drive.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
-const jobIdOf = (page: Page) => page.url().split("/").pop() as string;
 
 test("a log that cannot be read is refused with what to do, and the next one is taken", async ({ page }) => {
   await signIn(page, "Wren Alder");
@@ -105,7 +104,7 @@ test("a reading is asked back, never changed: unknown unit, wrong kind, below no
 test("a job file that is newer, cut off or of another kind is refused; one with an unknown entry is kept", async ({ page }) => {
   await signIn(page, "Wren Alder");
   await openJob(page, "Hiss", "FW 13 DOR");
-  const id = jobIdOf(page);
+  const id = idOf(page);
   const file = await (await page.request.get(`/api/v1/jobs/${id}/export`)).json();
   await page.goto("/");
   const offerJob = (text: string) =>
@@ -131,7 +130,7 @@ test("a job file that is newer, cut off or of another kind is refused; one with 
 test("the same entry twice is one; its id with other contents is a conflict; garbage changes nothing", async ({ page }) => {
   await signIn(page, "Wren Alder");
   await openJob(page, "Hiss", "FW 14 DOR");
-  const id = jobIdOf(page);
+  const id = idOf(page);
   const url = `/api/v1/jobs/${id}/entries`;
   const entry = {
     id: crypto.randomUUID(),
@@ -190,7 +189,7 @@ test("markup in every text field is text everywhere it is shown", async ({ page 
   await page.getByLabel("Note").fill(evil(11));
   await button(page, "Add the note").click();
   await expect(page.getByText(`Note: ${evil(11)}`)).toBeVisible();
-  const id = jobIdOf(page);
+  const id = idOf(page);
   await page.goto(`/jobs/${id}/handover`);
   for (const n of [1, 5, 7, 8, 9, 10]) await expect(page.getByText(evil(n)).first()).toBeVisible();
   expect((await page.request.get(`/api/v1/jobs/${id}/handover`)).status()).toBe(200);
@@ -221,7 +220,7 @@ test("a picture is kept with its finding by its content; what is none is refused
 test("an old entry that names what is not there breaks no page: it is shown, and marks nothing", async ({ page }) => {
   await signIn(page, "Wren Alder");
   await openJob(page, "Hiss", "FW 27 DRS");
-  const id = page.url().split("/").pop() as string;
+  const id = idOf(page);
   const store = new Database(join(process.env.PELOTA_TEST_DATA as string, "pelota.sqlite"));
   let seq = 100;
   const put = (kind: string, body: object) =>

@@ -1,5 +1,5 @@
 import { type BrowserContext, expect, type Page, test } from "@playwright/test";
-import { button, instrument, keptOn, main, openJob, setConditions, signIn, station } from "./steps";
+import { button, idOf, instrument, keptOn, main, openJob, setConditions, signIn, station } from "./steps";
 
 const reopened = async (context: BrowserContext, url: string) => {
   for (const page of context.pages()) await page.close();
@@ -107,7 +107,7 @@ test("damaged drafts, and drafts of older shapes, break no station: what cannot 
 }) => {
   await signIn(page, "Wren Alder");
   await openJob(page, "Hiss", "FW 28 DRF");
-  const id = page.url().split("/").pop() as string;
+  const id = idOf(page);
   const forms =
     "story vehicle conditions scan trims trim-point look finding repair drive readiness monitor complaint handover outcome set-aside note customer smoke vacuum";
   // Every field of every check is tried by itself; here is what a whole station makes of it.

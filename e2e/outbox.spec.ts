@@ -1,6 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import type { Entry } from "@/core/journal";
-import { button, keptOn, main, openJob, signIn, startClock, station } from "./steps";
+import { button, idOf, keptOn, main, openJob, signIn, startClock, station } from "./steps";
 
 const note = async (page: Page, text: string) => {
   if ((await page.getByRole("dialog").count()) === 0) await page.getByRole("button", { name: /^Journal$|not taken$/ }).click();
@@ -9,7 +9,6 @@ const note = async (page: Page, text: string) => {
 };
 const recorded = async (page: Page, id: string) =>
   (await (await page.request.get(`/api/v1/jobs/${id}/entries`)).json()) as Entry[];
-const idOf = (page: Page) => page.url().split("/").pop() as string;
 const entries = "**/api/v1/jobs/*/entries*";
 
 test("an entry is kept before it is sent: a tab closed while the server is silent loses nothing, and the board sends it", async ({
@@ -149,7 +148,7 @@ test("entries made without a connection go out when it is back; what is refused 
   await expect(main(page).getByText("Cap seal hard")).toBeVisible();
   await expect(page.getByText("1 not sent yet")).toBeVisible();
   // Meanwhile the same id arrives from elsewhere with other contents: the device's own must not be lost.
-  const id = page.url().split("/").pop() as string;
+  const id = idOf(page);
   const [mine] = await keptOn(page);
   const rival = { ...mine?.entry, body: { ...(mine?.entry.body as object), what: "Something else" } };
   expect((await page.request.post(`/api/v1/jobs/${id}/entries`, { data: rival })).status()).toBe(200);

@@ -1,6 +1,8 @@
 import { expect, type Page, test } from "@playwright/test";
+import type { Entry } from "@/core/journal";
 import {
   button,
+  idOf,
   instrument,
   leaking,
   main,
@@ -72,8 +74,12 @@ test("two devices share a job; a check whose device had not seen the repair prov
   await expect(phone.getByText("1 not sent yet").or(phone.getByText("2 not sent yet"))).toBeVisible();
   await context.setOffline(false);
   await phone.clock.fastForward(6000);
-  await expect(phone.getByText(/not sent yet/)).toHaveCount(0);
+  await expect(phone.getByText(/not sent yet|not taken/)).toHaveCount(0);
   await context.close();
+  const entries = (await (await tablet.request.get(`/api/v1/jobs/${idOf(tablet)}/entries`)).json()) as Entry[];
+  expect(entries.map((e) => (e.kind === "check" || e.kind === "repair" ? `${e.by}: ${e.kind}` : ""))).toEqual(
+    expect.arrayContaining(["Wren Alder: check", "Wren Alder: repair", "Tobin Falk: check"]),
+  );
 
   await tablet.clock.fastForward(16_000);
   await station(tablet, "Prove");

@@ -3,6 +3,7 @@ import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import {
   button,
   driveAndRead,
+  idOf,
   leaking,
   main,
   openJob,
@@ -68,7 +69,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
   await station(page, "Prove");
   await expect(main(page).getByText("This job cannot be closed yet")).toBeVisible();
   await expect(main(page).getByText("Found and not repaired: Gasket squeezed out at runner 2")).toBeVisible();
-  const jobId = page.url().split("/").pop() as string;
+  const jobId = idOf(page);
   const entries = (await (await page.request.get(`/api/v1/jobs/${jobId}/entries`)).json()) as { seq: number; jobId: string }[];
   const decidedOn = Math.max(...entries.map((e) => e.seq));
   const refused = await page.request.post(`/api/v1/jobs/${jobId}/entries`, {

@@ -4,8 +4,12 @@ import { Component, type ReactNode, useCallback, useEffect, useState } from "rea
 import { type DeviceJournal, deviceJournal } from "@/core/journal";
 import { Button, LinkButton } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
+import { useChanges } from "./changes";
 import { dropCopy, readCopy } from "./device-store";
 import { fetchBehind, takenIn } from "./outbox";
+
+/** Where no journal came, it is asked for again after so long by itself, ms. */
+const TRY_AGAIN = 5000;
 
 /** A server nearby has answered by then, and nothing need be drawn twice, ms. */
 const NEARBY = 400;
@@ -38,7 +42,6 @@ export function OpenJournal({ jobId, number, newest = false, children }: OpenJou
 
   const open = useCallback(() => {
     let left = false;
-    setError("");
     opened(jobId, newest).then(
       (here) => left || setJournal(here),
       (failed) => left || setError((failed as Error).message),
@@ -48,6 +51,19 @@ export function OpenJournal({ jobId, number, newest = false, children }: OpenJou
     };
   }, [jobId, newest]);
   useEffect(open, [open]);
+
+  // What was said in vain stays until the journal is here: whoever looks sees no flicker between tries.
+  const waiting = !journal && error !== "";
+  useEffect(() => {
+    if (!waiting) return;
+    const clock = setInterval(open, TRY_AGAIN);
+    window.addEventListener("online", open);
+    return () => {
+      clearInterval(clock);
+      window.removeEventListener("online", open);
+    };
+  }, [open, waiting]);
+  useChanges(useCallback(() => void (waiting && open()), [open, waiting]));
 
   const openAnew = () => {
     setAnew(true);
@@ -70,7 +86,7 @@ export function OpenJournal({ jobId, number, newest = false, children }: OpenJou
           <ErrorNote>{error}</ErrorNote>
           <div className="flex gap-3">
             <Button look="primary" onClick={open}>
-              Try again
+              Try again now
             </Button>
             <LinkButton href="/">Bay board</LinkButton>
           </div>
