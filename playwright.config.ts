@@ -2,9 +2,11 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { defineConfig } from "@playwright/test";
+import { chromiumPath } from "./scripts/chromium.mjs";
 
 const port = 4317;
-// One database for the whole run, made anew each time.
+// One database for the whole run, made anew each time; whoever names it has filled it already.
+const filled = process.env.PELOTA_TEST_DATA !== undefined;
 process.env.PELOTA_TEST_DATA ??= mkdtempSync(join(tmpdir(), "pelota-e2e-"));
 
 export default defineConfig({
@@ -19,7 +21,7 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
-      executablePath: "/usr/bin/chromium",
+      executablePath: chromiumPath(),
       args: [
         "--no-sandbox",
         "--disable-gpu",
@@ -32,7 +34,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `npx tsx demo/fill.ts && node scripts/start.mjs --port ${port}`,
+    command: `${filled ? "" : "npx tsx demo/fill.ts && "}node scripts/start.mjs --port ${port}`,
     url: `http://127.0.0.1:${port}/api/v1/people`,
     env: { PELOTA_DATA: process.env.PELOTA_TEST_DATA, PELOTA_KEEP_BACKUPS: "0" },
     timeout: 60_000,

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { startServer } from "./server";
+import { type OtherServer, startServer } from "./server";
 import { button, instrument, leaking, logOf, main, openJob, setConditions, signIn, station, survey } from "./steps";
 
 test("the running app asks no other host for anything, and runs no script but its own", async ({ page }) => {
@@ -110,9 +110,14 @@ test("told to listen wider, it lets nobody in without the shop passphrase", asyn
   }
 });
 
-test("two tablets that save the shop at once lose nothing of either: merged, or asked", async ({ browser }) => {
-  const own = await startServer(4334);
-  try {
+test.describe("in a shop of its own, since what is set here would change what other tests see", () => {
+  let own: OtherServer;
+  test.beforeAll(async () => {
+    own = await startServer(4321);
+  });
+  test.afterAll(() => own.stop());
+
+  test("two tablets that save the shop at once lose nothing of either: merged, or asked", async ({ browser }) => {
     const context = await browser.newContext({ baseURL: own.url });
     const [first, second] = [await context.newPage(), await context.newPage()];
     for (const [tab, name] of [
@@ -145,55 +150,47 @@ test("two tablets that save the shop at once lose nothing of either: merged, or 
     await expect(first.getByText("Saved.", { exact: true })).toBeVisible();
     expect(await shop()).toMatchObject({ name: "Ferrowick North", limits: { trimAct: { value: 0.07 } } });
     await context.close();
-  } finally {
-    own.stop();
-  }
-});
+  });
 
-test("the shop's machine, limits and units change what the bench says", async ({ page }) => {
-  await signIn(page, "Wren Alder");
-  const before = await (await page.request.get("/api/v1/shop")).json();
-  await page.goto("/shop");
-  await page.getByLabel("Machine", { exact: true }).fill("Sedge smoker");
-  await page.getByLabel("Rated pressure, gauge").fill("a lot");
-  await page.getByLabel("Flow, hose open").fill("9 L/min");
-  await button(page, "Add machine").click();
-  await expect(page.getByRole("alert").filter({ hasText: "Rated pressure" })).toBeVisible();
-  await expect(page.getByLabel("Machine", { exact: true })).toHaveValue("Sedge smoker");
-  await page.getByLabel("Rated pressure, gauge").fill("0,5 psi");
-  await button(page, "Add machine").click();
-  await expect(page.getByText("0.50 psi gauge")).toBeVisible();
-  await page.getByLabel("Total trim, act beyond ± (%)").fill("8");
-  await button(page, "Save the limits").click();
-  await expect(page.getByText("Saved.")).toBeVisible();
-  await page.getByLabel("Decimal sign").selectOption("Comma, 0,4");
-  await page.getByLabel("Size").selectOption("in");
-  await page.getByRole("link", { name: "Bay board" }).click();
-  await openJob(page, "Light on", "FW 31 SHP");
-  await setConditions(page);
-  await survey(page, leaking);
-  const verdict = page.getByRole("region", { name: "Verdict so far" });
-  await expect(verdict.getByText(/beyond ±8 % act \(set by this shop\)/).first()).toBeVisible();
-  await expect(verdict.getByText(/\d,\d\d mm · 0,\d\d\d in/).first()).toBeVisible();
-  await instrument(page, "Smoke run");
-  await expect(page.getByLabel("Smoke machine")).toContainText("Sedge smoker");
-  const { version } = await (await page.request.get("/api/v1/shop")).json();
-  const back = { base: version, by: "Wren Alder", shop: before.shop };
-  expect((await page.request.put("/api/v1/shop", { data: back })).status()).toBe(200);
-});
-
-test("a machine's calibration, a finer gauge and the house's schools change what the bench plans", async ({ browser }) => {
-  // A shop of its own: what is set here would change what other tests see.
-  const other = await startServer(4321);
-  const page = await browser.newPage({ baseURL: other.url });
-  try {
+  test("the shop's machine, limits and units change what the bench says", async ({ browser }) => {
+    const page = await browser.newPage({ baseURL: own.url });
     await signIn(page, "Wren Alder");
     await page.goto("/shop");
     await page.getByLabel("Machine", { exact: true }).fill("Sedge smoker");
+    await page.getByLabel("Rated pressure, gauge").fill("a lot");
+    await page.getByLabel("Flow, hose open").fill("9 L/min");
+    await button(page, "Add machine").click();
+    await expect(page.getByRole("alert").filter({ hasText: "Rated pressure" })).toBeVisible();
+    await expect(page.getByLabel("Machine", { exact: true })).toHaveValue("Sedge smoker");
+    await page.getByLabel("Rated pressure, gauge").fill("0,5 psi");
+    await button(page, "Add machine").click();
+    await expect(page.getByText("0.50 psi gauge")).toBeVisible();
+    await page.getByLabel("Total trim, act beyond ± (%)").fill("8");
+    await button(page, "Save the limits").click();
+    await expect(page.getByText("Saved.")).toBeVisible();
+    await page.getByLabel("Decimal sign").selectOption("Comma, 0,4");
+    await page.getByLabel("Size").selectOption("in");
+    await page.getByRole("link", { name: "Bay board" }).click();
+    await openJob(page, "Light on", "FW 31 SHP");
+    await setConditions(page);
+    await survey(page, leaking);
+    const verdict = page.getByRole("region", { name: "Verdict so far" });
+    await expect(verdict.getByText(/beyond ±8 % act \(set by this shop\)/).first()).toBeVisible();
+    await expect(verdict.getByText(/\d,\d\d mm · 0,\d\d\d in/).first()).toBeVisible();
+    await instrument(page, "Smoke run");
+    await expect(page.getByLabel("Smoke machine")).toContainText("Sedge smoker");
+    await page.close();
+  });
+
+  test("a machine's calibration, a finer gauge and the house's schools change what the bench plans", async ({ browser }) => {
+    const page = await browser.newPage({ baseURL: own.url });
+    await signIn(page, "Wren Alder");
+    await page.goto("/shop");
+    await page.getByLabel("Machine", { exact: true }).fill("Reed smoker");
     await page.getByLabel("Rated pressure, gauge").fill("13 inH2O");
     await page.getByLabel("Flow, hose open").fill("12 L/min");
     await button(page, "Add machine").click();
-    await button(page, "Calibrate Sedge smoker").click();
+    await button(page, "Calibrate Reed smoker").click();
     const holes = page.getByLabel("Reference hole and ball height, one a line");
     await holes.fill("0.020 in 3.1\n0.040 in 2");
     await button(page, "Save the calibration").click();
@@ -202,9 +199,9 @@ test("a machine's calibration, a finer gauge and the house's schools change what
     await holes.fill("0.020 in 1.2\n0.040 in 4.4");
     await button(page, "Save the calibration").click();
     await expect(page.getByRole("img", { name: /^Calibrated .* at 13/ })).toBeVisible();
-    await button(page, "Service of Sedge smoker").click();
+    await button(page, "Service of Reed smoker").click();
     await page.getByLabel("Note", { exact: true }).fill("new fluid");
-    await button(page, "Add to the log of Sedge smoker").click();
+    await button(page, "Add to the log of Reed smoker").click();
     await expect(page.getByText(/Smoke fluid: new fluid/)).toBeVisible();
     await page.getByLabel("Gauge or meter").fill("Slack tube");
     await page.getByLabel("One division").fill("0.1 furlong");
@@ -223,10 +220,8 @@ test("a machine's calibration, a finer gauge and the house's schools change what
     await expect(main(page).getByText(/none into connectors or the air meter/)).toBeVisible();
     await instrument(page, "Crankcase pressure");
     await expect(page.getByLabel("Gauge", { exact: true })).toContainText("Slack tube");
-  } finally {
     await page.close();
-    other.stop();
-  }
+  });
 });
 
 test("a survey is typed point by point; a speed-density engine and a diesel are refused with what works", async ({ page }) => {

@@ -13,13 +13,17 @@ const fresh = () => {
   folders.push(folder);
   return folder;
 };
+const started: ChildProcess[] = [];
 test.afterAll(() => {
+  // What a test that failed has left running would hold the port against the next run.
+  for (const app of started) app.kill("SIGKILL");
   for (const folder of folders) rmSync(folder, { recursive: true, force: true });
 });
 
 /** Starts the app; what it says, and with which code it ends. */
 function start(data: string, args: string[] = ["--port", String(PORT)], env: Record<string, string> = {}) {
   const app: ChildProcess = spawn("node", ["scripts/start.mjs", ...args], { env: { ...process.env, PELOTA_DATA: data, ...env } });
+  started.push(app);
   let said = "";
   app.stdout?.on("data", (part) => {
     said += part;
@@ -29,7 +33,7 @@ function start(data: string, args: string[] = ["--port", String(PORT)], env: Rec
   });
   const ended = new Promise<number | null>((done) => app.on("exit", (code) => done(code)));
   const ready = async () => {
-    for (let i = 0; i < 150 && !said.includes("Ready on"); i++) await new Promise((next) => setTimeout(next, 100));
+    for (let i = 0; i < 300 && !said.includes("Ready on"); i++) await new Promise((next) => setTimeout(next, 100));
     expect(said).toContain("Ready on");
   };
   return { app, ended, ready, said: () => said };

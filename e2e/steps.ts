@@ -42,12 +42,19 @@ export const INSTRUMENTS = [
   "Tank-pressure sensor",
 ];
 
+/** An instrument on the shelf, with what it is for beside its name. */
+export const onShelf = (page: Page, name: string) =>
+  page
+    .getByRole("dialog")
+    .getByRole("button")
+    .filter({ has: page.getByText(name, { exact: true }) });
+
 /** Takes an instrument off the shelf, unless it is in hand already. */
 export async function instrument(page: Page, name: string): Promise<void> {
   await expect(page.getByRole("button", { name: "Another instrument" })).toBeVisible();
   if ((await main(page).getByRole("heading", { name, exact: true, level: 2 }).count()) > 0) return;
   await page.getByRole("button", { name: "Another instrument" }).click();
-  await page.getByRole("dialog").getByRole("button", { name, exact: true }).click();
+  await onShelf(page, name).click();
   await expect(main(page).getByRole("heading", { name, exact: true, level: 2 })).toBeVisible();
 }
 /** The job a page shows. */

@@ -9,7 +9,7 @@ import { join } from "node:path";
 import { chromium, type Locator, type Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import { decayOf } from "../demo/tank";
-import { INSTRUMENTS, instrument } from "../e2e/steps";
+import { INSTRUMENTS, instrument, onShelf } from "../e2e/steps";
 import config from "../playwright.config";
 
 const PORT = 4323;
@@ -72,7 +72,7 @@ async function demoJob(hand: Hand, car: keyof typeof CARS, check: string): Promi
   await hand.tap(page.getByRole("navigation", { name: "Stations" }).getByRole("button", { name: "Check" }));
   if (!(await page.getByRole("heading", { name: check, level: 2, exact: true }).count())) {
     await hand.tap("Another instrument");
-    await hand.tap(page.getByRole("dialog").getByRole("button", { name: check, exact: true }));
+    await hand.tap(onShelf(page, check));
   }
 }
 

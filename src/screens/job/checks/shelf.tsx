@@ -35,7 +35,6 @@ export function InstrumentShelf({ value, onChange }: { value: CheckId; onChange:
                     <li key={kind}>
                       <button
                         type="button"
-                        aria-label={CHECKS[kind].name}
                         aria-pressed={kind === value}
                         onClick={() => {
                           onChange(kind);
