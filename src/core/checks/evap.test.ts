@@ -154,6 +154,18 @@ describe("EVAP smoke verdict", () => {
     });
     expect((flow.massFlow / 1.2041) * 6e4).toBeCloseTo(1.9, 1);
   });
+  it("takes smoke out of a vent that is told to shut for the valve's own leak, past a plug for the plug's", () => {
+    const seen = [{ joint: "vent-valve", at: 80 }];
+    expect(judgeEvapSmoke(evapSmokeRun(1.9, { seen, noSmokeOutside: false }), context)).toMatchObject({
+      outcome: "fail",
+      observation: "smoke-at:vent-valve",
+    });
+    const plugged = evapSmokeRun(1.9, { seen, vent: { by: "plug" }, noSmokeOutside: false });
+    expect(judgeEvapSmoke(plugged, context)).toMatchObject({
+      outcome: "void",
+      reasons: [expect.stringContaining("came past what seals Vent valve")],
+    });
+  });
   it("calls flow with no smoke outside an inside path, and a cap-off that recovers its place", () => {
     expect(judgeEvapSmoke(evapSmokeRun(1.9), context)).toMatchObject({ outcome: "fail", observation: "smoke-inside-path" });
     const capOffs = [{ joint: "purge-line-joint", before: 1.9, hoseSide: 1.8, portSide: 0.1, blankProved: true }];

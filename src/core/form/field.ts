@@ -42,7 +42,7 @@ export interface QuantityField<Known> extends Asked<Known> {
 }
 
 /** What stands behind a bare number that is no quantity. */
-export type Bare = "1/min" | "s" | "%" | "strokes" | "times";
+export type Bare = "1/min" | "s" | "min" | "%" | "strokes" | "times";
 
 /** A number. In a record whose unit stands once, `unit` names it: another one that is typed is converted. */
 export interface NumberField<Known> extends Asked<Known> {
@@ -57,7 +57,21 @@ export interface NumberField<Known> extends Asked<Known> {
 export interface TextField<Known> extends Asked<Known> {
   readonly type: "text";
   readonly long?: true;
+  /** A day, as 2026-01-31 */
+  readonly date?: true;
   readonly example?: Ask<Known, string>;
+}
+
+/** Several of something, typed a line each. */
+export interface LinesField<Known> extends Asked<Known> {
+  readonly type: "lines";
+  /** What a line says; throws BadInput for what is none. The line itself, where this is left out */
+  readonly read?: (line: string) => unknown;
+  /** How it stands in its line: the inverse of `read` */
+  readonly write?: (value: never) => string;
+  /** The record goes without the list where there is no line */
+  readonly optional?: true;
+  readonly example?: string;
 }
 
 export type Option = readonly [id: string, name: string];
@@ -91,6 +105,8 @@ export interface TickField<Known> extends Asked<Known> {
 export interface MarksField<Known> extends Asked<Known> {
   readonly type: "marks";
   readonly options: Ask<Known, readonly Option[]>;
+  /** Picked one by one from a list to pull down, where there are many */
+  readonly list?: true;
 }
 
 /** A joint of the vehicle. */
@@ -129,6 +145,7 @@ export type Field<Known> =
   | QuantityField<Known>
   | NumberField<Known>
   | TextField<Known>
+  | LinesField<Known>
   | ChoiceField<Known>
   | AnswerField<Known>
   | TickField<Known>

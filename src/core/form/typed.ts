@@ -1,3 +1,4 @@
+import { BadInput } from "../input";
 import {
   convert,
   type Parsed,
@@ -9,7 +10,7 @@ import {
   type Quantity,
   UNITS,
 } from "../units";
-import { asked, type Bare, type Field, type Given, type NumberField } from "./field";
+import { asked, type Bare, type Field, type Given, type LinesField, type NumberField } from "./field";
 import { gaugeTyped, readGauge } from "./gauge";
 
 /** What was wrong with what stands in a field; `part` where the field has parts. */
@@ -29,6 +30,7 @@ const text = (raw: unknown): string => (typeof raw === "string" ? raw.trim() : "
 const BARE_WORDS: Readonly<Record<Bare, RegExp>> = {
   "1/min": /\s*(rpm|1\/min|\/min|r\/min)$/i,
   s: /\s*(s|sec|seconds?)$/i,
+  min: /\s*(min|minutes?)$/i,
   "%": /\s*%$/,
   strokes: /\s*strokes?$/i,
   times: /\s*(times|x|×)$/i,
@@ -49,6 +51,24 @@ function readNumber<Known>(raw: string, field: NumberField<Known>, given: Given<
   return { ok: true, value: Number(shown(convert(parsed.value, unit).value)) };
 }
 
+/** What was typed, a line each; empty ones left out. */
+export const linesOf = (typed: string): string[] =>
+  typed
+    .split("\n")
+    .map((line) => line.trim())
+    .filter(Boolean);
+
+function readLines<Known>(raw: string, { read = (line) => line, optional }: LinesField<Known>): Read {
+  const lines = linesOf(raw);
+  if (lines.length === 0) return optional ? NOTHING : { value: [] };
+  try {
+    return { value: lines.map(read) };
+  } catch (error) {
+    if (!(error instanceof BadInput)) throw error;
+    return { wrong: { message: error.message } };
+  }
+}
+
 /** Reads what stands in a field of any type but rows, which have fields of their own. */
 export function readField<Known>(field: Field<Known>, raw: unknown, given: Given<Known>): Read {
   switch (field.type) {
@@ -66,6 +86,8 @@ export function readField<Known>(field: Field<Known>, raw: unknown, given: Given
     }
     case "text":
       return text(raw) === "" ? NOTHING : { value: text(raw) };
+    case "lines":
+      return readLines(text(raw), field);
     case "choice": {
       const chosen = text(raw);
       if (chosen === "" || chosen === field.silent) return NOTHING;
@@ -104,6 +126,7 @@ export function typedValue<Known>(field: Field<Known>, value: unknown, given: Gi
   if (value === undefined) return undefined;
   if (field.type === "quantity") return typedQuantity(value as Quantity);
   if (field.type === "number") return shown(value as number);
+  if (field.type === "lines") return (value as never[]).map((one) => field.write?.(one) ?? (one as string)).join("\n");
   if (field.type === "instrument") return gaugeTyped(value, field.shop(given));
   return value;
 }

@@ -608,6 +608,12 @@ const TODAY: { readonly [K in EntryKind]?: (body: Bodies[K]) => readonly [string
   },
 };
 
+/** A repair as it is recorded today. */
+export const repairSchema = BODY_SCHEMAS.repair.test("today", (body, { createError }) => {
+  const wrong = body && TODAY.repair?.(body as Bodies["repair"]);
+  return wrong ? createError({ path: wrong[0], message: wrong[1] }) : true;
+});
+
 /** Validates a body by its kind (and a check's record by its check). Throws BadInput for an unknown kind or version. */
 export function validateBody(kind: string, body: unknown, v = 1): void {
   if (!isEntryKind(kind))

@@ -12,6 +12,7 @@ export { setupOf } from "./proof/evidence";
 export * from "./quick-start";
 export * from "./readiness";
 export * from "./readings-csv";
+export * from "./repair-form";
 export * from "./soak";
 export * from "./state";
 export * from "./sync";

@@ -6,6 +6,10 @@ import { ANYWHERE, type Bodies, type EntryKind } from "./entries";
 /** A place that is none of the list; its words say where it is. */
 export const ELSEWHERE = "other";
 
+/** A place by its name, among those of its car. */
+export const placeName = (id: string, among: readonly { readonly id: string; readonly name: string }[]): string =>
+  among.find((p) => p.id === id)?.name ?? "Another place";
+
 /** The places that an entry names, with the path of each. */
 function placesIn(kind: EntryKind, body: object): (readonly [path: string, place: string])[] {
   switch (kind) {

@@ -98,3 +98,9 @@ export function parseQuantity(text: string, expected: Expected): Parsed<Quantity
   }
   return { ok: true, value: { value: number.value, unit, kind: taken } };
 }
+
+/** A bare number as people type it; undefined while it is none. */
+export function parseBare(text: string): number | undefined {
+  const parsed = parseNumber(text);
+  return text.trim() !== "" && parsed.ok ? parsed.value : undefined;
+}

@@ -114,3 +114,9 @@ function decimalsOf(q: Quantity): number {
   const typed = String(q.value).split(".")[1]?.length ?? 0;
   return Math.min(typed, UNITS[q.unit as UnitId].decimals + 3);
 }
+
+/** A typed reading once it can be trusted; undefined while it cannot be read, or lies out of its field's band. */
+export function parseTrusted(typed: string, field: BandId, unit: UnitId): Quantity | undefined {
+  const parsed = parseField(typed, field, unit);
+  return parsed.ok && !plausibility(parsed.value, field) ? parsed.value : undefined;
+}

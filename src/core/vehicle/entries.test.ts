@@ -5,7 +5,7 @@ import { evapSmokeRun } from "../checks/evap.fixture";
 import { contextOf, NATURAL, SEALED_NECK, smokeRun, TURBO, TWO_BANKS, VAPOUR } from "../core.fixture";
 import { FITTED_SYSTEMS, type VehicleFacts } from "./facts";
 import { layoutOf, TAPPABLE, type ZONE_IDS, type ZoneId } from "./layout";
-import { entriesOf, hiddenAt, hoseEnds, noWayIn, reachOf, sidesOf, usualSetup } from "./reach";
+import { entriesOf, hiddenAt, hoseEnds, markable, noWayIn, reachOf, sidesOf, usualSetup } from "./reach";
 
 const EVERYTHING: VehicleFacts = { ...SEALED_NECK, induction: "turbo", fitted: FITTED_SYSTEMS, tapped: TAPPABLE };
 const CARS = [NATURAL, TURBO, TWO_BANKS, VAPOUR, SEALED_NECK, EVERYTHING].map(layoutOf);
@@ -42,6 +42,24 @@ describe("any hose's end is a way in", () => {
         }
       }),
     );
+  });
+
+  it("lets smoke be marked wherever it gets to, plugs and what weeps included, once and never where the hose is (property)", () => {
+    fc.assert(
+      fc.property(setups, fc.constantFrom("intake" as const, "evap" as const), ({ car, entry, ...rest }, circuit) => {
+        const setup = { ...rest, entry: entry.id };
+        const reach = reachOf(car, setup);
+        const { tested, rest: others } = markable(car, setup, circuit);
+        const all = [...tested, ...others];
+        expect(new Set(all).size).toBe(all.length);
+        for (const id of hiddenAt(car, entry)) expect(all.map((j) => j.id)).not.toContain(id);
+        for (const j of all) expect([j.from, j.to].some((z) => reach.zones.includes(z as ZoneId))).toBe(true);
+        const vapour = new Set<string>(["tank", "neck", "canister", "purge-line", "vent-hose"]);
+        const weeping = car.joints.filter((j) => j.weeps && reach.zones.includes(j.from) && !vapour.has(j.from));
+        if (circuit === "intake") for (const j of weeping) if (!hiddenAt(car, entry).includes(j.id)) expect(all).toContain(j);
+      }),
+    );
+    expect(() => markable(layout, { entry: "nowhere", blocked: [], heldOpen: [] }, "intake")).toThrow(RangeError);
   });
 
   it.each([

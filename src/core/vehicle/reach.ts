@@ -115,6 +115,28 @@ export function reachOf(layout: Layout, setup: FillSetup): Reach {
   };
 }
 
+/**
+ * Where smoke of a fill may be seen: the joints that it puts to the test, and whatever else it gets to: plugs, open ends,
+ * what passes some by design or between two zones. The hose hides its own way in. Throws RangeError as `reachOf` does.
+ */
+export function markable(
+  layout: Layout,
+  setup: FillSetup,
+  circuit: Circuit,
+): { readonly tested: readonly Joint[]; readonly rest: readonly Joint[] } {
+  const reach = reachOf(layout, setup);
+  const tested = circuit === "evap" ? reach.tested.filter((j) => EVAP_ZONES.includes(j.from)) : reach.tested;
+  const hidden = hiddenAt(layout, layout.joints.find((j) => j.id === setup.entry) as Joint);
+  const rest = layout.joints.filter(
+    (j) =>
+      !tested.includes(j) &&
+      !hidden.includes(j.id) &&
+      EVAP_ZONES.includes(j.from) === (circuit === "evap") &&
+      [j.from, j.to].some((z) => reach.zones.includes(z as ZoneId) && !reach.behindEngine.includes(z as ZoneId)),
+  );
+  return { tested, rest };
+}
+
 /** Zones not reached, each with the joint that stops the fill on the way to it; what lies behind one stops with it. */
 function stops(layout: Layout, reached: ReadonlySet<ZoneId>, atOnce: Joint | undefined): Reach["stopped"] {
   if (atOnce) return layout.zones.map(({ id }) => ({ zone: id, by: atOnce }));

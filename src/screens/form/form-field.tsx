@@ -24,6 +24,7 @@ import { SelectField, TextArea, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
 import { useImmediate } from "@/ui/use-immediate";
 import { PlacePicker } from "./place-picker";
+import { PlacesField } from "./places-field";
 import type { TypedForm } from "./use-typed-form";
 
 interface FieldProps<Known> {
@@ -96,12 +97,14 @@ function PlainField<Known>({ name, field, given, held, control, required, draw, 
           onChange={(e) => change(e.target.value)}
         />
       );
-    case "text": {
-      const Box = field.long ? TextArea : TextField;
+    case "text":
+    case "lines": {
+      const Box = field.type === "lines" || field.long ? TextArea : TextField;
       return (
         <Box
           {...said}
           {...typed}
+          {...(field.type === "text" && field.date ? { type: "date" } : {})}
           placeholder={asked(field.example, given)}
           onChange={(e: { target: { value: string } }) => change(e.target.value)}
         />
@@ -134,10 +137,10 @@ function PlainField<Known>({ name, field, given, held, control, required, draw, 
     }
     case "tick":
       return <Tick label={label} checked={shown === true} onChange={change} />;
-    case "marks":
-      return (
-        <Chips {...said} options={asked(field.options, given)} value={Array.isArray(shown) ? shown : []} onChange={change} />
-      );
+    case "marks": {
+      const marked = { options: asked(field.options, given), value: Array.isArray(shown) ? shown : [], onChange: change };
+      return field.list ? <PlacesField {...said} {...marked} inputRef={input.ref} /> : <Chips {...said} {...marked} />;
+    }
     case "place":
       return <PlacePicker {...said} inputRef={input.ref} among={field.among(given)} value={text(shown)} onChange={change} />;
     default:

@@ -13,6 +13,8 @@ export interface TypedForm<Body extends object, Known, Name extends string = str
   readonly filled: ReturnType<typeof toRecord<Body, Known>>;
   /** The same as it stands this moment, drawn yet or not: what is recorded */
   readonly now: () => ReturnType<typeof toRecord<Body, Known>>;
+  /** What was typed, as it stands this moment */
+  readonly draft: () => Draft;
   /** What a field holds: typed, or known already */
   readonly holds: <T = unknown>(name: Name) => T;
   /** The same as it stands this moment, drawn yet or not: what a key that is pressed now goes by */
@@ -120,6 +122,7 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
     given,
     filled,
     now,
+    draft: getValues as () => Draft,
     holds: given.holds as TypedForm<Body, Known, Name>["holds"],
     latest: held as TypedForm<Body, Known, Name>["latest"],
     set,

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { ambientAtAltitude, stationPressure } from "@/core/gas/atmosphere";
 import type { Bodies } from "@/core/journal";
 import type { EngineNow } from "@/core/suspects";
-import { absolute, toSi } from "@/core/units";
+import { absolute, parseTrusted, toSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { Dialog } from "@/ui/dialog";
@@ -13,7 +13,7 @@ import { ErrorNote } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
 import { usePreferences } from "../session/preferences";
 import { load, save } from "../session/storage";
-import { readField, typedQuantity } from "./fields";
+import { typedQuantity } from "./fields";
 import { useForm } from "./use-form";
 import { useJob } from "./use-job";
 
@@ -78,10 +78,10 @@ function ambientOf(
   typed: { ambient: string; seaLevel: string; altitude: string },
 ): Bodies["conditions"]["ambient"] | string {
   if (basis === "station")
-    return readField(typed.ambient, "ambient", "hPa") ?? "Type the ambient pressure, absolute, as read here";
-  const altitude = readField(typed.altitude, "altitude", "m");
+    return parseTrusted(typed.ambient, "ambient", "hPa") ?? "Type the ambient pressure, absolute, as read here";
+  const altitude = parseTrusted(typed.altitude, "altitude", "m");
   if (!altitude) return "Type the altitude of the bay";
-  const seaLevel = readField(typed.seaLevel, "ambient", "hPa");
+  const seaLevel = parseTrusted(typed.seaLevel, "ambient", "hPa");
   if (basis === "report" && !seaLevel) return "Type the pressure of the weather report";
   const pascal =
     basis === "report" && seaLevel
@@ -118,10 +118,10 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
   const ambient = ambientOf(draft.basis, draft);
   const record = async () => {
     if (typeof ambient === "string") return form.setError(ambient);
-    const bayTemperature = readField(draft.bayTemperature, "airTemperature", "°C");
+    const bayTemperature = parseTrusted(draft.bayTemperature, "airTemperature", "°C");
     if (!bayTemperature) return form.setError("Type the temperature of the bay");
-    const altitude = draft.basis === "station" ? undefined : readField(draft.altitude, "altitude", "m");
-    const seaLevel = draft.basis === "report" ? readField(draft.seaLevel, "ambient", "hPa") : undefined;
+    const altitude = draft.basis === "station" ? undefined : parseTrusted(draft.altitude, "altitude", "m");
+    const seaLevel = draft.basis === "report" ? parseTrusted(draft.seaLevel, "ambient", "hPa") : undefined;
     const body = {
       ambient,
       bayTemperature,

@@ -8,6 +8,7 @@ import { type EvapSmokeAim, planEvapSmoke } from "./plan";
 import { type EvapSmokeRun, evapSmokeSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./draft";
 export * from "./judge";
 export * from "./plan";
 export * from "./record";

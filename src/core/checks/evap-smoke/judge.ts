@@ -6,6 +6,7 @@ import { fuelLevelDoubt, gasSpace, holeMeasure, setupTrap } from "../evap-fields
 import {
   alsoAt,
   arrivalsOf,
+  leaksSeen,
   machineTrap,
   names,
   readSmoke,
@@ -133,8 +134,9 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
   const capOffs = run.capOffs.map((c) => capOffWords(c, jointName(layout, c.joint), run.units.flow));
   const size = hole ? `${formatNumber(1000 * hole.diameter, 2)} mm` : undefined;
 
-  if (run.seen.length > 0) {
-    const places = [...new Set(run.seen.map((s) => s.joint))];
+  const leaks = leaksSeen(run, layout);
+  if (leaks.length > 0) {
+    const places = [...new Set(leaks.map((s) => s.joint))];
     const leaking = new Map(places.map((id) => [layout.joints.find((j) => j.id === id)?.from, id]));
     const small = hole && required && hole.high < toSi(required.size);
     return {

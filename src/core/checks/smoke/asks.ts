@@ -2,18 +2,20 @@ import { EVAP_ZONES, type Joint, reachOf, usualSetup } from "../../vehicle";
 import { type Asked, ofEngine, type Says, tight } from "../asked";
 import type { CheckContext, Verdict } from "../check";
 import type { SmokeRun } from "./record";
+import { leaksSeen } from "./seen";
 
 /** A joint that belongs to the vapour system, however far an intake's fill may get into it. */
 const ofVapour = (joint: Joint) => EVAP_ZONES.includes(joint.from);
 
 /**
- * What a run says of each joint its fill puts to the test: leaking where smoke was seen, tight where the run passed and
+ * What a run says of each joint its fill puts to the test: leaking where smoke
+ * came out that should not, tight where the run passed and
  * showed smoke there, open everywhere else. Smoke seen before a trap closed stays seen.
  * @param circuit whose joints are asked after: the fill of one reaches into the other now and then.
  */
 export function smokeAsks(run: SmokeRun, verdict: Verdict, context: CheckContext, circuit: "intake" | "vapour"): Asked[] {
   const { layout } = context;
-  const seen = new Set(run.seen.map((s) => s.joint));
+  const seen = new Set(leaksSeen(run, layout).map((s) => s.joint));
   const bad = [...seen].flatMap((id) => (layout.joints.some((j) => j.id === id) ? [tight(layout, id, "bad")] : []));
   if (verdict.outcome === "void" || !layout.joints.some((j) => j.id === run.entry)) return bad;
   const tested = verdict.tested ?? [];

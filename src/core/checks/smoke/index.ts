@@ -9,10 +9,12 @@ import { rows, type Seen } from "./rows";
 import { readSections } from "./sections";
 
 export * from "./asks";
+export * from "./draft";
 export * from "./judge";
 export * from "./plan";
 export * from "./record";
 export * from "./sections";
+export { leaksSeen } from "./seen";
 
 export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
   id: "smoke",

@@ -11,6 +11,7 @@ import { entryZone, type Layout, noWayIn, type Reach, reachOf } from "../../vehi
 import { type CheckContext, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
 import type { SmokeRun } from "./record";
 import type { Seen } from "./rows";
+import { leaksSeen, pastPlugs, weepsSeen } from "./seen";
 
 /** Share of the machine's full flow above which the ball is held high. */
 const BALL_HIGH = 0.7;
@@ -184,6 +185,12 @@ export function machineTrap(
   if (run.touchedBefore.length > 0)
     return because(`${names(run.touchedBefore, layout)} was touched before the check: the evidence is gone`);
   if (run.adapterLeaks) return because("the adapter leaked at its own threads or cone");
+  const past = pastPlugs(run);
+  if (past.length > 0)
+    return because(
+      `smoke came past what seals ${names([...new Set(past.map((s) => s.joint))], layout)}: seat it anew and run again`,
+      Math.min(...past.map((s) => s.at)),
+    );
   if (machine.plain) return undefined;
   const maxFlow = toSi(machine.maxFlow);
   const shut = (i: number) => (reading.flows[i] ?? 0) < BALL_DOWN * maxFlow && (reading.pressures[i] ?? 0) > 0.5 * rated;
@@ -212,7 +219,7 @@ export const alsoAt = ([_first, ...more]: readonly string[]): Pick<Verdict<Seen>
 /** The verdict on a run that fell into a trap: void, unless smoke was seen before the trap closed. That stays evidence. */
 export function trappedVerdict(run: SmokeRun, trap: Trap, layout: Layout): Verdict<Seen> {
   // Smoke at the entry itself is the adapter's.
-  const own = run.seen.filter((s) => s.joint !== run.entry);
+  const own = leaksSeen(run, layout).filter((s) => s.joint !== run.entry);
   const seen = own.filter(
     (s) => s.at >= -1 && s.at <= Math.min(run.endedAt + 1, (trap.from ?? Number.POSITIVE_INFINITY) + LINGERS),
   );
@@ -307,9 +314,17 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
     ? ["the flow includes what passes the open engine valves: a size here is of all openings together"]
     : [];
 
-  const [first] = run.seen;
+  const weeps = weepsSeen(run, layout);
+  const weeping =
+    weeps.length > 0
+      ? [
+          `${names(weeps, layout)} passes some by design: plug it and compare the ball with and without before calling it a finding`,
+        ]
+      : [];
+  const leaks = leaksSeen(run, layout);
+  const [first] = leaks;
   if (first) {
-    const places = [...new Set(run.seen.map((s) => s.joint))];
+    const places = [...new Set(leaks.map((s) => s.joint))];
     const leaking = new Map(places.map((id) => [joint(id)?.from, id]));
     const zones = layout.zones.map((z): ZoneKnowledge => {
       const at = leaking.get(z.id);
@@ -328,10 +343,20 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
         ...hidden,
         ...(house.dye === "uv" ? ["UV lamp: residue inside a nested seal only means that seal works"] : []),
         "cap it off and see the reading recover: that confirms, or shows a second leak",
+        ...weeping,
       ],
       observation: `smoke-at:${first.joint}`,
       ...alsoAt(places),
       zones,
+    };
+  }
+  if (weeps.length > 0) {
+    return {
+      outcome: "unsure",
+      headline: `Smoke only at ${names(weeps, layout)}, where some passes by design`,
+      measures,
+      reasons: [...weeping, ...untested],
+      zones: [],
     };
   }
   const share = reading.flow ? reading.flow.value / toSi(run.machine.maxFlow) : 0;

@@ -30,6 +30,7 @@ describe("void traps", () => {
     ["a clamp was touched before", smokeRun(4.5, { touchedBefore: ["pcv-hose"] }), /PCV hose was touched before/],
     ["an end left open", smokeRun(4.5, { blocked: [] }), /Tailpipe was left open/],
     ["adapter leaks", smokeRun(4.5, { adapterLeaks: true }), /adapter leaked/],
+    ["smoke at a plug", smokeRun(4.5, { seen: [{ joint: "tailpipe", at: 60 }] }), /came past what seals Tailpipe/],
     ["draught or glare", smokeRun(4.5, { draughtOrGlare: true }), /draught or bright daylight/],
     [
       "still filling",
@@ -108,6 +109,38 @@ describe("verdict", () => {
     const early = judge(smokeRun(9, { ...cut, seen: [{ joint: "pcv-hose", at: 15 }], noSmokeOutside: false }));
     expect(early.outcome).toBe("fail");
     expect(early.measures).toEqual([]);
+  });
+
+  it("takes no smoke where some passes by design for a leak, nor lets it hide one", () => {
+    const bypass = contextOf({ ...NATURAL, fitted: [...NATURAL.fitted, "idle-air"] });
+    const only = judgeSmoke(smokeRun(4.5, { seen: [{ joint: "idle-air", at: 60 }], noSmokeOutside: false }), bypass);
+    expect(only).toMatchObject({ outcome: "unsure", headline: expect.stringContaining("Idle-air bypass"), zones: [] });
+    expect(only.observation).toBeUndefined();
+    expect(only.reasons.join()).toMatch(/plug it and compare the ball/);
+    const both = smokeRun(4.5, {
+      seen: [
+        { joint: "idle-air", at: 60 },
+        { joint: "pcv-hose", at: 70 },
+      ],
+    });
+    expect(judgeSmoke(both, bypass)).toMatchObject({
+      outcome: "fail",
+      headline: "Smoke at PCV hose",
+      observation: "smoke-at:pcv-hose",
+    });
+    const { proof: _, ...unproved } = both;
+    expect(judgeSmoke(unproved, bypass)).toMatchObject({ tested: ["pcv-hose"] });
+    expect(judgeSmoke({ ...unproved, seen: both.seen.slice(0, 1) }, bypass).outcome).toBe("void");
+  });
+
+  it("keeps what was seen before a plug let smoke by", () => {
+    const run = smokeRun(4.5, {
+      seen: [
+        { joint: "pcv-hose", at: 50 },
+        { joint: "tailpipe", at: 60 },
+      ],
+    });
+    expect(judge(run)).toMatchObject({ outcome: "fail", tested: ["pcv-hose"], observation: "smoke-at:pcv-hose" });
   });
 
   it("reads a ball held high with no smoke outside as an inside path", () => {

@@ -4,14 +4,13 @@ import { useState } from "react";
 import type { TakenSamples } from "@/core/checks/samples";
 import { readTable } from "@/core/checks/table";
 import { loggedEngine, type Mapping, TANK_EXTRACTOR } from "@/core/scan-log";
-import { fromSi, type UnitId } from "@/core/units";
+import { fromSi, parseBare, type UnitId } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextArea, TextField } from "@/ui/field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { useKeys } from "../../session/keys";
 import { useJob } from "../use-job";
-import { readNumber } from "./read-number";
 import { LogImport, LogPicker } from "./scan-log/log-import";
 import { useKeptLog } from "./scan-log/use-kept-log";
 import { useScanLog } from "./scan-log/use-scan-log";
@@ -40,7 +39,7 @@ export function SamplesField({
   const [mapping, setMapping] = useState<Mapping>();
   const [error, setError] = useState<string>();
   const keep = useKeptLog(setError);
-  const value = readNumber(draft.value);
+  const value = parseBare(draft.value);
   const running = draft.mode === "live" && draft.startedAt !== null;
   const take = () => {
     if (!running || value === undefined) return;

@@ -1,12 +1,12 @@
 "use client";
 
 import { isVapourCode } from "@/core/faults";
+import { parseTrusted } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
 import { AppendButton } from "../append-button";
-import { readField } from "../fields";
 import { shortTime } from "../short-time";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
@@ -58,7 +58,7 @@ function DriveForm() {
     const minutes = Number(draft.minutes.replace(",", "."));
     if (draft.minutes.trim() === "" || !Number.isFinite(minutes))
       return form.setError("Say how many minutes it was driven, like 25");
-    const distance = draft.distance.trim() ? readField(draft.distance, "odometer", "km") : undefined;
+    const distance = draft.distance.trim() ? parseTrusted(draft.distance, "odometer", "km") : undefined;
     if (draft.distance.trim() && !distance) return form.setError("The distance is a number with its unit, like 18 km");
     const to = new Date();
     void form.record({

@@ -1,17 +1,17 @@
 "use client";
 
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import type { CheckContext } from "@/core/checks";
 import { findingPlaces } from "@/core/faults";
-import { CONFIRMATIONS, FAILURE_CAUSES, findingForm, knownOfFinding, RESIDUES } from "@/core/journal";
+import { CONFIRMATIONS, FAILURE_CAUSES, findingForm, knownOfFinding, placeName, RESIDUES } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
-import { useTypedForm } from "../../form/use-typed-form";
 import { usePreferences } from "../../session/preferences";
 import { Pictures, Thumbnails } from "../pictures";
 import { StationFrame } from "../station-frame";
+import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
 
 /** Pin it to one joint: the finding names its place, its evidence and whether a cap-off confirmed it. */
@@ -19,7 +19,6 @@ export function FindStation() {
   const { state, context } = useJob();
   const { format } = usePreferences();
   const places = context ? findingPlaces(context.layout, context.vehicle) : [];
-  const placeName = (id: string) => places.find((p) => p.id === id)?.name ?? "Another place";
   return (
     <StationFrame
       title="Find"
@@ -30,7 +29,7 @@ export function FindStation() {
           {state.findings.map((f) => (
             <li key={f.entry} className="py-3">
               <p className="text-lg font-bold">
-                {placeName(f.body.joint)}
+                {placeName(f.body.joint, places)}
                 {f.body.size && <span className="ml-2 text-ember">≈ {format(f.body.size)}</span>}
               </p>
               <p>{f.body.what}</p>
@@ -56,35 +55,24 @@ export function FindStation() {
 }
 
 function FindingForm({ context }: { context: CheckContext }) {
-  const { id, state, append } = useJob();
+  const { state } = useJob();
   const known = useMemo(() => knownOfFinding(state, context), [state, context]);
-  const form = useTypedForm(findingForm, `pelota.draft.${id}.finding`, known);
-  const [error, setError] = useState<string>();
-  const [busy, setBusy] = useState(false);
+  const form = useEntryForm(findingForm, "finding", known);
   const pictures = form.holds<string[] | undefined>("pictures") ?? [];
-  const record = async () => {
-    const { record: body } = form.now();
-    if (!body) return void form.complain();
-    setBusy(true);
-    const wrong = await append({ kind: "finding", body });
-    setBusy(false);
-    setError(wrong);
-    if (!wrong) form.clear();
-  };
   return (
     <form
       noValidate
       className="flex max-w-2xl flex-col gap-4"
       onSubmit={(e) => {
         e.preventDefault();
-        void record();
+        void form.submit((body) => [{ kind: "finding", body }]);
       }}
     >
       <FormFields of={form} names={["joint", "what", "size", "residue", "confirmedBy", "failed.why", "failed.against"]} />
       <Pictures value={pictures} onChange={(next) => form.set({ pictures: next })} />
-      {error && <ErrorNote>{error}</ErrorNote>}
+      {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div>
-        <Button type="submit" look="primary" disabled={busy}>
+        <Button type="submit" look="primary" disabled={form.busy}>
           Record the finding
         </Button>
       </div>

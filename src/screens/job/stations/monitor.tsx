@@ -2,13 +2,12 @@
 
 import { CircleAlert, CircleCheck, Hourglass } from "lucide-react";
 import { type EnablingCondition, MONITOR_RESULTS, type MonitorResult } from "@/core/journal";
+import { parseBare, parseTrusted } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { Clock } from "@/ui/clock";
 import { ErrorNote, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
-import { readNumber } from "../checks/read-number";
-import { readField } from "../fields";
 import { shortTime } from "../short-time";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
@@ -28,8 +27,8 @@ export function MonitorProof() {
   const said = useForm("monitor", { result: undefined as MonitorResult | undefined, readBy: "" });
   const { readiness, monitor } = state;
   const record = async () => {
-    const fuelLevel = readNumber(plan.draft.fuelLevel);
-    const outside = readField(plan.draft.outside, "airTemperature", "°C");
+    const fuelLevel = parseBare(plan.draft.fuelLevel);
+    const outside = parseTrusted(plan.draft.outside, "airTemperature", "°C");
     const parked = plan.draft.parkedAt === "" ? new Date() : new Date(plan.draft.parkedAt);
     if (fuelLevel === undefined) return plan.setError("Type the fuel level in percent of the tank");
     if (!outside) return plan.setError("Type the air temperature expected at the start");

@@ -5,11 +5,12 @@ import { useState } from "react";
 import { codeText, isVapourLeak } from "@/core/faults";
 import type { CodeRead, CodeStatus } from "@/core/journal";
 import type { Quantity } from "@/core/units";
+import { parseTrusted } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
-import { readField, typedQuantity } from "../fields";
+import { typedQuantity } from "../fields";
 import { StationFrame } from "../station-frame";
 import { useForm } from "../use-form";
 import { useJob } from "../use-job";
@@ -44,7 +45,7 @@ function LeakField({
       value={typed}
       onChange={(text) => {
         setTyped(text);
-        onChange(readField(text, "hole", "mm"));
+        onChange(parseTrusted(text, "hole", "mm"));
       }}
     />
   );

@@ -4,10 +4,10 @@ import type { ReactNode } from "react";
 import { cap } from "@/core/checks/cap";
 import { capForm } from "@/core/checks/cap/form";
 import type { UnitId } from "@/core/units";
+import { parseBare } from "@/core/units";
 import { Dial } from "@/ui/dial";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
-import { readNumber } from "../read-number";
 import { useCheckForm } from "../use-check-form";
 
 /** Where the scale of a tester's gauge ends. */
@@ -19,7 +19,7 @@ export function CapCheck({ head }: { head: ReactNode }) {
   const { context, holds, set } = check;
   const unit = holds<UnitId>("unit");
   const full = FULL[unit] ?? 40;
-  const start = readNumber(holds<string | undefined>("start") ?? "");
+  const start = parseBare(holds<string | undefined>("start") ?? "");
   return (
     <CheckFrame check={check} head={head} plan={cap.plan(context, undefined)} at="filler-cap">
       <div className="flex flex-wrap gap-4">
@@ -28,7 +28,7 @@ export function CapCheck({ head }: { head: ReactNode }) {
       <div className="grid items-start gap-6 md:grid-cols-[auto_minmax(0,1fr)]">
         <Dial
           label={`Left on the cap, ${unit} gauge`}
-          value={readNumber(holds<string | undefined>("end") ?? "")}
+          value={parseBare(holds<string | undefined>("end") ?? "")}
           min={0}
           max={full}
           step={full / 200}

@@ -4,9 +4,8 @@ import { CircleCheck, CircleX } from "lucide-react";
 import type { ReactNode } from "react";
 import { type CircuitRecord, circuit, type Pin, type PinId, type PinReading, pinGood, pinsOf } from "@/core/checks/circuit";
 import { circuitForm } from "@/core/checks/circuit/form";
-import { toSi } from "@/core/units";
+import { parseTrusted, toSi } from "@/core/units";
 import { FormFields } from "../../../form/form-field";
-import { readField } from "../../fields";
 import { CheckFrame } from "../check-frame";
 import { useCheckForm } from "../use-check-form";
 
@@ -17,7 +16,7 @@ export function CircuitCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("circuit", circuitForm);
   const { context, holds } = check;
   const [wiring, switched] = [holds<CircuitRecord["wiring"]>("wiring"), holds<CircuitRecord["switched"]>("switched")];
-  const volts = (name: "battery" | `volts.${Volts}`) => readField(holds<string | undefined>(name) ?? "", "voltage", "V");
+  const volts = (name: "battery" | `volts.${Volts}`) => parseTrusted(holds<string | undefined>(name) ?? "", "voltage", "V");
   const battery = volts("battery");
   const pins = pinsOf(wiring, switched);
   const readingOf = ({ id, expects }: Pin): PinReading | undefined => {

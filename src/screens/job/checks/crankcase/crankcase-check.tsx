@@ -3,10 +3,9 @@
 import type { ReactNode } from "react";
 import { crankcase } from "@/core/checks/crankcase";
 import { crankcaseForm } from "@/core/checks/crankcase/form";
-import { fromSi, toSi } from "@/core/units";
+import { fromSi, parseTrusted, toSi } from "@/core/units";
 import { Dial } from "@/ui/dial";
 import { FormFields } from "../../../form/form-field";
-import { readField } from "../../fields";
 import { CheckFrame } from "../check-frame";
 import { useCheckForm } from "../use-check-form";
 
@@ -14,7 +13,7 @@ import { useCheckForm } from "../use-check-form";
 export function CrankcaseCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("crankcase", crankcaseForm);
   const { context, holds, set } = check;
-  const idle = readField(holds<string | undefined>("idle") ?? "", "crankcase", "hPa");
+  const idle = parseTrusted(holds<string | undefined>("idle") ?? "", "crankcase", "hPa");
   const band = context.vehicle.crankcaseBand;
   const hPa = (si: number) => fromSi(si, "hPa").value;
   return (

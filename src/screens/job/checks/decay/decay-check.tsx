@@ -6,12 +6,12 @@ import { decayForm, decaySetup } from "@/core/checks/decay/form";
 import { type TakenSamples, takenSamples } from "@/core/checks/samples";
 import type { DecayResult } from "@/core/gas/decay";
 import type { UnitId } from "@/core/units";
+import { parseBare } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Clock } from "@/ui/clock";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
 import { MustBeCaught } from "../must-be-caught";
-import { readNumber } from "../read-number";
 import { SamplesField } from "../samples";
 import { type CheckInHand, useCheckForm } from "../use-check-form";
 import { DecayPlot } from "./decay-plot";
@@ -28,7 +28,7 @@ export function DecayCheck({ head }: { head: ReactNode }) {
   const byReference = holds("byReference") === true;
   const [alone, again] = [takenSamples(holds("alone")), takenSamples(holds("again"))];
   const fit = useFit(check);
-  const level = readNumber(holds<string | undefined>("fuelLevel") ?? "");
+  const level = parseBare(holds<string | undefined>("fuelLevel") ?? "");
   const plan = decay.plan(context, {
     ...decaySetup(given),
     vent: holds<"plug" | "command">("vent.by"),

@@ -3,13 +3,13 @@
 import { type ReactNode, useState } from "react";
 import { type OutputRecord, output } from "@/core/checks/output";
 import { outputForm } from "@/core/checks/output/form";
+import { parseBare } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Clock } from "@/ui/clock";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../../form/form-field";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
-import { readNumber } from "../read-number";
 import { useCheckForm } from "../use-check-form";
 
 /** A command to one output: its clock runs from the command until the tool lets go; what answered is tapped. */
@@ -19,7 +19,7 @@ export function OutputCheck({ head }: { head: ReactNode }) {
   const { context, holds, set, known } = check;
   const [error, setError] = useState<string>();
   const joint = holds<string>("joint");
-  const limit = readNumber(holds<string>("limit")) ?? context.limits.outputTime.value;
+  const limit = parseBare(holds<string>("limit")) ?? context.limits.outputTime.value;
   const commandedAt = holds<number | undefined>("commandedAt");
   const name = known.places.find((j) => j.id === joint)?.name ?? joint;
   const standing = state.offCar.find((i) => i.open && i.commanded && i.joint === joint);

@@ -6,6 +6,7 @@ import { type Agent, PROBE_EXTRACTOR, type ProbeSeries, type ProbeTap, probe, re
 import { probeForm, probeTapForm, timedTapForm } from "@/core/checks/probe/form";
 import type { Form } from "@/core/form";
 import { loggedEngine, type Mapping } from "@/core/scan-log";
+import { parseBare } from "@/core/units";
 import type { Joint } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Choice, Tick } from "@/ui/choice";
@@ -18,7 +19,6 @@ import { useKeys } from "../../../session/keys";
 import { usePreferences } from "../../../session/preferences";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
-import { readNumber } from "../read-number";
 import { LogImport, LogPicker } from "../scan-log/log-import";
 import { useKeptLog } from "../scan-log/use-kept-log";
 import { useScanLog } from "../scan-log/use-scan-log";
@@ -48,7 +48,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
   const joints = known.places;
   const spot = aside.spot ?? joints[0]?.id ?? "";
   const name = (joint: string) => joints.find((j) => j.id === joint)?.name ?? joint;
-  const log = useProbeLog(check, taps, readNumber(offset) ?? 0);
+  const log = useProbeLog(check, taps, parseBare(offset) ?? 0);
 
   const lastTap = taps.at(-1)?.at;
   const clocks =

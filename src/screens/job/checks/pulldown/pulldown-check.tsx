@@ -4,12 +4,11 @@ import { type ReactNode, useMemo } from "react";
 import { pulldown, readPulldown } from "@/core/checks/pulldown";
 import { pulldownForm } from "@/core/checks/pulldown/form";
 import { takenSamples } from "@/core/checks/samples";
-import { fromSi, type UnitId } from "@/core/units";
+import { fromSi, parseBare, type UnitId } from "@/core/units";
 import { Button } from "@/ui/button";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
 import { MustBeCaught } from "../must-be-caught";
-import { readNumber } from "../read-number";
 import { SamplesField } from "../samples";
 import { useCheckForm } from "../use-check-form";
 import { TracePlot } from "./trace-plot";
@@ -30,10 +29,10 @@ export function PulldownCheck({ head }: { head: ReactNode }) {
   const unit = holds<UnitId>("unit");
   const trace = takenSamples(holds("trace"));
   const read = useMemo(() => record && readPulldown(record, context), [record, context]);
-  const level = readNumber(holds<string | undefined>("fuelLevel") ?? "");
+  const level = parseBare(holds<string | undefined>("fuelLevel") ?? "");
   const marks = Object.fromEntries(
     MARKS.flatMap(([name]) => {
-      const at = readNumber(holds<string | undefined>(name) ?? "");
+      const at = parseBare(holds<string | undefined>(name) ?? "");
       return at === undefined ? [] : [[name, at] as const];
     }),
   );

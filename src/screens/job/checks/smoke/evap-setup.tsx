@@ -2,6 +2,7 @@
 
 import { entryPrice } from "@/core/checks/evap-smoke";
 import { inSentence } from "@/core/sentence";
+import { parseBare } from "@/core/units";
 import { EVAP_ZONES } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
@@ -10,7 +11,6 @@ import { Cautions } from "../../cautions";
 import { useJob } from "../../use-job";
 import { PlanWarnings } from "../check-frame";
 import { EvapConditions } from "../evap-conditions";
-import { readNumber } from "../read-number";
 import type { SmokeHandle } from "./use-smoke-run";
 import { WayIn } from "./way-in";
 
@@ -24,7 +24,7 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
   const zoneName = (id: string) => layout.zones.find((z) => z.id === id)?.name ?? id;
   const blind = reach.stopped.filter((s) => EVAP_ZONES.includes(s.zone) && s.zone !== "vent-hose");
   const shut = reach.zones.length === 0;
-  const level = readNumber(draft.fuelLevel);
+  const level = parseBare(draft.fuelLevel);
   const ventOf = (vent: "command" | "plug") => ({ vent, blocked: [vent === "command" ? "vent-valve" : "vent-filter"] });
   const missing = !state.conditions
     ? "Set the conditions first (top right): a size needs ambient pressure and temperature."

@@ -2,7 +2,8 @@
 
 import { format as formatDate } from "date-fns";
 import { useState } from "react";
-import type { SmokeRun } from "@/core/checks/smoke";
+import { type EvapSmokeDraft, regulatedTo } from "@/core/checks/evap-smoke";
+import { proofRead, type SmokeRun } from "@/core/checks/smoke";
 import { type CheckState, SESSION } from "@/core/journal";
 import { fromSi, toSi } from "@/core/units";
 import { Button } from "@/ui/button";
@@ -10,9 +11,9 @@ import { Tick } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
 import { usePreferences } from "../../../session/preferences";
-import { readField, typedQuantity } from "../../fields";
+import { typedQuantity } from "../../fields";
 import { useJob } from "../../use-job";
-import type { SmokeDraft, SmokeHandle } from "./use-smoke-run";
+import type { SmokeHandle } from "./use-smoke-run";
 
 /** Hose clamped: pressure up to its rating, ball at the bottom; hose open: smoke. Without it a run proves nothing. */
 export function SmokeProof({ run }: { run: SmokeHandle }) {
@@ -20,15 +21,15 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
   const { format } = usePreferences();
   const { draft, set, machine } = run;
   const plain = machine.kind === "plain";
-  const pressure = readField(draft.proofPressure, "smokePressure", machine.ratedPressure.unit);
+  const pressure = proofRead(draft, machine);
   const [error, setError] = useState<string>();
   const ceiling = run.circuit === "evap" ? context?.limits.evapCeiling : undefined;
   const mustRegulate = ceiling !== undefined && toSi(machine.ratedPressure) > ceiling.value;
-  const regulated = readField(draft.regulated, "ratedPressure", machine.ratedPressure.unit);
+  const regulated = regulatedTo(draft, machine);
   // Nothing goes on a vapour system before its pressure is known to be one that it bears.
   const tooStrong = mustRegulate && (!regulated || toSi(regulated) > ceiling.value);
   const earlier = sessionProof(state.checks, run);
-  const begin = async (proof: Pick<SmokeDraft, "proved" | "provedAt"> & Partial<SmokeDraft>) => {
+  const begin = async (proof: Pick<EvapSmokeDraft, "proved" | "provedAt"> & Partial<EvapSmokeDraft>) => {
     const plan = run.plan();
     if (!plan) return;
     const open = state.offCar.filter((i) => i.open);
@@ -140,7 +141,7 @@ export function ProofFields({ run }: { run: SmokeHandle }) {
   const { format } = usePreferences();
   const { draft, set, machine } = run;
   // A machine that was turned down comes up to what it was turned down to, and no further.
-  const regulated = run.circuit === "evap" && readField(draft.regulated, "ratedPressure", machine.ratedPressure.unit);
+  const regulated = run.circuit === "evap" && regulatedTo(draft, machine);
   const full = { ...(regulated || machine.ratedPressure), kind: "gauge" as const };
   return (
     <>

@@ -1,11 +1,11 @@
 "use client";
 
-import { type ReactNode, useEffect } from "react";
+import { type ReactNode, useEffect, useMemo } from "react";
+import { sighted } from "@/core/checks/smoke";
 import { smokeArrivalTime } from "@/core/gas/vessel";
 import { toSi } from "@/core/units";
-import { type Circuit, hoseEnds, usualSetup } from "@/core/vehicle";
+import { type Circuit, hoseEnds, markable, usualSetup } from "@/core/vehicle";
 import { ConfirmButton } from "@/ui/confirm-button";
-import { readField } from "../../fields";
 import { useOverlay } from "../../overlay";
 import { useJob } from "../../use-job";
 import { VerdictList } from "../../verdict";
@@ -32,8 +32,8 @@ export function EvapSmokeCheck({ head }: { head: ReactNode }) {
 }
 
 function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit }) {
-  const run = useSmokeRun(circuit, (typed, machine) => readField(typed, "smokePressure", machine.ratedPressure.unit));
-  const { draft, set, clear, machine, reach } = run;
+  const run = useSmokeRun(circuit);
+  const { draft, set, update, clear, machine, reach } = run;
   const { layout } = useJob();
   const { setOverlay } = useOverlay();
   const arrival = reach ? smokeArrivalTime(reach.intakeVolume, toSi(machine.maxFlow)) : 0;
@@ -41,10 +41,15 @@ function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit 
 
   const { phase, entry, into, blocked, heldOpen, seen, heaterOn, startedAt, endedAt, ventAt } = draft;
   const { context } = useJob();
+  const { fill } = run;
+  const seeable = useMemo(() => {
+    if (!layout) return [];
+    const { tested, rest } = markable(layout, fill, circuit);
+    return [...tested, ...rest];
+  }, [layout, fill, circuit]);
   const commanded = circuit === "evap" && draft.vent === "command" && ventAt !== null && context;
   const ventLetsGo = commanded ? (ventAt as number) + context.limits.outputTime.value * 1000 : undefined;
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `set` is made anew on every render and does the same
   useEffect(() => {
     const usual = (at: string) => (layout ? usualSetup(layout, at) : { entry: at });
     const toggle = (list: readonly string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
@@ -75,15 +80,11 @@ function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit 
               },
             ]
           : []),
-        ...(phase === "run" && reach?.tested.includes(joint)
+        ...(phase === "run" && seeable.includes(joint)
           ? [
               {
                 label: "Smoke seen here",
-                run: () =>
-                  set({
-                    seen: [...seen.filter((s) => s.joint !== joint.id), { joint: joint.id, at: Date.now() }],
-                    noSmokeOutside: false,
-                  }),
+                run: () => update((d) => sighted(d, joint.id, Date.now())),
               },
             ]
           : []),
@@ -103,6 +104,11 @@ function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit 
     layout,
     machine,
     arrival,
+    circuit,
+    swept,
+    set,
+    update,
+    seeable,
     setOverlay,
   ]);
   useEffect(() => () => setOverlay({}), [setOverlay]);

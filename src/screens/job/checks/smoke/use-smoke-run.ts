@@ -1,90 +1,23 @@
 "use client";
 
-import { useDeferredValue, useMemo } from "react";
-import { judgeCheck, type Plan, type Verdict } from "@/core/checks";
-import { requiredOf } from "@/core/checks/evap-fields";
-import { type EvapSmokeRun, planEvapSmoke, preferredEntry, readEvapSmoke } from "@/core/checks/evap-smoke";
-import { planSmoke, readSmoke, type SmokeReading, type SmokeRun } from "@/core/checks/smoke";
+import { useCallback, useDeferredValue, useMemo } from "react";
+import { type CheckContext, judgeCheck, type Plan, type Verdict } from "@/core/checks";
+import {
+  EMPTY_EVAP_SMOKE,
+  type EvapSmokeDraft,
+  type EvapSmokeRun,
+  evapSmokeRunOf,
+  planEvapSmoke,
+  preferredEntry,
+  readEvapSmoke,
+} from "@/core/checks/evap-smoke";
+import { planSmoke, readSmoke, type SmokeReading, type SmokeRun, smokeRunOf } from "@/core/checks/smoke";
 import { requiredLeak } from "@/core/journal";
 import { DEFAULT_LIMITS, type Machine } from "@/core/shop/settings";
-import { type Quantity, UNITS } from "@/core/units";
-import { type Circuit, reachOf, usualSetup, type ZoneId } from "@/core/vehicle";
+import { parseBare, UNITS } from "@/core/units";
+import { type Circuit, reachOf, usualSetup } from "@/core/vehicle";
 import { useDraft } from "../../../session/storage";
-import { readField } from "../../fields";
 import { useJob } from "../../use-job";
-import { readNumber } from "../read-number";
-
-/** A smoke run on its way: a draft on the device from the first switch to the record. Times are ms since 1970. */
-export interface SmokeDraft {
-  phase: "setup" | "proof" | "run";
-  machineId: string;
-  entry: string;
-  into?: ZoneId | undefined;
-  blocked: readonly string[];
-  heldOpen: readonly string[];
-  crank: string;
-  heaterOn: number | null;
-  proofPressure: string;
-  /** ISO time of a proof that was not taken with this run: earlier in the session, or after it */
-  provedAt: string;
-  ballAtBottom: boolean;
-  smokeSeen: boolean;
-  proved: boolean;
-  zeroed: boolean;
-  startedAt: number | null;
-  endedAt: number | null;
-  flow: number;
-  pressure: number;
-  samples: [number, number, number][];
-  arrivals: { zone: ZoneId; at: number }[];
-  seen: { joint: string; at: number }[];
-  noSmokeOutside: boolean;
-  cameUndone: string[];
-  touchedBefore: string[];
-  adapterLeaks: boolean;
-  draughtOrGlare: boolean;
-  /** The vapour system only: how the vent is kept shut, since when it is commanded, and what it is held against */
-  vent: "command" | "plug";
-  ventAt: number | null;
-  fuelLevel: string;
-  regulated: string;
-  hotTank: boolean;
-  capOffs: { joint: string; before: string; hoseSide: string; portSide: string; blankProved: boolean }[];
-}
-
-const EMPTY_RUN: SmokeDraft = {
-  phase: "setup",
-  machineId: "",
-  entry: "",
-  blocked: [],
-  heldOpen: [],
-  crank: "",
-  heaterOn: null,
-  proofPressure: "",
-  provedAt: "",
-  ballAtBottom: false,
-  smokeSeen: false,
-  proved: false,
-  zeroed: false,
-  startedAt: null,
-  endedAt: null,
-  flow: 0,
-  pressure: 0,
-  samples: [],
-  arrivals: [],
-  seen: [],
-  noSmokeOutside: false,
-  cameUndone: [],
-  touchedBefore: [],
-  adapterLeaks: false,
-  draughtOrGlare: false,
-  vent: "command",
-  ventAt: null,
-  fuelLevel: "",
-  regulated: "",
-  hotTank: false,
-  capOffs: [],
-};
 
 /** The kind of check that a run of a circuit is recorded as. */
 const KIND = { intake: "smoke", evap: "evap-smoke" } as const;
@@ -100,137 +33,67 @@ const ANY_MACHINE: Machine = {
   service: [],
 };
 
-/** The run's draft with everything worked out from it: machine, reach, record so far, reading. */
-export function useSmokeRun(circuit: Circuit, proofPressure: (typed: string, machine: Machine) => Quantity | undefined) {
+/** What a run would read and prove as it is set up; undefined until the vehicle is described. */
+function planOf(circuit: Circuit, draft: EvapSmokeDraft, machine: Machine, context: CheckContext | undefined): Plan | undefined {
+  if (!context) return undefined;
+  const { entry, into, blocked, heldOpen } = draft;
+  const setup = { entry, ...(into ? { into } : {}), blocked, heldOpen, machine };
+  if (circuit === "intake") return planSmoke(context, setup);
+  const fuelLevel = parseBare(draft.fuelLevel);
+  const { vent, hotTank } = draft;
+  return planEvapSmoke(context, { ...setup, vent, hotTank, ...(fuelLevel === undefined ? {} : { fuelLevel }) });
+}
+
+/** The run's draft, kept on this device, with everything worked out from it: machine, reach, record so far, reading. */
+export function useSmokeRun(circuit: Circuit) {
   const { id, shop, layout, context, state } = useJob();
   const kind = KIND[circuit];
-  const leak = requiredLeak(state);
   const best =
     state.next.find((n) => n.check === kind)?.place ?? (circuit === "evap" && context ? preferredEntry(context) : "air-meter");
-  const empty = useMemo(() => ({ ...EMPTY_RUN, ...(layout ? usualSetup(layout, best) : {}) }), [layout, best]);
-  const [draft, setDraft, clear] = useDraft<SmokeDraft>(`pelota.draft.${id}.${kind}`, empty);
+  const empty = useMemo(() => ({ ...EMPTY_EVAP_SMOKE, ...(layout ? usualSetup(layout, best) : {}) }), [layout, best]);
+  const [draft, setDraft, clear] = useDraft<EvapSmokeDraft>(`pelota.draft.${id}.${kind}`, empty);
+  const set = useCallback((change: Partial<EvapSmokeDraft>) => setDraft((before) => ({ ...before, ...change })), [setDraft]);
   const machine = shop.machines.find((m) => m.id === draft.machineId) ?? shop.machines[0] ?? ANY_MACHINE;
-  const fill = {
-    entry: draft.entry,
-    ...(draft.into ? { into: draft.into } : {}),
-    blocked: draft.blocked,
-    heldOpen: draft.heldOpen,
-  };
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the fill is made anew on every render of the same parts
-  const reach = useMemo(
-    () => (layout ? reachOf(layout, fill) : undefined),
-    [layout, draft.entry, draft.into, draft.blocked, draft.heldOpen],
-  );
   const units = { flow: machine.maxFlow.unit, pressure: machine.ratedPressure.unit };
 
-  const recordAt = (end: number): SmokeRun | EvapSmokeRun | undefined => {
-    const { conditions } = state;
-    if (!conditions || draft.startedAt === null) return undefined;
-    const seconds = (ms: number) => Math.round((ms - (draft.startedAt as number)) / 100) / 10;
-    const fuelLevel = readNumber(draft.fuelLevel);
-    if (circuit === "evap" && fuelLevel === undefined) return undefined;
-    const regulated = readField(draft.regulated, "ratedPressure", machine.ratedPressure.unit);
-    const flow = (typed: string) => readNumber(typed);
-    const vapour = {
-      vent:
-        draft.vent === "plug"
-          ? { by: "plug" as const }
-          : {
-              by: "command" as const,
-              at: seconds(draft.ventAt ?? draft.startedAt),
-              seconds: context?.limits.outputTime.value ?? DEFAULT_LIMITS.outputTime.value,
-            },
-      fuelLevel: fuelLevel ?? 0,
-      ...(leak ? { required: requiredOf(leak) } : {}),
-      ...(regulated ? { regulated } : {}),
-      gas: shop.house.evapGas,
-      capOffs: draft.capOffs.flatMap((c) => {
-        const before = flow(c.before);
-        const [hoseSide, portSide] = [flow(c.hoseSide), flow(c.portSide)];
-        return before === undefined
-          ? []
-          : [
-              {
-                joint: c.joint,
-                before,
-                ...(hoseSide === undefined ? {} : { hoseSide }),
-                ...(portSide === undefined ? {} : { portSide }),
-                blankProved: c.blankProved,
-              },
-            ];
-      }),
-    };
-    const pressure = proofPressure(draft.proofPressure, machine);
-    const proved = draft.proved && (machine.kind === "plain" || pressure);
-    return {
-      machine: {
-        name: machine.name,
-        ratedPressure: machine.ratedPressure,
-        maxFlow: machine.maxFlow,
-        autoOff: machine.autoOff,
-        ...(machine.division ? { division: machine.division } : {}),
-        ...(machine.kind === "plain" ? { plain: true as const } : {}),
-        ...(machine.calibration ? { calibration: machine.calibration } : {}),
-      },
-      ...(proved
-        ? {
-            proof: {
-              ...(machine.kind !== "plain" && pressure ? { pressure } : {}),
-              ballAtBottom: draft.ballAtBottom,
-              smokeSeen: draft.smokeSeen,
-              ...(draft.provedAt ? { takenAt: draft.provedAt } : {}),
-            },
-          }
-        : {}),
-      ...fill,
-      ...(draft.crank.trim() ? { crank: draft.crank.trim() } : {}),
-      heaterOnAt: seconds(draft.heaterOn ?? draft.startedAt),
-      units,
-      samples: draft.samples,
-      arrivals: draft.arrivals.map((a) => ({ zone: a.zone, at: seconds(a.at) })),
-      seen: draft.seen.map((s) => ({ joint: s.joint, at: seconds(s.at) })),
-      noSmokeOutside: draft.noSmokeOutside,
-      cameUndone: draft.cameUndone,
-      touchedBefore: draft.touchedBefore,
-      adapterLeaks: draft.adapterLeaks,
-      draughtOrGlare: draft.draughtOrGlare,
-      zeroed: draft.zeroed,
-      ambient: conditions.ambient,
-      temperature: conditions.bayTemperature,
-      endedAt: seconds(end),
-      ...(circuit === "evap" ? vapour : {}),
-    };
+  const { entry, into, blocked, heldOpen } = draft;
+  const fill = useMemo(() => ({ entry, ...(into ? { into } : {}), blocked, heldOpen }), [entry, into, blocked, heldOpen]);
+  const reach = useMemo(() => (layout ? reachOf(layout, fill) : undefined), [layout, fill]);
+
+  const known = {
+    conditions: state.conditions,
+    leak: requiredLeak(state),
+    outputTime: (context?.limits ?? DEFAULT_LIMITS).outputTime.value,
+    gas: shop.house.evapGas,
   };
+  const recordAt = (end: number): SmokeRun | EvapSmokeRun | undefined =>
+    circuit === "evap" ? evapSmokeRunOf(draft, machine, known, end) : smokeRunOf(draft, machine, state.conditions, end);
   const record = draft.endedAt === null ? undefined : recordAt(draft.endedAt);
+
   // The ball follows the hand at once; fit and plot come after it.
   const samples = useDeferredValue(draft.samples);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the reading rests on the samples alone
+  const started = draft.startedAt !== null;
+  const { fuelLevel } = draft;
   const reading = useMemo((): SmokeReading | undefined => {
-    const so = draft.startedAt === null ? undefined : recordAt(draft.startedAt);
-    if (!so || !reach || !context) return undefined;
-    return circuit === "evap"
-      ? readEvapSmoke({ ...(so as EvapSmokeRun), samples }, context)
-      : readSmoke({ ...so, samples }, reach);
-  }, [samples, reach, machine, draft.startedAt === null]);
-  const setup = { ...fill, machine };
-  const plan = (): Plan | undefined => {
-    if (!context) return undefined;
-    if (circuit === "intake") return planSmoke(context, setup);
-    const fuelLevel = readNumber(draft.fuelLevel);
-    return planEvapSmoke(context, {
-      ...setup,
-      vent: draft.vent,
-      hotTank: draft.hotTank,
-      ...(fuelLevel === undefined ? {} : { fuelLevel }),
-    });
-  };
+    if (!started || !reach || !context) return undefined;
+    // The size rests on these alone: what is marked meanwhile changes nothing of it.
+    const sizing: EvapSmokeDraft = { ...EMPTY_EVAP_SMOKE, ...fill, samples, fuelLevel, startedAt: 0 };
+    if (circuit === "intake") {
+      const run = smokeRunOf(sizing, machine, state.conditions, 0);
+      return run && readSmoke(run, reach);
+    }
+    const bare = { conditions: state.conditions, leak: undefined, outputTime: 0, gas: "inert" } as const;
+    const run = evapSmokeRunOf(sizing, machine, bare, 0);
+    return run && readEvapSmoke(run, context);
+  }, [started, samples, fill, fuelLevel, reach, machine, circuit, context, state.conditions]);
+
   return {
     circuit,
     kind,
-    plan,
+    plan: () => planOf(circuit, draft, machine, context),
     verdict: (whole: object): Verdict | undefined => (context ? judgeCheck(kind, whole, context) : undefined),
     draft,
-    set: (change: Partial<SmokeDraft>) => setDraft((before) => ({ ...before, ...change })),
+    set,
     update: setDraft,
     clear,
     machine,

@@ -3,11 +3,10 @@
 import type { ReactNode } from "react";
 import { tankSensor } from "@/core/checks/tank-sensor";
 import { tankSensorForm } from "@/core/checks/tank-sensor/form";
-import { toSi } from "@/core/units";
+import { parseTrusted, toSi } from "@/core/units";
 import { Dial } from "@/ui/dial";
 import { FormFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
-import { readField } from "../../fields";
 import { CheckFrame } from "../check-frame";
 import { useCheckForm } from "../use-check-form";
 
@@ -16,7 +15,7 @@ export function TankSensorCheck({ head }: { head: ReactNode }) {
   const { number } = usePreferences();
   const check = useCheckForm("tank-sensor", tankSensorForm);
   const { context, holds, set } = check;
-  const zero = readField(holds<string | undefined>("zero") ?? "", "voltage", "V");
+  const zero = parseTrusted(holds<string | undefined>("zero") ?? "", "voltage", "V");
   const curve = context.vehicle.evap?.sensor;
   const limit = context.limits.sensorZero.value;
   return (

@@ -3,13 +3,11 @@
 import type { ReactNode } from "react";
 import { expectedVacuum, type Needle, vacuum } from "@/core/checks/vacuum";
 import { vacuumForm } from "@/core/checks/vacuum/form";
-import { fromSi, toSi } from "@/core/units";
+import { fromSi, parseBare, parseTrusted, toSi } from "@/core/units";
 import { Dial } from "@/ui/dial";
 import { FormFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
-import { readField } from "../../fields";
 import { CheckFrame } from "../check-frame";
-import { readNumber } from "../read-number";
 import { useCheckForm } from "../use-check-form";
 import { NeedlePicture } from "./needle-picture";
 
@@ -18,8 +16,8 @@ export function VacuumCheck({ head }: { head: ReactNode }) {
   const { number } = usePreferences();
   const check = useCheckForm("vacuum", vacuumForm);
   const { context, holds, set, known } = check;
-  const read = readField(holds<string | undefined>("vacuum") ?? "", "vacuum", "inHg");
-  const rpm = readNumber(holds<string | undefined>("rpm") ?? "") ?? context.limits.idleSpeed.value;
+  const read = parseTrusted(holds<string | undefined>("vacuum") ?? "", "vacuum", "inHg");
+  const rpm = parseBare(holds<string | undefined>("rpm") ?? "") ?? context.limits.idleSpeed.value;
   const band = known.ambient && expectedVacuum(context, { ambient: toSi(known.ambient), rpm });
   const inHg = (pa: number) => fromSi(pa, "inHg").value;
   return (

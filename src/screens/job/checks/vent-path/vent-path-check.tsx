@@ -3,9 +3,9 @@
 import type { ReactNode } from "react";
 import { openingOf, VENT_PART_NAMES, VENT_PARTS, ventPath } from "@/core/checks/vent-path";
 import { ventPathForm } from "@/core/checks/vent-path/form";
+import { parseTrusted } from "@/core/units";
 import { FormFields, RowFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
-import { readField } from "../../fields";
 import { CheckFrame } from "../check-frame";
 import { useCheckForm } from "../use-check-form";
 
@@ -19,8 +19,8 @@ export function VentPathCheck({ head }: { head: ReactNode }) {
   const rows = holds<readonly { readonly flow?: string; readonly back?: string }[]>("parts");
   const opening = (i: number) => {
     const part = VENT_PARTS[i];
-    const flow = readField(rows[i]?.flow ?? "", "blownFlow", "L/min");
-    const back = readField(rows[i]?.back ?? "", "tankPressure", "Pa");
+    const flow = parseTrusted(rows[i]?.flow ?? "", "blownFlow", "L/min");
+    const back = parseTrusted(rows[i]?.back ?? "", "tankPressure", "Pa");
     return part && flow && flow.value > 0 && back && ambient && temperature
       ? openingOf({ part, flow, back }, { ambient, temperature })
       : undefined;

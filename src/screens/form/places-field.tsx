@@ -1,34 +1,44 @@
 "use client";
 
 import { X } from "lucide-react";
+import type { Ref } from "react";
+import type { Option } from "@/core/form";
 import { Button } from "@/ui/button";
 import { SelectField } from "@/ui/field";
 
 /** Several places, picked one by one from a list; each taken off again by its own key. */
 export function PlacesField({
   label,
-  places,
+  options,
   value,
   onChange,
+  inputRef,
+  ...said
 }: {
   label: string;
-  places: readonly { readonly id: string; readonly name: string }[];
+  hint?: string | undefined;
+  error?: string | undefined;
+  required?: boolean;
+  options: readonly Option[];
   value: readonly string[];
   onChange: (next: string[]) => void;
+  inputRef?: Ref<HTMLSelectElement>;
 }) {
-  const left = places.filter((p) => !value.includes(p.id));
+  const left = options.filter(([id]) => !value.includes(id));
   return (
     <div className="flex flex-col gap-2">
       <SelectField
+        {...said}
         label={label}
-        options={[["", value.length === 0 ? "Choose a place" : "Add a place"], ...left.map((p) => [p.id, p.name] as const)]}
+        ref={inputRef}
+        options={[["", value.length === 0 ? "Choose a place" : "Add a place"], ...left]}
         value=""
         onChange={(e) => e.target.value && onChange([...value, e.target.value])}
       />
       {value.length > 0 && (
         <ul className="flex flex-wrap gap-2">
           {value.map((id) => {
-            const name = places.find((p) => p.id === id)?.name ?? id;
+            const name = options.find(([known]) => known === id)?.[1] ?? id;
             return (
               <li key={id}>
                 <Button aria-label={`Not at: ${name}`} onClick={() => onChange(value.filter((v) => v !== id))}>

@@ -1,0 +1,148 @@
+import type { Machine } from "../../shop/settings";
+import { parseTrusted, type Quantity } from "../../units";
+import type { ZoneId } from "../../vehicle";
+import type { SmokeRun } from "./record";
+
+/** A smoke run on its way, from the first switch to the record. Times are ms since 1970, what is typed is text. */
+export interface SmokeDraft {
+  readonly phase: "setup" | "proof" | "run";
+  readonly machineId: string;
+  readonly entry: string;
+  readonly into?: ZoneId | undefined;
+  readonly blocked: readonly string[];
+  readonly heldOpen: readonly string[];
+  readonly crank: string;
+  readonly heaterOn: number | null;
+  readonly proofPressure: string;
+  /** ISO time of a proof that was not taken with this run: earlier in the session, or after it */
+  readonly provedAt: string;
+  readonly ballAtBottom: boolean;
+  readonly smokeSeen: boolean;
+  readonly proved: boolean;
+  readonly zeroed: boolean;
+  readonly startedAt: number | null;
+  readonly endedAt: number | null;
+  readonly flow: number;
+  readonly pressure: number;
+  readonly samples: readonly (readonly [number, number, number])[];
+  readonly arrivals: readonly { readonly zone: ZoneId; readonly at: number }[];
+  readonly seen: readonly { readonly joint: string; readonly at: number }[];
+  readonly noSmokeOutside: boolean;
+  readonly cameUndone: readonly string[];
+  readonly touchedBefore: readonly string[];
+  readonly adapterLeaks: boolean;
+  readonly draughtOrGlare: boolean;
+}
+
+export const EMPTY_SMOKE: SmokeDraft = {
+  phase: "setup",
+  machineId: "",
+  entry: "",
+  blocked: [],
+  heldOpen: [],
+  crank: "",
+  heaterOn: null,
+  proofPressure: "",
+  provedAt: "",
+  ballAtBottom: false,
+  smokeSeen: false,
+  proved: false,
+  zeroed: false,
+  startedAt: null,
+  endedAt: null,
+  flow: 0,
+  pressure: 0,
+  samples: [],
+  arrivals: [],
+  seen: [],
+  noSmokeOutside: false,
+  cameUndone: [],
+  touchedBefore: [],
+  adapterLeaks: false,
+  draughtOrGlare: false,
+};
+
+/** Two readings closer than this are one that was still moving, s. */
+const ONE_READING = 0.45;
+
+/** The run with the ball and the gauge read now, in the machine's units. @param now ms since 1970. */
+export function sampled<Draft extends SmokeDraft>(draft: Draft, flow: number, pressure: number, now: number): Draft {
+  const t = sinceStart(draft, now);
+  return { ...draft, flow, pressure, samples: [...draft.samples.filter((s) => t - s[0] > ONE_READING), [t, flow, pressure]] };
+}
+
+/** The run with smoke seen at a joint. @param now ms since 1970. */
+export const sighted = <Draft extends SmokeDraft>(draft: Draft, joint: string, now: number): Draft => ({
+  ...draft,
+  seen: [...draft.seen.filter((s) => s.joint !== joint), { joint, at: now }],
+  noSmokeOutside: false,
+});
+
+/** Time of a run, s to a tenth. */
+export const sinceStart = ({ startedAt }: Pick<SmokeDraft, "startedAt">, now: number): number =>
+  Math.round((now - (startedAt ?? now)) / 100) / 10;
+
+/** What the gauge showed with the hose clamped; undefined while that cannot be trusted. */
+export const proofRead = ({ proofPressure }: Pick<SmokeDraft, "proofPressure">, machine: Machine): Quantity | undefined =>
+  parseTrusted(proofPressure, "smokePressure", machine.ratedPressure.unit);
+
+/**
+ * The record that a run makes as it stands.
+ * @param conditions of the bay, read before it; @param end ms since 1970.
+ * @returns undefined while it has not begun, or nobody said under what conditions.
+ */
+export function smokeRunOf(
+  draft: SmokeDraft,
+  machine: Machine,
+  conditions: { readonly ambient: Quantity; readonly bayTemperature: Quantity } | undefined,
+  end: number,
+): SmokeRun | undefined {
+  if (!conditions || draft.startedAt === null) return undefined;
+  const seconds = (ms: number) => sinceStart(draft, ms);
+  const plain = machine.kind === "plain";
+  const pressure = plain ? undefined : proofRead(draft, machine);
+  return {
+    machine: {
+      name: machine.name,
+      ratedPressure: machine.ratedPressure,
+      maxFlow: machine.maxFlow,
+      autoOff: machine.autoOff,
+      ...(machine.division ? { division: machine.division } : {}),
+      ...(plain ? { plain: true as const } : {}),
+      ...(machine.calibration ? { calibration: machine.calibration } : {}),
+    },
+    ...(draft.proved && (plain || pressure)
+      ? {
+          proof: {
+            ...(pressure ? { pressure } : {}),
+            ballAtBottom: draft.ballAtBottom,
+            smokeSeen: draft.smokeSeen,
+            ...(draft.provedAt ? { takenAt: draft.provedAt } : {}),
+          },
+        }
+      : {}),
+    entry: draft.entry,
+    ...(draft.into ? { into: draft.into } : {}),
+    blocked: draft.blocked,
+    heldOpen: draft.heldOpen,
+    ...(draft.crank.trim() ? { crank: draft.crank.trim() } : {}),
+    heaterOnAt: seconds(draft.heaterOn ?? draft.startedAt),
+    units: { flow: machine.maxFlow.unit, pressure: machine.ratedPressure.unit },
+    samples: draft.samples,
+    arrivals: draft.arrivals.map((a) => ({ zone: a.zone, at: seconds(a.at) })),
+    seen: draft.seen.map((s) => ({ joint: s.joint, at: seconds(s.at) })),
+    noSmokeOutside: draft.noSmokeOutside,
+    cameUndone: draft.cameUndone,
+    touchedBefore: draft.touchedBefore,
+    adapterLeaks: draft.adapterLeaks,
+    draughtOrGlare: draft.draughtOrGlare,
+    zeroed: draft.zeroed,
+    ambient: conditions.ambient,
+    temperature: conditions.bayTemperature,
+    endedAt: seconds(end),
+  };
+}
+
+/** Whether the proof was taken before the hose went on. */
+export const provedEarlier = ({ proved, provedAt, startedAt }: SmokeDraft): boolean =>
+  proved && (provedAt === "" || Date.parse(provedAt) < (startedAt ?? 0));

@@ -1,0 +1,165 @@
+import { findingPlaces } from "../faults";
+import { type Draft, formOf, linesOf, type Option } from "../form";
+import type { Layout, VehicleFacts } from "../vehicle";
+import { ANYWHERE, type Bodies, CLEANED, type Permanence, repairSchema } from "./entries";
+import { ELSEWHERE, placeName } from "./places";
+import type { JobState } from "./state";
+import { onlyCleaned, partLine, partOf, torqueLine, torqueOf } from "./typed";
+
+type Repair = Bodies["repair"];
+
+export const PERMANENCE: Readonly<Record<Permanence, string>> = {
+  permanent: "Permanent",
+  temporary: "Temporary",
+  bypass: "Diagnostic bypass",
+};
+
+interface Known {
+  /** Findings that nothing repairs yet, with where each is */
+  readonly open: readonly { readonly entry: string; readonly name: string; readonly place: string }[];
+  /** Every place that may be worked on */
+  readonly places: readonly Option[];
+  /** Hoses, caps and plugs that may stay off or in */
+  readonly joints: readonly Option[];
+}
+
+/** What a repair need not ask: what is found and not repaired yet, and where. */
+export function knownOfRepair(
+  { findings }: Pick<JobState, "findings">,
+  car: { readonly layout: Layout; readonly vehicle: VehicleFacts } | undefined,
+): Known {
+  const places = car ? findingPlaces(car.layout, car.vehicle) : [];
+  return {
+    open: findings
+      .filter((f) => !f.repairedBy)
+      .map((f) => ({ entry: f.entry, name: `${placeName(f.body.joint, places)}: ${f.body.what}`, place: f.body.joint })),
+    places: [
+      ...places.map((p): Option => [p.id, p.name]),
+      [ELSEWHERE, "Another place"],
+      [ANYWHERE, "All over, or nobody can say"],
+    ],
+    joints: (car?.layout.joints ?? []).map((j) => [j.id, j.name]),
+  };
+}
+
+const temporary = ({ holds }: { holds: (name: string) => unknown }) => holds("permanence") === "temporary";
+const substituted = ({ holds }: { holds: (name: string) => unknown }) => String(holds("substitute.what") ?? "").trim() !== "";
+const GO_AHEAD = "The customer agreed";
+
+/** The repair: what, where, how lasting, with what parts, time and go-ahead; what else was changed and what is still off. */
+export const repairForm = formOf<Repair, Known>()({
+  schema: repairSchema,
+  fields: {
+    finding: {
+      type: "choice",
+      list: true,
+      label: "Repairs which finding",
+      options: ({ known }) => [...known.open.map((f): Option => [f.entry, f.name]), ["", "No finding recorded"]],
+      silent: "",
+      holds: ({ known }) => known.open[0]?.entry ?? "",
+    },
+    what: { type: "text", long: true, label: "What was done", example: "Manifold gasket renewed, bolts in sequence" },
+    places: {
+      type: "marks",
+      list: true,
+      label: "Worked on, every place",
+      options: ({ known }) => known.places,
+      holds: ({ known, holds }) => known.open.filter((f) => f.entry === holds("finding")).map((f) => f.place),
+    },
+    permanence: {
+      type: "choice",
+      label: "How lasting",
+      options: Object.entries(PERMANENCE),
+      holds: () => "permanent",
+      hint: ({ holds }) =>
+        holds("permanence") === "permanent" &&
+        onlyCleaned({ what: String(holds("what") ?? ""), parts: linesOf(String(holds("parts") ?? "")) })
+          ? CLEANED
+          : undefined,
+    },
+    recheck: {
+      type: "text",
+      date: true,
+      label: "Re-check on",
+      when: temporary,
+      needed: () => "A temporary repair needs a re-check date",
+    },
+    limit: {
+      type: "text",
+      label: "Its limit",
+      example: "two weeks, no motorway",
+      when: temporary,
+      needed: () => "A temporary repair needs a limit: how far, how long, until what",
+    },
+    labour: { type: "number", at: "labourMinutes", label: "Labour, minutes", bare: "min", example: "45" },
+    parts: {
+      type: "lines",
+      label: "Parts, one a line",
+      read: partOf,
+      write: partLine,
+      example: "1 manifold gasket\n6 bolts",
+    },
+    otherChanges: { type: "lines", label: "Also changed along the way, one a line", example: "air filter renewed" },
+    off: {
+      type: "marks",
+      list: true,
+      label: "Hoses, caps and plugs still off or in",
+      options: ({ known }) => known.joints,
+      aside: true,
+    },
+    displaced: { type: "lines", label: "Covers and panels not yet back, one a line", example: "engine cover", aside: true },
+    "substitute.what": {
+      type: "text",
+      label: "Substitute hose, sealant or glue, if one was used",
+      example: "fuel hose by the metre",
+    },
+    "substitute.medium": { type: "text", label: "What it may touch", example: "fuel vapour", when: substituted },
+    "substitute.temperature": {
+      type: "quantity",
+      label: "Heat it bears",
+      band: "bearable",
+      unit: "°C",
+      units: ["°C", "°F"],
+      example: "120",
+      when: substituted,
+    },
+    "substitute.suction": {
+      type: "quantity",
+      label: "Suction it bears",
+      hint: "What is not known of a substitute makes the repair a temporary one",
+      band: "vacuum",
+      unit: "inHg",
+      units: ["inHg", "kPa", "mmHg"],
+      example: "25",
+      when: substituted,
+    },
+    torques: {
+      type: "lines",
+      label: "Torques, one a line",
+      read: torqueOf,
+      write: torqueLine,
+      optional: true,
+      example: "manifold nuts 20 N·m\nthrottle body 9 N·m",
+    },
+    fasteners: {
+      type: "text",
+      long: true,
+      label: "Fasteners: clamps moved over, seals oiled, latches tugged, bolts renewed",
+    },
+    goAhead: { type: "tick", label: "The customer gave the go-ahead", aside: true },
+    pictures: { type: "taken", label: "Pictures" },
+  },
+  also: (read, { holds }) => ({
+    labourMinutes: read.labourMinutes ?? 0,
+    ...(holds("goAhead") === true ? { goAhead: GO_AHEAD } : {}),
+  }),
+});
+
+/** What stays off or in for now, as a repair's form holds it: each is owed until it is back. */
+export function stillOff(draft: Draft, { joints }: Pick<Known, "joints">): Bodies["displaced"][] {
+  const off = Array.isArray(draft.off) ? draft.off : [];
+  return [
+    ...joints.filter(([id]) => off.includes(id)).map(([joint, name]) => ({ what: `${name} off`, joint })),
+    ...linesOf(typeof draft.displaced === "string" ? draft.displaced : "").map((what) => ({ what, elsewhere: true as const })),
+  ];
+}
