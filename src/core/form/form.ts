@@ -150,7 +150,7 @@ function refusals<Body extends object, Known>(
   given: Given<Known>,
 ): Fault[] {
   try {
-    form.schema.validateSync(record, { strict: true, abortEarly: false });
+    form.schema.validateSync(record, { strict: true, abortEarly: false, disableStackTrace: true });
     return [];
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
@@ -214,6 +214,16 @@ export function toDraft<Body extends object, Known>(form: Form<Body, Known>, rec
   return { ...back(form.fields, form.laidOut?.(record) ?? record), [KEPT]: kept };
 }
 
+/** A schema describes itself anew each time it is asked, and every field of a form asks at every drawing. */
+const descriptions = new WeakMap<ObjectSchema<object>, SchemaFieldDescription>();
+function describedBy(schema: ObjectSchema<object>): SchemaFieldDescription {
+  const known = descriptions.get(schema);
+  if (known) return known;
+  const made = schema.describe();
+  descriptions.set(schema, made);
+  return made;
+}
+
 /** Whether a record is refused without this: what the schema itself requires. */
 export function isRequired<Known>(
   form: Pick<Form<object, Known>, "schema" | "fields">,
@@ -223,7 +233,7 @@ export function isRequired<Known>(
   const field = form.fields[name];
   if (!field || field.type === "tick" || field.type === "marks") return false;
   if (field.needed?.(given)) return true;
-  let at: SchemaFieldDescription | undefined = form.schema.describe();
+  let at: SchemaFieldDescription | undefined = describedBy(form.schema);
   for (const key of (field.at ?? name).split(".")) {
     at = (at as SchemaDescription & { fields?: Record<string, SchemaFieldDescription> }).fields?.[key];
     if (at === undefined || !("optional" in at)) return false;

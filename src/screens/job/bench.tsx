@@ -202,7 +202,8 @@ interface StationProps {
   readonly customer: Customer | undefined;
 }
 
-function Station({ station, go, wanted, onInstrument, customer }: StationProps) {
+/** Drawn when it itself changes: the key of another station answers without it. */
+const Station = memo(function Station({ station, go, wanted, onInstrument, customer }: StationProps) {
   switch (station) {
     case "story":
       return <StoryStation customer={customer} />;
@@ -223,4 +224,4 @@ function Station({ station, go, wanted, onInstrument, customer }: StationProps) 
     case "handover":
       return <HandoverStation go={go} />;
   }
-}
+});
