@@ -37,6 +37,8 @@ export default defineConfig({
       include: ["src/**/*.{ts,tsx}"],
       exclude: ["src/**/*.{test,fixture}.{ts,tsx}"],
       reporter: ["text-summary"],
+      // What the tests reach without a browser; it may grow.
+      thresholds: { branches: 68 },
     },
   },
 });

@@ -163,6 +163,8 @@ export interface Bodies {
     readonly swappedBack?: string;
     /** No part of a gas path: a cover, a panel, a bolt */
     readonly elsewhere?: true;
+    /** Its bolts and clips: how many, and where they are kept */
+    readonly kept?: string;
   };
   /** `seated`: looked at as it went back on, and it sits as it must */
   restored: { readonly item: string; readonly seated?: true };
@@ -272,6 +274,17 @@ const pictures = yup
 const seq = yup.number().integer().min(0).required();
 
 /** What a finding records. */
+export const displacedSchema = strictObject({
+  what: needed("What", "Say what was taken off or put in"),
+  joint: line("Joint", 60).optional(),
+  commanded: strictObject({ seconds: yup.number().min(1).max(3600).required() })
+    .optional()
+    .default(undefined),
+  swappedBack: line("The change", 1000).optional(),
+  elsewhere: yup.boolean().oneOf([true]).optional(),
+  kept: line("Where its bolts and clips are kept", 200).optional(),
+});
+
 export const findingSchema = strictObject({
   joint: needed("The place", "Say where it is"),
   what: needed("The finding", "Say what was found", 1000),
@@ -382,15 +395,7 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
   caution: strictObject({
     caution: yup.string().oneOf(Object.keys(CAUTION_TEXTS)).required(),
   }),
-  displaced: strictObject({
-    what: needed("What", "Say what was taken off or put in"),
-    joint: line("Joint", 60).optional(),
-    commanded: strictObject({ seconds: yup.number().min(1).max(3600).required() })
-      .optional()
-      .default(undefined),
-    swappedBack: line("The change", 1000).optional(),
-    elsewhere: yup.boolean().oneOf([true]).optional(),
-  }),
+  displaced: displacedSchema,
   restored: strictObject({ item: id, seated: yup.boolean().oneOf([true]).optional() }),
   finding: findingSchema,
   kit: strictObject({

@@ -136,6 +136,7 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
       open: !restored.has(e.id),
       ...(e.body.commanded ? { commanded: e.body.commanded } : {}),
       ...(e.body.swappedBack ? { swappedBack: e.body.swappedBack } : {}),
+      ...(e.body.kept ? { kept: e.body.kept } : {}),
     }),
   );
   const setAside = of("set-aside").map((e) => ({ ...e.body, entry: e.id }));

@@ -1,4 +1,5 @@
 export * from "../canonical";
+export * from "./displaced-form";
 export * from "./entries";
 export * from "./finding-form";
 export * from "./fold";

@@ -54,6 +54,8 @@ export interface OffCarItem {
   readonly commanded?: { readonly seconds: number };
   /** The change that was taken back to learn whether it was the cure */
   readonly swappedBack?: string;
+  /** Its bolts and clips: how many, and where they are kept */
+  readonly kept?: string;
 }
 
 export const STATIONS = ["story", "scan", "look", "suspects", "check", "find", "fix", "prove", "handover"] as const;

@@ -4,5 +4,6 @@ export * from "./extract";
 export * from "./facts";
 export * from "./layout";
 export * from "./map-names";
+export * from "./place-groups";
 export * from "./reach";
 export * from "./teardown";

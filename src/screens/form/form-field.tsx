@@ -1,6 +1,6 @@
 "use client";
 
-import type { ReactNode } from "react";
+import type { ComponentProps, ReactNode } from "react";
 import { type Control, useController } from "react-hook-form";
 import type { InstrumentUse } from "@/core/checks/fields";
 import { offZero } from "@/core/checks/instrument";
@@ -14,6 +14,7 @@ import {
   type InstrumentField,
   isAsked,
   labelOf,
+  type Option,
   OTHER_GAUGE,
   readGauge,
   rowsOf,
@@ -22,6 +23,7 @@ import {
 import { Chips, Choice, Tick } from "@/ui/choice";
 import { SelectField, TextArea, TextField } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
+import { SearchSelect } from "@/ui/search-select";
 import { useImmediate } from "@/ui/use-immediate";
 import { PlacePicker } from "./place-picker";
 import { PlacesField } from "./places-field";
@@ -45,6 +47,13 @@ interface FieldProps<Known> {
 
 /** A list in which nothing is chosen yet says so. */
 const UNCHOSEN = [["", "Choose a place"]] as const;
+
+/** A list in groups: what is in none of them stands before them. */
+function grouped(options: readonly Option[], groups: NonNullable<ComponentProps<typeof SearchSelect>["groups"]>, chosen: string) {
+  const within = new Set(groups.flatMap(([, own]) => own.map(([id]) => id)));
+  const alone = options.filter(([id]) => !within.has(id));
+  return { options: alone.length > 0 || chosen ? alone : UNCHOSEN, groups };
+}
 
 const text = (held: unknown) => (typeof held === "string" ? held : "");
 
@@ -114,11 +123,11 @@ function PlainField<Known>({ name, field, given, held, control, required, draw, 
       const options = asked(field.options, given);
       if (field.list)
         return (
-          <SelectField
+          <SearchSelect
             {...said}
             {...typed}
-            {...(field.groups ? { options: text(shown) ? [] : UNCHOSEN, groups: asked(field.groups, given) } : { options })}
-            onChange={(e) => change(e.target.value)}
+            {...(field.groups ? grouped(options, asked(field.groups, given), text(shown)) : { options })}
+            onPick={change}
           />
         );
       return (

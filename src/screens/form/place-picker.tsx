@@ -1,10 +1,10 @@
 "use client";
 
 import type { Ref } from "react";
-import type { Joint } from "@/core/vehicle";
-import { SelectField } from "@/ui/field";
+import { type Joint, placeGroups } from "@/core/vehicle";
+import { SearchSelect } from "@/ui/search-select";
 
-/** One of the car's joints, the likeliest first. */
+/** One of the car's joints, the likeliest first, then circuit by circuit. */
 export function PlacePicker({
   among,
   value,
@@ -21,13 +21,5 @@ export function PlacePicker({
   onChange: (id: string) => void;
   inputRef?: Ref<HTMLSelectElement>;
 }) {
-  return (
-    <SelectField
-      {...said}
-      ref={inputRef}
-      options={among.map((j) => [j.id, j.name] as const)}
-      value={value}
-      onChange={(e) => onChange(e.target.value)}
-    />
-  );
+  return <SearchSelect {...said} ref={inputRef} options={[]} groups={placeGroups(among)} value={value} onPick={onChange} />;
 }

@@ -4,7 +4,7 @@ import { X } from "lucide-react";
 import type { Ref } from "react";
 import type { Option } from "@/core/form";
 import { Button } from "@/ui/button";
-import { SelectField } from "@/ui/field";
+import { SearchSelect } from "@/ui/search-select";
 
 /** Several places, picked one by one from a list; each taken off again by its own key. */
 export function PlacesField({
@@ -27,13 +27,13 @@ export function PlacesField({
   const left = options.filter(([id]) => !value.includes(id));
   return (
     <div className="flex flex-col gap-2">
-      <SelectField
+      <SearchSelect
         {...said}
         label={label}
         ref={inputRef}
         options={[["", value.length === 0 ? "Choose a place" : "Add a place"], ...left]}
         value=""
-        onChange={(e) => e.target.value && onChange([...value, e.target.value])}
+        onPick={(id) => id && onChange([...value, id])}
       />
       {value.length > 0 && (
         <ul className="flex flex-wrap gap-2">

@@ -1,18 +1,20 @@
 "use client";
 
-import { Volume2, VolumeX } from "lucide-react";
-import { memo, useState } from "react";
+import { Plus, Volume2, VolumeX } from "lucide-react";
+import { memo, useMemo, useState } from "react";
 import { CHECKS } from "@/core/checks";
-import { STATION_NAMES, type WaitingOn } from "@/core/journal";
+import { displacedForm, knownOfDisplaced, type OffCarItem, STATION_NAMES, type WaitingOn } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { type Suspect, weightInWords } from "@/core/suspects";
 import { Button, IconButton } from "@/ui/button";
 import { Clock } from "@/ui/clock";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote, SelectField } from "@/ui/field";
+import { FormFields } from "../form/form-field";
 import { usePreferences } from "../session/preferences";
 import { askToNotify, useAlarms } from "./alarms";
 import { useOverlay } from "./overlay";
+import { useEntryForm } from "./use-entry-form";
 import { type Go, useJob } from "./use-job";
 
 /** What the job knows and owes: suspects, what is off the car, running clocks. */
@@ -171,27 +173,31 @@ export function SuspectRow({ suspect }: { suspect: Suspect }) {
 function OffTheCar() {
   const { state, append } = useJob();
   const [error, setError] = useState<string>();
+  const [adding, setAdding] = useState(false);
   const open = state.offCar.filter((i) => i.open);
+  const restore = async ({ entry, commanded }: OffCarItem) =>
+    setError(await append({ kind: "restored", body: { item: entry, ...(commanded ? {} : { seated: true as const }) } }));
   return (
     <section aria-label="Off the car">
-      <h2 className="mb-1 text-sm text-muted">Off the car</h2>
+      <div className="flex items-center justify-between gap-2">
+        <h2 className="text-sm text-muted">Off the car</h2>
+        <IconButton label="Something else came off" onClick={() => setAdding(true)}>
+          <Plus aria-hidden size={18} />
+        </IconButton>
+      </div>
       {open.length === 0 ? (
         <p className="text-muted">{state.offCar.length > 0 ? `All ${state.offCar.length} back on.` : "Nothing."}</p>
       ) : (
         <ul className="flex flex-col divide-y divide-line">
           {open.map((item) => (
             <li key={item.entry} className="flex items-center justify-between gap-2 py-1">
-              <span className="text-amber first-letter:uppercase">{item.what}</span>
+              <div className="min-w-0">
+                <p className="text-amber first-letter:uppercase">{item.what}</p>
+                {item.kept && <p className="text-sm text-muted">{item.kept}</p>}
+              </div>
               {item.commanded && <Clock end={Date.parse(item.since) + item.commanded.seconds * 1000} done="let go" />}
               <Button
-                onClick={async () =>
-                  setError(
-                    await append({
-                      kind: "restored",
-                      body: { item: item.entry, ...(item.commanded ? {} : { seated: true as const }) },
-                    }),
-                  )
-                }
+                onClick={() => void restore(item)}
                 aria-label={`${item.commanded ? "Released" : "Back on and seated"}: ${item.what}`}
               >
                 {item.commanded ? "Released" : "Back on, seated"}
@@ -201,6 +207,34 @@ function OffTheCar() {
         </ul>
       )}
       {error && <ErrorNote>{error}</ErrorNote>}
+      <Dialog open={adding} onOpenChange={setAdding} title="Came off, or went in" description="It is owed until it is back.">
+        <CameOff onDone={() => setAdding(false)} />
+      </Dialog>
     </section>
+  );
+}
+
+/** What was taken off by hand, besides what a check takes off for itself, with where its bolts and clips lie. */
+function CameOff({ onDone }: { onDone: () => void }) {
+  const { layout } = useJob();
+  const known = useMemo(() => knownOfDisplaced(layout), [layout]);
+  const form = useEntryForm(displacedForm, "displaced", known);
+  return (
+    <form
+      noValidate
+      className="flex flex-col gap-4"
+      onSubmit={async (e) => {
+        e.preventDefault();
+        if (await form.submit((body) => [{ kind: "displaced", body }])) onDone();
+      }}
+    >
+      <FormFields of={form} names={["joint", "what", "kept"]} />
+      {form.error && <ErrorNote>{form.error}</ErrorNote>}
+      <div>
+        <Button type="submit" look="primary" disabled={form.busy}>
+          List it
+        </Button>
+      </div>
+    </form>
   );
 }

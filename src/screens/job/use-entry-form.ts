@@ -10,8 +10,8 @@ import { useJob } from "./use-job";
 export interface EntryForm<Body extends object, Known, Name extends string> extends TypedForm<Body, Known, Name> {
   readonly error: string | undefined;
   readonly busy: boolean;
-  /** Records what stands in it this moment, and empties it once that is in */
-  readonly submit: (entriesOf: (body: Body, draft: Draft) => readonly NewEntry[]) => Promise<void>;
+  /** Records what stands in it this moment, and empties it once that is in; tells whether it is */
+  readonly submit: (entriesOf: (body: Body, draft: Draft) => readonly NewEntry[]) => Promise<boolean>;
 }
 
 /** @param name under which what is typed is kept on this device, with its job. */
@@ -26,12 +26,16 @@ export function useEntryForm<Body extends object, Known, Name extends string>(
   const [busy, setBusy] = useState(false);
   const submit = async (entriesOf: (body: Body, draft: Draft) => readonly NewEntry[]) => {
     const { record } = typed.now();
-    if (!record) return void typed.complain();
+    if (!record) {
+      await typed.complain();
+      return false;
+    }
     setBusy(true);
     const wrong = await append(...entriesOf(record, typed.draft()));
     setBusy(false);
     setError(wrong);
     if (!wrong) typed.clear();
+    return !wrong;
   };
   return { ...typed, error, busy, submit };
 }

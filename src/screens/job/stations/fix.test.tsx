@@ -1,0 +1,51 @@
+import { screen } from "@testing-library/react";
+import { describe, expect, it } from "vitest";
+import { NATURAL } from "@/core/core.fixture";
+import { journalOf, onBench } from "../job.fixture";
+import { FixStation } from "./fix";
+
+function found() {
+  const journal = journalOf(NATURAL);
+  journal.add("finding", {
+    joint: "pcv-hose",
+    what: "split",
+    confirmed: true,
+    confirmedBy: "seen",
+    evidence: [],
+    failed: { why: "age" },
+  });
+  return journal;
+}
+
+describe("a repair", () => {
+  it("says at its field what is missing, and is recorded with what stays off", async () => {
+    const { user, journal } = onBench(found(), <FixStation />);
+    await user.click(screen.getByRole("button", { name: "Record the repair" }));
+    const what = screen.getByRole("textbox", { name: "What was done" });
+    expect(what.getAttribute("aria-invalid")).toBe("true");
+    expect(document.activeElement).toBe(what);
+    await user.type(what, "cleaned it");
+    expect(await screen.findByText(/is a temporary repair: give it its limit/)).toBeTruthy();
+    await user.type(screen.getByRole("textbox", { name: "Parts, one a line" }), "1 PCV hose");
+    await user.type(screen.getByRole("textbox", { name: "Labour, minutes" }), "25 min");
+    await user.selectOptions(screen.getByRole("combobox", { name: "Hoses, caps and plugs still off or in" }), "Oil cap");
+    await user.type(screen.getByRole("textbox", { name: /Covers and panels/ }), "engine cover");
+    await user.click(screen.getByRole("button", { name: "Record the repair" }));
+    expect(await screen.findByText(/25 min · 1 × PCV hose/)).toBeTruthy();
+    expect(journal.entries.slice(-3).map((e) => [e.kind, e.body])).toMatchObject([
+      ["displaced", { what: "Oil cap off", joint: "oil-cap" }],
+      ["displaced", { what: "engine cover", elsewhere: true }],
+      ["repair", { places: ["pcv-hose"], parts: [{ count: 1, name: "PCV hose" }], labourMinutes: 25 }],
+    ]);
+    expect(what).toHaveProperty("value", "");
+  });
+
+  it("keeps what was typed where it is refused, and says why", async () => {
+    const { user } = onBench(found(), <FixStation />, "The shop's computer is busy");
+    const what = screen.getByRole("textbox", { name: "What was done" });
+    await user.type(what, "Hose renewed");
+    await user.click(screen.getByRole("button", { name: "Record the repair" }));
+    expect((await screen.findByText("The shop's computer is busy")).getAttribute("role")).toBe("alert");
+    expect(what).toHaveProperty("value", "Hose renewed");
+  });
+});
