@@ -1,4 +1,4 @@
-import { useEffect, useState, useTransition } from "react";
+import { useEffect, useRef, useState, useTransition } from "react";
 
 /**
  * What a hand moves or types shows at once; what follows from it is drawn when there is time for it.
@@ -6,16 +6,25 @@ import { useEffect, useState, useTransition } from "react";
  */
 export function useImmediate<T>(value: T, onChange: (next: T) => void): readonly [T, (next: T) => void] {
   const [shown, setShown] = useState(value);
-  const [pending, start] = useTransition();
-  // What came from elsewhere is shown once nothing of the hand's own is on its way.
+  const [, start] = useTransition();
+  // How often the hand has changed it, and how many of these changes what is drawn has followed.
+  const made = useRef(0);
+  const [followed, setFollowed] = useState(0);
+  // What came from elsewhere is shown once nothing of the hand's own is on its way: a value that lags behind the hand would
+  // take back what was typed since.
   useEffect(() => {
-    if (!pending) setShown(value);
-  }, [value, pending]);
+    if (followed === made.current) setShown(value);
+  }, [value, followed]);
   return [
     shown,
     (next) => {
+      made.current++;
+      const mine = made.current;
       setShown(next);
-      start(() => onChange(next));
+      start(() => {
+        onChange(next);
+        setFollowed(mine);
+      });
     },
   ];
 }

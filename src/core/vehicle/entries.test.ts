@@ -54,9 +54,10 @@ describe("any hose's end is a way in", () => {
         expect(new Set(all).size).toBe(all.length);
         for (const id of hiddenAt(car, entry)) expect(all.map((j) => j.id)).not.toContain(id);
         for (const j of all) expect([j.from, j.to].some((z) => reach.zones.includes(z as ZoneId))).toBe(true);
-        const vapour = new Set<string>(["tank", "neck", "canister", "purge-line", "vent-hose"]);
-        const weeping = car.joints.filter((j) => j.weeps && reach.zones.includes(j.from) && !vapour.has(j.from));
-        if (circuit === "intake") for (const j of weeping) if (!hiddenAt(car, entry).includes(j.id)) expect(all).toContain(j);
+        const seeable = (zone: string) => reach.zones.includes(zone as ZoneId) && !reach.behindEngine.includes(zone as ZoneId);
+        const hidden = hiddenAt(car, entry);
+        const weeping = car.joints.filter((j) => j.weeps && seeable(j.from) && seeable(j.to) && !hidden.includes(j.id));
+        if (circuit === "intake") for (const j of weeping) expect(all).toContain(j);
       }),
     );
     expect(() => markable(layout, { entry: "nowhere", blocked: [], heldOpen: [] }, "intake")).toThrow(RangeError);

@@ -132,7 +132,9 @@ export function markable(
       !tested.includes(j) &&
       !hidden.includes(j.id) &&
       EVAP_ZONES.includes(j.from) === (circuit === "evap") &&
-      [j.from, j.to].some((z) => reach.zones.includes(z as ZoneId) && !reach.behindEngine.includes(z as ZoneId)),
+      [j.from, j.to].some((z) => reach.zones.includes(z as ZoneId)) &&
+      // Nobody looks into the engine.
+      ![j.from, j.to].some((z) => reach.behindEngine.includes(z as ZoneId)),
   );
   return { tested, rest };
 }

@@ -12,9 +12,11 @@ export function chainAsks(record: ChainRecord, verdict: Verdict, context: CheckC
   return LINKS.map((id): Asked => {
     const state = told ? readLink(id, record, context) : "unread";
     if (state !== "good") told = false;
+    // Vacuum from a hand pump is none of the car's.
+    const shown = state === "good" && !(id === "supply" && record.source === "pump");
     return {
       atom: `link@${PLACES[id]}/${id}`,
-      says: state === "good" ? "good" : state === "broken" ? "bad" : "open",
+      says: shown ? "good" : state === "broken" ? "bad" : "open",
       words: `${record.device}: ${inSentence(LINK_NAMES[id])}`,
       rests,
     };

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL, TWO_BANKS } from "../../core.fixture";
 import { chain as record } from "../records.fixture";
 import { type ChainRecord, chain, judgeChain } from ".";
+import { chainAsks } from "./asks";
 
 const context = contextOf(TWO_BANKS);
 const says = (links: Partial<ChainRecord["links"]>) => judgeChain({ ...record, links: { ...record.links, ...links } }, context);
@@ -34,6 +35,35 @@ describe("vacuum-worked device", () => {
 
   it("is refused where no flaps are fitted", () => {
     expect(chain.plan(contextOf(NATURAL), undefined).refused).toMatch(/No runner flaps/);
+  });
+
+  it("says nothing of a supply that was not used, nor against one whose reservoir was drawn empty", () => {
+    const from = (source: ChainRecord["source"], inHg: number) => {
+      const links = { ...record.links, supply: { value: inHg, unit: "inHg", kind: "vacuum" } as const };
+      const whole: ChainRecord = { ...record, links, ...(source ? { source } : {}) };
+      const verdict = judgeChain(whole, context);
+      const supply = chainAsks(whole, verdict, context).filter((a) => a.atom.includes("flap-line"));
+      return { ...verdict, supply: supply.map((a) => a.says) };
+    };
+    expect(from("pump", 20)).toMatchObject({ outcome: "unsure", headline: expect.stringMatching(/supply was not tried/) });
+    expect(from("pump", 20).supply).not.toContain("good");
+    expect(from("pump", 20).observation).toBeUndefined();
+    expect(from("pump", 5)).toMatchObject({
+      outcome: "unsure",
+      reasons: [expect.stringMatching(/work the pump/), expect.anything()],
+    });
+    expect(from("reservoir", 5)).toMatchObject({
+      outcome: "unsure",
+      reasons: [expect.stringMatching(/drawn empty/), expect.anything()],
+    });
+    expect(from("reservoir", 20)).toMatchObject({ outcome: "pass", observation: "chain-good" });
+    // Also where it moved on 12 V, its vacuum was the pump's.
+    const fed = { ...record, source: "pump" as const, links: { ...without("supply"), fed: true } };
+    expect(judgeChain(fed, context).outcome).toBe("unsure");
+    expect(chainAsks(fed, judgeChain(fed, context), context).map((a) => [a.atom, a.says])).not.toContainEqual([
+      expect.stringContaining("flap-line"),
+      "good",
+    ]);
   });
 
   it("fed 12 V it moves: its wiring is broken, and what lies between supply and movement works", () => {

@@ -1,5 +1,5 @@
-import { checkForm, gaugeField } from "../known";
-import { type ChainRecord, chainSchema, LINK_NAMES, type LinkId } from "./record";
+import { checkForm, gaugeField, optionsOf } from "../known";
+import { type ChainRecord, chainSchema, LINK_NAMES, type LinkId, SOURCE_NAMES, SOURCES } from "./record";
 
 const vacuum = (link: LinkId) =>
   ({
@@ -19,6 +19,13 @@ export const chainForm = checkForm<ChainRecord>()({
   schema: chainSchema,
   fields: {
     device: { type: "text", label: "Device", holds: () => "Runner flaps" },
+    source: {
+      type: "choice",
+      label: "Vacuum from",
+      options: optionsOf(SOURCES, SOURCE_NAMES),
+      silent: "engine",
+      holds: () => "engine",
+    },
     "links.supply": vacuum("supply"),
     "links.battery": volts("Battery", "14.1"),
     "links.control": volts("Across the solenoid, commanded", "13.6"),

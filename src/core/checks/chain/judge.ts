@@ -2,7 +2,7 @@ import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import type { CheckContext, Measure, Verdict, ZoneKnowledge } from "../check";
 import { lossIn60 } from "../hold";
 import { instrumentDoubt } from "../instrument";
-import { type ChainRecord, LINK_NAMES, LINKS, type LinkId } from "./record";
+import { type ChainRecord, LINK_NAMES, LINKS, type LinkId, type VacuumSource } from "./record";
 import type { Seen } from "./rows";
 
 /** Share of the supply that a good solenoid hands on. */
@@ -14,14 +14,21 @@ export type LinkState = "good" | "broken" | "unread";
 const SHOWN_BY_MOVING = ["supply", "outlet", "shaft"] as const;
 
 /** One link: whether it is good, and how that reads. */
-export function readLink(id: LinkId, { links, instrument }: ChainRecord, { limits }: Pick<CheckContext, "limits">): LinkState {
+export function readLink(
+  id: LinkId,
+  { links, instrument, source }: ChainRecord,
+  { limits }: Pick<CheckContext, "limits">,
+): LinkState {
   const yes = (value: boolean | undefined): LinkState => (value === undefined ? "unread" : value ? "good" : "broken");
   // Fed 12 V it moves: what lies between supply and movement works, whether or not each link was read by itself.
   if (links.fed === true && SHOWN_BY_MOVING.some((l) => l === id) && links[id as (typeof SHOWN_BY_MOVING)[number]] === undefined)
     return "good";
   switch (id) {
-    case "supply":
-      return yes(links.supply && toSi(links.supply) >= limits.actuatorSupply.value);
+    case "supply": {
+      const enough = links.supply && toSi(links.supply) >= limits.actuatorSupply.value;
+      // A pump that was not worked, or a reservoir that was drawn empty, says nothing against the car.
+      return source && source !== "engine" && enough === false ? "unread" : yes(enough);
+    }
     case "control":
       return yes(links.control && links.battery && toSi(links.control) >= limits.loadShare.value * toSi(links.battery));
     case "outlet":
@@ -72,6 +79,13 @@ const BROKEN: Record<LinkId, string> = {
   plate: "a plate is broken or loose: it can fall into a cylinder, do not run the engine",
 };
 
+/** What to do where vacuum from elsewhere is too little to try anything on. */
+const TOO_LITTLE: Partial<Record<VacuumSource, string>> = {
+  reservoir:
+    "too little left in the reservoir: drawn empty by trying, or it leaks. Run the engine, stop it and read at once; hold-test reservoir and check valve if it is short again",
+  pump: "too little for the device: work the pump until the gauge shows the supply it needs",
+};
+
 /** Why the gauge cannot carry a verdict on any link. */
 export const chainDoubt = ({ instrument }: ChainRecord, { limits }: Pick<CheckContext, "limits">) =>
   instrumentDoubt(instrument, limits.actuatorSupply.value, limits);
@@ -120,7 +134,7 @@ export function judgeChain(record: ChainRecord, context: CheckContext): Verdict<
         headline: `${record.device}: good so far; next: ${LINK_NAMES[id].toLowerCase()}`,
         reasons: [
           i === 0
-            ? "begin at the supply"
+            ? ((links.supply && record.source && TOO_LITTLE[record.source]) ?? "begin at the supply")
             : `good: ${LINKS.slice(0, i)
                 .map((l) => LINK_NAMES[l].toLowerCase())
                 .join(", ")}`,
@@ -151,6 +165,14 @@ export function judgeChain(record: ChainRecord, context: CheckContext): Verdict<
         zones,
       };
     }
+  }
+  if (record.source === "pump") {
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: `${record.device}: works on the pump's vacuum; its own supply was not tried`,
+      reasons: ["read the supply with the engine running, or from the reservoir with the engine just stopped"],
+    };
   }
   return {
     ...base,

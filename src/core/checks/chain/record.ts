@@ -16,9 +16,20 @@ export const LINK_NAMES: Record<LinkId, string> = {
   plate: "Flap plates whole",
 };
 
+/** Whose vacuum the device is tried on. */
+export const SOURCES = ["engine", "reservoir", "pump"] as const;
+export type VacuumSource = (typeof SOURCES)[number];
+export const SOURCE_NAMES: Readonly<Record<VacuumSource, string>> = {
+  engine: "Engine running",
+  reservoir: "Reservoir, engine off",
+  pump: "Hand pump at the solenoid",
+};
+
 /** A vacuum-worked device, link by link. */
 export interface ChainRecord {
   readonly device: string;
+  /** The engine's, where nobody said otherwise */
+  readonly source?: VacuumSource;
   readonly links: {
     readonly supply?: Quantity;
     readonly battery?: Quantity;
@@ -36,6 +47,7 @@ export interface ChainRecord {
 
 export const chainSchema = strictObject({
   device: needed("The device", "Name the device", 60),
+  source: yup.string().oneOf(SOURCES, "Say whose vacuum it was tried on").optional(),
   links: strictObject({
     supply: quantitySchema("vacuum").optional().default(undefined),
     battery: quantitySchema("voltage").optional().default(undefined),

@@ -21,7 +21,7 @@ const AT: Record<LinkId, string> = {
 
 /** What is read of each link. */
 const FIELDS = {
-  supply: ["links.supply"],
+  supply: ["source", "links.supply"],
   control: ["links.battery", "links.control", "links.fed"],
   outlet: ["links.outlet"],
   diaphragm: ["links.diaphragm.start", "links.diaphragm.end", "links.diaphragm.seconds"],
