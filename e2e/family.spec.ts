@@ -36,7 +36,7 @@ test("a perished vacuum branch is found by probe, its taps marked live, and conf
   await expect(main(page).getByText(/Enrichment gas burns/)).toBeVisible();
   await button(page, "Understood").click();
   const spots = ["Manifold gasket", "Small vacuum branch", "PCV hose"];
-  const spot = page.getByLabel("Spot that comes next");
+  const spot = page.getByLabel("Spot that comes next", { exact: true });
   await button(page, "Start log and clock together").click();
   await page.clock.fastForward(14_000);
   for (const [i, name] of spots.entries()) {
