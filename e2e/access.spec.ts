@@ -1,9 +1,9 @@
-import { expect, type Page, test } from "@playwright/test";
+import { expect, type Locator, type Page, test } from "@playwright/test";
 import axe from "axe-core";
 import { CARS } from "../demo/cars";
-import { button, INSTRUMENTS, instrument, leaking, logOf, main, signIn, startClock } from "./steps";
+import { button, INSTRUMENTS, idOf, instrument, leaking, logOf, main, openJob, setConditions, signIn, startClock } from "./steps";
 
-// Nothing is written here: the tests may run side by side.
+// Each has jobs of its own or writes nothing: they may run side by side.
 test.describe.configure({ mode: "parallel" });
 
 /** The demo's own job of a car: other tests open jobs of the same model, never of the same registration. */
@@ -217,6 +217,53 @@ test("the keyboard alone reaches everything, and its keys can be given others", 
   await page.getByLabel("What was found").fill("");
   await page.getByLabel("What was found").press("3");
   await expect(main(page).getByRole("heading", { name: "Find" })).toBeVisible();
+});
+
+test("a check, what it found and its repair are recorded by the keyboard alone, in under 40 stops", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Smells of fuel", "FW 90 KEY");
+  await setConditions(page);
+  await page.goto(`/jobs/${idOf(page)}?check=cap`);
+  await expect(main(page).getByRole("heading", { name: "Filler cap" })).toBeVisible();
+  let stops = 0;
+  const key = async (name: string) => {
+    stops++;
+    await page.keyboard.press(name);
+  };
+  const to = async (field: Locator) => {
+    for (let i = 0; i < 40 && !(await field.evaluate((e) => e === document.activeElement)); i++) await key("Tab");
+    await expect(field).toBeFocused();
+  };
+  await to(page.getByRole("link", { name: "To the work" }));
+  await key("Enter");
+  for (const [name, text] of [
+    ["Put on it, inH2O gauge", "30"],
+    ["Left, inH2O gauge", "12"],
+  ] as const) {
+    await to(main(page).getByRole("textbox", { name }));
+    await page.keyboard.type(text);
+  }
+  await to(page.getByRole("radio", { name: "Whole" }));
+  await key("ArrowRight");
+  await to(page.getByRole("checkbox", { name: /tester held by itself/ }));
+  await key(" ");
+  await key("Control+Enter");
+  await expect(page.getByRole("region", { name: "Filler cap, so far" })).toBeVisible();
+  await key("6");
+  await expect(main(page).getByRole("heading", { name: "Find" })).toBeFocused();
+  await to(page.getByRole("textbox", { name: "What was found" }));
+  await page.keyboard.type("cap seal cracked");
+  await key("Control+Enter");
+  await expect(main(page).getByText("not repaired yet")).toBeVisible();
+  await key("7");
+  await expect(main(page).getByRole("heading", { name: "Fix" })).toBeFocused();
+  await to(page.getByRole("textbox", { name: "What was done" }));
+  await page.keyboard.type("cap renewed");
+  await to(page.getByRole("textbox", { name: "Parts, one a line" }));
+  await page.keyboard.type("1 filler cap");
+  await key("Control+Enter");
+  await expect(main(page).getByText("Permanent · 1 × filler cap")).toBeVisible();
+  expect(stops).toBeLessThan(40);
 });
 
 test("a run takes its readings by Space and marks smoke by its key", async ({ page }) => {

@@ -112,7 +112,7 @@ async function probe(page: Page): Promise<void> {
   await page.clock.fastForward(14_000);
   const spots = ["Manifold gasket", "Small vacuum branch", "PCV hose"];
   for (const name of spots) {
-    await page.getByLabel("Spot that comes next").selectOption(name);
+    await page.getByLabel("Spot that comes next", { exact: true }).selectOption(name);
     await page.getByRole("button", { name: /^Tap/ }).click();
     await page.clock.fastForward(16_000);
   }

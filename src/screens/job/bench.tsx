@@ -8,6 +8,7 @@ import { type DeviceJournal, STATIONS, type StationId } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
 import { FACT_NAMES, vehicleName } from "@/core/vehicle";
 import { IconButton } from "@/ui/button";
+import { focusHeading } from "@/ui/focus-heading";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { useKeys } from "../session/keys";
 import { OpenJournal } from "../session/open-journal";
@@ -18,6 +19,7 @@ import { Conditions } from "./conditions";
 import { JournalButton } from "./journal-dialog";
 import { KeysDialog } from "./keys-dialog";
 import { Ledger } from "./ledger";
+import { NOW } from "./now";
 import { type Overlay, OverlayProvider } from "./overlay";
 import { StationBoundary } from "./station-boundary";
 import { CheckStation } from "./stations/check";
@@ -41,7 +43,6 @@ interface BenchProps {
 }
 
 /** Where the skip link leads */
-const NOW = "now";
 
 /** A job's screen, once its journal is here. */
 export function Bench(props: BenchProps) {
@@ -103,9 +104,7 @@ function OpenBench({ jobId, number, journal, shop, customer }: BenchProps & { jo
     if (before.current === shown) return;
     before.current = shown;
     window.scrollTo({ top: 0 });
-    const heading = document.querySelector<HTMLElement>(`#${NOW} h2`);
-    heading?.setAttribute("tabindex", "-1");
-    heading?.focus({ preventScroll: true });
+    focusHeading(`#${NOW} h2`);
   }, [shown]);
 
   return (

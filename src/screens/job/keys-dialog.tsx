@@ -23,7 +23,7 @@ export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange
       open={open}
       onOpenChange={onOpenChange}
       title="Keys"
-      description="They work anywhere on the bench but in a field. Ball and gauge move by the arrow keys, in big steps by Page up and down."
+      description="They work anywhere on the bench but in a field. Ctrl and Enter record what is in hand, from a field too. Ball and gauge move by the arrow keys, in big steps by Page up and down."
     >
       <ul className="flex flex-col divide-y divide-line">
         {KEY_ACTIONS.map((action) => (

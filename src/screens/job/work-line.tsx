@@ -1,7 +1,7 @@
 "use client";
 
 import { Check, CircleDot } from "lucide-react";
-import { memo, useEffect, useRef } from "react";
+import { memo } from "react";
 import { STATION_NAMES, STATIONS, type StationId, type StationState } from "@/core/journal";
 import { centreIn } from "@/ui/centre-in";
 import { useJob } from "./use-job";
@@ -28,12 +28,6 @@ export const WorkLine = memo(function WorkLine({
   onOpen: (station: StationId) => void;
 }) {
   const { state } = useJob();
-  const here = useRef<HTMLLIElement>(null);
-  // On a phone the line is longer than the screen is wide.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: it scrolls whenever another station is opened
-  useEffect(() => {
-    centreIn(here.current);
-  }, [current]);
   return (
     <nav aria-label="Stations" className="border-line max-lg:border-b lg:row-span-3 lg:overflow-y-auto lg:border-r">
       <ol className="relative flex gap-1 overflow-x-auto p-2 lg:min-h-full lg:flex-col lg:items-center lg:justify-between lg:py-3">
@@ -41,7 +35,8 @@ export const WorkLine = memo(function WorkLine({
           const now = state.stations[station];
           const isHere = station === current;
           return (
-            <li key={station} ref={isHere ? here : undefined} className="shrink-0 lg:w-full">
+            // On a phone the line is longer than the screen is wide.
+            <li key={station} ref={isHere ? centreIn : undefined} className="shrink-0 lg:w-full">
               <button
                 type="button"
                 aria-current={isHere ? "step" : undefined}

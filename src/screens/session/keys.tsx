@@ -28,7 +28,10 @@ export const keyName = (key: string) => (key === " " ? "Space" : key.length === 
 const FIELDS = "input, textarea, select, [role=slider], [role=dialog]";
 const PRESSED_BY_SPACE = "button, a, summary, [role=button], [role=radio]";
 
-/** Runs the handlers by the keys this device gave them; never while something is typed. */
+/** Recording what is in hand: with Ctrl or Cmd it works from any field, too, and nobody gives it another key. */
+const RECORD = "Enter";
+
+/** Runs the handlers by the keys this device gave them, never while something is typed; `record` by Ctrl and Enter. */
 export function useKeys(handlers: Readonly<Record<string, (() => void) | undefined>>): void {
   const { preferences } = usePreferences();
   const latest = useRef({ handlers, own: preferences.keys });
@@ -37,7 +40,9 @@ export function useKeys(handlers: Readonly<Record<string, (() => void) | undefin
     const onKey = (e: KeyboardEvent) => {
       // This page hears for itself now.
       if (e.isTrusted) takeEarlyKeys();
-      if (e.ctrlKey || e.metaKey || e.altKey || !(e.target instanceof Element)) return;
+      if (!(e.target instanceof Element)) return;
+      if ((e.ctrlKey || e.metaKey) && e.key === RECORD && !e.target.closest("[role=dialog]")) latest.current.handlers.record?.();
+      if (e.ctrlKey || e.metaKey || e.altKey) return;
       if (e.target.closest(FIELDS) || (e.key === " " && e.target.closest(PRESSED_BY_SPACE))) return;
       const pressed = KEY_ACTIONS.find((a) => keyOf(a, latest.current.own).toLowerCase() === e.key.toLowerCase());
       const handler = pressed && latest.current.handlers[pressed.id];

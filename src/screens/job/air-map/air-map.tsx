@@ -86,9 +86,9 @@ function WholeMap({
     const size = state.findings.find((f) => f.body.joint === joint && !f.repairedBy)?.body.size;
     return size ? ` ≈ ${format(size, 1)}` : "";
   });
-  const key = JSON.stringify(said);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `key` says all that the names rest on
-  const names = useMemo(() => namesOn(map, said), [map, key]);
+  const words = JSON.stringify(said);
+  // Said the same, the names need no new place.
+  const names = useMemo(() => namesOn(map, JSON.parse(words) as typeof said), [map, words]);
   /** A zone's name inside it, where that is drawn solid */
   const onSolid = ({ id, within }: PlacedName) => within && now.get(id as ZoneId)?.known === "tight";
   const target = map.joints.find(({ joint }) => joint.id === (overlay.at ?? leaks[0] ?? overlay.setup?.entry));

@@ -1,7 +1,6 @@
 "use client";
 
 import { Maximize2 } from "lucide-react";
-import { useEffect, useRef } from "react";
 import { BURST_POINTS, EVAP_ZONES, type Joint, type Layout, type ZoneId } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { centreIn } from "@/ui/centre-in";
@@ -36,12 +35,6 @@ export function MapStrip({
   const evap = vapour || ends.some((zone) => EVAP_ZONES.some((z) => z === zone));
   const shown = zones.filter(({ zone }) => EVAP_ZONES.includes(zone) === evap);
   const target = shown.find(({ zone }) => ends.includes(zone))?.zone ?? shown.find((z) => z.leaks.length > 0)?.zone;
-  const here = useRef<HTMLLIElement>(null);
-  // It begins where the work is.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: it scrolls whenever the work moves
-  useEffect(() => {
-    centreIn(here.current);
-  }, [target]);
   const name = (id: string) => layout.joints.find((j) => j.id === id)?.name ?? id;
   const { setup } = overlay;
   const words = [
@@ -55,7 +48,8 @@ export function MapStrip({
       <div className="min-w-0 grow">
         <ul className="flex gap-1 overflow-x-auto">
           {shown.map(({ zone, name: called, known, planned, leaks }) => (
-            <li key={zone} ref={zone === target ? here : undefined} className="shrink-0">
+            // It begins where the work is.
+            <li key={zone} ref={zone === target ? centreIn : undefined} className="shrink-0">
               <button
                 type="button"
                 aria-label={`${called}: ${KNOWN_WORDS[known]}${planned ? ", this fill reaches it" : ""}`}

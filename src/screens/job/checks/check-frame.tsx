@@ -8,8 +8,10 @@ import type { FillSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { ConfirmButton } from "@/ui/confirm-button";
 import { ErrorNote } from "@/ui/field";
+import { useKeys } from "../../session/keys";
 import { AppendButton } from "../append-button";
 import { Cautions } from "../cautions";
+import { focusRecorded } from "../now";
 import type { Overlay } from "../overlay";
 import { Pictures } from "../pictures";
 import { useJob } from "../use-job";
@@ -90,8 +92,11 @@ export function CheckFrame<Name extends string>({
       { pictures: ownPictures ? [] : pictures, ...(corrects ? { corrects } : {}) },
     );
     setError(wrong);
-    if (!wrong) done();
+    if (wrong) return;
+    done();
+    focusRecorded();
   };
+  useKeys({ record: plan.refused ? undefined : () => void finish() });
   return (
     <div className="flex max-w-5xl flex-col gap-5">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2 max-sm:gap-x-1">

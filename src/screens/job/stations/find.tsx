@@ -8,7 +8,9 @@ import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
+import { useKeys } from "../../session/keys";
 import { usePreferences } from "../../session/preferences";
+import { focusRecorded } from "../now";
 import { Pictures, Thumbnails } from "../pictures";
 import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
@@ -59,13 +61,17 @@ function FindingForm({ context }: { context: CheckContext }) {
   const known = useMemo(() => knownOfFinding(state, context), [state, context]);
   const form = useEntryForm(findingForm, "finding", known);
   const pictures = form.holds<string[] | undefined>("pictures") ?? [];
+  const record = async () => {
+    if (await form.submit((body) => [{ kind: "finding", body }])) focusRecorded();
+  };
+  useKeys({ record: () => void record() });
   return (
     <form
       noValidate
       className="flex max-w-2xl flex-col gap-4"
       onSubmit={(e) => {
         e.preventDefault();
-        void form.submit((body) => [{ kind: "finding", body }]);
+        void record();
       }}
     >
       <FormFields of={form} names={["joint", "what", "size", "residue", "confirmedBy", "failed.why", "failed.against"]} />

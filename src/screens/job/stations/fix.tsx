@@ -5,8 +5,10 @@ import { knownOfRepair, PERMANENCE, type RepairState, repairForm, stillOff } fro
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
+import { useKeys } from "../../session/keys";
 import { usePreferences } from "../../session/preferences";
 import { AppendButton } from "../append-button";
+import { focusRecorded } from "../now";
 import { Pictures, Thumbnails } from "../pictures";
 import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
@@ -19,6 +21,14 @@ export function FixStation() {
   const known = useMemo(() => knownOfRepair(state, context), [state, context]);
   const form = useEntryForm(repairForm, "repair", known);
   const pictures = form.holds<string[] | undefined>("pictures") ?? [];
+  const record = async () => {
+    const done = await form.submit((body, draft) => [
+      ...stillOff(draft, known).map((displaced) => ({ kind: "displaced" as const, body: displaced })),
+      { kind: "repair", body },
+    ]);
+    if (done) focusRecorded();
+  };
+  useKeys({ record: () => void record() });
   return (
     <StationFrame
       title="Fix"
@@ -37,10 +47,7 @@ export function FixStation() {
         className="flex max-w-3xl flex-col gap-4"
         onSubmit={(e) => {
           e.preventDefault();
-          void form.submit((body, draft) => [
-            ...stillOff(draft, known).map((displaced) => ({ kind: "displaced" as const, body: displaced })),
-            { kind: "repair", body },
-          ]);
+          void record();
         }}
       >
         <FormFields of={form} names={["finding", "what", "places"]} />

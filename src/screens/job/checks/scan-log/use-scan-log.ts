@@ -95,6 +95,8 @@ export function useScanLog(limits: Limits, engine: LoggedEngine) {
     setState({ step: "none" });
   }, [stop]);
 
+  const slice = useCallback((...args: Parameters<ScanLogWorker["slice"]>) => start().slice(...args), [start]);
+
   return {
     state,
     error,
@@ -103,7 +105,7 @@ export function useScanLog(limits: Limits, engine: LoggedEngine) {
     look,
     read,
     cancel,
-    slice: (...args: Parameters<ScanLogWorker["slice"]>) => start().slice(...args),
+    slice,
     probe: (...args: Parameters<ScanLogWorker["probe"]>) => start().probe(...args),
     tank: () => start().tank(),
     airflow: (...args: Parameters<ScanLogWorker["airflow"]>) => start().airflow(...args),

@@ -9,6 +9,7 @@ import { Chips } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
 import { useKeys } from "../../../session/keys";
 import { usePreferences } from "../../../session/preferences";
+import { focusRecorded } from "../../now";
 import { useJob } from "../../use-job";
 import { VerdictPanel } from "../../verdict";
 import { Conclusion } from "../conclusion";
@@ -25,13 +26,6 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
   const [error, setError] = useState<string>();
   const [marking, setMarking] = useState(false);
   const running = draft.startedAt !== null && draft.endedAt === null;
-  useKeys({
-    mark: running ? () => update((d) => sampled(d, d.flow, d.pressure, Date.now())) : undefined,
-    smoke: running ? () => setMarking(true) : undefined,
-  });
-  if (!reach || draft.startedAt === null) return null;
-  const verdict = run.record && !running ? run.verdict(run.record) : undefined;
-
   const finish = async () => {
     const end = draft.endedAt ?? Date.now();
     const whole = run.recordAt(end);
@@ -39,8 +33,17 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
     const span = { from: new Date(draft.startedAt ?? end).toISOString(), to: new Date(end).toISOString() };
     const wrong = await record(run.kind, whole, span);
     setError(wrong);
-    if (!wrong) onDone();
+    if (wrong) return;
+    onDone();
+    focusRecorded();
   };
+  useKeys({
+    mark: running ? () => update((d) => sampled(d, d.flow, d.pressure, Date.now())) : undefined,
+    smoke: running ? () => setMarking(true) : undefined,
+    record: draft.endedAt === null ? undefined : () => void finish(),
+  });
+  if (!reach || draft.startedAt === null) return null;
+  const verdict = run.record && !running ? run.verdict(run.record) : undefined;
 
   return (
     <div className="flex flex-col gap-4">

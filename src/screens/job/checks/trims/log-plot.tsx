@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { CartesianGrid, ComposedChart, Line, ReferenceArea, Tooltip, XAxis, YAxis } from "recharts";
 import type { ChannelId, DrawnRow } from "@/core/scan-log";
 import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
@@ -22,16 +22,15 @@ export function LogPlot({ log, slice }: { log: ImportedLog; slice: ScanLogHandle
   const { number } = usePreferences();
   const span = useSpan(0, log.seconds, 2);
   const { from, to } = span;
-  const trims = TRIMS.filter((t) => log.channels.includes(t.id));
+  const trims = useMemo(() => TRIMS.filter((t) => log.channels.includes(t.id)), [log]);
   const [rows, setRows] = useState<readonly DrawnRow[]>([]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the slice function is new on every render, the worker behind it is not
   useEffect(() => {
     let live = true;
     void slice(["rpm", ...trims.map((t) => t.id)], from, to, 600).then((r) => live && setRows(r));
     return () => {
       live = false;
     };
-  }, [from, to, log]);
+  }, [from, to, trims, slice]);
   return (
     <ChartFrame
       title={`Log, ${number(from, 0)} to ${number(to, 0)} s; steady windows shaded`}
