@@ -1,5 +1,5 @@
 import { fireEvent, render, screen, waitFor } from "@testing-library/react";
-import { useState } from "react";
+import { useLayoutEffect, useState } from "react";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { useImmediate } from "./use-immediate";
 
@@ -9,9 +9,15 @@ function Slow({ of }: { of: string }) {
   return <output>{of}</output>;
 }
 
+/** What stood there at each drawing, and what was shown for it. */
+const drawn: [value: string, shown: string][] = [];
+
 function Field() {
   const [value, setValue] = useState("");
   const [shown, change] = useImmediate(value, setValue);
+  useLayoutEffect(() => {
+    drawn.push([value, shown]);
+  });
   return (
     <>
       <input aria-label="Typed" value={shown} onChange={(e) => change(e.target.value)} />
@@ -70,5 +76,7 @@ describe("what a hand types", () => {
     await waitFor(() => expect(screen.getByRole("status").textContent).toBe("by hand"));
     fireEvent.click(screen.getByRole("button", { name: "Elsewhere" }));
     await waitFor(() => expect(input.value).toBe("from elsewhere"));
+    // At once: a form that was recorded is empty in the drawing that shows its entry.
+    for (const [value, shown] of drawn.filter(([v]) => v === "from elsewhere")) expect(shown).toBe(value);
   });
 });
