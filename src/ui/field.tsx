@@ -11,7 +11,7 @@ import {
 
 const BOX = "w-full min-h-11 rounded-md border border-edge bg-raised px-3 text-base text-ink aria-[invalid=true]:border-ember";
 
-interface Labelled {
+export interface Labelled {
   label: string;
   hint?: ReactNode;
   /** Said at the field though it is no mistake */

@@ -2,6 +2,7 @@
 
 import type { Ref } from "react";
 import { type Joint, placeGroups } from "@/core/vehicle";
+import type { Labelled } from "@/ui/field";
 import { SearchSelect } from "@/ui/search-select";
 
 /** One of the car's joints, the likeliest first, then circuit by circuit. */
@@ -11,11 +12,7 @@ export function PlacePicker({
   onChange,
   inputRef,
   ...said
-}: {
-  label: string;
-  hint?: string | undefined;
-  error?: string | undefined;
-  required?: boolean;
+}: Labelled & {
   among: readonly Joint[];
   value: string;
   onChange: (id: string) => void;

@@ -4,6 +4,7 @@ import { X } from "lucide-react";
 import type { Ref } from "react";
 import type { Option } from "@/core/form";
 import { Button } from "@/ui/button";
+import type { Labelled } from "@/ui/field";
 import { SearchSelect } from "@/ui/search-select";
 
 /** Several places, picked one by one from a list; each taken off again by its own key. */
@@ -14,11 +15,7 @@ export function PlacesField({
   onChange,
   inputRef,
   ...said
-}: {
-  label: string;
-  hint?: string | undefined;
-  error?: string | undefined;
-  required?: boolean;
+}: Labelled & {
   options: readonly Option[];
   value: readonly string[];
   onChange: (next: string[]) => void;

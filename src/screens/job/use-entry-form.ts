@@ -5,6 +5,7 @@ import type { Draft, Form } from "@/core/form";
 import { type TypedForm, useTypedForm } from "../form/use-typed-form";
 import type { NewEntry } from "../session/device";
 import { useJob } from "./use-job";
+import { useOneAtATime } from "./use-one-at-a-time";
 
 /** A form that becomes entries: what stands between is said at its fields, what the server says against it below them. */
 export interface EntryForm<Body extends object, Known, Name extends string> extends TypedForm<Body, Known, Name> {
@@ -24,18 +25,20 @@ export function useEntryForm<Body extends object, Known, Name extends string>(
   const typed = useTypedForm(form, `pelota.draft.${id}.${name}`, known);
   const [error, setError] = useState<string>();
   const [busy, setBusy] = useState(false);
-  const submit = async (entriesOf: (body: Body, draft: Draft) => readonly NewEntry[]) => {
-    const { record } = typed.now();
-    if (!record) {
+  const once = useOneAtATime<boolean>();
+  const record = async (entriesOf: (body: Body, draft: Draft) => readonly NewEntry[]) => {
+    const { record: body } = typed.now();
+    if (!body) {
       await typed.complain();
       return false;
     }
     setBusy(true);
-    const wrong = await append(...entriesOf(record, typed.draft()));
+    const wrong = await append(...entriesOf(body, typed.draft()));
     setBusy(false);
     setError(wrong);
     if (!wrong) typed.clear();
     return !wrong;
   };
+  const submit: EntryForm<Body, Known, Name>["submit"] = async (entriesOf) => (await once(() => record(entriesOf))) ?? false;
   return { ...typed, error, busy, submit };
 }

@@ -41,7 +41,12 @@ export function useKeys(handlers: Readonly<Record<string, (() => void) | undefin
       // This page hears for itself now.
       if (e.isTrusted) takeEarlyKeys();
       if (!(e.target instanceof Element)) return;
-      if ((e.ctrlKey || e.metaKey) && e.key === RECORD && !e.target.closest("[role=dialog]")) latest.current.handlers.record?.();
+      const record = latest.current.handlers.record;
+      if (record && (e.ctrlKey || e.metaKey) && e.key === RECORD && !e.repeat && !e.target.closest("[role=dialog]")) {
+        e.preventDefault();
+        record();
+        return;
+      }
       if (e.ctrlKey || e.metaKey || e.altKey) return;
       if (e.target.closest(FIELDS) || (e.key === " " && e.target.closest(PRESSED_BY_SPACE))) return;
       const pressed = KEY_ACTIONS.find((a) => keyOf(a, latest.current.own).toLowerCase() === e.key.toLowerCase());

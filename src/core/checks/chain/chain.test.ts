@@ -57,6 +57,8 @@ describe("vacuum-worked device", () => {
       reasons: [expect.stringMatching(/drawn empty/), expect.anything()],
     });
     expect(from("reservoir", 20)).toMatchObject({ outcome: "pass", observation: "chain-good" });
+    const broken = { ...record, source: "pump" as const, links: { ...record.links, shaft: false } };
+    expect(judgeChain(broken, context)).toMatchObject({ outcome: "fail", tested: expect.not.arrayContaining(["flap-line"]) });
     // Also where it moved on 12 V, its vacuum was the pump's.
     const fed = { ...record, source: "pump" as const, links: { ...without("supply"), fed: true } };
     expect(judgeChain(fed, context).outcome).toBe("unsure");

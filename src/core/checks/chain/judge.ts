@@ -161,7 +161,8 @@ export function judgeChain(record: ChainRecord, context: CheckContext): Verdict<
           ...ignored,
         ],
         observation: `chain-broken:${PLACES[id]}`,
-        tested: LINKS.slice(0, i + 1).map((l) => PLACES[l]),
+        // Vacuum from a hand pump puts the car's own supply to no test.
+        tested: LINKS.slice(record.source === "pump" ? 1 : 0, i + 1).map((l) => PLACES[l]),
         zones,
       };
     }

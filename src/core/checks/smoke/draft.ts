@@ -3,14 +3,26 @@ import { parseTrusted, type Quantity } from "../../units";
 import type { ZoneId } from "../../vehicle";
 import type { SmokeRun } from "./record";
 
+/** What a draft holds just as its record will. */
+type AsRecorded = Pick<
+  SmokeRun,
+  | "entry"
+  | "into"
+  | "blocked"
+  | "heldOpen"
+  | "zeroed"
+  | "samples"
+  | "noSmokeOutside"
+  | "cameUndone"
+  | "touchedBefore"
+  | "adapterLeaks"
+  | "draughtOrGlare"
+>;
+
 /** A smoke run on its way, from the first switch to the record. Times are ms since 1970, what is typed is text. */
-export interface SmokeDraft {
+export interface SmokeDraft extends AsRecorded {
   readonly phase: "setup" | "proof" | "run";
   readonly machineId: string;
-  readonly entry: string;
-  readonly into?: ZoneId | undefined;
-  readonly blocked: readonly string[];
-  readonly heldOpen: readonly string[];
   readonly crank: string;
   readonly heaterOn: number | null;
   readonly proofPressure: string;
@@ -19,19 +31,12 @@ export interface SmokeDraft {
   readonly ballAtBottom: boolean;
   readonly smokeSeen: boolean;
   readonly proved: boolean;
-  readonly zeroed: boolean;
   readonly startedAt: number | null;
   readonly endedAt: number | null;
   readonly flow: number;
   readonly pressure: number;
-  readonly samples: readonly (readonly [number, number, number])[];
   readonly arrivals: readonly { readonly zone: ZoneId; readonly at: number }[];
   readonly seen: readonly { readonly joint: string; readonly at: number }[];
-  readonly noSmokeOutside: boolean;
-  readonly cameUndone: readonly string[];
-  readonly touchedBefore: readonly string[];
-  readonly adapterLeaks: boolean;
-  readonly draughtOrGlare: boolean;
 }
 
 export const EMPTY_SMOKE: SmokeDraft = {

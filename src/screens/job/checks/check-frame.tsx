@@ -11,10 +11,11 @@ import { ErrorNote } from "@/ui/field";
 import { useKeys } from "../../session/keys";
 import { AppendButton } from "../append-button";
 import { Cautions } from "../cautions";
-import { focusRecorded } from "../now";
+import { focusAfterwards } from "../now";
 import type { Overlay } from "../overlay";
 import { Pictures } from "../pictures";
 import { useJob } from "../use-job";
+import { useOneAtATime } from "../use-one-at-a-time";
 import { VerdictList, VerdictPanel } from "../verdict";
 import { Conclusion } from "./conclusion";
 import { StillNeeded } from "./still-needed";
@@ -77,7 +78,8 @@ export function CheckFrame<Name extends string>({
     check.clear();
     onDone?.();
   };
-  const finish = async () => {
+  const recordIt = async () => {
+    const focus = focusAfterwards();
     const { record: whole } = check.now();
     if (!whole) {
       setError(undefined);
@@ -94,8 +96,10 @@ export function CheckFrame<Name extends string>({
     setError(wrong);
     if (wrong) return;
     done();
-    focusRecorded();
+    focus();
   };
+  const once = useOneAtATime<void>();
+  const finish = () => once(recordIt);
   useKeys({ record: plan.refused ? undefined : () => void finish() });
   return (
     <div className="flex max-w-5xl flex-col gap-5">

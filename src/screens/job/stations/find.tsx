@@ -10,7 +10,7 @@ import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
 import { useKeys } from "../../session/keys";
 import { usePreferences } from "../../session/preferences";
-import { focusRecorded } from "../now";
+import { focusAfterwards } from "../now";
 import { Pictures, Thumbnails } from "../pictures";
 import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
@@ -62,7 +62,8 @@ function FindingForm({ context }: { context: CheckContext }) {
   const form = useEntryForm(findingForm, "finding", known);
   const pictures = form.holds<string[] | undefined>("pictures") ?? [];
   const record = async () => {
-    if (await form.submit((body) => [{ kind: "finding", body }])) focusRecorded();
+    const focus = focusAfterwards();
+    if (await form.submit((body) => [{ kind: "finding", body }])) focus();
   };
   useKeys({ record: () => void record() });
   return (

@@ -1,4 +1,4 @@
-import { screen } from "@testing-library/react";
+import { fireEvent, screen } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import { NATURAL } from "@/core/core.fixture";
 import { journalOf, onBench } from "../job.fixture";
@@ -38,6 +38,15 @@ describe("a repair", () => {
       ["repair", { places: ["pcv-hose"], parts: [{ count: 1, name: "PCV hose" }], labourMinutes: 25 }],
     ]);
     expect(what).toHaveProperty("value", "");
+  });
+
+  it("is recorded once, however often its key is pressed while that goes on", async () => {
+    const { user, journal } = onBench(found(), <FixStation />);
+    await user.type(screen.getByRole("textbox", { name: "What was done" }), "Hose renewed");
+    fireEvent.keyDown(screen.getByRole("textbox", { name: "What was done" }), { key: "Enter", ctrlKey: true });
+    fireEvent.keyDown(screen.getByRole("textbox", { name: "What was done" }), { key: "Enter", ctrlKey: true });
+    expect(await screen.findByText("Hose renewed", { selector: "p" })).toBeTruthy();
+    expect(journal.entries.filter((e) => e.kind === "repair")).toHaveLength(1);
   });
 
   it("keeps what was typed where it is refused, and says why", async () => {

@@ -8,7 +8,7 @@ import { FormFields } from "../../form/form-field";
 import { useKeys } from "../../session/keys";
 import { usePreferences } from "../../session/preferences";
 import { AppendButton } from "../append-button";
-import { focusRecorded } from "../now";
+import { focusAfterwards } from "../now";
 import { Pictures, Thumbnails } from "../pictures";
 import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
@@ -22,11 +22,12 @@ export function FixStation() {
   const form = useEntryForm(repairForm, "repair", known);
   const pictures = form.holds<string[] | undefined>("pictures") ?? [];
   const record = async () => {
+    const focus = focusAfterwards();
     const done = await form.submit((body, draft) => [
       ...stillOff(draft, known).map((displaced) => ({ kind: "displaced" as const, body: displaced })),
       { kind: "repair", body },
     ]);
-    if (done) focusRecorded();
+    if (done) focus();
   };
   useKeys({ record: () => void record() });
   return (

@@ -9,8 +9,9 @@ import { Chips } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
 import { useKeys } from "../../../session/keys";
 import { usePreferences } from "../../../session/preferences";
-import { focusRecorded } from "../../now";
+import { focusAfterwards } from "../../now";
 import { useJob } from "../../use-job";
+import { useOneAtATime } from "../../use-one-at-a-time";
 import { VerdictPanel } from "../../verdict";
 import { Conclusion } from "../conclusion";
 import { useRecordCheck } from "../use-record-check";
@@ -26,7 +27,9 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
   const [error, setError] = useState<string>();
   const [marking, setMarking] = useState(false);
   const running = draft.startedAt !== null && draft.endedAt === null;
-  const finish = async () => {
+  const once = useOneAtATime<void>();
+  const recordIt = async () => {
+    const focus = focusAfterwards();
     const end = draft.endedAt ?? Date.now();
     const whole = run.recordAt(end);
     if (!whole) return;
@@ -35,8 +38,9 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
     setError(wrong);
     if (wrong) return;
     onDone();
-    focusRecorded();
+    focus();
   };
+  const finish = () => once(recordIt);
   useKeys({
     mark: running ? () => update((d) => sampled(d, d.flow, d.pressure, Date.now())) : undefined,
     smoke: running ? () => setMarking(true) : undefined,
