@@ -28,6 +28,8 @@ interface Asked<Known> {
   readonly needed?: (given: Given<Known>) => string | undefined;
   /** What it holds while nobody touched it */
   readonly holds?: (given: Given<Known>) => unknown;
+  /** Nothing said is an answer too, though the record needs one: `also` has it */
+  readonly free?: true;
   /** Helps to fill the form and is no part of the record by itself */
   readonly aside?: true;
 }

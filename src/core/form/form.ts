@@ -231,7 +231,7 @@ export function isRequired<Known>(
   given: Given<Known>,
 ): boolean {
   const field = form.fields[name];
-  if (!field || field.type === "tick" || field.type === "marks") return false;
+  if (!field || field.free || field.type === "tick" || field.type === "marks" || field.type === "lines") return false;
   if (field.needed?.(given)) return true;
   let at: SchemaFieldDescription | undefined = describedBy(form.schema);
   for (const key of (field.at ?? name).split(".")) {

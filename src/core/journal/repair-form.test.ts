@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL } from "../core.fixture";
-import { type Draft, toDraft, toRecord } from "../form";
+import { type Draft, givenOf, isRequired, toDraft, toRecord } from "../form";
 import { knownOfRepair, repairForm, stillOff } from ".";
 import { Writer } from "./journal.fixture";
 
@@ -41,6 +41,12 @@ describe("a repair", () => {
     expect(faults({ what: "x", substitute: { what: "fuel hose", medium: "vapour" } })).toEqual([
       ["substitute.what", expect.stringContaining("temporary repair")],
     ]);
+  });
+
+  it("marks as required what is refused without, and nothing else", () => {
+    const given = givenOf(repairForm.fields, {}, known());
+    const names = Object.keys(repairForm.fields).filter((name) => isRequired(repairForm, name, given));
+    expect(names).toEqual(["what", "permanence", "recheck", "limit"]);
   });
 
   it("takes what was typed as it was meant, and stands in its form again as it was recorded", () => {

@@ -91,7 +91,7 @@ export const repairForm = formOf<Repair, Known>()({
       when: temporary,
       needed: () => "A temporary repair needs a limit: how far, how long, until what",
     },
-    labour: { type: "number", at: "labourMinutes", label: "Labour, minutes", bare: "min", example: "45" },
+    labour: { type: "number", at: "labourMinutes", label: "Labour, minutes", bare: "min", example: "45", free: true },
     parts: {
       type: "lines",
       label: "Parts, one a line",

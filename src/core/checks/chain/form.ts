@@ -22,6 +22,7 @@ export const chainForm = checkForm<ChainRecord>()({
     source: {
       type: "choice",
       label: "Vacuum from",
+      list: true,
       options: optionsOf(SOURCES, SOURCE_NAMES),
       silent: "engine",
       holds: () => "engine",
