@@ -186,7 +186,7 @@ test("the vapour system is described, and an OBD hex log read: its codes, its cr
   await page.getByText(/^Vapour system \(EVAP\)/).click();
   await page.getByRole("textbox", { name: "Fuel tank, rated volume" }).fill("50 L");
   await page.getByLabel("Has a service port").check();
-  await page.getByLabel("Tank-pressure sensor, volts at zero").fill("1.5 V");
+  await page.getByRole("textbox", { name: "Tank-pressure sensor, volts at zero" }).fill("1.5 V");
   await button(page, "Record the facts").click();
   await expect(
     main(page)

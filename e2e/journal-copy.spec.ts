@@ -79,7 +79,7 @@ test("a damaged copy is let go of, and the job comes anew from the server; witho
   await copyOf(page, id, true);
   await page.goto(`/jobs/${id}`);
   await station(page, "Story");
-  await expect(main(page).getByLabel("Complaint", { exact: true })).toHaveValue("Hiss");
+  await expect(main(page).getByLabel("Complaint, in the customer's words")).toHaveValue("Hiss");
 
   const other = await context.browser()?.newContext();
   if (!other) throw new Error("no browser");

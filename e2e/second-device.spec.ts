@@ -135,7 +135,7 @@ test("a cure with two changes is named unproved, leaves conditionally, and what 
   await page.getByRole("radio", { name: "It came back" }).click();
   await page.getByLabel("Note", { exact: true }).fill("light on again on the pass");
   await button(page, "Record the outcome").click();
-  await expect(main(page).getByText("Later: came back, light on again on the pass")).toBeVisible();
+  await expect(main(page).getByText("Later: it came back, light on again on the pass")).toBeVisible();
 
   await page.getByRole("link", { name: "Handover page" }).click();
   await expect(page.getByText("Conditional handover.")).toBeVisible();
@@ -168,7 +168,7 @@ test("what one device records shows on another within two seconds, on the bench 
   const row = phone.locator(`a[href="${new URL(tablet.url()).pathname}"]`);
   await expect(row).toContainText("Hiss");
   await station(tablet, "Story");
-  await tablet.getByLabel("Complaint", { exact: true }).fill("Hiss, louder when cold");
+  await tablet.getByLabel("Complaint, in the customer's words").fill("Hiss, louder when cold");
   await button(tablet, "Record the story").click();
   await expect(row).toContainText("louder when cold", { timeout: 4000 });
   await station(tablet, "Find");

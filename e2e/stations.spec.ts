@@ -33,7 +33,7 @@ test("story, scan and look: what is said, read and seen is weighed, each with it
   await expect(main(page).getByText("Check digit would be X; not every market uses it")).toBeVisible();
   await page.getByLabel("VIN (optional)").fill("1M8GDM9AXKP042788");
   await expect(main(page).getByText("Check digit fits")).toBeVisible();
-  await page.getByLabel("Odometer (optional)").fill("73000 mi");
+  await page.getByRole("textbox", { name: "Odometer (optional)" }).fill("73000 mi");
   await button(page, "Record the facts").click();
   await page.getByRole("button", { name: "Hard brake pedal" }).click();
   await page.getByRole("radio", { name: "Seen ourselves" }).click();

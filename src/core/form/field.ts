@@ -59,8 +59,8 @@ export interface NumberField<Known> extends Asked<Known> {
 export interface TextField<Known> extends Asked<Known> {
   readonly type: "text";
   readonly long?: true;
-  /** A day, as 2026-01-31 */
-  readonly date?: true;
+  /** A day, as 2026-01-31; a moment is typed as the clock on the wall has it, and kept as ISO 8601 in UTC */
+  readonly time?: "day" | "moment";
   readonly example?: Ask<Known, string>;
 }
 

@@ -23,6 +23,27 @@ export const formOf =
   <Name extends string>(form: Form<Body, Known, Name>): Form<Body, Known, Name> =>
     form;
 
+/**
+ * Fields that hold what stands recorded already, while nobody touched them; what is not recorded they hold as ever.
+ * @param recorded the record as its fields see it, from what is known.
+ */
+export function recalling<Known, Name extends string>(
+  recorded: (known: Known) => object | undefined,
+  fields: Readonly<Record<Name, Field<Known>>>,
+): Readonly<Record<Name, Field<Known>>> {
+  const recall = ([name, field]: [string, Field<Known>]) => [
+    name,
+    {
+      ...field,
+      holds: (given: Given<Known>) => {
+        const value = getIn(recorded(given.known) ?? {}, field.at ?? name);
+        return value === undefined ? field.holds?.(given) : held(field, value, given);
+      },
+    },
+  ];
+  return Object.fromEntries(Object.entries<Field<Known>>(fields).map(recall)) as Record<Name, Field<Known>>;
+}
+
 /** What is wrong with a form, or not said yet. */
 export interface Fault {
   /** The field, with the part of it; empty where it is about the whole */
@@ -193,25 +214,29 @@ function keptIn(parts: readonly string[], draft: Draft, record: object): object 
   return Object.fromEntries([...Object.entries(record), ...own].filter(([part]) => !without.has(part)));
 }
 
+/** A record as its fields hold it. */
+function laidInto<Known>(fields: Fields<Known>, record: object, known: Known): Draft {
+  const given = givenOf(fields, {}, known);
+  let draft: Record<string, unknown> = {};
+  for (const [name, field] of Object.entries(fields)) {
+    const raw = held(field, getIn(record, field.at ?? name), given);
+    if (raw !== undefined) draft = setIn(draft, name, raw);
+    // What the record leaves out was left out: what is known elsewhere does not fill it again.
+    else if (field.holds) draft = setIn(draft, name, "");
+  }
+  return draft;
+}
+
+/** A record's value as its field holds it, rows of a list with fields of their own included. */
+const held = <Known>(field: Field<Known>, value: unknown, given: Given<Known>): unknown =>
+  field.type === "rows"
+    ? (value as object[] | undefined)?.map((row) => laidInto((field as RowsField<Known>).fields, row, given.known))
+    : typedValue(field, value, given);
+
 /** How a record stands in its form, to be corrected: the inverse of `toRecord`. */
 export function toDraft<Body extends object, Known>(form: Form<Body, Known>, record: Body, known: Known): Draft {
-  const back = (fields: Fields<Known>, from: object): Draft => {
-    const given = givenOf(fields, {}, known);
-    let draft: Record<string, unknown> = {};
-    for (const [name, field] of Object.entries(fields)) {
-      const value = getIn(from, field.at ?? name);
-      const raw =
-        field.type === "rows"
-          ? (value as object[] | undefined)?.map((row) => back((field as RowsField<Known>).fields, row))
-          : typedValue(field, value, given);
-      if (raw !== undefined) draft = setIn(draft, name, raw);
-      // What the record leaves out was left out: what is known elsewhere does not fill it again.
-      else if (field.holds) draft = setIn(draft, name, "");
-    }
-    return draft;
-  };
   const kept = Object.fromEntries((form.keeps ?? []).map((part) => [part, getIn(record, part) ?? null]));
-  return { ...back(form.fields, form.laidOut?.(record) ?? record), [KEPT]: kept };
+  return { ...laidInto(form.fields, form.laidOut?.(record) ?? record, known), [KEPT]: kept };
 }
 
 /** A schema describes itself anew each time it is asked, and every field of a form asks at every drawing. */

@@ -69,6 +69,19 @@ function readLines<Known>(raw: string, { read = (line) => line, optional }: Line
   }
 }
 
+function readMoment(raw: string): Read {
+  const moment = new Date(raw);
+  return Number.isFinite(moment.getTime())
+    ? { value: moment.toISOString() }
+    : { wrong: { message: `"${raw}" is no date and time` } };
+}
+
+/** A moment as a field shows it: YYYY-MM-DDTHH:mm on the clock on the wall. */
+function typedMoment(iso: string): string {
+  const moment = new Date(iso);
+  return new Date(moment.getTime() - moment.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+}
+
 /** Reads what stands in a field of any type but rows, which have fields of their own. */
 export function readField<Known>(field: Field<Known>, raw: unknown, given: Given<Known>): Read {
   switch (field.type) {
@@ -85,7 +98,8 @@ export function readField<Known>(field: Field<Known>, raw: unknown, given: Given
       return parsed.ok ? { value: parsed.value } : { wrong: { message: parsed.message } };
     }
     case "text":
-      return text(raw) === "" ? NOTHING : { value: text(raw) };
+      if (text(raw) === "") return NOTHING;
+      return field.time === "moment" ? readMoment(text(raw)) : { value: text(raw) };
     case "lines":
       return readLines(text(raw), field);
     case "choice": {
@@ -127,6 +141,7 @@ export function typedValue<Known>(field: Field<Known>, value: unknown, given: Gi
   if (field.type === "quantity") return typedQuantity(value as Quantity);
   if (field.type === "number") return shown(value as number);
   if (field.type === "lines") return (value as never[]).map((one) => field.write?.(one) ?? (one as string)).join("\n");
+  if (field.type === "text" && field.time === "moment") return typedMoment(value as string);
   if (field.type === "instrument") return gaugeTyped(value, field.shop(given));
   return value;
 }

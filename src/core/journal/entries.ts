@@ -110,6 +110,8 @@ export const MONITOR_RESULTS = {
   "not-complete": "Has not run yet",
 } as const;
 export type MonitorResult = keyof typeof MONITOR_RESULTS;
+/** What happened weeks later. */
+export const OUTCOMES = { held: "It held", "came-back": "It came back", "not-seen-again": "The car was not seen again" } as const;
 export type WaitingOn = "me" | "customer" | "part" | "cold-soak" | "drive";
 
 /** Every kind's body, as written today. */
@@ -248,7 +250,7 @@ export interface Bodies {
     readonly comeBack?: string;
   };
   close: { readonly decidedOn: number };
-  outcome: { readonly result: "held" | "came-back" | "not-seen-again"; readonly note?: string };
+  outcome: { readonly result: keyof typeof OUTCOMES; readonly note?: string };
   retract: { readonly reason: string };
 }
 export type EntryKind = keyof Bodies;
@@ -311,6 +313,34 @@ export const findingSchema = strictObject({
   pictures,
 });
 
+/** One code as it was read. */
+export const codeReadSchema = strictObject({
+  code: yup
+    .string()
+    .trim()
+    .matches(/^[A-Za-z0-9-]{2,12}$/, "A code is 2 to 12 letters and digits, like P0171")
+    .required("Type the code, like P0171"),
+  status: yup.string().oneOf(["current", "pending", "stored", "permanent", "history"]).required(),
+  asideReason: line("The reason").optional(),
+  freezeFrame: line("Freeze frame", 500).optional(),
+  module: line("The module", 60).optional(),
+  frame: strictObject({
+    rpm: yup.number().min(0).max(12000).optional(),
+    load: percentField("The load", 0, 100).optional().notRequired(),
+    coolant: quantitySchema("coolant").optional().default(undefined),
+    short: percentField("Short-term trim").optional().notRequired(),
+    long: percentField("Long-term trim").optional().notRequired(),
+  })
+    .optional()
+    .default(undefined),
+  criteria: strictObject({
+    text: line("The criteria", 500).optional(),
+    leak: quantitySchema("hole").optional().default(undefined),
+  })
+    .optional()
+    .default(undefined),
+});
+
 const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
   opened: strictObject({ number: yup.number().integer().min(1).required() }),
   vehicle: vehicleSchema,
@@ -333,38 +363,7 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     verified: yup.string().oneOf(["seen", "not-seen", "not-tried"]).required(),
   }),
   codes: strictObject({
-    codes: yup
-      .array()
-      .of(
-        strictObject({
-          code: yup
-            .string()
-            .trim()
-            .matches(/^[A-Za-z0-9-]{2,12}$/, "A code is 2 to 12 letters and digits, like P0171")
-            .required(),
-          status: yup.string().oneOf(["current", "pending", "stored", "permanent", "history"]).required(),
-          asideReason: line("The reason").optional(),
-          freezeFrame: line("Freeze frame", 500).optional(),
-          module: line("The module", 60).optional(),
-          frame: strictObject({
-            rpm: yup.number().min(0).max(12000).optional(),
-            load: percentField("The load", 0, 100).optional().notRequired(),
-            coolant: quantitySchema("coolant").optional().default(undefined),
-            short: percentField("Short-term trim").optional().notRequired(),
-            long: percentField("Long-term trim").optional().notRequired(),
-          })
-            .optional()
-            .default(undefined),
-          criteria: strictObject({
-            text: line("The criteria", 500).optional(),
-            leak: quantitySchema("hole").optional().default(undefined),
-          })
-            .optional()
-            .default(undefined),
-        }).required(),
-      )
-      .max(100)
-      .required(),
+    codes: yup.array().of(codeReadSchema.required()).max(100).required(),
     modules: yup
       .array()
       .of(needed("The module", "Name the module", 60))
@@ -374,8 +373,8 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
   }),
   "codes-cleared": strictObject({}),
   conditions: strictObject({
-    ambient: quantitySchema("ambient").required(),
-    bayTemperature: quantitySchema("airTemperature").required(),
+    ambient: quantitySchema("ambient").required("Type the ambient pressure, absolute, as read here"),
+    bayTemperature: quantitySchema("airTemperature").required("Type the temperature of the bay"),
     altitude: quantitySchema("altitude").optional().default(undefined),
     seaLevel: quantitySchema("ambient").optional().default(undefined),
     engine: yup.mixed<EngineNow>().oneOf(ENGINE_NOW).optional(),
@@ -469,10 +468,10 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
   undone: strictObject({ repair: id }),
   "complaint-tried": strictObject({
     how: needed("How", "Say how the complaint was tried again", 500),
-    result: yup.string().oneOf(["gone", "remains"], "Say whether it is gone").required(),
+    result: yup.string().oneOf(["gone", "remains"], "Say whether it is gone").required("Say whether it is gone"),
   }),
   readiness: strictObject({
-    fuelLevel: percentField("The fuel level", 0, 100),
+    fuelLevel: percentField("The fuel level", 0, 100).required("Type the fuel level in percent of the tank"),
     outside: quantitySchema("airTemperature").required("Type the air temperature expected at the start"),
     parkedAt: yup
       .string()
@@ -480,7 +479,7 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
       .required("Say when the engine was switched off"),
   }),
   monitor: strictObject({
-    result: yup.string().oneOf(Object.keys(MONITOR_RESULTS), "Say what the monitor did").required(),
+    result: yup.string().oneOf(Object.keys(MONITOR_RESULTS), "Say what the monitor did").required("Say what the monitor did"),
     readBy: needed("How it was read", "Say how the monitor was read", 200),
     values: yup
       .array()
@@ -532,11 +531,14 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
   }),
   close: strictObject({ decidedOn: seq }),
   outcome: strictObject({
-    result: yup.string().oneOf(["held", "came-back", "not-seen-again"]).required(),
+    result: yup.string().oneOf(Object.keys(OUTCOMES)).required("Say what happened"),
     note: line("Note", 500).optional(),
   }),
   retract: strictObject({ reason: needed("The reason", "Say why it is taken out") }),
 };
+
+/** What a door asks of an entry's body, written today. */
+export const bodySchema = (kind: EntryKind): yup.ObjectSchema<object> => BODY_SCHEMAS[kind];
 
 export const isEntryKind = (kind: string): kind is EntryKind => Object.hasOwn(BODY_SCHEMAS, kind);
 

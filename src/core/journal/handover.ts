@@ -2,7 +2,7 @@ import { CHECK_IDS, CHECKS, type CheckId, type Measure, type Verdict, verdictWor
 import { inSentence } from "../sentence";
 import { formatQuantity } from "../units";
 import { ZONE_NAMES } from "../vehicle";
-import { type Bodies, CONFIRMATIONS, FAILURE_CAUSES, MONITOR_RESULTS } from "./entries";
+import { type Bodies, CONFIRMATIONS, FAILURE_CAUSES, MONITOR_RESULTS, OUTCOMES } from "./entries";
 import type { CheckState, JobState } from "./state";
 
 /** One check before and after the repair, as the customer reads it. */
@@ -101,12 +101,6 @@ function doneLine({ what, parts, labourMinutes, otherChanges, torques }: Bodies[
     .concat(".");
 }
 
-const OUTCOME_WORDS: Readonly<Record<Bodies["outcome"]["result"], string>> = {
-  held: "It held",
-  "came-back": "It came back",
-  "not-seen-again": "The car was not seen again",
-};
-
 /** How sure a finding is, and why the part failed. */
 export function findingSurety({ confirmed, confirmedBy, failed }: Bodies["finding"]): string {
   const how = confirmedBy ? CONFIRMATIONS[confirmedBy] : "Capped off, and the reading recovered";
@@ -150,7 +144,7 @@ export function handoverOf(job: JobState): Handover {
     ...(job.monitor
       ? { monitor: `EVAP monitor: ${inSentence(MONITOR_RESULTS[job.monitor.result])}, read by ${job.monitor.readBy}` }
       : {}),
-    outcomes: job.outcomes.map((o) => ({ at: o.at, says: `${OUTCOME_WORDS[o.result]}${o.note ? `: ${o.note}` : ""}` })),
+    outcomes: job.outcomes.map((o) => ({ at: o.at, says: `${OUTCOMES[o.result]}${o.note ? `: ${o.note}` : ""}` })),
     proved: provedHow(job),
     unproved: [
       ...job.blocks.close.filter((b) => b.station === "prove").map((b) => b.reason),

@@ -79,7 +79,7 @@ export const repairForm = formOf<Repair, Known>()({
     },
     recheck: {
       type: "text",
-      date: true,
+      time: "day",
       label: "Re-check on",
       when: temporary,
       needed: () => "A temporary repair needs a re-check date",

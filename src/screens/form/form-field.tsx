@@ -113,7 +113,7 @@ function PlainField<Known>({ name, field, given, held, control, required, draw, 
         <Box
           {...said}
           {...typed}
-          {...(field.type === "text" && field.date ? { type: "date" } : {})}
+          {...(field.type === "text" && field.time ? { type: field.time === "day" ? "date" : "datetime-local" } : {})}
           placeholder={asked(field.example, given)}
           onChange={(e: { target: { value: string } }) => change(e.target.value)}
         />

@@ -75,6 +75,12 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
     setKept(true);
   }, [form, key, reset]);
 
+  // Rows stand in the form themselves: as long as nobody typed, they follow what is known.
+  const rows = useMemo(() => Object.values<{ type: string }>(form.fields).some((field) => field.type === "rows"), [form]);
+  useEffect(() => {
+    if (kept && rows && !getValues("startedAt")) reset(ready(form as Form<object, Known>, undefined, known));
+  }, [kept, rows, known, form, reset, getValues]);
+
   const draft = watch() as Draft;
   const startedAt = typeof draft.startedAt === "string" ? draft.startedAt : "";
 

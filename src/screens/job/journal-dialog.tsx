@@ -4,17 +4,18 @@ import { BookOpen } from "lucide-react";
 import { useState } from "react";
 import { CHECKS } from "@/core/checks";
 import { toDraft } from "@/core/form";
-import { type Bodies, entryWords, type JournalEntry, type Kept, knownOf } from "@/core/journal";
+import { type Bodies, entryWords, type JournalEntry, type Kept, knownOf, noteForm } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
-import { ErrorNote, TextArea, TextField } from "@/ui/field";
+import { ErrorNote, TextField } from "@/ui/field";
 import { LongList } from "@/ui/long-list";
+import { FormFields } from "../form/form-field";
 import type { NewEntry } from "../session/device";
 import { discard, sendAgain, sorted, useKept } from "../session/outbox";
 import { load, save } from "../session/storage";
 import { CORRECTS, type Corrects } from "./checks/use-record-check";
 import { shortTime } from "./short-time";
-import { useForm } from "./use-form";
+import { useEntryForm } from "./use-entry-form";
 import { type Go, useJob } from "./use-job";
 
 /** Opens the job's journal: every line as recorded, a note to add, a wrong line to take out. */
@@ -108,16 +109,18 @@ function Journal({ go }: { go: Go }) {
 }
 
 function NoteForm() {
-  const form = useForm("note", { text: "" });
+  const form = useEntryForm(noteForm, "note", undefined);
   return (
     <form
+      noValidate
       className="flex flex-col gap-2"
       onSubmit={(e) => {
         e.preventDefault();
-        void form.record({ kind: "note", body: { text: form.draft.text } });
+        void form.submit((body) => [{ kind: "note", body }]);
       }}
     >
-      <TextArea label="Note" value={form.draft.text} onChange={(e) => form.set({ text: e.target.value })} error={form.error} />
+      <FormFields of={form} names={["text"]} />
+      {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div>
         <Button type="submit" disabled={form.busy}>
           Add the note
@@ -206,7 +209,7 @@ function useCorrection(go: Go): (root: JournalEntry, newest: JournalEntry) => st
   const { id, state, shop, context } = useJob();
   return (root, newest) => {
     const { check, record, pictures } = newest.body as Bodies["check"];
-    const { form, name } = CHECKS[check];
+    const { form, name, station = "check" } = CHECKS[check];
     if (!form || !context) return "Describe the vehicle first";
     const key = `pelota.draft.${id}.${check}`;
     if ((load<{ startedAt?: string }>(key)?.startedAt ?? "") !== "")
@@ -217,7 +220,7 @@ function useCorrection(go: Go): (root: JournalEntry, newest: JournalEntry) => st
       startedAt: typeof newest.at === "string" ? newest.at : newest.at.from,
       [CORRECTS]: { entry: root.id, at: newest.at } satisfies Corrects,
     });
-    go("check", check);
+    go(station, check);
     return undefined;
   };
 }

@@ -34,6 +34,10 @@ export function Thumbnails({ pictures, onRemove }: { pictures: readonly string[]
   );
 }
 
+/** The pictures that a draft holds, whatever a damaged device kept there. */
+export const picturesIn = (kept: unknown): readonly string[] =>
+  Array.isArray(kept) ? kept.filter((picture) => typeof picture === "string") : [];
+
 /** Adds pictures from the device's camera or its files: kept by the server at once, named by their content. */
 export function Pictures({ value, onChange }: { value: readonly string[]; onChange: (pictures: string[]) => void }) {
   const { id } = useJob();

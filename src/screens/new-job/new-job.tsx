@@ -1,45 +1,56 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { useMemo, useState } from "react";
+import { type KnownOfVehicle, storyForm, vehicleForm } from "@/core/journal";
 import { Button } from "@/ui/button";
-import { ErrorNote, TextArea } from "@/ui/field";
-import { EMPTY_VEHICLE, VehicleForm, vehicleOf } from "../job/vehicle-form";
+import { ErrorNote } from "@/ui/field";
+import { FormFields } from "../form/form-field";
+import { useTypedForm } from "../form/use-typed-form";
+import { VehicleFields } from "../job/vehicle-fields";
 import { PageHead } from "../session/page-head";
 import { usePerson } from "../session/person";
 import { useDraft } from "../session/storage";
 import { newIds, openJob } from "./open-job";
 
-const EMPTY = { jobId: "", openingId: "", complaint: "", vehicle: EMPTY_VEHICLE };
+const NO_STORY = { story: undefined };
 
 /** Opens a job: the vehicle's facts and the complaint, then on to the bench. */
 export function NewJob() {
   const router = useRouter();
   const { person, ask } = usePerson();
-  const [draft, setDraft, clear] = useDraft("pelota.draft.new-job", EMPTY);
-  const [error, setError] = useState<{ error: string; path: string }>();
+  const story = useTypedForm(storyForm, "pelota.draft.new-job.story", NO_STORY);
+  const known = useMemo<KnownOfVehicle>(() => ({ vehicle: undefined, by: person ?? "this shop" }), [person]);
+  const vehicle = useTypedForm(vehicleForm, "pelota.draft.new-job.vehicle", known);
+  const [ids, setIds, clearIds] = useDraft("pelota.draft.new-job.ids", { jobId: "", openingId: "" });
+  const [error, setError] = useState<string>();
   const [busy, setBusy] = useState(false);
 
   const open = async () => {
+    const [told, described] = [story.now().record, vehicle.now().record];
+    if (!told || !described) {
+      // The first field that something is wrong with has the focus: the complaint stands above the car.
+      if (!described) await vehicle.complain();
+      if (!told) await story.complain();
+      return;
+    }
     if (!person) return ask();
-    const vehicle = vehicleOf(draft.vehicle, person);
-    if ("error" in vehicle) return setError(vehicle);
-    if (!draft.complaint.trim()) return setError({ error: "Write down what the customer complains of", path: "complaint" });
     setError(undefined);
     setBusy(true);
-    const ids = draft.jobId ? draft : { ...draft, ...newIds() };
-    setDraft(ids);
+    const own = ids.jobId ? ids : newIds();
+    setIds(own);
     try {
-      const story = { complaint: draft.complaint.trim(), symptoms: [], verified: "not-tried" as const };
       const first = [
-        { kind: "vehicle" as const, body: vehicle.facts },
-        { kind: "story" as const, body: story },
+        { kind: "vehicle" as const, body: described },
+        { kind: "story" as const, body: told },
       ];
-      await openJob(ids, first, person);
-      clear();
-      router.push(`/jobs/${ids.jobId}`);
+      await openJob(own, first, person);
+      story.clear();
+      vehicle.clear();
+      clearIds();
+      router.push(`/jobs/${own.jobId}`);
     } catch (e) {
-      setError({ error: (e as Error).message, path: "" });
+      setError((e as Error).message);
       setBusy(false);
     }
   };
@@ -49,20 +60,16 @@ export function NewJob() {
       <PageHead title="New job" />
       <main>
         <form
+          noValidate
           className="flex flex-col gap-6"
           onSubmit={(e) => {
             e.preventDefault();
             void open();
           }}
         >
-          <TextArea
-            label="Complaint, in the customer's words"
-            value={draft.complaint}
-            onChange={(e) => setDraft({ ...draft, complaint: e.target.value })}
-            error={error?.path === "complaint" ? error.error : undefined}
-          />
-          <VehicleForm draft={draft.vehicle} onChange={(vehicle) => setDraft({ ...draft, vehicle })} error={error} />
-          {error && <ErrorNote>{error.error}</ErrorNote>}
+          <FormFields of={story} names={["complaint"]} />
+          <VehicleFields of={vehicle} />
+          {error && <ErrorNote>{error}</ErrorNote>}
           <div className="flex gap-3">
             <Button type="submit" look="primary" disabled={busy}>
               Open the job

@@ -2,10 +2,12 @@ import { type Asked, pointedAt, seated } from "../asked";
 import type { CheckContext, CheckKind, Plan, Verdict } from "../check";
 import { refusal } from "../trims";
 import { lookCandidates } from "./candidates";
+import { lookForm } from "./form";
 import { lookList } from "./list";
 import { type LookRecord, lookSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./form";
 export * from "./list";
 export * from "./record";
 
@@ -76,6 +78,7 @@ export const look: CheckKind<LookRecord, unknown, Seen> = {
   candidates: lookCandidates,
   asks: lookAsks,
   schema: lookSchema,
+  form: lookForm,
   plan: planLook,
   judge: judgeLook,
   readings: () => [],

@@ -13,7 +13,7 @@ import { AppendButton } from "../append-button";
 import { Cautions } from "../cautions";
 import { focusAfterwards } from "../now";
 import type { Overlay } from "../overlay";
-import { Pictures } from "../pictures";
+import { Pictures, picturesIn } from "../pictures";
 import { useJob } from "../use-job";
 import { useOneAtATime } from "../use-one-at-a-time";
 import { VerdictList, VerdictPanel } from "../verdict";
@@ -72,7 +72,7 @@ export function CheckFrame<Name extends string>({
   const telling = own || !CHECKS[kind].ownCommands;
   const standing = telling ? state.offCar.filter((i) => i.open && i.commanded && !own?.has(i.joint ?? "")) : [];
   const ownPictures = "pictures" in form.fields;
-  const pictures = (given.holds("pictures") as readonly string[] | undefined) ?? [];
+  const pictures = picturesIn(given.holds("pictures"));
   const corrects = given.holds(CORRECTS) as Corrects | undefined;
   const done = () => {
     check.clear();

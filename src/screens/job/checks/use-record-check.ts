@@ -22,7 +22,7 @@ interface More {
 }
 
 /** The entries of a finished check: its record, and what the technician was shown. A message when it cannot be judged yet. */
-export function useCheckEntries() {
+function useCheckEntries() {
   const { context } = useJob();
   return useCallback(
     (check: CheckId, record: object, at: At, { pictures = [], corrects }: More = {}): readonly NewEntry[] | string => {

@@ -1,14 +1,13 @@
 "use client";
 
 import { isVapourCode } from "@/core/faults";
-import { parseTrusted } from "@/core/units";
+import { driveForm, driven } from "@/core/journal";
 import { Button } from "@/ui/button";
-import { Tick } from "@/ui/choice";
-import { ErrorNote, TextField } from "@/ui/field";
-import { QuantityField } from "@/ui/quantity-field";
+import { ErrorNote } from "@/ui/field";
+import { FormFields } from "../../form/form-field";
 import { AppendButton } from "../append-button";
 import { shortTime } from "../short-time";
-import { useForm } from "../use-form";
+import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
 import { MonitorProof } from "./monitor";
 
@@ -52,34 +51,15 @@ export function CodesProof({ toScan }: { toScan: () => void }) {
 
 function DriveForm() {
   const { state } = useJob();
-  const form = useForm("drive", { minutes: "", distance: "", conditions: "", coldStart: false, keyCycle: false });
-  const { draft, set } = form;
-  const record = () => {
-    const minutes = Number(draft.minutes.replace(",", "."));
-    if (draft.minutes.trim() === "" || !Number.isFinite(minutes))
-      return form.setError("Say how many minutes it was driven, like 25");
-    const distance = draft.distance.trim() ? parseTrusted(draft.distance, "odometer", "km") : undefined;
-    if (draft.distance.trim() && !distance) return form.setError("The distance is a number with its unit, like 18 km");
-    const to = new Date();
-    void form.record({
-      kind: "drive",
-      at: { from: new Date(to.getTime() - minutes * 60_000).toISOString(), to: to.toISOString() },
-      body: {
-        minutes,
-        ...(distance ? { distance } : {}),
-        ...(draft.conditions.trim() ? { conditions: draft.conditions.trim() } : {}),
-        ...(draft.coldStart ? { coldStart: true } : {}),
-        ...(draft.keyCycle ? { keyCycle: true } : {}),
-      },
-    });
-  };
+  const form = useEntryForm(driveForm, "drive", undefined);
   return (
     <form
+      noValidate
       aria-label="Drive"
-      className="grid max-w-3xl items-end gap-3 sm:grid-cols-2"
+      className="grid max-w-3xl items-start gap-3 sm:grid-cols-2"
       onSubmit={(e) => {
         e.preventDefault();
-        record();
+        void form.submit((body) => [{ kind: "drive", at: driven(body, new Date()), body }]);
       }}
     >
       {state.drives.length > 0 && (
@@ -93,31 +73,11 @@ function DriveForm() {
           ))}
         </ul>
       )}
-      <TextField
-        label="Driven, minutes"
-        inputMode="numeric"
-        value={draft.minutes}
-        onChange={(e) => set({ minutes: e.target.value })}
-      />
-      <QuantityField
-        label="Distance"
-        field="odometer"
-        example="18"
-        unit="km"
-        units={["km", "mi"]}
-        value={draft.distance}
-        onChange={(distance) => set({ distance })}
-      />
+      <FormFields of={form} names={["minutes", "distance"]} />
       <div className="sm:col-span-2">
-        <TextField
-          label="Conditions"
-          value={draft.conditions}
-          onChange={(e) => set({ conditions: e.target.value })}
-          placeholder="town, then the hill to the light"
-        />
+        <FormFields of={form} names={["conditions"]} />
       </div>
-      <Tick label="From a cold start" checked={draft.coldStart} onChange={(coldStart) => set({ coldStart })} />
-      <Tick label="Ignition off and on before it" checked={draft.keyCycle} onChange={(keyCycle) => set({ keyCycle })} />
+      <FormFields of={form} names={["coldStart", "keyCycle"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div>
         <Button type="submit" disabled={form.busy}>

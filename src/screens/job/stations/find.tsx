@@ -11,7 +11,7 @@ import { FormFields } from "../../form/form-field";
 import { useKeys } from "../../session/keys";
 import { usePreferences } from "../../session/preferences";
 import { focusAfterwards } from "../now";
-import { Pictures, Thumbnails } from "../pictures";
+import { Pictures, picturesIn, Thumbnails } from "../pictures";
 import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
@@ -60,7 +60,7 @@ function FindingForm({ context }: { context: CheckContext }) {
   const { state } = useJob();
   const known = useMemo(() => knownOfFinding(state, context), [state, context]);
   const form = useEntryForm(findingForm, "finding", known);
-  const pictures = form.holds<string[] | undefined>("pictures") ?? [];
+  const pictures = picturesIn(form.holds("pictures"));
   const record = async () => {
     const focus = focusAfterwards();
     if (await form.submit((body) => [{ kind: "finding", body }])) focus();

@@ -9,7 +9,7 @@ import { useKeys } from "../../session/keys";
 import { usePreferences } from "../../session/preferences";
 import { AppendButton } from "../append-button";
 import { focusAfterwards } from "../now";
-import { Pictures, Thumbnails } from "../pictures";
+import { Pictures, picturesIn, Thumbnails } from "../pictures";
 import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
@@ -20,7 +20,7 @@ export function FixStation() {
   const { state, context } = useJob();
   const known = useMemo(() => knownOfRepair(state, context), [state, context]);
   const form = useEntryForm(repairForm, "repair", known);
-  const pictures = form.holds<string[] | undefined>("pictures") ?? [];
+  const pictures = picturesIn(form.holds("pictures"));
   const record = async () => {
     const focus = focusAfterwards();
     const done = await form.submit((body, draft) => [

@@ -1,12 +1,14 @@
 "use client";
 
 import { Download, FileText, Printer } from "lucide-react";
-import type { StationId } from "@/core/journal";
+import { useMemo, useState } from "react";
+import { decidedOf, handoverForm, OUTCOMES, outcomeForm, type StationId } from "@/core/journal";
+import { inSentence } from "@/core/sentence";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
-import { Choice } from "@/ui/choice";
-import { ErrorNote, TextArea, TextField } from "@/ui/field";
+import { ErrorNote } from "@/ui/field";
+import { FormFields } from "../../form/form-field";
 import { StationFrame } from "../station-frame";
-import { useForm } from "../use-form";
+import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
 
 /** One page for the customer; full when proved, conditional when its proof is still owed; later outcomes come here too. */
@@ -39,27 +41,17 @@ export function HandoverStation({ go }: { go: (station: StationId) => void }) {
 
 function HandoverForm({ go }: { go: (station: StationId) => void }) {
   const { state } = useJob();
-  const form = useForm("handover", { summary: "", watch: "", comeBack: "" });
-  const { draft, set } = form;
+  const decided = useMemo(() => decidedOf(state), [state]);
+  const form = useEntryForm(handoverForm, "handover", decided);
   const proved = state.blocks.close.length === 0;
   const held = state.blocks.handOver;
-  const record = () =>
-    form.record({
-      kind: "handover",
-      body: {
-        decidedOn: state.lastSeq,
-        conditional: !proved,
-        summary: draft.summary,
-        ...(draft.watch ? { watch: draft.watch } : {}),
-        ...(draft.comeBack ? { comeBack: draft.comeBack } : {}),
-      },
-    });
   return (
     <form
+      noValidate
       className="flex max-w-2xl flex-col gap-4"
       onSubmit={(e) => {
         e.preventDefault();
-        void record();
+        void form.submit((body) => [{ kind: "handover", body }]);
       }}
     >
       {held.length > 0 ? (
@@ -80,9 +72,7 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
           </Button>
         </div>
       )}
-      <TextArea label="What the customer should know" value={draft.summary} onChange={(e) => set({ summary: e.target.value })} />
-      <TextField label="What to watch" value={draft.watch} onChange={(e) => set({ watch: e.target.value })} />
-      <TextField label="When to come back" value={draft.comeBack} onChange={(e) => set({ comeBack: e.target.value })} />
+      <FormFields of={form} names={["summary", "watch", "comeBack"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div>
         <Button type="submit" look="primary" disabled={form.busy || held.length > 0}>
@@ -95,8 +85,8 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
 
 function AfterHandover() {
   const { state, append } = useJob();
-  const form = useForm("outcome", { result: undefined as "held" | "came-back" | "not-seen-again" | undefined, note: "" });
-  const { draft, set } = form;
+  const form = useEntryForm(outcomeForm, "outcome", undefined);
+  const [refused, setRefused] = useState<string>();
   return (
     <div className="flex max-w-2xl flex-col gap-4">
       {state.handover && (
@@ -114,7 +104,7 @@ function AfterHandover() {
         <div>
           <Button
             look="primary"
-            onClick={async () => form.setError(await append({ kind: "close", body: { decidedOn: state.lastSeq } }))}
+            onClick={async () => setRefused(await append({ kind: "close", body: { decidedOn: state.lastSeq } }))}
           >
             Close the job
           </Button>
@@ -122,33 +112,27 @@ function AfterHandover() {
       )}
       {state.outcomes.map((o) => (
         <p key={o.at}>
-          Later: {o.result === "held" ? "held" : o.result === "came-back" ? "came back" : "never seen again"}
+          Later: {inSentence(OUTCOMES[o.result])}
           {o.note ? `, ${o.note}` : ""}
         </p>
       ))}
-      <Choice
-        label="What happened weeks later"
-        options={[
-          ["held", "It held"],
-          ["came-back", "It came back"],
-          ["not-seen-again", "Never seen again"],
-        ]}
-        value={draft.result}
-        onChange={(result) => set({ result })}
-      />
-      <TextField label="Note" value={draft.note} onChange={(e) => set({ note: e.target.value })} />
-      {form.error && <ErrorNote>{form.error}</ErrorNote>}
-      <div>
-        <Button
-          disabled={!draft.result || form.busy}
-          onClick={() =>
-            draft.result &&
-            void form.record({ kind: "outcome", body: { result: draft.result, ...(draft.note ? { note: draft.note } : {}) } })
-          }
-        >
-          Record the outcome
-        </Button>
-      </div>
+      {refused && <ErrorNote>{refused}</ErrorNote>}
+      <form
+        noValidate
+        className="flex flex-col gap-4"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void form.submit((body) => [{ kind: "outcome", body }]);
+        }}
+      >
+        <FormFields of={form} names={["result", "note"]} />
+        {form.error && <ErrorNote>{form.error}</ErrorNote>}
+        <div>
+          <Button type="submit" disabled={form.busy}>
+            Record the outcome
+          </Button>
+        </div>
+      </form>
     </div>
   );
 }

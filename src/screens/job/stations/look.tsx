@@ -1,79 +1,103 @@
 "use client";
 
-import { CHECKS } from "@/core/checks";
-import { type LookState, lookList } from "@/core/checks/look";
+import { useState } from "react";
+import { CHECKS, type CheckContext } from "@/core/checks";
+import { type LookRecord, type LookState, lookForm, lookList } from "@/core/checks/look";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
+import { useKeys } from "../../session/keys";
 import { Cautions } from "../cautions";
-import { useCheckEntries } from "../checks/use-record-check";
+import { useCheckForm } from "../checks/use-check-form";
+import { CORRECTS, type Corrects, useRecordCheck } from "../checks/use-record-check";
+import { focusAfterwards } from "../now";
+import { Pictures, picturesIn } from "../pictures";
 import { StationFrame } from "../station-frame";
-import { useForm } from "../use-form";
 import { useJob } from "../use-job";
+import { useOneAtATime } from "../use-one-at-a-time";
 import { VerdictList } from "../verdict";
 
-type Items = Record<string, { state: LookState; note?: string }>;
+type Item = LookRecord["items"][number];
 
 /** The visual and by-hand look: a list fitted to the vehicle, marked place by place. */
 export function LookStation() {
   const { context } = useJob();
-  const entriesOf = useCheckEntries();
-  const form = useForm("look", { items: {} as Items, startedAt: "" });
   if (!context)
     return (
       <StationFrame title="Look" lead="Describe the vehicle first: the list is fitted to it.">
         {" "}
       </StationFrame>
     );
+  return <Look context={context} />;
+}
+
+function Look({ context }: { context: CheckContext }) {
+  const save = useRecordCheck();
+  const check = useCheckForm("look", lookForm);
+  const [error, setError] = useState<string>();
   const list = lookList(context.layout, context.vehicle);
   const plan = CHECKS.look.plan(context, undefined);
-  const { draft, set } = form;
-  const mark = (id: string, change: Partial<{ state: LookState; note: string }>) =>
-    set({
-      items: { ...draft.items, [id]: { state: "found", ...draft.items[id], ...change } },
-      ...(draft.startedAt ? {} : { startedAt: new Date().toISOString() }),
-    });
-  const marked = list.filter((i) => draft.items[i.id]);
-  const record = () => {
-    const items = marked.map((i) => {
-      const { state: seen, note } = draft.items[i.id] as Items[string];
-      return { id: i.id, state: seen, ...(note?.trim() ? { note: note.trim() } : {}) };
-    });
-    if (items.length === 0) return form.setError("Nothing looked at yet: mark at least one place");
-    const to = new Date().toISOString();
-    const entries = entriesOf("look", { items }, { from: draft.startedAt || to, to });
-    if (typeof entries === "string") return form.setError(entries);
-    void form.record(...entries);
+  const items = check.holds<readonly Item[]>("items");
+  const pictures = picturesIn(check.given.holds("pictures"));
+  const corrects = check.given.holds(CORRECTS) as Corrects | undefined;
+  const now = () => check.latest<readonly Item[]>("items");
+  const mark = (id: string, change: Partial<Item>) => {
+    const before = now().find((i) => i.id === id);
+    check.set({ items: [...now().filter((i) => i.id !== id), { state: "found", ...before, ...change, id }] });
   };
+  const markRest = () => {
+    const open = list.filter(({ id }) => !now().some((i) => i.id === id));
+    check.set({ items: [...now(), ...open.map(({ id }) => ({ id, state: "fine" as const }))] });
+  };
+  const record = async () => {
+    const focus = focusAfterwards();
+    const { record: whole, faults } = check.now();
+    if (!whole) return setError(faults[0]?.message);
+    const to = new Date().toISOString();
+    const at = { from: check.startedAt || to, to };
+    const wrong = await save("look", whole, at, { pictures, ...(corrects ? { corrects } : {}) });
+    setError(wrong);
+    if (wrong) return;
+    check.clear();
+    focus();
+  };
+  const once = useOneAtATime<void>();
+  const finish = () => void once(record);
+  useKeys({ record: finish });
   return (
     <StationFrame
       title="Look"
       lead="Eyes, hands, ears and nose. Do not tighten or touch a suspect cap or clamp: it destroys the evidence."
     >
       <Cautions ids={plan.cautions} />
+      {corrects && (
+        <p role="status" className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
+          A copy of what was recorded, to be corrected. The time of the look stays; the first line stays visible.
+        </p>
+      )}
       <ul className="flex flex-col divide-y divide-line border-y border-line">
-        {list.map((item) => {
-          const now = draft.items[item.id];
+        {list.map((place) => {
+          const item = items.find((i) => i.id === place.id);
           return (
-            <li key={item.id} className="grid items-center gap-2 py-2 md:grid-cols-[1fr_auto]">
-              <span>{item.text}</span>
-              <Choice
-                label={item.text}
+            <li key={place.id} className="grid items-center gap-2 py-2 md:grid-cols-[1fr_auto]">
+              <span>{place.text}</span>
+              <Choice<LookState>
+                label={place.text}
                 hideLabel
                 options={[
                   ["found", "Found"],
                   ["fine", "Fine"],
                   ["not-reached", "Not reached"],
                 ]}
-                value={now?.state}
-                onChange={(s) => mark(item.id, { state: s })}
+                value={item?.state}
+                onChange={(state) => mark(place.id, { state })}
               />
-              {now?.state === "found" && (
+              {item?.state === "found" && (
                 <div className="md:col-span-2">
                   <TextField
                     label="What was found"
-                    value={now.note ?? ""}
-                    onChange={(e) => mark(item.id, { note: e.target.value })}
+                    value={item.note ?? ""}
+                    onChange={(e) => mark(place.id, { note: e.target.value })}
                   />
                 </div>
               )}
@@ -81,20 +105,15 @@ export function LookStation() {
           );
         })}
       </ul>
-      {form.error && <ErrorNote>{form.error}</ErrorNote>}
+      <Pictures value={pictures} onChange={(next) => check.set({ pictures: next } as { readonly items?: unknown })} />
+      {error && <ErrorNote>{error}</ErrorNote>}
       <div className="flex flex-wrap items-center gap-3">
-        <Button look="primary" disabled={form.busy} onClick={record}>
+        <Button look="primary" onClick={finish}>
           Record the look
         </Button>
-        <Button
-          onClick={() =>
-            set({ items: { ...Object.fromEntries(list.map((i) => [i.id, { state: "fine" as const }])), ...draft.items } })
-          }
-        >
-          Mark the rest fine
-        </Button>
+        <Button onClick={markRest}>Mark the rest fine</Button>
         <p className="text-muted">
-          {marked.length} of {list.length} marked
+          {items.length} of {list.length} marked
         </p>
       </div>
       <VerdictList kind="look" />

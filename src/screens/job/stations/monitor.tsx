@@ -1,15 +1,14 @@
 "use client";
 
 import { CircleAlert, CircleCheck, Hourglass } from "lucide-react";
-import { type EnablingCondition, MONITOR_RESULTS, type MonitorResult } from "@/core/journal";
-import { parseBare, parseTrusted } from "@/core/units";
+import { useMemo } from "react";
+import { type EnablingCondition, knownOfReadiness, MONITOR_RESULTS, monitorForm, readinessForm } from "@/core/journal";
 import { Button } from "@/ui/button";
-import { Choice } from "@/ui/choice";
 import { Clock } from "@/ui/clock";
-import { ErrorNote, TextField } from "@/ui/field";
-import { QuantityField } from "@/ui/quantity-field";
+import { ErrorNote } from "@/ui/field";
+import { FormFields } from "../../form/form-field";
 import { shortTime } from "../short-time";
-import { useForm } from "../use-form";
+import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
 import { dayWords } from "./day-words";
 import { ObdImport } from "./obd-import";
@@ -23,18 +22,17 @@ const MARKS: Record<EnablingCondition["state"], { icon: typeof CircleCheck; colo
 /** The car's own EVAP monitor: what it needs to run, from when it can, and what it said. */
 export function MonitorProof() {
   const { state, append } = useJob();
-  const plan = useForm("readiness", { fuelLevel: "", outside: "", parkedAt: "" });
-  const said = useForm("monitor", { result: undefined as MonitorResult | undefined, readBy: "" });
-  const { readiness, monitor } = state;
-  const record = async () => {
-    const fuelLevel = parseBare(plan.draft.fuelLevel);
-    const outside = parseTrusted(plan.draft.outside, "airTemperature", "°C");
-    const parked = plan.draft.parkedAt === "" ? new Date() : new Date(plan.draft.parkedAt);
-    if (fuelLevel === undefined) return plan.setError("Type the fuel level in percent of the tank");
-    if (!outside) return plan.setError("Type the air temperature expected at the start");
-    if (!Number.isFinite(parked.getTime())) return plan.setError("Say when the engine was switched off");
-    const done = await plan.record({ kind: "readiness", body: { fuelLevel, outside, parkedAt: parked.toISOString() } });
+  const { checks, readiness, monitor } = state;
+  const parked = useMemo(() => knownOfReadiness({ checks }, () => new Date().toISOString()), [checks]);
+  const plan = useEntryForm(readinessForm, "readiness", parked);
+  const said = useEntryForm(monitorForm, "monitor", undefined);
+  const park = async () => {
+    const done = await plan.submit((body) => [{ kind: "readiness", body }]);
     if (done) await append({ kind: "waiting", body: { on: "cold-soak", note: "EVAP monitor" } });
+  };
+  const record = async () => {
+    const done = await said.submit((body) => [{ kind: "monitor", body }]);
+    if (done) await append({ kind: "waiting", body: { on: "me" } });
   };
   return (
     <section aria-label="The car's own EVAP monitor" className="flex flex-col gap-4">
@@ -80,34 +78,14 @@ export function MonitorProof() {
         </div>
       )}
       <form
+        noValidate
         className="grid max-w-3xl items-start gap-4 sm:grid-cols-3"
         onSubmit={(e) => {
           e.preventDefault();
-          void record();
+          void park();
         }}
       >
-        <TextField
-          label="Fuel level, %"
-          inputMode="decimal"
-          value={plan.draft.fuelLevel}
-          onChange={(e) => plan.set({ fuelLevel: e.target.value })}
-        />
-        <QuantityField
-          label="Air expected at the start"
-          field="airTemperature"
-          example="12"
-          unit="°C"
-          units={["°C", "°F"]}
-          value={plan.draft.outside}
-          onChange={(outside) => plan.set({ outside })}
-        />
-        <TextField
-          label="Engine switched off at"
-          type="datetime-local"
-          value={plan.draft.parkedAt}
-          onChange={(e) => plan.set({ parkedAt: e.target.value })}
-          hint="Left empty: now"
-        />
+        <FormFields of={plan} names={["fuelLevel", "outside", "parkedAt"]} />
         {plan.error && (
           <div className="sm:col-span-3">
             <ErrorNote>{plan.error}</ErrorNote>
@@ -121,26 +99,14 @@ export function MonitorProof() {
       </form>
       <ObdImport title="Monitor from an OBD hex log" onCodes={() => {}} />
       <form
+        noValidate
         className="flex max-w-3xl flex-col gap-3"
-        onSubmit={async (e) => {
+        onSubmit={(e) => {
           e.preventDefault();
-          if (!said.draft.result) return said.setError("Say what the monitor did");
-          const done = await said.record({ kind: "monitor", body: { result: said.draft.result, readBy: said.draft.readBy } });
-          if (done) await append({ kind: "waiting", body: { on: "me" } });
+          void record();
         }}
       >
-        <Choice
-          label="What the monitor said"
-          options={Object.entries(MONITOR_RESULTS) as [MonitorResult, string][]}
-          value={said.draft.result}
-          onChange={(result) => said.set({ result })}
-        />
-        <TextField
-          label="How it was read"
-          value={said.draft.readBy}
-          onChange={(e) => said.set({ readBy: e.target.value })}
-          placeholder="readiness complete, no pending code, after 14 km"
-        />
+        <FormFields of={said} names={["result", "readBy"]} />
         {said.error && <ErrorNote>{said.error}</ErrorNote>}
         <div>
           <Button type="submit" disabled={said.busy}>

@@ -2,15 +2,15 @@
 
 import { CircleCheck, CircleX } from "lucide-react";
 import { CHECKS } from "@/core/checks";
-import { handoverOf, STATION_NAMES, type Summary } from "@/core/journal";
+import { complaintTriedForm, handoverOf, STATION_NAMES, type Summary } from "@/core/journal";
 import { Button } from "@/ui/button";
-import { Choice } from "@/ui/choice";
-import { ErrorNote, TextArea } from "@/ui/field";
+import { ErrorNote } from "@/ui/field";
+import { FormFields } from "../../form/form-field";
 import { usePreferences } from "../../session/preferences";
 import { AppendButton } from "../append-button";
 import { shortTime } from "../short-time";
 import { StationFrame } from "../station-frame";
-import { useForm } from "../use-form";
+import { useEntryForm } from "../use-entry-form";
 import { type Go, useJob } from "../use-job";
 import { CodesProof } from "./codes-proof";
 import { OrderTold, SetAside } from "./set-aside";
@@ -18,8 +18,6 @@ import { OrderTold, SetAside } from "./set-aside";
 /** The same check, the same conditions, after the last repair; the complaint itself; and everything back on. */
 export function ProveStation({ go }: { go: Go }) {
   const { state } = useJob();
-  const form = useForm("complaint", { how: "", result: undefined as "gone" | "remains" | undefined });
-  const { draft, set } = form;
   const blocks = state.blocks.close;
   const repaired = state.repairs.some((r) => !r.undone);
   return (
@@ -86,49 +84,44 @@ export function ProveStation({ go }: { go: Go }) {
       {repaired && (
         <>
           <RepeatTheChecks go={go} />
-          <form
-            className="flex max-w-2xl flex-col gap-3"
-            onSubmit={(e) => {
-              e.preventDefault();
-              if (!draft.result) return form.setError("Say whether the complaint is gone");
-              void form.record({ kind: "complaint-tried", body: { how: draft.how, result: draft.result } });
-            }}
-          >
-            <h3 className="text-lg font-bold">Try the complaint again</h3>
-            {state.story && <p className="text-muted">“{state.story.complaint}”</p>}
-            {state.complaint && (
-              <p>
-                Last tried: {state.complaint.result === "gone" ? "gone" : "remains"}, {state.complaint.how}
-                {state.complaint.afterRepair === "after" ? "" : " (before the last repair: does not count)"}
-              </p>
-            )}
-            <TextArea
-              label="How it was tried"
-              value={draft.how}
-              onChange={(e) => set({ how: e.target.value })}
-              placeholder="Cold start, 10 min idle, drive over the pass"
-            />
-            <Choice
-              label="Result"
-              options={[
-                ["gone", "Gone"],
-                ["remains", "Remains"],
-              ]}
-              value={draft.result}
-              onChange={(result) => set({ result })}
-            />
-            {form.error && <ErrorNote>{form.error}</ErrorNote>}
-            <div>
-              <Button type="submit" disabled={form.busy}>
-                Record the try
-              </Button>
-            </div>
-          </form>
+          <TryComplaint />
           <CodesProof toScan={() => go("scan")} />
           <SetAside />
         </>
       )}
     </StationFrame>
+  );
+}
+
+/** The complaint itself, tried once more. */
+function TryComplaint() {
+  const { state } = useJob();
+  const form = useEntryForm(complaintTriedForm, "complaint", undefined);
+  return (
+    <form
+      noValidate
+      className="flex max-w-2xl flex-col gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void form.submit((body) => [{ kind: "complaint-tried", body }]);
+      }}
+    >
+      <h3 className="text-lg font-bold">Try the complaint again</h3>
+      {state.story && <p className="text-muted">“{state.story.complaint}”</p>}
+      {state.complaint && (
+        <p>
+          Last tried: {state.complaint.result === "gone" ? "gone" : "remains"}, {state.complaint.how}
+          {state.complaint.afterRepair === "after" ? "" : " (before the last repair: does not count)"}
+        </p>
+      )}
+      <FormFields of={form} names={["how", "result"]} />
+      {form.error && <ErrorNote>{form.error}</ErrorNote>}
+      <div>
+        <Button type="submit" disabled={form.busy}>
+          Record the try
+        </Button>
+      </div>
+    </form>
   );
 }
 

@@ -1,36 +1,23 @@
 "use client";
 
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { CHECKS } from "@/core/checks";
-import type { Bodies } from "@/core/journal";
+import { knownOfSetAside, setAsideForm } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
-import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
+import { ErrorNote } from "@/ui/field";
+import { FormFields } from "../../form/form-field";
 import { AppendButton } from "../append-button";
 import { shortTime } from "../short-time";
-import { useForm } from "../use-form";
+import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
-
-type Of = Bodies["set-aside"]["of"];
 
 /** Something that is left as it is: why, at what risk, and what the customer decided. It stands on the handover page. */
 export function SetAside() {
   const { state } = useJob();
   const [open, setOpen] = useState(false);
-  const left = new Set(state.setAside.map((s) => s.id));
-  const options: [string, string][] = [
-    ...state.findings
-      .filter((f) => !f.repairedBy && !left.has(f.entry))
-      .map((f): [string, string] => [`finding ${f.entry}`, `Found: ${f.body.what}`]),
-    ...state.checks
-      .filter((c) => c.verdict.outcome === "fail" && !c.onBench && !left.has(c.entry))
-      .map((c): [string, string] => [
-        `check ${c.entry}`,
-        `${CHECKS[c.check].name}, ${shortTime(typeof c.at === "string" ? c.at : c.at.from)}: ${c.verdict.headline}`,
-      ]),
-    ...state.proof.codes.filter((c) => !c.quiet).map((c): [string, string] => [`code ${c.code}`, `Code ${c.code}`]),
-  ];
+  const known = useMemo(() => knownOfSetAside(state, shortTime), [state]);
   return (
     <section aria-label="Left as it is" className="flex flex-col gap-2">
       <h3 className="text-lg font-bold">Left as it is</h3>
@@ -45,7 +32,7 @@ export function SetAside() {
         </ul>
       )}
       <div>
-        <Button disabled={options.length === 0} onClick={() => setOpen(true)}>
+        <Button disabled={known.left.length === 0} onClick={() => setOpen(true)}>
           Set something aside
         </Button>
       </div>
@@ -55,34 +42,27 @@ export function SetAside() {
         title="Set aside"
         description="What is left does not count as proved: it goes on the handover page with its reason and its risk."
       >
-        {open && <SetAsideForm options={options} done={() => setOpen(false)} />}
+        {open && <SetAsideForm known={known} done={() => setOpen(false)} />}
       </Dialog>
     </section>
   );
 }
 
-function SetAsideForm({ options, done }: { options: readonly (readonly [string, string])[]; done: () => void }) {
-  const form = useForm("set-aside", { what: "", reason: "", risk: "", decision: "", date: "" });
-  const { draft, set } = form;
-  const what = options.some(([id]) => id === draft.what) ? draft.what : (options[0]?.[0] ?? "");
+function SetAsideForm({ known, done }: { known: ReturnType<typeof knownOfSetAside>; done: () => void }) {
+  const form = useEntryForm(setAsideForm, "set-aside", known);
   const record = async () => {
-    const [of, id] = what.split(" ") as [Of, string];
-    const { reason, risk, decision, date } = draft;
-    if (await form.record({ kind: "set-aside", body: { of, id, reason, risk, decision, date } })) done();
+    if (await form.submit((body) => [{ kind: "set-aside", body }])) done();
   };
   return (
     <form
+      noValidate
       className="flex flex-col gap-3"
       onSubmit={(e) => {
         e.preventDefault();
         void record();
       }}
     >
-      <SelectField label="What" options={options} value={what} onChange={(e) => set({ what: e.target.value })} />
-      <TextArea label="Why it is left" value={draft.reason} onChange={(e) => set({ reason: e.target.value })} />
-      <TextArea label="What may come of it" value={draft.risk} onChange={(e) => set({ risk: e.target.value })} />
-      <TextArea label="What the customer decided" value={draft.decision} onChange={(e) => set({ decision: e.target.value })} />
-      <TextField type="date" label="Looked at again on" value={draft.date} onChange={(e) => set({ date: e.target.value })} />
+      <FormFields of={form} names={["id", "reason", "risk", "decision", "date"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div>
         <Button type="submit" look="primary" disabled={form.busy}>

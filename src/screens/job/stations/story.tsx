@@ -1,17 +1,17 @@
 "use client";
 
-import { useState } from "react";
-import { SYMPTOMS, type SymptomId } from "@/core/faults";
+import { useMemo, useState } from "react";
+import { canonicalJson, type KnownOfVehicle, storyForm, vehicleForm } from "@/core/journal";
 import { Button } from "@/ui/button";
-import { Chips, Choice } from "@/ui/choice";
-import { ErrorNote, TextArea, TextField } from "@/ui/field";
+import { ErrorNote, TextField } from "@/ui/field";
+import { FormFields } from "../../form/form-field";
 import { sendJson } from "../../session/api";
 import { usePerson } from "../../session/person";
 import { useDraft } from "../../session/storage";
 import { StationFrame } from "../station-frame";
-import { useForm } from "../use-form";
+import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
-import { draftOfVehicle, EMPTY_VEHICLE, VehicleForm, vehicleOf } from "../vehicle-form";
+import { VehicleFields } from "../vehicle-fields";
 
 export interface Customer {
   readonly name: string;
@@ -31,85 +31,33 @@ export function StoryStation({ customer }: { customer: Customer | undefined }) {
 
 function Interview() {
   const { state } = useJob();
-  const s = state.story;
-  const recorded = {
-    complaint: s?.complaint ?? "",
-    since: s?.since ?? "",
-    when: s?.when ?? "",
-    replacedBefore: s?.replacedBefore ?? "",
-    earlierVisits: s?.earlierVisits ?? "",
-    fuelUse: s?.fuelUse ?? "",
-    symptoms: [...(s?.symptoms ?? [])] as SymptomId[],
-    verified: s?.verified ?? ("not-tried" as const),
-  };
-  const form = useForm("story", recorded);
-  const { draft, set } = form;
-  const changed = JSON.stringify(draft) !== JSON.stringify(recorded);
+  const { story } = state;
+  const known = useMemo(() => ({ story }), [story]);
+  const form = useEntryForm(storyForm, "story", known);
+  const changed = !story || canonicalJson(form.filled.record ?? null) !== canonicalJson(story);
   return (
     <form
-      className="grid gap-4 sm:grid-cols-2"
+      noValidate
+      className="grid items-start gap-4 sm:grid-cols-2"
       onSubmit={(e) => {
         e.preventDefault();
-        void form.record({
-          kind: "story",
-          body: {
-            complaint: draft.complaint,
-            symptoms: draft.symptoms,
-            verified: draft.verified,
-            ...(draft.since ? { since: draft.since } : {}),
-            ...(draft.when ? { when: draft.when } : {}),
-            ...(draft.replacedBefore ? { replacedBefore: draft.replacedBefore } : {}),
-            ...(draft.earlierVisits ? { earlierVisits: draft.earlierVisits } : {}),
-            ...(draft.fuelUse ? { fuelUse: draft.fuelUse } : {}),
-          },
-        });
+        void form.submit((body) => [{ kind: "story", body }]);
       }}
     >
       <div className="sm:col-span-2">
-        <TextArea label="Complaint" value={draft.complaint} onChange={(e) => set({ complaint: e.target.value })} />
+        <FormFields of={form} names={["complaint"]} />
       </div>
-      <TextField label="Since when" value={draft.since} onChange={(e) => set({ since: e.target.value })} />
-      <TextField
-        label="When it happens (cold, idle, hills, after some km)"
-        value={draft.when}
-        onChange={(e) => set({ when: e.target.value })}
-      />
+      <FormFields of={form} names={["since", "when"]} />
       <div className="sm:col-span-2">
-        <Chips label="What is noticed" options={SYMPTOMS} value={draft.symptoms} onChange={(symptoms) => set({ symptoms })} />
+        <FormFields of={form} names={["symptoms"]} />
       </div>
-      <TextField
-        label="What others replaced already"
-        value={draft.replacedBefore}
-        onChange={(e) => set({ replacedBefore: e.target.value })}
-      />
-      <TextField
-        label="Earlier visits for the same fault"
-        value={draft.earlierVisits}
-        onChange={(e) => set({ earlierVisits: e.target.value })}
-        placeholder="twice at another shop, last in March"
-      />
-      <TextField
-        label="Fuel use since"
-        value={draft.fuelUse}
-        onChange={(e) => set({ fuelUse: e.target.value })}
-        placeholder="a litre more per 100 km"
-      />
-      <Choice
-        label="Complaint verified"
-        options={[
-          ["seen", "Seen ourselves"],
-          ["not-seen", "Tried, not seen"],
-          ["not-tried", "Not tried yet"],
-        ]}
-        value={draft.verified}
-        onChange={(verified) => set({ verified })}
-      />
+      <FormFields of={form} names={["replacedBefore", "earlierVisits", "fuelUse", "verified"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div className="sm:col-span-2">
         <Button type="submit" look={changed ? "primary" : "plain"} disabled={form.busy || !changed}>
           Record the story
         </Button>
-        {s && !changed && <span className="ml-3 text-muted">Recorded.</span>}
+        {!changed && <span className="ml-3 text-muted">Recorded.</span>}
       </div>
     </form>
   );
@@ -118,26 +66,22 @@ function Interview() {
 function Vehicle() {
   const { state } = useJob();
   const { person } = usePerson();
-  const form = useForm("vehicle", { vehicle: state.vehicle ? draftOfVehicle(state.vehicle) : EMPTY_VEHICLE });
-  const [wrong, setWrong] = useState<{ error: string; path: string }>();
-  const record = () => {
-    const vehicle = vehicleOf(form.draft.vehicle, person ?? "this shop");
-    if ("error" in vehicle) return setWrong(vehicle);
-    setWrong(undefined);
-    void form.record({ kind: "vehicle", body: vehicle.facts });
-  };
+  const { vehicle } = state;
+  const known = useMemo<KnownOfVehicle>(() => ({ vehicle, by: person ?? "this shop" }), [vehicle, person]);
+  const form = useEntryForm(vehicleForm, "vehicle", known);
   return (
-    <details className="border-t border-line pt-3" open={!state.vehicle || state.vehicle.unknown !== undefined}>
+    <details className="border-t border-line pt-3" open={!vehicle || vehicle.unknown !== undefined}>
       <summary className="flex min-h-11 cursor-pointer items-center text-lg font-bold">Vehicle facts</summary>
       <form
+        noValidate
         className="flex flex-col gap-4 pt-2"
         onSubmit={(e) => {
           e.preventDefault();
-          record();
+          void form.submit((body) => [{ kind: "vehicle", body }]);
         }}
       >
-        <VehicleForm draft={form.draft.vehicle} onChange={(vehicle) => form.set({ vehicle })} error={wrong} />
-        {(wrong || form.error) && <ErrorNote>{wrong?.error ?? form.error}</ErrorNote>}
+        <VehicleFields of={form} />
+        {form.error && <ErrorNote>{form.error}</ErrorNote>}
         <div>
           <Button type="submit" disabled={form.busy}>
             Record the facts
