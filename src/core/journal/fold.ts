@@ -63,31 +63,19 @@ type Folded = Omit<JobState, "lastSeq" | "status" | "wouldAsk" | "stations" | "n
   readonly closed: Of<"close"> | undefined;
 };
 
+/** The lines of one kind, in their order. */
+const linesOf = <K extends EntryKind>(lines: readonly Line[], kind: K): Of<K>[] =>
+  lines.filter((e) => e.kind === kind) as unknown as Of<K>[];
+
 function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): Folded {
-  const of = <K extends EntryKind>(kind: K) => lines.filter((e) => e.kind === kind) as unknown as Of<K>[];
+  const of = <K extends EntryKind>(kind: K) => linesOf(lines, kind);
   const newest = <K extends EntryKind>(kind: K) => of(kind).at(-1);
 
   const described = of("vehicle").map((e) => e.body);
   const given = described.at(-1);
   const vehicle = given && vehicleFacts(withPorts(given, described));
-  const undone = new Set(of("undone").map((e) => e.body.repair));
-  const repairs = of("repair").map(
-    (e): RepairState => ({ entry: e.id, at: e.at, by: e.by, body: e.body, undone: undone.has(e.id) }),
-  );
-
   const context = vehicle && contextOf(vehicle, shop);
-  const restored = new Map(of("restored").map((e) => [e.body.item, spanOf(e.at).from]));
-  const commands = of("displaced").filter((e) => e.body.commanded);
-  const verdicts = new Map(
-    context
-      ? of("check").map((entry) => {
-          const standing = commandInTheWay(entry, commands, restored);
-          const trap = standing ? `${standing} was still commanded: release it, then check again` : provedElsewhere(entry);
-          const verdict = trap ? voidVerdict("This check proves nothing", trap) : judged(entry.body, context);
-          return [entry.id, verdict] as const;
-        })
-      : [],
-  );
+  const verdicts = verdictsOf(lines, context);
   const evidence = context
     ? checkEvidence(
         lines,
@@ -101,8 +89,86 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
   const lastWork = lastWorkOf(touches);
   const relative = (line: Line) => relativeTo(line, lastWork);
 
-  const shown = new Map(of("judged").map((e) => [e.body.entry, e.body]));
-  const checks = of("check").flatMap((entry): CheckState[] => {
+  const checks = checksOf(lines, verdicts, relative);
+  const repairs = repairsOf(lines);
+  const setAside = of("set-aside").map((e) => ({ ...e.body, entry: e.id }));
+  const cleared = newest("codes-cleared");
+  const tried = newest("complaint-tried");
+  const story = newest("story")?.body;
+  const conditions = newest("conditions")?.body;
+  const handover = newest("handover");
+
+  const base = {
+    number: newest("opened")?.body.number ?? 0,
+    codes: newest("codes")?.body.codes ?? [],
+    codesRead: of("codes").length > 0,
+    checks,
+    findings: findingsOf(lines, repairs, setAside),
+    repairs,
+    offCar: offCarOf(lines),
+    cautions: [...new Set(of("caution").map((e) => e.body.caution))],
+    zones: zoneKnowledge(checks, lines, touches, lastWork, context),
+    setAside,
+    drives: of("drive").map((e) => ({ ...e.body, at: spanStart(e.at) })),
+    proof,
+    outcomes: of("outcome").map((e) => ({ ...e.body, at: spanStart(e.at) })),
+    notes: of("note").map((e) => ({ entry: e.id, text: e.body.text, at: spanStart(e.at), by: e.by })),
+    unknown: lines.filter((e) => !isEntryKind(e.kind)).map((e) => ({ entry: e.id, kind: e.kind })),
+    updatedAt: lines.reduce<string>((max, e) => (spanEnd(e.at) > max ? spanEnd(e.at) : max), ""),
+    kit: newest("kit")?.body.items ?? [],
+    ...(vehicle ? { vehicle } : {}),
+    ...(story ? { story } : {}),
+    ...(cleared ? { codesClearedAt: spanStart(cleared.at) } : {}),
+    ...(conditions ? { conditions } : {}),
+    ...(tried ? { complaint: { ...tried.body, at: spanStart(tried.at), afterRepair: relative(tried) } } : {}),
+    ...(handover ? { handover: { ...handover.body, at: spanStart(handover.at), by: handover.by } } : {}),
+  };
+  const sections = context && sectionsOf(checks, context);
+  const { suspects, next, retired } = context
+    ? judgeSuspects(context, { ...base, ...(sections ? { sections } : {}) })
+    : { suspects: [], next: [], retired: [] };
+  const confounded = confoundedChanges(evidence, repairs, lines);
+  return {
+    ...base,
+    ...monitorOf(lines, context, relative, now, cleared !== undefined && (!lastWork || relative(cleared) === "after")),
+    closed: newest("close"),
+    suspects,
+    next,
+    retired,
+    ...(sections ? { sections } : {}),
+    confounded,
+    standing: standingOf(base, confounded),
+    blocks: blocksOf(base),
+    waiting: newest("waiting")?.body ?? { on: "me" },
+  };
+}
+
+/** When each thing that came off was put back, ms since 1970, by its entry. */
+const restoredAt = (lines: readonly Line[]): ReadonlyMap<string, number> =>
+  new Map(linesOf(lines, "restored").map((e) => [e.body.item, spanOf(e.at).from]));
+
+/** Each check's verdict, void where something stood in its way; none on a vehicle that nobody described. */
+function verdictsOf(lines: readonly Line[], context: CheckContext | undefined): ReadonlyMap<string, CheckState["verdict"]> {
+  if (!context) return new Map();
+  const restored = restoredAt(lines);
+  const commands = linesOf(lines, "displaced").filter((e) => e.body.commanded);
+  return new Map(
+    linesOf(lines, "check").map((entry) => {
+      const standing = commandInTheWay(entry, commands, restored);
+      const trap = standing ? `${standing} was still commanded: release it, then check again` : provedElsewhere(entry);
+      return [entry.id, trap ? voidVerdict("This check proves nothing", trap) : judged(entry.body, context)] as const;
+    }),
+  );
+}
+
+/** The checks with what each says, where it was done, and whether before or after the last work. */
+function checksOf(
+  lines: readonly Line[],
+  verdicts: ReturnType<typeof verdictsOf>,
+  relative: (line: Line) => AfterRepair,
+): CheckState[] {
+  const shown = new Map(linesOf(lines, "judged").map((e) => [e.body.entry, e.body]));
+  return linesOf(lines, "check").flatMap((entry): CheckState[] => {
     const verdict = verdicts.get(entry.id);
     if (!verdict) return [];
     const kind = CHECKS[entry.body.check];
@@ -126,83 +192,56 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
       },
     ];
   });
+}
 
-  const offCar = of("displaced").map(
-    (e): OffCarItem => ({
-      entry: e.id,
-      what: e.body.what,
-      ...(e.body.joint ? { joint: e.body.joint } : {}),
-      since: spanStart(e.at),
-      open: !restored.has(e.id),
-      ...(e.body.commanded ? { commanded: e.body.commanded } : {}),
-      ...(e.body.swappedBack ? { swappedBack: e.body.swappedBack } : {}),
-      ...(e.body.kept ? { kept: e.body.kept } : {}),
-    }),
-  );
-  const setAside = of("set-aside").map((e) => ({ ...e.body, entry: e.id }));
-  const findings = of("finding").map((e) => {
+/** The repairs, each with whether it was undone. */
+function repairsOf(lines: readonly Line[]): RepairState[] {
+  const undone = new Set(linesOf(lines, "undone").map((e) => e.body.repair));
+  return linesOf(lines, "repair").map((e) => ({ entry: e.id, at: e.at, by: e.by, body: e.body, undone: undone.has(e.id) }));
+}
+
+/** The findings, each with what repairs it or why it is left. */
+const findingsOf = (
+  lines: readonly Line[],
+  repairs: readonly RepairState[],
+  setAside: JobState["setAside"],
+): JobState["findings"] =>
+  linesOf(lines, "finding").map((e) => {
     const repairedBy = repairs.find((r) => r.body.finding === e.id && !r.undone)?.entry;
     const left = setAside.find((a) => a.id === e.id);
     return { entry: e.id, body: e.body, ...(repairedBy ? { repairedBy } : {}), ...(left ? { setAside: left } : {}) };
   });
-  const codes = newest("codes")?.body.codes ?? [];
-  const cleared = newest("codes-cleared");
-  const tried = newest("complaint-tried");
-  const story = newest("story")?.body;
-  const handover = newest("handover");
-  const closed = newest("close");
 
-  const base = {
-    number: newest("opened")?.body.number ?? 0,
-    codes,
-    codesRead: of("codes").length > 0,
-    checks,
-    findings,
-    repairs,
-    offCar,
-    cautions: [...new Set(of("caution").map((e) => e.body.caution))],
-    zones: zoneKnowledge(checks, lines, touches, lastWork, context),
-    setAside,
-    drives: of("drive").map((e) => ({ ...e.body, at: spanStart(e.at) })),
-    proof,
-    outcomes: of("outcome").map((e) => ({ ...e.body, at: spanStart(e.at) })),
-    notes: of("note").map((e) => ({ entry: e.id, text: e.body.text, at: spanStart(e.at), by: e.by })),
-    unknown: lines.filter((e) => !isEntryKind(e.kind)).map((e) => ({ entry: e.id, kind: e.kind })),
-    updatedAt: lines.reduce<string>((max, e) => (spanEnd(e.at) > max ? spanEnd(e.at) : max), ""),
-    ...(vehicle ? { vehicle } : {}),
-    ...(story ? { story } : {}),
-    ...(cleared ? { codesClearedAt: spanStart(cleared.at) } : {}),
-    kit: newest("kit")?.body.items ?? [],
-    ...(newest("conditions") ? { conditions: newest("conditions")?.body as Bodies["conditions"] } : {}),
-    ...(tried ? { complaint: { ...tried.body, at: spanStart(tried.at), afterRepair: relative(tried) } } : {}),
-    ...(handover ? { handover: { ...handover.body, at: spanStart(handover.at), by: handover.by } } : {}),
-  };
-  const sections = context && sectionsOf(checks, context);
-  const { suspects, next, retired } = context
-    ? judgeSuspects(context, { ...base, ...(sections ? { sections } : {}) })
-    : { suspects: [], next: [], retired: [] };
-  const confounded = confoundedChanges(evidence, repairs, lines);
-  const clearedAfter = cleared ? relative(cleared) === "after" || !lastWork : false;
-  const monitor = newest("monitor");
-  const parked = newest("readiness");
-  const planned = parked && context && relative(parked) !== "before" ? parked.body : undefined;
-  const vapour = {
-    ...(planned && context ? { readiness: planReadiness(planned, context, { cleared: clearedAfter }, now) } : {}),
-    ...(monitor ? { monitor: { ...monitor.body, at: spanStart(monitor.at), afterRepair: relative(monitor) } } : {}),
-  };
-  const blocks = blocksOf(base);
+/** All that came off, went in or was commanded, and whether it still is. */
+function offCarOf(lines: readonly Line[]): OffCarItem[] {
+  const restored = restoredAt(lines);
+  return linesOf(lines, "displaced").map(({ id, at, body: { what, joint, commanded, swappedBack, kept } }) => ({
+    entry: id,
+    what,
+    ...(joint ? { joint } : {}),
+    since: spanStart(at),
+    open: !restored.has(id),
+    ...(commanded ? { commanded } : {}),
+    ...(swappedBack ? { swappedBack } : {}),
+    ...(kept ? { kept } : {}),
+  }));
+}
+
+/** The plan for the car's own monitor, and what it said last. */
+function monitorOf(
+  lines: readonly Line[],
+  context: CheckContext | undefined,
+  relative: (line: Line) => AfterRepair,
+  now: number,
+  cleared: boolean,
+): Pick<JobState, "readiness" | "monitor"> {
+  const monitor = linesOf(lines, "monitor").at(-1);
+  const parked = linesOf(lines, "readiness").at(-1);
   return {
-    ...base,
-    ...vapour,
-    closed,
-    suspects,
-    next,
-    retired,
-    ...(sections ? { sections } : {}),
-    confounded,
-    standing: standingOf(base, confounded),
-    blocks,
-    waiting: newest("waiting")?.body ?? { on: "me" },
+    ...(parked && context && relative(parked) !== "before"
+      ? { readiness: planReadiness(parked.body, context, { cleared }, now) }
+      : {}),
+    ...(monitor ? { monitor: { ...monitor.body, at: spanStart(monitor.at), afterRepair: relative(monitor) } } : {}),
   };
 }
 

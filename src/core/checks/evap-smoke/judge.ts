@@ -106,6 +106,58 @@ function capOffWords(capOff: CapOff, name: string, unit: string): string {
   return `${name}: ball ${formatNumber(capOff.before, 2)}, ${sides} ${unit}. ${CAP_OFF_WORDS[readCapOff(capOff)]}`;
 }
 
+/** Smoke was seen: where, how large all of it is together, and whether that is what the monitor must catch. */
+function leakVerdict(
+  run: EvapSmokeRun,
+  leaks: ReturnType<typeof leaksSeen>,
+  hole: ReturnType<typeof readEvapSmoke>["hole"],
+  shown: ReadonlySet<string>,
+  layout: CheckContext["layout"],
+  [capOffs, hidden]: readonly [readonly string[], string],
+): Omit<Verdict<Seen>, "measures"> {
+  const places = [...new Set(leaks.map((s) => s.joint))];
+  const leaking = new Map(places.map((id) => [layout.joints.find((j) => j.id === id)?.from, id]));
+  const small = hole && run.required && hole.high < toSi(run.required.size);
+  return {
+    outcome: "fail",
+    headline: `Smoke at ${names(places, layout)}${hole ? `: all leaks together ${sizeOf(hole)}` : ""}`,
+    reasons: [
+      ...capOffs,
+      ...(small ? ["smaller than the monitor must catch: a leak all the same, and it may not be the one that set the code"] : []),
+      ...(run.capOffs.length === 0
+        ? ["cap it off on the hose side and on the port side and see the ball fall: that confirms, or shows a second leak"]
+        : []),
+      hidden,
+    ],
+    observation: `smoke-at:${places[0] as string}`,
+    ...alsoAt(places),
+    zones: layout.zones.flatMap((z): ZoneKnowledge[] => {
+      const at = leaking.get(z.id);
+      if (at) return [{ zone: z.id, state: "leaking", joint: at, why: `smoke seen at ${names([at], layout)}` }];
+      return shown.has(z.id) ? [{ zone: z.id, state: "reached", why: "smoke reached it while another joint leaked" }] : [];
+    }),
+  };
+}
+
+/**
+ * What a run without smoke outside says of each zone: tight only where smoke was shown. The vent hose stands open to the
+ * air when nobody tests: only where smoke was shown in it is anything said of it.
+ */
+const tightZones = (reach: Reach, shown: ReadonlySet<string>, layout: CheckContext["layout"]): ZoneKnowledge[] =>
+  layout.zones
+    .filter((z) => EVAP_ZONES.includes(z.id) && (z.id !== "vent-hose" || shown.has(z.id)))
+    .map((z): ZoneKnowledge => {
+      if (shown.has(z.id)) return { zone: z.id, state: "tight", why: "smoke was there and none came out" };
+      const by = reach.stopped.find((s) => s.zone === z.id)?.by.name;
+      return {
+        zone: z.id,
+        state: "not-reached",
+        why: by ? `smoke from here is stopped at ${inSentence(by)}` : "arrival of smoke was not shown",
+      };
+    });
+
+const sizeOf = ({ diameter }: { readonly diameter: number }): string => `${formatNumber(1000 * diameter, 2)} mm`;
+
 /** Judges an EVAP smoke run: traps, smoke seen, an inside path, then tight as far as smoke was shown and the size asks. */
 export function judgeEvapSmoke(run: EvapSmokeRun, context: CheckContext): Verdict<Seen> {
   const reach = reachOf(context.layout, run);
@@ -132,35 +184,11 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
   const zoneName = (id: string) => inSentence(layout.zones.find((z) => z.id === id)?.name ?? id);
   const hidden = `${jointName(layout, run.entry)} was hidden by the adapter: untested until re-checked`;
   const capOffs = run.capOffs.map((c) => capOffWords(c, jointName(layout, c.joint), run.units.flow));
-  const size = hole ? `${formatNumber(1000 * hole.diameter, 2)} mm` : undefined;
+  const size = hole && sizeOf(hole);
 
   const leaks = leaksSeen(run, layout);
   if (leaks.length > 0) {
-    const places = [...new Set(leaks.map((s) => s.joint))];
-    const leaking = new Map(places.map((id) => [layout.joints.find((j) => j.id === id)?.from, id]));
-    const small = hole && required && hole.high < toSi(required.size);
-    return {
-      outcome: "fail",
-      headline: `Smoke at ${names(places, layout)}${size ? `: all leaks together ${size}` : ""}`,
-      measures,
-      reasons: [
-        ...capOffs,
-        ...(small
-          ? ["smaller than the monitor must catch: a leak all the same, and it may not be the one that set the code"]
-          : []),
-        ...(run.capOffs.length === 0
-          ? ["cap it off on the hose side and on the port side and see the ball fall: that confirms, or shows a second leak"]
-          : []),
-        hidden,
-      ],
-      observation: `smoke-at:${places[0]}`,
-      ...alsoAt(places),
-      zones: layout.zones.flatMap((z): ZoneKnowledge[] => {
-        const at = leaking.get(z.id);
-        if (at) return [{ zone: z.id, state: "leaking", joint: at, why: `smoke seen at ${names([at], layout)}` }];
-        return shown.has(z.id) ? [{ zone: z.id, state: "reached", why: "smoke reached it while another joint leaked" }] : [];
-      }),
-    };
+    return { ...leakVerdict(run, leaks, hole, shown, layout, [capOffs, hidden]), measures };
   }
   if (!run.noSmokeOutside) {
     return {
@@ -220,18 +248,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
       zones: [],
     };
   }
-  // The vent hose stands open to the air when nobody tests: only where smoke was shown in it is anything said of it.
-  const zones = layout.zones
-    .filter((z) => EVAP_ZONES.includes(z.id) && (z.id !== "vent-hose" || shown.has(z.id)))
-    .map((z): ZoneKnowledge => {
-      if (shown.has(z.id)) return { zone: z.id, state: "tight", why: "smoke was there and none came out" };
-      const by = reach.stopped.find((s) => s.zone === z.id)?.by.name;
-      return {
-        zone: z.id,
-        state: "not-reached",
-        why: by ? `smoke from here is stopped at ${inSentence(by)}` : "arrival of smoke was not shown",
-      };
-    });
+  const zones = tightZones(reach, shown, layout);
   const untested = zones.filter((z) => z.state === "not-reached");
   const untestedWords = untested.map((z) => `${zoneName(z.zone)} untested: ${z.why}`);
   // A hole that is told from none and smaller than must be caught is no tight system: the search goes on where a smell does.

@@ -27,6 +27,31 @@ function holeOf({ volume, still: samples, wiggled: moved, unit }: HoldRecord, st
   return { ...larger, lost: { ...larger.lost, high: Math.max(...both.map((h) => h.lost.high)) } };
 }
 
+/** What was measured: the losses against the shop's limit, the strokes, and the hole where the gas space is known. */
+function holdMeasures(
+  record: HoldRecord,
+  [still, wiggled]: readonly [ReturnType<typeof lossIn60>, ReturnType<typeof lossIn60> | undefined],
+  hole: ReturnType<typeof holeOf>,
+  { holdLoss, caughtVacuum }: CheckContext["limits"],
+): Measure[] {
+  const loss = (name: string, of: ReturnType<typeof lossIn60>) => measureOf(name, of, holdLoss.value, holdLoss.source);
+  return [
+    loss("Loses in 60 s, left alone", still),
+    ...(wiggled ? [loss("Loses in 60 s, wiggled", wiggled)] : []),
+    ...(record.strokes === undefined
+      ? []
+      : [{ name: "Moves after", value: { value: record.strokes, unit: "strokes" as const } }]),
+    ...(hole
+      ? [
+          trappedMeasure(hole, {
+            limit: `${formatNumber(1000 * caughtVacuum.value, 1)} mm must be caught`,
+            limitSource: caughtVacuum.source,
+          }),
+        ]
+      : []),
+  ];
+}
+
 /** Judges a hold: still first, then under the wiggle; a part that holds until wiggled is intermittent, which is a fault. */
 export function judgeHold(record: HoldRecord, context: CheckContext): Verdict<Seen> {
   const { limits, layout } = context;
@@ -48,26 +73,11 @@ export function judgeHold(record: HoldRecord, context: CheckContext): Verdict<Se
   const still = lossIn60(record.still, division);
   const wiggled = record.wiggled.length >= 2 ? lossIn60(record.wiggled, division) : undefined;
   const limit = limits.holdLoss.value;
-  const measures: Measure[] = [
-    measureOf("Loses in 60 s, left alone", still, limit, limits.holdLoss.source),
-    ...(wiggled ? [measureOf("Loses in 60 s, wiggled", wiggled, limit, limits.holdLoss.source)] : []),
-    ...(record.strokes === undefined
-      ? []
-      : [{ name: "Moves after", value: { value: record.strokes, unit: "strokes" as const } }]),
-  ];
   const joint = layout.joints.find((j) => j.id === record.joint);
   const leaking = (why: string): ZoneKnowledge[] => (joint ? [{ zone: joint.from, state: "leaking", joint: joint.id, why }] : []);
   const doubt = lossDoubt(record.instrument, { start, limit, seconds: still.seconds }, limits);
   const hole = holeOf(record, still, wiggled);
-  if (hole) {
-    const caught = limits.caughtVacuum;
-    measures.push(
-      trappedMeasure(hole, {
-        limit: `${formatNumber(1000 * caught.value, 1)} mm must be caught`,
-        limitSource: caught.source,
-      }),
-    );
-  }
+  const measures = holdMeasures(record, [still, wiggled], hole, limits);
   // With the gas space known the loss is a hole: one far below what anything asks for is not what set a code.
   const weeps = hole !== undefined && weepsFarBelow(hole, hole.lost, limits.caughtVacuum.value);
   const part = HOLD_PART_NAMES[record.part].toLowerCase();

@@ -322,33 +322,9 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
         ]
       : [];
   const leaks = leaksSeen(run, layout);
-  const [first] = leaks;
-  if (first) {
-    const places = [...new Set(leaks.map((s) => s.joint))];
-    const leaking = new Map(places.map((id) => [joint(id)?.from, id]));
-    const zones = layout.zones.map((z): ZoneKnowledge => {
-      const at = leaking.get(z.id);
-      if (at) return { zone: z.id, state: "leaking", joint: at, why: `smoke seen at ${names([at], layout)}` };
-      if (shown.has(z.id)) return { zone: z.id, state: "reached", why: "smoke reached it while another joint leaked" };
-      return { zone: z.id, state: "not-reached", why: "this run did not show smoke here" };
-    });
-    return {
-      outcome: "fail",
-      headline: `Smoke at ${names(places, layout)}`,
-      measures,
-      reasons: [
-        ...zeroed,
-        ...throughEngine,
-        ...beyond,
-        ...hidden,
-        ...(house.dye === "uv" ? ["UV lamp: residue inside a nested seal only means that seal works"] : []),
-        "cap it off and see the reading recover: that confirms, or shows a second leak",
-        ...weeping,
-      ],
-      observation: `smoke-at:${first.joint}`,
-      ...alsoAt(places),
-      zones,
-    };
+  if (leaks.length > 0) {
+    const doubts = [...zeroed, ...throughEngine, ...beyond, ...hidden];
+    return { ...leakVerdict(leaks, shown, context, [doubts, weeping]), measures };
   }
   if (weeps.length > 0) {
     return {
@@ -415,20 +391,6 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
       zones: [],
     };
   }
-  const zones = layout.zones.map(
-    (z): ZoneKnowledge =>
-      shown.has(z.id)
-        ? { zone: z.id, state: "tight", why: "smoke was there and none came out" }
-        : {
-            zone: z.id,
-            state: "not-reached",
-            why: reach.behindEngine.includes(z.id)
-              ? "it lies behind the engine's valves, no part of an intake run"
-              : reach.zones.includes(z.id)
-                ? "arrival of smoke was not shown"
-                : "this fill does not reach it",
-          },
-  );
   return {
     outcome: "pass",
     headline:
@@ -447,9 +409,51 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
       ...(house.verdictBy === "decay" ? ["decay says nothing through open engine valves: judged by flow"] : []),
     ],
     observation: "smoke-none-outside",
+    zones: tightZones(reach, shown, context),
+  };
+}
+
+/** Smoke was seen: where, and what the run still leaves open; doubts stand before what to do, what weeps by design after it. */
+function leakVerdict(
+  leaks: ReturnType<typeof leaksSeen>,
+  shown: ReadonlySet<string>,
+  { layout, house }: CheckContext,
+  [doubts, weeping]: readonly [readonly string[], readonly string[]],
+): Omit<Verdict<Seen>, "measures"> {
+  const places = [...new Set(leaks.map((s) => s.joint))];
+  const leaking = new Map(places.map((id) => [layout.joints.find((j) => j.id === id)?.from, id]));
+  const zones = layout.zones.map((z): ZoneKnowledge => {
+    const at = leaking.get(z.id);
+    if (at) return { zone: z.id, state: "leaking", joint: at, why: `smoke seen at ${names([at], layout)}` };
+    if (shown.has(z.id)) return { zone: z.id, state: "reached", why: "smoke reached it while another joint leaked" };
+    return { zone: z.id, state: "not-reached", why: "this run did not show smoke here" };
+  });
+  return {
+    outcome: "fail",
+    headline: `Smoke at ${names(places, layout)}`,
+    reasons: [
+      ...doubts,
+      ...(house.dye === "uv" ? ["UV lamp: residue inside a nested seal only means that seal works"] : []),
+      "cap it off and see the reading recover: that confirms, or shows a second leak",
+      ...weeping,
+    ],
+    observation: `smoke-at:${places[0]}`,
+    ...alsoAt(places),
     zones,
   };
 }
+
+/** What a run without smoke outside says of each zone: tight only where smoke was shown. */
+const tightZones = (reach: Reach, shown: ReadonlySet<string>, { layout }: CheckContext): ZoneKnowledge[] =>
+  layout.zones.map((z) => {
+    if (shown.has(z.id)) return { zone: z.id, state: "tight", why: "smoke was there and none came out" };
+    const why = reach.behindEngine.includes(z.id)
+      ? "it lies behind the engine's valves, no part of an intake run"
+      : reach.zones.includes(z.id)
+        ? "arrival of smoke was not shown"
+        : "this fill does not reach it";
+    return { zone: z.id, state: "not-reached", why };
+  });
 
 /** A stream of smoke this strong shows under a lamp, m³/s standard; own judgement. */
 const SEEN_FLOW = 0.4e-3 / 60;

@@ -129,6 +129,19 @@ function nothingCounts(survey: TrimSurvey, context: CheckContext): Verdict<Seen>
   return { ...voidVerdict("No point was taken warm and in closed loop", reasons[0] ?? ""), reasons };
 }
 
+/** The smallest hole that the points would show, against what must be caught; nothing where none would show. */
+const visibleMeasure = (visible: number, needed: number, { caughtManifold }: CheckContext["limits"]): Measure[] =>
+  Number.isFinite(visible) && visible > 0
+    ? [
+        {
+          name: "Smallest hole into the manifold that these points would show",
+          value: fromSi(visible, "mm"),
+          limit: `${mm(needed)} mm`,
+          limitSource: caughtManifold.source,
+        },
+      ]
+    : [];
+
 /**
  * Judges a survey. The shop's bands decide: beyond act at any counted point is faulty, good everywhere is sound if the
  * survey could have shown what must be caught, in between is not sure yet. The shape only says what it looks like.
@@ -176,16 +189,7 @@ export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict<S
   const measures: Measure[] = [
     ...banks.flatMap((bank, i) => measuresOf(bank, name(i), act, shared !== null)),
     ...(shared ? [holeOf("equivalent sharp-edged hole shared by both banks (Cd 0.61)", shared.hole)] : []),
-    ...(Number.isFinite(visible) && visible > 0
-      ? [
-          {
-            name: "Smallest hole into the manifold that these points would show",
-            value: fromSi(visible, "mm"),
-            limit: `${mm(needed)} mm`,
-            limitSource: limits.caughtManifold.source,
-          },
-        ]
-      : []),
+    ...visibleMeasure(visible, needed, limits),
   ];
   const shapeReasons = [
     ...(shared
