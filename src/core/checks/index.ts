@@ -4,7 +4,7 @@ import { airflow } from "./airflow";
 import { borescope } from "./borescope";
 import { cap } from "./cap";
 import { chain } from "./chain";
-import { type CheckContext, type CheckKind, type Verdict, voidVerdict } from "./check";
+import { type CheckContext, type CheckKind, jointName, type Verdict, voidVerdict } from "./check";
 import { circuit } from "./circuit";
 import { crankcase } from "./crankcase";
 import { decay } from "./decay";
@@ -63,7 +63,7 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
     const name = inSentence(context.layout.joints.find((j) => j.id === place)?.name ?? place);
     return voidVerdict(`${check.name}: not at the ${name}`, "this check says nothing of such a part, or the vehicle has none");
   }
-  const verdict = check.judge(record, context);
+  const verdict = withHidden(check.judge(record, context), check.hides?.(record) ?? [], context);
   const open = stillNeeded(kind, context);
   if (open === undefined || verdict.outcome === "void") return verdict;
   const { observation, also, tested, word, ...shown } = verdict;
@@ -71,6 +71,13 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
   return verdict.outcome === "pass"
     ? { ...shown, outcome: "unsure", reasons: [open, ...verdict.reasons], zones: [] }
     : { ...verdict, reasons: [...verdict.reasons, open] };
+}
+
+/** A verdict that names what its own gauge stood in the place of. */
+function withHidden(verdict: Verdict, hidden: readonly string[], { layout }: CheckContext): Verdict {
+  if (verdict.outcome === "void" || hidden.length === 0) return verdict;
+  const says = hidden.map((id) => `${jointName(layout, id)} was off for this check: untested until it is back and looked at`);
+  return { ...verdict, reasons: [...verdict.reasons, ...says] };
 }
 
 /** What must still be said of the vehicle before a check of this kind can clear anything; undefined when nothing. */

@@ -49,7 +49,6 @@ export interface Handover {
     readonly decision?: string;
     readonly date?: string;
   }[];
-  readonly untested: readonly string[];
   /** What stays on the car for good, beside the repairs */
   readonly modified: readonly string[];
 }
@@ -110,7 +109,7 @@ export function findingSurety({ confirmed, confirmedBy, failed }: Bodies["findin
 
 const telling = (v: Verdict) => v.outcome === "fail" || v.outcome === "pass";
 
-/** The page's contents from a job's state: before and after by check, what is unproved, temporary, set aside, untested. */
+/** The page's contents from a job's state: before and after by check, what is unproved, temporary or set aside. */
 export function handoverOf(job: JobState): Handover {
   // What was measured comes before what was only seen or shut off.
   const located = (id: CheckId) => Number(CHECKS[id].role === "locates");
@@ -166,6 +165,5 @@ export function handoverOf(job: JobState): Handover {
     modified: (job.vehicle?.tapped ?? []).map(
       (zone) => `A port is tapped into the ${inSentence(ZONE_NAMES[zone])} for good, and plugged`,
     ),
-    untested: [...new Set(job.zones.filter((z) => z.state === "not-reached").map((z) => z.zone))],
   };
 }

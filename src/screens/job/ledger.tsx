@@ -193,6 +193,7 @@ function OffTheCar() {
             <li key={item.entry} className="flex items-center justify-between gap-2 py-1">
               <div className="min-w-0">
                 <p className="text-amber first-letter:uppercase">{item.what}</p>
+                {item.joint && !item.commanded && <p className="text-sm text-muted">Untested until it is back and seated</p>}
                 {item.kept && <p className="text-sm text-muted">{item.kept}</p>}
               </div>
               {item.commanded && <Clock end={Date.parse(item.since) + item.commanded.seconds * 1000} done="let go" />}

@@ -25,6 +25,7 @@ export const crankcase: CheckKind<CrankcaseReading, unknown, Seen> = {
       ? []
       : [ofEngine(layout, "pressure@crankcase", "crankcase pressure at idle", saysOf(verdict.outcome))],
   setup: () => ["dipstick"],
+  hides: () => ["dipstick"],
   schema: crankcaseSchema,
   form: crankcaseForm,
   plan: planCrankcase,

@@ -166,6 +166,7 @@ export const tankSensor: CheckKind<TankSensorRecord, unknown, Seen> = {
   candidates: tankSensorCandidates,
   asks: tankSensorAsks,
   setup: () => ["filler-cap"],
+  hides: () => ["filler-cap"],
   schema: tankSensorSchema,
   form: tankSensorForm,
   plan: planTankSensor,

@@ -23,6 +23,7 @@ export const vacuum: CheckKind<VacuumReading, unknown, Seen> = {
   asks: (_record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofEngine(layout, "vacuum@idle", "intake vacuum at idle", saysOf(verdict.outcome))],
   setup: () => ["gauge-port"],
+  hides: () => ["gauge-port"],
   schema: vacuumSchema,
   form: vacuumForm,
   plan: planVacuum,
