@@ -8,7 +8,12 @@ import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { NONCE_HEADER } from "@/server/page-policy";
 import { EARLY_KEYS_SCRIPT } from "@/ui/early-keys";
+import { EARLY_TAPS_SCRIPT } from "@/ui/early-taps";
+import { Ready } from "@/ui/ready";
 import { THEME_SCRIPT } from "@/ui/theme-script";
+
+/** Runs before anything is drawn. */
+const BEFORE_ALL = THEME_SCRIPT + EARLY_KEYS_SCRIPT + EARLY_TAPS_SCRIPT;
 
 export const metadata: Metadata = { title: "Pelota", description: "Finds, sizes and proves leaks in the gas paths of a vehicle" };
 export const viewport: Viewport = { width: "device-width", initialScale: 1 };
@@ -18,11 +23,14 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en" suppressHydrationWarning>
       <head>
-        {/* Sets the theme before the first paint, so that a dim bay stays dim; keeps keys for a page that is not ready. */}
+        {/* Sets the theme before the first paint, so that a dim bay stays dim; keeps keys and taps for a page that is not ready. */}
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: our own constant */}
-        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: THEME_SCRIPT + EARLY_KEYS_SCRIPT }} />
+        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: BEFORE_ALL }} />
       </head>
-      <body>{children}</body>
+      <body>
+        {children}
+        <Ready />
+      </body>
     </html>
   );
 }

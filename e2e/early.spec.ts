@@ -1,0 +1,48 @@
+import { expect, type Page, test } from "@playwright/test";
+import { signIn } from "./steps";
+
+/** Holds the page's programs back until told to let them go. */
+async function heldBack(page: Page): Promise<() => void> {
+  let go = () => {};
+  const gone = new Promise<void>((done) => {
+    go = done;
+  });
+  await page.route("**/_next/static/chunks/*.js", async (route) => {
+    await gone;
+    await route.continue();
+  });
+  return go;
+}
+
+test("a tap before the page is ready is seen to wait and then done, once", async ({ page }) => {
+  await signIn(page, "Maren Oake");
+  const go = await heldBack(page);
+  await page.goto("/", { waitUntil: "commit" });
+  const theme = () => page.evaluate(() => document.documentElement.dataset.theme ?? "dim");
+  const key = page.getByRole("button", { name: /^(Daylight|Dim bay)$/ });
+  await key.waitFor();
+  const before = await theme();
+  await key.click();
+  await key.click();
+  await expect(key).toHaveAttribute("data-waits", "");
+  expect(await theme()).toBe(before);
+  go();
+  await expect.poll(theme).not.toBe(before);
+  await expect(key).not.toHaveAttribute("data-waits", "");
+  // From now on the page answers by itself.
+  await key.click();
+  await expect.poll(theme).toBe(before);
+});
+
+test("what is typed before the page is ready stays, and a form tapped then is not sent past the page", async ({ page }) => {
+  await signIn(page, "Maren Oake");
+  const go = await heldBack(page);
+  await page.goto("/new", { waitUntil: "commit" });
+  await page.getByLabel("Complaint, in the customer's words").pressSequentially("Whistles uphill");
+  await page.getByRole("button", { name: "Open the job" }).click();
+  expect(new URL(page.url()).search).toBe("");
+  go();
+  // The page refuses it itself: nobody said the displacement yet.
+  await expect(page.getByText("Type the engine displacement").first()).toBeVisible();
+  await expect(page.getByLabel("Complaint, in the customer's words")).toHaveValue("Whistles uphill");
+});
