@@ -5,9 +5,6 @@ import { replayEarly } from "./early-taps";
 
 /** Stands last on the page: once it runs, everything before it answers, and what was tapped too early is done. */
 export function Ready() {
-  useEffect(() => {
-    const soon = setTimeout(replayEarly);
-    return () => clearTimeout(soon);
-  }, []);
+  useEffect(() => replayEarly(), []);
   return null;
 }
