@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { signIn } from "./steps";
+import { openJob, signIn } from "./steps";
 
 /** Holds the page's programs back until told to let them go. */
 async function heldBack(page: Page): Promise<() => void> {
@@ -45,4 +45,14 @@ test("what is typed before the page is ready stays, and a form tapped then is no
   // The page refuses it itself: nobody said the displacement yet.
   await expect(page.getByText("Type the engine displacement").first()).toBeVisible();
   await expect(page.getByLabel("Complaint, in the customer's words")).toHaveValue("Whistles uphill");
+});
+
+test("every page says when it answers: none keeps a tap for good", async ({ page }) => {
+  await signIn(page, "Maren Oake");
+  await openJob(page, "Hiss", "FW 71 RDY");
+  const job = new URL(page.url()).pathname;
+  for (const path of ["/", "/new", "/start?check=smoke", "/shop", "/unlock", job, `${job}/handover`, `${job}/live`]) {
+    await page.goto(path);
+    await expect.poll(() => page.evaluate(() => window.pelotaEarly?.ready), path).toBe(true);
+  }
 });

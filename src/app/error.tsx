@@ -1,6 +1,7 @@
 "use client";
 
 import { Button, LinkButton } from "@/ui/button";
+import { Ready } from "@/ui/ready";
 
 /** Something on the page broke: what is kept, and what to do. */
 export default function ErrorPage({ reset }: { error: Error; reset: () => void }) {
@@ -17,6 +18,7 @@ export default function ErrorPage({ reset }: { error: Error; reset: () => void }
         </Button>
         <LinkButton href="/">Bay board</LinkButton>
       </div>
+      <Ready />
     </main>
   );
 }

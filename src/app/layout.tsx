@@ -9,7 +9,6 @@ import type { ReactNode } from "react";
 import { NONCE_HEADER } from "@/server/page-policy";
 import { EARLY_KEYS_SCRIPT } from "@/ui/early-keys";
 import { EARLY_TAPS_SCRIPT } from "@/ui/early-taps";
-import { Ready } from "@/ui/ready";
 import { THEME_SCRIPT } from "@/ui/theme-script";
 
 /** Runs before anything is drawn. */
@@ -27,10 +26,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: our own constant */}
         <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: BEFORE_ALL }} />
       </head>
-      <body>
-        {children}
-        <Ready />
-      </body>
+      <body>{children}</body>
     </html>
   );
 }

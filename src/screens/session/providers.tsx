@@ -2,6 +2,7 @@
 
 import { setNonce } from "get-nonce";
 import { type ReactNode, useEffect } from "react";
+import { Ready } from "@/ui/ready";
 import { useChangeStream } from "./changes";
 import { useSender } from "./outbox";
 import { PersonProvider } from "./person";
@@ -21,7 +22,10 @@ export function Providers({ children }: { children: ReactNode }) {
   useChangeStream();
   return (
     <PreferencesProvider>
-      <PersonProvider>{children}</PersonProvider>
+      <PersonProvider>
+        {children}
+        <Ready />
+      </PersonProvider>
     </PreferencesProvider>
   );
 }
