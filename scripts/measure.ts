@@ -76,6 +76,18 @@ async function demoJob(hand: Hand, car: keyof typeof CARS, check: string): Promi
   }
 }
 
+/** Three readings of a survey, typed: speed, air meter, long-term trim. */
+async function survey(hand: Hand, points: readonly (readonly [rpm: string, maf: string, long: string])[]): Promise<void> {
+  await hand.tap(hand.radio("Typed by hand"));
+  for (const [rpm, maf, long] of points) {
+    await hand.fill("Engine speed, rpm", rpm);
+    await hand.fill("Air meter, g/s", maf);
+    await hand.fill("Short-term, %", "1");
+    await hand.fill("Long-term, %", long);
+    await hand.tap("Add the point");
+  }
+}
+
 /** From the board into a smoke run whose clock runs. */
 async function smokeRunning(hand: Hand): Promise<void> {
   await straight(hand, "Smoke run");
@@ -94,18 +106,11 @@ const JOBS: Readonly<Record<string, (hand: Hand) => Promise<void>>> = {
   "lean: code, noise, three readings, next check": async (hand) => {
     await straight(hand, "Fuel-trim survey", "P0171", "Hiss or whistle at idle");
     await conditions(hand);
-    await hand.tap(hand.radio("Typed by hand"));
-    for (const [rpm, maf, long] of [
+    await survey(hand, [
       ["720", "2.6", "14"],
       ["1500", "6.1", "6"],
       ["2500", "11", "3"],
-    ] as const) {
-      await hand.fill("Engine speed, rpm", rpm);
-      await hand.fill("Air meter, g/s", maf);
-      await hand.fill("Short-term, %", "1");
-      await hand.fill("Long-term, %", long);
-      await hand.tap("Add the point");
-    }
+    ]);
     await hand.verdict();
   },
   "lean with a log to the first answer": async (hand) => {
@@ -143,17 +148,37 @@ const JOBS: Readonly<Record<string, (hand: Hand) => Promise<void>>> = {
     if ((await fuel.inputValue()) === "") await hand.fill("Fuel level, % of the tank", "45");
     await hand.verdict();
   },
-  "repair of a hose, recorded": async (hand) => {
+  "repair and proof of a hose": async (hand) => {
     const { page } = hand;
     await demoJob(hand, "sanderling", "Pinch or cap off");
     const stations = page.getByRole("navigation", { name: "Stations" });
-    await hand.tap(stations.getByRole("button", { name: "Find" }));
-    await hand.fill("What was found", "perished at its nipple");
-    await hand.tap("Record the finding");
     await hand.tap(stations.getByRole("button", { name: "Fix" }));
     await hand.fill("What was done", "branch renewed");
     await hand.tap("Record the repair");
     await page.getByRole("listitem").filter({ hasText: "branch renewed" }).first().waitFor();
+    const work = page.getByRole("main", { name: "Now" });
+    const prove = stations.getByRole("button", { name: "Prove" });
+    await hand.tap(prove);
+    await hand.tap(work.getByRole("button", { name: "Fuel-trim survey" }));
+    await survey(hand, [
+      ["735", "2.9", "1"],
+      ["1500", "6.1", "0"],
+      ["2500", "11", "-1"],
+    ]);
+    await hand.tap("Record the check");
+    await hand.tap(prove);
+    await hand.tap("Codes cleared now");
+    await hand.fill("Driven, minutes", "25");
+    await hand.tap("Record the drive");
+    await hand.tap("Every module read again: no code is back");
+    await hand.fill("How it was tried", "ten minutes of idle, then the hill");
+    await hand.tap(work.getByRole("radio", { name: "Gone" }));
+    await hand.tap("Record the try");
+    // Only the drive is left, which nobody can have made since the codes were cleared a moment ago.
+    const left = work.getByRole("region", { name: "What blocks closing" }).getByRole("listitem");
+    await page.waitForTimeout(1500);
+    await left.filter({ hasText: "Not driven since the codes were cleared" }).waitFor();
+    if ((await left.count()) > 1) throw new Error(`still owed: ${(await left.allTextContents()).join("; ")}`);
   },
 };
 
