@@ -170,7 +170,9 @@ const Header = memo(function Header({ number, go, onKeys }: { number: number; go
         )}
       </p>
       {chased.length > 0 && (
-        <p className="min-w-0 truncate font-mono text-sm text-muted max-sm:hidden">{chased.map((c) => c.code).join(" ")}</p>
+        <p className="max-w-40 shrink-0 truncate font-mono text-sm text-muted max-sm:hidden">
+          {chased.map((c) => c.code).join(" ")}
+        </p>
       )}
       <div className="flex flex-wrap items-center gap-x-2 empty:hidden max-sm:order-last max-sm:basis-full sm:ml-auto">
         <Waiting brief />

@@ -91,7 +91,10 @@ function WholeMap({
   const names = useMemo(() => namesOn(map, JSON.parse(words) as typeof said), [map, words]);
   /** A zone's name inside it, where that is drawn solid */
   const onSolid = ({ id, within }: PlacedName) => within && now.get(id as ZoneId)?.known === "tight";
-  const target = map.joints.find(({ joint }) => joint.id === (overlay.at ?? leaks[0] ?? overlay.setup?.entry));
+  const likeliest = state.suspects[0]?.cause;
+  const target = [overlay.at, leaks[0], overlay.setup?.entry, likeliest?.joint ?? likeliest?.device]
+    .map((id) => map.joints.find(({ joint }) => joint.id === id))
+    .find((place) => place !== undefined);
   const scroller = useRef<HTMLDivElement>(null);
   // Where the map is wider than the screen it begins where the work is.
   const at = target ? target.x / map.width : undefined;

@@ -52,7 +52,7 @@ function OnTheShelf({ value, onTake }: { value: CheckId; onTake: (kind: CheckId)
                     type="button"
                     aria-pressed={kind === value}
                     onClick={() => onTake(kind)}
-                    className={`block min-h-14 w-full cursor-pointer rounded-md border px-3 py-2 text-left hover:bg-raised ${kind === value ? "border-live" : "border-edge"}`}
+                    className={`flex h-full min-h-14 w-full cursor-pointer flex-col rounded-md border px-3 py-2 text-left hover:bg-raised ${kind === value ? "border-live" : "border-edge"}`}
                   >
                     <span className="flex items-baseline justify-between gap-2">
                       <strong>{CHECKS[kind].name}</strong>
