@@ -215,6 +215,9 @@ interface Bench {
   readonly noise: Noise;
 }
 
+/** How often a leak of the charge side lets out air that somebody finds, once it stands under boost. */
+const PRESSED = 0.95;
+
 /** One check in twelve is spoilt, whatever it was. */
 const SPOILT = 1 / 12;
 
@@ -361,6 +364,22 @@ function recordOf(candidate: PossibleCheck, { context, faults, engine, survey, n
         seen: [...seen.map((f) => f.joint as string), ...wrong],
         seconds: 120,
       });
+    },
+    "pressure-test": () => {
+      const setup = { entry: place, blocked: [], heldOpen: [] };
+      const reached = faults.filter((f) => reachOf(layout, setup).tested.some((j) => j.id === f.joint));
+      const out = reached.filter((f) => f.trait === "charge-leak" && chance(PRESSED)).map((f) => f.joint as string);
+      const wrong = chance(0.01) ? [pick(noise, reachOf(layout, setup).tested, () => 1).id] : [];
+      const bar = (value: number) => ({ value, unit: "bar", kind: "gauge" });
+      return {
+        ...setup,
+        maxBoost: bar(1),
+        ratings: { tool: bar(2) },
+        steps: [0.3, 0.6, 1].map((p) => ({ pressure: bar(p) })),
+        escapes: [...new Set([...out, ...wrong])].map((joint) => ({ joint, sign: "soap", from: bar(0.6) })),
+        everywhere: true,
+        instrument: { name: "Gauge", division: { value: 0.02, unit: "bar" }, zero: { value: 0, unit: "bar" } },
+      };
     },
     pinch: () => {
       const hidden = behind(layout, place);

@@ -52,12 +52,17 @@ const byInformation: Order = {
   confirm: (...seen) => worthConfirming(seen[0], ranked(...seen)),
 };
 
-/** A fixed order of kinds; within a kind, as the vehicle lists them. Smoke goes in by one way; other ways in come last. */
+/** A fixed order of kinds; within a kind, as the vehicle lists them. Smoke and air go in by one way; other ways in come last. */
 const fixed = (kinds: readonly CheckId[]): Order => ({
   next(_suspects, car, done) {
     const all = candidatesOf(car.context);
-    const wayIn = all.find((c) => c.check === "smoke");
-    const rank = (c: PossibleCheck) => (c.check === "smoke" && c !== wayIn ? kinds.length : kinds.indexOf(c.check));
+    const rank = (c: PossibleCheck) => {
+      const place = kinds.indexOf(c.check);
+      // Left out of the order it would come before all of it, and be no order that anybody follows.
+      if (place < 0) throw new RangeError(`The fixed order has no place for a ${c.check}`);
+      // What fills a circuit goes in by one way.
+      return CHECKS[c.check].sweeps && c !== all.find((d) => d.check === c.check) ? kinds.length : place;
+    };
     return all.filter((c) => !done.some((d) => same(d, c))).toSorted((a, b) => rank(a) - rank(b))[0];
   },
   confirm: ([first]) => (first && first.odds >= SURE && first.cause.id !== "healthy" ? first : undefined),
@@ -69,6 +74,7 @@ const ORDERS: readonly (readonly [string, Order])[] = [
     "always smoke first",
     fixed([
       "smoke",
+      "pressure-test",
       "look",
       "trims",
       "probe",
@@ -93,6 +99,7 @@ const ORDERS: readonly (readonly [string, Order])[] = [
       "pinch",
       "probe",
       "smoke",
+      "pressure-test",
       "crankcase",
       "vacuum",
       "output",

@@ -115,6 +115,18 @@ export const CARS = {
     "comma",
     12,
   ),
+  dotterel: {
+    ...car(
+      "dotterel-crack",
+      ["Ostrin", "Dotterel 1.5", 2018, "FW 88 DOT", 74100],
+      1.5,
+      { induction: "turbo", maxBoost: { value: 1.1, unit: "bar", kind: "gauge" } },
+      { chargeHole: 7e-3 },
+      "comma",
+      39,
+    ),
+    crack: { joint: "cooler-tank", opensAt: 0.42e5, widens: 6e-10 },
+  },
   heron: car(
     "heron-one-bank",
     ["Velloram", "Heron 3.0 V6", 2012, "FW 55 ROS", 164900],

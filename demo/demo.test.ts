@@ -23,8 +23,8 @@ const stateOf = (model: string): JobState => readJob(rows.find((r) => r.vehicle.
 const verdicts = (model: string) => stateOf(model).checks.map((c) => `${c.check} ${c.verdict.outcome}`);
 
 describe("demo jobs", () => {
-  it("are two dozen, at different stations, filled once", () => {
-    expect(count).toBe(24);
+  it("are two dozen and one, at different stations, filled once", () => {
+    expect(count).toBe(25);
     expect(fillDemo(db)).toBe(0);
     expect(new Set(rows.filter((r) => r.status === "open").map((r) => r.station)).size).toBeGreaterThanOrEqual(4);
     expect(rows.filter((r) => r.status !== "open")).toHaveLength(2);
@@ -55,6 +55,7 @@ describe("demo jobs", () => {
     expect(said("Tern")).toEqual(["smoke-none-outside", "airflow-restricted", "airflow-reads-low"]);
     expect(said("Redshank")).toEqual(["chain-broken:flap-circuit"]);
     expect(said("Gannet")).toEqual(["crankcase-suction", "smoke-at:pcv-diaphragm"]);
+    expect(said("Dotterel")).toEqual(["smoke-none-outside", "escape-at:cooler-tank", "escape-none"]);
     expect(said("Skua")).toEqual(["smoke-at:pcv-hose", "smoke-at:vacuum-branch"]);
   });
 

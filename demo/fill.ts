@@ -21,6 +21,7 @@ import { writeShop } from "@/server/shop";
 import { CARS, type DemoCar, repaired } from "./cars";
 import { recordDrive, writeLog } from "./drive";
 import { type HiddenEngine, seenAt } from "./engine";
+import { type HiddenCrack, pressureTestOf } from "./pressure";
 import { airflowOf, chainWith, crankcaseOf, holdOn, INSTRUMENTS, inUse, recordProbe, valveWith } from "./readings";
 import { MACHINES, type SmokeStory, simulateSmoke } from "./smoke";
 import { decayOf, evapSmokeOf, pulldownOf, type VapourCar } from "./tank";
@@ -204,6 +205,27 @@ class Journal {
     return id;
   }
 
+  /** Air into the charge side, after the compressor, up to what the engine itself puts there. */
+  pressure(seed: number, crack?: HiddenCrack): string {
+    const entry = layoutOf(this.car.facts).joints.find((j) => j.id === "hot-pipe-clamp");
+    const off = this.add("displaced", { what: entry?.end?.removes ?? "hot pipe off", joint: "hot-pipe-clamp" });
+    const id = this.check(
+      "pressure-test",
+      pressureTestOf(this.car.engine, crack, {
+        seed,
+        entry: "hot-pipe-clamp",
+        blocked: [],
+        heldOpen: [],
+        ...(this.car.facts.maxBoost ? { maxBoost: this.car.facts.maxBoost } : {}),
+        ratings: { tool: { value: 2, unit: "bar", kind: "gauge" } },
+        stops: [0.28e5, 0.56e5, 0.82e5, 1.08e5],
+      }),
+      12,
+    );
+    this.add("restored", { item: off, seated: true });
+    return id;
+  }
+
   smoke(story: SmokeStory, engine: HiddenEngine = this.car.engine, putBack = true): string {
     const layout = layoutOf(this.car.facts);
     const run = simulateSmoke(engine, layout, story);
@@ -356,6 +378,41 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
   merle.look({ "cold-pipe-split": "oil mist below the cold pipe's lower end" });
   merle.survey();
   merle.add("waiting", { on: "cold-soak", note: "exhaust too hot for smoke" });
+
+  const dotterel = new Journal(at, CARS.dotterel, ago(50), "Isla Renn");
+  dotterel.arrive("Weak on the long climb, hisses there and nowhere else", { symptoms: ["hiss-load", "low-power"] }, [
+    { code: "P0299", status: "stored", freezeFrame: "3120 rpm, 94 °C, load 92 %" },
+  ]);
+  dotterel.look();
+  dotterel.survey();
+  // Through the cold end of the charge side: smoke reaches the crack, and at its pressure the crack is shut.
+  dotterel.smoke(
+    {
+      seed: 111,
+      entry: "hot-pipe-clamp",
+      blocked: [],
+      heldOpen: [],
+      arrivals: ["hot-pipe", "cooler", "cold-pipe"],
+      seen: [],
+      seconds: 90,
+      proof: 12.2,
+    },
+    repaired(CARS.dotterel.engine),
+  );
+  dotterel.pressure(112, CARS.dotterel.crack);
+  const crack = dotterel.found("cooler-tank", "Cooler end tank cracked along its crimp, opens above 0.4 bar", undefined, {
+    confirmedBy: "seen",
+  });
+  dotterel.repair(crack, "Cooler renewed with both its pipes' seals", {
+    labourMinutes: 130,
+    parts: [
+      { name: "charge-air cooler", count: 1 },
+      { name: "pipe seal", count: 2 },
+    ],
+  });
+  dotterel.pressure(113);
+  dotterel.survey(repaired(CARS.dotterel.engine), 114);
+  dotterel.add("waiting", { on: "drive" });
 
   const heron = new Journal(at, CARS.heron, ago(28), "Isla Renn");
   heron.arrive("Light on, idle shakes, worse when cold", { symptoms: ["rough-idle", "cold-worse"] }, [

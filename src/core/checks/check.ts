@@ -268,7 +268,8 @@ export const CAUTION_TEXTS: Record<CautionId, string> = {
   "running-engine": "Running engine: exhaust extraction on, hair, sleeves and leads clear of belts and fans.",
   "smoke-vapour": "Smoke and vapour: ventilate, do not breathe it. Never heated smoke into a full or hot tank.",
   "enrichment-gas": "Enrichment gas burns: no hot parts or sparks near, extinguisher at hand, ventilate.",
-  "compressed-air": "Compressed air: eyes covered, open slowly, never above the weakest part's rating.",
+  "compressed-air":
+    "Compressed air: eyes covered, hose tied against whipping, nobody in line with a plug or bladder; open slowly, never above the weakest part's rating; the crank is never turned under pressure.",
   "hot-exhaust": "Hot exhaust and coolant: let it cool or keep hands away.",
   "twelve-volt": "12 V goes to unplugged parts only: never feed voltage back into the ECU. Fuse the lead.",
   "wire-piercing": "A pierced wire stays on the off-the-car list until it is sealed. Airbag lines are left alone.",

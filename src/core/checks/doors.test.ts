@@ -15,6 +15,7 @@ const RECORDS: Record<CheckId, object> = {
   crankcase: good.crankcase,
   smoke: smokeRun(),
   pinch: good.pinch,
+  "pressure-test": good.pressure,
   hold: good.hold,
   valve: good.valve,
   output: good.output,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { contextOf, VAPOUR } from "../core.fixture";
+import { contextOf, TURBO, VAPOUR } from "../core.fixture";
 import { type Form, givenOf, labelOf, toDraft, toRecord } from "../form";
 import { airflowForm } from "./airflow/form";
 import { borescopeForm } from "./borescope/form";
@@ -14,6 +14,7 @@ import { instrumentDoubt, offZero } from "./instrument";
 import type { Known } from "./known";
 import { outputForm } from "./output/form";
 import { pinchForm } from "./pinch/form";
+import { pressureTestForm } from "./pressure-test/form";
 import { probeForm } from "./probe/form";
 import { pulldownForm } from "./pulldown/form";
 import * as good from "./records.fixture";
@@ -37,6 +38,11 @@ const known: Known = {
   place: { id: "dipstick", because: "The most suspect" },
 };
 
+/** The same of a car with a compressor, for what others have not. */
+const turbo = contextOf(TURBO);
+const knownFor = (name: string): Known =>
+  name === "pressure test" ? { ...known, context: turbo, places: turbo.layout.joints } : known;
+
 const FORMS: Readonly<Record<string, readonly [Form<never, Known>, object]>> = {
   airflow: [airflowForm, good.airflow],
   borescope: [borescopeForm, good.borescope],
@@ -56,6 +62,7 @@ const FORMS: Readonly<Record<string, readonly [Form<never, Known>, object]>> = {
   hold: [holdForm, good.hold],
   output: [outputForm, good.output],
   pinch: [pinchForm, good.pinch],
+  "pressure test": [pressureTestForm, good.pressure],
   "pinch of a flow": [pinchForm, { ...good.pinch, reads: "flow", unit: "cc/min" }],
   probe: [probeForm, good.probe()],
   pulldown: [pulldownForm, vapour.pulldownTrace()],
@@ -74,28 +81,34 @@ const FORMS: Readonly<Record<string, readonly [Form<never, Known>, object]>> = {
 const plain = (record: object) => JSON.parse(JSON.stringify(record));
 
 describe("every check's form", () => {
-  it.each(Object.entries(FORMS))("gives %s back as it was recorded, whatever is known now", (_, [form, record]) => {
+  it.each(Object.entries(FORMS))("gives %s back as it was recorded, whatever is known now", (name, [form, record]) => {
+    const known = knownFor(name);
     const { record: again, faults } = toRecord(form as Form<object, Known>, toDraft(form, record as never, known), known);
     expect(faults).toBeUndefined();
     expect(plain(again as object)).toEqual(plain(record));
   });
 
-  it.each(Object.entries(FORMS))("says of an empty one what %s needs, each at a field that is there, in words", (_, [form]) => {
-    const { faults = [], record } = toRecord(form as Form<object, Known>, {}, { ...known, ambient: undefined } as never);
-    expect(record).toBeUndefined();
-    for (const { field, message } of faults) {
-      expect(message).not.toMatch(/\bpath\b|undefined|\bnull\b|must be|\$\{|required field/);
-      const holder = Object.keys(form.fields).find((name) => field === name || field.startsWith(`${name}.`));
-      if (field !== "") expect(holder, field).toBeDefined();
-    }
-  });
+  it.each(Object.entries(FORMS))(
+    "says of an empty one what %s needs, each at a field that is there, in words",
+    (name, [form]) => {
+      const known = knownFor(name);
+      const { faults = [], record } = toRecord(form as Form<object, Known>, {}, { ...known, ambient: undefined } as never);
+      expect(record).toBeUndefined();
+      for (const { field, message } of faults) {
+        expect(message).not.toMatch(/\bpath\b|undefined|\bnull\b|must be|\$\{|required field/);
+        const holder = Object.keys(form.fields).find((name) => field === name || field.startsWith(`${name}.`));
+        if (field !== "") expect(holder, field).toBeDefined();
+      }
+    },
+  );
 
   it("takes nothing for said that nobody said: from nothing typed no check is judged", () => {
     for (const [name, [form]] of Object.entries(FORMS))
-      expect(toRecord(form as Form<object, Known>, {}, known).faults?.length, name).toBeGreaterThan(0);
+      expect(toRecord(form as Form<object, Known>, {}, knownFor(name)).faults?.length, name).toBeGreaterThan(0);
   });
 
-  it.each(Object.entries(FORMS))("names every number of %s with its unit, where it is not counted", (_, [form, record]) => {
+  it.each(Object.entries(FORMS))("names every number of %s with its unit, where it is not counted", (name, [form, record]) => {
+    const known = knownFor(name);
     const given = givenOf(form.fields, toDraft(form, record as never, known), known);
     for (const field of Object.values(form.fields))
       if (field.type === "number" && field.bare !== "strokes" && field.bare !== "times")

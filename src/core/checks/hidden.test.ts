@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { contextOf, VAPOUR } from "../core.fixture";
+import { contextOf, TURBO, VAPOUR } from "../core.fixture";
 import { CHECK_IDS, CHECKS, type CheckId, judgeCheck } from ".";
 import * as vapour from "./evap.fixture";
 import * as good from "./records.fixture";
@@ -8,6 +8,7 @@ describe("what a gauge stood in the place of", () => {
   const records: Partial<Record<CheckId, object>> = {
     vacuum: good.vacuum,
     crankcase: good.crankcase,
+    "pressure-test": good.pressure,
     "tank-sensor": vapour.tankSensorRecord(),
   };
   const hiding = CHECK_IDS.filter((id) => CHECKS[id].hides);
@@ -17,7 +18,7 @@ describe("what a gauge stood in the place of", () => {
   });
   it.each(hiding)("%s names it as untested, and counts it as its own setup", (id) => {
     const record = records[id] as object;
-    const context = contextOf(VAPOUR);
+    const context = contextOf(id === "pressure-test" ? TURBO : VAPOUR);
     const hidden = CHECKS[id].hides?.(record) ?? [];
     const verdict = judgeCheck(id, record, context);
     expect(verdict.outcome).not.toBe("void");

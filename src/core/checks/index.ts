@@ -13,6 +13,7 @@ import { hold } from "./hold";
 import { look } from "./look";
 import { output } from "./output";
 import { pinch } from "./pinch";
+import { pressureTest } from "./pressure-test";
 import { probe } from "./probe";
 import { pulldown } from "./pulldown";
 import { smoke } from "./smoke";
@@ -48,6 +49,7 @@ const KINDS = {
   "vent-path": ventPath,
   cap,
   "tank-sensor": tankSensor,
+  "pressure-test": pressureTest,
 } satisfies Record<string, CheckKind<never, never>>;
 export type CheckId = keyof typeof KINDS;
 /** The same without their records' types: a record has passed its kind's schema at the door. */

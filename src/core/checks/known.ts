@@ -36,17 +36,17 @@ export const optionsOf = <T extends string>(ids: readonly T[], names: Readonly<R
 /** Units to choose from, as options of a choice. */
 export const unitOptions = (units: readonly string[]): readonly Option[] => units.map((u) => [u, u]);
 
-/** The part or place that a check is done at: the proposed one, until another is taken. */
-export const placeField = (label: string): KnownField => ({
+/** The part or place that a check is done at, under its name in the form: the proposed one, until another is taken. */
+export const placeField = (label: string, name = "joint"): KnownField => ({
   type: "place",
   label,
   among: ({ known }) => known.places,
   holds: ({ known }) => known.place?.id ?? known.places[0]?.id,
-  hint: ({ known, holds }) => (holds("joint") === known.place?.id ? known.place?.because : undefined),
+  hint: ({ known, holds }) => (holds(name) === known.place?.id ? known.place?.because : undefined),
 });
 
-/** How large readings get, SI: intake vacuum, crankcase pressure, the vapour system's and a cap's pressure, a car's voltage. */
-const REACH = { vacuum: 90e3, crankcase: 5e3, lowPressure: 2.4e3, cap: 8e3, volts: 15 } as const;
+/** How large readings get, SI: intake vacuum, crankcase, the vapour system's, a cap's and a charge side's pressure, volts. */
+const REACH = { vacuum: 90e3, crankcase: 5e3, lowPressure: 2.4e3, cap: 8e3, boost: 150e3, volts: 15 } as const;
 
 const instrument = (measures: "pressure" | "voltage", reach: number): KnownField => ({
   type: "instrument",

@@ -8,6 +8,7 @@ import type { CrankcaseReading } from "./crankcase";
 import type { HoldRecord } from "./hold";
 import type { OutputRecord } from "./output";
 import type { PinchRecord } from "./pinch";
+import type { PressureTest } from "./pressure-test";
 import type { ProbeRecord } from "./probe";
 import type { TrimPoint, TrimSurvey } from "./trims";
 import type { VacuumReading } from "./vacuum";
@@ -192,4 +193,21 @@ export const borescope: BorescopeRecord = {
     { name: "Port 2", straight: 96, side: 94 },
   ],
   pictures: [],
+};
+
+/** A charge side tested to its boost, nothing found. */
+export const pressure: PressureTest = {
+  entry: "hot-pipe-clamp",
+  blocked: [],
+  heldOpen: [],
+  maxBoost: { value: 1, unit: "bar", kind: "gauge" },
+  ratings: { tool: { value: 2, unit: "bar", kind: "gauge" } },
+  steps: [
+    { pressure: { value: 0.3, unit: "bar", kind: "gauge" } },
+    { pressure: { value: 0.6, unit: "bar", kind: "gauge" } },
+    { pressure: { value: 1, unit: "bar", kind: "gauge" } },
+  ],
+  escapes: [],
+  everywhere: true,
+  instrument: { name: "Test gauge", division: { value: 0.02, unit: "bar" }, zero: { value: 0, unit: "bar" } },
 };

@@ -17,9 +17,11 @@ export function requiredLeak({ vehicle, codes }: Pick<JobState, "vehicle" | "cod
   return requiredLeakOf(vehicle, criteria);
 }
 
-/** Joints that a check can be done at on this vehicle, the most suspect first. */
+/** Joints that a check can be done at on this vehicle, the most suspect first; ways in as the trade takes them. */
 function likelyPlaces(kind: CheckId, { suspects }: Pick<JobState, "suspects">, context: CheckContext): readonly Joint[] {
   const places = CHECKS[kind].places?.(context) ?? [];
+  // A way in hides what it is let in at: nobody goes in where the leak is thought to be.
+  if (CHECKS[kind].sweeps) return places.flatMap((id) => context.layout.joints.find((j) => j.id === id) ?? []);
   const odds = (id: string) =>
     suspects.filter((s) => s.cause.joint === id || s.cause.device === id).reduce((sum, s) => sum + s.odds, 0);
   return context.layout.joints.filter((j) => places.includes(j.id)).toSorted((a, b) => odds(b.id) - odds(a.id));
@@ -33,13 +35,17 @@ function proposedPlace(kind: CheckId, state: JobState, places: readonly Joint[])
   const fits = (id: string | undefined) => places.find((j) => j.id === id);
   const owed = state.proof.owed.find((o) => o.missing && o.askedBy?.check === kind && fits(o.askedBy.part));
   const next = state.next.find((n) => n.check === kind && fits(n.place));
-  const [id, why] = owed
-    ? [owed.askedBy?.part, "Still to be proved"]
-    : next
-      ? [next.place, "The best next place for it"]
-      : [places[0]?.id, state.suspects.length > 0 ? "The most suspect" : ""];
-  if (!id) return undefined;
   const before = state.checks.findLast((c) => c.check === kind && !c.onBench)?.place;
+  // What a fill from one way in showed is answered from the same one.
+  const again = CHECKS[kind].sweeps && fits(before) && state.proof.owed.some((o) => o.missing && o.askedBy?.check === kind);
+  const [id, why] = again
+    ? [before, "As it was when it failed"]
+    : owed
+      ? [owed.askedBy?.part, "Still to be proved"]
+      : next
+        ? [next.place, "The best next place for it"]
+        : [places[0]?.id, state.suspects.length > 0 && !CHECKS[kind].sweeps ? "The most suspect" : ""];
+  if (!id) return undefined;
   const other = before !== undefined && before !== id ? fits(before) : undefined;
   const because = [why, ...(other ? [`the last one was at the ${inSentence(other.name)}`] : [])].filter(Boolean).join("; ");
   return { id, because };

@@ -63,6 +63,7 @@ export const LIMIT_GROUPS: readonly (readonly [string, Partial<Record<LimitId, L
       portBlocked: percent("A port is blocked below"),
     },
   ],
+  ["Charge side", { boostCeiling: field("Highest boost test pressure", "bar gauge", 1e-5) }],
   [
     "Vapour system",
     {

@@ -75,6 +75,8 @@ export const DEFAULT_LIMITS = {
   /** Share of a port that must be open, and below which it is blocked */
   portOpen: shop(0.9),
   portBlocked: shop(0.7),
+  /** Highest pressure a charge side is tested at, Pa gauge, whatever engine and tools could bear */
+  boostCeiling: shop(1.2e5),
   /** Highest pressure an EVAP system may be put under, Pa gauge */
   evapCeiling: shop(0.5 * PSI),
   /** Fuel level between which an EVAP system may be tested and its monitor runs, share of the tank */

@@ -30,6 +30,11 @@ export const BANDS = {
   ratedPressure: pressure("rated pressure", "gauge", 300, 14e3),
   manifold: pressure("manifold pressure", "absolute", 8e3, 350e3),
   chargePressure: pressure("charge pressure", "absolute", 50e3, 400e3),
+  boost: pressure("boost pressure", "gauge", 10e3, 350e3),
+  /** A boost pressure test and what stands under it */
+  testPressure: pressure("test pressure", "gauge", 2e3, 600e3),
+  supplyPressure: pressure("supply pressure", "gauge", 50e3, 1.6e6),
+  testFlow: { dimension: "volume-flow", low: 0, high: 1 / 60, name: "flow of test air" },
   smokeFlow: { dimension: "volume-flow", low: 0, high: 60e-3 / 60, name: "smoke flow" },
   blownFlow: { dimension: "volume-flow", low: 0, high: 0.2 / 60, name: "flow blown through" },
   airTemperature: { dimension: "temperature", low: 233.15, high: 353.15, name: "air temperature" },

@@ -26,6 +26,8 @@ export interface VehicleFacts {
   readonly tapped?: readonly ZoneId[];
   /** The maker's band of crankcase pressure at idle, gauge: suction is negative */
   readonly crankcaseBand?: { readonly low: Quantity; readonly high: Quantity };
+  /** The most that its turbocharger is asked for, gauge, as the maker has it */
+  readonly maxBoost?: Quantity;
   readonly evap?: EvapFacts;
   /** Limits the maker gives for this vehicle, each with who entered it */
   readonly limits?: Readonly<Partial<Record<LimitId, Limit>>>;
@@ -151,6 +153,7 @@ export const vehicleSchema = yup
       })
       .optional()
       .default(undefined),
+    maxBoost: quantitySchema("boost").optional().default(undefined),
     evap: evapSchema.optional().default(undefined),
     limits: vehicleLimitsSchema.optional().default(undefined),
   })

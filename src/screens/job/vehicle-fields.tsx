@@ -60,12 +60,12 @@ export function VehicleFields({ of }: { of: TypedForm<object, KnownOfVehicle, Of
         </Folded>
       )}
       <Folded
-        title="What the maker says of this vehicle: crankcase band, idle, limits"
-        open={errors.crankcaseBand !== undefined || errors.limits !== undefined}
+        title="What the maker says of this vehicle: boost, crankcase band, idle, limits"
+        open={errors.maxBoost !== undefined || errors.crankcaseBand !== undefined || errors.limits !== undefined}
       >
         <FormFields
           of={of}
-          names={["crankcaseBand.low", "crankcaseBand.high", ...MAKERS_LIMITS.map((id) => `limits.${id}` as const)]}
+          names={["maxBoost", "crankcaseBand.low", "crankcaseBand.high", ...MAKERS_LIMITS.map((id) => `limits.${id}` as const)]}
         />
       </Folded>
     </div>

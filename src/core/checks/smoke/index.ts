@@ -8,13 +8,13 @@ import { type SmokeRun, smokeRunSchema } from "./record";
 import { rows, type Seen } from "./rows";
 import { readSections } from "./sections";
 
+export { leaksSeen } from "../seen";
 export * from "./asks";
 export * from "./draft";
 export * from "./judge";
 export * from "./plan";
 export * from "./record";
 export * from "./sections";
-export { leaksSeen } from "./seen";
 
 export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
   id: "smoke",

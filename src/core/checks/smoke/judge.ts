@@ -9,9 +9,9 @@ import { ballCurve } from "../../shop/machine";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { entryZone, type Layout, noWayIn, type Reach, reachOf } from "../../vehicle";
 import { type CheckContext, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
+import { leaksSeen, pastPlugs, weepsSeen } from "../seen";
 import type { SmokeRun } from "./record";
 import type { Seen } from "./rows";
-import { leaksSeen, pastPlugs, weepsSeen } from "./seen";
 
 /** Share of the machine's full flow above which the ball is held high. */
 const BALL_HIGH = 0.7;

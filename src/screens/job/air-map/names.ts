@@ -66,7 +66,7 @@ export function namesOn(map: AirMap, said: readonly Saying[]): Label[] {
       .toSorted((a, b) => Number(a.bold) - Number(b.bold))
       .map((s): [MapName, string, boolean] => [jointName(at(s), s.text, s.bold ? 14 : 13), s.colour, s.bold]),
   ];
-  if (arrow) wanted.push([{ id: "smoke-in", text: "Smoke in", size: 13, of: arrow, inside: false }, "var(--live)", false]);
+  if (arrow) wanted.push([{ id: "way-in", text: "In here", size: 13, of: arrow, inside: false }, "var(--live)", false]);
   const marks = [...said.filter((s) => s.leaks).map((s) => burstBox(at(s))), ...(arrow ? [arrow] : [])];
   const placed = placeNames(
     map,

@@ -38,8 +38,8 @@ export function MapStrip({
   const name = (id: string) => layout.joints.find((j) => j.id === id)?.name ?? id;
   const { setup } = overlay;
   const words = [
-    overlay.at && ["At", name(overlay.at), "text-live"],
-    setup?.entry && ["Smoke in", name(setup.entry), "text-live"],
+    overlay.at && overlay.at !== setup?.entry && ["At", name(overlay.at), "text-live"],
+    setup?.entry && ["In at", name(setup.entry), "text-live"],
     ...(setup?.blocked ?? []).map((id) => ["Blocked", name(id), "text-amber"] as const),
     ...(setup?.heldOpen ?? []).map((id) => ["Held open", name(id), "text-live"] as const),
   ].filter((w): w is [string, string, string] => Boolean(w));

@@ -1,7 +1,7 @@
 import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { CheckId } from "@/core/checks";
-import { TWO_BANKS, VAPOUR } from "@/core/core.fixture";
+import { TURBO, TWO_BANKS, VAPOUR } from "@/core/core.fixture";
 import { foldJob, type JobState } from "@/core/journal";
 import { SHOP } from "@/core/journal/journal.fixture";
 import { CARS } from "../../../../demo/cars";
@@ -107,6 +107,36 @@ describe("by hand", () => {
     ]);
     expect(main().getAllByText("New purge valve holds where it must and passes where it must").length).toBeGreaterThan(0);
     expect(state.suspects[0]?.cause.id).toBe("purge-valve");
+  });
+
+  it("a charge side is tested no higher than what binds; where air comes out is named with its pressure", async () => {
+    const page = opened("pressure-test", TURBO);
+    await gauge("0.02 bar");
+    expect(main().getByText(/at most 1\.200 bar gauge, by the shop's ceiling/)).toBeDefined();
+    await fill("The engine's maximum boost, gauge", "1.0");
+    await fill("Adapter and hose are rated for, gauge", "20 psi");
+    expect(main().getByText(/at most 1\.000 bar gauge, by the engine's maximum boost/)).toBeDefined();
+    // Beyond it is said at once, and proves nothing.
+    await fill("Stop, gauge", "1.3 bar");
+    expect(main().getByRole("alert").textContent).toMatch(/^Let it down: at most 1\.000 bar/);
+    expect(soFar()).toMatch(/Void — proves nothing.*lies above the engine's maximum boost/);
+    await fill("Stop, gauge", "0.5 bar");
+    await press("Next stop");
+    await done(() =>
+      fireEvent.change(main().getAllByRole("textbox", { name: "Stop, gauge" })[1] as HTMLElement, { target: { value: "1 bar" } }),
+    );
+    expect(soFar()).toMatch(/not every joint was listened to/);
+    await press("Air comes out here");
+    await choose("Where", "Cooler end tank");
+    await choose("How it showed", "Soap bubbles");
+    await fill("It began at, gauge", "0.5 bar");
+    expect(soFar()).toMatch(
+      /Air escapes at cooler end tank \(soap bubbles, from 0\.500 bar gauge on\).*clean smoke said nothing of it/,
+    );
+    const state = await recorded(page);
+    expect(state.checks[0]).toMatchObject({ place: "hot-pipe-clamp", verdict: { outcome: "fail" } });
+    expect(state.suspects[0]?.cause.id).toBe("cooler-tank");
+    expect(state.proof.owed.find((o) => o.atom === "tight@cooler-tank")?.missing).toBeDefined();
   });
 
   it("a valve that misses one command in ten is faulty, and a hole is told where the gas space is known", async () => {

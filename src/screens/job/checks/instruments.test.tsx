@@ -1,18 +1,20 @@
 import { screen, waitFor, within } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import { CHECK_IDS, CHECKS, type CheckId } from "@/core/checks";
-import { TWO_BANKS, VAPOUR } from "@/core/core.fixture";
+import { TURBO, TWO_BANKS, VAPOUR } from "@/core/core.fixture";
 import { JOB } from "@/core/journal/journal.fixture";
+import type { GivenFacts } from "@/core/vehicle";
 import { load, save } from "../../session/storage";
 import { journalOf, onBench } from "../job.fixture";
 import { CheckStation } from "../stations/check";
 
-const instrument = (kind: CheckId, facts = VAPOUR, refuse?: string) => {
+const instrument = (kind: CheckId, facts: GivenFacts = VAPOUR, refuse?: string) => {
   const journal = journalOf(facts);
   return onBench(journal, <CheckStation wanted={kind} onInstrument={() => {}} />, refuse);
 };
 const FORMS = CHECK_IDS.filter((id) => CHECKS[id].form && !CHECKS[id].station);
-const carOf = (kind: CheckId) => (kind === "chain" ? TWO_BANKS : VAPOUR);
+const CARS: Partial<Record<CheckId, GivenFacts>> = { chain: TWO_BANKS, "pressure-test": TURBO };
+const carOf = (kind: CheckId): GivenFacts => CARS[kind] ?? VAPOUR;
 const alerts = () => within(screen.getByRole("main")).queryAllByRole("alert");
 const said = () => alerts().map((a) => a.textContent);
 const box = (name: string | RegExp) => screen.getByRole("textbox", { name });

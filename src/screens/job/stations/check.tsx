@@ -13,6 +13,7 @@ import { DecayCheck } from "../checks/decay/decay-check";
 import { HoldCheck } from "../checks/hold/hold-check";
 import { OutputCheck } from "../checks/output/output-check";
 import { PinchCheck } from "../checks/pinch/pinch-check";
+import { PressureTestCheck } from "../checks/pressure-test/pressure-test-check";
 import { ProbeCheck } from "../checks/probe/probe-check";
 import { PulldownCheck } from "../checks/pulldown/pulldown-check";
 import { InstrumentShelf } from "../checks/shelf";
@@ -46,6 +47,7 @@ const INSTRUMENTS: Partial<Record<CheckId, ComponentType<{ head: ReactNode }>>> 
   "vent-path": VentPathCheck,
   cap: CapCheck,
   "tank-sensor": TankSensorCheck,
+  "pressure-test": PressureTestCheck,
 };
 
 /** The instruments: one check at a time, under recorded conditions. */

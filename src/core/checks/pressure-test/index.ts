@@ -1,0 +1,41 @@
+import { type CheckKind, readingOf } from "../check";
+import { pressureAsks, pressureSetup } from "./asks";
+import { pressureCandidates } from "./candidates";
+import { chargeEntries } from "./entries";
+import { pressureTestForm } from "./form";
+import { judgePressureTest } from "./judge";
+import { type PressureAim, planPressureTest } from "./plan";
+import { type PressureTest, pressureTestSchema } from "./record";
+import { rows, type Seen } from "./rows";
+
+export * from "./judge";
+export * from "./record";
+export * from "./stage";
+
+export const pressureTest: CheckKind<PressureTest, PressureAim, Seen> = {
+  id: "pressure-test",
+  name: "Boost pressure test",
+  words: { pass: "Tight", fail: "Leaking" },
+  aim: "Air at boost pressure into the charge side: hear it, feel it, soap it",
+  engine: "standing",
+  needs: ["induction", "fitted"],
+  role: "measures",
+  shelf: "standing",
+  rows,
+  candidates: pressureCandidates,
+  sweeps: true,
+  hot: { why: "the exhaust is hot: let it cool" },
+  asks: pressureAsks,
+  setup: pressureSetup,
+  hides: (r) => [r.entry],
+  schema: pressureTestSchema,
+  form: pressureTestForm,
+  plan: planPressureTest,
+  judge: judgePressureTest,
+  readings: (r) => [
+    ...r.steps.flatMap(({ pressure }, point) => readingOf("boost test, stop", { ...pressure, kind: "gauge" }, { point })),
+    ...readingOf("boost test, air to hold it", r.flow),
+  ],
+  places: ({ layout }) => chargeEntries(layout).map((j) => j.id),
+  place: (r) => r.entry,
+};

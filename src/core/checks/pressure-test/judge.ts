@@ -1,0 +1,174 @@
+import { inSentence } from "../../sentence";
+import { formatQuantity, fromSi, type Quantity, toSi } from "../../units";
+import { noWayIn, type Reach, reachOf, type ZoneId } from "../../vehicle";
+import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
+import { instrumentDoubt } from "../instrument";
+import { leaksSeen, pastPlugs, weepsSeen } from "../seen";
+import { ESCAPE_SIGNS, type PressureTest } from "./record";
+import type { Seen } from "./rows";
+import { testStage } from "./stage";
+
+/** A gauge a little off is no test above its rating. */
+const TOO_MUCH = 1.03;
+/** What is to pass must have stood at this share of the test stage, and this share of what the engine itself puts on it. */
+const REACHED = 0.9;
+const COVERED = 0.7;
+/** Low-pressure smoke goes no further than this, Pa: what begins above it, no smoke shows. */
+const SMOKE_REACHES = 7e3;
+/** Crankcase seals and the air path before the compressor are built for next to nothing. */
+const FRAGILE: readonly ZoneId[] = ["crankcase"];
+
+/** The escapes as smoke's own rules see them: past a plug, by design, or a leak. */
+const asSeen = (record: PressureTest) => ({
+  blocked: record.blocked,
+  seen: record.escapes.map((e) => ({ joint: e.joint, at: 0 })),
+});
+
+const topOf = ({ steps }: Pick<PressureTest, "steps">): Quantity => (steps.at(-1) as PressureTest["steps"][number]).pressure;
+
+/** What makes a test prove nothing. */
+function trapOf(record: PressureTest, reach: Reach, { layout, limits }: CheckContext): string | undefined {
+  const top = topOf(record);
+  const stage = testStage(record, limits);
+  if (toSi(top) > stage.pressure * TOO_MUCH)
+    return `${formatQuantity({ ...top, kind: "gauge" })} lies above ${stage.binds}, ${formatQuantity(fromSi(stage.pressure, top.unit, "gauge"))}: let it down. What came out up there says nothing`;
+  if (reach.zones.length === 0) return "from there the air goes nowhere";
+  const fragile = FRAGILE.find((z) => reach.zones.includes(z));
+  if (fragile)
+    return "the crankcase stood under the pressure too: its seals are not built for it. Shut its branches off, then test again";
+  if (reach.openEnds.length > 0)
+    return `${reach.openEnds.map((j) => inSentence(j.name)).join(", ")} stood open: seal it, nothing can build up behind it`;
+  const plugs = [...new Set(pastPlugs(asSeen(record)).map((s) => s.joint))];
+  if (plugs.length > 0)
+    return `air came past the plug at ${plugs.map((id) => inSentence(jointName(layout, id))).join(", ")}: seat it and test again`;
+  return undefined;
+}
+
+function measuresOf(record: PressureTest, context: CheckContext): Measure[] {
+  const top = topOf(record);
+  const stage = testStage(record, context.limits);
+  return [
+    {
+      name: "Tested up to",
+      value: { ...top, kind: "gauge" },
+      limit: `${formatQuantity(fromSi(stage.pressure, top.unit, "gauge"))} at most`,
+      limitSource: stage.binds,
+    },
+    ...(record.flow ? [{ name: "Air to hold it", value: record.flow }] : []),
+    ...(record.fillTime === undefined ? [] : [{ name: "Time to fill", value: { value: record.fillTime, unit: "s" as const } }]),
+  ];
+}
+
+/**
+ * Judges a boost pressure test by where air came out. That it does not hold is no fault: valves overlap and pass air by
+ * design, so flow and filling time count only against the same engine at the same crank position.
+ */
+export function judgePressureTest(record: PressureTest, context: CheckContext): Verdict<Seen> {
+  const { layout, vehicle, limits } = context;
+  if (vehicle.induction !== "turbo")
+    return voidVerdict("Nothing to test under boost", "this engine has no compressor: smoke shows what leaks here");
+  const shut = noWayIn(layout, record);
+  if (shut) return voidVerdict("Nothing was under pressure", shut);
+  const reach = reachOf(layout, record);
+  const trap = trapOf(record, reach, context);
+  if (trap) return voidVerdict("This test proves nothing", trap);
+  const measures = measuresOf(record, context);
+  const top = topOf(record);
+  const manifold = reach.zones.includes("manifold") ? [] : ["the throttle was shut, so the manifold is untested"];
+  const compare =
+    record.flow || record.fillTime !== undefined
+      ? [
+          record.crank
+            ? `compare air and time only with the crank at the same mark (${record.crank})`
+            : "air and time compare with nothing: nobody wrote down where the crank stood",
+        ]
+      : [];
+  const leaks = leaksSeen(asSeen(record), layout).map((s) => s.joint);
+  if (leaks.length > 0) return { ...escapesAt(record, [...new Set(leaks)], layout), measures: [...measures] };
+  const doubts = [
+    ...weepsSeen(asSeen(record), layout).map(
+      (id) => `air at ${inSentence(jointName(layout, id))}, where some passes by design: plug it and test again`,
+    ),
+    record.everywhere ? undefined : "not every joint was listened to, felt and soaped at the last stop",
+    instrumentDoubt(record.instrument, toSi(top), limits),
+    ...coverDoubts(record, context),
+  ].filter((d) => d !== undefined);
+  const rest = [...manifold, ...compare];
+  if (doubts.length > 0)
+    return { outcome: "unsure", headline: "No escape found: not sure yet", measures, reasons: [...doubts, ...rest], zones: [] };
+  const boost = record.maxBoost && toSi(record.maxBoost);
+  return {
+    outcome: "pass",
+    headline: `No joint lets air out up to ${formatQuantity({ ...top, kind: "gauge" })}`,
+    measures,
+    reasons: [
+      ...(boost !== undefined && toSi(top) < boost * REACHED
+        ? [
+            `the engine boosts to ${formatQuantity({ ...(record.maxBoost as Quantity), kind: "gauge" })}: what opens only above the test is not shown`,
+          ]
+        : []),
+      ...(reach.zones.includes("cylinders") ? ["what passes the open engine valves is by design, and no leak"] : []),
+      ...rest,
+    ],
+    observation: "escape-none",
+    tested: reach.tested.map((j) => j.id),
+    zones: layout.zones
+      .filter((z) => reach.zones.includes(z.id) && !reach.behindEngine.includes(z.id))
+      .map((z): ZoneKnowledge => ({ zone: z.id, state: "tight", why: "it stood under pressure and let nothing out" })),
+  };
+}
+
+/** Why a test that found nothing does not yet cover what the engine does. */
+function coverDoubts(record: PressureTest, { limits }: CheckContext): (string | undefined)[] {
+  const top = toSi(topOf(record));
+  const stage = testStage(record, limits);
+  const { unit } = topOf(record);
+  const shown = (pa: number) => formatQuantity(fromSi(pa, unit, "gauge"));
+  const boost = record.maxBoost && toSi(record.maxBoost);
+  return [
+    top < REACHED * stage.pressure ? `go up to ${shown(stage.pressure)}: ${stage.binds} allows it` : undefined,
+    boost === undefined
+      ? "the engine's maximum boost is not known: nobody can say whether the test covers it"
+      : top < COVERED * boost
+        ? `the engine boosts to ${shown(boost)}, the test went to ${shown(top)}: too little to clear anything`
+        : undefined,
+  ];
+}
+
+/** Air came out: where, how it showed, and from which pressure on. */
+function escapesAt(
+  record: PressureTest,
+  places: readonly string[],
+  layout: CheckContext["layout"],
+): Omit<Verdict<Seen>, "measures"> {
+  const of = (id: string) => {
+    const own = record.escapes.filter((e) => e.joint === id);
+    return own.reduce((low, e) => (toSi(e.from) < toSi(low.from) ? e : low));
+  };
+  const said = places.map((id) => ({ id, ...of(id) }));
+  const late = said.filter((e) => toSi(e.from) > SMOKE_REACHES);
+  const at = (e: (typeof said)[number]) =>
+    `${inSentence(jointName(layout, e.id))} (${ESCAPE_SIGNS[e.sign].toLowerCase()}, from ${formatQuantity({ ...e.from, kind: "gauge" })} on)`;
+  const zoneOf = new Map(places.map((id) => [layout.joints.find((j) => j.id === id)?.from, id]));
+  return {
+    outcome: "fail",
+    headline: `Air escapes at ${said.map(at).join(", ")}`,
+    reasons: [
+      ...(late.length > 0
+        ? [
+            `${late.map((e) => inSentence(jointName(layout, e.id))).join(", ")}: opens only under pressure, so clean smoke said nothing of it`,
+          ]
+        : []),
+      "repair it and test again to the same pressure, with the crank at the same mark",
+    ],
+    observation: `escape-at:${places[0] as string}`,
+    ...(places.length > 1 ? { also: places.slice(1).map((id): Seen => `escape-at:${id}`) } : {}),
+    tested: [...places],
+    zones: layout.zones.flatMap((z): ZoneKnowledge[] => {
+      const joint = zoneOf.get(z.id);
+      return joint
+        ? [{ zone: z.id, state: "leaking", joint, why: `air escapes at ${inSentence(jointName(layout, joint))}` }]
+        : [];
+    }),
+  };
+}
