@@ -4,8 +4,9 @@ import { percentField } from "../checks/fields";
 import { SYMPTOMS, type SymptomId } from "../faults";
 import { BadInput, line, needed, strictObject, validate } from "../input";
 import { ENGINE_NOW, type EngineNow } from "../suspects";
-import { type Quantity, quantitySchema } from "../units";
+import { isQuantity, type Quantity, quantitySchema, toSi } from "../units";
 import { type GivenFacts, KIT_KINDS, type KitItem, type KitKind, vehicleSchema } from "../vehicle";
+import { COMEBACK_KINDS, type ComebackKind } from "./comeback";
 import type { ReadinessFacts } from "./readiness";
 import { onlyCleaned } from "./typed";
 
@@ -129,6 +130,8 @@ export interface Bodies {
     /** Whether it uses more fuel since, as the customer has it */
     readonly fuelUse?: string;
     readonly verified: "seen" | "not-seen" | "not-tried";
+    /** A fault that is not always there: how it comes back, and how far it went each time */
+    readonly comeback?: { readonly kind: ComebackKind; readonly after: readonly Quantity[] };
   };
   /** `modules`: the control units that were read, where somebody wrote them down */
   codes: { readonly codes: readonly CodeRead[]; readonly modules?: readonly string[] };
@@ -226,6 +229,8 @@ export interface Bodies {
     readonly coldStart?: boolean;
     /** Ignition off and on again before it */
     readonly keyCycle?: boolean;
+    /** The complaint came back on it, after so far */
+    readonly cameBackAfter?: Quantity;
   };
   /** The technician's word that a failing check came before a repair, where the record cannot tell */
   order: { readonly entry: string; readonly before: string };
@@ -361,6 +366,17 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     earlierVisits: line("Earlier visits", 1000).optional(),
     fuelUse: line("Fuel use", 200).optional(),
     verified: yup.string().oneOf(["seen", "not-seen", "not-tried"]).required(),
+    comeback: strictObject({
+      kind: yup.string().oneOf(Object.keys(COMEBACK_KINDS)).required("Say how it comes back"),
+      after: yup
+        .array()
+        .of(quantitySchema("driven").required())
+        .min(1, "Type how far it went at least once: without it nothing can be counted on")
+        .max(100, "More than 100: keep the last ones")
+        .required(),
+    })
+      .optional()
+      .default(undefined),
   }),
   codes: strictObject({
     codes: yup.array().of(codeReadSchema.required()).max(100).required(),
@@ -507,6 +523,10 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     conditions: line("The conditions", 300).optional(),
     coldStart: yup.boolean().optional(),
     keyCycle: yup.boolean().optional(),
+    cameBackAfter: quantitySchema("driven").optional().default(undefined),
+  }).test("within", "It came back within the drive: no later than its distance", (drive) => {
+    const { distance, cameBackAfter } = (drive ?? {}) as { distance?: unknown; cameBackAfter?: unknown };
+    return !isQuantity(distance) || !isQuantity(cameBackAfter) || toSi(cameBackAfter) <= toSi(distance) * (1 + 1e-9);
   }),
   order: strictObject({ entry: id, before: id }),
   "set-aside": strictObject({

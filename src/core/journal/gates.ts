@@ -1,5 +1,6 @@
 import { CHECKS, jointName, placeOf } from "../checks";
 import { inSentence } from "../sentence";
+import { formatNumber } from "../units";
 import { entriesFor, layoutOf } from "../vehicle";
 import { type Owed, type Proof, SHORTEST_DRIVE } from "./proof";
 import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
@@ -8,7 +9,7 @@ import { STATIONS } from "./state";
 /** What the gates rest on. */
 type Facts = Pick<
   JobState,
-  "vehicle" | "story" | "codes" | "codesRead" | "checks" | "findings" | "repairs" | "offCar" | "conditions" | "proof"
+  "vehicle" | "story" | "codes" | "codesRead" | "checks" | "findings" | "repairs" | "offCar" | "conditions" | "proof" | "comeback"
 >;
 
 const standing = (repairs: readonly RepairState[]) => repairs.filter((r) => !r.undone);
@@ -45,7 +46,13 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
   if (!proof.shown) {
     close.push({ station: "prove", reason: "No check showed the fault before the repair, so none can show that it is gone" });
   }
-  close.push(...owedBlocks(facts), ...monitorBlocks(proof), ...complaintBlocks(proof), ...codeBlocks(proof));
+  close.push(
+    ...owedBlocks(facts),
+    ...monitorBlocks(proof),
+    ...complaintBlocks(proof),
+    ...comebackBlocks(facts),
+    ...codeBlocks(proof),
+  );
   return { close, handOver };
 }
 
@@ -123,6 +130,18 @@ function listed(words: readonly string[]): string {
   return words.length <= SHOWN
     ? words.join(", ")
     : `${words.slice(0, SHOWN - 1).join(", ")} and ${words.length - SHOWN + 1} more`;
+}
+
+/** A fault that is not always there is gone only once it stayed away long enough to say so. */
+function comebackBlocks({ comeback }: Pick<Facts, "comeback">): Block[] {
+  if (!comeback) return [];
+  if (comeback.again) return [prove("It came back on a drive since the last repair")];
+  if (comeback.enough) return [];
+  const [asked, so] =
+    comeback.kind === "random"
+      ? [`${formatNumber(comeback.needed, 0)} km`, `${formatNumber(comeback.counted, 0)} km`]
+      : [`${comeback.needed} runs past its longest onset`, `${comeback.counted}`];
+  return [prove(`Not watched long enough for a fault that comes and goes: ${so} of ${asked} without it`)];
 }
 
 function monitorBlocks({ monitor }: Proof): Block[] {

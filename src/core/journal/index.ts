@@ -1,6 +1,7 @@
 export * from "../canonical";
 export * from "./closing-forms";
 export * from "./codes-form";
+export * from "./comeback";
 export * from "./conditions-form";
 export * from "./displaced-form";
 export * from "./entries";

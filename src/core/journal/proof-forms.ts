@@ -24,6 +24,15 @@ export const driveForm = formOf<Bodies["drive"], undefined>()({
   fields: {
     minutes: { type: "number", label: "Driven, minutes", bare: "min" },
     distance: { type: "quantity", label: "Distance", band: "odometer", unit: "km", units: ["km", "mi"], example: "18" },
+    cameBackAfter: {
+      type: "quantity",
+      label: "The complaint came back after",
+      hint: "Left empty: it stayed away",
+      band: "driven",
+      unit: "km",
+      units: ["km", "mi"],
+      example: "7",
+    },
     conditions: { type: "text", label: "Conditions", example: "town, then the hill to the light" },
     coldStart: { type: "tick", label: "From a cold start" },
     keyCycle: { type: "tick", label: "Ignition off and on before it" },

@@ -1,6 +1,7 @@
 import type { CheckId, Together, Verdict, ZoneKnowledge } from "../checks";
 import type { NextCheck, Suspect } from "../suspects";
 import type { KitItem, VehicleFacts } from "../vehicle";
+import type { ComebackKind, JudgedComeback } from "./comeback";
 import type { At, Bodies, CodeRead, WaitingOn } from "./entries";
 import type { Proof } from "./proof";
 import type { Readiness } from "./readiness";
@@ -79,6 +80,15 @@ export interface Block {
   readonly reason: string;
 }
 
+/** How a fault that is not always there stands since the last repair. */
+export interface ComebackState extends JudgedComeback {
+  readonly kind: ComebackKind;
+  /** It came back on a drive since */
+  readonly again: boolean;
+  /** What counts so far: km, or runs past the longest onset */
+  readonly counted: number;
+}
+
 export interface JobState {
   readonly number: number;
   readonly status: "open" | "handed-over" | "closed" | "review";
@@ -103,6 +113,8 @@ export interface JobState {
   readonly proof: Proof;
   readonly setAside: readonly (Bodies["set-aside"] & { readonly entry: string })[];
   readonly drives: readonly (Bodies["drive"] & { readonly at: string })[];
+  /** Of a fault that is not always there: whether it stayed away long enough since the last repair */
+  readonly comeback?: ComebackState;
   /** Closed under older rules or limits: what today's would ask; empty otherwise */
   readonly wouldAsk: readonly Block[];
   /** How far a closed or closable job is proved */

@@ -1,8 +1,23 @@
 import { SYMPTOMS } from "../faults";
 import { formOf, recalling } from "../form";
+import { BadInput } from "../input";
+import { parseField, plausibility, type Quantity } from "../units";
+import { COMEBACK_KINDS } from "./comeback";
 import { type Bodies, bodySchema } from "./entries";
 
 type Story = Bodies["story"];
+
+/** A fault that is there whenever it is tried */
+const ALWAYS = "always";
+
+/** A distance a line, in km where no unit is typed. Throws BadInput for what is none. */
+function distanceOf(line: string): Quantity {
+  const typed = parseField(line, "driven", "km");
+  if (!typed.ok) throw new BadInput(`"${line}": ${typed.message}`);
+  const query = plausibility(typed.value, "driven");
+  if (query) throw new BadInput(`"${line}": ${query.message}`);
+  return typed.value;
+}
 
 interface Known {
   /** As it was told last */
@@ -33,6 +48,22 @@ export const storyForm = formOf<Story, Known>()({
         ["not-tried", "Not tried yet"],
       ],
       holds: () => "not-tried",
+    },
+    "comeback.kind": {
+      type: "choice",
+      label: "Is it always there?",
+      options: [[ALWAYS, "Always, or not asked"], ...Object.entries(COMEBACK_KINDS)],
+      silent: ALWAYS,
+      holds: () => ALWAYS,
+    },
+    "comeback.after": {
+      type: "lines",
+      label: "How far it went each time until it came, one a line",
+      hint: "It says how far the car must be driven before it counts as gone",
+      read: distanceOf,
+      write: ({ value, unit }: Quantity) => `${value} ${unit}`,
+      when: ({ holds }) => holds("comeback.kind") !== ALWAYS,
+      example: "12 km\n40 km",
     },
   }),
 });

@@ -52,6 +52,7 @@ export const BANDS = {
   displacement: { dimension: "volume", low: 0.4e-3, high: 9e-3, name: "engine displacement", unsaid: "mL" },
   altitude: { dimension: "distance", low: -450, high: 5500, name: "altitude" },
   odometer: { dimension: "distance", low: 0, high: 3e9, name: "odometer" },
+  driven: { dimension: "distance", low: 50, high: 3e7, name: "distance driven" },
   vacuum: pressure("vacuum", "vacuum", 0, 102e3),
   /** Signed: below ambient is negative */
   crankcase: pressure("crankcase pressure", "gauge", -12e3, 12e3),

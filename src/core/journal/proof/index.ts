@@ -76,12 +76,16 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
       (t.former as Bodies["complaint-tried"][]).some((b) => b.result === "remains"),
     ) as Of<"complaint-tried">[]),
   ];
+  // On a drive it came back: that is no less than a try at which it remained.
+  const cameBackOn = [...of("drive"), ...(retracted.filter((l) => l.kind === "drive") as unknown as Of<"drive">[])].filter(
+    (d) => (!retracted.includes(d) && d.body.cameBackAfter) || (d.former as Bodies["drive"][]).some((b) => b.cameBackAfter),
+  );
   const gone = tries.filter((t) => t.body.result === "gone");
-  const complaint = gone.some((t) => after(t) && remains.every((r) => r === t || isAfter(t, r)))
+  const complaint = gone.some((t) => after(t) && [...remains, ...cameBackOn].every((r) => r === t || isAfter(t, r)))
     ? "gone"
     : tries.length === 0
       ? "not-tried"
-      : tries.at(-1)?.body.result === "remains"
+      : tries.at(-1)?.body.result === "remains" || cameBackOn.some(after)
         ? "remains"
         : gone.some(after)
           ? "order-unknown"

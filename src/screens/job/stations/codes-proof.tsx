@@ -5,6 +5,7 @@ import { driveForm, driven } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
+import { usePreferences } from "../../session/preferences";
 import { AppendButton } from "../append-button";
 import { shortTime } from "../short-time";
 import { useEntryForm } from "../use-entry-form";
@@ -37,6 +38,7 @@ export function CodesProof({ toScan }: { toScan: () => void }) {
       <div>
         <AppendButton entries={[{ kind: "codes-cleared", body: {} }]}>Codes cleared now</AppendButton>
       </div>
+      <Comeback />
       <DriveForm />
       <div className="flex flex-wrap gap-3">
         <AppendButton entries={[{ kind: "codes", body: { codes: state.codes.filter((c) => c.asideReason !== undefined) } }]}>
@@ -49,8 +51,44 @@ export function CodesProof({ toScan }: { toScan: () => void }) {
   );
 }
 
+/** A fault that is not always there: how long it has stayed away, against what that takes. */
+function Comeback() {
+  const { state } = useJob();
+  const { number } = usePreferences();
+  const { comeback } = state;
+  if (!comeback) return null;
+  const { kind, again, enough, counted, needed, reasons } = comeback;
+  const [unit, digits] = kind === "random" ? ["km without it", 0] : ["runs past its longest onset", 0];
+  const tone = again ? "text-ember" : enough ? "text-calm" : "text-amber";
+  return (
+    <section
+      aria-label="A fault that comes and goes"
+      className="flex max-w-3xl flex-col gap-1 border-l-4 border-live bg-raised px-4 py-3"
+    >
+      <h4 className={`text-lg font-bold ${tone}`}>
+        {again ? "It came back" : enough ? "Stayed away long enough" : "Not yet"}: {number(counted, digits)} of{" "}
+        {number(Math.ceil(needed), digits)} {unit}
+      </h4>
+      <div aria-hidden className="h-2 rounded-full bg-line">
+        <div
+          className={`h-full rounded-full ${again ? "bg-ember" : enough ? "bg-calm" : "bg-accent"}`}
+          style={{ width: `${Math.min(100, (100 * counted) / needed)}%` }}
+        />
+      </div>
+      <ul>
+        {reasons.map((r) => (
+          <li key={r} className="text-muted first-letter:uppercase">
+            {r}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 function DriveForm() {
   const { state } = useJob();
+  const { format } = usePreferences();
   const form = useEntryForm(driveForm, "drive", undefined);
   return (
     <form
@@ -69,6 +107,7 @@ function DriveForm() {
               Driven {d.minutes} min, {shortTime(d.at)}
               {d.coldStart ? ", from cold" : ""}
               {d.conditions ? `: ${d.conditions}` : ""}
+              {d.cameBackAfter && <strong className="text-ember"> · came back after {format(d.cameBackAfter)}</strong>}
             </li>
           ))}
         </ul>
@@ -77,6 +116,7 @@ function DriveForm() {
       <div className="sm:col-span-2">
         <FormFields of={form} names={["conditions"]} />
       </div>
+      <FormFields of={form} names={["cameBackAfter"]} />
       <FormFields of={form} names={["coldStart", "keyCycle"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div>

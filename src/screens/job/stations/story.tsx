@@ -51,7 +51,10 @@ function Interview() {
       <div className="sm:col-span-2">
         <FormFields of={form} names={["symptoms"]} />
       </div>
-      <FormFields of={form} names={["replacedBefore", "earlierVisits", "fuelUse", "verified"]} />
+      <FormFields
+        of={form}
+        names={["replacedBefore", "earlierVisits", "fuelUse", "verified", "comeback.kind", "comeback.after"]}
+      />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div className="sm:col-span-2">
         <Button type="submit" look={changed ? "primary" : "plain"} disabled={form.busy || !changed}>

@@ -1,0 +1,109 @@
+import { describe, expect, it } from "vitest";
+import { NATURAL } from "../core.fixture";
+import { type Draft, toRecord } from "../form";
+import { driveForm, judgeComeback, storyForm } from ".";
+import { Writer } from "./journal.fixture";
+
+const km = (value: number) => ({ value, unit: "km" }) as const;
+
+/** A car whose fault comes and goes, repaired; what is driven since is added. */
+function job(comeback: { kind: "random" | "sets-in"; after: readonly { value: number; unit: "km" | "mi" }[] } | undefined) {
+  const journal = new Writer();
+  journal.add("opened", { number: 1 });
+  journal.add("vehicle", NATURAL);
+  journal.add("story", { complaint: "Light now and then", symptoms: [], verified: "seen", ...(comeback ? { comeback } : {}) });
+  const finding = journal.add("finding", { joint: "pcv-hose", what: "split", confirmed: true, evidence: [] });
+  return { journal, finding };
+}
+const repair = ({ journal, finding }: ReturnType<typeof job>) =>
+  journal.add("repair", {
+    finding,
+    what: "hose",
+    permanence: "permanent",
+    places: ["pcv-hose"],
+    labourMinutes: 1,
+    parts: [],
+    otherChanges: [],
+  });
+const why = (journal: Writer) =>
+  journal
+    .state()
+    .blocks.close.map((b) => b.reason)
+    .join("; ");
+
+describe("a fault that comes and goes", () => {
+  it("is not gone before it stayed away long enough: all that was driven counts for a random one", () => {
+    const one = job({ kind: "random", after: [km(20), km(40)] });
+    one.journal.add("drive", { minutes: 20, distance: km(15) });
+    one.journal.add("drive", { minutes: 20, distance: km(30), cameBackAfter: km(25) });
+    expect(one.journal.state().comeback).toBeUndefined();
+    repair(one);
+    // 20 + 40 + 25 km in three comebacks, and 15 km without one before it was repaired.
+    const { needed } = judgeComeback({ kind: "random", recorded: [20, 40, 25], unfinished: 15, clean: 0 });
+    expect(one.journal.state().comeback).toMatchObject({ kind: "random", needed, counted: 0, enough: false, again: false });
+    expect(why(one.journal)).toMatch(/Not watched long enough .* 0 km of 171 km/);
+    for (const distance of [km(100), { value: 45, unit: "mi" } as const]) one.journal.add("drive", { minutes: 60, distance });
+    expect(one.journal.state().comeback?.counted).toBeCloseTo(172.42, 1);
+    expect(why(one.journal)).not.toMatch(/Not watched/);
+  });
+
+  it("that sets in after so far counts whole runs past its longest onset, and adds none up", () => {
+    const one = job({ kind: "sets-in", after: [km(20), km(30), km(25)] });
+    repair(one);
+    for (let i = 0; i < 9; i++) one.journal.add("drive", { minutes: 20, distance: km(29) });
+    expect(why(one.journal)).toMatch(/0 of 3 runs past its longest onset/);
+    for (let i = 0; i < 3; i++) one.journal.add("drive", { minutes: 40, distance: km(35) });
+    expect(one.journal.state().comeback?.enough).toBe(true);
+    expect(why(one.journal)).not.toMatch(/Not watched/);
+  });
+
+  it("that came back since is not gone, whatever else is said or taken out", () => {
+    const one = job({ kind: "random", after: [km(20), km(40), km(30)] });
+    repair(one);
+    const drive = one.journal.add("drive", { minutes: 60, distance: km(2000), cameBackAfter: km(1900) });
+    one.journal.add("drive", { minutes: 60, distance: km(9000) });
+    expect(one.journal.state().comeback?.again).toBe(true);
+    expect(why(one.journal)).toMatch(/came back on a drive since the last repair/);
+    // Said to be gone before that drive, it was not.
+    const gone = job(undefined);
+    repair(gone);
+    gone.journal.add("complaint-tried", { how: "drove it", result: "gone" });
+    expect(why(gone.journal)).not.toMatch(/complaint (has not|remains|still)/i);
+    gone.journal.add("drive", { minutes: 60, distance: km(20), cameBackAfter: km(5) });
+    expect(gone.journal.state().proof.complaint).toBe("remains");
+    one.journal.add("retract", { reason: "wrong car" }, { corrects: drive });
+    expect(one.journal.state().comeback?.again).toBe(false);
+    one.journal.add("complaint-tried", { how: "drove it", result: "gone" });
+    expect(one.journal.state().proof.complaint).toBe("gone");
+  });
+
+  it("owes nothing more once it was seen to hold weeks later, nor where it is always there", () => {
+    const one = job({ kind: "random", after: [km(20)] });
+    repair(one);
+    expect(one.journal.state().comeback?.reasons.join()).toMatch(/hand over conditionally/);
+    one.journal.add("outcome", { result: "held" });
+    expect(one.journal.state().comeback).toBeUndefined();
+    const always = job(undefined);
+    repair(always);
+    expect(always.journal.state().comeback).toBeUndefined();
+  });
+
+  it("is told in the story, a distance a line, and refused where it says nothing", () => {
+    const known = { story: undefined };
+    const read = (comeback: Draft) => toRecord(storyForm, { complaint: "x", comeback }, known);
+    expect(read({ kind: "random", after: "12\n25 mi" }).record?.comeback).toEqual({
+      kind: "random",
+      after: [km(12), { value: 25, unit: "mi" }],
+    });
+    expect(read({}).record).not.toHaveProperty("comeback");
+    expect(read({ kind: "sets-in", after: "" }).faults?.[0]).toMatchObject({ field: "comeback.after" });
+    expect(read({ kind: "sets-in", after: "a while" }).faults?.[0]?.message).toContain('"a while"');
+    const story = { complaint: "x", symptoms: [], verified: "seen", comeback: { kind: "sets-in", after: [km(7)] } } as const;
+    expect(toRecord(storyForm, {}, { story }).record).toEqual(story);
+  });
+
+  it("cannot come back later than the drive was long", () => {
+    const { faults } = toRecord(driveForm, { minutes: "20", distance: "10", cameBackAfter: "12" }, undefined);
+    expect(faults?.[0]?.message).toMatch(/no later than its distance/);
+  });
+});
