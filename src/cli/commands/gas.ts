@@ -1,6 +1,8 @@
 import * as yup from "yup";
 import { massFlowOf, standardFlow } from "@/core/gas/air";
 import { fitDecay } from "@/core/gas/decay";
+import { FUELS, type GasFuel } from "@/core/gas/exhaust";
+import { judgeExhaust, type ReadExhaust } from "@/core/gas/exhaust-origin";
 import { leakDiameter, orificeFlow } from "@/core/gas/orifice";
 import { strictObject } from "@/core/input";
 import { fromSi, type Quantity, quantitySchema, toSi, UNITS, unitsOf } from "@/core/units";
@@ -168,5 +170,29 @@ export const decay: Command = {
       outcome: result.outcome,
       reasons: result.reasons,
     };
+  },
+};
+
+const share = (name: string, most: number, unit: string) =>
+  yup.number().min(0, `${name} is not negative`).max(most, `${name} above ${most} ${unit} is no exhaust`);
+
+const exhaustSchema = strictObject({
+  fuel: yup
+    .mixed<GasFuel>()
+    .oneOf(Object.keys(FUELS) as GasFuel[], `fuel is one of ${Object.keys(FUELS).join(", ")}`)
+    .required("fuel is missing"),
+  co: share("co", 20, "%").required("co is missing, %"),
+  co2: share("co2", 21, "%").required("co2 is missing, %"),
+  o2: share("o2", 21, "%").required("o2 is missing, %"),
+  hc: share("hc", 50_000, "ppm").required("hc is missing, ppm as hexane"),
+  no: share("no", 10_000, "ppm").optional(),
+  ecuLambda: yup.number().optional(),
+  loop: yup.mixed<"closed" | "open">().oneOf(["closed", "open"], "loop is closed or open").optional(),
+});
+
+export const exhaustGas: Command = {
+  run: (input) => {
+    const read = parse<ReadExhaust>(exhaustSchema, input);
+    return guarded(() => judgeExhaust(read), "co2");
   },
 };

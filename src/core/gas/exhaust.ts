@@ -1,0 +1,67 @@
+/** Dry volume shares of an exhaust: CO, CO₂ and O₂ in percent; HC (as hexane) and NO in ppm. */
+export interface ExhaustGas {
+  readonly co: number;
+  readonly co2: number;
+  readonly o2: number;
+  readonly hc: number;
+  readonly no?: number;
+}
+
+/** Atoms of hydrogen and oxygen in the fuel for each of carbon. */
+export const FUELS = {
+  petrol: { hydrogen: 1.7261, oxygen: 0.0176 },
+  diesel: { hydrogen: 1.86, oxygen: 0 },
+  e85: { hydrogen: 2.74, oxygen: 0.38 },
+  lpg: { hydrogen: 2.525, oxygen: 0 },
+  cng: { hydrogen: 4, oxygen: 0 },
+} as const;
+export type GasFuel = keyof typeof FUELS;
+
+/** Water-gas equilibrium at the temperature that exhaust is frozen at. */
+const WATER_GAS = 3.5;
+/** ppm in a percent. */
+const PPM = 1e4;
+
+/**
+ * Excess-air ratio λ from an exhaust's composition (Brettschneider 1979):
+ * λ = {CO₂ + CO/2 + O₂ + NO/2 + (H/4 · 3.5/(3.5 + CO/CO₂) − O/2)·(CO₂ + CO)} / {(1 + H/4 − O/2)·(CO₂ + CO + 6·HC)},
+ * shares in percent. Says how much air there is beside the fuel, not where it came in.
+ * @returns λ, 1 where there is just enough. Throws RangeError without CO₂ or for shares that cannot be.
+ */
+export function lambdaOf({ co, co2, o2, hc, no = 0 }: ExhaustGas, fuel: GasFuel = "petrol"): number {
+  if (!(co2 > 0))
+    throw new RangeError("Without carbon dioxide nothing burned: the probe was not in the exhaust, or the engine off");
+  if (![co, o2, hc, no].every((x) => Number.isFinite(x) && x >= 0) || co + co2 + o2 > 100)
+    throw new RangeError("These shares cannot be: none is negative, and together they are no more than all of it");
+  const { hydrogen, oxygen } = FUELS[fuel];
+  const carbon = co2 + co;
+  const water = (hydrogen / 4) * (WATER_GAS / (WATER_GAS + co / co2)) - oxygen / 2;
+  const needed = (1 + hydrogen / 4 - oxygen / 2) * (carbon + (6 * hc) / PPM);
+  return (co2 + co / 2 + o2 + no / PPM / 2 + water * carbon) / needed;
+}
+
+/** What a class I analyser may be wrong by: absolute, and as a share of what it shows (OIML R 99). */
+const MAY_BE_WRONG: Readonly<Record<keyof ExhaustGas, readonly [absolute: number, share: number]>> = {
+  co: [0.06, 0.03],
+  co2: [0.4, 0.04],
+  o2: [0.1, 0.05],
+  hc: [12, 0.05],
+  no: [25, 0.05],
+};
+
+/**
+ * λ with how far the analyser may have it wrong, every share at the worse of its errors, added in quadrature.
+ * @returns value, low and high of a 95 % interval. Throws RangeError as `lambdaOf` does.
+ */
+export function lambdaWithin(gas: ExhaustGas, fuel: GasFuel = "petrol"): { value: number; low: number; high: number } {
+  const value = lambdaOf(gas, fuel);
+  const errors = (Object.entries(MAY_BE_WRONG) as [keyof ExhaustGas, readonly [number, number]][]).map(
+    ([name, [absolute, share]]) => {
+      const read = gas[name] ?? 0;
+      if (name === "no" && gas.no === undefined) return 0;
+      return lambdaOf({ ...gas, [name]: read + Math.max(absolute, share * read) }, fuel) - value;
+    },
+  );
+  const wrong = Math.hypot(...errors);
+  return { value, low: value - wrong, high: value + wrong };
+}
