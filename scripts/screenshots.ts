@@ -131,12 +131,16 @@ async function probe(page: Page): Promise<void> {
   await scroll(page, 130);
 }
 
-async function vacuum(page: Page): Promise<void> {
-  await take(page, "Intake vacuum");
-  await fill(page, "Vacuum at idle", "20.4");
-  await fill(page, "Idle speed, 1/min", "1250");
-  await page.getByLabel(/nipple and hose are sound/).check();
-  await page.getByRole("radio", { name: "Warm", exact: true }).click();
+async function pressureTest(page: Page): Promise<void> {
+  await take(page, "Boost pressure test");
+  await fill(page, "Adapter and hose are rated for, gauge", "2");
+  for (const [i, stop] of ["0.3", "0.6"].entries()) {
+    if (i > 0) await page.getByRole("button", { name: "Next stop" }).click();
+    await page.getByRole("textbox", { name: "Stop, gauge" }).nth(i).fill(stop);
+  }
+  await page.getByRole("button", { name: "Air comes out here" }).click();
+  await page.getByLabel("Where", { exact: true }).selectOption("cooler-tank");
+  await page.getByLabel("How it showed").selectOption("soap");
   await scroll(page, 60);
 }
 
@@ -243,7 +247,7 @@ try {
   await shot(browser, "suspects", jobOf("Petrel"), open(4));
   await shot(browser, "trims", jobOf("Petrel"), (page) => survey(page, "petrel-lean-idle.csv"));
   await shot(browser, "probe", jobOf("Sanderling"), probe);
-  await shot(browser, "vacuum", jobOf("Gannet"), vacuum, "daylight");
+  await shot(browser, "pressure-test", jobOf("Dotterel"), pressureTest, "daylight");
   await shot(browser, "airflow", jobOf("Tern"), airflow);
   await shot(browser, "smoke-sections", jobOf("Curlew"), async (page) => {
     await take(page, "Smoke run");

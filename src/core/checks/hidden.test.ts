@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, TURBO, VAPOUR } from "../core.fixture";
+import { inSentence } from "../sentence";
 import { CHECK_IDS, CHECKS, type CheckId, judgeCheck } from ".";
 import * as vapour from "./evap.fixture";
 import * as good from "./records.fixture";
@@ -27,7 +28,7 @@ describe("what a gauge stood in the place of", () => {
       expect(CHECKS[id].setup?.(record)).toContain(joint);
       expect(verdict.tested ?? []).not.toContain(joint);
       const name = context.layout.joints.find((j) => j.id === joint)?.name;
-      expect(verdict.reasons.join()).toContain(`${name} was off for this check: untested`);
+      expect(verdict.reasons.join()).toContain(`${inSentence(name ?? "")} was off for this check: untested`);
     }
   });
 });

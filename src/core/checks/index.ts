@@ -78,7 +78,9 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
 /** A verdict that names what its own gauge stood in the place of. */
 function withHidden(verdict: Verdict, hidden: readonly string[], { layout }: CheckContext): Verdict {
   if (verdict.outcome === "void" || hidden.length === 0) return verdict;
-  const says = hidden.map((id) => `${jointName(layout, id)} was off for this check: untested until it is back and looked at`);
+  const says = hidden.map(
+    (id) => `${inSentence(jointName(layout, id))} was off for this check: untested until it is back and looked at`,
+  );
   return { ...verdict, reasons: [...verdict.reasons, ...says] };
 }
 

@@ -42,7 +42,7 @@ describe("a boost pressure test", () => {
     expect(verdict.tested).not.toContain("hot-pipe-clamp");
     expect(verdict.tested).not.toContain("manifold-gasket");
     expect(why({})).toMatch(/manifold is untested/);
-    expect(why({})).toMatch(/Hot pipe clamp was off for this check: untested/);
+    expect(why({})).toMatch(/hot pipe clamp was off for this check: untested/);
   });
 
   it("is judged by where air comes out: it names joint, sign and the pressure it began at", () => {
