@@ -3,6 +3,7 @@ import { SYMPTOMS, type SymptomId } from "../faults";
 import { formOf } from "../form";
 import { line, strictObject } from "../input";
 import { type Quantity, quantitySchema } from "../units";
+import { displacementField, fuelField } from "./engine-fields";
 import type { Bodies } from "./entries";
 
 /** What an instrument needs of a car before anything else is asked, and what may be said along with it. */
@@ -33,23 +34,8 @@ const quickStartSchema = strictObject({
 export const quickStartForm = formOf<QuickStart, undefined>()({
   schema: quickStartSchema,
   fields: {
-    displacement: {
-      type: "quantity",
-      label: "Engine displacement",
-      band: "displacement",
-      unit: "L",
-      units: ["L", "mL"],
-      example: "1.6",
-    },
-    fuel: {
-      type: "choice",
-      label: "Fuel",
-      options: [
-        ["petrol", "Petrol"],
-        ["diesel", "Diesel"],
-      ],
-      holds: () => "petrol",
-    },
+    displacement: displacementField,
+    fuel: fuelField,
     codes: { type: "text", label: "Codes read, if any", example: "P0171 P0300" },
     symptoms: { type: "marks", label: "What it does, if anybody said", options: SYMPTOMS },
     complaint: { type: "text", label: "In the customer's words, if asked" },

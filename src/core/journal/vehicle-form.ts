@@ -12,6 +12,7 @@ import {
   vinCheckDigit,
   ZONE_NAMES,
 } from "../vehicle";
+import { displacementField, fuelField } from "./engine-fields";
 import { evapFields } from "./evap-form";
 
 /** Limits that makers give for an engine; the others are the shop's own business. */
@@ -119,23 +120,8 @@ export const vehicleForm = formOf<GivenFacts, KnownOfVehicle>()({
       units: ["km", "mi"],
       example: "84200",
     },
-    displacement: {
-      type: "quantity",
-      label: "Engine displacement",
-      band: "displacement",
-      unit: "L",
-      units: ["L", "mL"],
-      example: "1.6",
-    },
-    fuel: {
-      type: "choice",
-      label: "Fuel",
-      options: [
-        ["petrol", "Petrol"],
-        ["diesel", "Diesel"],
-      ],
-      holds: () => "petrol",
-    },
+    displacement: displacementField,
+    fuel: fuelField,
     induction: {
       type: "choice",
       label: "Induction",

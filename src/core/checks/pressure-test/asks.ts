@@ -1,17 +1,19 @@
-import { reachOf } from "../../vehicle";
+import { noWayIn, reachOf } from "../../vehicle";
 import { type Asked, type Says, tight } from "../asked";
 import type { CheckContext, Verdict } from "../check";
-import { leaksSeen } from "../seen";
+import { escapesOf } from "./judge";
 import type { PressureTest } from "./record";
 
-/** What a test says of each joint it put under pressure: leaking where air came out, tight where the test passed. */
-export function pressureAsks(record: PressureTest, verdict: Verdict, { layout }: CheckContext): Asked[] {
-  const known = (id: string) => layout.joints.some((j) => j.id === id);
-  const seen = { blocked: record.blocked, seen: record.escapes.map((e) => ({ joint: e.joint, at: 0 })) };
-  // Air that came out stays an escape, whatever spoiled the rest; above a rating it says nothing.
-  const out = verdict.outcome === "void" ? [] : [...new Set(leaksSeen(seen, layout).map((s) => s.joint))].filter(known);
+/**
+ * What a test says of each joint it put under pressure: leaking where air came out at a pressure the test was allowed to have,
+ * whatever spoiled the rest of it; tight where the test passed; open everywhere else.
+ */
+export function pressureAsks(record: PressureTest, verdict: Verdict, context: CheckContext): Asked[] {
+  const { layout, vehicle } = context;
+  if (vehicle.induction !== "turbo" || noWayIn(layout, record)) return [];
+  const out = escapesOf(record, context).filter((id) => layout.joints.some((j) => j.id === id));
   const bad = out.map((id) => tight(layout, id, "bad"));
-  if (verdict.outcome === "void" || !known(record.entry)) return bad;
+  if (verdict.outcome === "void") return bad;
   const tested = verdict.outcome === "pass" ? (verdict.tested ?? []) : [];
   const says = (id: string): Says => (tested.includes(id) ? "good" : "open");
   const rest = reachOf(layout, record).tested.filter((j) => !out.includes(j.id));

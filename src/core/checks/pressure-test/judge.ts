@@ -26,6 +26,13 @@ const asSeen = (record: PressureTest) => ({
 
 const topOf = ({ steps }: Pick<PressureTest, "steps">): Quantity => (steps.at(-1) as PressureTest["steps"][number]).pressure;
 
+/** Joints that air came out at where none should, at a pressure that the test was allowed to have; each once. */
+export function escapesOf(record: PressureTest, { layout, limits }: CheckContext): string[] {
+  const most = testStage(record, limits).pressure * TOO_MUCH;
+  const allowed = { ...record, escapes: record.escapes.filter((e) => toSi(e.from) <= most) };
+  return [...new Set(leaksSeen(asSeen(allowed), layout).map((s) => s.joint))];
+}
+
 /** What makes a test prove nothing. */
 function trapOf(record: PressureTest, reach: Reach, { layout, limits }: CheckContext): string | undefined {
   const top = topOf(record);
@@ -83,8 +90,8 @@ export function judgePressureTest(record: PressureTest, context: CheckContext): 
             : "air and time compare with nothing: nobody wrote down where the crank stood",
         ]
       : [];
-  const leaks = leaksSeen(asSeen(record), layout).map((s) => s.joint);
-  if (leaks.length > 0) return { ...escapesAt(record, [...new Set(leaks)], layout), measures: [...measures] };
+  const leaks = escapesOf(record, context);
+  if (leaks.length > 0) return { ...escapesAt(record, leaks, layout), measures };
   const doubts = [
     ...weepsSeen(asSeen(record), layout).map(
       (id) => `air at ${inSentence(jointName(layout, id))}, where some passes by design: plug it and test again`,

@@ -3,7 +3,7 @@ import { contextOf, NATURAL, TURBO } from "../../core.fixture";
 import { toRecord } from "../../form";
 import { validate } from "../../input";
 import { formatQuantity } from "../../units";
-import { judgeCheck } from "..";
+import { CHECKS, judgeCheck } from "..";
 import { pressure as tested } from "../records.fixture";
 import { pressureTestForm } from "./form";
 import { planPressureTest } from "./plan";
@@ -85,6 +85,23 @@ describe("a boost pressure test", () => {
     expect(judge(change).outcome).toBe("void");
     expect(why(change)).toMatch(reason);
     expect(judge(change).observation).toBeUndefined();
+  });
+
+  it("keeps what came out before it was spoiled: a test cannot be made to prove nothing about it", () => {
+    const asked = (change: Partial<PressureTest>, within = context) => {
+      const record = { ...tested, ...change };
+      return CHECKS["pressure-test"]
+        .asks(record, judge(change, within), within)
+        .filter((a) => a.says === "bad")
+        .map((a) => a.atom);
+    };
+    const real = airAt("cooler-tank", 0.6);
+    expect(asked({ blocked: ["booster-hose"], escapes: [real, airAt("booster-hose", 0.4)] })).toEqual(["tight@cooler-tank"]);
+    expect(asked({ heldOpen: ["throttle"], escapes: [real] })).toEqual(["tight@cooler-tank"]);
+    // Above what binds it says nothing of what only opened up there.
+    const above = { steps: [{ pressure: bar(0.5) }, { pressure: bar(1.15) }] };
+    expect(asked({ ...above, escapes: [real, airAt("cold-pipe-split", 1.12)] })).toEqual(["tight@cooler-tank"]);
+    expect(asked({ escapes: [real] }, contextOf(NATURAL))).toEqual([]);
   });
 
   it.each<[string, Partial<PressureTest>, RegExp]>([
