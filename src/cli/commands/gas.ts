@@ -3,6 +3,7 @@ import { massFlowOf, standardFlow } from "@/core/gas/air";
 import { fitDecay } from "@/core/gas/decay";
 import { FUELS, type GasFuel } from "@/core/gas/exhaust";
 import { judgeExhaust, type ReadExhaust } from "@/core/gas/exhaust-origin";
+import { type FilterPoint, type FilterReading, judgeFilter } from "@/core/gas/filter";
 import { leakDiameter, orificeFlow } from "@/core/gas/orifice";
 import { strictObject } from "@/core/input";
 import { fromSi, type Quantity, quantitySchema, toSi, UNITS, unitsOf } from "@/core/units";
@@ -194,5 +195,79 @@ export const exhaustGas: Command = {
   run: (input) => {
     const read = parse<ReadExhaust>(exhaustSchema, input);
     return guarded(() => judgeExhaust(read), "co2");
+  },
+};
+
+const filterPressure = quantitySchema("filterPressure");
+const filterSchema = strictObject({
+  displacement: quantitySchema("displacement").required("displacement is missing: the flow hangs on it"),
+  ambient: quantitySchema("ambient").optional().default(undefined),
+  intakeTemperature: quantitySchema("airTemperature").optional().default(undefined),
+  points: yup
+    .array()
+    .of(
+      strictObject({
+        state: yup
+          .mixed<FilterPoint["state"]>()
+          .oneOf(["key-on", "idle", "held"], "state is key-on, idle or held")
+          .required("state is missing: key-on, idle or held"),
+        rpm: yup.number().min(0, "rpm is not negative").max(8000, "rpm lies above any diesel's").required("rpm is missing"),
+        pressure: filterPressure.required("pressure is missing"),
+        maf: quantitySchema("mafFlow").optional().default(undefined),
+        exhaustTemperature: quantitySchema({ dimension: "temperature" })
+          .test("hot", "exhaustTemperature lies between 0 and 900 °C", (q) => !q || inRange(q as Quantity, 273, 1174))
+          .optional()
+          .default(undefined),
+      }).required(),
+    )
+    .min(1, "points: at least one")
+    .max(100)
+    .required("points are missing"),
+  limits: strictObject({
+    idle: filterPressure.optional().default(undefined),
+    good: filterPressure.optional().default(undefined),
+    limit: filterPressure.optional().default(undefined),
+  })
+    .optional()
+    .default(undefined),
+  display: strictObject({ division: filterPressure.required("division is missing") })
+    .optional()
+    .default(undefined),
+  egr: yup
+    .mixed<NonNullable<FilterReading["egr"]>>()
+    .oneOf(["shut", "open", "unknown"], "egr is shut, open or unknown")
+    .optional(),
+});
+
+type Si<T> = { readonly [K in keyof T]: T[K] extends number | undefined ? Quantity | undefined : T[K] };
+
+/** Quantities in SI, and none where none was given. */
+const siOf = <T extends object>(quantities: T): { [K in keyof T]: number } =>
+  Object.fromEntries(
+    Object.entries(quantities).flatMap(([name, q]) => (q === undefined ? [] : [[name, toSi(q as Quantity)]])),
+  ) as { [K in keyof T]: number };
+
+export const filter: Command = {
+  run(input) {
+    const { displacement, ambient, intakeTemperature, points, limits, display, egr } = parse<{
+      displacement: Quantity;
+      ambient?: Quantity;
+      intakeTemperature?: Quantity;
+      points: { state: FilterPoint["state"]; rpm: number; pressure: Quantity; maf?: Quantity; exhaustTemperature?: Quantity }[];
+      limits?: Si<NonNullable<FilterReading["limits"]>>;
+      display?: { division: Quantity };
+      egr?: NonNullable<FilterReading["egr"]>;
+    }>(filterSchema, input);
+    return guarded(
+      () =>
+        judgeFilter({
+          ...siOf({ displacement, ambient, intakeTemperature }),
+          points: points.map(({ state, rpm, ...read }) => ({ state, rpm, ...siOf(read) })),
+          ...(limits ? { limits: siOf(limits) } : {}),
+          ...(display ? { division: Math.abs(toSi(display.division)) } : {}),
+          ...(egr ? { egr } : {}),
+        }),
+      "points",
+    );
   },
 };

@@ -30,6 +30,8 @@ export const BANDS = {
   ratedPressure: pressure("rated pressure", "gauge", 300, 14e3),
   manifold: pressure("manifold pressure", "absolute", 8e3, 350e3),
   chargePressure: pressure("charge pressure", "absolute", 50e3, 400e3),
+  /** Signed: pipes on the wrong way round read below nothing */
+  filterPressure: pressure("pressure difference of a filter", "gauge", -30e3, 60e3),
   boost: pressure("boost pressure", "gauge", 10e3, 350e3),
   /** A boost pressure test and what stands under it */
   testPressure: pressure("test pressure", "gauge", 2e3, 600e3),
