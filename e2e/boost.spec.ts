@@ -9,6 +9,7 @@ import {
   openOn,
   putEverythingBack,
   record,
+  recordRun,
   signIn,
   smoke,
   soFar,
@@ -46,7 +47,7 @@ test("a crack that opens only under pressure: smoke is clean, air finds it, and 
       .getByText(/^Tight/)
       .first(),
   ).toBeVisible();
-  await button(page, "Record the run").click();
+  await recordRun(page);
   await putEverythingBack(page);
 
   await pressureTest(page, { at: "cooler-tank", from: "0.6" });

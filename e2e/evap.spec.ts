@@ -13,6 +13,7 @@ import {
   openOn,
   putEverythingBack,
   record,
+  recordRun,
   signIn,
   smoke,
   soFar,
@@ -45,7 +46,7 @@ test("a service port whose core was not pressed, and a cap tightened before the 
   await page.getByText("Did anything spoil the run?").click();
   await main(page).getByRole("button", { name: "Filler cap", exact: true }).click();
   await expect(ofRun(page).getByText(/Filler cap was touched before the check: the evidence is gone/i)).toBeVisible();
-  await button(page, "Record the run").click();
+  await recordRun(page);
   await expect(page.getByRole("button", { name: "Tank vapour space: untested" })).toBeVisible();
   await putEverythingBack(page);
   await station(page, "Check");

@@ -11,6 +11,7 @@ import {
   openOn,
   putEverythingBack,
   record,
+  recordRun,
   signIn,
   smoke,
   soFar,
@@ -87,7 +88,7 @@ test("a gasket is found only by sectioned smoke: the set of runs says which part
 }) => {
   const job = await openOn(page, CARS.curlew, { symptoms: ["rough-idle"] }, ["P0171"]);
   await smoke(page, { settleAt: 6.6, arrivals: ["Crankcase", "Breather hose"] });
-  await button(page, "Record the run").click();
+  await recordRun(page);
   await putEverythingBack(page);
   const sections = page.getByRole("region", { name: "Sections" });
   await expect(sections.getByRole("button", { name: "Set this section up" }).first()).toBeVisible();
@@ -96,7 +97,7 @@ test("a gasket is found only by sectioned smoke: the set of runs says which part
   const takesItOut = ((await cut.textContent()) ?? "").includes("Manifold gasket");
   await cut.getByRole("button").click();
   await smoke(page, { settleAt: takesItOut ? 3 : 6.6, entry: "", arrivals: [] });
-  await button(page, "Record the run").click();
+  await recordRun(page);
   await putEverythingBack(page);
   await expect(sections.getByText(/^Read together: it lies in .*Manifold gasket/)).toBeVisible();
   await expect(sections.getByText(takesItOut ? /the opening falls/ : /the opening stays/).first()).toBeVisible();
@@ -121,7 +122,7 @@ test("a gasket is found only by sectioned smoke: the set of runs says which part
     seenAt: "Manifold gasket",
   });
   await second.close();
-  await button(page, "Record the run").click();
+  await recordRun(page);
   await topSuspect(page, "Manifold gasket leaks");
 });
 

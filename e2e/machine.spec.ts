@@ -1,6 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import { CARS } from "../demo/cars";
-import { button, instrument, main, openOn, signIn, smoke, soFar, startClock, station } from "./steps";
+import { button, instrument, main, openOn, recordRun, signIn, smoke, soFar, startClock, station } from "./steps";
 
 /** What a machine must show before, during and after its run; what a log or a valve is asked for besides. */
 const ofRun = (page: Page) => page.getByRole("region", { name: "Verdict of this run" });
@@ -45,7 +45,7 @@ test("a machine above the vapour ceiling is not put on before it is shown lawful
 test("one proof serves the session, and one taken after the run counts", async ({ page }) => {
   await openOn(page, CARS.petrel, { symptoms: ["rough-idle"] }, ["P0171"]);
   await smoke(page, { settleAt: 4.5, arrivals: [] });
-  await button(page, "Record the run").click();
+  await recordRun(page);
   await page.getByLabel(/^Gauge and ball stand at zero/).check();
   await button(page, "Heater on, to the machine proof").click();
   await expect(main(page).getByText(/was proved at \d\d:\d\d: 12.6\d* inH2O gauge.*One proof serves the session/)).toBeVisible();

@@ -9,6 +9,7 @@ import {
   map,
   openJobByHand,
   putEverythingBack,
+  recordRun,
   setConditions,
   signIn,
   startClock,
@@ -149,7 +150,7 @@ test("a turbo's charge side: quiet at idle, rich under boost, smoked from its ow
     .click();
   await expect(main(page).getByText(/Smoke at Cooler outlet/)).toBeVisible();
   await button(page, "End the run").click();
-  await button(page, "Record the run").click();
+  await recordRun(page);
   await expect(map(page).getByRole("button", { name: "Cooler: leaking" })).toBeVisible();
   await expect(ledger(page).getByRole("region", { name: "Suspects" }).getByRole("listitem").first()).toContainText(
     "Cooler outlet joint leaks",

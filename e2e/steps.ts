@@ -184,6 +184,12 @@ export const record = async (page: Page, check: string, word: string) => {
       .first(),
   ).toBeVisible();
 };
+/** Records a run that has ended, and waits until the bench has moved up into the room that it took. */
+export async function recordRun(page: Page): Promise<void> {
+  const key = button(page, "Record the run");
+  await key.click();
+  await expect(key).toHaveCount(0);
+}
 export const topSuspect = async (page: Page, name: string) => {
   await station(page, "Suspects");
   await expect(main(page).getByRole("listitem").first()).toContainText(name);

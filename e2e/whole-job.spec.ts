@@ -8,6 +8,7 @@ import {
   main,
   openJob,
   putEverythingBack,
+  recordRun,
   setConditions,
   signIn,
   smoke,
@@ -53,7 +54,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
   await smoke(page, { settleAt: 8.4, seenAt: "Manifold gasket", arrivals: ["Manifold"] });
   const verdict = page.getByRole("region", { name: "Verdict of this run" });
   await expect(verdict.getByText("Leaking", { exact: true })).toBeVisible();
-  await button(page, "Record the run").click();
+  await recordRun(page);
   await expect(page.getByRole("region", { name: "Smoke run, so far" }).getByText("Smoke at Manifold gasket")).toBeVisible();
   await expect(page.getByRole("complementary", { name: "Ledger" }).getByText("plug at Tailpipe")).toBeVisible();
   await expect(page.getByRole("button", { name: "Manifold: leaking" })).toBeVisible();
@@ -111,7 +112,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
   await button(page, "Record the check").click();
   await expect(page.getByRole("region", { name: "Fuel-trim survey, so far" }).getByText("Works", { exact: true })).toBeVisible();
   await smoke(page, { settleAt: 4.6, arrivals: ["Manifold", "Crankcase", "Breather hose"] });
-  await button(page, "Record the run").click();
+  await recordRun(page);
   await expect(page.getByRole("region", { name: "Smoke run, so far" }).getByText("Tight", { exact: true })).toBeVisible();
   await expect(page.getByRole("button", { name: "Manifold: proved tight" })).toBeVisible();
 
@@ -166,7 +167,7 @@ test("a smoke run whose heater timed out proves nothing and counts for nothing",
   const verdict = page.getByRole("region", { name: "Verdict of this run" });
   await expect(verdict.getByText("Void — proves nothing")).toBeVisible();
   await expect(verdict.getByText(/timed out .* s before the run ended/)).toBeVisible();
-  await button(page, "Record the run").click();
+  await recordRun(page);
   await expect(page.getByRole("region", { name: "Smoke run, so far" }).getByText("Void — proves nothing")).toBeVisible();
   expect(await ledger.getByRole("region", { name: "Suspects" }).textContent()).toBe(before);
   await station(page, "Story");

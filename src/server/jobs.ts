@@ -3,6 +3,7 @@ import * as yup from "yup";
 import { BadInput, line, validate } from "@/core/input";
 import {
   type At,
+  asRecorded,
   canonicalJson,
   type Entry,
   type EntryKind,
@@ -87,7 +88,9 @@ export function answerBehind(
   posted: readonly JournalEntry[] = [],
   at: Db = db(),
 ): ServerAnswer {
-  const instead = last !== "" && queries(at).idAt.get({ jobId, seq: behind })?.id !== last;
+  const there = last === "" ? undefined : queries(at).asRecordedAt.get({ jobId, seq: behind });
+  // A page of an older version names the entry alone.
+  const instead = last !== "" && last !== there?.id && (!there || last !== asRecorded(there));
   const after = instead ? 0 : behind;
   const missed = readEntries(jobId, after, at);
   const known = new Set(missed.map((e) => e.id));
@@ -161,8 +164,8 @@ const prepare = (at: Db) => ({
     .from(entries)
     .where(eq(entries.id, sql.placeholder("id")))
     .prepare(),
-  idAt: at
-    .select({ id: entries.id })
+  asRecordedAt: at
+    .select({ id: entries.id, recordedAt: entries.recordedAt })
     .from(entries)
     .where(and(eq(entries.jobId, sql.placeholder("jobId")), eq(entries.seq, sql.placeholder("seq"))))
     .prepare(),

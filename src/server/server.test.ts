@@ -8,7 +8,7 @@ import { afterAll, describe, expect, it, vi } from "vitest";
 import { evapSmokeRun } from "@/core/checks/evap.fixture";
 import { hold } from "@/core/checks/records.fixture";
 import { NATURAL, smokeRun } from "@/core/core.fixture";
-import { canonicalJson, foldJob, type JournalEntry, parseJobFile } from "@/core/journal";
+import { asRecorded, canonicalJson, foldJob, type JournalEntry, parseJobFile } from "@/core/journal";
 import { verifyData } from "./backup";
 import * as board from "./board";
 import { type Db, openDb } from "./db/open";
@@ -272,7 +272,10 @@ describe("what a device is told", () => {
     const second = add("note", { text: "second" })[0] as JournalEntry;
     const told = (behind: number, last: string) => jobs.answerBehind(jobId, { behind, last }, [], db);
     expect(told(2, second.id)).toEqual({ after: 2, through: 2, entries: [] });
-    for (const held of [told(2, uuid()), told(7, uuid()), told(1, second.id)])
+    expect(told(2, asRecorded(second))).toEqual({ after: 2, through: 2, entries: [] });
+    // Sent again after a backup was restored, it may come to the same number over other entries: it was recorded later then.
+    const again = asRecorded({ ...second, recordedAt: "2031-01-01T00:00:00.000Z" });
+    for (const held of [told(2, uuid()), told(7, uuid()), told(1, second.id), told(2, again)])
       expect(held).toMatchObject({ instead: true, after: 0, through: 2, entries: [{ seq: 1 }, { seq: 2 }] });
   });
 

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Entry, JournalEntry } from "./entries";
 import {
+  asRecorded,
   type DeviceJournal,
   deviceJournal,
   type Held,
@@ -68,6 +69,7 @@ class Server {
   log: JournalEntry[] = [];
   private top = 0;
   private copy: JournalEntry[] = [];
+  private clock = Date.parse(AT);
   backUp = () => {
     this.copy = [...this.log];
   };
@@ -80,7 +82,8 @@ class Server {
     this.top += by;
   };
   answer({ behind, last }: Held): ServerAnswer {
-    const instead = behind > 0 && this.log.find((e) => e.seq === behind)?.id !== last;
+    const there = this.log.find((e) => e.seq === behind);
+    const instead = behind > 0 && (there ? asRecorded(there) : "") !== last;
     const after = instead ? 0 : behind;
     const entries = this.log.filter((e) => e.seq > after);
     return { after, through: entries.at(-1)?.seq ?? after, entries, ...(instead ? { instead } : {}) };
@@ -89,7 +92,9 @@ class Server {
     for (const entry of entries) {
       if (this.log.some((e) => e.id === entry.id)) continue;
       this.top++;
-      this.log.push({ ...entry, seq: this.top, recordedAt: AT });
+      // The server's own clock goes on, whatever is put back.
+      this.clock += 1000;
+      this.log.push({ ...entry, seq: this.top, recordedAt: new Date(this.clock).toISOString() });
     }
     const ids = new Set(entries.map((e) => e.id));
     const answer = this.answer(held);
@@ -115,6 +120,17 @@ const step: fc.Arbitrary<Step> = fc.record({
   what: fc.constantFrom("write", "write", "ask", "flush", "deliver", "gap", "back up", "restore"),
   lost: fc.boolean(),
 });
+
+/** Put back to nothing, and an entry sent again comes to the number that it had, over another one than before. */
+const SENT_AGAIN: Step[] = [
+  { device: 0, what: "write", lost: false },
+  { device: 2, what: "write", lost: false },
+  { device: 0, what: "ask", lost: false },
+  { device: 0, what: "restore", lost: false },
+  { device: 0, what: "write", lost: true },
+  { device: 2, what: "flush", lost: false },
+  { device: 2, what: "write", lost: false },
+];
 
 describe("three devices on a bad connection, and a server that is put back to its backup", () => {
   it("end with the same journal, nothing skipped, nothing twice, nothing lost, and never claim more than they had seen", () => {
@@ -169,7 +185,7 @@ describe("three devices on a bad connection, and a server that is put back to it
         expect(server.log.length).toBe(made);
         expect(new Set(server.log.map((e) => e.id)).size).toBe(made);
       }),
-      { numRuns: 1000 },
+      { numRuns: 1000, examples: [[SENT_AGAIN]] },
     );
   });
 });

@@ -42,14 +42,21 @@ export function received(journal: DeviceJournal, answer: ServerAnswer): DeviceJo
 /** What a device says it holds when it asks: how far its journal is complete, and the entry that stands there. */
 export interface Held {
   readonly behind: number;
+  /** That entry as `asRecorded` names it; empty where the device holds nothing */
   readonly last: string;
 }
 
-/** The same entry at the same place means the same journal up to there: nothing is ever changed or slipped in below. */
-export const heldOf = ({ recorded, through }: DeviceJournal): Held => ({
-  behind: through,
-  last: recorded.find((e) => e.seq === through)?.id ?? "",
-});
+/**
+ * An entry as it was recorded: the same one at the same place means the same journal up to there, since nothing is ever
+ * changed or slipped in below. Its id alone would not do: after a backup was restored it may be sent again, and come to the
+ * same number over other entries; its time of recording tells the two apart.
+ */
+export const asRecorded = ({ id, recordedAt }: Pick<JournalEntry, "id" | "recordedAt">): string => `${id} ${recordedAt}`;
+
+export const heldOf = ({ recorded, through }: DeviceJournal): Held => {
+  const last = recorded.find((e) => e.seq === through);
+  return { behind: through, last: last ? asRecorded(last) : "" };
+};
 
 /** Entries that this device made and the server had recorded, but holds no more, as they were made. */
 export function lostBy(journal: DeviceJournal, answer: ServerAnswer, device: string): Entry[] {
