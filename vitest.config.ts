@@ -38,7 +38,7 @@ export default defineConfig({
       exclude: ["src/**/*.{test,fixture}.{ts,tsx}"],
       reporter: ["text-summary"],
       // What the tests reach without a browser; it may grow.
-      thresholds: { branches: 68 },
+      thresholds: { branches: 71 },
     },
   },
 });
