@@ -1,23 +1,38 @@
+import { formatNumber, toSi } from "../../units";
 import { noWayIn, reachOf } from "../../vehicle";
-import { type Asked, type Says, tight } from "../asked";
+import { type Asked, ofPart, type Says, tight } from "../asked";
 import type { CheckContext, Verdict } from "../check";
-import { escapesOf } from "./judge";
+import { escapesOf, topOf } from "./judge";
 import type { PressureTest } from "./record";
+
+/** Pressures are asked after in these steps, Pa: as close as a gauge is set to where it stood before. */
+const STEP = 5e3;
+const stepOf = (pressure: number) => Math.floor(pressure / STEP + 1e-6);
+const atStep = (step: number) => `at ${formatNumber((step * STEP) / 1e5, 2)} bar`;
 
 /**
  * What a test says of each joint it put under pressure: leaking where air came out at a pressure the test was allowed to have,
- * whatever spoiled the rest of it; tight where the test passed; open everywhere else.
+ * whatever spoiled the rest of it; tight where the test passed; open everywhere else. What began at a pressure is answered at
+ * that pressure: neither clean smoke nor a test that stopped below says anything of it.
  */
 export function pressureAsks(record: PressureTest, verdict: Verdict, context: CheckContext): Asked[] {
   const { layout, vehicle } = context;
   if (vehicle.induction !== "turbo" || noWayIn(layout, record)) return [];
-  const out = escapesOf(record, context).filter((id) => layout.joints.some((j) => j.id === id));
-  const bad = out.map((id) => tight(layout, id, "bad"));
+  const escapes = escapesOf(record, context).filter((e) => layout.joints.some((j) => j.id === e.joint));
+  const at = (joint: string, step: number, says: Says) => ofPart(layout, "tight", joint, "tight", says, atStep(step));
+  const bad = escapes.flatMap(({ joint, from }) => [tight(layout, joint, "bad"), at(joint, stepOf(toSi(from)), "bad")]);
   if (verdict.outcome === "void") return bad;
   const tested = verdict.outcome === "pass" ? (verdict.tested ?? []) : [];
-  const says = (id: string): Says => (tested.includes(id) ? "good" : "open");
-  const rest = reachOf(layout, record).tested.filter((j) => !out.includes(j.id));
-  return [...bad, ...rest.map((j) => tight(layout, j.id, says(j.id)))];
+  const steps = Array.from({ length: stepOf(toSi(topOf(record))) + 1 }, (_, step) => step);
+  const rest = reachOf(layout, record).tested.filter((j) => !escapes.some((e) => e.joint === j.id));
+  return [
+    ...bad,
+    ...rest.flatMap(({ id }) => {
+      const says: Says = tested.includes(id) ? "good" : "open";
+      // A failing test owes each other joint once, and not at every pressure.
+      return [tight(layout, id, says), ...(bad.length > 0 ? [] : steps.map((step) => at(id, step, says)))];
+    }),
+  ];
 }
 
 /** Joints that the test's own setup takes off, plugs or holds. */

@@ -32,11 +32,10 @@ export function setupIn(given: Given<Known>): { entry: string; blocked: string[]
   };
 }
 
-const rated = (label: string, hint?: string) =>
+const rated = (label: string) =>
   ({
     type: "quantity",
     label,
-    ...(hint ? { hint } : {}),
     band: "testPressure",
     unit: "bar",
     units: ["bar", "psi", "kPa"],

@@ -1,22 +1,18 @@
 import { inSentence } from "../../sentence";
 import { formatQuantity, fromSi, type Quantity, toSi } from "../../units";
-import { noWayIn, type Reach, reachOf, type ZoneId } from "../../vehicle";
+import { noWayIn, type Reach, reachOf } from "../../vehicle";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
 import { instrumentDoubt } from "../instrument";
 import { leaksSeen, pastPlugs, weepsSeen } from "../seen";
 import { ESCAPE_SIGNS, type PressureTest } from "./record";
 import type { Seen } from "./rows";
-import { testStage } from "./stage";
+import { boostOf, isAbove, testStage } from "./stage";
 
-/** A gauge a little off is no test above its rating. */
-const TOO_MUCH = 1.03;
 /** What is to pass must have stood at this share of the test stage, and this share of what the engine itself puts on it. */
 const REACHED = 0.9;
 const COVERED = 0.7;
 /** Low-pressure smoke goes no further than this, Pa: what begins above it, no smoke shows. */
 const SMOKE_REACHES = 7e3;
-/** Crankcase seals and the air path before the compressor are built for next to nothing. */
-const FRAGILE: readonly ZoneId[] = ["crankcase"];
 
 /** The escapes as smoke's own rules see them: past a plug, by design, or a leak. */
 const asSeen = (record: PressureTest) => ({
@@ -24,24 +20,31 @@ const asSeen = (record: PressureTest) => ({
   seen: record.escapes.map((e) => ({ joint: e.joint, at: 0 })),
 });
 
-const topOf = ({ steps }: Pick<PressureTest, "steps">): Quantity => (steps.at(-1) as PressureTest["steps"][number]).pressure;
+export const topOf = ({ steps }: Pick<PressureTest, "steps">): Quantity =>
+  (steps.at(-1) as PressureTest["steps"][number]).pressure;
 
-/** Joints that air came out at where none should, at a pressure that the test was allowed to have; each once. */
-export function escapesOf(record: PressureTest, { layout, limits }: CheckContext): string[] {
-  const most = testStage(record, limits).pressure * TOO_MUCH;
-  const allowed = { ...record, escapes: record.escapes.filter((e) => toSi(e.from) <= most) };
-  return [...new Set(leaksSeen(asSeen(allowed), layout).map((s) => s.joint))];
+/**
+ * Joints that air came out at where none should, at a pressure that the test was allowed to have; each once, with how it first
+ * showed.
+ */
+export function escapesOf(record: PressureTest, context: CheckContext): PressureTest["escapes"] {
+  const stage = testStage(record, context);
+  const escapes = record.escapes.filter((e) => !isAbove(toSi(e.from), stage));
+  const joints = new Set(leaksSeen(asSeen({ ...record, escapes }), context.layout).map((s) => s.joint));
+  return [...joints].map((id) =>
+    escapes.filter((e) => e.joint === id).reduce((low, e) => (toSi(e.from) < toSi(low.from) ? e : low)),
+  );
 }
 
 /** What makes a test prove nothing. */
-function trapOf(record: PressureTest, reach: Reach, { layout, limits }: CheckContext): string | undefined {
+function trapOf(record: PressureTest, reach: Reach, context: CheckContext): string | undefined {
+  const { layout } = context;
   const top = topOf(record);
-  const stage = testStage(record, limits);
-  if (toSi(top) > stage.pressure * TOO_MUCH)
+  const stage = testStage(record, context);
+  if (isAbove(toSi(top), stage))
     return `${formatQuantity({ ...top, kind: "gauge" })} lies above ${stage.binds}, ${formatQuantity(fromSi(stage.pressure, top.unit, "gauge"))}: let it down. What came out up there says nothing`;
   if (reach.zones.length === 0) return "from there the air goes nowhere";
-  const fragile = FRAGILE.find((z) => reach.zones.includes(z));
-  if (fragile)
+  if (reach.zones.includes("crankcase"))
     return "the crankcase stood under the pressure too: its seals are not built for it. Shut its branches off, then test again";
   if (reach.openEnds.length > 0)
     return `${reach.openEnds.map((j) => inSentence(j.name)).join(", ")} stood open: seal it, nothing can build up behind it`;
@@ -53,7 +56,7 @@ function trapOf(record: PressureTest, reach: Reach, { layout, limits }: CheckCon
 
 function measuresOf(record: PressureTest, context: CheckContext): Measure[] {
   const top = topOf(record);
-  const stage = testStage(record, context.limits);
+  const stage = testStage(record, context);
   return [
     {
       name: "Tested up to",
@@ -91,7 +94,7 @@ export function judgePressureTest(record: PressureTest, context: CheckContext): 
         ]
       : [];
   const leaks = escapesOf(record, context);
-  if (leaks.length > 0) return { ...escapesAt(record, leaks, layout), measures };
+  if (leaks.length > 0) return { ...escapesAt(leaks, layout), measures };
   const doubts = [
     ...weepsSeen(asSeen(record), layout).map(
       (id) => `air at ${inSentence(jointName(layout, id))}, where some passes by design: plug it and test again`,
@@ -103,16 +106,14 @@ export function judgePressureTest(record: PressureTest, context: CheckContext): 
   const rest = [...manifold, ...compare];
   if (doubts.length > 0)
     return { outcome: "unsure", headline: "No escape found: not sure yet", measures, reasons: [...doubts, ...rest], zones: [] };
-  const boost = record.maxBoost && toSi(record.maxBoost);
+  const boost = boostOf(record, vehicle);
   return {
     outcome: "pass",
     headline: `No joint lets air out up to ${formatQuantity({ ...top, kind: "gauge" })}`,
     measures,
     reasons: [
-      ...(boost !== undefined && toSi(top) < boost * REACHED
-        ? [
-            `the engine boosts to ${formatQuantity({ ...(record.maxBoost as Quantity), kind: "gauge" })}: what opens only above the test is not shown`,
-          ]
+      ...(boost && toSi(top) < REACHED * toSi(boost)
+        ? [`the engine boosts to ${formatQuantity({ ...boost, kind: "gauge" })}: what opens only above the test is not shown`]
         : []),
       ...(reach.zones.includes("cylinders") ? ["what passes the open engine valves is by design, and no leak"] : []),
       ...rest,
@@ -126,12 +127,13 @@ export function judgePressureTest(record: PressureTest, context: CheckContext): 
 }
 
 /** Why a test that found nothing does not yet cover what the engine does. */
-function coverDoubts(record: PressureTest, { limits }: CheckContext): (string | undefined)[] {
+function coverDoubts(record: PressureTest, context: CheckContext): (string | undefined)[] {
   const top = toSi(topOf(record));
-  const stage = testStage(record, limits);
+  const stage = testStage(record, context);
   const { unit } = topOf(record);
   const shown = (pa: number) => formatQuantity(fromSi(pa, unit, "gauge"));
-  const boost = record.maxBoost && toSi(record.maxBoost);
+  const most = boostOf(record, context.vehicle);
+  const boost = most && toSi(most);
   return [
     top < REACHED * stage.pressure ? `go up to ${shown(stage.pressure)}: ${stage.binds} allows it` : undefined,
     boost === undefined
@@ -143,39 +145,28 @@ function coverDoubts(record: PressureTest, { limits }: CheckContext): (string | 
 }
 
 /** Air came out: where, how it showed, and from which pressure on. */
-function escapesAt(
-  record: PressureTest,
-  places: readonly string[],
-  layout: CheckContext["layout"],
-): Omit<Verdict<Seen>, "measures"> {
-  const of = (id: string) => {
-    const own = record.escapes.filter((e) => e.joint === id);
-    return own.reduce((low, e) => (toSi(e.from) < toSi(low.from) ? e : low));
-  };
-  const said = places.map((id) => ({ id, ...of(id) }));
-  const late = said.filter((e) => toSi(e.from) > SMOKE_REACHES);
-  const at = (e: (typeof said)[number]) =>
-    `${inSentence(jointName(layout, e.id))} (${ESCAPE_SIGNS[e.sign].toLowerCase()}, from ${formatQuantity({ ...e.from, kind: "gauge" })} on)`;
+function escapesAt(escapes: PressureTest["escapes"], layout: CheckContext["layout"]): Omit<Verdict<Seen>, "measures"> {
+  const name = (id: string) => inSentence(jointName(layout, id));
+  const late = escapes.filter((e) => toSi(e.from) > SMOKE_REACHES);
+  const places = escapes.map((e) => e.joint);
+  const at = ({ joint, sign, from }: PressureTest["escapes"][number]) =>
+    `${name(joint)} (${ESCAPE_SIGNS[sign].toLowerCase()}, from ${formatQuantity({ ...from, kind: "gauge" })} on)`;
   const zoneOf = new Map(places.map((id) => [layout.joints.find((j) => j.id === id)?.from, id]));
   return {
     outcome: "fail",
-    headline: `Air escapes at ${said.map(at).join(", ")}`,
+    headline: `Air escapes at ${escapes.map(at).join(", ")}`,
     reasons: [
       ...(late.length > 0
-        ? [
-            `${late.map((e) => inSentence(jointName(layout, e.id))).join(", ")}: opens only under pressure, so clean smoke said nothing of it`,
-          ]
+        ? [`${late.map((e) => name(e.joint)).join(", ")}: opens only under pressure, so clean smoke said nothing of it`]
         : []),
       "repair it and test again to the same pressure, with the crank at the same mark",
     ],
     observation: `escape-at:${places[0] as string}`,
     ...(places.length > 1 ? { also: places.slice(1).map((id): Seen => `escape-at:${id}`) } : {}),
-    tested: [...places],
+    tested: places,
     zones: layout.zones.flatMap((z): ZoneKnowledge[] => {
       const joint = zoneOf.get(z.id);
-      return joint
-        ? [{ zone: z.id, state: "leaking", joint, why: `air escapes at ${inSentence(jointName(layout, joint))}` }]
-        : [];
+      return joint ? [{ zone: z.id, state: "leaking", joint, why: `air escapes at ${name(joint)}` }] : [];
     }),
   };
 }

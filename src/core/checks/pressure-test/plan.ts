@@ -13,7 +13,7 @@ export interface PressureAim extends FillSetup {
 
 /** Setup of a boost pressure test: how high and why no higher, what to seal, what to hold open, how to go up. */
 export function planPressureTest(context: CheckContext, aim: PressureAim): Plan {
-  const { layout, vehicle, limits, house } = context;
+  const { layout, vehicle, house } = context;
   if (vehicle.induction !== "turbo")
     return {
       refused: "This engine has no compressor: nothing here ever stands under boost. Smoke shows what leaks.",
@@ -22,7 +22,7 @@ export function planPressureTest(context: CheckContext, aim: PressureAim): Plan 
       cautions: [],
       clocks: [],
     };
-  const stage = testStage(aim, limits);
+  const stage = testStage(aim, context);
   const unit = aim.maxBoost?.unit ?? "bar";
   const shown = (pa: number) => formatQuantity(fromSi(pa, unit, "gauge"));
   const shut = noWayIn(layout, aim);

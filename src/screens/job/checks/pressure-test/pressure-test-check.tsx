@@ -2,7 +2,7 @@
 
 import { Plus, Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
-import { pressureTest, testStage } from "@/core/checks/pressure-test";
+import { isAbove, pressureTest, testStage } from "@/core/checks/pressure-test";
 import { pressureTestForm, setupIn } from "@/core/checks/pressure-test/form";
 import { type Draft, rowsOf } from "@/core/form";
 import { fromSi, parseTrusted, toSi } from "@/core/units";
@@ -26,12 +26,12 @@ export function PressureTestCheck({ head }: { head: ReactNode }) {
   const [tool, bladder, part] = [bar("ratings.tool"), bar("ratings.bladder"), bar("ratings.part")];
   const ratings = { ...(tool ? { tool } : {}), ...(bladder ? { bladder } : {}), ...(part ? { part } : {}) };
   const supply = parseTrusted(holds<string | undefined>("supply") ?? "", "supplyPressure", "bar");
-  const stage = testStage({ ...(maxBoost ? { maxBoost } : {}), ratings }, context.limits);
+  const stage = testStage({ ...(maxBoost ? { maxBoost } : {}), ratings }, context);
   const stops = rowsOf(holds("steps"));
   const last = stops.length - 1;
   const now = parseTrusted(String(stops[last]?.pressure ?? ""), "testPressure", "bar");
   const inBar = (pa: number) => Number((pa / 1e5).toFixed(2));
-  const tooHigh = now !== undefined && toSi(now) > 1.03 * stage.pressure;
+  const tooHigh = now !== undefined && isAbove(toSi(now), stage);
   const move = (value: number) =>
     set({ steps: stops.map((stop, i) => (i === last ? { ...stop, pressure: `${value} bar` } : stop)) });
   return (
