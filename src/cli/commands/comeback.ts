@@ -1,6 +1,6 @@
 import * as yup from "yup";
 import { BadInput, strictObject } from "@/core/input";
-import { type ComebackHistory, judgeColdStarts, judgeComeback } from "@/core/journal";
+import { type ComebackHistory, type JudgedComeback, judgeColdStarts, judgeComeback } from "@/core/journal";
 import { type Command, guarded, parse } from "./door";
 
 const distances = (name: string) =>
@@ -40,11 +40,14 @@ const kindSchema = yup.object({
   kind: yup.string().oneOf(Object.keys(SCHEMAS), "kind is random or sets-in").required("kind is missing: random or sets-in"),
 });
 
+/** What a script is told: it knows itself what it counted. */
+const told = ({ counted: _, ...judged }: JudgedComeback) => judged;
+
 export const comeback: Command = {
   run(input) {
     const { kind } = parse<{ kind: keyof typeof SCHEMAS }>(kindSchema, input);
     const history = parse<ComebackHistory>(SCHEMAS[kind], input);
-    return guarded(() => judgeComeback(history), "recorded");
+    return guarded(() => told(judgeComeback(history)), "recorded");
   },
 };
 
@@ -69,9 +72,9 @@ export const coldStartsCommand: Command = {
       input,
     );
     if (share !== undefined && came === undefined && of === undefined)
-      return guarded(() => judgeColdStarts({ share }, clean), "share");
+      return guarded(() => told(judgeColdStarts({ share }, clean)), "share");
     if (share !== undefined || came === undefined || of === undefined)
       throw new BadInput("Give came and of, as it was seen, or share alone, as it is known", "came");
-    return guarded(() => judgeColdStarts({ came, of }, clean), "came");
+    return guarded(() => told(judgeColdStarts({ came, of }, clean)), "came");
   },
 };

@@ -1,5 +1,7 @@
 import { type Comeback, coldStarts, comesBackAfter, comesBackAtRandom } from "../maths/comeback";
-import { formatNumber } from "../units";
+import { formatNumber, type Quantity, toSi } from "../units";
+import type { Bodies } from "./entries";
+import type { AfterRepair, ComebackState } from "./state";
 
 /** How a fault that is not always there comes back. */
 export const COMEBACK_KINDS = { random: "Now and then, at any time", "sets-in": "Sets in after so far, then stays" } as const;
@@ -7,6 +9,8 @@ export type ComebackKind = keyof typeof COMEBACK_KINDS;
 
 /** Enough or not yet, and why; never "repaired with probability". */
 export interface JudgedComeback extends Comeback {
+  /** What counts so far, in what `needed` is in */
+  readonly counted: number;
   readonly reasons: readonly string[];
 }
 
@@ -38,6 +42,7 @@ export function judgeComeback(history: ComebackHistory, unit = ""): JudgedComeba
     const n = history.recorded.length;
     return {
       ...judged,
+      counted: history.clean,
       reasons: [
         left(judged),
         judged.enough
@@ -56,6 +61,7 @@ export function judgeComeback(history: ComebackHistory, unit = ""): JudgedComeba
   const short = history.clean.length - counted;
   return {
     ...judged,
+    counted,
     reasons: [
       left(judged),
       `a run counts that goes past ${of(past)} without a break: ${counted} of ${judged.needed} so far`,
@@ -70,6 +76,7 @@ export function judgeColdStarts(seen: Parameters<typeof coldStarts>[0], clean: n
   const judged = coldStarts(seen, clean);
   return {
     ...judged,
+    counted: clean,
     reasons: [
       left(judged),
       judged.enough
@@ -78,4 +85,28 @@ export function judgeColdStarts(seen: Parameters<typeof coldStarts>[0], clean: n
       "a warm restart is no cold start",
     ],
   };
+}
+
+/** A drive, and whether it surely came before or after the last repair. */
+type Driven = Pick<Bodies["drive"], "distance" | "cameBackAfter"> & { readonly afterRepair: AfterRepair };
+
+const kilometres = (q: Quantity) => toSi(q) / 1000;
+
+/** How a fault that is not always there stands since the last repair: what was told and driven before against what was since. */
+export function comebackSince(
+  { kind, after }: NonNullable<Bodies["story"]["comeback"]>,
+  drives: readonly Driven[],
+): ComebackState {
+  const before = drives.filter((d) => d.afterRepair === "before");
+  const since = drives.filter((d) => d.afterRepair === "after");
+  const stretches = (list: readonly Driven[]) =>
+    list.flatMap((d) => (d.distance && !d.cameBackAfter ? [kilometres(d.distance)] : []));
+  const sum = (list: readonly number[]) => list.reduce((total, x) => total + x, 0);
+  const recorded = [...after, ...before.flatMap((d) => d.cameBackAfter ?? [])].map(kilometres);
+  const clean = stretches(since);
+  const judged =
+    kind === "random"
+      ? judgeComeback({ kind, recorded, unfinished: sum(stretches(before)), clean: sum(clean) }, "km")
+      : judgeComeback({ kind, recorded, clean }, "km");
+  return { ...judged, kind, again: since.some((d) => d.cameBackAfter !== undefined) };
 }

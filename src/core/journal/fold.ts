@@ -3,9 +3,8 @@ import { CHECK_IDS, CHECKS, type CheckContext, contextOf, voidVerdict } from "..
 import { causesOf, codeObservations } from "../faults";
 import type { Shop } from "../shop/settings";
 import { type Evidence, familiesOf, nextChecks, weighSuspects, weighTogether } from "../suspects";
-import { type Quantity, toSi } from "../units";
 import { type GivenFacts, vehicleFacts, withPorts } from "../vehicle";
-import { judgeComeback } from "./comeback";
+import { comebackSince } from "./comeback";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
 import { blocksOf, stationsOf } from "./gates";
 import { judged } from "./judged";
@@ -230,12 +229,7 @@ function offCarOf(lines: readonly Line[]): OffCarItem[] {
   }));
 }
 
-const kilometres = (q: Quantity) => toSi(q) / 1000;
-
-/**
- * A fault that is not always there, since the last repair: what the story and the drives before it recorded against what was
- * driven without it since. Undefined where it is always there, nothing was repaired, or it was seen to hold weeks later.
- */
+/** A fault that is not always there, since the last repair; none where it was seen to hold weeks later. */
 function comebackOf(
   lines: readonly Line[],
   lastWork: Line | undefined,
@@ -244,23 +238,8 @@ function comebackOf(
   const told = linesOf(lines, "story").at(-1)?.body.comeback;
   const held = linesOf(lines, "outcome").some((o) => o.body.result === "held" && relative(o) === "after");
   if (!told || !lastWork || held) return {};
-  const drives = linesOf(lines, "drive");
-  const before = drives.filter((d) => relative(d) === "before");
-  const since = drives.filter((d) => relative(d) === "after");
-  const recorded = [...told.after, ...before.flatMap((d) => d.body.cameBackAfter ?? [])].map(kilometres);
-  const clean = since.flatMap((d) => (d.body.distance && !d.body.cameBackAfter ? [kilometres(d.body.distance)] : []));
-  const again = since.some((d) => d.body.cameBackAfter);
-  if (told.kind === "random") {
-    const unfinished = before.reduce(
-      (sum, d) => sum + (d.body.distance && !d.body.cameBackAfter ? kilometres(d.body.distance) : 0),
-      0,
-    );
-    const driven = clean.reduce((sum, x) => sum + x, 0);
-    const judged = judgeComeback({ kind: "random", recorded, unfinished, clean: driven }, "km");
-    return { comeback: { kind: told.kind, again, counted: driven, ...judged } };
-  }
-  const judged = judgeComeback({ kind: "sets-in", recorded, clean }, "km");
-  return { comeback: { kind: told.kind, again, counted: clean.filter((x) => x > Math.max(...recorded)).length, ...judged } };
+  const drives = linesOf(lines, "drive").map((d) => ({ ...d.body, afterRepair: relative(d) }));
+  return { comeback: comebackSince(told, drives) };
 }
 
 /** The plan for the car's own monitor, and what it said last. */

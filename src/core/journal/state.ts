@@ -85,8 +85,6 @@ export interface ComebackState extends JudgedComeback {
   readonly kind: ComebackKind;
   /** It came back on a drive since */
   readonly again: boolean;
-  /** What counts so far: km, or runs past the longest onset */
-  readonly counted: number;
 }
 
 export interface JobState {

@@ -8,20 +8,17 @@ import type { FillSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { ConfirmButton } from "@/ui/confirm-button";
 import { ErrorNote } from "@/ui/field";
-import { useKeys } from "../../session/keys";
 import { AppendButton } from "../append-button";
 import { Cautions } from "../cautions";
-import { focusAfterwards } from "../now";
 import type { Overlay } from "../overlay";
-import { Pictures, picturesIn } from "../pictures";
+import { Pictures } from "../pictures";
 import { useJob } from "../use-job";
-import { useOneAtATime } from "../use-one-at-a-time";
 import { VerdictList, VerdictPanel } from "../verdict";
 import { Conclusion } from "./conclusion";
 import { StillNeeded } from "./still-needed";
 import type { CheckInHand } from "./use-check-form";
+import { useFinish } from "./use-finish";
 import { usePlace } from "./use-place";
-import { CORRECTS, type Corrects, useRecordCheck } from "./use-record-check";
 
 /**
  * The frame every instrument stands in: its steps and cautions, what setting it up takes off the car, the instrument
@@ -54,8 +51,6 @@ export function CheckFrame<Name extends string>({
 }) {
   const { kind, context, form, given, filled } = check;
   const { state } = useJob();
-  const save = useRecordCheck();
-  const [error, setError] = useState<string>();
   const [told, setTold] = useState(false);
   // What is typed answers at once; what it proves follows.
   const record = useDeferredValue(filled.record);
@@ -71,36 +66,7 @@ export function CheckFrame<Name extends string>({
   const own = record ? setupOf({ check: kind, record }) : undefined;
   const telling = own || !CHECKS[kind].ownCommands;
   const standing = telling ? state.offCar.filter((i) => i.open && i.commanded && !own?.has(i.joint ?? "")) : [];
-  const ownPictures = "pictures" in form.fields;
-  const pictures = picturesIn(given.holds("pictures"));
-  const corrects = given.holds(CORRECTS) as Corrects | undefined;
-  const done = () => {
-    check.clear();
-    onDone?.();
-  };
-  const recordIt = async () => {
-    const focus = focusAfterwards();
-    const { record: whole } = check.now();
-    if (!whole) {
-      setError(undefined);
-      await check.complain();
-      return;
-    }
-    const to = new Date().toISOString();
-    const wrong = await save(
-      kind,
-      whole,
-      { from: check.startedAt || to, to },
-      { pictures: ownPictures ? [] : pictures, ...(corrects ? { corrects } : {}) },
-    );
-    setError(wrong);
-    if (wrong) return;
-    done();
-    focus();
-  };
-  const once = useOneAtATime<void>();
-  const finish = () => once(recordIt);
-  useKeys({ record: plan.refused ? undefined : () => void finish() });
+  const { pictures, corrects, error, finish, done } = useFinish(check, check.complain, { onDone, possible: !plan.refused });
   return (
     <div className="flex max-w-5xl flex-col gap-5">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2 max-sm:gap-x-1">
@@ -128,11 +94,7 @@ export function CheckFrame<Name extends string>({
           <Cautions ids={plan.cautions} />
           <PlanWarnings plan={plan} kind={kind} />
           <TakenOff plan={plan} />
-          {corrects && (
-            <p role="status" className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
-              A copy of what was recorded, to be corrected. The time of the check stays; the first line stays visible.
-            </p>
-          )}
+          {corrects && <CopyNote />}
           {children}
           <Pictures value={pictures} onChange={(next) => check.set({ pictures: next } as { [N in Name]?: unknown })} />
           {standing.length > 0 && (
@@ -151,7 +113,7 @@ export function CheckFrame<Name extends string>({
             }
             actions={
               <>
-                <Button look="primary" onClick={() => void finish()}>
+                <Button look="primary" onClick={finish}>
                   Record the check
                 </Button>
                 <ConfirmButton
@@ -169,6 +131,15 @@ export function CheckFrame<Name extends string>({
       )}
       <VerdictList kind={kind} />
     </div>
+  );
+}
+
+/** Above a check that is filled from a recorded one. */
+export function CopyNote() {
+  return (
+    <p role="status" className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
+      A copy of what was recorded, to be corrected. The time of the check stays; the first line stays visible.
+    </p>
   );
 }
 

@@ -58,7 +58,7 @@ function Comeback() {
   const { comeback } = state;
   if (!comeback) return null;
   const { kind, again, enough, counted, needed, reasons } = comeback;
-  const [unit, digits] = kind === "random" ? ["km without it", 0] : ["runs past its longest onset", 0];
+  const unit = kind === "random" ? "km without it" : "runs past its longest onset";
   const tone = again ? "text-ember" : enough ? "text-calm" : "text-amber";
   return (
     <section
@@ -66,8 +66,8 @@ function Comeback() {
       className="flex max-w-3xl flex-col gap-1 border-l-4 border-live bg-raised px-4 py-3"
     >
       <h4 className={`text-lg font-bold ${tone}`}>
-        {again ? "It came back" : enough ? "Stayed away long enough" : "Not yet"}: {number(counted, digits)} of{" "}
-        {number(Math.ceil(needed), digits)} {unit}
+        {again ? "It came back" : enough ? "Stayed away long enough" : "Not yet"}: {number(counted, 0)} of{" "}
+        {number(Math.ceil(needed), 0)} {unit}
       </h4>
       <div aria-hidden className="h-2 rounded-full bg-line">
         <div

@@ -1,20 +1,17 @@
 "use client";
 
-import { useState } from "react";
 import { CHECKS, type CheckContext } from "@/core/checks";
 import { type LookRecord, type LookState, lookForm, lookList } from "@/core/checks/look";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, TextField } from "@/ui/field";
-import { useKeys } from "../../session/keys";
 import { Cautions } from "../cautions";
+import { CopyNote } from "../checks/check-frame";
 import { useCheckForm } from "../checks/use-check-form";
-import { CORRECTS, type Corrects, useRecordCheck } from "../checks/use-record-check";
-import { focusAfterwards } from "../now";
-import { Pictures, picturesIn } from "../pictures";
+import { useFinish } from "../checks/use-finish";
+import { Pictures } from "../pictures";
 import { StationFrame } from "../station-frame";
 import { useJob } from "../use-job";
-import { useOneAtATime } from "../use-one-at-a-time";
 import { VerdictList } from "../verdict";
 
 type Item = LookRecord["items"][number];
@@ -32,14 +29,11 @@ export function LookStation() {
 }
 
 function Look({ context }: { context: CheckContext }) {
-  const save = useRecordCheck();
   const check = useCheckForm("look", lookForm);
-  const [error, setError] = useState<string>();
   const list = lookList(context.layout, context.vehicle);
   const plan = CHECKS.look.plan(context, undefined);
   const items = check.holds<readonly Item[]>("items");
-  const pictures = picturesIn(check.given.holds("pictures"));
-  const corrects = check.given.holds(CORRECTS) as Corrects | undefined;
+  const { pictures, corrects, error, finish } = useFinish(check, () => check.now().faults?.[0]?.message);
   const now = () => check.latest<readonly Item[]>("items");
   const mark = (id: string, change: Partial<Item>) => {
     const before = now().find((i) => i.id === id);
@@ -49,32 +43,13 @@ function Look({ context }: { context: CheckContext }) {
     const open = list.filter(({ id }) => !now().some((i) => i.id === id));
     check.set({ items: [...now(), ...open.map(({ id }) => ({ id, state: "fine" as const }))] });
   };
-  const record = async () => {
-    const focus = focusAfterwards();
-    const { record: whole, faults } = check.now();
-    if (!whole) return setError(faults[0]?.message);
-    const to = new Date().toISOString();
-    const at = { from: check.startedAt || to, to };
-    const wrong = await save("look", whole, at, { pictures, ...(corrects ? { corrects } : {}) });
-    setError(wrong);
-    if (wrong) return;
-    check.clear();
-    focus();
-  };
-  const once = useOneAtATime<void>();
-  const finish = () => void once(record);
-  useKeys({ record: finish });
   return (
     <StationFrame
       title="Look"
       lead="Eyes, hands, ears and nose. Do not tighten or touch a suspect cap or clamp: it destroys the evidence."
     >
       <Cautions ids={plan.cautions} />
-      {corrects && (
-        <p role="status" className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
-          A copy of what was recorded, to be corrected. The time of the look stays; the first line stays visible.
-        </p>
-      )}
+      {corrects && <CopyNote />}
       <ul className="flex flex-col divide-y divide-line border-y border-line">
         {list.map((place) => {
           const item = items.find((i) => i.id === place.id);

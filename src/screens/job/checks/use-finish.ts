@@ -1,0 +1,52 @@
+"use client";
+
+import { useState } from "react";
+import { useKeys } from "../../session/keys";
+import { focusAfterwards } from "../now";
+import { picturesIn } from "../pictures";
+import { useOneAtATime } from "../use-one-at-a-time";
+import type { CheckInHand } from "./use-check-form";
+import { CORRECTS, type Corrects, useRecordCheck } from "./use-record-check";
+
+/**
+ * How a check in hand becomes a record: once however often it is asked, with its pictures and the line that it corrects, and
+ * the focus left with who went on.
+ * @param incomplete says what stands between, where something does; a message it returns stands below the form.
+ * @param possible whether the check is done on this vehicle at all.
+ */
+export function useFinish<Name extends string>(
+  check: CheckInHand<object, Name>,
+  incomplete: () => string | undefined | Promise<unknown>,
+  { onDone, possible = true }: { readonly onDone?: (() => void) | undefined; readonly possible?: boolean } = {},
+) {
+  const save = useRecordCheck();
+  const [error, setError] = useState<string>();
+  const once = useOneAtATime<void>();
+  const { given, form } = check;
+  // A check that keeps pictures with its parts has none of its own.
+  const own = "pictures" in form.fields;
+  const pictures = picturesIn(given.holds("pictures"));
+  const corrects = given.holds(CORRECTS) as Corrects | undefined;
+  const done = () => {
+    check.clear();
+    onDone?.();
+  };
+  const record = async () => {
+    const focus = focusAfterwards();
+    const { record: whole } = check.now();
+    if (!whole) {
+      const message = await incomplete();
+      return setError(typeof message === "string" ? message : undefined);
+    }
+    const to = new Date().toISOString();
+    const more = { pictures: own ? [] : pictures, ...(corrects ? { corrects } : {}) };
+    const wrong = await save(check.kind, whole, { from: check.startedAt || to, to }, more);
+    setError(wrong);
+    if (wrong) return;
+    done();
+    focus();
+  };
+  const finish = () => void once(record);
+  useKeys({ record: possible ? finish : undefined });
+  return { pictures, corrects, error, finish, done };
+}
