@@ -2,7 +2,7 @@
 
 import { Check } from "lucide-react";
 import { RadioGroup, ToggleGroup } from "radix-ui";
-import { type ReactNode, type Ref, useId } from "react";
+import { type ReactNode, type Ref, useId, useRef } from "react";
 import { RequiredDot } from "./field";
 
 type Options<T extends string, Text = string> = readonly (readonly [T, Text])[];
@@ -44,6 +44,8 @@ export function Choice<T extends string>({
   groupRef?: Ref<HTMLDivElement>;
 }) {
   const id = useId();
+  // The group moves the focus a moment after the key, and forgets the choice where the key was let go of before.
+  const byArrow = useRef(false);
   return (
     <div className="flex min-w-0 flex-col gap-1">
       <span id={id} className={hideLabel ? "sr-only" : "text-sm text-muted"}>
@@ -59,9 +61,20 @@ export function Choice<T extends string>({
         className="flex flex-wrap gap-2"
         value={value ?? ""}
         onValueChange={(v) => onChange(v as T)}
+        onKeyDown={(e) => {
+          byArrow.current = e.key.startsWith("Arrow");
+        }}
       >
         {options.map(([id, text]) => (
-          <RadioGroup.Item key={id} value={id} className={CHIP}>
+          <RadioGroup.Item
+            key={id}
+            value={id}
+            className={CHIP}
+            onFocus={() => {
+              if (byArrow.current) onChange(id);
+              byArrow.current = false;
+            }}
+          >
             {text}
           </RadioGroup.Item>
         ))}
