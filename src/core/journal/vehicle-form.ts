@@ -1,7 +1,11 @@
 import { type Field, formOf, type Given, type Option, recalling } from "../form";
+import { inSentence } from "../sentence";
 import { LIMIT_FIELDS, limitFromShown, shownLimit } from "../shop/limit-fields";
 import type { Limit, LimitId } from "../shop/settings";
 import {
+  airValveWorkedBy,
+  boostWorkedBy,
+  egrWorkedBy,
   FITTED_NAMES,
   FITTED_SYSTEMS,
   type FittedSystem,
@@ -10,6 +14,8 @@ import {
   type VehicleFacts,
   vehicleSchema,
   vinCheckDigit,
+  WORKED_BY,
+  type WorkedBy,
   ZONE_NAMES,
 } from "../vehicle";
 import { displacementField, fuelField } from "./engine-fields";
@@ -46,6 +52,34 @@ const has = (system: FittedSystem) => (given: Given<KnownOfVehicle>) => {
 };
 
 const UNKNOWN: Option = ["unknown", "Not known yet"];
+
+const USUAL: Option = ["usual", "As usual for its year"];
+const WORKED: Record<WorkedBy, string> = {
+  vacuum: "Vacuum: solenoid, line, diaphragm",
+  pressure: "Its own boost: a pipe to the wastegate",
+  electric: "A motor",
+};
+/** What moves a device; where nobody says, what its fuel and year mostly have. */
+const workedField = (
+  label: string,
+  by: readonly WorkedBy[],
+  usual: (facts: GivenFacts) => WorkedBy,
+  when: (given: Given<KnownOfVehicle>) => boolean,
+): Field<KnownOfVehicle> => ({
+  type: "choice",
+  label,
+  options: [USUAL, ...by.map((one): Option => [one, WORKED[one]])],
+  silent: USUAL[0],
+  holds: () => USUAL[0],
+  hint: ({ holds }) => {
+    const year = Number(holds("year"));
+    const facts = { fuel: holds("fuel") === "diesel" ? "diesel" : "petrol", ...(year > 0 ? { year } : {}) } as GivenFacts;
+    return `Usual: ${inSentence(WORKED[usual(facts)])}`;
+  },
+  when,
+});
+const isTurbo = ({ holds }: Given<KnownOfVehicle>) => holds("induction") === "turbo";
+const isDiesel = ({ holds }: Given<KnownOfVehicle>) => holds("fuel") === "diesel";
 
 const crankcase = (label: string, example: string): Field<KnownOfVehicle> => ({
   type: "quantity",
@@ -122,6 +156,25 @@ export const vehicleForm = formOf<GivenFacts, KnownOfVehicle>()({
     },
     displacement: displacementField,
     fuel: fuelField,
+    gas: {
+      type: "choice",
+      label: "Gas besides",
+      options: [
+        ["none", "None"],
+        ["lpg", "LPG"],
+        ["cng", "CNG"],
+      ],
+      silent: "none",
+      holds: () => "none",
+      when: (given) => !isDiesel(given),
+    },
+    ethanol: {
+      type: "number",
+      label: "Ethanol in its petrol, %",
+      bare: "%",
+      hint: "Left empty: what pump petrol has",
+      when: (given) => !isDiesel(given),
+    },
     induction: {
       type: "choice",
       label: "Induction",
@@ -165,7 +218,24 @@ export const vehicleForm = formOf<GivenFacts, KnownOfVehicle>()({
       unit: "bar",
       units: ["bar", "psi", "kPa"],
       example: "1.1",
-      when: ({ holds }) => holds("induction") === "turbo",
+      when: isTurbo,
+    },
+    boostWorked: workedField("What moves the turbo's vanes or wastegate", WORKED_BY, boostWorkedBy, isTurbo),
+    egrWorked: workedField("What moves the EGR valve", ["vacuum", "electric"], egrWorkedBy, has("egr")),
+    airValveWorked: workedField(
+      "What opens the air switching valve",
+      ["vacuum", "electric"],
+      airValveWorkedBy,
+      has("secondary-air"),
+    ),
+    throttleFlap: {
+      type: "answer",
+      label: "Flap in the intake",
+      yes: "Fitted",
+      no: "None",
+      open: "Not known",
+      hint: "Not known: one where a particulate filter is fitted",
+      when: isDiesel,
     },
     "crankcaseBand.low": crankcase("Crankcase at idle, from (suction is negative)", "-6"),
     "crankcaseBand.high": crankcase("Crankcase at idle, to", "-1"),

@@ -37,11 +37,18 @@ export interface AirMap {
 
 const WIDTH = 1160;
 const HEIGHT = 312;
+/** Actuators on the vacuum supply: their width, the gap that a solenoid stands in, and how much lower each further one lies */
+const ACTUATOR = { w: 100, gap: 32, step: 44 } as const;
+const ACTUATORS: readonly ZoneId[] = ["flap-actuator", "boost-actuator", "egr-actuator", "air-actuator"];
+/** Centre line of secondary air, over the exhaust */
+const SECONDARY = 46;
 /** Centre line of the main flow, left to right */
 const MAIN = 142;
 const PIPE = 30;
 /** Line under the main row that valves between its zones lie on */
 const UNDER = 194;
+/** Line over everything that exhaust led back from behind the filter lies on */
+const OVER = 12;
 const GAP = 16;
 /** Top of the vapour system's row, under the main one, which runs to the right edge */
 const VAPOUR = 232;
@@ -65,6 +72,7 @@ const MAIN_ROW: readonly (readonly [ZoneId, number, number])[] = [
   ["cylinders", 0.8, 90],
   ["exhaust-manifold", 1.2, 36],
   ["front-pipe", 1, PIPE],
+  ["filter-can", 1, 58],
   ["tail", 1.3, PIPE],
 ];
 
@@ -77,7 +85,8 @@ const centre = (box: Box): Point => ({ x: box.x + box.w / 2, y: box.y + box.h / 
 export function airMapOf(layout: Layout): AirMap {
   const boxes = placeZones(layout);
   const zones = layout.zones.map(({ id, name }): ZonePlace => ({ zone: id, name, boxes: boxes.get(id) as Box[] }));
-  return { width: WIDTH, height: HEIGHT, zones, joints: placeJoints(layout, boxes) };
+  const stacked = ACTUATORS.filter((id) => boxes.has(id)).length;
+  return { width: WIDTH, height: HEIGHT + ACTUATOR.step * Math.max(0, stacked - 1), zones, joints: placeJoints(layout, boxes) };
 }
 
 function placeZones(layout: Layout): Map<ZoneId, Box[]> {
@@ -106,9 +115,23 @@ function placeZones(layout: Layout): Map<ZoneId, Box[]> {
   }
   if (has.has("booster-branch")) boxes.set("booster-branch", [{ x: manifold.x - 60, y: 242, w: 150, h: 40 }]);
   if (has.has("vacuum-supply")) {
-    const right = manifold.x - 84;
-    boxes.set("vacuum-supply", [{ x: right - 120, y: 240, w: 120, h: 26 }]);
-    boxes.set("flap-actuator", [{ x: right - 120 - 132, y: 240, w: 100, h: 26 }]);
+    const shared = layout.joints.some((j) => j.from === "vacuum-supply" && j.to === "booster-branch");
+    const right = manifold.x - (shared ? 124 : 84);
+    const fed = ACTUATORS.filter((id) => has.has(id));
+    const w = Math.min(120, right - 20 - ACTUATOR.w - ACTUATOR.gap);
+    boxes.set("vacuum-supply", [{ x: right - w, y: 240, w, h: 26 + ACTUATOR.step * Math.max(0, fed.length - 1) }]);
+    fed.forEach((id, i) => {
+      const x = right - w - ACTUATOR.gap - ACTUATOR.w;
+      boxes.set(id, [{ x, y: 240 + ACTUATOR.step * i, w: ACTUATOR.w, h: 26 }]);
+    });
+  }
+  if (has.has("egr-cooler")) {
+    const exhaust = main("exhaust-manifold");
+    boxes.set("egr-cooler", [{ x: cylinders.x + 8, y: UNDER, w: exhaust.x - cylinders.x - 8, h: 24 }]);
+  }
+  if (has.has("air-hose")) {
+    const exhaust = main("exhaust-manifold");
+    boxes.set("air-hose", [{ x: exhaust.x + 50, y: SECONDARY - 10, w: WIDTH - 140 - exhaust.x, h: 20 }]);
   }
   if (has.has("purge-line")) {
     const from = manifold.x + manifold.w * 0.72;
@@ -142,6 +165,7 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
   return layout.joints.map((joint): JointPlace => {
     const from = first(joint.from);
     if (joint.kind === "seal") return seal(layout, joint, from);
+    if (joint.id === "vacuum-pump") return at(joint, centre(from).x, from.y);
     if (joint.to === "outside") return at(joint, joint.from === "filter-box" ? from.x : from.x + from.w, centre(from).y);
     const to = first(joint.to);
     /** Half way down a straight passage */
@@ -162,7 +186,7 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
       case "pcv-valve":
         return down(to.x + to.w - 16, from.y + from.h, to.y);
       case "booster-check-valve":
-        return down(from.x + 30, from.y + from.h, to.y);
+        return joint.from === "manifold" ? down(from.x + 30, from.y + from.h, to.y) : across(centre(to).y);
       case "purge-valve":
         return down(to.x + 7, from.y + from.h, to.y - 24);
       case "vent-valve":
@@ -171,8 +195,17 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
       case "neck-flap":
       case "neck-tank":
       case "fill-limit-valve":
-      case "flap-solenoid":
         return across(centre(from).y);
+      case "flap-solenoid":
+      case "boost-solenoid":
+      case "egr-solenoid":
+      case "air-solenoid":
+        return across(centre(to).y);
+      case "air-valve":
+      case "air-valve-1":
+        return down(from.x + 12, from.y + from.h, to.y);
+      case "air-valve-2":
+        return down(from.x + 40, from.y + from.h, to.y);
       case "breather-duct":
         return at(joint, from.x + 7, to.y - 4);
       case "breather-port":
@@ -191,8 +224,32 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
           { x: to.x + 14, y: 92 },
           { x: to.x + 14, y: to.y },
         ]);
+      case "egr-pipe-joint":
+        return at(joint, from.x + 20, centre(to).y, [
+          { x: from.x + 20, y: from.y + from.h },
+          { x: from.x + 20, y: centre(to).y },
+          { x: to.x + to.w, y: centre(to).y },
+        ]);
+      case "low-egr-valve": {
+        // Over everything, from behind the filter to the duct.
+        const [a, b] = [from.x + from.w - 24, to.x + to.w - 18];
+        return at(joint, (a + b) / 2, OVER, [
+          { x: a, y: from.y },
+          { x: a, y: OVER },
+          { x: b, y: OVER },
+          { x: b, y: to.y },
+        ]);
+      }
       case "egr-valve":
       case "bypass-valve": {
+        if (joint.from === "egr-cooler") {
+          const b = to.x + to.w * 0.86;
+          return at(joint, (from.x + b) / 2, centre(from).y, [
+            { x: from.x, y: centre(from).y },
+            { x: b, y: centre(from).y },
+            { x: b, y: to.y + to.h },
+          ]);
+        }
         // Under the main row, from one zone to another.
         const [a, b] = [from.x + 14, to.x + to.w * 0.4];
         return at(joint, 0.75 * a + 0.25 * b, UNDER, [

@@ -4,6 +4,7 @@ import { type Limit, type LimitId, vehicleLimitsSchema } from "../shop/limits";
 import { formatQuantity, isQuantity, type Quantity, quantitySchema, toSi } from "../units";
 import { type EvapFacts, evapSchema } from "./evap";
 import { TAPPABLE, type ZoneId } from "./layout";
+import { commonest, WORKED_BY, type WorkedBy } from "./usual";
 
 /** The facts of a vehicle that change what a reading means. */
 export interface VehicleFacts {
@@ -17,6 +18,10 @@ export interface VehicleFacts {
   readonly vin?: string;
   readonly odometer?: Quantity;
   readonly fuel: "petrol" | "diesel";
+  /** Share of ethanol in the petrol, % */
+  readonly ethanol?: number | undefined;
+  /** Gas it runs on besides */
+  readonly gas?: "lpg" | "cng" | undefined;
   readonly induction: "natural" | "turbo";
   readonly metering: "maf" | "map";
   readonly banks: 1 | 2;
@@ -28,20 +33,22 @@ export interface VehicleFacts {
   readonly crankcaseBand?: { readonly low: Quantity; readonly high: Quantity };
   /** The most that its turbocharger is asked for, gauge, as the maker has it */
   readonly maxBoost?: Quantity;
+  /** What moves its vanes or its wastegate; the usual one of its fuel and year where nobody said */
+  readonly boostWorked?: WorkedBy | undefined;
+  /** What moves the valves of exhaust led back and of secondary air, where those are fitted */
+  readonly egrWorked?: Exclude<WorkedBy, "pressure"> | undefined;
+  readonly airValveWorked?: Exclude<WorkedBy, "pressure"> | undefined;
+  /** A diesel's intake has a flap that its ECU can shut */
+  readonly throttleFlap?: boolean | undefined;
   readonly evap?: EvapFacts;
   /** Limits the maker gives for this vehicle, each with who entered it */
   readonly limits?: Readonly<Partial<Record<LimitId, Limit>>>;
 }
 
 /** What a job can begin without; fuel and displacement it cannot. */
-const COMMONEST = {
-  induction: "natural",
-  metering: "maf",
-  banks: 1,
-  fitted: ["booster", "pcv", "evap"],
-} as const satisfies Partial<VehicleFacts>;
-export type OpenFact = keyof typeof COMMONEST;
-export const OPEN_FACTS = Object.keys(COMMONEST) as OpenFact[];
+export const OPEN_FACTS = ["induction", "metering", "banks", "fitted"] as const satisfies readonly (keyof VehicleFacts)[];
+export type OpenFact = (typeof OPEN_FACTS)[number];
+
 export const FACT_NAMES: Record<OpenFact, string> = {
   induction: "induction",
   metering: "air metering",
@@ -62,7 +69,7 @@ export function vehicleFacts(given: GivenFacts): VehicleFacts {
   const known = completed.get(given);
   if (known) return known;
   const unknown = OPEN_FACTS.filter((fact) => given[fact] === undefined);
-  const facts = (unknown.length === 0 ? given : { ...COMMONEST, ...dropUndefined(given), unknown }) as VehicleFacts;
+  const facts = (unknown.length === 0 ? given : { ...commonest(given), ...dropUndefined(given), unknown }) as VehicleFacts;
   completed.set(given, facts);
   return facts;
 }
@@ -92,7 +99,18 @@ export function vehicleName({ make, model, year, fuel, displacement }: VehicleFa
   return year === undefined ? name : `${name} · ${year}`;
 }
 
-export const FITTED_SYSTEMS = ["booster", "pcv", "evap", "egr", "secondary-air", "runner-flaps", "idle-air"] as const;
+export const FITTED_SYSTEMS = [
+  "booster",
+  "pcv",
+  "evap",
+  "egr",
+  "egr-cooler",
+  "low-pressure-egr",
+  "particulate-filter",
+  "secondary-air",
+  "runner-flaps",
+  "idle-air",
+] as const;
 export type FittedSystem = (typeof FITTED_SYSTEMS)[number];
 
 export const FITTED_NAMES: Record<FittedSystem, string> = {
@@ -100,10 +118,15 @@ export const FITTED_NAMES: Record<FittedSystem, string> = {
   pcv: "Crankcase ventilation",
   evap: "EVAP",
   egr: "EGR",
+  "egr-cooler": "EGR cooler",
+  "low-pressure-egr": "Low-pressure EGR",
+  "particulate-filter": "Particulate filter",
   "secondary-air": "Secondary air",
   "runner-flaps": "Runner flaps",
   "idle-air": "Idle-air bypass",
 };
+
+const MOTOR_OR_VACUUM = ["vacuum", "electric"] as const;
 
 /** A vehicle may be known in part: its fuel and displacement, no less. */
 export const vehicleSchema = yup
@@ -123,6 +146,16 @@ export const vehicleSchema = yup
       .string()
       .oneOf(["petrol", "diesel"] as const)
       .required("Choose the fuel"),
+    ethanol: yup
+      .number()
+      .typeError("The share of ethanol is a number in percent")
+      .min(0, "The share of ethanol cannot be negative")
+      .max(100, "The share of ethanol cannot lie above 100 %")
+      .optional(),
+    gas: yup
+      .string()
+      .oneOf(["lpg", "cng"] as const)
+      .optional(),
     induction: yup
       .string()
       .oneOf(["natural", "turbo"] as const)
@@ -154,6 +187,10 @@ export const vehicleSchema = yup
       .optional()
       .default(undefined),
     maxBoost: quantitySchema("boost").optional().default(undefined),
+    boostWorked: yup.string().oneOf(WORKED_BY).optional(),
+    egrWorked: yup.string().oneOf(MOTOR_OR_VACUUM).optional(),
+    airValveWorked: yup.string().oneOf(MOTOR_OR_VACUUM).optional(),
+    throttleFlap: yup.boolean().optional(),
     evap: evapSchema.optional().default(undefined),
     limits: vehicleLimitsSchema.optional().default(undefined),
   })

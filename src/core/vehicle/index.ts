@@ -7,3 +7,4 @@ export * from "./map-names";
 export * from "./place-groups";
 export * from "./reach";
 export * from "./teardown";
+export * from "./usual";

@@ -1,16 +1,18 @@
 import { inSentence } from "../sentence";
 import * as charge from "./circuits/charge";
 import * as crankcase from "./circuits/crankcase";
+import * as egr from "./circuits/egr";
 import * as exhaust from "./circuits/exhaust";
 import * as intake from "./circuits/intake";
 import * as manifold from "./circuits/manifold";
 import { always, type JointRow, seal, usual } from "./circuits/parts";
+import * as secondaryAir from "./circuits/secondary-air";
 import * as vacuum from "./circuits/vacuum";
 import * as vapour from "./circuits/vapour";
 import type { VehicleFacts } from "./facts";
 
 /** Every circuit of gas paths. Adding one adds its file and its line here. */
-const CIRCUITS = [intake, charge, manifold, vacuum, crankcase, vapour, exhaust];
+const CIRCUITS = [intake, charge, manifold, vacuum, crankcase, vapour, egr, exhaust, secondaryAir];
 export type ZoneId = (typeof CIRCUITS)[number]["ZONES"][number]["id"];
 
 /** Zones by their id, each as it is called on most vehicles. */

@@ -4,7 +4,7 @@ import fc from "fast-check";
 import { openSync } from "fontkit";
 import { describe, expect, it } from "vitest";
 import { NATURAL, TURBO, TWO_BANKS } from "../core.fixture";
-import { type AirMap, airMapOf, type Box, FITTED_SYSTEMS, layoutOf, type VehicleFacts } from ".";
+import { type AirMap, airMapOf, type Box, FITTED_SYSTEMS, type FittedSystem, layoutOf, type VehicleFacts, WORKED_BY } from ".";
 import { anyCar } from "./cars.fixture";
 import { arrowBox, burstBox, jointName, type PlacedName, placeNames, symbolBox, textWidth, usualNames } from "./map-names";
 
@@ -27,13 +27,30 @@ function wrongOn(map: AirMap, placed: readonly PlacedName[], marks: readonly (re
 
 const whole = (map: AirMap): Box => ({ x: 0, y: 0, w: map.width, h: map.height });
 
-/** Every way a vehicle can be fitted, on each kind of engine. */
-const VEHICLES: readonly VehicleFacts[] = [NATURAL, TURBO, TWO_BANKS].flatMap((base) =>
-  Array.from({ length: 2 ** FITTED_SYSTEMS.length }, (_, bits) => ({
-    ...base,
-    fitted: FITTED_SYSTEMS.filter((_, i) => bits & (1 << i)),
-  })),
-);
+const PETROL_ONLY: readonly FittedSystem[] = ["evap", "secondary-air", "runner-flaps", "idle-air"];
+const RARE: readonly FittedSystem[] = ["egr-cooler", "low-pressure-egr", "particulate-filter"];
+const waysOf = (systems: readonly FittedSystem[]) =>
+  Array.from({ length: 2 ** systems.length }, (_, bits) => systems.filter((_, i) => bits & (1 << i)));
+const without = (systems: readonly FittedSystem[]) => FITTED_SYSTEMS.filter((s) => !systems.includes(s));
+
+/** Every way a petrol car and a diesel can be fitted, on each kind of engine, and whatever works their valves. */
+const VEHICLES: readonly VehicleFacts[] = [
+  ...[NATURAL, TURBO, TWO_BANKS].flatMap((base) => waysOf(without(RARE)).map((fitted) => ({ ...base, fitted }))),
+  ...[NATURAL, TURBO, TWO_BANKS].flatMap((base) => waysOf(RARE).map((rare) => ({ ...base, fitted: [...without(RARE), ...rare] }))),
+  ...[NATURAL, TURBO].flatMap((base) =>
+    WORKED_BY.flatMap((by) =>
+      waysOf(without(PETROL_ONLY)).map(
+        (fitted): VehicleFacts => ({
+          ...base,
+          fuel: "diesel",
+          fitted,
+          boostWorked: by,
+          ...(by === "pressure" ? {} : { egrWorked: by }),
+        }),
+      ),
+    ),
+  ),
+];
 
 /** A car whose last corner of the map once had no room left for a leak's name. */
 const CROWDED = {

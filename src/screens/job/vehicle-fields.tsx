@@ -25,6 +25,8 @@ export function VehicleFields({ of }: { of: TypedForm<object, KnownOfVehicle, Of
           "odometer",
           "displacement",
           "fuel",
+          "gas",
+          "ethanol",
           "induction",
           "metering",
           "banks",
@@ -38,6 +40,9 @@ export function VehicleFields({ of }: { of: TypedForm<object, KnownOfVehicle, Of
         Fuel and displacement are enough to begin. What is not known yet stands at the commonest, and no check clears anything on
         the strength of it.
       </p>
+      <Folded title="What moves its valves: turbo, EGR, secondary air, intake flap">
+        <FormFields of={of} names={["boostWorked", "egrWorked", "airValveWorked", "throttleFlap"]} />
+      </Folded>
       <Folded
         title="Ports tapped into the intake for good"
         open={(of.holds<readonly string[] | undefined>("tapped") ?? []).length > 0}

@@ -1,4 +1,8 @@
-import { type JointRow, litre, off, seal, tie, turbo, usual, zone } from "./parts";
+import { boostWorkedBy } from "../usual";
+import { both, type JointRow, litre, not, off, petrol, seal, throttled, tie, turbo, usual, zone } from "./parts";
+
+/** The boost itself opens the wastegate, by a pipe from the compressor. */
+const gatePipe = both(turbo, (f) => boostWorkedBy(f) === "pressure");
 
 /** From the compressor to the throttle of a turbocharged engine. */
 export const ZONES = [
@@ -22,6 +26,9 @@ export const JOINTS: readonly JointRow[] = [
   seal(turbo, "cold-pipe-split", "Cold pipe, split or clamp", "cold-pipe", {
     end: off("cold pipe off the throttle body", 30, { at: "throttle" }),
   }),
-  tie(turbo, "bypass-valve", "Bypass valve", "cold-pipe", "metered-duct", "valve", "closed"),
-  tie(turbo, "throttle", "Throttle", "cold-pipe", "manifold", "throttle", "closed"),
+  seal(gatePipe, "wastegate-pipe", "Wastegate pipe or its diaphragm", "hot-pipe"),
+  tie(both(turbo, petrol), "bypass-valve", "Bypass valve", "cold-pipe", "metered-duct", "valve", "closed"),
+  tie(both(turbo, throttled, petrol), "throttle", "Throttle", "cold-pipe", "manifold", "throttle", "closed"),
+  tie(both(turbo, throttled, not(petrol)), "throttle", "Throttle flap", "cold-pipe", "manifold", "throttle", "open"),
+  tie(both(turbo, not(throttled)), "throttle", "Pipe at the manifold", "cold-pipe", "manifold", "pipe", "open"),
 ];

@@ -1,5 +1,6 @@
 import type { FittedSystem, VehicleFacts } from "../facts";
 import type { HoseEnd, Joint, JointRest, ZoneId } from "../layout";
+import { hasThrottle } from "../usual";
 
 /** Whether a zone or joint is on a vehicle. */
 export type When = (facts: VehicleFacts) => boolean;
@@ -14,6 +15,22 @@ export const fitted =
   (system: FittedSystem): When =>
   (f) =>
     f.fitted.includes(system);
+
+export const both =
+  (...all: readonly When[]): When =>
+  (f) =>
+    all.every((when) => when(f));
+export const either =
+  (...some: readonly When[]): When =>
+  (f) =>
+    some.some((when) => when(f));
+export const not =
+  (when: When): When =>
+  (f) =>
+    !when(f);
+export const diesel: When = (f) => f.fuel === "diesel";
+export const petrol: When = not(diesel);
+export const throttled: When = hasThrottle;
 
 export const litre = 1e-3;
 
