@@ -33,6 +33,24 @@ export const TWO_BANKS: VehicleFacts = {
   fitted: ["booster", "pcv", "evap", "egr", "runner-flaps", "secondary-air"],
 };
 
+/** A diesel with a filter, cooled exhaust led back, and a vacuum supply that its turbo's vanes share with the EGR valve. */
+export const DIESEL: VehicleFacts = {
+  ...NATURAL,
+  make: "Druskar",
+  model: "Plover 2.0 D",
+  registration: "FW 52 DRL",
+  fuel: "diesel",
+  induction: "turbo",
+  displacement: { value: 2, unit: "L" },
+  fitted: ["booster", "pcv", "egr", "egr-cooler", "particulate-filter"],
+  boostWorked: "vacuum",
+  egrWorked: "vacuum",
+  throttleFlap: true,
+};
+
+/** A car that blows air into the exhaust of its cold engine. */
+export const COLD_AIR: VehicleFacts = { ...NATURAL, model: "Kestrel 2.0", fitted: ["booster", "pcv", "evap", "secondary-air"] };
+
 /** A car with its whole vapour system described: service port, cap, engine-vacuum monitor under strict rules. */
 export const VAPOUR: VehicleFacts = {
   ...NATURAL,

@@ -258,7 +258,7 @@ export const filter: Command = {
       display?: { division: Quantity };
       egr?: NonNullable<FilterReading["egr"]>;
     }>(filterSchema, input);
-    return guarded(
+    const { sign: _, ...judged } = guarded(
       () =>
         judgeFilter({
           ...siOf({ displacement, ambient, intakeTemperature }),
@@ -269,5 +269,6 @@ export const filter: Command = {
         }),
       "points",
     );
+    return judged;
   },
 };

@@ -11,7 +11,7 @@ import type { CheckForm } from "./known";
 export type Outcome = "pass" | "fail" | "unsure" | "void";
 
 /** Units of numbers that are no quantity of `units`. */
-export type BareUnit = "%" | "1/min" | "strokes" | "g/s per L";
+export type BareUnit = "%" | "1/min" | "strokes" | "g/s per L" | "10⁹/m³" | "λ" | "km" | "s";
 
 /** A number that a verdict rests on; with its interval (95 %), its limit and where the limit comes from. */
 export interface Measure {
@@ -26,7 +26,16 @@ export interface Measure {
   readonly limitSource?: string;
 }
 
-const BARE_DECIMALS: Record<BareUnit, number> = { "%": 1, "1/min": 0, strokes: 0, "g/s per L": 2 };
+const BARE_DECIMALS: Record<BareUnit, number> = {
+  "%": 1,
+  "1/min": 0,
+  strokes: 0,
+  "g/s per L": 2,
+  "10⁹/m³": 2,
+  λ: 3,
+  km: 0,
+  s: 0,
+};
 
 /** A measure's value in words; `shown` writes quantities and numbers the reader's way. */
 export function measureText(
@@ -122,6 +131,8 @@ export type CautionId =
   | "spray"
   | "fuel-vapour"
   | "evap-pressure"
+  | "filter-cleaner"
+  | "regeneration"
   | "emission-devices";
 
 /** Something a setup disturbs: goes on the off-the-car list when done, comes off when put back. */
@@ -219,6 +230,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   repeats?(verdict: Verdict): boolean;
   /** Facts of the vehicle that its pass rests on: while one is not known it clears nothing */
   readonly needs?: readonly OpenFact[];
+  /** What the ECU may be told once the atom is shown good since the last work on these places, or a new part is in */
+  readonly resets?: { readonly name: string; readonly atom: string; readonly places: readonly string[] };
   /** Families of faults it tells about; the engine's where nothing else is said */
   readonly families?: readonly Family[];
   /** Every way to do it on this vehicle, of the families a job is weighed over */
@@ -277,5 +290,9 @@ export const CAUTION_TEXTS: Record<CautionId, string> = {
   "fuel-vapour": "Fuel vapour: no flame, spark or open heater near, ventilate, extinguisher at hand.",
   "evap-pressure":
     "EVAP: never above its low limit, and never heated smoke into a full or hot tank. Regulate before the hose goes on.",
+  "filter-cleaner":
+    "Filter cleaner: gloves and eyes, a cool exhaust, catch what runs out and dispose of it as the label says; never into the turbine or the oil.",
+  regeneration:
+    "Regeneration: the exhaust gets hotter than 600 °C. Outside, nothing that burns beneath or behind, extraction that bears it, somebody beside it.",
   "emission-devices": "Emission devices stay on and working: plugs and blanks come off again.",
 };

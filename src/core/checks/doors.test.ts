@@ -16,6 +16,8 @@ const RECORDS: Record<CheckId, object> = {
   smoke: smokeRun(),
   pinch: good.pinch,
   "pressure-test": good.pressure,
+  filter: good.filter,
+  "secondary-air": good.secondaryAir,
   hold: good.hold,
   valve: good.valve,
   output: good.output,

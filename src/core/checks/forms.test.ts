@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { contextOf, TURBO, VAPOUR } from "../core.fixture";
+import { COLD_AIR, contextOf, TURBO, VAPOUR } from "../core.fixture";
 import { type Form, givenOf, labelOf, toDraft, toRecord } from "../form";
 import { airflowForm } from "./airflow/form";
 import { borescopeForm } from "./borescope/form";
@@ -9,6 +9,7 @@ import { circuitForm } from "./circuit/form";
 import { crankcaseForm } from "./crankcase/form";
 import { decayForm } from "./decay/form";
 import * as vapour from "./evap.fixture";
+import { filterForm } from "./filter/form";
 import { holdForm } from "./hold/form";
 import { instrumentDoubt, offZero } from "./instrument";
 import type { Known } from "./known";
@@ -18,6 +19,7 @@ import { pressureTestForm } from "./pressure-test/form";
 import { probeForm } from "./probe/form";
 import { pulldownForm } from "./pulldown/form";
 import * as good from "./records.fixture";
+import { secondaryAirForm } from "./secondary-air/form";
 import { tankSensorForm } from "./tank-sensor/form";
 import { trimPointForm, trimsForm } from "./trims/form";
 import { vacuumForm } from "./vacuum/form";
@@ -40,8 +42,11 @@ const known: Known = {
 
 /** The same of a car with a compressor, for what others have not. */
 const turbo = contextOf(TURBO);
-const knownFor = (name: string): Known =>
-  name === "pressure test" ? { ...known, context: turbo, places: turbo.layout.joints } : known;
+const air = contextOf(COLD_AIR);
+const knownFor = (name: string): Known => {
+  const other = name === "pressure test" ? turbo : name === "secondary air" ? air : undefined;
+  return other ? { ...known, context: other, places: other.layout.joints } : known;
+};
 
 const FORMS: Readonly<Record<string, readonly [Form<never, Known>, object]>> = {
   airflow: [airflowForm, good.airflow],
@@ -59,6 +64,8 @@ const FORMS: Readonly<Record<string, readonly [Form<never, Known>, object]>> = {
       required: undefined as never,
     }),
   ],
+  filter: [filterForm, good.filter],
+  "secondary air": [secondaryAirForm, good.secondaryAir],
   hold: [holdForm, good.hold],
   output: [outputForm, good.output],
   pinch: [pinchForm, good.pinch],
@@ -112,7 +119,7 @@ describe("every check's form", () => {
     const given = givenOf(form.fields, toDraft(form, record as never, known), known);
     for (const field of Object.values(form.fields))
       if (field.type === "number" && field.bare !== "strokes" && field.bare !== "times")
-        expect(labelOf(field, given)).toMatch(/%|, s$|rpm|1\/min|inHg|cc\/min|gauge/);
+        expect(labelOf(field, given)).toMatch(/%|, (s|g|mm)$|λ|rpm|1\/min|inHg|cc\/min|gauge/);
   });
 });
 

@@ -9,6 +9,7 @@ import { circuit } from "./circuit";
 import { crankcase } from "./crankcase";
 import { decay } from "./decay";
 import { evapSmoke } from "./evap-smoke";
+import { filter } from "./filter";
 import { hold } from "./hold";
 import { look } from "./look";
 import { output } from "./output";
@@ -16,6 +17,7 @@ import { pinch } from "./pinch";
 import { pressureTest } from "./pressure-test";
 import { probe } from "./probe";
 import { pulldown } from "./pulldown";
+import { secondaryAir } from "./secondary-air";
 import { smoke } from "./smoke";
 import { tankSensor } from "./tank-sensor";
 import { trims } from "./trims";
@@ -50,6 +52,8 @@ const KINDS = {
   cap,
   "tank-sensor": tankSensor,
   "pressure-test": pressureTest,
+  filter: filter,
+  "secondary-air": secondaryAir,
 } satisfies Record<string, CheckKind<never, never>>;
 export type CheckId = keyof typeof KINDS;
 /** The same without their records' types: a record has passed its kind's schema at the door. */

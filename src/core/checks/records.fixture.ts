@@ -5,11 +5,13 @@ import type { BorescopeRecord } from "./borescope";
 import type { ChainRecord } from "./chain";
 import type { CircuitRecord } from "./circuit";
 import type { CrankcaseReading } from "./crankcase";
+import type { FilterRecord } from "./filter";
 import type { HoldRecord } from "./hold";
 import type { OutputRecord } from "./output";
 import type { PinchRecord } from "./pinch";
 import type { PressureTest } from "./pressure-test";
 import type { ProbeRecord } from "./probe";
+import type { SecondaryAirRecord } from "./secondary-air";
 import type { TrimPoint, TrimSurvey } from "./trims";
 import type { VacuumReading } from "./vacuum";
 import type { ValveRecord } from "./valve";
@@ -210,4 +212,42 @@ export const pressure: PressureTest = {
   escapes: [],
   everywhere: true,
   instrument: { name: "Test gauge", division: { value: 0.02, unit: "bar" }, zero: { value: 0, unit: "bar" } },
+};
+
+const hPa = (value: number): Quantity => ({ value, unit: "hPa", kind: "gauge" });
+/** A sound filter read at three states, its pipes looked at. */
+export const filter: FilterRecord = {
+  keyOn: hPa(0.5),
+  idle: { rpm: 800, pressure: hPa(6) },
+  held: {
+    rpm: 3000,
+    pressure: hPa(32),
+    maf: { value: 44, unit: "g/s" },
+    exhaustTemperature: { value: 205, unit: "°C" },
+  },
+  division: hPa(0.5),
+  egr: "shut",
+  pipes: "sound",
+  warm: true,
+  sootModel: 14,
+  sootMeasured: 12,
+  ambient,
+  intakeTemperature: { value: 20, unit: "°C" },
+};
+
+/** Secondary air of a sound car: pump runs, nothing bubbles, the sensor goes lean at once. */
+export const secondaryAir: SecondaryAirRecord = {
+  joint: "air-valve",
+  runBy: "scan-tool",
+  pumped: true,
+  window: 30,
+  rearmed: true,
+  engineRunning: true,
+  openedBy: "hand-vacuum",
+  oxygen: "lean",
+  watched: 3,
+  trim: 18,
+  soaped: true,
+  bubbles: [],
+  whenShut: "quiet",
 };

@@ -9,6 +9,10 @@ export interface CodeText {
   readonly text: string;
   /** Observation that is weighed */
   readonly observation?: `code:${string}`;
+  /** Only cold starts without it prove that it is gone */
+  readonly coldStarts?: true;
+  /** Joints that set it where something is off or unplugged there: then it is probably the workshop's own */
+  readonly ours?: readonly string[];
 }
 
 /** A family of faults: what can be wrong, and what its codes and its owners say before any check. */

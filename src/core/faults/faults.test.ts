@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { NATURAL, SEALED_NECK, TURBO, TWO_BANKS, VAPOUR } from "../core.fixture";
+import { COLD_AIR, DIESEL, NATURAL, SEALED_NECK, TURBO, TWO_BANKS, VAPOUR } from "../core.fixture";
 import { FITTED_SYSTEMS, layoutOf, type VehicleFacts } from "../vehicle";
 import {
   APART,
@@ -15,8 +15,15 @@ import {
 } from ".";
 import type { Trait } from "./trait";
 
-const everything: VehicleFacts = { ...VAPOUR, induction: "turbo", fitted: FITTED_SYSTEMS };
-const CARS = [NATURAL, TURBO, TWO_BANKS, VAPOUR, SEALED_NECK, everything];
+const everything: VehicleFacts = {
+  ...VAPOUR,
+  induction: "turbo",
+  fitted: FITTED_SYSTEMS,
+  boostWorked: "vacuum",
+  egrWorked: "vacuum",
+  airValveWorked: "vacuum",
+};
+const CARS = [NATURAL, TURBO, TWO_BANKS, VAPOUR, SEALED_NECK, DIESEL, COLD_AIR, everything];
 const traitsOf = (facts: VehicleFacts) => causesOf(layoutOf(facts), facts, FAMILY_IDS).map((c) => c.trait);
 
 describe("families of faults", () => {
@@ -56,7 +63,8 @@ describe("families of faults", () => {
   });
 
   it("stand apart from the engine's own readings only where they say so", () => {
-    expect([...APART].sort()).toEqual(Object.keys(FAMILIES.evap.confirmMinutes).sort());
+    const apart = FAMILY_IDS.filter((id) => id !== "engine").flatMap((id) => Object.keys(FAMILIES[id].confirmMinutes));
+    expect([...APART].sort()).toEqual(apart.sort());
   });
 });
 

@@ -30,8 +30,12 @@ export interface FilterReading {
   readonly egr?: "shut" | "open" | "unknown";
 }
 
+/** What its readings show by their sign and their size. */
+export type FilterSign = "within" | "loaded" | "zero-off" | "backwards" | "none" | "unclear";
+
 export interface JudgedFilter {
   readonly outcome: "pass" | "fail" | "unsure";
+  readonly sign: FilterSign;
   /** Δp/(μ·Q), 1/m³, by which readings at different speeds compare; null where the flow is not known */
   readonly normalised: { readonly value: number; readonly low: number; readonly high: number; readonly unit: "1/m³" } | null;
   readonly reasons: readonly string[];
@@ -44,6 +48,10 @@ const USUAL = { idle: 1000, good: 5000, limit: 8000 } as const;
 /** Speed that the raised limits are for, 1/min, and how far from it a held speed can be brought there. */
 const RAISED = 3000;
 const HELD = [1500, 4500] as const;
+/** Less than this share of what is good at the raised speed no filter has that gas goes through. */
+const NOTHING = 0.05;
+/** Flow, its heat and its inertial part make a held reading so many times the idle one, whatever the filter holds. */
+const HELD_OVER_IDLE = [1.3, 25] as const;
 /** A zero, and a division, may be this share of the idle limit. */
 const FIT = 1 / 5;
 /** Of a no-load engine flow grows as speed, and Δp with a power of it between its viscous and its inertial part. */
@@ -110,6 +118,7 @@ export function judgeFilter(reading: FilterReading): JudgedFilter {
     return {
       ...base,
       outcome: "unsure",
+      sign: "zero-off",
       reasons: [
         `with the key on and the engine standing it shows ${hPa(offset)}: sensor or its supply first, no other reading counts`,
       ],
@@ -119,6 +128,7 @@ export function judgeFilter(reading: FilterReading): JudgedFilter {
     return {
       ...base,
       outcome: "unsure",
+      sign: "backwards",
       reasons: [
         `${hPa(backwards.pressure)} at ${backwards.rpm} 1/min is less before the filter than behind it: its two pipes are swapped, or one is off`,
       ],
@@ -136,16 +146,30 @@ export function judgeFilter(reading: FilterReading): JudgedFilter {
       ? ["without an air meter, and with exhaust led back or nobody knows, the flow is known badly: compare with care"]
       : []),
   ];
+  const misfit = idle && held && misfitOf(idle, held, division);
+  if (misfit) return { ...base, outcome: "unsure", sign: "unclear", reasons: [...notes, misfit] };
+  if (raised && raised.high < NOTHING * limits.good)
+    return {
+      ...base,
+      outcome: "unsure",
+      sign: "none",
+      reasons: [
+        ...notes,
+        `${hPa(held.pressure)} at ${held.rpm} 1/min is next to nothing: its front pipe is off, split or blocked, or the core is melted or cracked through. Blow both pipes free, look at the core`,
+      ],
+    };
   if (raised && raised.low > limits.limit)
     return {
       ...base,
       outcome: "fail",
+      sign: "loaded",
       reasons: [...notes, `${hPa(raised.low)} or more at 3000 1/min, ${hPa(limits.limit)} at most`, CULPRIT],
     };
   if (idleHigh)
     return {
       ...base,
       outcome: "fail",
+      sign: "loaded",
       reasons: [...notes, `${hPa(idle.pressure)} at idle, ${hPa(limits.idle)} at most`, CULPRIT],
     };
   const doubts = [
@@ -155,16 +179,30 @@ export function judgeFilter(reading: FilterReading): JudgedFilter {
       ? `up to ${hPa(raised.high)} at 3000 1/min: good is ${hPa(limits.good)} or less, ${hPa(limits.limit)} the most`
       : undefined,
   ].filter((d) => d !== undefined);
-  if (doubts.length > 0) return { ...base, outcome: "unsure", reasons: [...notes, ...doubts] };
+  if (doubts.length > 0) return { ...base, outcome: "unsure", sign: "unclear", reasons: [...notes, ...doubts] };
   return {
     ...base,
     outcome: "pass",
+    sign: "within",
     resetAllowed: true,
     reasons: [...notes, `${hPa(raised?.high ?? 0)} or less at 3000 1/min, good up to ${hPa(limits.good)}`],
   };
 }
 
 const CULPRIT = "it is often the victim: boost leak, exhaust led back, injection or short trips come before cleaning it";
+
+/** Why idle and a held speed cannot be of one filter in one unit; undefined where they can. */
+function misfitOf(idle: FilterPoint, held: FilterPoint, division: number): string | undefined {
+  const least = (p: FilterPoint) => p.pressure - division / 2 - SENSOR * Math.abs(p.pressure);
+  const most = (p: FilterPoint) => p.pressure + division / 2 + SENSOR * Math.abs(p.pressure);
+  const faster = held.rpm / idle.rpm;
+  const [low, high] = HELD_OVER_IDLE;
+  if (!(faster >= 2) || least(idle) <= 0) return undefined;
+  const grew = held.pressure / idle.pressure;
+  return most(held) / least(idle) < low || least(held) / most(idle) > high * Math.max(1, faster / 4)
+    ? `${hPa(idle.pressure)} at idle and ${hPa(held.pressure)} at ${held.rpm} 1/min do not fit each other (${formatNumber(grew, 1)} times): look at the unit of both, 1 kPa is 10 hPa`
+    : undefined;
+}
 
 /** A held reading as it would be at 3000 1/min, Pa; undefined where it was held too far from that. */
 function atRaised({ rpm, pressure }: FilterPoint, division: number): { low: number; high: number } | undefined {

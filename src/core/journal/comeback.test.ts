@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { NATURAL } from "../core.fixture";
 import { type Draft, toRecord } from "../form";
-import { driveForm, judgeComeback, storyForm } from ".";
+import { driveForm, judgeColdStarts, judgeComeback, storyForm } from ".";
 import { Writer } from "./journal.fixture";
 
 const km = (value: number) => ({ value, unit: "km" }) as const;
@@ -105,5 +105,76 @@ describe("a fault that comes and goes", () => {
   it("cannot come back later than the drive was long", () => {
     const { faults } = toRecord(driveForm, { minutes: "20", distance: "10", cameBackAfter: "12" }, undefined);
     expect(faults?.[0]?.message).toMatch(/no later than its distance/);
+  });
+});
+
+describe("a fault of cold starts", () => {
+  const at = (hours: number) => new Date(Date.parse("2026-03-04T06:00:00Z") + hours * 3600_000).toISOString();
+  const celsius = (value: number) => ({ value, unit: "°C" }) as const;
+  const start = { coolant: celsius(9), air: celsius(8) };
+  const cold = { minutes: 20, coldStart: true, start, pending: "none" } as const;
+  const told = (comeback?: { kind: "cold-starts"; came: number; of: number }) => {
+    const one = job(comeback as never);
+    one.journal.add("codes", { codes: [{ code: "P0491", status: "stored" }] });
+    repair(one);
+    return one.journal;
+  };
+  const drive = (journal: Writer, hours: number, body: object = cold) =>
+    journal.add("drive", body as never, { at: { from: at(hours), to: at(hours + 0.5) } });
+
+  it("is asked for by the code itself, with the number that its own share asks for", () => {
+    const journal = told();
+    expect(journal.state().comeback).toMatchObject({ kind: "cold-starts", counted: 0, needed: 5 });
+    expect(why(journal)).toMatch(/0 of 5 cold starts/);
+    const shared = told({ kind: "cold-starts", came: 2, of: 6 });
+    expect(shared.state().comeback?.needed).toBe(judgeColdStarts({ came: 2, of: 6 }, 0).needed);
+    for (let i = 0; i < 5; i++) drive(journal, 24 * i);
+    expect(journal.state().comeback).toMatchObject({ counted: 5, enough: true });
+    expect(why(journal)).not.toMatch(/cold starts/);
+  });
+
+  it("counts no warm restart, no short soak, none after which nothing was read, and none that was no cold start", () => {
+    const journal = told();
+    drive(journal, 0);
+    drive(journal, 2);
+    drive(journal, 24, { ...cold, pending: undefined });
+    drive(journal, 48, { ...cold, coldStart: false });
+    expect(journal.state().comeback?.counted).toBe(1);
+    expect(journal.state().comeback?.reasons.join("; ")).toMatch(/stood for 1\.5 h only/);
+    // An engine that ran for a check has not stood either.
+    journal.add("check", { check: "crankcase", record: {} }, { at: at(70) });
+    drive(journal, 72);
+    expect(journal.state().comeback?.counted).toBe(1);
+  });
+
+  it("is not gone once it came back on one", () => {
+    const journal = told();
+    for (let i = 0; i < 6; i++) drive(journal, 24 * i, i === 3 ? { ...cold, pending: "came" } : cold);
+    expect(why(journal)).toMatch(/came back on a drive since/);
+  });
+
+  it("cannot be recorded on a warm engine", () => {
+    const { faults } = toRecord(driveForm, { minutes: "5", coldStart: true, start: { coolant: "70", air: "9" } }, undefined);
+    expect(faults?.[0]?.message).toMatch(/a warm restart is no cold start/);
+  });
+
+  it("is told as how often of how many, and refused where that cannot be", () => {
+    const read = (comeback: Draft) => toRecord(storyForm, { complaint: "x", comeback }, { story: undefined });
+    expect(read({ kind: "cold-starts", came: "4", of: "5" }).record?.comeback).toEqual({ kind: "cold-starts", came: 4, of: 5 });
+    expect(read({ kind: "cold-starts", came: "6", of: "5" }).faults?.[0]?.message).toMatch(/no more starts than there were/);
+    expect(read({ kind: "cold-starts" }).faults?.length).toBeGreaterThan(0);
+  });
+});
+
+describe("runs under less load than it set in under", () => {
+  it("say nothing", () => {
+    const one = job({ kind: "sets-in", after: [km(20), km(30), km(25), km(22)] });
+    one.journal.add("drive", { minutes: 30, distance: km(28), cameBackAfter: km(21), load: "hills" });
+    repair(one);
+    for (let i = 0; i < 4; i++) one.journal.add("drive", { minutes: 40, distance: km(40), load: "town" });
+    expect(one.journal.state().comeback).toMatchObject({ counted: 0, enough: false });
+    expect(one.journal.state().comeback?.reasons.join()).toMatch(/4 under less load/);
+    for (let i = 0; i < 2; i++) one.journal.add("drive", { minutes: 40, distance: km(40), load: "hills" });
+    expect(one.journal.state().comeback?.enough).toBe(true);
   });
 });

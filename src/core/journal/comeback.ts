@@ -4,7 +4,17 @@ import type { Bodies } from "./entries";
 import type { AfterRepair, ComebackState } from "./state";
 
 /** How a fault that is not always there comes back. */
-export const COMEBACK_KINDS = { random: "Now and then, at any time", "sets-in": "Sets in after so far, then stays" } as const;
+export const COMEBACK_KINDS = {
+  random: "Now and then, at any time",
+  "sets-in": "Sets in after so far, then stays",
+  "cold-starts": "On cold starts, not all of them",
+} as const;
+/** What is counted of each without the fault. */
+export const COMEBACK_COUNTS: Readonly<Record<ComebackKind, string>> = {
+  random: "km",
+  "sets-in": "runs past its longest onset",
+  "cold-starts": "cold starts",
+};
 export type ComebackKind = keyof typeof COMEBACK_KINDS;
 
 /** Enough or not yet, and why; never "repaired with probability". */
@@ -88,25 +98,86 @@ export function judgeColdStarts(seen: Parameters<typeof coldStarts>[0], clean: n
 }
 
 /** A drive, and whether it surely came before or after the last repair. */
-type Driven = Pick<Bodies["drive"], "distance" | "cameBackAfter"> & { readonly afterRepair: AfterRepair };
+type Driven = Pick<Bodies["drive"], "distance" | "cameBackAfter" | "coldStart" | "start" | "pending" | "load"> & {
+  readonly afterRepair: AfterRepair;
+  /** s from when the engine was last known to run; undefined where nobody wrote that down */
+  readonly stood?: number;
+};
 
 const kilometres = (q: Quantity) => toSi(q) / 1000;
 
-/** How a fault that is not always there stands since the last repair: what was told and driven before against what was since. */
-export function comebackSince(
-  { kind, after }: NonNullable<Bodies["story"]["comeback"]>,
+/** What a road asks, the least first. */
+const LOADS: readonly NonNullable<Bodies["drive"]["load"]>[] = ["town", "steady", "hills"];
+
+/** An engine that starts warmer than the air by more than this has not cooled down, K. */
+const COLD_WITHIN = 10;
+
+/** Why a start is no cold start that counts; undefined where it is one. */
+function notCold({ coldStart, start, stood, pending }: Driven, soak: number): string | undefined {
+  if (!coldStart) return "not started from cold";
+  if (start && toSi(start.coolant) - toSi(start.air) > COLD_WITHIN) return "a warm engine: a warm restart is no cold start";
+  if (stood !== undefined && stood < soak)
+    return `stood for ${shown(stood / 3600)} h only, ${shown(soak / 3600)} h are asked for`;
+  if (pending === undefined) return "pending codes not read after it";
+  return undefined;
+}
+
+/** A fault of cold starts since the last repair: what counts are starts from cold, long stood, read afterwards. */
+function coldStartsSince(
+  seen: { readonly came: number; readonly of: number },
   drives: readonly Driven[],
+  soak: number,
 ): ComebackState {
+  const before = drives.filter((d) => d.afterRepair === "before" && notCold(d, soak) === undefined);
+  const since = drives.filter((d) => d.afterRepair === "after");
+  const counted = since.filter((d) => notCold(d, soak) === undefined);
+  const came = seen.came + before.filter((d) => d.pending === "came").length;
+  const of = seen.of + before.length;
+  const again = since.some((d) => d.pending === "came" || d.cameBackAfter !== undefined);
+  const judged = judgeColdStarts({ came, of }, counted.filter((d) => d.pending === "none").length);
+  const not = [...new Set(since.flatMap((d) => (d.coldStart ? (notCold(d, soak) ?? []) : [])))];
+  return {
+    ...judged,
+    reasons: [...judged.reasons, ...not.map((why) => `one did not count: ${why}`)],
+    kind: "cold-starts",
+    again,
+  };
+}
+
+/** What is asked of a fault of cold starts where nobody told how often it came: as if it came on the only one seen. */
+const EVERY_START = { came: 1, of: 1 } as const;
+
+/**
+ * How a fault that is not always there stands since the last repair: what was told and driven before against what was since.
+ * @param soak s that the engine must have stood before a cold start.
+ */
+export function comebackSince(
+  told: Bodies["story"]["comeback"],
+  drives: readonly Driven[],
+  { soak, coldStartCode }: { readonly soak: number; readonly coldStartCode: boolean },
+): ComebackState | undefined {
+  if (coldStartCode || told?.kind === "cold-starts") {
+    const { came, of } = told ?? {};
+    return coldStartsSince(came !== undefined && of !== undefined ? { came, of } : EVERY_START, drives, soak);
+  }
+  if (!told) return undefined;
+  const { kind, after = [] } = told;
   const before = drives.filter((d) => d.afterRepair === "before");
   const since = drives.filter((d) => d.afterRepair === "after");
   const stretches = (list: readonly Driven[]) =>
     list.flatMap((d) => (d.distance && !d.cameBackAfter ? [kilometres(d.distance)] : []));
   const sum = (list: readonly number[]) => list.reduce((total, x) => total + x, 0);
   const recorded = [...after, ...before.flatMap((d) => d.cameBackAfter ?? [])].map(kilometres);
-  const clean = stretches(since);
-  const judged =
-    kind === "random"
-      ? judgeComeback({ kind, recorded, unfinished: sum(stretches(before)), clean: sum(clean) }, "km")
-      : judgeComeback({ kind, recorded, clean }, "km");
-  return { ...judged, kind, again: since.some((d) => d.cameBackAfter !== undefined) };
+  if (kind === "random") {
+    const clean = sum(stretches(since));
+    const judged = judgeComeback({ kind, recorded, unfinished: sum(stretches(before)), clean }, "km");
+    return { ...judged, kind, again: since.some((d) => d.cameBackAfter !== undefined) };
+  }
+  // What set it in under load is not answered by a stroll.
+  const under = Math.min(...before.flatMap((d) => (d.cameBackAfter && d.load ? LOADS.indexOf(d.load) : [])));
+  const asked = (d: Driven) => !Number.isFinite(under) || under === 0 || (d.load !== undefined && LOADS.indexOf(d.load) >= under);
+  const easy = stretches(since.filter((d) => !asked(d))).length;
+  const judged = judgeComeback({ kind: "sets-in", recorded, clean: stretches(since.filter(asked)) }, "km");
+  const eased = easy > 0 ? [`${easy} under less load than it set in under: ${easy === 1 ? "it says" : "they say"} nothing`] : [];
+  return { ...judged, reasons: [...judged.reasons, ...eased], kind, again: since.some((d) => d.cameBackAfter !== undefined) };
 }

@@ -87,6 +87,26 @@ export const RESIDUES = {
 } as const;
 export type Residue = keyof typeof RESIDUES;
 
+/** What was done to the part. */
+export const METHODS = {
+  renewed: "Renewed",
+  repaired: "Repaired or put right",
+  cleaned: "Cleaned",
+  regenerated: "Burned free (regeneration)",
+} as const;
+export type Method = keyof typeof METHODS;
+
+/** What loaded a part that was cleaned or burned free: cleaned alone, it loads again. */
+export const CULPRITS = {
+  "boost-leak": "Boost leak",
+  egr: "Exhaust led back",
+  injection: "Injection",
+  "short-trips": "Short trips",
+  oil: "Oil or ash",
+  "not-found": "Not found yet",
+} as const;
+export type Culprit = keyof typeof CULPRITS;
+
 /** Where nobody can say where: every place. */
 export const ANYWHERE = "anywhere";
 
@@ -131,7 +151,13 @@ export interface Bodies {
     readonly fuelUse?: string;
     readonly verified: "seen" | "not-seen" | "not-tried";
     /** A fault that is not always there: how it comes back, and how far it went each time */
-    readonly comeback?: { readonly kind: ComebackKind; readonly after: readonly Quantity[] };
+    readonly comeback?: {
+      readonly kind: ComebackKind;
+      readonly after?: readonly Quantity[] | undefined;
+      /** Of a fault of cold starts: on how many of how many it came */
+      readonly came?: number | undefined;
+      readonly of?: number | undefined;
+    };
   };
   /** `modules`: the control units that were read, where somebody wrote them down */
   codes: { readonly codes: readonly CodeRead[]; readonly modules?: readonly string[] };
@@ -193,6 +219,16 @@ export interface Bodies {
     readonly finding?: string;
     readonly what: string;
     readonly permanence: Permanence;
+    readonly method?: Method;
+    /** What made it necessary, where the part is mostly a victim */
+    readonly culprit?: Culprit;
+    /** A filter burned free: by whose command, how hot it got, and the soot before and after, g */
+    readonly regeneration?: {
+      readonly by: "commanded" | "driven";
+      readonly hottest?: Quantity;
+      readonly sootBefore?: number;
+      readonly sootAfter?: number;
+    };
     /** Joints or parts that were worked on; absent where nobody said: then anywhere */
     readonly places?: readonly string[];
     readonly recheck?: string;
@@ -216,6 +252,8 @@ export interface Bodies {
     readonly pictures?: readonly string[];
   };
   undone: { readonly repair: string };
+  /** The ECU was told that a part is as new, and what it shows of it since */
+  reset: { readonly check: CheckId; readonly learned: string };
   "complaint-tried": { readonly how: string; readonly result: "gone" | "remains" };
   /** The car as it stands before its EVAP monitor is to run */
   readiness: ReadinessFacts;
@@ -227,6 +265,12 @@ export interface Bodies {
     readonly distance?: Quantity;
     readonly conditions?: string;
     readonly coldStart?: boolean;
+    /** Engine and air as it was started, from the scan tool: what is warm is no cold start */
+    readonly start?: { readonly coolant: Quantity; readonly air: Quantity };
+    /** Pending codes as they were read after it */
+    readonly pending?: "none" | "came";
+    /** What the road asked of it: what sets in under load is not answered by a stroll */
+    readonly load?: "town" | "steady" | "hills";
     /** Ignition off and on again before it */
     readonly keyCycle?: boolean;
     /** The complaint came back on it, after so far */
@@ -278,6 +322,24 @@ const pictures = yup
   .max(40)
   .optional()
   .default(undefined);
+/** A coolant so far above the air is no cold engine's, K. */
+const WARM_START = 10;
+const FAR = "Type how far it went at least once: without it nothing can be counted on";
+const STARTS = "It came on no more starts than there were, and on one at least: type both";
+const starts = (name: string) =>
+  yup
+    .number()
+    .typeError(`${name} is a whole number`)
+    .integer(`${name} is a whole number`)
+    .min(1, `${name}: once at least`)
+    .max(10_000)
+    .optional();
+const grams = (name: string) =>
+  yup
+    .number()
+    .typeError(`${name} is a number of grams`)
+    .min(0, `${name} cannot be negative`)
+    .max(500, `${name}: no filter holds so much`);
 const seq = yup.number().integer().min(0).required();
 
 /** What a finding records. */
@@ -371,10 +433,20 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
       after: yup
         .array()
         .of(quantitySchema("driven").required())
-        .min(1, "Type how far it went at least once: without it nothing can be counted on")
+        .min(1, FAR)
         .max(100, "More than 100: keep the last ones")
-        .required(),
+        .optional()
+        .default(undefined),
+      came: starts("How often it came"),
+      of: starts("How many starts there were"),
     })
+      .test("told", function (told) {
+        const { kind, after, came, of } = (told ?? {}) as Partial<NonNullable<Bodies["story"]["comeback"]>>;
+        const not = (field: string, message: string) => this.createError({ path: `${this.path}.${field}`, message });
+        if (kind === undefined) return true;
+        if (kind !== "cold-starts") return after !== undefined || not("after", FAR);
+        return (came !== undefined && of !== undefined && came <= of) || not("came", STARTS);
+      })
       .optional()
       .default(undefined),
   }),
@@ -433,6 +505,22 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     finding: yup.string().uuid().optional(),
     what: needed("The repair", "Say what was done", 1000),
     permanence: yup.string().oneOf(["permanent", "temporary", "bypass"]).required(),
+    method: yup
+      .string()
+      .oneOf(Object.keys(METHODS) as Method[])
+      .optional(),
+    culprit: yup
+      .string()
+      .oneOf(Object.keys(CULPRITS) as Culprit[])
+      .optional(),
+    regeneration: strictObject({
+      by: yup.string().oneOf(["commanded", "driven"]).required("Say whether it was commanded or driven"),
+      hottest: quantitySchema("exhaustTemperature").optional().default(undefined),
+      sootBefore: grams("Soot before").optional(),
+      sootAfter: grams("Soot after").optional(),
+    })
+      .optional()
+      .default(undefined),
     places: yup
       .array()
       .of(needed("The place", "Name the place", 60))
@@ -482,6 +570,13 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     pictures,
   }).test("recheck", "A temporary repair needs a re-check date", (b) => b?.permanence !== "temporary" || b.recheck !== undefined),
   undone: strictObject({ repair: id }),
+  reset: strictObject({
+    check: yup
+      .string()
+      .oneOf(CHECK_IDS.filter((check) => CHECKS[check].resets))
+      .required(),
+    learned: needed("What it shows since", "Write down what the ECU shows since: soot, ash, distance", 300),
+  }),
   "complaint-tried": strictObject({
     how: needed("How", "Say how the complaint was tried again", 500),
     result: yup.string().oneOf(["gone", "remains"], "Say whether it is gone").required("Say whether it is gone"),
@@ -522,12 +617,30 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     distance: quantitySchema("odometer").optional().default(undefined),
     conditions: line("The conditions", 300).optional(),
     coldStart: yup.boolean().optional(),
+    start: strictObject({
+      coolant: quantitySchema("coolant").required("Type the coolant's temperature at the start"),
+      air: quantitySchema("airTemperature").required("Type the air's temperature at the start"),
+    })
+      .optional()
+      .default(undefined),
+    pending: yup.string().oneOf(["none", "came"]).optional(),
+    load: yup.string().oneOf(["town", "steady", "hills"]).optional(),
     keyCycle: yup.boolean().optional(),
     cameBackAfter: quantitySchema("driven").optional().default(undefined),
-  }).test("within", "It came back within the drive: no later than its distance", (drive) => {
-    const { distance, cameBackAfter } = (drive ?? {}) as { distance?: unknown; cameBackAfter?: unknown };
-    return !isQuantity(distance) || !isQuantity(cameBackAfter) || toSi(cameBackAfter) <= toSi(distance) * (1 + 1e-9);
-  }),
+  })
+    .test(
+      "cold",
+      "Coolant that much above the air is a warm engine: a warm restart is no cold start. Take the tick out, or let it stand",
+      (drive) => {
+        const { coldStart, start } = (drive ?? {}) as { coldStart?: boolean; start?: { coolant?: unknown; air?: unknown } };
+        if (!coldStart || !start || !isQuantity(start.coolant) || !isQuantity(start.air)) return true;
+        return toSi(start.coolant) - toSi(start.air) <= WARM_START;
+      },
+    )
+    .test("within", "It came back within the drive: no later than its distance", (drive) => {
+      const { distance, cameBackAfter } = (drive ?? {}) as { distance?: unknown; cameBackAfter?: unknown };
+      return !isQuantity(distance) || !isQuantity(cameBackAfter) || toSi(cameBackAfter) <= toSi(distance) * (1 + 1e-9);
+    }),
   order: strictObject({ entry: id, before: id }),
   "set-aside": strictObject({
     of: yup.string().oneOf(["finding", "check", "code"]).required(),
@@ -614,6 +727,13 @@ export const recordedSchema = strictObject({
 export const CLEANED =
   "What was cleaned or freed, with no new part, is a temporary repair: give it its limit and a re-check date";
 
+/** Parts that load up by what is wrong elsewhere: what the ECU models the load of. */
+const VICTIMS: readonly string[] = CHECK_IDS.flatMap((check) => CHECKS[check].resets?.places ?? []);
+
+/** A repair that only takes out what loaded a part. */
+export const isVictim = ({ method, places }: Pick<Bodies["repair"], "method" | "places">): boolean =>
+  (method === "cleaned" || method === "regenerated") && (places ?? []).some((place) => VICTIMS.includes(place));
+
 /** What a body of today's version must say beyond what older ones could leave open; the path and what to do. */
 const TODAY: { readonly [K in EntryKind]?: (body: Bodies[K]) => readonly [string, string] | undefined } = {
   finding: (b) =>
@@ -626,6 +746,9 @@ const TODAY: { readonly [K in EntryKind]?: (body: Bodies[K]) => readonly [string
     if (!b.places?.length) return ["places", "Say where it was worked on, or that it was all over"];
     if (b.permanence === "temporary" && !b.limit)
       return ["limit", "A temporary repair needs a limit: how far, how long, until what"];
+    if (isVictim(b) && !b.culprit)
+      return ["culprit", "Say what loaded it, or that it was not found yet: cleaned alone, it loads again"];
+    if (b.method === "regenerated" && !b.regeneration) return ["regeneration.by", "Say whether it was commanded or driven"];
     if (b.permanence === "permanent" && onlyCleaned(b)) return ["permanence", CLEANED];
     const { substitute } = b;
     const known = !substitute || (substitute.medium && substitute.temperature && substitute.suction);

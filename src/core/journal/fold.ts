@@ -1,6 +1,6 @@
 import { contentHash } from "../canonical";
 import { CHECK_IDS, CHECKS, type CheckContext, contextOf, voidVerdict } from "../checks";
-import { causesOf, codeObservations } from "../faults";
+import { causesOf, codeObservations, codeText } from "../faults";
 import type { Shop } from "../shop/settings";
 import { type Evidence, familiesOf, nextChecks, weighSuspects, weighTogether } from "../suspects";
 import { type GivenFacts, vehicleFacts, withPorts } from "../vehicle";
@@ -8,6 +8,7 @@ import { comebackSince } from "./comeback";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
 import { blocksOf, stationsOf } from "./gates";
 import { judged } from "./judged";
+import { ownCodes } from "./own-codes";
 import {
   checkEvidence,
   confoundedChanges,
@@ -103,6 +104,7 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
     number: newest("opened")?.body.number ?? 0,
     codes: newest("codes")?.body.codes ?? [],
     codesRead: of("codes").length > 0,
+    ownCodes: ownCodes(lines),
     checks,
     findings: findingsOf(lines, repairs, setAside),
     repairs,
@@ -112,7 +114,7 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
     setAside,
     drives: of("drive").map((e) => ({ ...e.body, at: spanStart(e.at) })),
     proof,
-    ...comebackOf(lines, lastWork, relative),
+    ...comebackOf(lines, lastWork, relative, { codes: proof.codes.map((c) => c.code), soak: shop.limits.coldSoak.value }),
     outcomes: of("outcome").map((e) => ({ ...e.body, at: spanStart(e.at) })),
     notes: of("note").map((e) => ({ entry: e.id, text: e.body.text, at: spanStart(e.at), by: e.by })),
     unknown: lines.filter((e) => !isEntryKind(e.kind)).map((e) => ({ entry: e.id, kind: e.kind })),
@@ -234,13 +236,29 @@ function comebackOf(
   lines: readonly Line[],
   lastWork: Line | undefined,
   relative: (line: Line) => AfterRepair,
+  { codes, soak }: { readonly codes: readonly string[]; readonly soak: number },
 ): Pick<JobState, "comeback"> {
   const told = linesOf(lines, "story").at(-1)?.body.comeback;
   const held = linesOf(lines, "outcome").some((o) => o.body.result === "held" && relative(o) === "after");
-  if (!told || !lastWork || held) return {};
-  const drives = linesOf(lines, "drive").map((d) => ({ ...d.body, afterRepair: relative(d) }));
-  return { comeback: comebackSince(told, drives) };
+  if (!lastWork || held) return {};
+  const ran = engineRuns(lines);
+  const drives = linesOf(lines, "drive").map((d) => {
+    const { from } = spanOf(d.at);
+    const before = ran.filter((r) => r.id !== d.id && r.to <= from).map((r) => r.to);
+    const stood = before.length > 0 ? (from - Math.max(...before)) / 1000 : undefined;
+    return { ...d.body, afterRepair: relative(d), ...(stood === undefined ? {} : { stood }) };
+  });
+  const comeback = comebackSince(told, drives, { soak, coldStartCode: codes.some((c) => codeText(c)?.coldStarts) });
+  return comeback ? { comeback } : {};
 }
+
+/** When the engine is known to have run: drives, and checks that it runs in. */
+const engineRuns = (lines: readonly Line[]): { readonly id: string; readonly to: number }[] => [
+  ...linesOf(lines, "drive").map((d) => ({ id: d.id, to: spanOf(d.at).to })),
+  ...linesOf(lines, "check")
+    .filter((c) => CHECKS[c.body.check].engine !== "standing")
+    .map((c) => ({ id: c.id, to: spanOf(c.at).to })),
+];
 
 /** The plan for the car's own monitor, and what it said last. */
 function monitorOf(
@@ -384,7 +402,7 @@ function judgeSuspects(
   context: CheckContext,
   state: Pick<
     JobState,
-    "codes" | "checks" | "story" | "repairs" | "findings" | "sections" | "offCar" | "conditions" | "complaint"
+    "codes" | "ownCodes" | "checks" | "story" | "repairs" | "findings" | "sections" | "offCar" | "conditions" | "complaint"
   >,
 ): Pick<JobState, "suspects" | "next" | "retired"> {
   const { vehicle, layout } = context;
@@ -410,7 +428,9 @@ function judgeSuspects(
     state.repairs.some((r) => !r.undone) && sinceRepair.some((c) => c.verdict.outcome === "pass" || c.verdict.outcome === "fail");
   const story: Evidence[] = [
     ...codeObservations(
-      state.codes.filter((c) => !c.asideReason).map((c) => c.code),
+      state.codes
+        .map((c) => c.code)
+        .filter((code, i) => !state.codes[i]?.asideReason && !state.ownCodes.some((own) => own.code === code.toUpperCase())),
       vehicle.banks,
     ).map((observation) => ({ observation, entry: "codes" })),
     ...(state.story?.symptoms ?? []).map((s) => ({ observation: `symptom:${s}`, entry: "story" })),

@@ -2,6 +2,7 @@ import { CHECKS, jointName, placeOf } from "../checks";
 import { inSentence } from "../sentence";
 import { formatNumber } from "../units";
 import { entriesFor, layoutOf } from "../vehicle";
+import { COMEBACK_COUNTS } from "./comeback";
 import { type Owed, type Proof, SHORTEST_DRIVE } from "./proof";
 import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
 import { STATIONS } from "./state";
@@ -48,6 +49,7 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
   }
   close.push(
     ...owedBlocks(facts),
+    ...resetBlocks(facts),
     ...monitorBlocks(proof),
     ...complaintBlocks(proof),
     ...comebackBlocks(facts),
@@ -140,8 +142,23 @@ function comebackBlocks({ comeback }: Pick<Facts, "comeback">): Block[] {
   const [asked, so] =
     comeback.kind === "random"
       ? [`${formatNumber(comeback.needed, 0)} km`, `${formatNumber(comeback.counted, 0)} km`]
-      : [`${comeback.needed} runs past its longest onset`, `${comeback.counted}`];
+      : [`${comeback.needed} ${COMEBACK_COUNTS[comeback.kind]}`, `${comeback.counted}`];
   return [prove(`Not watched long enough for a fault that comes and goes: ${so} of ${asked} without it`)];
+}
+
+/** What was told the ECU before it was so, and what was cleaned without knowing what loaded it. */
+function resetBlocks({ proof, repairs }: Pick<Facts, "proof" | "repairs">): Block[] {
+  const early = proof.resets.filter((r) => r.told && r.locked);
+  const victims = standing(repairs).filter((r) => r.body.culprit === "not-found");
+  return [
+    ...early.map((r) => prove(`${r.name}, and must not be yet: ${r.locked}`)),
+    ...victims.map(
+      (r): Block => ({
+        station: "fix",
+        reason: `What made it necessary was not found, and it comes again: ${r.body.what}. Find it and correct the repair, or hand over conditionally`,
+      }),
+    ),
+  ];
 }
 
 function monitorBlocks({ monitor }: Proof): Block[] {

@@ -14,6 +14,7 @@ export * from "./known";
 export * from "./outbox";
 export * from "./places";
 export { setupOf } from "./proof/evidence";
+export type { ResetState } from "./proof/resets";
 export * from "./proof-forms";
 export * from "./quick-start";
 export * from "./readiness";

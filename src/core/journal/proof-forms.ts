@@ -18,6 +18,8 @@ export const complaintTriedForm = formOf<Bodies["complaint-tried"], undefined>()
   },
 });
 
+const fromCold = ({ holds }: { readonly holds: (name: string) => unknown }) => holds("coldStart") === true;
+
 /** A drive between clearing the codes and reading them again. */
 export const driveForm = formOf<Bodies["drive"], undefined>()({
   schema: bodySchema("drive"),
@@ -34,9 +36,58 @@ export const driveForm = formOf<Bodies["drive"], undefined>()({
       example: "7",
     },
     conditions: { type: "text", label: "Conditions", example: "town, then the hill to the light" },
+    load: {
+      type: "choice",
+      label: "What the road asked of it",
+      options: [
+        ["town", "Town"],
+        ["steady", "Steady road"],
+        ["hills", "Hills, full load"],
+      ],
+      silent: "unsaid",
+    },
     coldStart: { type: "tick", label: "From a cold start" },
+    "start.coolant": {
+      type: "quantity",
+      label: "Coolant at the start",
+      band: "coolant",
+      unit: "°C",
+      units: ["°C", "°F"],
+      example: "9",
+      when: fromCold,
+    },
+    "start.air": {
+      type: "quantity",
+      label: "Air at the start",
+      band: "airTemperature",
+      unit: "°C",
+      units: ["°C", "°F"],
+      example: "8",
+      when: fromCold,
+    },
+    pending: {
+      type: "choice",
+      label: "Pending codes read after it",
+      options: [
+        ["not-read", "Not read"],
+        ["none", "None"],
+        ["came", "It came back"],
+      ],
+      silent: "not-read",
+      holds: () => "not-read",
+      when: fromCold,
+    },
     keyCycle: { type: "tick", label: "Ignition off and on before it" },
   },
+});
+
+/** What the ECU shows of a part since it was told that it is as new. */
+export const resetForm = formOf<Bodies["reset"], { readonly check: Bodies["reset"]["check"] }>()({
+  schema: bodySchema("reset"),
+  fields: {
+    learned: { type: "text", label: "What it shows since: soot, ash, distance", example: "soot 0 g, ash 0 g, distance 0 km" },
+  },
+  also: (_, { known }) => ({ check: known.check }),
 });
 
 /** The time a drive took that has just ended, ISO 8601. */

@@ -46,7 +46,7 @@ describe("a repair", () => {
   it("marks as required what is refused without, and nothing else", () => {
     const given = givenOf(repairForm.fields, {}, known());
     const names = Object.keys(repairForm.fields).filter((name) => isRequired(repairForm, name, given));
-    expect(names).toEqual(["what", "permanence", "recheck", "limit"]);
+    expect(names).toEqual(["what", "culprit", "regeneration.by", "permanence", "recheck", "limit"]);
   });
 
   it("takes what was typed as it was meant, and stands in its form again as it was recorded", () => {

@@ -1,7 +1,18 @@
+import { CAUTION_TEXTS } from "../checks";
 import { findingPlaces } from "../faults";
 import { type Draft, formOf, linesOf, type Option } from "../form";
 import type { Layout, VehicleFacts } from "../vehicle";
-import { ANYWHERE, type Bodies, CLEANED, type Permanence, repairSchema } from "./entries";
+import {
+  ANYWHERE,
+  type Bodies,
+  CLEANED,
+  CULPRITS,
+  isVictim,
+  METHODS,
+  type Method,
+  type Permanence,
+  repairSchema,
+} from "./entries";
 import { ELSEWHERE, placeName } from "./places";
 import type { JobState } from "./state";
 import { onlyCleaned, partLine, partOf, torqueLine, torqueOf } from "./typed";
@@ -42,8 +53,16 @@ export function knownOfRepair(
   };
 }
 
-const temporary = ({ holds }: { holds: (name: string) => unknown }) => holds("permanence") === "temporary";
-const substituted = ({ holds }: { holds: (name: string) => unknown }) => String(holds("substitute.what") ?? "").trim() !== "";
+type Holding = { holds: (name: string) => unknown };
+const methodOf = ({ holds }: Holding) => holds("method") as Method | undefined;
+const victim = (given: Holding) => {
+  const method = methodOf(given);
+  const places = given.holds("places");
+  return method !== undefined && isVictim({ method, places: Array.isArray(places) ? places : [] });
+};
+const burned = (given: Holding) => methodOf(given) === "regenerated";
+const temporary = ({ holds }: Holding) => holds("permanence") === "temporary";
+const substituted = ({ holds }: Holding) => String(holds("substitute.what") ?? "").trim() !== "";
 const GO_AHEAD = "The customer agreed";
 
 /** The repair: what, where, how lasting, with what parts, time and go-ahead; what else was changed and what is still off. */
@@ -66,6 +85,45 @@ export const repairForm = formOf<Repair, Known>()({
       options: ({ known }) => known.places,
       holds: ({ known, holds }) => known.open.filter((f) => f.entry === holds("finding")).map((f) => f.place),
     },
+    method: {
+      type: "choice",
+      label: "What was done to it",
+      options: Object.entries(METHODS),
+      hint: (given) =>
+        methodOf(given) === "cleaned" && victim(given)
+          ? `${CAUTION_TEXTS["filter-cleaner"]} Unplugged for it, a sensor sets a code of our own: clear and read again`
+          : burned(given)
+            ? `${CAUTION_TEXTS.regeneration} Before it: cause cured, sensor at zero and pipes sound, oil level and its dilution, fuel enough`
+            : undefined,
+    },
+    culprit: {
+      type: "choice",
+      label: "What loaded it",
+      options: Object.entries(CULPRITS),
+      when: victim,
+      needed: () => "Say what loaded it, or that it was not found yet: cleaned alone, it loads again",
+    },
+    "regeneration.by": {
+      type: "choice",
+      label: "Regeneration",
+      options: [
+        ["commanded", "Commanded"],
+        ["driven", "Driven"],
+      ],
+      when: burned,
+      needed: () => "Say whether it was commanded or driven",
+    },
+    "regeneration.hottest": {
+      type: "quantity",
+      label: "Hottest before the filter",
+      band: "exhaustTemperature",
+      unit: "°C",
+      units: ["°C", "°F"],
+      example: "620",
+      when: burned,
+    },
+    "regeneration.sootBefore": { type: "number", label: "Soot before, g", example: "28", when: burned },
+    "regeneration.sootAfter": { type: "number", label: "Soot after, g", example: "4", when: burned },
     permanence: {
       type: "choice",
       label: "How lasting",
@@ -73,7 +131,11 @@ export const repairForm = formOf<Repair, Known>()({
       holds: () => "permanent",
       hint: ({ holds }) =>
         holds("permanence") === "permanent" &&
-        onlyCleaned({ what: String(holds("what") ?? ""), parts: linesOf(String(holds("parts") ?? "")) })
+        onlyCleaned({
+          method: methodOf({ holds }),
+          what: String(holds("what") ?? ""),
+          parts: linesOf(String(holds("parts") ?? "")),
+        })
           ? CLEANED
           : undefined,
     },

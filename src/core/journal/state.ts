@@ -3,6 +3,7 @@ import type { NextCheck, Suspect } from "../suspects";
 import type { KitItem, VehicleFacts } from "../vehicle";
 import type { ComebackKind, JudgedComeback } from "./comeback";
 import type { At, Bodies, CodeRead, WaitingOn } from "./entries";
+import type { OwnCode } from "./own-codes";
 import type { Proof } from "./proof";
 import type { Readiness } from "./readiness";
 
@@ -94,6 +95,8 @@ export interface JobState {
   readonly story?: Bodies["story"];
   readonly codes: readonly CodeRead[];
   readonly codesRead: boolean;
+  /** Codes that what was taken off probably set */
+  readonly ownCodes: readonly OwnCode[];
   readonly codesClearedAt?: string;
   readonly conditions?: Bodies["conditions"];
   readonly checks: readonly CheckState[];

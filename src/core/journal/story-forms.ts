@@ -19,6 +19,8 @@ function distanceOf(line: string): Quantity {
   return typed.value;
 }
 
+const onColdStarts = ({ holds }: { readonly holds: (name: string) => unknown }) => holds("comeback.kind") === "cold-starts";
+
 interface Known {
   /** As it was told last */
   readonly story: Story | undefined;
@@ -62,9 +64,17 @@ export const storyForm = formOf<Story, Known>()({
       hint: "It says how far the car must be driven before it counts as gone",
       read: distanceOf,
       write: ({ value, unit }: Quantity) => `${value} ${unit}`,
-      when: ({ holds }) => holds("comeback.kind") !== ALWAYS,
+      when: ({ holds }) => holds("comeback.kind") !== ALWAYS && holds("comeback.kind") !== "cold-starts",
       example: "12 km\n40 km",
     },
+    "comeback.came": {
+      type: "number",
+      label: "It came on how many cold starts",
+      bare: "times",
+      example: "4",
+      when: onColdStarts,
+    },
+    "comeback.of": { type: "number", label: "of how many", bare: "times", example: "5", when: onColdStarts },
   }),
 });
 

@@ -1,5 +1,5 @@
 import { BadInput } from "../input";
-import { parseQuantity, type Quantity } from "../units";
+import { formatNumber, formatQuantity, parseQuantity, type Quantity } from "../units";
 import type { Bodies } from "./entries";
 
 type Part = Bodies["repair"]["parts"][number];
@@ -24,6 +24,26 @@ export function torqueOf(line: string): Torque {
 
 export const torqueLine = ({ where, torque }: Torque): string => `${where} ${torque.value} ${torque.unit}`;
 
+/** A regeneration in a line: by whose command, how hot, and the soot before and after. */
+export const regenerationLine = ({ by, hottest, sootBefore, sootAfter }: NonNullable<Bodies["repair"]["regeneration"]>): string =>
+  [
+    `regeneration ${by}`,
+    hottest && `${formatQuantity(hottest)} at the hottest`,
+    sootBefore !== undefined &&
+      sootAfter !== undefined &&
+      `soot ${formatNumber(sootBefore, 0)} g before, ${formatNumber(sootAfter, 0)} g after`,
+  ]
+    .filter(Boolean)
+    .join(", ");
+
 /** What was cleaned or freed and went back with no new part is as old as before: a temporary repair. */
-export const onlyCleaned = ({ what, parts }: { readonly what: string; readonly parts: readonly unknown[] }): boolean =>
-  parts.length === 0 && /\b(clean|wash|rins|decok|scrap|blown? (out|through)|blew|freed?\b|unst[iu]ck)/i.test(what);
+export const onlyCleaned = ({
+  what,
+  parts,
+  method,
+}: {
+  readonly what: string;
+  readonly parts: readonly unknown[];
+  readonly method?: Bodies["repair"]["method"] | undefined;
+}): boolean => parts.length === 0 && (method === "cleaned" || CLEANING.test(what));
+const CLEANING = /\b(clean|wash|rins|decok|scrap|blown? (out|through)|blew|freed?\b|unst[iu]ck)/i;

@@ -25,6 +25,7 @@ const WORDS: Words = {
   kit: (b) => `Teardown kit: ${b.items.length} items, ${b.items.filter((i) => i.ready).length} ready`,
   repair: (b) => `Repaired: ${b.what}`,
   undone: (b, _entry, job) => `Undone: ${job.repairs.find((r) => r.entry === b.repair)?.body.what ?? "a repair taken out since"}`,
+  reset: (b) => `${CHECKS[b.check].resets?.name ?? "The ECU was told"}: ${b.learned}`,
   "complaint-tried": (b) => `Complaint tried again (${b.how}): ${b.result === "gone" ? "gone" : "remains"}`,
   readiness: (b) => `Parked for the EVAP monitor: fuel ${b.fuelLevel} %, ${b.outside.value} ${b.outside.unit} expected`,
   monitor: (b) => `EVAP monitor: ${MONITOR_RESULTS[b.result].toLowerCase()} (${b.readBy})`,

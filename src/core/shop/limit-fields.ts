@@ -65,6 +65,22 @@ export const LIMIT_GROUPS: readonly (readonly [string, Partial<Record<LimitId, L
   ],
   ["Charge side", { boostCeiling: field("Highest boost test pressure", "bar gauge", 1e-5) }],
   [
+    "Secondary air and cold starts",
+    {
+      airReaction: seconds("Secondary air shows within"),
+      airTrim: percent("Short-term trim moves with it, at least"),
+      coldSoak: field("Engine off before a cold start", "h", 1 / 3600),
+    },
+  ],
+  [
+    "Particulate filter",
+    {
+      filterIdle: field("Filter pressure at idle, at most", "hPa", 1e-2),
+      filterGood: field("At 3000 1/min without load, good up to", "hPa", 1e-2),
+      filterMost: field("At 3000 1/min without load, at most", "hPa", 1e-2),
+    },
+  ],
+  [
     "Vapour system",
     {
       evapCeiling: field("Highest EVAP test pressure", "inH2O gauge", 1 / 249.0889),

@@ -77,6 +77,15 @@ export const DEFAULT_LIMITS = {
   portBlocked: shop(0.7),
   /** Highest pressure a charge side is tested at, Pa gauge, whatever engine and tools could bear */
   boostCeiling: shop(1.2e5),
+  /** Longest time that a reaction to secondary air takes, s, and the least that live short-term trim moves with it, fraction */
+  airReaction: shop(5),
+  airTrim: shop(0.1),
+  /** Engine-off time that a cold start needs, s */
+  coldSoak: shop(6 * 3600),
+  /** Pressure difference of a particulate filter, Pa: at idle, and at 3000 1/min without load good, and at most */
+  filterIdle: shop(1000),
+  filterGood: shop(5000),
+  filterMost: shop(8000),
   /** Highest pressure an EVAP system may be put under, Pa gauge */
   evapCeiling: shop(0.5 * PSI),
   /** Fuel level between which an EVAP system may be tested and its monitor runs, share of the tank */

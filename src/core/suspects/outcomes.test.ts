@@ -1,8 +1,8 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { CHECK_IDS, CHECKS } from "../checks";
-import { contextOf, NATURAL, TURBO, TWO_BANKS, VAPOUR } from "../core.fixture";
-import { causesOf } from "../faults";
+import { COLD_AIR, contextOf, DIESEL, NATURAL, TURBO, TWO_BANKS, VAPOUR } from "../core.fixture";
+import { causesOf, FAMILY_IDS } from "../faults";
 import { FITTED_SYSTEMS, type VehicleFacts } from "../vehicle";
 import { LIKELIHOOD_ROWS, likelihood } from "./likelihoods";
 import { candidatesOf } from "./next";
@@ -12,11 +12,20 @@ const band = {
   low: { value: -4, unit: "kPa", kind: "gauge" },
   high: { value: -1, unit: "kPa", kind: "gauge" },
 } as NonNullable<VehicleFacts["crankcaseBand"]>;
-const VEHICLES: readonly VehicleFacts[] = [NATURAL, TURBO, TWO_BANKS, VAPOUR, everything, { ...everything, crankcaseBand: band }];
+const VEHICLES: readonly VehicleFacts[] = [
+  NATURAL,
+  TURBO,
+  TWO_BANKS,
+  VAPOUR,
+  DIESEL,
+  COLD_AIR,
+  everything,
+  { ...everything, crankcaseBand: band },
+];
 const possible = VEHICLES.flatMap((facts) => {
   const context = contextOf(facts);
-  const causes = causesOf(context.layout, facts, ["engine", "evap"]);
-  return candidatesOf(context, ["engine", "evap"]).map((candidate) => ({ candidate, causes }));
+  const causes = causesOf(context.layout, facts, FAMILY_IDS);
+  return candidatesOf(context, FAMILY_IDS).map((candidate) => ({ candidate, causes }));
 });
 /** What is said beside a main observation, of several runs together, or as the weaker form of an outcome that is predicted. */
 const BESIDE: readonly string[] = [

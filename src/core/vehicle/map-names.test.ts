@@ -36,7 +36,9 @@ const without = (systems: readonly FittedSystem[]) => FITTED_SYSTEMS.filter((s) 
 /** Every way a petrol car and a diesel can be fitted, on each kind of engine, and whatever works their valves. */
 const VEHICLES: readonly VehicleFacts[] = [
   ...[NATURAL, TURBO, TWO_BANKS].flatMap((base) => waysOf(without(RARE)).map((fitted) => ({ ...base, fitted }))),
-  ...[NATURAL, TURBO, TWO_BANKS].flatMap((base) => waysOf(RARE).map((rare) => ({ ...base, fitted: [...without(RARE), ...rare] }))),
+  ...[NATURAL, TURBO, TWO_BANKS].flatMap((base) =>
+    waysOf(RARE).map((rare) => ({ ...base, fitted: [...without(RARE), ...rare] })),
+  ),
   ...[NATURAL, TURBO].flatMap((base) =>
     WORKED_BY.flatMap((by) =>
       waysOf(without(PETROL_ONLY)).map(

@@ -54,6 +54,12 @@ const AT_JOINT: ReadonlyMap<string, readonly Row[]> = new Map(
     ],
     "booster-hose": [["fastener", "Clamp at the manifold nipple"]],
     "flap-diaphragm": [["fastener", "Lever's clip: lost more often than kept"]],
+    "air-valve": [
+      ["seal", "Switching valve gasket"],
+      ["fluid", "Engine oil and filter, where ports are cleaned with water"],
+      ["fluid", "Water or cleaner: count what goes in and what comes out"],
+      ["cover", "Plug for the exhaust port that is not worked on"],
+    ],
     "exhaust-gasket": [
       ["seal", "Exhaust gasket"],
       ["fastener", "Studs and copper nuts: heat and soak first"],
@@ -64,7 +70,7 @@ const AT_JOINT: ReadonlyMap<string, readonly Row[]> = new Map(
 /** The teardown kit proposed for a place: what is single-use, drains, breaks, must be covered or stays behind. */
 export function teardownKit(layout: Layout, place: string): KitItem[] {
   const joint = layout.joints.find((j) => j.id === place);
-  const base = place.replace(/-[12]$/, "");
+  const base = place.replace(/-ports$/, "").replace(/-[12]$/, "");
   const rows: readonly Row[] =
     AT_JOINT.get(place) ??
     AT_JOINT.get(base) ??

@@ -1,3 +1,4 @@
+import { causesOf, type Family } from "../../faults";
 import { inSentence } from "../../sentence";
 import { type Candidate, TAKEN_APART } from "../candidate";
 import type { CheckContext } from "../check";
@@ -9,12 +10,16 @@ export const PASSAGES: readonly (readonly [string, number])[] = [
   ["throttle", 10],
   ["egr-valve", 15],
   ["catalyst", 20],
+  ["air-valve", 25],
+  ["air-valve-1", 25],
+  ["air-valve-2", 25],
 ];
 
-export function borescopeCandidates({ layout }: CheckContext): Candidate<Seen>[] {
+export function borescopeCandidates({ layout, vehicle }: CheckContext, families: readonly Family[]): Candidate<Seen>[] {
+  const suspect = new Set(causesOf(layout, vehicle, families).map((c) => c.joint));
   return PASSAGES.flatMap(([id, minutes]): Candidate<Seen>[] => {
     const passage = layout.joints.find((j) => j.id === id);
-    if (!passage) return [];
+    if (!passage || !suspect.has(id)) return [];
     return [
       {
         place: id,

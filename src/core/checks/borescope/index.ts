@@ -1,5 +1,6 @@
+import { FAMILY_IDS } from "../../faults";
 import { ofPart, saysOf } from "../asked";
-import type { CheckKind } from "../check";
+import { type CheckKind, readingOf } from "../check";
 import { borescopeCandidates, PASSAGES } from "./candidates";
 import { borescopeForm } from "./form";
 import { judgeBorescope } from "./judge";
@@ -17,6 +18,7 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }, S
   engine: "standing",
   role: "measures",
   shelf: "standing",
+  families: FAMILY_IDS,
   rows,
   candidates: borescopeCandidates,
   hot: { why: "the engine is hot: let it cool" },
@@ -30,6 +32,7 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }, S
   readings: ({ ports }) =>
     ports.flatMap((p, point) => [
       { reading: `${p.name}, straight`, value: p.straight, unit: "%", point },
+      ...readingOf(`${p.name}, tool in`, p.depth, { point }),
       ...(p.side === undefined ? [] : [{ reading: `${p.name}, from the side`, value: p.side, unit: "%", point }]),
     ]),
   places: ({ layout }) => layout.joints.filter((j) => PASSAGES.some(([id]) => id === j.id)).map((j) => j.id),

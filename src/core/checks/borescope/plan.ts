@@ -1,5 +1,8 @@
 import { type CheckContext, jointName, type Plan } from "../check";
 
+/** Behind these valves lie ports that are cleaned with water. */
+const PORTS_OF_AIR: readonly string[] = ["air-valve", "air-valve-1", "air-valve-2"];
+
 /** Into one passage, straight and from the side. */
 export function planBorescope(context: CheckContext, aim: { readonly joint: string }): Plan {
   const name = jointName(context.layout, aim.joint);
@@ -7,6 +10,14 @@ export function planBorescope(context: CheckContext, aim: { readonly joint: stri
     steps: [
       { text: `Engine off and cool. Into ${name}: straight first, then the mirror or side tip past the first bend.` },
       { text: "Grade each port by the share that is open. A picture of each, before and after cleaning." },
+      { text: "Write down how far the tool went in at each port: the next one need not be felt for." },
+      ...(PORTS_OF_AIR.includes(aim.joint)
+        ? [
+            {
+              text: "Cleaning ports with water: drain the exhaust, count the liquid in and out, turn the engine by hand over two turns before the starter touches it, then change oil and filter.",
+            },
+          ]
+        : []),
       { text: "Keep debris out of open ports; count what went in." },
     ],
     displaces: [{ joint: aim.joint, what: `opened for the borescope at ${name}` }],

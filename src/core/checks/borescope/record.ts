@@ -1,5 +1,6 @@
 import * as yup from "yup";
 import { needed, strictObject } from "../../input";
+import { type Quantity, quantitySchema } from "../../units";
 import { jointField, oneOfField, percentField } from "../fields";
 
 /** One port or passage, graded by eye. */
@@ -9,6 +10,8 @@ export interface Port {
   readonly straight: number;
   /** The same from the side, past the first bend */
   readonly side?: number;
+  /** How far the tool went in until it stood at the port: the next one need not be felt for */
+  readonly depth?: Quantity;
 }
 
 export interface BorescopeRecord {
@@ -29,6 +32,7 @@ export const borescopeSchema = strictObject({
       strictObject({
         name: needed("The port", "Name the port", 40),
         straight: percentField("Share open, straight", 0, 100),
+        depth: quantitySchema("toolDepth").optional().default(undefined),
         side: percentField("Share open, from the side", 0, 100).optional().notRequired(),
       }).required(),
     )

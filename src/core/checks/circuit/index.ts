@@ -1,3 +1,4 @@
+import { FAMILY_IDS } from "../../faults";
 import { ofPart, saysOf } from "../asked";
 import { type CheckKind, readingOf } from "../check";
 import { electricOf } from "../commanded";
@@ -25,7 +26,7 @@ export const circuit: CheckKind<
   engine: "running",
   role: "measures",
   shelf: "electric",
-  families: ["engine", "evap"],
+  families: FAMILY_IDS,
   rows,
   candidates: circuitCandidates,
   asks: (record, verdict, { layout }) =>

@@ -1,13 +1,11 @@
-import type { Family } from "../../faults";
-import { EVAP_ZONES } from "../../vehicle";
+import { causesOf, type Family } from "../../faults";
 import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
 import type { Seen } from "./rows";
 
-export function lookCandidates({ layout }: CheckContext, families: readonly Family[]): Candidate<Seen>[] {
-  const seals = layout.joints.filter(
-    (j) => j.kind === "seal" && families.includes(EVAP_ZONES.includes(j.from) ? "evap" : "engine"),
-  );
+export function lookCandidates({ layout, vehicle }: CheckContext, families: readonly Family[]): Candidate<Seen>[] {
+  const suspect = new Set(causesOf(layout, vehicle, families).map((c) => c.joint));
+  const seals = layout.joints.filter((j) => j.kind === "seal" && suspect.has(j.id));
   return [
     {
       name: "Look and feel",

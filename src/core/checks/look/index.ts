@@ -1,3 +1,4 @@
+import { FAMILY_IDS } from "../../faults";
 import { type Asked, pointedAt, seated } from "../asked";
 import type { CheckContext, CheckKind, Plan, Verdict } from "../check";
 import { refusal } from "../trims";
@@ -73,7 +74,7 @@ export const look: CheckKind<LookRecord, unknown, Seen> = {
   engine: "standing",
   station: "look",
   role: "locates",
-  families: ["engine", "evap"],
+  families: FAMILY_IDS,
   rows,
   candidates: lookCandidates,
   asks: lookAsks,

@@ -1,3 +1,4 @@
+import { FAMILY_IDS } from "../../faults";
 import { ofPart, saysOf } from "../asked";
 import type { CheckKind } from "../check";
 import { electricOf } from "../commanded";
@@ -18,7 +19,7 @@ export const output: CheckKind<OutputRecord, { readonly joint: string; readonly 
   engine: "running",
   role: "measures",
   shelf: "electric",
-  families: ["engine", "evap"],
+  families: FAMILY_IDS,
   rows,
   candidates: outputCandidates,
   asks: (record, verdict, { layout }) =>

@@ -6,12 +6,14 @@ import { commandedOf } from "../commanded";
 import type { Seen } from "./rows";
 
 export const valveCandidates = ({ layout }: CheckContext, families: readonly Family[]): Candidate<Seen>[] =>
-  commandedOf(layout, families).map(({ id, name }) => ({
-    place: id,
-    name: `Both states of the ${inSentence(name)}`,
-    minutes: 8,
-    penalty: 0.85,
-    outcomes: [`valve-leaks:${id}`, `valve-stuck:${id}`, "valve-good"],
-    tested: [id],
-    why: "its seat and its stroke, each by itself",
-  }));
+  commandedOf(layout, families)
+    .filter((j) => j.kind === "valve")
+    .map(({ id, name }) => ({
+      place: id,
+      name: `Both states of the ${inSentence(name)}`,
+      minutes: 8,
+      penalty: 0.85,
+      outcomes: [`valve-leaks:${id}`, `valve-stuck:${id}`, "valve-good"],
+      tested: [id],
+      why: "its seat and its stroke, each by itself",
+    }));

@@ -1,3 +1,4 @@
+import { FAMILY_IDS } from "../../faults";
 import type { CheckKind } from "../check";
 import { electricOf } from "../commanded";
 import { valveAsks } from "./asks";
@@ -25,7 +26,7 @@ export const valve: CheckKind<
   shelf: "standing",
   // A seat that holds warm is still to be tried cold.
   repeats: (verdict) => verdict.observation === "valve-good-warm",
-  families: ["engine", "evap"],
+  families: FAMILY_IDS,
   rows,
   candidates: valveCandidates,
   asks: valveAsks,
@@ -45,7 +46,7 @@ export const valve: CheckKind<
         { reading: `left, ${name}`, value: state.end, unit: r.unit, point, seconds: state.seconds },
       ];
     }),
-  places: ({ layout }) => electricOf(layout).filter((id) => id !== "throttle"),
+  places: ({ layout }) => electricOf(layout).filter((id) => layout.joints.some((j) => j.id === id && j.kind === "valve")),
   place: (r) => r.joint,
   onBench: (r) => r.part === "new",
 };

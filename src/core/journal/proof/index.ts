@@ -7,6 +7,7 @@ import { type ChasedCode, chasedCodes, codeState } from "./codes";
 import type { CheckEvidence } from "./evidence";
 import { elapsed, isAfter, type Line } from "./order";
 import { type Debt, debtsOf, disturbed, type Owed, settle } from "./owed";
+import { type ResetState, resetsOf } from "./resets";
 import { jointIds, lastWorkOf, type Touch, touchesOf } from "./touches";
 
 export * from "./codes";
@@ -14,6 +15,7 @@ export * from "./confounded";
 export * from "./evidence";
 export * from "./order";
 export * from "./owed";
+export * from "./resets";
 export * from "./touches";
 
 type Of<K extends keyof Bodies> = Line & { readonly body: Bodies[K] };
@@ -29,6 +31,8 @@ export interface Proof {
   readonly cameBack: boolean;
   /** Any check ever showed the fault */
   readonly shown: boolean;
+  /** What the ECU may be told of this car's parts, and whether it may by now */
+  readonly resets: readonly ResetState[];
 }
 
 export interface ProofInput {
@@ -114,6 +118,7 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
     complaint,
     ...(monitor ? { monitor } : {}),
     cameBack: back !== undefined && !repairs.some((r) => isAfter(r, back)),
+    resets: resetsOf(lines, facts),
     shown: failing.length > 0 || evidence.some((e) => aside.has(e.line.id)),
     touches,
   };

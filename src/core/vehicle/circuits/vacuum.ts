@@ -1,6 +1,22 @@
-import { airValveWorkedBy, boostWorkedBy, egrWorkedBy } from "../usual";
 import type { ZoneId } from "../layout";
-import { both, diesel, either, fitted, hose, type JointRow, litre, off, petrol, seal, tie, turbo, usual, type When, zone } from "./parts";
+import { airValveWorkedBy, boostWorkedBy, egrWorkedBy } from "../usual";
+import {
+  both,
+  diesel,
+  either,
+  fitted,
+  hose,
+  type JointRow,
+  litre,
+  off,
+  petrol,
+  seal,
+  tie,
+  turbo,
+  usual,
+  type When,
+  zone,
+} from "./parts";
 
 const booster = fitted("booster");
 const flaps = fitted("runner-flaps");
@@ -21,7 +37,11 @@ export const ZONES = [
 ];
 
 /** A device on the supply: solenoid, the pipe from there, and the diaphragm at its end. */
-const branch = (when: When, name: string, ids: { zone: ZoneId; solenoid: string; pipe: string; diaphragm: string }): JointRow[] => [
+const branch = (
+  when: When,
+  name: string,
+  ids: { zone: ZoneId; solenoid: string; pipe: string; diaphragm: string },
+): JointRow[] => [
   tie(when, ids.solenoid, `${name} solenoid`, "vacuum-supply", ids.zone, "valve", "closed"),
   seal(when, ids.pipe, `${name} actuator pipe`, ids.zone, {
     end: off("actuator pipe off the solenoid", 26, { at: ids.solenoid }),

@@ -64,7 +64,7 @@ describe("by hand", () => {
     vi.useFakeTimers({ toFake: ["Date"], now: Date.parse("2026-03-02T09:00:00Z") });
     const read = holdOn("flap-pipe", "line", { still: 6e-6, wiggled: 60e-6 }, 7);
     const page = opened("hold", CARS.godwit.facts);
-    await choose("Part", "Actuator pipe");
+    await choose("Part", "Flap actuator pipe");
     await gauge("0.1 inHg");
     const take = async (samples: readonly (readonly [number, number])[]) => {
       const start = Date.now();
@@ -78,7 +78,7 @@ describe("by hand", () => {
     expect(soFar()).toMatch(/not wiggled yet/i);
     await pick("While wiggled");
     await take(read.wiggled);
-    expect(soFar()).toContain("Actuator pipe holds until it is wiggled: intermittent");
+    expect(soFar()).toContain("Flap actuator pipe holds until it is wiggled: intermittent");
     const state = await recorded(page);
     expect(state.checks[0]?.record).toMatchObject({ joint: "flap-pipe", still: read.still, wiggled: read.wiggled });
     expect(state.suspects[0]?.cause.id).toBe("flap-pipe");

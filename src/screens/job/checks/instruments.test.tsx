@@ -1,7 +1,7 @@
 import { screen, waitFor, within } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import { CHECK_IDS, CHECKS, type CheckId } from "@/core/checks";
-import { TURBO, TWO_BANKS, VAPOUR } from "@/core/core.fixture";
+import { COLD_AIR, DIESEL, TURBO, TWO_BANKS, VAPOUR } from "@/core/core.fixture";
 import { JOB } from "@/core/journal/journal.fixture";
 import type { GivenFacts } from "@/core/vehicle";
 import { load, save } from "../../session/storage";
@@ -13,7 +13,7 @@ const instrument = (kind: CheckId, facts: GivenFacts = VAPOUR, refuse?: string) 
   return onBench(journal, <CheckStation wanted={kind} onInstrument={() => {}} />, refuse);
 };
 const FORMS = CHECK_IDS.filter((id) => CHECKS[id].form && !CHECKS[id].station);
-const CARS: Partial<Record<CheckId, GivenFacts>> = { chain: TWO_BANKS, "pressure-test": TURBO };
+const CARS: Partial<Record<CheckId, GivenFacts>> = { chain: TWO_BANKS, "pressure-test": TURBO, filter: DIESEL, "secondary-air": COLD_AIR };
 const carOf = (kind: CheckId): GivenFacts => CARS[kind] ?? VAPOUR;
 const alerts = () => within(screen.getByRole("main")).queryAllByRole("alert");
 const said = () => alerts().map((a) => a.textContent);

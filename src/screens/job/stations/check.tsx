@@ -10,12 +10,14 @@ import { ChainCheck } from "../checks/chain/chain-check";
 import { CircuitCheck } from "../checks/circuit/circuit-check";
 import { CrankcaseCheck } from "../checks/crankcase/crankcase-check";
 import { DecayCheck } from "../checks/decay/decay-check";
+import { FilterCheck } from "../checks/filter/filter-check";
 import { HoldCheck } from "../checks/hold/hold-check";
 import { OutputCheck } from "../checks/output/output-check";
 import { PinchCheck } from "../checks/pinch/pinch-check";
 import { PressureTestCheck } from "../checks/pressure-test/pressure-test-check";
 import { ProbeCheck } from "../checks/probe/probe-check";
 import { PulldownCheck } from "../checks/pulldown/pulldown-check";
+import { SecondaryAirCheck } from "../checks/secondary-air/secondary-air-check";
 import { InstrumentShelf } from "../checks/shelf";
 import { EvapSmokeCheck, SmokeCheck } from "../checks/smoke/smoke-check";
 import { TankSensorCheck } from "../checks/tank-sensor/tank-sensor-check";
@@ -48,6 +50,8 @@ const INSTRUMENTS: Partial<Record<CheckId, ComponentType<{ head: ReactNode }>>> 
   cap: CapCheck,
   "tank-sensor": TankSensorCheck,
   "pressure-test": PressureTestCheck,
+  filter: FilterCheck,
+  "secondary-air": SecondaryAirCheck,
 };
 
 /** The instruments: one check at a time, under recorded conditions. */

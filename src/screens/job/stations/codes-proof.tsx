@@ -1,7 +1,7 @@
 "use client";
 
 import { isVapourCode } from "@/core/faults";
-import { driveForm, driven } from "@/core/journal";
+import { COMEBACK_COUNTS, driveForm, driven } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
@@ -16,6 +16,7 @@ import { MonitorProof } from "./monitor";
 export function CodesProof({ toScan }: { toScan: () => void }) {
   const { state } = useJob();
   const { codes } = state.proof;
+  const own = (code: string) => state.ownCodes.find((o) => o.code === code)?.because;
   return (
     <section aria-label="Codes" className="flex flex-col gap-3">
       <h3 className="text-lg font-bold">Codes</h3>
@@ -30,6 +31,7 @@ export function CodesProof({ toScan }: { toScan: () => void }) {
             <li key={c.code}>
               <span className="font-mono font-bold">{c.code}</span>{" "}
               <span className={c.quiet ? "text-calm" : "text-amber"}>{c.quiet ? c.says : "owed"}</span>
+              {own(c.code) && !c.quiet && <span className="text-muted"> · probably ours: {own(c.code)}</span>}
               {c.permanent && <span className="text-muted"> · permanent until the car has seen it pass</span>}
             </li>
           ))}
@@ -58,7 +60,7 @@ function Comeback() {
   const { comeback } = state;
   if (!comeback) return null;
   const { kind, again, enough, counted, needed, reasons } = comeback;
-  const unit = kind === "random" ? "km without it" : "runs past its longest onset";
+  const unit = kind === "sets-in" ? COMEBACK_COUNTS[kind] : `${COMEBACK_COUNTS[kind]} without it`;
   const tone = again ? "text-ember" : enough ? "text-calm" : "text-amber";
   return (
     <section
@@ -117,7 +119,8 @@ function DriveForm() {
         <FormFields of={form} names={["conditions"]} />
       </div>
       <FormFields of={form} names={["cameBackAfter"]} />
-      <FormFields of={form} names={["coldStart", "keyCycle"]} />
+      <FormFields of={form} names={["load", "coldStart", "keyCycle"]} />
+      <FormFields of={form} names={["start.coolant", "start.air", "pending"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div>
         <Button type="submit" disabled={form.busy}>

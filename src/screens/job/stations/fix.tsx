@@ -1,7 +1,17 @@
 "use client";
 
 import { useMemo } from "react";
-import { knownOfRepair, PERMANENCE, type RepairState, repairForm, stillOff } from "@/core/journal";
+import {
+  CULPRITS,
+  knownOfRepair,
+  METHODS,
+  PERMANENCE,
+  type RepairState,
+  regenerationLine,
+  repairForm,
+  stillOff,
+} from "@/core/journal";
+import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
@@ -51,11 +61,15 @@ export function FixStation() {
           void record();
         }}
       >
-        <FormFields of={form} names={["finding", "what", "places"]} />
+        <FormFields of={form} names={["finding", "what", "places", "method", "culprit"]} />
         <div className="grid items-start gap-4 sm:grid-cols-2">
           <FormFields
             of={form}
             names={[
+              "regeneration.by",
+              "regeneration.hottest",
+              "regeneration.sootBefore",
+              "regeneration.sootAfter",
               "permanence",
               "recheck",
               "limit",
@@ -90,7 +104,11 @@ export function FixStation() {
 function RepairLine({ repaired: { entry, body, undone } }: { repaired: RepairState }) {
   const { format } = usePreferences();
   const said = [
-    [PERMANENCE[body.permanence], body.limit, body.recheck && `re-check on ${body.recheck}`].filter(Boolean).join(", "),
+    [body.method && METHODS[body.method], PERMANENCE[body.permanence], body.limit, body.recheck && `re-check on ${body.recheck}`]
+      .filter(Boolean)
+      .join(", "),
+    body.culprit && `loaded by: ${inSentence(CULPRITS[body.culprit])}`,
+    body.regeneration && regenerationLine(body.regeneration),
     body.labourMinutes > 0 && `${body.labourMinutes} min`,
     body.parts.map((p) => `${p.count} × ${p.name}`).join(", "),
     body.goAhead && "customer agreed",

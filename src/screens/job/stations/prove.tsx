@@ -13,6 +13,7 @@ import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
 import { type Go, useJob } from "../use-job";
 import { CodesProof } from "./codes-proof";
+import { Resets } from "./resets";
 import { OrderTold, SetAside } from "./set-aside";
 
 /** The same check, the same conditions, after the last repair; the complaint itself; and everything back on. */
@@ -85,6 +86,7 @@ export function ProveStation({ go }: { go: Go }) {
         <>
           <RepeatTheChecks go={go} />
           <TryComplaint />
+          <Resets />
           <CodesProof toScan={() => go("scan")} />
           <SetAside />
         </>

@@ -88,6 +88,7 @@ type List = ReturnType<typeof useEntryForm<object, { readonly codes: readonly Co
 function CodeLine({ list, index, remove }: { list: Omit<List, "submit">; index: number; remove: () => void }) {
   const row = rowsOf(list.holds("codes"))[index] ?? {};
   const code = String(row.code);
+  const own = useJob().state.ownCodes.find((o) => o.code === code.toUpperCase());
   const { status, freezeFrame, asideReason } = row as Partial<CodeRead>;
   return (
     <li className="grid items-center gap-x-4 gap-y-1 py-2 sm:grid-cols-[6rem_1fr_16rem_auto]">
@@ -98,6 +99,7 @@ function CodeLine({ list, index, remove }: { list: Omit<List, "submit">; index: 
           {status}
           {freezeFrame ? ` · ${freezeFrame}` : ""}
         </span>
+        {own && <span className="block text-amber">Probably ours: {own.because}. Clear it and read again</span>}
       </span>
       <RowFields of={list} rows="codes" index={index} names={["asideReason"]} />
       {isVapourLeak(code) && (

@@ -53,7 +53,16 @@ function Interview() {
       </div>
       <FormFields
         of={form}
-        names={["replacedBefore", "earlierVisits", "fuelUse", "verified", "comeback.kind", "comeback.after"]}
+        names={[
+          "replacedBefore",
+          "earlierVisits",
+          "fuelUse",
+          "verified",
+          "comeback.kind",
+          "comeback.after",
+          "comeback.came",
+          "comeback.of",
+        ]}
       />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div className="sm:col-span-2">

@@ -3,6 +3,7 @@
 import { type ReactNode, useState } from "react";
 import { borescope, type Port } from "@/core/checks/borescope";
 import { borescopeForm } from "@/core/checks/borescope/form";
+import { fromSi, parseTrusted, toSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { TextField } from "@/ui/field";
 import { FormFields } from "../../../form/form-field";
@@ -39,6 +40,16 @@ export function BorescopeCheck({ head }: { head: ReactNode }) {
               ) : (
                 <Share label={`${port.name}, from the side`} value={port.side} onChange={(side) => change(i, { side })} />
               )}
+              <TextField
+                label={`${port.name}, tool in, mm`}
+                inputMode="decimal"
+                defaultValue={port.depth ? String(fromSi(toSi(port.depth), "mm").value) : ""}
+                onBlur={(e) => {
+                  const depth = parseTrusted(e.target.value, "toolDepth", "mm");
+                  const { depth: _, ...rest } = port;
+                  set({ ports: ports.map((p, k) => (k === i ? { ...rest, ...(depth ? { depth } : {}) } : p)) });
+                }}
+              />
             </div>
           </li>
         ))}

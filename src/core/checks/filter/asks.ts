@@ -1,0 +1,27 @@
+import { type Asked, AT_LARGE, type Says, saysOf } from "../asked";
+import type { Verdict } from "../check";
+import type { FilterRecord } from "./record";
+
+/** What the reset of the ECU's model rests on. */
+export const FILTER_PRESSURE = "pressure@filter-core";
+const RESTS = ["filter-core", "filter-pipe-front", "filter-pipe-rear", AT_LARGE];
+
+/** Whether the filter lets through what it should, and whether its sensor stands at zero. */
+export function filterAsks({ keyOn }: FilterRecord, verdict: Verdict): Asked[] {
+  if (verdict.outcome === "void") return [];
+  const zeroOff = verdict.observation === "filter-zero-off";
+  const pressure: Says = zeroOff ? "open" : saysOf(verdict.outcome);
+  return [
+    { atom: FILTER_PRESSURE, says: pressure, words: "filter pressure within limits", rests: RESTS },
+    ...(keyOn || zeroOff
+      ? [
+          {
+            atom: "zero@filter-sensor",
+            says: zeroOff ? ("bad" as const) : ("good" as const),
+            words: "filter pressure sensor at zero",
+            rests: RESTS,
+          },
+        ]
+      : []),
+  ];
+}

@@ -1,0 +1,60 @@
+import type { UnitId } from "../../units";
+import { airOf, checkForm, optionsOf, warmField } from "../known";
+import { EGR_STATES, type EgrState, type FilterRecord, filterSchema, PIPE_STATES, type PipeState } from "./record";
+
+const UNITS: readonly UnitId[] = ["hPa", "mbar", "kPa", "psi"];
+const pressure = (label: string, example: string) =>
+  ({ type: "quantity", label, band: "filterPressure", unit: "hPa", units: UNITS, example }) as const;
+const speed = (label: string, example: string) => ({ type: "number", label, bare: "1/min", example }) as const;
+const meter = (example: string) =>
+  ({
+    type: "quantity",
+    label: "Air meter, if there is one",
+    band: "mafFlow",
+    unit: "g/s",
+    units: ["g/s", "kg/h"],
+    example,
+  }) as const;
+const heat = (example: string) =>
+  ({
+    type: "quantity",
+    label: "Gas before the filter, if shown",
+    band: "exhaustTemperature",
+    unit: "°C",
+    units: ["°C", "°F"],
+    example,
+  }) as const;
+
+/** The scan tool's display, three times: standing, idling, held. */
+export const filterForm = checkForm<FilterRecord>()({
+  schema: filterSchema,
+  fields: {
+    keyOn: pressure("Key on, engine standing", "0"),
+    "idle.pressure": pressure("At idle", "6"),
+    "idle.rpm": speed("Idle speed, 1/min", "800"),
+    "idle.maf": meter("8"),
+    "idle.exhaustTemperature": heat("120"),
+    "held.pressure": pressure("Held, without load", "35"),
+    "held.rpm": speed("Held at, 1/min", "3000"),
+    "held.maf": meter("45"),
+    "held.exhaustTemperature": heat("200"),
+    division: pressure("One division of the display", "1"),
+    egr: {
+      type: "choice",
+      label: "Exhaust led back meanwhile",
+      options: optionsOf(Object.keys(EGR_STATES) as EgrState[], EGR_STATES),
+      holds: () => "unknown",
+    },
+    pipes: {
+      type: "choice",
+      label: "Its two pressure pipes",
+      options: optionsOf(Object.keys(PIPE_STATES) as PipeState[], PIPE_STATES),
+      holds: () => "not-looked",
+    },
+    warm: warmField,
+    sootModel: { type: "number", label: "Soot by the ECU's model, g", example: "18" },
+    sootMeasured: { type: "number", label: "Soot by the pressure, g", example: "20" },
+  },
+  also: (_, given) => airOf(given, "intakeTemperature"),
+  keeps: ["ambient", "intakeTemperature"],
+});

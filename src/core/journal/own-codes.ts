@@ -1,0 +1,31 @@
+import { codeText } from "../faults";
+import type { Bodies } from "./entries";
+import { isAfter, type Line } from "./proof";
+
+/** A code that the work itself set, and what was off when it came. */
+export interface OwnCode {
+  readonly code: string;
+  readonly because: string;
+}
+
+type Of<K extends keyof Bodies> = Line & { readonly body: Bodies[K] };
+
+/**
+ * Codes of the newest reading that are probably ours: first read after something came off or was unplugged that sets them.
+ * They are cleared and read again, not chased; one that was there before is the car's own.
+ */
+export function ownCodes(lines: readonly Line[]): OwnCode[] {
+  const of = <K extends keyof Bodies>(kind: K) => lines.filter((l) => l.kind === kind) as unknown as Of<K>[];
+  const reads = of("codes");
+  const off = of("displaced");
+  const has = (read: Of<"codes">, code: string) => read.body.codes.some((c) => c.code.toUpperCase() === code);
+  return (reads.at(-1)?.body.codes ?? []).flatMap((read): OwnCode[] => {
+    const code = read.code.toUpperCase();
+    const ours = codeText(code)?.ours ?? [];
+    const first = reads.find((r) => has(r, code));
+    const item = off.find((o) => o.body.joint && ours.includes(o.body.joint) && first && isAfter(first, o));
+    // A car that was never read before it was taken apart may have had it all along.
+    const without = item && reads.some((r) => !has(r, code) && !isAfter(r, item));
+    return item && without ? [{ code, because: item.body.what }] : [];
+  });
+}

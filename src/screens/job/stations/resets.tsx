@@ -1,0 +1,62 @@
+"use client";
+
+import { Lock } from "lucide-react";
+import { type ResetState, resetForm } from "@/core/journal";
+import { Button } from "@/ui/button";
+import { ErrorNote } from "@/ui/field";
+import { FormFields } from "../../form/form-field";
+import { shortTime } from "../short-time";
+import { useEntryForm } from "../use-entry-form";
+import { useJob } from "../use-job";
+
+/** What the ECU may be told of a part: locked, with its reason, until its readings bear it. */
+export function Resets() {
+  const { state } = useJob();
+  if (state.proof.resets.length === 0) return null;
+  return (
+    <section aria-label="Told the ECU" className="flex flex-col gap-3">
+      <h3 className="text-lg font-bold">Learned values</h3>
+      {state.proof.resets.map((reset) => (
+        <Reset key={reset.check} reset={reset} />
+      ))}
+    </section>
+  );
+}
+
+function Reset({ reset: { check, name, locked, told } }: { reset: ResetState }) {
+  const form = useEntryForm(resetForm, `reset-${check}`, { check });
+  return (
+    <form
+      noValidate
+      className="flex max-w-3xl flex-col gap-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        void form.submit((body) => [{ kind: "reset", body }]);
+      }}
+    >
+      {told && (
+        <p>
+          {name}, {shortTime(told.at)}: {told.learned}
+        </p>
+      )}
+      {locked ? (
+        <p className="flex items-start gap-2 border-l-4 border-amber bg-amber-soft px-4 py-3">
+          <Lock aria-hidden size={20} className="mt-0.5 shrink-0 text-amber" />
+          <span>
+            <strong>Locked:</strong> {name.replace(/^The/, "the")}. Not yet: {locked}.
+          </span>
+        </p>
+      ) : (
+        <>
+          <FormFields of={form} names={["learned"]} />
+          {form.error && <ErrorNote>{form.error}</ErrorNote>}
+          <div>
+            <Button type="submit" disabled={form.busy}>
+              {told ? "Told it again" : name}
+            </Button>
+          </div>
+        </>
+      )}
+    </form>
+  );
+}
