@@ -1,5 +1,6 @@
 import * as yup from "yup";
 import { massFlowOf, standardFlow } from "@/core/gas/air";
+import { type BoostLog, judgeBoost } from "@/core/gas/boost";
 import { fitDecay } from "@/core/gas/decay";
 import { FUELS, type GasFuel } from "@/core/gas/exhaust";
 import { judgeExhaust, type ReadExhaust } from "@/core/gas/exhaust-origin";
@@ -270,5 +271,78 @@ export const filter: Command = {
       "points",
     );
     return judged;
+  },
+};
+
+const mass = quantitySchema("mafFlow");
+const travel = (name: string) =>
+  yup.number().min(0, `${name} is a percentage`).max(100, `${name} is a percentage`).required(`${name} is missing`);
+const boostSchema = strictObject({
+  ambient: quantitySchema("ambient").required("ambient is missing"),
+  fuel: yup.string().oneOf(["petrol", "diesel"], "fuel is petrol or diesel").required("fuel is missing"),
+  displacement: quantitySchema("displacement").required("displacement is missing"),
+  egr: yup
+    .string()
+    .oneOf(["shut", "open", "unknown"], "egr is shut, open or unknown")
+    .required("egr is missing: shut, open or unknown"),
+  points: yup
+    .array()
+    .of(
+      strictObject({
+        rpm: yup.number().min(0, "rpm is not negative").max(12000, "rpm lies above any engine's").required("rpm is missing"),
+        map: quantitySchema("manifold").optional().default(undefined),
+        charge: quantitySchema("manifold").optional().default(undefined),
+        asked: quantitySchema("asked").optional().default(undefined),
+        maf: mass.optional().default(undefined),
+        chargeTemperature: temperature.required("chargeTemperature is missing"),
+        actuator: strictObject({ command: travel("command"), position: travel("position") })
+          .optional()
+          .default(undefined),
+      }).required(),
+    )
+    .min(1, "Give at least one point")
+    .max(400, "At most 400 points: give means of steady stretches")
+    .required("points is missing"),
+});
+
+export const boost: Command = {
+  run(input) {
+    type Point = {
+      rpm: number;
+      map?: Quantity;
+      charge?: Quantity;
+      asked?: Quantity;
+      maf?: Quantity;
+      chargeTemperature: Quantity;
+      actuator?: { command: number; position: number };
+    };
+    const { points, ...log } = parse<{
+      ambient: Quantity;
+      fuel: BoostLog["fuel"];
+      displacement: Quantity;
+      egr: BoostLog["egr"];
+      points: Point[];
+    }>(boostSchema, input);
+    const { shapes, efficiency, hole, reasons } = guarded(
+      () =>
+        judgeBoost({
+          ambient: toSi(log.ambient),
+          fuel: log.fuel,
+          displacement: toSi(log.displacement),
+          egr: log.egr,
+          points: points.map(({ rpm, actuator, ...read }) => ({
+            rpm,
+            ...siOf(read),
+            ...(actuator ? { actuator: { command: actuator.command / 100, position: actuator.position / 100 } } : {}),
+          })),
+        }),
+      "points",
+    );
+    return {
+      shapes,
+      efficiency,
+      hole: hole && Object.fromEntries(Object.entries(hole).map(([name, diameter]) => [name, fromSi(diameter, "mm")])),
+      reasons,
+    };
   },
 };

@@ -18,6 +18,7 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
   judge: late(async () => (await import("./checks")).judge),
   probe: late(async () => (await import("./checks")).probe, { reads: "arguments" }),
   obd: late(async () => (await import("./logs")).obd, { reads: "arguments" }),
+  boost: late(async () => (await import("./gas")).boost),
   filter: late(async () => (await import("./gas")).filter),
   "exhaust-gas": late(async () => (await import("./gas")).exhaustGas),
   comeback: late(async () => (await import("./comeback")).comeback),

@@ -20,6 +20,10 @@ export type ChannelId =
   | "maf"
   | "map"
   | "charge"
+  | "charge-asked"
+  | "charge-temperature"
+  | "actuator-command"
+  | "actuator-position"
   | "barometer"
   | "coolant"
   | "intake-temperature"
@@ -94,6 +98,43 @@ export const CHANNELS: readonly Channel[] = [
     names: ["charge pressure", "boost pressure", "charge air pressure", "throttle inlet pressure", "ladedruck"],
   },
   {
+    id: "charge-asked",
+    name: "Charge pressure asked for",
+    measures: "pressure",
+    kind: "absolute",
+    unit: "kPa",
+    names: [
+      "commanded boost pressure",
+      "desired boost pressure",
+      "requested boost pressure",
+      "target boost pressure",
+      "charge pressure asked for",
+      "boost pressure specified",
+      "boost asked",
+      "boost target",
+      "ladedruck soll",
+    ],
+  },
+  {
+    id: "charge-temperature",
+    name: "Charge air temperature",
+    measures: "temperature",
+    unit: "°C",
+    names: ["charge air temperature", "charge temperature", "intake manifold temperature", "ladelufttemperatur"],
+  },
+  {
+    id: "actuator-command",
+    name: "Boost actuator asked for",
+    measures: "percent",
+    names: ["boost actuator command", "commanded vane position", "wastegate duty", "boost control duty", "vane position asked"],
+  },
+  {
+    id: "actuator-position",
+    name: "Boost actuator position",
+    measures: "percent",
+    names: ["boost actuator position", "vane position", "wastegate position"],
+  },
+  {
     id: "barometer",
     name: "Ambient pressure",
     measures: "pressure",
@@ -113,7 +154,7 @@ export const CHANNELS: readonly Channel[] = [
     name: "Intake air temperature",
     measures: "temperature",
     unit: "°C",
-    names: ["intake air temperature", "intake air temp", "iat", "charge air temperature", "ansauglufttemperatur"],
+    names: ["intake air temperature", "intake air temp", "iat", "ansauglufttemperatur"],
   },
   { id: "short-trim-1", name: "Short-term trim, bank 1", measures: "percent", names: trimNames("short", 1) },
   { id: "long-trim-1", name: "Long-term trim, bank 1", measures: "percent", names: trimNames("long", 1) },

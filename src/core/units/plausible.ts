@@ -29,6 +29,8 @@ export const BANDS = {
   smokePressure: pressure("smoke pressure", "gauge", -500, 14e3),
   ratedPressure: pressure("rated pressure", "gauge", 300, 14e3),
   manifold: pressure("manifold pressure", "absolute", 8e3, 350e3),
+  /** What an ECU asks for: gauge pressure in it shows by lying far below the air outside */
+  asked: pressure("boost asked for", "absolute", 0, 400e3),
   chargePressure: pressure("charge pressure", "absolute", 50e3, 400e3),
   /** Signed: pipes on the wrong way round read below nothing */
   filterPressure: pressure("pressure difference of a filter", "gauge", -30e3, 60e3),

@@ -13,7 +13,12 @@ const instrument = (kind: CheckId, facts: GivenFacts = VAPOUR, refuse?: string) 
   return onBench(journal, <CheckStation wanted={kind} onInstrument={() => {}} />, refuse);
 };
 const FORMS = CHECK_IDS.filter((id) => CHECKS[id].form && !CHECKS[id].station);
-const CARS: Partial<Record<CheckId, GivenFacts>> = { chain: TWO_BANKS, "pressure-test": TURBO, filter: DIESEL, "secondary-air": COLD_AIR };
+const CARS: Partial<Record<CheckId, GivenFacts>> = {
+  chain: TWO_BANKS,
+  "pressure-test": TURBO,
+  filter: DIESEL,
+  "secondary-air": COLD_AIR,
+};
 const carOf = (kind: CheckId): GivenFacts => CARS[kind] ?? VAPOUR;
 const alerts = () => within(screen.getByRole("main")).queryAllByRole("alert");
 const said = () => alerts().map((a) => a.textContent);
