@@ -2,6 +2,7 @@ import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex } from "@noble/hashes/utils.js";
 import { expose } from "comlink";
 import { type AirflowPoint, airflowPoints } from "@/core/checks/airflow";
+import { type BoostTrace, boostTrace } from "@/core/checks/boost";
 import { type ProbeSeries, probeSeries } from "@/core/checks/probe";
 import type { TrimPoint } from "@/core/checks/trims";
 import {
@@ -105,6 +106,9 @@ const api = {
 
   /** Idle and the widest-open second; `ambient` Pa absolute. */
   airflow: async (limits: Limits, ambient: number): Promise<AirflowPoint[]> => (log ? airflowPoints(log, limits, ambient) : []),
+
+  /** The charge side, steady moment by steady moment; `ambient` Pa absolute. */
+  boost: async (ambient: number): Promise<BoostTrace | undefined> => log && boostTrace(log, ambient),
 
   /** Tank pressure over the log's clock: [s, Pa gauge] */
   tank: async (): Promise<[number, number][]> => (log ? tankTrace(log) : []),

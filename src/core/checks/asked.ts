@@ -79,7 +79,16 @@ export type PointClass = (typeof POINT_CLASSES)[number];
 export const trimAtom = (bank: number, point: PointClass): string => `trim@bank${bank}/${point}`;
 
 /** Zones that an idling engine sucks at, so that its trims show a leak there. */
-const SUCKED_AT_IDLE: readonly string[] = ["manifold", "booster-branch", "crankcase", "vacuum-supply", "flap-actuator"];
+const SUCKED_AT_IDLE: readonly string[] = [
+  "manifold",
+  "booster-branch",
+  "crankcase",
+  "vacuum-supply",
+  "flap-actuator",
+  "boost-actuator",
+  "egr-actuator",
+  "air-actuator",
+];
 
 /**
  * A place that a locator pointed at: answered by that place proved tight, or, where trims would show it, by every bank in

@@ -18,6 +18,7 @@ const RECORDS: Record<CheckId, object> = {
   "pressure-test": good.pressure,
   filter: good.filter,
   "secondary-air": good.secondaryAir,
+  boost: good.boost,
   hold: good.hold,
   valve: good.valve,
   output: good.output,

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { COLD_AIR, contextOf, TURBO, VAPOUR } from "../core.fixture";
 import { type Form, givenOf, labelOf, toDraft, toRecord } from "../form";
 import { airflowForm } from "./airflow/form";
+import { boostForm } from "./boost/form";
 import { borescopeForm } from "./borescope/form";
 import { capForm } from "./cap/form";
 import { chainForm } from "./chain/form";
@@ -66,6 +67,7 @@ const FORMS: Readonly<Record<string, readonly [Form<never, Known>, object]>> = {
   ],
   filter: [filterForm, good.filter],
   "secondary air": [secondaryAirForm, good.secondaryAir],
+  boost: [boostForm, good.boost],
   hold: [holdForm, good.hold],
   output: [outputForm, good.output],
   pinch: [pinchForm, good.pinch],

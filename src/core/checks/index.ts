@@ -1,6 +1,7 @@
 import { inSentence } from "../sentence";
 import { FACT_NAMES, isKnown } from "../vehicle";
 import { airflow } from "./airflow";
+import { boost } from "./boost";
 import { borescope } from "./borescope";
 import { cap } from "./cap";
 import { chain } from "./chain";
@@ -54,6 +55,7 @@ const KINDS = {
   "pressure-test": pressureTest,
   filter: filter,
   "secondary-air": secondaryAir,
+  boost: boost,
 } satisfies Record<string, CheckKind<never, never>>;
 export type CheckId = keyof typeof KINDS;
 /** The same without their records' types: a record has passed its kind's schema at the door. */

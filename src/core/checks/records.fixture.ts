@@ -1,6 +1,7 @@
 import { seededNoise } from "../maths/random";
 import type { Quantity } from "../units";
 import type { AirflowRecord } from "./airflow";
+import type { BoostRecord } from "./boost";
 import type { BorescopeRecord } from "./borescope";
 import type { ChainRecord } from "./chain";
 import type { CircuitRecord } from "./circuit";
@@ -250,4 +251,25 @@ export const secondaryAir: SecondaryAirRecord = {
   soaped: true,
   bubbles: [],
   whenShut: "quiet",
+};
+
+const absolute = (value: number): Quantity => ({ value, unit: "kPa", kind: "absolute" });
+/** A sound 2 L diesel over six speeds off boost and under it: as much asked as delivered, the meter as the engine breathes. */
+export const boost: BoostRecord = {
+  source: { kind: "typed" },
+  points: [1500, 1800, 2100, 2400, 2700, 3000].flatMap((rpm) =>
+    [101, 103, 180, 210].map((map) => ({
+      rpm,
+      map: absolute(map),
+      charge: absolute(map + 1),
+      ...(map > 120 ? { asked: absolute(map + 2) } : {}),
+      // η 0.88 off boost; with exhaust a fifth above the manifold under it.
+      maf: { value: ((map > 120 ? 0.872 : 0.88) * map * 2 * rpm) / (0.28705 * (map > 120 ? 318 : 303) * 120), unit: "g/s" },
+      chargeTemperature: { value: map > 120 ? 44.85 : 29.85, unit: "°C" },
+    })),
+  ),
+  keyOn: { map: absolute(101), charge: absolute(101.4) },
+  egr: "shut",
+  ambient,
+  warm: true,
 };

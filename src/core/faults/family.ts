@@ -29,6 +29,8 @@ export interface FaultFamily {
   readonly confirmMinutes: Partial<Readonly<Record<Trait, number>>>;
   /** The engine's own readings do not show its faults: to them such a car is sound */
   readonly apart?: true;
+  /** Observations of other families that point at this one as well */
+  readonly alsoOn?: readonly string[];
   /** Joints that a scan tool commands and whose faults these are */
   readonly commanded: readonly string[];
   readonly codes: readonly CodeText[];

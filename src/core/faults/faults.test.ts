@@ -29,7 +29,10 @@ const traitsOf = (facts: VehicleFacts) => causesOf(layoutOf(facts), facts, FAMIL
 describe("families of faults", () => {
   it.each(FAMILY_IDS)("%s: every trait has a cause and the time to confirm it, and the other way round", (id) => {
     const minutes = FAMILIES[id].confirmMinutes;
-    const own = new Set(CARS.flatMap((facts) => FAMILIES[id].causes(facts)).map((c) => c.trait));
+    const named = new Set(CARS.flatMap((facts) => FAMILIES[id].causes(facts)).map((c) => c.trait));
+    // A cause that another family has as well shows as it does there.
+    const own = id === "engine" || FAMILIES[id].apart ? named : new Set(Object.keys(minutes) as Trait[]);
+    for (const trait of Object.keys(minutes) as Trait[]) expect(named).toContain(trait);
     for (const trait of Object.keys(minutes) as Trait[]) {
       expect(own, trait).toContain(trait);
       expect(CONFIRM_MINUTES[trait]).toBe(minutes[trait]);
@@ -63,7 +66,7 @@ describe("families of faults", () => {
   });
 
   it("stand apart from the engine's own readings only where they say so", () => {
-    const apart = FAMILY_IDS.filter((id) => id !== "engine").flatMap((id) => Object.keys(FAMILIES[id].confirmMinutes));
+    const apart = FAMILY_IDS.filter((id) => FAMILIES[id].apart).flatMap((id) => Object.keys(FAMILIES[id].confirmMinutes));
     expect([...APART].sort()).toEqual(apart.sort());
   });
 });

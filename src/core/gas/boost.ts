@@ -62,6 +62,8 @@ export interface JudgedBoost {
   readonly efficiency: { readonly value: number; readonly low: number; readonly high: number } | null;
   /** Null where no leak is named, or none can be sized */
   readonly hole: BoostHole | null;
+  /** Smallest hole that this log could have shown, m; null where none can be told */
+  readonly smallestVisible: number | null;
   readonly reasons: readonly string[];
 }
 
@@ -192,6 +194,7 @@ export function judgeBoost(log: BoostLog): JudgedBoost {
     shapes,
     efficiency: "area" in breathing ? breathing.efficiency : null,
     hole,
+    smallestVisible: "area" in breathing ? visibleOf(breathing) : null,
     reasons,
   };
 }
@@ -384,6 +387,9 @@ function weigh(says: "short" | "held" | "over" | undefined, learnt: Learnt, off:
 /** Least z that names a leak by the meter alone: what a log with this sd could have shown. */
 const VISIBLE = 2.4;
 
+/** Smallest hole, m, that a log with this sd could have shown. */
+const visibleOf = ({ sd }: Pick<Breathing, "sd">) => holeDiameter((VISIBLE * sd) / SHARP_EDGED);
+
 /** The hole of a leak that is there: its area is not negative, and no more than is thought of. */
 function holeOf({ area, sd, whole }: Breathing): BoostHole {
   const most = MOST_LOST * 1.5 * whole;
@@ -394,7 +400,7 @@ function holeOf({ area, sd, whole }: Breathing): BoostHole {
     diameter: of(quantile(0.5)),
     low: of(quantile(0.025)),
     high: of(quantile(0.975)),
-    smallestVisible: of(VISIBLE * sd),
+    smallestVisible: visibleOf({ sd }),
   };
 }
 
@@ -412,12 +418,11 @@ function normalQuantile(p: number): number {
 function breathingSays({ area, sd, whole, efficiency }: Breathing, hole: BoostHole | null): string[] {
   const share = (a: number) => `${formatNumber(100 * (a / whole), 1)} %`;
   const mm = (d: number) => `${formatNumber(1000 * d, 1)} mm`;
-  const smallest = holeDiameter((VISIBLE * sd) / SHARP_EDGED);
   return [
     hole
       ? `under boost the meter sees ${share(Math.max(0, area))} more than the engine breathes: a hole of ${mm(hole.diameter)}, between ${mm(hole.low)} and ${mm(hole.high)} (95 %), as a sharp-edged one`
       : `meter and breathing agree under boost within ${share(VISIBLE * sd)}`,
-    `the smallest hole that this log could have shown is ${mm(smallest)}`,
+    `the smallest hole that this log could have shown is ${mm(visibleOf({ sd }))}`,
     `breathing off boost ${formatNumber(100 * efficiency.value, 0)} % on manifold density`,
   ];
 }

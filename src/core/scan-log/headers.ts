@@ -17,15 +17,19 @@ export const folded = (text: string): string =>
 const NOT_LIVE =
   /\b(desired|target|specified|requested|setpoint|soll\w*|consigne|objetivo|min|max|mini|maxi|maks|minimum|maximum|average|avg|mittel\w*|moyenne|media|gemiddelde|srednia|peak)\b/;
 
+/** Words for what the ECU asks for, on folded words. */
+const ASKED = /\b(asked|command\w*|desired|target|specified|requested|setpoint|soll\w*|consigne|objetivo)\b/;
+
 /** What channels are called in English, German, French, Spanish, Italian, Dutch and Polish, on folded words. */
 const RULES: readonly (readonly [ChannelId, RegExp])[] = [
   [
     "coolant",
     /\bect\b|coolant|kuhl(mittel|wasser)|refroidissement|eau moteur|refrigerante|acqua motore|koel(vloeistof|water)|chlodz/,
   ],
+  ["charge-temperature", /charge (air )?temp|ladelufttemp|intake manifold temp|temp\w* (air )?suralim/],
   [
     "intake-temperature",
-    /\biat\b|(intake|inlet|charge) air temp|(ansaug)?lufttemp|temp\w*( d)? air( d)? admission|temp\w*( del)? aire|temp\w* (dell )?aria|inlaatlucht|temp\w* \w*powietrza|temp\w* zasysanego/,
+    /\biat\b|(intake|inlet) air temp|(ansaug)?lufttemp|temp\w*( d)? air( d)? admission|temp\w*( del)? aire|temp\w* (dell )?aria|inlaatlucht|temp\w* \w*powietrza|temp\w* zasysanego/,
   ],
   [
     "rpm",
@@ -35,6 +39,11 @@ const RULES: readonly (readonly [ChannelId, RegExp])[] = [
     "maf",
     /\bmaf\b|mass air ?flow|air ?flow rate|\bair mass\b|luftmass|luftmenge|debit d air|debitmetre|masse d air|(flujo|caudal)\b.*aire|masa de aire|portata aria|massa aria|debimetro|luchtmassa|(masa|przeplyw) powietrza|przeplywomierz/,
   ],
+  [
+    "actuator-command",
+    /(vane|wastegate|boost (actuator|control)|turbo actuator|\bvgt\b).*(command|duty|desired|asked|target|soll)|command\w* (vane|boost actuator|wastegate)/,
+  ],
+  ["actuator-position", /(vane|wastegate|boost actuator|turbo actuator|\bvgt\b).*position/],
   [
     "charge",
     /charge (air )?pressure|boost pressure|throttle inlet pressure|ladedruck|suralimentation|sobrealimentacion|sovralimentazione|laaddruk|doladowania/,
@@ -118,7 +127,9 @@ export function channelOf(name: string): { readonly channel: ChannelId; readonly
     if (TOTAL.test(words)) return { channel: `total-trim-${bank}`, live };
   }
   const rule = RULES.find(([, pattern]) => pattern.test(words));
-  return rule && { channel: rule[0], live };
+  // What is asked for is a reading of its own where a check holds the delivered against it.
+  if (rule?.[0] === "charge" && ASKED.test(words)) return { channel: "charge-asked", live: true };
+  return rule && { channel: rule[0], live: live || rule[0] === "actuator-command" };
 }
 
 /** Spellings of units that are not their own names, folded. */
@@ -202,7 +213,8 @@ export function splitUnit(header: string, unitCell: string | undefined): { name:
 /** A single letter is a unit only where the name before it is of that kind. */
 function takesLetter(name: string, unit: string): boolean {
   const channel = channelOf(name)?.channel;
-  if (unit === "°C" || unit === "°F") return channel === "coolant" || channel === "intake-temperature";
+  if (unit === "°C" || unit === "°F")
+    return channel === "coolant" || channel === "intake-temperature" || channel === "charge-temperature";
   return unit === "s" && channel === "time";
 }
 

@@ -7,7 +7,8 @@ import { FAMILIES, FAMILY_IDS, type Family } from "../faults";
  */
 export function familiesOf(story: readonly string[], checks: readonly CheckId[]): Family[] {
   const pointed = FAMILY_IDS.filter((id) => {
-    const told = story.some((o) => FAMILIES[id].rows[o] !== undefined);
+    const { rows, alsoOn = [] } = FAMILIES[id];
+    const told = story.some((o) => rows[o] !== undefined || alsoOn.includes(o));
     return told || checks.some((check) => CHECKS[check].families?.every((f) => f === id) ?? false);
   });
   const unknown = story.some((o) => FAMILY_IDS.every((id) => FAMILIES[id].rows[o] === undefined));

@@ -1,14 +1,23 @@
+import { causesOf, type Family } from "../../faults";
 import { inSentence } from "../../sentence";
 import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
 import type { Seen } from "./rows";
 
 /** Zones of which each part is pumped up by itself. */
-export const PUMPED: readonly string[] = ["flap-actuator", "vacuum-supply", "booster-branch"];
+export const PUMPED: readonly string[] = [
+  "flap-actuator",
+  "boost-actuator",
+  "egr-actuator",
+  "air-actuator",
+  "vacuum-supply",
+  "booster-branch",
+];
 
-export function holdCandidates({ layout }: CheckContext): Candidate<Seen>[] {
+export function holdCandidates({ layout, vehicle }: CheckContext, families: readonly Family[]): Candidate<Seen>[] {
+  const suspect = new Set(causesOf(layout, vehicle, families).map((c) => c.joint));
   return layout.joints
-    .filter((j) => j.kind === "seal" && PUMPED.includes(j.from))
+    .filter((j) => j.kind === "seal" && PUMPED.includes(j.from) && suspect.has(j.id))
     .map(
       (part): Candidate<Seen> => ({
         place: part.id,
@@ -18,7 +27,7 @@ export function holdCandidates({ layout }: CheckContext): Candidate<Seen>[] {
         // What moves can be stuck though it holds.
         outcomes: [
           `hold-leaks:${part.id}`,
-          ...(part.from === "flap-actuator" ? [`hold-stuck:${part.id}` as const] : []),
+          ...(part.from.endsWith("-actuator") ? [`hold-stuck:${part.id}` as const] : []),
           "hold-good",
         ],
         tested: [part.id],

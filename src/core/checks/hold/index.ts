@@ -1,3 +1,4 @@
+import { FAMILY_IDS } from "../../faults";
 import type { CheckKind } from "../check";
 import { holdAsks } from "./asks";
 import { holdCandidates, PUMPED } from "./candidates";
@@ -19,6 +20,7 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }, Seen> = {
   engine: "standing",
   role: "measures",
   shelf: "standing",
+  families: FAMILY_IDS,
   rows,
   candidates: holdCandidates,
   asks: holdAsks,

@@ -21,6 +21,7 @@ export const pressureTest: CheckKind<PressureTest, PressureAim, Seen> = {
   needs: ["induction", "fitted"],
   role: "measures",
   shelf: "standing",
+  families: ["engine", "boost"],
   rows,
   candidates: pressureCandidates,
   sweeps: true,

@@ -30,6 +30,7 @@ export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
       runs.map(({ record, verdict }) => ({ run: record, verdict })),
       layout,
     ),
+  families: ["engine", "boost"],
   rows,
   candidates: smokeCandidates,
   sweeps: true,

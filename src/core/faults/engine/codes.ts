@@ -14,15 +14,6 @@ const SUCKS = [
   "dipstick",
 ];
 const METER = ["air-meter", "duct-clamp"];
-const CHARGE = [
-  "hot-pipe-clamp",
-  "cooler-inlet",
-  "cooler-outlet",
-  "cold-pipe-split",
-  "boost-pipe",
-  "boost-solenoid",
-  "wastegate-pipe",
-];
 
 export const CODES = [
   { code: "P0171", text: "Mixture too lean, bank 1", observation: "code:lean", ours: SUCKS },
@@ -39,8 +30,6 @@ export const CODES = [
   { code: "P0068", text: "Air flow and manifold pressure do not fit each other", observation: "code:throttle-air" },
   { code: "P0106", text: "Manifold pressure does not fit the engine", observation: "code:throttle-air" },
   { code: "P0121", text: "Throttle position does not fit the engine" },
-  { code: "P0234", text: "Boost above what was asked" },
-  { code: "P0299", text: "Boost below what was asked", observation: "code:low-boost", ours: CHARGE },
   { code: "P0300", text: "Misfire on several cylinders" },
   { code: "P2004", text: "Runner flaps stuck open, bank 1", observation: "code:flaps" },
   { code: "P2006", text: "Runner flaps stuck closed, bank 1", observation: "code:flaps" },

@@ -36,11 +36,6 @@ export const rows = {
     },
     reason: "a meter or duct feeds both banks alike",
   },
-  "code:low-boost": {
-    says: "a low-boost code is stored",
-    given: { "charge-leak": 0.6, "inside-leak": 0.4, other: 0.04 },
-    reason: "boost asked for and not delivered",
-  },
   "code:air-meter": {
     says: "an air-meter code is stored",
     given: { "meter-low": 0.5, "meter-range": 0.45, "duct-leak": 0.25, restriction: 0.35, "charge-leak": 0.2, other: 0.05 },

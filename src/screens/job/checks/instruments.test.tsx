@@ -17,6 +17,7 @@ const CARS: Partial<Record<CheckId, GivenFacts>> = {
   chain: TWO_BANKS,
   "pressure-test": TURBO,
   filter: DIESEL,
+  boost: DIESEL,
   "secondary-air": COLD_AIR,
 };
 const carOf = (kind: CheckId): GivenFacts => CARS[kind] ?? VAPOUR;

@@ -4,6 +4,7 @@ import { type ComponentType, type ReactNode, startTransition, useEffect, useStat
 import type { CheckId } from "@/core/checks";
 import { load, save } from "../../session/storage";
 import { AirflowCheck } from "../checks/airflow/airflow-check";
+import { BoostCheck } from "../checks/boost/boost-check";
 import { BorescopeCheck } from "../checks/borescope/borescope-check";
 import { CapCheck } from "../checks/cap/cap-check";
 import { ChainCheck } from "../checks/chain/chain-check";
@@ -52,6 +53,7 @@ const INSTRUMENTS: Partial<Record<CheckId, ComponentType<{ head: ReactNode }>>> 
   "pressure-test": PressureTestCheck,
   filter: FilterCheck,
   "secondary-air": SecondaryAirCheck,
+  boost: BoostCheck,
 };
 
 /** The instruments: one check at a time, under recorded conditions. */

@@ -107,6 +107,7 @@ export function useScanLog(limits: Limits, engine: LoggedEngine) {
     cancel,
     slice,
     probe: (...args: Parameters<ScanLogWorker["probe"]>) => start().probe(...args),
+    boost: (...args: Parameters<ScanLogWorker["boost"]>) => start().boost(...args),
     tank: () => start().tank(),
     airflow: (...args: Parameters<ScanLogWorker["airflow"]>) => start().airflow(...args),
   };

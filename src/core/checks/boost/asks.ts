@@ -1,0 +1,41 @@
+import { toSi } from "../../units";
+import { type Asked, ofEngine, type Says, saysOf, tightAt } from "../asked";
+import type { CheckContext, Verdict } from "../check";
+import { judgedOf } from "./judge";
+import type { BoostRecord } from "./record";
+
+/** Leaks are asked after in whole millimetres, up to a pipe that is off. */
+const LARGEST = 30;
+const leakAtom = (mm: number) => `boost@meter/leak of ${mm} mm`;
+
+/** Joints between compressor and cylinders: all of them tight under pressure answer a leak as well. */
+const CHARGE = ["hot-pipe", "cooler", "cold-pipe"];
+
+/**
+ * Whether boost holds what is asked for, and whether the meter fits what the engine breathes under it. A leak is asked after by its
+ * size: a later log answers it that could have shown one as small, and so does every joint of the charge side shown tight.
+ */
+export function boostAsks(record: BoostRecord, verdict: Verdict, context: CheckContext): Asked[] {
+  if (verdict.outcome === "void") return [];
+  const { layout } = context;
+  const { hole, smallestVisible, shapes } = judgedOf(record, context);
+  const joints = layout.joints.filter((j) => CHARGE.includes(j.from) && j.to === "outside").map((j) => tightAt(j.id));
+  const leak = (mm: number, says: Says): Asked => {
+    const asked = ofEngine(layout, leakAtom(mm), `no leak of ${mm} mm or more under boost`, says);
+    return { ...asked, metBy: [[asked.atom], joints] };
+  };
+  const sound = shapes[0]?.id === "sound" && verdict.outcome !== "fail";
+  const shown = sound && smallestVisible !== null ? Math.ceil(1000 * smallestVisible) : undefined;
+  const delivered: Says = hole
+    ? "open"
+    : sound && verdict.outcome === "unsure" && !record.hunts
+      ? "good"
+      : saysOf(verdict.outcome);
+  return [
+    ...(record.points.some((p) => p.asked && toSi(p.asked) > toSi(record.ambient))
+      ? [ofEngine(layout, "boost@delivered", "boost as asked for", delivered)]
+      : []),
+    ...(hole ? [leak(Math.max(1, Math.floor(1000 * hole.diameter)), "bad")] : []),
+    ...(shown === undefined ? [] : Array.from({ length: Math.max(0, LARGEST + 1 - shown) }, (_, i) => leak(shown + i, "good"))),
+  ];
+}

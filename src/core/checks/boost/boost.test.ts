@@ -1,0 +1,142 @@
+import { describe, expect, it } from "vitest";
+import { contextOf, DIESEL, NATURAL } from "../../core.fixture";
+import { type BadInput, validate } from "../../input";
+import { readScanLog } from "../../scan-log";
+import type { Quantity } from "../../units";
+import { CHECKS } from "..";
+import { boost as sound } from "../records.fixture";
+import { type BoostPointRead, type BoostRecord, boostSchema, boostTrace, judgeBoostCheck } from ".";
+
+/** What must be caught so that this log's own 2.3 mm would do. */
+const context = contextOf({ ...DIESEL, limits: { caughtDuct: { value: 3e-3, source: "maker's figure" } } });
+const judge = (change: Partial<BoostRecord>) => judgeBoostCheck({ ...sound, ...change }, context);
+const why = (change: Partial<BoostRecord>) => judge(change).reasons.join("; ");
+const isUnder = (p: BoostPointRead) => (p.map as Quantity).value > 120;
+const times = (q: Quantity | undefined, factor: number) => ({ ...(q as Quantity), value: (q as Quantity).value * factor });
+const plus = (q: Quantity | undefined, kPa: number) => ({ ...(q as Quantity), value: (q as Quantity).value + kPa });
+const under = (change: (p: BoostPointRead) => Partial<BoostPointRead>) =>
+  sound.points.map((p) => (isUnder(p) ? { ...p, ...change(p) } : p));
+
+describe("boost from a log, as a check", () => {
+  it.each<[string, Partial<BoostRecord>, string, string | undefined]>([
+    ["a sound engine", {}, "pass", "boost-sound"],
+    ["a leak after the meter", { points: under((p) => ({ maf: times(p.maf, 1.09) })) }, "fail", "boost-leak"],
+    ["boost that falls short", { points: under((p) => ({ asked: plus(p.asked, 35) })) }, "fail", "boost-short"],
+    ["boost that goes over", { points: under((p) => ({ asked: plus(p.asked, -35) })) }, "fail", "boost-over"],
+    ["a sensor that is off", { keyOn: { map: { value: 108, unit: "kPa", kind: "absolute" } } }, "fail", "boost-sensor"],
+    ["boost that hunts", { hunts: true }, "unsure", undefined],
+    ["what was asked left out", { points: under(() => ({ asked: undefined })) }, "unsure", undefined],
+    ["exhaust led back", { egr: "unknown" }, "unsure", undefined],
+    ["points under boost only", { points: sound.points.filter(isUnder) }, "unsure", undefined],
+  ])("%s", (_, change, outcome, observation) => {
+    expect([judge(change).outcome, judge(change).observation]).toEqual([outcome, observation]);
+  });
+
+  it("lets a dip of a moment be a transient, and says how long a real one lasted", () => {
+    const points = under((p) => ({ asked: plus(p.asked, 35) }));
+    expect(judge({ points, short: { seconds: 0.8, from: 1500, to: 1700 } }).outcome).toBe("pass");
+    expect(why({ points, short: { seconds: 6, from: 1600, to: 2900 } })).toMatch(
+      /short of what was asked for 6\.0 s between 1600 and 2900/,
+    );
+  });
+
+  it("says what limp mode takes away, and that a hiss that stopped is no cure", () => {
+    expect(why({ limp: { at: 412, after: { value: 7.2, unit: "km" } } })).toMatch(/after 7 km.*hiss that stopped is no cure/);
+  });
+
+  it("proves nothing on an engine without a compressor, or a cold one", () => {
+    expect(judgeBoostCheck(sound, contextOf(NATURAL)).outcome).toBe("void");
+    expect(CHECKS.boost.plan(contextOf(NATURAL), undefined).refused).toMatch(/no compressor/);
+    expect(judge({ warm: false }).outcome).toBe("void");
+  });
+
+  it("states what it could have shown, and clears nothing that it could not", () => {
+    expect(judge({}).measures.map((m) => m.name)).toContain("Smallest leak it could have shown");
+    const blunt = contextOf(DIESEL);
+    expect(judgeBoostCheck(sound, blunt)).toMatchObject({ outcome: "unsure" });
+    expect(judgeBoostCheck(sound, blunt).reasons[0]).toMatch(/must be caught/);
+  });
+
+  it("owes delivery and a leak by its size: what could have shown one as small answers it, and nothing blunter", () => {
+    const asked = (change: Partial<BoostRecord>, within = context) =>
+      CHECKS.boost
+        .asks({ ...sound, ...change }, judgeBoostCheck({ ...sound, ...change }, within), within)
+        .map((a) => `${a.atom.replace("boost@", "")} ${a.says}`);
+    const leaking = { points: under((p) => ({ maf: times(p.maf, 1.09) })) };
+    expect(asked({})).toContain("delivered good");
+    expect(asked({})).toContain("meter/leak of 3 mm good");
+    expect(asked({})).not.toContain("meter/leak of 2 mm good");
+    const [bad] = asked(leaking).filter((a) => a.endsWith(" bad"));
+    expect(bad).toMatch(/meter\/leak of [45] mm bad/);
+    expect(asked(leaking)).toContain("delivered open");
+    // Not sure by what must be caught, it still answers the leak that it would have shown.
+    expect(asked({}, contextOf(DIESEL))).toContain("meter/leak of 4 mm good");
+    expect(asked({ egr: "unknown" }).join()).not.toMatch(/leak of/);
+    expect(asked({ points: under((p) => ({ asked: plus(p.asked, 35) })) })).toContain("delivered bad");
+    expect(asked({ points: under(() => ({ asked: undefined })) }).join()).not.toMatch(/delivered/);
+  });
+
+  it("is refused at the door with gauge beside absolute, or a point that says nothing", () => {
+    const refused = (change: object) => {
+      try {
+        validate(boostSchema, { ...sound, ...change });
+        return "taken";
+      } catch (error) {
+        return (error as BadInput).message;
+      }
+    };
+    expect(refused({ points: under((p) => ({ asked: plus(p.charge, -160) })) })).toMatch(/gauge pressure beside absolute/);
+    expect(refused({ points: [{ rpm: 2000, chargeTemperature: { value: 40, unit: "°C" } }] })).toMatch(
+      /manifold or charge pressure/,
+    );
+    expect(refused({})).toBe("taken");
+  });
+});
+
+describe("what is taken from a log", () => {
+  /** Ten seconds standing, a slow run, then pulls; limp mode from `limpAt` on. */
+  function log({ asks = 60, gives = 60, limpAt = 1e9, swing = 0 } = {}) {
+    const lines = [
+      "Time (s),Engine RPM (rpm),MAP (kPa),Charge pressure (kPa),Commanded boost pressure (kPa),MAF (g/s),Charge air temperature (°C),Vehicle speed (km/h)",
+    ];
+    for (let t = 0; t < 120; t += 0.25) {
+      const standing = t < 10;
+      const pull = t > 40;
+      const limp = t >= limpAt;
+      const rpm = standing ? 0 : pull ? 2000 + 8 * (t - 40) : 1500 + 20 * (t - 10);
+      const boost = pull && !limp ? gives + swing * Math.sin(t * 3) : 0;
+      const asked = pull && !limp ? asks : 0;
+      lines.push(
+        [t, rpm, 101 + boost, 101.5 + boost, 101 + asked, standing ? 0 : 30 + boost, 30, standing ? 0 : 72]
+          .map((v) => Number(v).toFixed(2))
+          .join(","),
+      );
+    }
+    return boostTrace(readScanLog(new TextEncoder().encode(lines.join("\n"))), 101e3);
+  }
+  it("is its steady moments, what every sensor showed standing, and no shortfall where there was none", () => {
+    const found = log();
+    expect(found?.points.length).toBeGreaterThan(20);
+    expect(found?.points.length).toBeLessThanOrEqual(60);
+    expect(found?.keyOn?.map?.value).toBeCloseTo(101, 0);
+    expect(found).not.toHaveProperty("short");
+    expect(found).not.toHaveProperty("limp");
+    expect(found?.points.some((p) => (p.asked as Quantity).value > 150)).toBe(true);
+  });
+  it("is how long boost fell short and between which speeds, and when it swung", () => {
+    expect(log({ asks: 100 })?.short?.seconds).toBeGreaterThan(60);
+    expect(log({ gives: 95 })?.over?.seconds).toBeGreaterThan(60);
+    expect(log({ swing: 14 })?.hunts).toBe(true);
+  });
+  it("is when boost was no longer asked for, and after how far", () => {
+    const found = log({ limpAt: 80 });
+    expect(found?.limp?.at).toBeCloseTo(80, -1);
+    // 70 s at 20 m/s.
+    expect(found?.limp?.after?.value).toBeCloseTo(1.4, 1);
+  });
+  it("is nothing where the log has no pressure", () => {
+    expect(
+      boostTrace(readScanLog(new TextEncoder().encode("Time (s),Engine RPM (rpm)\n0,800\n1,810\n2,800\n")), 101e3),
+    ).toBeUndefined();
+  });
+});

@@ -1,0 +1,170 @@
+import { columnOf, type ScanLog } from "../../scan-log";
+import { fromSi, type Quantity } from "../../units";
+import type { BoostPointRead, BoostRecord, Stretch } from "./record";
+
+/** Version of what is taken from a log here; kept with every record that rests on it. */
+export const BOOST_EXTRACTOR = 1;
+
+/** A point is a stretch so long, s, in which pressure and speed move no more than this. */
+const SECONDS = 1;
+const PRESSURE_MOVES = 8e3;
+const SPEED_MOVES = 0.12;
+/** Points of one log: more say nothing new. */
+const MOST = 60;
+/** Boost that is missing matters from here on: Pa, and share of what is asked over ambient. */
+const MATTERS = { pressure: 15e3, share: 0.1 } as const;
+/** Boost counts as asked for from so much over ambient on, Pa, and as taken back below this. */
+const ASKED = 25e3;
+const TAKEN_BACK = 8e3;
+/** Limp mode is boost taken back for so long while the engine is driven this fast, s and 1/min. */
+const LIMP = { seconds: 8, rpm: 1500 } as const;
+/** Road speed stands in km/h in a log. */
+const KMH = 3.6;
+/** Delivered swings through asked at least so often within one stretch under boost. */
+const SWINGS = 6;
+
+export type BoostTrace = Pick<BoostRecord, "points" | "keyOn" | "short" | "over" | "hunts" | "limp">;
+
+/**
+ * Steady moments of a log, key-on readings, how long boost stayed short or over, and when boost was no longer asked for.
+ * @param ambient Pa absolute. @returns undefined where the log has no clock, no engine speed or no pressure.
+ */
+export function boostTrace(log: ScanLog, ambient: number): BoostTrace | undefined {
+  const values = (id: Parameters<typeof columnOf>[1]) => columnOf(log, id)?.values;
+  const [time, rpm, map, charge] = [values("time"), values("rpm"), values("map"), values("charge")];
+  const got = charge ?? map;
+  if (!time || !rpm || !got) return undefined;
+  const asked = values("charge-asked");
+  const temperature = values("charge-temperature") ?? values("intake-temperature");
+  const columns = {
+    map,
+    charge,
+    asked,
+    maf: values("maf"),
+    command: values("actuator-command"),
+    position: values("actuator-position"),
+  };
+  const mean = (of: Float64Array | undefined, from: number, to: number) => {
+    const known = of ? Array.from(of.subarray(from, to)).filter(Number.isFinite) : [];
+    return known.length > 0 ? known.reduce((a, b) => a + b, 0) / known.length : undefined;
+  };
+  const range = (of: Float64Array, from: number, to: number) => {
+    const known = Array.from(of.subarray(from, to)).filter(Number.isFinite);
+    return known.length > 0 ? Math.max(...known) - Math.min(...known) : Number.POSITIVE_INFINITY;
+  };
+  const points: BoostPointRead[] = [];
+  const standing: { map?: number; charge?: number }[] = [];
+  for (let i = 0; i < log.rows; ) {
+    let end = i + 1;
+    while (end < log.rows && (time[end] as number) - (time[i] as number) < SECONDS) end++;
+    const speed = mean(rpm, i, end);
+    const read = { map: mean(columns.map, i, end), charge: mean(columns.charge, i, end) };
+    if (speed !== undefined && speed < 50) standing.push(defined(read));
+    const steady =
+      speed !== undefined &&
+      speed > 500 &&
+      range(rpm, i, end) <= SPEED_MOVES * speed &&
+      range(got, i, end) <= PRESSURE_MOVES &&
+      (read.map !== undefined || read.charge !== undefined);
+    const warmth = mean(temperature, i, end);
+    if (steady && warmth !== undefined) {
+      const [maf, wanted, command, position] = [columns.maf, columns.asked, columns.command, columns.position].map((c) =>
+        mean(c, i, end),
+      );
+      points.push({
+        rpm: Math.round(speed),
+        ...pressures({ map: read.map, charge: read.charge, asked: wanted }),
+        ...(maf === undefined ? {} : { maf: fromSi(maf, "g/s") }),
+        chargeTemperature: fromSi(warmth, "°C"),
+        ...(command === undefined || position === undefined ? {} : { actuator: { command, position } }),
+      });
+    }
+    i = end;
+  }
+  if (points.length === 0) return undefined;
+  const keyOn = standing.at(-1);
+  const beyond = asked ? stretches(time, rpm, asked, got, ambient) : {};
+  const limp = asked ? limpOf(log, time, rpm, asked, ambient) : undefined;
+  return {
+    points: spread(points),
+    ...(keyOn ? { keyOn: pressures(keyOn) } : {}),
+    ...beyond,
+    ...(limp ? { limp } : {}),
+  };
+}
+
+const defined = <T extends object>(of: T) =>
+  Object.fromEntries(Object.entries(of).filter(([, v]) => v !== undefined)) as { [K in keyof T]?: NonNullable<T[K]> };
+
+const pressures = <T extends { readonly [name: string]: number | undefined }>(read: T) =>
+  Object.fromEntries(Object.entries(defined(read)).map(([name, pa]) => [name, fromSi(pa as number, "kPa", "absolute")])) as {
+    [K in keyof T]?: Quantity;
+  };
+
+/** As many as are kept, spread over all speeds and pressures: every n-th of them in the order of pressure. */
+function spread(points: readonly BoostPointRead[]): BoostPointRead[] {
+  if (points.length <= MOST) return [...points];
+  const pressure = (p: BoostPointRead) => (p.charge ?? p.map)?.value ?? 0;
+  const sorted = points.toSorted((a, b) => pressure(a) - pressure(b));
+  return Array.from({ length: MOST }, (_, i) => sorted[Math.floor((i * sorted.length) / MOST)] as BoostPointRead);
+}
+
+/** The longest stretches short of and over what was asked, and whether delivered swung through it. */
+function stretches(
+  time: Float64Array,
+  rpm: Float64Array,
+  asked: Float64Array,
+  got: Float64Array,
+  ambient: number,
+): Pick<BoostTrace, "short" | "over" | "hunts"> {
+  const longest: { short?: Stretch; over?: Stretch } = {};
+  let open: { side: "short" | "over"; since: number; low: number; high: number } | undefined;
+  let crossings = 0;
+  let most = 0;
+  let before = 0;
+  for (let i = 0; i < time.length; i++) {
+    const [want, have, speed] = [asked[i] as number, got[i] as number, rpm[i] as number];
+    if (!Number.isFinite(want) || !Number.isFinite(have) || !Number.isFinite(speed)) continue;
+    const boosting = want > ambient + ASKED;
+    const by = want - have;
+    const matters = Math.max(MATTERS.pressure, MATTERS.share * (want - ambient));
+    const side = !boosting ? undefined : by > matters ? "short" : -by > matters ? "over" : undefined;
+    if (side && open?.side === side) {
+      open = { ...open, low: Math.min(open.low, speed), high: Math.max(open.high, speed) };
+      const seconds = (time[i] as number) - open.since;
+      if (seconds > (longest[side]?.seconds ?? 0))
+        longest[side] = { seconds, from: Math.round(open.low), to: Math.round(open.high) };
+    } else open = side ? { side, since: time[i] as number, low: speed, high: speed } : undefined;
+    const sign = !boosting || Math.abs(by) < 0.5 * matters ? 0 : Math.sign(by);
+    if (!boosting) crossings = 0;
+    if (sign !== 0 && before !== 0 && sign !== before) crossings++;
+    if (sign !== 0) before = sign;
+    most = Math.max(most, crossings);
+  }
+  return { ...longest, ...(most >= SWINGS ? { hunts: true } : {}) };
+}
+
+/** When boost was asked for and then no longer, though the engine was driven on; and how far it had gone by then. */
+function limpOf(log: ScanLog, time: Float64Array, rpm: Float64Array, asked: Float64Array, ambient: number): BoostRecord["limp"] {
+  const speed = columnOf(log, "speed")?.values;
+  let was = false;
+  let since: number | undefined;
+  let gone = 0;
+  let at = 0;
+  for (let i = 0; i < log.rows; i++) {
+    const step = i > 0 ? Math.max(0, (time[i] as number) - (time[i - 1] as number)) : 0;
+    const v = speed?.[i];
+    if (v !== undefined && Number.isFinite(v)) gone += (v / KMH) * step;
+    const want = asked[i] as number;
+    if (!Number.isFinite(want)) continue;
+    if (want > ambient + ASKED) {
+      was = true;
+      since = undefined;
+    } else if (was && want < ambient + TAKEN_BACK && (rpm[i] as number) > LIMP.rpm) {
+      if (since === undefined) [since, at] = [time[i] as number, gone];
+      if ((time[i] as number) - since >= LIMP.seconds)
+        return { at: Math.round(since), ...(speed && at > 50 ? { after: fromSi(at, "km") } : {}) };
+    } else since = undefined;
+  }
+  return undefined;
+}

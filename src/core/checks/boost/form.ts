@@ -1,0 +1,62 @@
+import { formOf } from "../../form";
+import type { RecordSource } from "../fields";
+import { AIR_ELSEWHERE, checkForm, optionsOf, warmField } from "../known";
+import { type BoostPointRead, type BoostRecord, boostPointSchema, boostSchema, EGR_STATES, type EgrState } from "./record";
+
+/** What a log gave, or points typed one by one. */
+export const boostForm = checkForm<BoostRecord>()({
+  schema: boostSchema,
+  fields: {
+    points: { type: "taken", label: "Points", empty: [] },
+    source: { type: "taken", label: "Where they come from", empty: { kind: "typed" } satisfies RecordSource },
+    keyOn: { type: "taken", label: "Key on" },
+    short: { type: "taken", label: "Short" },
+    over: { type: "taken", label: "Over" },
+    hunts: { type: "taken", label: "Swings" },
+    limp: { type: "taken", label: "Limp mode" },
+    egr: {
+      type: "choice",
+      label: "Exhaust led back meanwhile",
+      options: optionsOf(Object.keys(EGR_STATES) as EgrState[], EGR_STATES),
+      holds: ({ known }) => (known.context.vehicle.fitted.includes("egr") ? "unknown" : "shut"),
+      hint: ({ holds }) => (holds("egr") === "shut" ? undefined : "Then no leak can be told from the air meter: command it shut"),
+    },
+    warm: warmField,
+    /** Typed, or from a log */
+    reads: { type: "taken", label: "Where the points come from", aside: true },
+  },
+  also: (_, { known }) => (known.ambient ? { ambient: known.ambient } : {}),
+  keeps: ["ambient"],
+  elsewhere: AIR_ELSEWHERE,
+});
+
+const pressure = (label: string, example: string, band: "manifold" | "asked" = "manifold") =>
+  ({ type: "quantity", label, band, unit: "kPa", units: ["kPa", "bar", "psi", "hPa"], example }) as const;
+
+/** One point, typed. */
+export const boostPointForm = formOf<BoostPointRead, { readonly metered: boolean }>()({
+  schema: boostPointSchema,
+  fields: {
+    rpm: { type: "number", label: "Engine speed, 1/min", bare: "1/min", example: "2400" },
+    charge: pressure("Charge pressure, absolute", "198"),
+    map: pressure("Manifold pressure, absolute", "196"),
+    asked: pressure("Boost asked for, absolute", "215", "asked"),
+    maf: {
+      type: "quantity",
+      label: "Air meter",
+      band: "mafFlow",
+      unit: "g/s",
+      units: ["g/s", "kg/h", "lb/min"],
+      example: "84",
+      when: ({ known }) => known.metered,
+    },
+    chargeTemperature: {
+      type: "quantity",
+      label: "Charge air",
+      band: "airTemperature",
+      unit: "°C",
+      units: ["°C", "°F"],
+      example: "42",
+    },
+  },
+});

@@ -1,0 +1,210 @@
+import { type BoostLog, type BoostShapeId, type JudgedBoost, judgeBoost } from "../../gas/boost";
+import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
+import { isKnown } from "../../vehicle";
+import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import type { BoostPointRead, BoostRecord } from "./record";
+import type { Seen } from "./rows";
+
+/** Odds from which a shape is called by its name. */
+const SURE = 0.7;
+/** Boost that is short or over for less is a transient, s. */
+const TRANSIENT = 2;
+
+/** A record as the judge of the physics reads it, SI. */
+export function boostLogOf(
+  { points, keyOn, egr, ambient, short, over }: BoostRecord,
+  { vehicle }: Pick<CheckContext, "vehicle">,
+): BoostLog {
+  const si = (p: Omit<BoostPointRead, "rpm">, rpm: number) => ({
+    rpm,
+    ...(p.map ? { map: toSi(p.map) } : {}),
+    ...(p.charge ? { charge: toSi(p.charge) } : {}),
+    ...(p.asked ? { asked: toSi(p.asked) } : {}),
+    ...(p.maf ? { maf: toSi(p.maf) } : {}),
+    chargeTemperature: toSi(p.chargeTemperature),
+    ...(p.actuator ? { actuator: { command: p.actuator.command / 100, position: p.actuator.position / 100 } } : {}),
+  });
+  // A log tells how long: what was over in a moment is a transient, whatever single points say.
+  const passing =
+    [short, over].every((s) => s === undefined || s.seconds < TRANSIENT) && (short !== undefined || over !== undefined);
+  const standing =
+    keyOn && (keyOn.map || keyOn.charge) ? [si({ ...keyOn, chargeTemperature: { value: 20, unit: "°C" } }, 0)] : [];
+  return {
+    ambient: toSi(ambient),
+    fuel: vehicle.fuel,
+    displacement: toSi(vehicle.displacement),
+    egr,
+    points: [...standing, ...points.map((p) => si(passing ? withHeld(p) : p, p.rpm))],
+  };
+}
+
+/** A point whose boost was short or over for a moment only: as if it had been held. */
+const withHeld = (p: BoostPointRead): BoostPointRead => {
+  const got = p.charge ?? p.map;
+  return p.asked && got ? { ...p, asked: got } : p;
+};
+
+/** What the physics makes of a record. */
+export const judgedOf = (record: BoostRecord, context: Pick<CheckContext, "vehicle">): JudgedBoost =>
+  judgeBoost(boostLogOf(record, context));
+
+const SAYS: Readonly<Record<BoostShapeId, { readonly headline: string; readonly seen: Seen }>> = {
+  sound: { headline: "Boost holds what is asked for, and the air meter fits", seen: "boost-sound" },
+  "leak-after-meter": { headline: "Metered air is lost under boost: a leak after the meter", seen: "boost-leak" },
+  "restricted-or-lazy": {
+    headline: "Boost falls short and the air meter with it: restricted before the compressor, or an actuator that does not close",
+    seen: "boost-short",
+  },
+  "over-boost": { headline: "Boost goes over what is asked for", seen: "boost-over" },
+  "sensor-offset": { headline: "A pressure sensor is off with the engine standing", seen: "boost-sensor" },
+  "exhaust-restricted": {
+    headline: "The engine is held back the more boost it gets: look behind the turbine",
+    seen: "boost-exhaust",
+  },
+};
+
+/** Judges the charge side by what a log shows of it; clears it only where a leak that matters would have shown. */
+export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Verdict<Seen> {
+  const { vehicle, limits } = context;
+  if (vehicle.induction !== "turbo" && isKnown(vehicle, "induction"))
+    return voidVerdict("This log proves nothing", "this engine has no compressor: what looks like boost is a unit or a sensor");
+  if (!record.warm)
+    return voidVerdict("This log proves nothing", "the engine was cold: boost is held back on purpose, warm it up");
+  const judged = judgedOf(record, context);
+  const [first] = judged.shapes;
+  const measures = measuresOf(record, judged, limits);
+  const reasons = [...limpSays(record), ...stretchSays(record), ...judged.reasons];
+  const base = { measures, zones: [] };
+  if (!first || first.odds < SURE) {
+    const second = judged.shapes[1];
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: "What this log shows has more than one name",
+      reasons: [
+        ...reasons,
+        `${[first, second]
+          .map((s) => s && `${SAYS[s.id].headline.split(":")[0]?.toLowerCase()} ${formatNumber(100 * s.odds, 0)} %`)
+          .filter(Boolean)
+          .join(", ")}: log a longer pull with all channels`,
+      ],
+    };
+  }
+  const { headline, seen } = SAYS[first.id];
+  if (first.id !== "sound") {
+    return {
+      ...base,
+      outcome: "fail",
+      headline,
+      reasons: [...reasons, ...(first.members.length > 0 ? [`it can be: ${first.members.join(", ")}`] : [])],
+      observation: seen,
+    };
+  }
+  if (record.hunts)
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: "Boost swings about what is asked for",
+      reasons: [...reasons, "a sticking actuator or solenoid does that: pump it by hand, start to end and back"],
+    };
+  const open = openOf(record, judged, limits.caughtDuct.value);
+  if (open)
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: "Nothing wrong shows, and this log could not have shown it",
+      reasons: [open, ...reasons],
+    };
+  return { ...base, outcome: "pass", headline, reasons, observation: seen };
+}
+
+/** Why a log that shows nothing wrong clears nothing; undefined where it does. */
+function openOf({ points }: BoostRecord, { efficiency, smallestVisible }: JudgedBoost, caught: number): string | undefined {
+  if (!points.some((p) => p.asked)) return "what the ECU asked for was not logged: log it beside what was delivered";
+  if (!efficiency || smallestVisible === null) return "air meter and breathing could not be held against each other";
+  if (smallestVisible > caught)
+    return `the smallest leak it could have shown is ${formatNumber(1000 * smallestVisible, 1)} mm, and ${formatNumber(1000 * caught, 1)} mm must be caught: more points on and off boost, or air and smoke`;
+  return undefined;
+}
+
+const limpSays = ({ limp }: BoostRecord): string[] =>
+  limp
+    ? [
+        `limp mode set in ${formatNumber(limp.at, 0)} s into the log${limp.after ? `, after ${formatQuantity(limp.after)}` : ""}: boost is no longer asked for from there on, so a hiss that stopped is no cure, and what comes after it says nothing of boost`,
+      ]
+    : [];
+
+const stretchSays = ({ short, over }: BoostRecord): string[] =>
+  [
+    [short, "short of what was asked"],
+    [over, "over what was asked"],
+  ].flatMap(([s, what]) =>
+    s && typeof s === "object"
+      ? [
+          `${what} for ${formatNumber(s.seconds, 1)} s between ${formatNumber(s.from, 0)} and ${formatNumber(s.to, 0)} 1/min${s.seconds < TRANSIENT ? ": a transient" : ""}`,
+        ]
+      : [],
+  );
+
+function measuresOf(
+  record: BoostRecord,
+  { efficiency, hole, shapes, smallestVisible }: JudgedBoost,
+  { caughtDuct }: CheckContext["limits"],
+): Measure[] {
+  const percent = (x: number) => 100 * x;
+  const gauge = (pa: number) => fromSi(pa - toSi(record.ambient), "bar", "gauge");
+  const most = record.points.toSorted(
+    (a, b) => toSi(b.charge ?? b.map ?? record.ambient) - toSi(a.charge ?? a.map ?? record.ambient),
+  )[0];
+  const got = most && (most.charge ?? most.map);
+  return [
+    ...(most && got
+      ? [
+          {
+            name: `Most boost delivered, ${most.rpm} 1/min`,
+            value: gauge(toSi(got)),
+            ...(most.asked ? { limit: `${formatQuantity(gauge(toSi(most.asked)))} asked`, limitSource: "the ECU" } : {}),
+          },
+        ]
+      : []),
+    ...(efficiency
+      ? [
+          {
+            name: "Breathing off boost, on manifold density",
+            value: { value: percent(efficiency.value), unit: "%" as const },
+            low: percent(efficiency.low),
+            high: percent(efficiency.high),
+          },
+        ]
+      : []),
+    ...(hole
+      ? [
+          {
+            name: "Leak after the meter, as a sharp-edged hole",
+            value: { value: 1000 * hole.diameter, unit: "mm" as const },
+            low: 1000 * hole.low,
+            high: 1000 * hole.high,
+            limit: `${formatNumber(1000 * caughtDuct.value, 1)} mm must be caught`,
+            limitSource: caughtDuct.source,
+          },
+        ]
+      : smallestVisible !== null
+        ? [
+            {
+              name: "Smallest leak it could have shown",
+              value: { value: 1000 * smallestVisible, unit: "mm" as const },
+              limit: `${formatNumber(1000 * caughtDuct.value, 1)} mm must be caught`,
+              limitSource: caughtDuct.source,
+            },
+          ]
+        : []),
+    ...(shapes[0]
+      ? [
+          {
+            name: `Odds of “${SAYS[shapes[0].id].headline.split(":")[0]}”`,
+            value: { value: percent(shapes[0].odds), unit: "%" as const },
+          },
+        ]
+      : []),
+  ];
+}

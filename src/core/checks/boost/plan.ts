@@ -1,0 +1,26 @@
+import { isKnown } from "../../vehicle";
+import type { CheckContext, Plan } from "../check";
+
+/** A log that says something: key on, a slow run off boost, and steady pulls. */
+export function planBoost({ vehicle }: CheckContext): Plan {
+  const natural = vehicle.induction !== "turbo" && isKnown(vehicle, "induction");
+  return {
+    steps: [
+      {
+        text: "Log speed, air meter, manifold and charge pressure, boost asked for, charge air temperature; actuator command and position, EGR and road speed where the tool has them.",
+      },
+      { text: "Begin with the key on and the engine standing, ten seconds: every pressure sensor shows the air outside." },
+      { text: "EGR commanded shut, or its duty logged: what is led back is no leak." },
+      {
+        text: "Off boost over the same speeds first: gentle, near ambient manifold pressure. Breathing is learnt there.",
+        caution: "running-engine",
+      },
+      { text: "Then pulls in a high gear from 1500 1/min up, on a road that allows them, with a second person at the tool." },
+      { text: "Where it comes late: drive on until limp mode sets in, the log running; note hiss and distance." },
+    ],
+    displaces: [],
+    cautions: ["running-engine"],
+    clocks: [],
+    ...(natural ? { refused: "This engine has no compressor: use the fuel-trim survey and the airflow check." } : {}),
+  };
+}

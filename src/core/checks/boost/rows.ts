@@ -1,0 +1,68 @@
+import type { Rows, Saying } from "../../faults";
+
+/** What a boost log says. Own estimates: shapes are told apart by airflow, members of one are not. */
+export const rows = {
+  "boost-sound": {
+    says: "boost holds what is asked for, and the air meter fits",
+    given: {
+      "charge-leak": 0.1,
+      "boost-lazy": 0.06,
+      "boost-over": 0.05,
+      "boost-sensor": 0.3,
+      restriction: 0.2,
+      "exhaust-restriction": 0.2,
+      "actuator-leak": 0.2,
+      "valve-stuck": 0.2,
+      "circuit-dead": 0.2,
+      "inside-leak": 0.3,
+      healthy: 0.9,
+      other: 0.7,
+    },
+    reason: "what fails under boost would show in it",
+  },
+  "boost-leak": {
+    says: "the air meter sees more under boost than the engine breathes",
+    given: { "charge-leak": 0.8, "manifold-leak": 0.25, "branch-leak": 0.1, "meter-range": 0.03, other: 0.012 },
+    reason: "metered air gets out before the cylinders",
+  },
+  "boost-short": {
+    says: "boost falls short, and the air meter with it",
+    given: {
+      "boost-lazy": 0.85,
+      "actuator-leak": 0.6,
+      "valve-stuck": 0.55,
+      "circuit-dead": 0.55,
+      restriction: 0.6,
+      "supply-weak": 0.6,
+      "exhaust-restriction": 0.3,
+      "inside-leak": 0.4,
+      "duct-leak": 0.15,
+      "charge-leak": 0.1,
+      other: 0.03,
+    },
+    reason: "less is pressed in than asked for, and what is pressed in arrives",
+  },
+  "boost-over": {
+    says: "boost goes over what is asked for",
+    given: {
+      "boost-over": 0.85,
+      "boost-lazy": 0.06,
+      "boost-sensor": 0.2,
+      "valve-stuck": 0.12,
+      "circuit-dead": 0.1,
+      other: 0.008,
+    },
+    reason: "vanes or gate do not open, or a sensor reads low",
+  },
+  "boost-sensor": {
+    says: "pressure sensors differ with the engine standing",
+    given: { "boost-sensor": 0.75, other: 0.012 },
+    reason: "nothing moves, so nothing can differ",
+  },
+  "boost-exhaust": {
+    says: "the engine breathes less the more boost it gets",
+    given: { "exhaust-restriction": 0.55, "filter-loaded": 0.4, other: 0.015 },
+    reason: "what cannot get out keeps the next charge out",
+  },
+} as const satisfies Rows;
+export type Seen = Saying<typeof rows>;
