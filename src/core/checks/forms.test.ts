@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { COLD_AIR, contextOf, TURBO, VAPOUR } from "../core.fixture";
 import { type Form, givenOf, labelOf, toDraft, toRecord } from "../form";
 import { airflowForm } from "./airflow/form";
+import { backPressureForm } from "./back-pressure/form";
 import { boostForm } from "./boost/form";
 import { borescopeForm } from "./borescope/form";
 import { capForm } from "./cap/form";
@@ -9,7 +10,9 @@ import { chainForm } from "./chain/form";
 import { circuitForm } from "./circuit/form";
 import { crankcaseForm } from "./crankcase/form";
 import { decayForm } from "./decay/form";
+import { egrForm } from "./egr/form";
 import * as vapour from "./evap.fixture";
+import { gasForm } from "./exhaust-gas/form";
 import { filterForm } from "./filter/form";
 import { holdForm } from "./hold/form";
 import { instrumentDoubt, offZero } from "./instrument";
@@ -45,7 +48,7 @@ const known: Known = {
 const turbo = contextOf(TURBO);
 const air = contextOf(COLD_AIR);
 const knownFor = (name: string): Known => {
-  const other = name === "pressure test" ? turbo : name === "secondary air" ? air : undefined;
+  const other = name === "pressure test" || name === "egr" ? turbo : name === "secondary air" ? air : undefined;
   return other ? { ...known, context: other, places: other.layout.joints } : known;
 };
 
@@ -68,6 +71,9 @@ const FORMS: Readonly<Record<string, readonly [Form<never, Known>, object]>> = {
   filter: [filterForm, good.filter],
   "secondary air": [secondaryAirForm, good.secondaryAir],
   boost: [boostForm, good.boost],
+  "exhaust gas": [gasForm, good.exhaustGas],
+  egr: [egrForm, good.egr],
+  "back pressure": [backPressureForm, good.backPressure],
   hold: [holdForm, good.hold],
   output: [outputForm, good.output],
   pinch: [pinchForm, good.pinch],
@@ -121,7 +127,7 @@ describe("every check's form", () => {
     const given = givenOf(form.fields, toDraft(form, record as never, known), known);
     for (const field of Object.values(form.fields))
       if (field.type === "number" && field.bare !== "strokes" && field.bare !== "times")
-        expect(labelOf(field, given)).toMatch(/%|, (s|g|mm)$|λ|rpm|1\/min|inHg|cc\/min|gauge/);
+        expect(labelOf(field, given)).toMatch(/%|, (s|g|mm|ppm|ppm, if read)$|λ|rpm|1\/min|inHg|cc\/min|gauge/);
   });
 });
 

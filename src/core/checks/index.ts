@@ -1,6 +1,7 @@
 import { inSentence } from "../sentence";
 import { FACT_NAMES, isKnown } from "../vehicle";
 import { airflow } from "./airflow";
+import { backPressure } from "./back-pressure";
 import { boost } from "./boost";
 import { borescope } from "./borescope";
 import { cap } from "./cap";
@@ -9,7 +10,9 @@ import { type CheckContext, type CheckKind, jointName, type Verdict, voidVerdict
 import { circuit } from "./circuit";
 import { crankcase } from "./crankcase";
 import { decay } from "./decay";
+import { egr } from "./egr";
 import { evapSmoke } from "./evap-smoke";
+import { exhaustGas } from "./exhaust-gas";
 import { filter } from "./filter";
 import { hold } from "./hold";
 import { look } from "./look";
@@ -56,6 +59,9 @@ const KINDS = {
   filter: filter,
   "secondary-air": secondaryAir,
   boost: boost,
+  "exhaust-gas": exhaustGas,
+  egr: egr,
+  "back-pressure": backPressure,
 } satisfies Record<string, CheckKind<never, never>>;
 export type CheckId = keyof typeof KINDS;
 /** The same without their records' types: a record has passed its kind's schema at the door. */

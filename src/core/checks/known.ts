@@ -46,7 +46,15 @@ export const placeField = (label: string, name = "joint"): KnownField => ({
 });
 
 /** How large readings get, SI: intake vacuum, crankcase, the vapour system's, a cap's and a charge side's pressure, volts. */
-const REACH = { vacuum: 90e3, crankcase: 5e3, lowPressure: 2.4e3, cap: 8e3, boost: 150e3, volts: 15 } as const;
+const REACH = {
+  vacuum: 90e3,
+  crankcase: 5e3,
+  lowPressure: 2.4e3,
+  cap: 8e3,
+  boost: 150e3,
+  backPressure: 60e3,
+  volts: 15,
+} as const;
 
 const instrument = (measures: "pressure" | "voltage", reach: number): KnownField => ({
   type: "instrument",

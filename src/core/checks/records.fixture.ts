@@ -1,11 +1,14 @@
 import { seededNoise } from "../maths/random";
 import type { Quantity } from "../units";
 import type { AirflowRecord } from "./airflow";
+import type { BackPressure } from "./back-pressure";
 import type { BoostRecord } from "./boost";
 import type { BorescopeRecord } from "./borescope";
 import type { ChainRecord } from "./chain";
 import type { CircuitRecord } from "./circuit";
 import type { CrankcaseReading } from "./crankcase";
+import type { EgrRecord } from "./egr";
+import type { GasRecord } from "./exhaust-gas";
 import type { FilterRecord } from "./filter";
 import type { HoldRecord } from "./hold";
 import type { OutputRecord } from "./output";
@@ -272,4 +275,31 @@ export const boost: BoostRecord = {
   egr: "shut",
   ambient,
   warm: true,
+};
+
+/** Good gases at both speeds, the ECU's own reading beside them. */
+export const exhaustGas: GasRecord = {
+  fuel: "petrol",
+  idle: { co: 0.1, co2: 14.9, o2: 0.15, hc: 40, ecuLambda: 1 },
+  raised: { co: 0.08, co2: 15, o2: 0.1, hc: 20, ecuLambda: 1 },
+  loop: "closed",
+  probe: "deep",
+  zeroed: true,
+  warm: true,
+};
+/** A valve that takes a third of the fresh air away, and holds shut. */
+export const egr: EgrRecord = {
+  joint: "egr-valve",
+  shut: { rpm: 1500, maf: { value: 22, unit: "g/s" } },
+  open: { rpm: 1510, maf: { value: 14.5, unit: "g/s" } },
+  seat: "holds",
+  cooler: "not-tried",
+  warm: true,
+};
+export const backPressure: BackPressure = {
+  idle: { value: 1.5, unit: "kPa", kind: "gauge" },
+  raised: { value: 6, unit: "kPa", kind: "gauge" },
+  snap: { value: 14, unit: "kPa", kind: "gauge" },
+  warm: true,
+  instrument: { name: "Exhaust gauge", division: { value: 0.5, unit: "kPa" }, zero: { value: 0, unit: "kPa" } },
 };

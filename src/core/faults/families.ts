@@ -1,4 +1,5 @@
 import { boost } from "./boost";
+import { egr } from "./egr";
 import { engine } from "./engine";
 import { evap } from "./evap";
 import type { FaultFamily } from "./family";
@@ -6,7 +7,7 @@ import { filter } from "./filter";
 import { secondaryAir } from "./secondary-air";
 
 /** Every family of faults. Adding one adds its folder and its line here, and its traits to `trait`. */
-const KINDS = { engine, boost, evap, filter, "secondary-air": secondaryAir } as const satisfies Record<string, FaultFamily>;
+const KINDS = { engine, boost, egr, evap, filter, "secondary-air": secondaryAir } as const satisfies Record<string, FaultFamily>;
 /** A job is weighed over the families that its story and its checks point at. */
 export type Family = keyof typeof KINDS;
 export type SymptomId = (typeof KINDS)[Family]["symptoms"][number][0];

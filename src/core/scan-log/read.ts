@@ -186,6 +186,9 @@ function clockSeconds(text: string): number {
   return Number(m[1]) * 3600 + Number(m[2]) * 60 + Number(m[3]) + fraction;
 }
 
+/** Road speed is kept in km/h. */
+const KMH_PER_MPH = 1.609344;
+
 /** Steps between rows that no log of seconds has. */
 const NO_SECONDS = 15;
 
@@ -311,6 +314,8 @@ export class ScanLogReader {
     if (match.channel === "loop") {
       return (cell) => LOOP_WORDS.find(([pattern]) => pattern.test(cell))?.[1] ?? Number.NaN;
     }
+    const named = unitSpelt(splitUnit(match.header, dialect.units?.[match.column]).unitText);
+    if (match.channel === "speed" && named === "mph") return (cell) => plain(cell) * KMH_PER_MPH;
     if (!match.unit) return plain;
     const { scale, offset } = UNITS[match.unit];
     return (cell) => plain(cell) * scale + offset;

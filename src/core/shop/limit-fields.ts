@@ -73,6 +73,14 @@ export const LIMIT_GROUPS: readonly (readonly [string, Partial<Record<LimitId, L
     },
   ],
   [
+    "Exhaust and EGR",
+    {
+      backIdle: field("Before the catalyst at idle, at most", "kPa gauge", 1e-3),
+      backRaised: field("Before the catalyst at 2500 1/min, at most", "kPa gauge", 1e-3),
+      egrAnswer: percent("An open EGR valve takes fresh air away, at least"),
+    },
+  ],
+  [
     "Particulate filter",
     {
       filterIdle: field("Filter pressure at idle, at most", "hPa", 1e-2),

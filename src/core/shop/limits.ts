@@ -77,6 +77,11 @@ export const DEFAULT_LIMITS = {
   portBlocked: shop(0.7),
   /** Highest pressure a charge side is tested at, Pa gauge, whatever engine and tools could bear */
   boostCeiling: shop(1.2e5),
+  /** Pressure before the catalyst, Pa gauge, at idle and held at 2500 1/min; own judgement, the maker's goes before it */
+  backIdle: shop(9e3),
+  backRaised: shop(20e3),
+  /** Share of the fresh air that an EGR valve takes away once it is commanded open, at least; own judgement */
+  egrAnswer: shop(0.1),
   /** Longest time that a reaction to secondary air takes, s, and the least that live short-term trim moves with it, fraction */
   airReaction: shop(5),
   airTrim: shop(0.1),

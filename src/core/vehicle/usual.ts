@@ -42,3 +42,14 @@ export const airValveWorkedBy = (facts: Pick<VehicleFacts, "airValveWorked" | "y
 /** Whether a flap stands in its intake: a petrol engine's throttle, or a diesel's where it has one. */
 export const hasThrottle = ({ fuel, throttleFlap, fitted }: Pick<VehicleFacts, "fuel" | "throttleFlap" | "fitted">): boolean =>
   fuel === "petrol" || (throttleFlap ?? fitted.includes("particulate-filter"));
+
+/** Ethanol from this share on burns as the blend that carries its name, %. */
+const BLEND = 50;
+
+/** What it burns mostly, as an exhaust's composition goes by it. */
+export const burntFuel = ({
+  fuel,
+  gas,
+  ethanol,
+}: Pick<VehicleFacts, "fuel" | "gas" | "ethanol">): "petrol" | "diesel" | "e85" | "lpg" | "cng" =>
+  fuel === "diesel" ? "diesel" : (gas ?? ((ethanol ?? 0) >= BLEND ? "e85" : "petrol"));

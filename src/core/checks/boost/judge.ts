@@ -11,7 +11,7 @@ const SURE = 0.7;
 const TRANSIENT = 2;
 
 /** A record as the judge of the physics reads it, SI. */
-export function boostLogOf(
+function boostLogOf(
   { points, keyOn, egr, ambient, short, over }: BoostRecord,
   { vehicle }: Pick<CheckContext, "vehicle">,
 ): BoostLog {

@@ -9,6 +9,7 @@ export const rows = {
     own: {
       "ports-coked": 0.92,
       "air-ports": 0.92,
+      "egr-blocked": 0.85,
       "air-valve-stuck": 0.1,
       restriction: 0.9,
       "exhaust-restriction": 0.8,
@@ -21,7 +22,14 @@ export const rows = {
     says: "a passage is open from both sides",
     given: { other: 0.93 },
     reason: "another passage was looked into",
-    tested: { "ports-coked": 0.04, "air-ports": 0.04, restriction: 0.05, "exhaust-restriction": 0.12, other: 0.9 },
+    tested: {
+      "ports-coked": 0.04,
+      "air-ports": 0.04,
+      "egr-blocked": 0.1,
+      restriction: 0.05,
+      "exhaust-restriction": 0.12,
+      other: 0.9,
+    },
     testedReason: "it was seen open",
   },
 } as const satisfies Rows;

@@ -9,7 +9,7 @@ const SOOT_APART = 2;
 const SOOT_LEAST = 5;
 
 /** A record as the judge of the physics reads it, SI, held against the vehicle's own limits. */
-export function filterReading(record: FilterRecord, { vehicle, limits }: CheckContext): FilterReading {
+function filterReading(record: FilterRecord, { vehicle, limits }: CheckContext): FilterReading {
   const point = (state: "idle" | "held", read: FilterRunning | undefined) =>
     read
       ? [

@@ -18,6 +18,7 @@ const CARS: Partial<Record<CheckId, GivenFacts>> = {
   "pressure-test": TURBO,
   filter: DIESEL,
   boost: DIESEL,
+  egr: DIESEL,
   "secondary-air": COLD_AIR,
 };
 const carOf = (kind: CheckId): GivenFacts => CARS[kind] ?? VAPOUR;

@@ -4,6 +4,7 @@ import { type ComponentType, type ReactNode, startTransition, useEffect, useStat
 import type { CheckId } from "@/core/checks";
 import { load, save } from "../../session/storage";
 import { AirflowCheck } from "../checks/airflow/airflow-check";
+import { BackPressureCheck } from "../checks/back-pressure/back-pressure-check";
 import { BoostCheck } from "../checks/boost/boost-check";
 import { BorescopeCheck } from "../checks/borescope/borescope-check";
 import { CapCheck } from "../checks/cap/cap-check";
@@ -11,6 +12,8 @@ import { ChainCheck } from "../checks/chain/chain-check";
 import { CircuitCheck } from "../checks/circuit/circuit-check";
 import { CrankcaseCheck } from "../checks/crankcase/crankcase-check";
 import { DecayCheck } from "../checks/decay/decay-check";
+import { EgrCheck } from "../checks/egr/egr-check";
+import { ExhaustGasCheck } from "../checks/exhaust-gas/exhaust-gas-check";
 import { FilterCheck } from "../checks/filter/filter-check";
 import { HoldCheck } from "../checks/hold/hold-check";
 import { OutputCheck } from "../checks/output/output-check";
@@ -54,6 +57,9 @@ const INSTRUMENTS: Partial<Record<CheckId, ComponentType<{ head: ReactNode }>>> 
   filter: FilterCheck,
   "secondary-air": SecondaryAirCheck,
   boost: BoostCheck,
+  "exhaust-gas": ExhaustGasCheck,
+  egr: EgrCheck,
+  "back-pressure": BackPressureCheck,
 };
 
 /** The instruments: one check at a time, under recorded conditions. */

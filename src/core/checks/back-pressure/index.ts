@@ -1,0 +1,57 @@
+import { ofEngine, saysOf } from "../asked";
+import { type CheckKind, readingOf } from "../check";
+import { backPressureForm } from "./form";
+import { judgeBackPressure } from "./judge";
+import { type BackPressure, backPressureSchema } from "./record";
+import { rows, type Seen } from "./rows";
+
+export * from "./judge";
+export * from "./record";
+
+export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
+  id: "back-pressure",
+  name: "Exhaust back pressure",
+  words: { pass: "Works", fail: "Faulty" },
+  aim: "Gauge in the sensor's place: is the way out free",
+  engine: "warm-running",
+  role: "measures",
+  shelf: "running",
+  families: ["engine", "boost", "filter"],
+  rows,
+  candidates: () => [
+    {
+      name: "Exhaust back pressure",
+      minutes: 16,
+      penalty: 0.85,
+      outcomes: ["back-high", "back-normal"],
+      why: "one gauge where the sensor sits",
+    },
+  ],
+  asks: (_record, verdict, { layout }) =>
+    verdict.outcome === "void" ? [] : [ofEngine(layout, "pressure@exhaust", "exhaust back pressure", saysOf(verdict.outcome))],
+  schema: backPressureSchema,
+  form: backPressureForm,
+  plan: ({ limits }) => ({
+    steps: [
+      {
+        text: "Exhaust cool. Sensor before the catalyst out, gauge with its cooling hose in; the sensor's plug tied up, clear of heat.",
+        caution: "hot-exhaust",
+      },
+      {
+        text: `Engine warm: at idle at most ${Math.round(limits.backIdle.value / 100) / 10} kPa, held at 2500 1/min at most ${Math.round(limits.backRaised.value / 100) / 10} kPa.`,
+        caution: "running-engine",
+      },
+      { text: "Snap the throttle and read the top." },
+      { text: "Unplugged, the sensor sets a code of our own: clear it and read again afterwards." },
+    ],
+    displaces: [{ what: "oxygen sensor before the catalyst out" }],
+    cautions: ["hot-exhaust", "running-engine"],
+    clocks: [],
+  }),
+  judge: judgeBackPressure,
+  readings: (r) => [
+    ...readingOf("exhaust pressure, idle", r.idle && { ...r.idle, kind: "gauge" }),
+    ...readingOf("exhaust pressure, 2500 1/min", r.raised && { ...r.raised, kind: "gauge" }),
+    ...readingOf("exhaust pressure, snap", r.snap && { ...r.snap, kind: "gauge" }),
+  ],
+};

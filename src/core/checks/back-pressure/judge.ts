@@ -1,0 +1,62 @@
+import { formatNumber, formatQuantity, fromSi, type Quantity, toSi } from "../../units";
+import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import { instrumentDoubt } from "../instrument";
+import type { BackPressure } from "./record";
+import type { Seen } from "./rows";
+
+/** Judges the pressure before the catalyst against the shop's limits; the raised speed decides, idle alone clears nothing. */
+export function judgeBackPressure(record: BackPressure, { limits }: Pick<CheckContext, "limits">): Verdict<Seen> {
+  if (!record.warm) return voidVerdict("This reading proves nothing", "the engine was cold: it breathes less, warm it up");
+  const { idle, raised, snap, instrument } = record;
+  const limitOf = (limit: { readonly value: number; readonly source: string }, unit: Quantity["unit"]) => ({
+    limit: `at most ${formatNumber(fromSi(limit.value, unit).value, 1)} ${unit}`,
+    limitSource: limit.source,
+  });
+  const gauge = (q: Quantity): Quantity => ({ ...q, kind: "gauge" });
+  const measures: Measure[] = [
+    ...(idle ? [{ name: "Before the catalyst, idle", value: gauge(idle), ...limitOf(limits.backIdle, idle.unit) }] : []),
+    ...(raised
+      ? [{ name: "Before the catalyst, 2500 1/min", value: gauge(raised), ...limitOf(limits.backRaised, raised.unit) }]
+      : []),
+    ...(snap ? [{ name: "Top of a snap", value: gauge(snap) }] : []),
+  ];
+  const base = { measures, zones: [] };
+  const doubt = instrumentDoubt(instrument, limits.backIdle.value, limits);
+  if (doubt) return { ...base, outcome: "unsure", headline: "The gauge cannot carry a verdict", reasons: [doubt] };
+  const high = [
+    idle && toSi(idle) > limits.backIdle.value ? idle : undefined,
+    raised && toSi(raised) > limits.backRaised.value ? raised : undefined,
+  ].find((q) => q !== undefined);
+  if (high)
+    return {
+      ...base,
+      outcome: "fail",
+      headline: `Too much pressure before the catalyst: ${formatQuantity(gauge(high))}`,
+      reasons: [
+        "catalyst, filter, silencer or a crushed pipe: open the exhaust joint by joint from the rear, the reading that falls says which",
+        ...(snap && raised && toSi(snap) > 3 * toSi(raised) ? ["in a snap it shoots up: what is loose inside swings shut"] : []),
+      ],
+      observation: "back-high",
+    };
+  if (!raised)
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: "Idle alone clears nothing",
+      reasons: ["hold 2500 1/min and read it there: a blockage shows with the flow"],
+    };
+  if (!snap)
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: "Within limits; no snap was read",
+      reasons: ["snap the throttle and read the top: a loose brick swings shut only then"],
+    };
+  return {
+    ...base,
+    outcome: "pass",
+    headline: "The way out is free",
+    reasons: ["idle, raised speed and snap stay within limits"],
+    observation: "back-normal",
+  };
+}

@@ -1,0 +1,49 @@
+import { describe, expect, it } from "vitest";
+import { contextOf, DIESEL, NATURAL } from "../../core.fixture";
+import { validate } from "../../input";
+import type { Quantity } from "../../units";
+import { CHECKS, judgeCheck } from "..";
+import { egr as sound } from "../records.fixture";
+import { type EgrRecord, egrSchema, judgeEgr } from ".";
+
+const context = contextOf(DIESEL);
+const judge = (change: Partial<EgrRecord>) => judgeEgr({ ...sound, ...change }, context);
+const maf = (value: number): Quantity => ({ value, unit: "g/s" });
+const open = (value: number, rpm = 1500) => ({ open: { rpm, maf: maf(value) } });
+
+describe("an EGR valve", () => {
+  it.each<[string, Partial<EgrRecord>, string, string | undefined]>([
+    ["that answers and holds", {}, "pass", "egr-answers"],
+    ["that leaks by, with nothing seen outside", { seat: "passes" }, "fail", "egr-passes:egr-valve"],
+    ["that does not answer", open(21.8), "fail", "egr-no-answer:egr-valve"],
+    ["whose cooler leaks", { cooler: "loses" }, "fail", "egr-cooler"],
+    ["that answers little", open(20.5), "unsure", undefined],
+    ["whose seat was not tried", { seat: "not-tried" }, "unsure", undefined],
+    ["that was not commanded", { shut: undefined as never, open: undefined as never }, "unsure", undefined],
+    ["read at two speeds", open(14, 2400), "void", undefined],
+    ["read on two sensors", { open: { rpm: 1500, map: { value: 101, unit: "kPa", kind: "absolute" } } }, "void", undefined],
+    ["read cold", { warm: false }, "void", undefined],
+  ])("%s", (_, change, outcome, observation) => {
+    expect([judge(change).outcome, judge(change).observation]).toEqual([outcome, observation]);
+  });
+
+  it("keeps what its seat showed, whatever spoiled the rest", () => {
+    expect(judge({ ...open(14, 2400), seat: "passes" }).outcome).toBe("fail");
+    expect(judge({ warm: false, cooler: "loses" }).outcome).toBe("fail");
+  });
+
+  it("owes seat, answer and cooler apart, and nothing that was not tried", () => {
+    const asked = (change: Partial<EgrRecord>) =>
+      CHECKS.egr.asks({ ...sound, ...change }, judge(change), context).map((a) => `${a.atom} ${a.says}`);
+    expect(asked({})).toEqual(["seat@egr-valve good", "answers@egr-valve good"]);
+    expect(asked({ seat: "passes" })).toEqual(["seat@egr-valve bad", "answers@egr-valve open"]);
+    expect(asked({ cooler: "loses" })).toContain("cooler@egr-cooler-joint bad");
+  });
+
+  it("is tried where there is one, and refused at the door half read", () => {
+    expect(judgeCheck("egr", sound, contextOf(NATURAL)).outcome).toBe("void");
+    expect(CHECKS.egr.plan(contextOf(NATURAL), { joint: "egr-valve" }).refused).toMatch(/No EGR/);
+    expect(() => validate(egrSchema, { ...sound, open: undefined })).toThrow(/shut and open at one speed/);
+    expect(() => validate(egrSchema, { ...sound, open: { rpm: 1500 } })).toThrow(/a duty without a flow says nothing/);
+  });
+});

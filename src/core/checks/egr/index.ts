@@ -1,0 +1,88 @@
+import { inSentence } from "../../sentence";
+import { ofPart } from "../asked";
+import { type CheckKind, jointName, readingOf } from "../check";
+import { egrForm } from "./form";
+import { judgeEgr } from "./judge";
+import { type EgrRecord, egrSchema } from "./record";
+import { rows, type Seen } from "./rows";
+
+export * from "./judge";
+export * from "./record";
+
+/** The valves that lead exhaust back. */
+const VALVES: readonly string[] = ["egr-valve", "low-egr-valve"];
+
+export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
+  id: "egr",
+  name: "EGR valve",
+  words: { pass: "Works", fail: "Faulty" },
+  aim: "Commanded shut and open by meter and manifold; its seat by smoke with the exhaust watched",
+  engine: "running",
+  role: "measures",
+  shelf: "electric",
+  families: ["engine", "egr"],
+  rows,
+  candidates: ({ layout }) =>
+    layout.joints
+      .filter((j) => VALVES.includes(j.id))
+      .map(({ id, name }) => ({
+        place: id,
+        name: `${name}, commanded and smoked`,
+        minutes: 16,
+        penalty: 0.9,
+        outcomes: [`egr-passes:${id}` as const, `egr-no-answer:${id}` as const, "egr-cooler" as const, "egr-answers" as const],
+        tested: [id],
+        why: `seat and answer of the ${inSentence(name)} apart`,
+      })),
+  asks: (record, verdict, { layout }) => {
+    if (verdict.outcome === "void") return [];
+    const { joint, seat, cooler, shut } = record;
+    const none = verdict.observation?.startsWith("egr-no-answer");
+    return [
+      ofPart(layout, "seat", joint, "holds shut", seat === "passes" ? "bad" : seat === "holds" ? "good" : "open"),
+      ...(shut || none
+        ? [ofPart(layout, "answers", joint, "answers its command", none ? "bad" : verdict.outcome === "pass" ? "good" : "open")]
+        : []),
+      ...(cooler === "none" || cooler === "not-tried"
+        ? []
+        : [ofPart(layout, "cooler", "egr-cooler-joint", "holds its coolant", cooler === "loses" ? "bad" : "good")]),
+    ];
+  },
+  byPart: true,
+  setup: (r) => [r.joint],
+  ownCommands: (r) => [r.joint],
+  schema: egrSchema,
+  form: egrForm,
+  plan: ({ layout }, { joint }) => ({
+    steps: [
+      {
+        text: `Engine warm, one speed held. Command the ${inSentence(jointName(layout, joint))} shut, read air meter and manifold; then open, read again.`,
+        caution: "running-engine",
+      },
+      { text: "Opened it takes fresh air away. No change: stuck, not moved, or soot in its passage." },
+      {
+        text: "Engine off. Smoke into the manifold with the valve shut, watch the tailpipe: what comes out there came through its seat.",
+        caution: "smoke-vapour",
+      },
+      { text: "Its cooler by itself: coolant side closed, low pressure on, under water." },
+      { text: "Ports by borescope, share open, before and after cleaning." },
+    ],
+    displaces: [],
+    cautions: ["running-engine", "hot-exhaust", "smoke-vapour"],
+    clocks: [],
+    ...(layout.joints.some((j) => VALVES.includes(j.id)) ? {} : { refused: "No EGR is entered for this vehicle." }),
+  }),
+  judge: judgeEgr,
+  readings: (r) =>
+    (["shut", "open"] as const).flatMap((state, point) => {
+      const read = r[state];
+      if (!read) return [];
+      return [
+        { reading: `engine speed, EGR ${state}`, value: read.rpm, unit: "1/min", point },
+        ...readingOf(`air meter flow, EGR ${state}`, read.maf, { point }),
+        ...readingOf(`manifold pressure, EGR ${state}`, read.map && { ...read.map, kind: "absolute" }, { point }),
+      ];
+    }),
+  places: ({ layout }) => layout.joints.filter((j) => VALVES.includes(j.id)).map((j) => j.id),
+  place: (r) => r.joint,
+};

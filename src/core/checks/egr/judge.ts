@@ -1,0 +1,98 @@
+import { formatNumber, toSi } from "../../units";
+import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
+import type { EgrReading, EgrRecord } from "./record";
+import type { Seen } from "./rows";
+
+/** Speeds that differ by more are no one point, share. */
+const SAME_SPEED = 0.08;
+/** A change below this share is none; from the shop's limit on it is an answer. */
+const NONE = 0.03;
+
+/** How much less fresh air comes in with the valve open, share: by the meter, or as much more pressure in the manifold. */
+function answerOf(shut: EgrReading, open: EgrReading): number | undefined {
+  if (shut.maf && open.maf) return 1 - toSi(open.maf) / toSi(shut.maf);
+  if (shut.map && open.map) return toSi(open.map) / toSi(shut.map) - 1;
+  return undefined;
+}
+
+/** Judges an EGR valve: its seat by smoke with the exhaust path watched, its answer to a command by meter or manifold. */
+export function judgeEgr(record: EgrRecord, { layout, limits }: CheckContext): Verdict<Seen> {
+  const { joint, shut, open } = record;
+  const name = jointName(layout, joint);
+  const answer = shut && open && answerOf(shut, open);
+  const least = limits.egrAnswer.value;
+  const measures: Measure[] =
+    answer === undefined
+      ? []
+      : [
+          {
+            name: shut?.maf && open?.maf ? "Fresh air taken away by opening it" : "Manifold pressure added by opening it",
+            value: { value: 100 * answer, unit: "%" },
+            limit: `${formatNumber(100 * least, 0)} % or more`,
+            limitSource: limits.egrAnswer.source,
+          },
+        ];
+  const base = { measures, zones: [] };
+  if (record.seat === "passes")
+    return {
+      ...base,
+      outcome: "fail",
+      headline: `${name} leaks by: smoke comes out of the exhaust with it shut`,
+      reasons: ["an inside leak: nothing is seen outside, and the engine breathes its own exhaust"],
+      observation: `egr-passes:${joint}`,
+      tested: [joint],
+      zones: [{ zone: "manifold", state: "leaking", joint, why: "smoke through the shut valve" }],
+    };
+  if (record.cooler === "loses")
+    return {
+      ...base,
+      outcome: "fail",
+      headline: "The EGR cooler loses coolant",
+      reasons: ["into the exhaust or the manifold: take it off, close it and put it under water with low pressure on"],
+      observation: "egr-cooler",
+    };
+  if (shut && open && Math.abs(open.rpm / shut.rpm - 1) > SAME_SPEED)
+    return voidVerdict(
+      `${name}: the readings prove nothing`,
+      "shut and open were read at different speeds: hold one speed for both",
+    );
+  if (shut && open && answer === undefined)
+    return voidVerdict(`${name}: the readings prove nothing`, "shut and open were read on different sensors: read one for both");
+  if (!record.warm && answer !== undefined)
+    return voidVerdict(`${name}: the readings prove nothing`, "the engine was cold: the ECU keeps it shut whatever is commanded");
+  if (answer !== undefined && answer < NONE)
+    return {
+      ...base,
+      outcome: "fail",
+      headline: `${name} does not answer: ${formatNumber(100 * answer, 0)} % between shut and open`,
+      reasons: ["stuck, its passage blocked with soot, or not moved at all: command it and watch its rod, then the borescope"],
+      observation: `egr-no-answer:${joint}`,
+      tested: [joint],
+    };
+  if (answer === undefined || answer < least || record.seat === "not-tried")
+    return {
+      ...base,
+      outcome: "unsure",
+      headline:
+        answer === undefined
+          ? `${name}: its seat holds; whether it moves was not read`
+          : record.seat === "not-tried"
+            ? `${name} answers; its seat was not tried`
+            : `${name} answers little`,
+      reasons: [
+        answer === undefined
+          ? "command it shut and open at one speed, and read the air meter or the manifold"
+          : record.seat === "not-tried"
+            ? "smoke from the manifold side with it shut, and the exhaust watched: a seat that leaks shows nowhere else"
+            : "ports half blocked do that: look in with a borescope",
+      ],
+    };
+  return {
+    ...base,
+    outcome: "pass",
+    headline: `${name} answers its command, and its seat holds`,
+    reasons: [record.cooler === "not-tried" ? "its cooler was not tried" : "seat and answer were tried apart"],
+    observation: "egr-answers",
+    tested: [joint],
+  };
+}

@@ -1,0 +1,78 @@
+import { ofEngine, saysOf } from "../asked";
+import type { CheckKind } from "../check";
+import { gasForm } from "./form";
+import { judgeExhaustGas } from "./judge";
+import { type GasRecord, gasSchema } from "./record";
+import { rows, type Seen } from "./rows";
+
+export * from "./judge";
+export * from "./record";
+
+export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
+  id: "exhaust-gas",
+  name: "Exhaust gas",
+  words: { pass: "Works", fail: "Faulty" },
+  aim: "Four gases at the tail: how much air there is beside the fuel, and where it may have come in",
+  engine: "warm-running",
+  role: "measures",
+  shelf: "running",
+  rows,
+  candidates: ({ vehicle }) =>
+    vehicle.fuel === "petrol"
+      ? [
+          {
+            name: "Exhaust gas",
+            minutes: 12,
+            penalty: 1,
+            outcomes: ["gas-good", "gas-air-behind", "gas-lean-mixture", "gas-lean", "gas-rich", "gas-misfire"],
+            why: "tells air in the exhaust from air in the mixture, nothing comes off",
+            free: true,
+          },
+        ]
+      : [],
+  asks: ({ idle, raised }, verdict, { layout }) =>
+    verdict.outcome === "void"
+      ? []
+      : [
+          ...(idle ? [ofEngine(layout, "gas@tail/idle", "exhaust gases at idle", saysOf(verdict.outcome))] : []),
+          ...(raised ? [ofEngine(layout, "gas@tail/2500", "exhaust gases at 2500 1/min", saysOf(verdict.outcome))] : []),
+        ],
+  schema: gasSchema,
+  form: gasForm,
+  plan: ({ vehicle }) => ({
+    steps: [
+      {
+        text: "Engine and catalyst warm: hold 2500 1/min for three minutes. Exhaust extraction on, not over the probe.",
+        caution: "running-engine",
+      },
+      { text: "Analyser at zero, its own leak check passed. Probe as deep as it is made for: a short pipe gets a longer one." },
+      {
+        text: "Read at idle and at 2500 1/min; write the ECU's own λ before the catalyst down at the same moment.",
+        caution: "hot-exhaust",
+      },
+      { text: "Excess air says that there is air, not where it came in: plug a tail joint, probe deeper, raise the speed." },
+    ],
+    displaces: [],
+    cautions: ["running-engine", "hot-exhaust"],
+    clocks: [{ name: "Warm the catalyst", seconds: 180 }],
+    ...(vehicle.fuel === "diesel"
+      ? { refused: "A diesel always runs with more air than it burns: smoke the exhaust instead." }
+      : {}),
+  }),
+  judge: judgeExhaustGas,
+  readings: (r) =>
+    (["idle", "raised"] as const).flatMap((state, point) => {
+      const read = r[state];
+      if (!read) return [];
+      const of = (reading: string, value: number | undefined, unit: string) =>
+        value === undefined ? [] : [{ reading: `${reading}, ${state}`, value, unit, point }];
+      return [
+        ...of("CO", read.co, "%"),
+        ...of("CO₂", read.co2, "%"),
+        ...of("O₂", read.o2, "%"),
+        ...of("HC", read.hc, "ppm"),
+        ...of("NO", read.no, "ppm"),
+        ...of("ECU λ", read.ecuLambda, "λ"),
+      ];
+    }),
+};

@@ -1,0 +1,17 @@
+import type { FaultFamily } from "../family";
+import { CAUSES } from "./causes";
+import { CODES } from "./codes";
+import { rows } from "./rows";
+import { CONFIRM_MINUTES } from "./traits";
+
+/** What keeps exhaust from being led back as asked, or leads it back unasked. */
+export const egr = {
+  fitted: ({ fitted }) => fitted.includes("egr") || fitted.includes("low-pressure-egr"),
+  causes: () => CAUSES,
+  leaksInto: { "egr-cooler": "egr-cooler-leak" },
+  confirmMinutes: CONFIRM_MINUTES,
+  commanded: ["egr-valve", "egr-solenoid"],
+  codes: CODES,
+  symptoms: [],
+  rows,
+} as const satisfies FaultFamily;
