@@ -3,6 +3,7 @@ import { inSentence } from "../sentence";
 import { formatNumber } from "../units";
 import { entriesFor, layoutOf } from "../vehicle";
 import { COMEBACK_COUNTS } from "./comeback";
+import { disabledBy } from "./emission";
 import { type Owed, type Proof, SHORTEST_DRIVE } from "./proof";
 import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
 import { STATIONS } from "./state";
@@ -29,7 +30,12 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
     });
   }
   for (const repair of standing(facts.repairs).filter((r) => r.body.permanence === "bypass")) {
-    handOver.push({ station: "fix", reason: `A diagnostic bypass is no repair and must be undone: ${repair.body.what}` });
+    const off = facts.vehicle ? disabledBy(repair.body.places ?? [], layoutOf(facts.vehicle)) : [];
+    const unlawful = off.length > 0 ? `. It disables ${off.join(" and ")}: an emission device is not left so` : "";
+    handOver.push({
+      station: "fix",
+      reason: `A diagnostic bypass is no repair and must be undone: ${repair.body.what}${unlawful}`,
+    });
   }
   if (!facts.vehicle) handOver.push({ station: "story", reason: "The vehicle's facts are missing" });
   else if (!facts.vehicle.registration && !facts.vehicle.vin)

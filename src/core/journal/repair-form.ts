@@ -2,6 +2,7 @@ import { CAUTION_TEXTS } from "../checks";
 import { findingPlaces } from "../faults";
 import { type Draft, formOf, linesOf, type Option } from "../form";
 import type { Layout, VehicleFacts } from "../vehicle";
+import { disabledBy } from "./emission";
 import {
   ANYWHERE,
   type Bodies,
@@ -32,6 +33,8 @@ interface Known {
   readonly places: readonly Option[];
   /** Hoses, caps and plugs that may stay off or in */
   readonly joints: readonly Option[];
+  /** What a bypass at these places disables, and what comes of it */
+  readonly disables: (places: readonly string[]) => string;
 }
 
 /** What a repair need not ask: what is found and not repaired yet, and where. */
@@ -50,6 +53,10 @@ export function knownOfRepair(
       [ANYWHERE, "All over, or nobody can say"],
     ],
     joints: (car?.layout.joints ?? []).map((j) => [j.id, j.name]),
+    disables: (at) => {
+      const off = car ? disabledBy(at, car.layout) : [];
+      return `It stands on the list until it is undone${off.length > 0 ? `; it disables ${off.join(" and ")}: an emission device is not left so` : ""}`;
+    },
   };
 }
 
@@ -129,15 +136,17 @@ export const repairForm = formOf<Repair, Known>()({
       label: "How lasting",
       options: Object.entries(PERMANENCE),
       holds: () => "permanent",
-      hint: ({ holds }) =>
-        holds("permanence") === "permanent" &&
-        onlyCleaned({
-          method: methodOf({ holds }),
-          what: String(holds("what") ?? ""),
-          parts: linesOf(String(holds("parts") ?? "")),
-        })
-          ? CLEANED
-          : undefined,
+      hint: ({ known, holds }) =>
+        holds("permanence") === "bypass"
+          ? known.disables(Array.isArray(holds("places")) ? (holds("places") as string[]) : [])
+          : holds("permanence") === "permanent" &&
+              onlyCleaned({
+                method: methodOf({ holds }),
+                what: String(holds("what") ?? ""),
+                parts: linesOf(String(holds("parts") ?? "")),
+              })
+            ? CLEANED
+            : undefined,
     },
     recheck: {
       type: "text",

@@ -3,8 +3,10 @@ import type { CheckContext, Verdict } from "../check";
 import type { HoldRecord } from "./record";
 
 /** Whether the part holds, and where it has something to move, whether it moves. */
-export function holdAsks({ joint, moved }: HoldRecord, verdict: Verdict, { layout }: CheckContext): Asked[] {
+export function holdAsks({ joint, moved, isolated = [] }: HoldRecord, verdict: Verdict, { layout }: CheckContext): Asked[] {
   if (verdict.outcome === "void") return [];
+  // With a branch shut off it is diagnosis: it says nothing of the supply as it runs, neither good nor owed.
+  if (isolated.length > 0) return [];
   const leaks = verdict.observation?.startsWith("hold-leaks") ?? false;
   const good = verdict.outcome === "pass";
   return [

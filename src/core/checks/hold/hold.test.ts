@@ -1,7 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { contextOf, NATURAL } from "../../core.fixture";
+import { contextOf, DIESEL, NATURAL } from "../../core.fixture";
+import { validate } from "../../input";
+import { CHECKS } from "..";
 import { gauge, hold as record } from "../records.fixture";
-import { type HoldRecord, judgeHold, lossIn60 } from ".";
+import { type HoldRecord, holdSchema, judgeHold, lossIn60 } from ".";
 
 const context = contextOf(NATURAL);
 const says = (change: Partial<HoldRecord>) => judgeHold({ ...record, ...change }, context);
@@ -93,5 +95,65 @@ describe("hold test", () => {
 
   it("says so when the gauge is too coarse for the limit", () => {
     expect(says({ instrument: gauge({ division: 0.5 }) }).reasons.join()).toMatch(/too coarse/);
+  });
+});
+
+describe("what moves", () => {
+  const drawn = { moved: true, reach: "full", back: "free", venting: "free" } as const;
+  it.each<[string, Partial<HoldRecord>, string, RegExp]>([
+    ["all the way and back", drawn, "pass", /holds/],
+    ["and sticks on its way back", { ...drawn, back: "sticks" }, "fail", /sticks on its way back/],
+    ["and goes back slowly", { ...drawn, back: "slow" }, "fail", /goes back slowly/],
+    ["not all the way", { ...drawn, reach: "short" }, "fail", /does not come all the way/],
+    ["and is not let go", { ...drawn, venting: "blocked" }, "fail", /venting port does not let go/],
+  ])("%s", (_, change, outcome, headline) => {
+    expect(says(change)).toMatchObject({ outcome });
+    expect(says(change).headline).toMatch(headline);
+  });
+  it("cannot be drawn in before it starts", () => {
+    const vacuum = (value: number) => ({ value, unit: "inHg", kind: "vacuum" });
+    expect(() => validate(holdSchema, { ...record, startsAt: vacuum(14), fullAt: vacuum(5) })).toThrow(
+      /before it starts to move/,
+    );
+    expect(() => validate(holdSchema, { ...record, startsAt: vacuum(5), fullAt: vacuum(14) })).not.toThrow();
+  });
+});
+
+describe("a shared supply", () => {
+  const diesel = contextOf(DIESEL);
+  const supply = (end: number, isolated?: string[]) => {
+    const held: HoldRecord = {
+      ...record,
+      joint: "flap-line",
+      part: "line",
+      still: [
+        [0, 20],
+        [60, end],
+      ],
+      wiggled: [
+        [0, 20],
+        [40, end],
+      ],
+      ...(isolated ? { isolated } : {}),
+    };
+    return { record: held, verdict: judgeHold(held, diesel) };
+  };
+  const says = (...runs: ReturnType<typeof supply>[]) => CHECKS.hold.together?.(runs, diesel.layout);
+
+  it("is told apart by its branches: what changes with one off convicts it, what stays clears it", () => {
+    expect(says(supply(8))).toBeUndefined();
+    const boost = says(supply(8), supply(19.8, ["boost-solenoid"]), supply(8, ["egr-solenoid"]));
+    expect(boost?.within).toEqual(expect.arrayContaining(["boost-pipe", "boost-diaphragm"]));
+    expect(boost?.within).not.toContain("egr-pipe");
+    expect(boost?.cleared).toContain("egr-pipe");
+    expect(boost?.says.join()).toMatch(/holds with the boost solenoid shut off: that branch/);
+    // Nothing was lost to begin with: nothing is convicted.
+    expect(says(supply(19.8), supply(19.8, ["boost-solenoid"]))).toBeUndefined();
+  });
+
+  it("proves nothing of itself with a branch off", () => {
+    const { record: apart, verdict } = supply(19.8, ["boost-solenoid"]);
+    expect(CHECKS.hold.asks(apart, verdict, diesel)).toEqual([]);
+    expect(CHECKS.hold.setup?.(apart)).toContain("boost-solenoid");
   });
 });

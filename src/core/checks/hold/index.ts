@@ -7,6 +7,7 @@ import { judgeHold } from "./judge";
 import { planHold } from "./plan";
 import { type HoldRecord, holdSchema } from "./record";
 import { rows, type Seen } from "./rows";
+import { sharedSupply } from "./shared";
 
 export * from "./judge";
 export * from "./loss";
@@ -24,8 +25,9 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }, Seen> = {
   rows,
   candidates: holdCandidates,
   asks: holdAsks,
+  together: sharedSupply,
   byPart: true,
-  setup: (r) => [r.joint],
+  setup: (r) => [r.joint, ...(r.isolated ?? [])],
   schema: holdSchema,
   form: holdForm,
   plan: planHold,

@@ -41,6 +41,8 @@ function holdMeasures(
     ...(record.strokes === undefined
       ? []
       : [{ name: "Moves after", value: { value: record.strokes, unit: "strokes" as const } }]),
+    ...(record.startsAt ? [{ name: "Starts to move at", value: { ...record.startsAt, kind: "vacuum" as const } }] : []),
+    ...(record.fullAt ? [{ name: "Fully drawn in at", value: { ...record.fullAt, kind: "vacuum" as const } }] : []),
     ...(hole
       ? [
           trappedMeasure(hole, {
@@ -50,6 +52,28 @@ function holdMeasures(
         ]
       : []),
   ];
+}
+
+/** How it moves, where that is a fault of its own: slow, sticky or short, or held back by a port that does not vent. */
+function travelFault({ reach, back, venting }: HoldRecord, name: string): Pick<Verdict, "headline" | "reasons"> | undefined {
+  if (venting === "blocked")
+    return {
+      headline: `${name}: the venting port does not let go`,
+      reasons: ["what it works stays drawn in after it is released: clear or renew the solenoid's vent filter, then look again"],
+    };
+  if (back === "sticks" || back === "slow")
+    return {
+      headline: `${name} ${back === "sticks" ? "sticks on its way back" : "goes back slowly"}`,
+      reasons: [
+        "it holds, and what it drives does not follow freely: spindle, vanes or lever, cleaned or renewed; a vent that lets air in slowly does the same",
+      ],
+    };
+  if (reach === "short")
+    return {
+      headline: `${name} does not come all the way`,
+      reasons: ["full vacuum and short travel: carbon in what it drives, a bent rod, or a preload that was turned"],
+    };
+  return undefined;
 }
 
 /** Judges a hold: still first, then under the wiggle; a part that holds until wiggled is intermittent, which is a fault. */
@@ -107,6 +131,9 @@ export function judgeHold(record: HoldRecord, context: CheckContext): Verdict<Se
       zones: leaking("holds until it is wiggled"),
     };
   }
+  const travel = travelFault(record, name);
+  if (travel)
+    return { outcome: "fail", measures, observation: `hold-stuck:${record.joint}`, tested: [record.joint], zones: [], ...travel };
   if (record.moved === false || record.freeByHand === false) {
     return {
       outcome: "fail",

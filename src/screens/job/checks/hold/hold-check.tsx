@@ -92,8 +92,9 @@ export function HoldCheck({ head }: { head: ReactNode }) {
         <FormFields of={check} names={["joint", "part"]} />
       </div>
       <div className="grid items-start gap-4 sm:grid-cols-3">
-        <FormFields of={check} names={["strokes", "moved", "freeByHand"]} />
+        <FormFields of={check} names={["strokes", "moved", "freeByHand", "startsAt", "fullAt", "reach", "back", "venting"]} />
       </div>
+      <FormFields of={check} names={["isolated"]} />
       <FormFields of={check} names={["instrument"]} />
       <div className="max-w-md">
         <FormFields of={check} names={["volume"]} />
