@@ -95,6 +95,84 @@ function vapourCar(
   };
 }
 
+const DIESEL = { fuel: "diesel", induction: "turbo" } as const;
+const FILTERED = ["booster", "pcv", "egr", "egr-cooler", "particulate-filter"] as const;
+
+/** Cars whose jobs are about boost, diesels and what comes after the exhaust valve. */
+const PRESSURE_SIDE = {
+  guillemot: {
+    ...car(
+      "guillemot-cooler",
+      ["Ostrin", "Guillemot 1.8", 2018, "FW 26 GUI", 88900],
+      1.8,
+      { induction: "turbo", maxBoost: { value: 1.1, unit: "bar", kind: "gauge" } },
+      { chargeHole: 6.4e-3 },
+      "comma",
+      41,
+    ),
+    charge: { displacement: 1.8e-3, ambient: AMBIENT, breathing: 0.86, compression: 9.8, asks: 1.0e5, makes: 0.86, leak: 6.4e-3 },
+  },
+  puffin: {
+    ...car(
+      "puffin-filter",
+      ["Druskar", "Puffin 2.0 D", 2015, "FW 63 PUF", 151300],
+      2.0,
+      { ...DIESEL, fitted: FILTERED, boostWorked: "electric", throttleFlap: true },
+      {},
+      "comma",
+      42,
+    ),
+    charge: { displacement: 2e-3, ambient: AMBIENT, breathing: 0.88, compression: 16.5, asks: 1.15e5, makes: 0.8, leak: 8e-3 },
+    filter: { displacement: 2e-3, ambient: AMBIENT, resistance: 12_200, inertial: 0.14 },
+  },
+  kittiwake: car(
+    "kittiwake-supply",
+    ["Velloram", "Kittiwake 1.9 D", 2009, "FW 44 KIT", 203700],
+    1.9,
+    { ...DIESEL, fitted: ["booster", "pcv", "egr"], boostWorked: "vacuum", egrWorked: "vacuum", throttleFlap: false },
+    {},
+    "comma",
+    43,
+  ),
+  eider: car(
+    "eider-flange",
+    ["Ondrell", "Eider 1.4", 2013, "FW 58 EID", 126400],
+    1.4,
+    {},
+    { manifoldHole: { diameter: 2.1e-3, joint: "exhaust-gasket" } },
+    "comma",
+    44,
+  ),
+  teal: car(
+    "teal-seam",
+    ["Velloram", "Teal 2.2", 2010, "FW 37 TEA", 139000],
+    2.2,
+    { fitted: ["booster", "pcv", "evap", "secondary-air"] },
+    {},
+    "comma",
+    45,
+  ),
+  smew: car(
+    "smew-ports",
+    ["Ostrin", "Smew 2.4", 2008, "FW 09 SME", 177500],
+    2.4,
+    { fitted: ["booster", "pcv", "evap", "secondary-air"] },
+    {},
+    "comma",
+    46,
+  ),
+  scoter: car(
+    "scoter-egr",
+    ["Druskar", "Scoter 1.6 D", 2013, "FW 71 SCO", 164200],
+    1.6,
+    { ...DIESEL, fitted: FILTERED, boostWorked: "electric", throttleFlap: true },
+    {},
+    "comma",
+    47,
+  ),
+  razorbill: car("razorbill-inspection", ["Ondrell", "Razorbill 1.6", 2016, "FW 92 RAZ", 71200], 1.6, {}, {}, "comma", 48),
+} as const;
+
 /** Cars of the island; makes, models and plates are invented. */
 export const CARS = {
   petrel: car(
@@ -319,6 +397,7 @@ export const CARS = {
     { leaks: [{ joint: "purge-line-joint", diameter: 0.9e-3 }] },
     38,
   ),
+  ...PRESSURE_SIDE,
 } as const;
 
 /** The same car after its leak was closed. */

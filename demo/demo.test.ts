@@ -23,8 +23,8 @@ const stateOf = (model: string): JobState => readJob(rows.find((r) => r.vehicle.
 const verdicts = (model: string) => stateOf(model).checks.map((c) => `${c.check} ${c.verdict.outcome}`);
 
 describe("demo jobs", () => {
-  it("are two dozen and one, at different stations, filled once", () => {
-    expect(count).toBe(25);
+  it("are two dozen and nine, at different stations, filled once", () => {
+    expect(count).toBe(33);
     expect(fillDemo(db)).toBe(0);
     expect(new Set(rows.filter((r) => r.status === "open").map((r) => r.station)).size).toBeGreaterThanOrEqual(4);
     expect(rows.filter((r) => r.status !== "open")).toHaveLength(2);
@@ -57,6 +57,43 @@ describe("demo jobs", () => {
     expect(said("Gannet")).toEqual(["crankcase-suction", "smoke-at:pcv-diaphragm"]);
     expect(said("Dotterel")).toEqual(["smoke-none-outside", "escape-at:cooler-tank", "escape-none"]);
     expect(said("Skua")).toEqual(["smoke-at:pcv-hose", "smoke-at:vacuum-branch"]);
+  });
+
+  it("hold, for boost, diesels and what comes after the exhaust valve, the verdict their cars earn", () => {
+    const said = (model: string) =>
+      stateOf(model)
+        .checks.filter((c) => c.check !== "look" && c.check !== "trims")
+        .map((c) => c.verdict.observation ?? c.verdict.outcome);
+    expect(said("Guillemot")).toEqual(["boost-leak", "escape-at:cooler-outlet", "escape-none", "unsure"]);
+    // The later log could have shown the leak that the first one named.
+    expect(
+      stateOf("Guillemot")
+        .blocks.close.map((b) => b.reason)
+        .join(),
+    ).not.toMatch(/boost from a log|pressure test/i);
+    const hole = stateOf("Guillemot")
+      .checks.find((c) => c.check === "boost")
+      ?.verdict.measures.find((m) => m.name.includes("hole"));
+    expect(hole?.low).toBeLessThanOrEqual(6.4);
+    expect(hole?.high).toBeGreaterThanOrEqual(6.4);
+    expect(said("Puffin")).toEqual(["boost-leak", "filter-loaded", "filter-within"]);
+    expect(stateOf("Puffin").ownCodes.map((c) => c.code)).toEqual(["P2453"]);
+    expect(stateOf("Puffin").proof.resets[0]?.locked).toBeUndefined();
+    expect(said("Kittiwake")).toEqual(["boost-short", "hold-leaks:boost-pipe", "hold-leaks:flap-line", "fail", "pass"]);
+    expect(stateOf("Kittiwake").checks.find((c) => c.check === "boost")?.record).toHaveProperty("limp");
+    expect(stateOf("Kittiwake").sections?.within).toContain("boost-pipe");
+    expect(said("Eider")).toEqual(["gas-air-behind"]);
+    expect(said("Teal")).toEqual(["air-escapes:pump-seam", "air-arrives"]);
+    expect(stateOf("Teal").comeback).toMatchObject({ kind: "cold-starts", counted: 2, enough: false });
+    expect(said("Smew")).toEqual(["air-blocked:air-valve", "ports-blocked:air-valve"]);
+    expect(said("Scoter")).toEqual(["egr-passes:egr-valve"]);
+    expect(said("Razorbill")).toEqual(["smoke-none-outside"]);
+    expect(stateOf("Razorbill").blocks.close).toEqual([]);
+    const first = (model: string) => stateOf(model).suspects[0]?.cause.id;
+    expect(first("Kittiwake")).toBe("boost-pipe");
+    expect(first("Eider")).toBe("exhaust-gasket");
+    expect(first("Smew")).toBe("air-valve-ports");
+    expect(first("Scoter")).toBe("egr-valve");
   });
 
   it("hold, for every check of the vapour system, the verdict its car earns", () => {

@@ -150,6 +150,8 @@ export interface Bodies {
     /** Whether it uses more fuel since, as the customer has it */
     readonly fuelUse?: string;
     readonly verified: "seen" | "not-seen" | "not-tried";
+    /** Looked over without a complaint: nothing asks for a repair */
+    readonly purpose?: "inspection";
     /** A fault that is not always there: how it comes back, and how far it went each time */
     readonly comeback?: {
       readonly kind: ComebackKind;
@@ -428,6 +430,7 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     earlierVisits: line("Earlier visits", 1000).optional(),
     fuelUse: line("Fuel use", 200).optional(),
     verified: yup.string().oneOf(["seen", "not-seen", "not-tried"]).required(),
+    purpose: yup.string().oneOf(["inspection"]).optional(),
     comeback: strictObject({
       kind: yup.string().oneOf(Object.keys(COMEBACK_KINDS)).required("Say how it comes back"),
       after: yup

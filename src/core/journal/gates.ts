@@ -47,7 +47,11 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
     close.push({ station: "fix", reason: `Found and not repaired: ${finding.body.what}` });
   }
   const repaired = standing(facts.repairs).some((r) => r.body.permanence !== "bypass");
-  if (!repaired) return { close: [...close, { station: "fix", reason: NOT_REPAIRED }], handOver };
+  const inspection = facts.story?.purpose === "inspection";
+  if (!repaired) {
+    const rest = inspection ? inspectionBlocks(facts) : [{ station: "fix" as const, reason: NOT_REPAIRED }];
+    return { close: [...close, ...rest], handOver };
+  }
   const { proof } = facts;
   if (proof.cameBack) close.push({ station: "fix", reason: "It came back: repair what is left, or hand it over conditionally" });
   if (!proof.shown) {
@@ -57,11 +61,24 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
     ...owedBlocks(facts),
     ...resetBlocks(facts),
     ...monitorBlocks(proof),
-    ...complaintBlocks(proof),
+    ...(inspection ? [] : complaintBlocks(proof)),
     ...comebackBlocks(facts),
     ...codeBlocks(proof),
   );
   return { close, handOver };
+}
+
+/** What an inspection still owes: something measured, and a word on all that it showed. */
+function inspectionBlocks({ checks, findings, proof }: Pick<Facts, "checks" | "findings" | "proof">): Block[] {
+  const measured = checks.filter((c) => !c.onBench && c.verdict.outcome !== "void" && CHECKS[c.check].station === undefined);
+  if (measured.length === 0)
+    return [{ station: "check", reason: "Nothing has been inspected yet: smoke a circuit, or read one" }];
+  const recorded = new Set(findings.map((f) => f.body.joint));
+  const open = proof.owed.filter((o) => o.missing === "still-bad" && o.askedBy && !recorded.has(placeOf(o.atom)));
+  return [...new Set(open.map((o) => CHECKS[(o.askedBy as NonNullable<typeof o.askedBy>).check].name))].map((name) => ({
+    station: "find" as const,
+    reason: `What the ${inSentence(name)} showed is neither recorded as found nor set aside as the customer decided`,
+  }));
 }
 
 const NOT_REPAIRED = "Nothing has been repaired: hand over conditionally, or go on";

@@ -1,7 +1,7 @@
 import { CHECK_IDS, CHECKS, type CheckId, type Measure, type Verdict, verdictWord } from "../checks";
 import { inSentence } from "../sentence";
 import { formatQuantity } from "../units";
-import { ZONE_NAMES } from "../vehicle";
+import { layoutOf, ZONE_NAMES } from "../vehicle";
 import { type Bodies, CONFIRMATIONS, FAILURE_CAUSES, MONITOR_RESULTS, OUTCOMES } from "./entries";
 import type { CheckState, JobState } from "./state";
 
@@ -49,6 +49,12 @@ export interface Handover {
     readonly decision?: string;
     readonly date?: string;
   }[];
+  /** Of an inspection: what is tight, what leaks, and what nothing reached, each zone by its name */
+  readonly inspected?: {
+    readonly tight: readonly string[];
+    readonly leaking: readonly string[];
+    readonly notReached: readonly string[];
+  };
   /** What stays on the car for good, beside the repairs */
   readonly modified: readonly string[];
 }
@@ -72,7 +78,24 @@ const STANDINGS: Readonly<Record<JobState["standing"], string>> = {
   "something-left": "The rest is proved; something was left as it is, see what is left open.",
 };
 
+/** What an inspection says of each zone of the car. */
+function inspectedOf({ vehicle, zones, story }: JobState): Handover["inspected"] {
+  if (!vehicle || story?.purpose !== "inspection") return undefined;
+  const known = new Map(zones.map((z) => [z.zone, z.state]));
+  const named = (is: (state: string | undefined) => boolean) =>
+    layoutOf(vehicle)
+      .zones.filter((z) => is(known.get(z.id)))
+      .map((z) => z.name);
+  return {
+    tight: named((state) => state === "tight"),
+    leaking: named((state) => state === "leaking"),
+    notReached: named((state) => state !== "tight" && state !== "leaking"),
+  };
+}
+
 function provedHow(job: JobState): string {
+  if (job.story?.purpose === "inspection" && job.repairs.every((r) => r.undone))
+    return job.blocks.close.length > 0 ? "Inspected in part: see what is left open." : "Inspected; nothing asked for a repair.";
   if (job.blocks.close.length > 0) return "Not proved yet.";
   if (!job.repairs.some((r) => !r.undone)) return "Nothing was repaired in this job.";
   return STANDINGS[job.standing];
@@ -111,6 +134,7 @@ const telling = (v: Verdict) => v.outcome === "fail" || v.outcome === "pass";
 
 /** The page's contents from a job's state: before and after by check, what is unproved, temporary or set aside. */
 export function handoverOf(job: JobState): Handover {
+  const inspected = inspectedOf(job);
   // What was measured comes before what was only seen or shut off.
   const located = (id: CheckId) => Number(CHECKS[id].role === "locates");
   const kinds = CHECK_IDS.toSorted((a, b) => located(a) - located(b));
@@ -138,6 +162,7 @@ export function handoverOf(job: JobState): Handover {
   });
   return {
     comparisons,
+    ...(inspected ? { inspected } : {}),
     done: job.repairs.filter((r) => !r.undone).map((r) => doneLine(r.body)),
     codes: job.proof.codes.map(({ code, quiet, says }) => `${code}: read before; ${quiet ? says : "not shown quiet yet"}`),
     ...(job.monitor

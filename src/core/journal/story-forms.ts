@@ -51,6 +51,16 @@ export const storyForm = formOf<Story, Known>()({
       ],
       holds: () => "not-tried",
     },
+    purpose: {
+      type: "choice",
+      label: "The car is here for",
+      options: [
+        ["complaint", "A complaint"],
+        ["inspection", "An inspection, no complaint"],
+      ],
+      silent: "complaint",
+      holds: () => "complaint",
+    },
     "comeback.kind": {
       type: "choice",
       label: "Is it always there?",

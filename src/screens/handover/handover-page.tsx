@@ -92,6 +92,13 @@ function Handover({ jobId, number, recorded, shop, customer }: Props & { recorde
             ))}
           </div>
         )}
+        {page.inspected && (
+          <Part title="Inspected">
+            <p>Tight: {page.inspected.tight.join(", ") || "nothing was proved so"}.</p>
+            {page.inspected.leaking.length > 0 && <p className="font-bold">Leaking: {page.inspected.leaking.join(", ")}.</p>}
+            <p className="text-muted">Not reached, so not known: {page.inspected.notReached.join(", ") || "nothing"}.</p>
+          </Part>
+        )}
         <section>
           <h2 className="mb-1 text-lg font-bold">Measured before and after</h2>
           <Comparisons list={page.comparisons.slice(0, ON_FIRST_SHEET)} jobId={jobId} />

@@ -69,6 +69,14 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
             </Text>
           </View>
         ))}
+        {page.inspected ? (
+          <View>
+            <Text style={s.h2}>Inspected</Text>
+            <Text>Tight: {page.inspected.tight.join(", ") || "nothing was proved so"}.</Text>
+            {page.inspected.leaking.length > 0 ? <Text style={s.bold}>Leaking: {page.inspected.leaking.join(", ")}.</Text> : null}
+            <Text style={s.muted}>Not reached, so not known: {page.inspected.notReached.join(", ") || "nothing"}.</Text>
+          </View>
+        ) : null}
         <Text style={s.h2}>Measured before and after</Text>
         {page.comparisons.slice(0, ON_FIRST_SHEET).map((c) => (
           <ComparisonRow key={c.key} comparison={c} />

@@ -112,7 +112,10 @@ export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Ver
     return {
       ...base,
       outcome: "unsure",
-      headline: "Nothing wrong shows, and this log could not have shown it",
+      headline:
+        judged.smallestVisible === null
+          ? "Nothing wrong shows, and this log could not have shown it"
+          : `Nothing wrong shows down to a leak of ${formatNumber(1000 * judged.smallestVisible, 1)} mm`,
       reasons: [open, ...reasons],
     };
   return { ...base, outcome: "pass", headline, reasons, observation: seen };

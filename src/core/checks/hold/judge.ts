@@ -76,8 +76,17 @@ function travelFault({ reach, back, venting }: HoldRecord, name: string): Pick<V
   return undefined;
 }
 
-/** Judges a hold: still first, then under the wiggle; a part that holds until wiggled is intermittent, which is a fault. */
+/** With a branch shut off it is diagnosis of the branches: read together, and no word of the supply by itself. */
 export function judgeHold(record: HoldRecord, context: CheckContext): Verdict<Seen> {
+  const verdict = judgeHeld(record, context);
+  if (!record.isolated || record.isolated.length === 0 || verdict.outcome === "void") return verdict;
+  const { observation: _, zones: __, ...rest } = verdict;
+  const names = record.isolated.map((id) => jointName(context.layout, id)).join(" and ");
+  return { ...rest, zones: [], headline: `${verdict.headline}, with ${names} shut off` };
+}
+
+/** Judges a hold: still first, then under the wiggle; a part that holds until wiggled is intermittent, which is a fault. */
+function judgeHeld(record: HoldRecord, context: CheckContext): Verdict<Seen> {
   const { limits, layout } = context;
   const name = jointName(layout, record.joint);
   const division = Math.abs(toSi(record.instrument.division) / toSi({ value: 1, unit: record.unit }));

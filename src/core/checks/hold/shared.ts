@@ -18,7 +18,7 @@ const branchOf = (layout: Layout, joint: string): string[] => {
  * @param runs not void, oldest first. @returns undefined while no two can be compared.
  */
 export function sharedSupply(runs: readonly Held[], layout: Layout): Together | undefined {
-  const leaks = ({ verdict }: Held) => verdict.observation?.startsWith("hold-leaks") ?? false;
+  const leaks = ({ verdict }: Held) => verdict.outcome === "fail";
   const off = ({ record }: Held) => record.isolated ?? [];
   const supply = runs.filter((r) => layout.joints.some((j) => j.id === r.record.joint && j.from === "vacuum-supply"));
   const whole = supply.find((r) => off(r).length === 0 && leaks(r));

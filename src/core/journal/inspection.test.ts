@@ -1,0 +1,64 @@
+import { describe, expect, it } from "vitest";
+import { NATURAL } from "../core.fixture";
+import { handoverOf } from ".";
+import { Writer } from "./journal.fixture";
+
+function inspection(purpose: "inspection" | "complaint" = "inspection") {
+  const job = new Writer();
+  job.add("opened", { number: 1 });
+  job.add("vehicle", NATURAL);
+  job.add("story", {
+    complaint: "Looked over",
+    symptoms: [],
+    verified: "not-tried",
+    ...(purpose === "inspection" ? { purpose } : {}),
+  });
+  return job;
+}
+const why = (job: Writer) => job.state().blocks.close.map((b) => b.reason);
+
+describe("an inspection", () => {
+  it("asks for no repair, no complaint and no drive; a complaint does", () => {
+    const job = inspection();
+    expect(why(job)).toEqual([expect.stringMatching(/Nothing has been inspected yet/)]);
+    job.smoke();
+    expect(why(job)).toEqual([]);
+    const complaint = inspection("complaint");
+    complaint.smoke();
+    expect(why(complaint)).toEqual([expect.stringMatching(/Nothing has been repaired/)]);
+  });
+
+  it("does not count a void run or a look as one", () => {
+    const job = inspection();
+    job.add("check", { check: "look", record: { items: [] } });
+    job.smoke({ zeroed: false, proof: { pressure: { value: 3, unit: "inH2O" }, ballAtBottom: false, smokeSeen: false } });
+    expect(why(job)).toEqual([expect.stringMatching(/Nothing has been inspected yet/)]);
+  });
+
+  it("does not end while what leaks is neither recorded nor left as the customer decided", () => {
+    const job = inspection();
+    const run = job.smoke({ seen: [{ joint: "pcv-hose", at: 40 }], noSmokeOutside: false });
+    expect(why(job).join()).toMatch(/neither recorded as found nor set aside/);
+    const finding = job.add("finding", { joint: "pcv-hose", what: "split", confirmed: true, evidence: [run] });
+    expect(why(job)).toEqual([expect.stringMatching(/Found and not repaired: split/)]);
+    job.add("set-aside", {
+      of: "finding",
+      id: finding,
+      reason: "later",
+      risk: "light",
+      decision: "in spring",
+      date: "2027-04-01",
+    });
+    expect(why(job)).toEqual([]);
+  });
+
+  it("hands over what is tight, what leaks and what was not reached", () => {
+    const job = inspection();
+    job.smoke({ seen: [{ joint: "pcv-hose", at: 40 }], noSmokeOutside: false });
+    const page = handoverOf(job.state());
+    expect(page.inspected?.notReached).toEqual(expect.arrayContaining(["Booster branch", "Purge line"]));
+    expect([...(page.inspected?.tight ?? []), ...(page.inspected?.leaking ?? [])].length).toBeGreaterThan(0);
+    expect(page.proved).toMatch(/Inspected in part/);
+    expect(handoverOf(inspection("complaint").state()).inspected).toBeUndefined();
+  });
+});
