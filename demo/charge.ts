@@ -75,6 +75,7 @@ export function recordBoost(hidden: HiddenCharge, seed: number): Uint8Array {
         (temperature - 273.15 + noise.normal(0.5)).toFixed(1),
         (rpm * GEARED * 3.6).toFixed(0),
         88,
+        stage.load > 0 ? Math.round(60 + 36 * stage.load) : rpm === 0 ? 0 : 14,
       ]);
     }
   }
@@ -91,6 +92,7 @@ export function recordBoost(hidden: HiddenCharge, seed: number): Uint8Array {
       "Charge air temperature (°C)",
       "Vehicle speed (km/h)",
       "ECT (°C)",
+      "Throttle (%)",
     ],
     rows,
   });

@@ -82,7 +82,7 @@ export function pressureSideJobs(at: Db, ago: (hours: number) => number): void {
   );
   kittiwake.look();
   const { charge: engine } = CARS.puffin;
-  kittiwake.boost({ ...engine, displacement: 1.9e-3, leak: 0, makes: 0.78, limpAt: 118 }, 321);
+  kittiwake.boost({ ...engine, displacement: 1.9e-3, leak: 0, makes: 0.78, limpAt: 126 }, 321);
   kittiwake.check("hold", holdOn("boost-pipe", "line", { still: 8e-6, wiggled: 0.32e-3 }, 322, ACTUATOR), 5);
   const supply = (isolated: string[] | undefined, hole: number, seed: number) =>
     kittiwake.check(

@@ -97,7 +97,7 @@ describe("what is taken from a log", () => {
   /** Ten seconds standing, a slow run, then pulls; limp mode from `limpAt` on. */
   function log({ asks = 60, gives = 60, limpAt = 1e9, swing = 0 } = {}) {
     const lines = [
-      "Time (s),Engine RPM (rpm),MAP (kPa),Charge pressure (kPa),Commanded boost pressure (kPa),MAF (g/s),Charge air temperature (°C),Vehicle speed (km/h)",
+      "Time (s),Engine RPM (rpm),MAP (kPa),Charge pressure (kPa),Commanded boost pressure (kPa),MAF (g/s),Charge air temperature (°C),Vehicle speed (km/h),Throttle (%)",
     ];
     for (let t = 0; t < 120; t += 0.25) {
       const standing = t < 10;
@@ -107,7 +107,17 @@ describe("what is taken from a log", () => {
       const boost = pull && !limp ? gives + swing * Math.sin(t * 3) : 0;
       const asked = pull && !limp ? asks : 0;
       lines.push(
-        [t, rpm, 101 + boost, 101.5 + boost, 101 + asked, standing ? 0 : 30 + boost, 30, standing ? 0 : 72]
+        [
+          t,
+          rpm,
+          101 + boost,
+          101.5 + boost,
+          101 + asked,
+          standing ? 0 : 30 + boost,
+          30,
+          standing ? 0 : 72,
+          pull && (t - 40) % 40 < 30 ? 90 : 12,
+        ]
           .map((v) => Number(v).toFixed(2))
           .join(","),
       );
@@ -133,6 +143,19 @@ describe("what is taken from a log", () => {
     expect(found?.limp?.at).toBeCloseTo(80, -1);
     // 70 s at 20 m/s.
     expect(found?.limp?.after?.value).toBeCloseTo(1.4, 1);
+  });
+  it("is no limp mode where the foot came off, nor where nobody logged the pedal", () => {
+    const off = (pedal: string) => {
+      const rows = Array.from({ length: 240 }, (_, i) => {
+        const t = i / 4;
+        const pull = t % 20 < 8;
+        return [t, 2400, pull ? 180 : 101, pull ? 181 : 101, 40, 30, pull ? 95 : 10].join(",");
+      });
+      const header = `Time (s),Engine RPM (rpm),MAP (kPa),Commanded boost pressure (kPa),MAF (g/s),Charge air temperature (°C),${pedal}`;
+      return boostTrace(readScanLog(new TextEncoder().encode([header, ...rows].join("\n"))), 101e3);
+    };
+    expect(off("Throttle (%)")).not.toHaveProperty("limp");
+    expect(off("Cabin fan (%)")).not.toHaveProperty("limp");
   });
   it("is nothing where the log has no pressure", () => {
     expect(

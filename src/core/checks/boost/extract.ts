@@ -16,8 +16,8 @@ const MATTERS = { pressure: 15e3, share: 0.1 } as const;
 /** Boost counts as asked for from so much over ambient on, Pa, and as taken back below this. */
 const ASKED = 25e3;
 const TAKEN_BACK = 8e3;
-/** Limp mode is boost taken back for so long while the engine is driven this fast, s and 1/min. */
-const LIMP = { seconds: 8, rpm: 1500 } as const;
+/** Limp mode is boost taken back for so long while the pedal asks for power, s, 1/min and percent. */
+const LIMP = { seconds: 5, rpm: 1400, pedal: 60 } as const;
 /** Road speed stands in km/h in a log. */
 const KMH = 3.6;
 /** Delivered swings through asked at least so often within one stretch under boost. */
@@ -144,9 +144,11 @@ function stretches(
   return { ...longest, ...(most >= SWINGS ? { hunts: true } : {}) };
 }
 
-/** When boost was asked for and then no longer, though the engine was driven on; and how far it had gone by then. */
+/** When boost was asked for and then no longer, though the pedal asked for power; without pedal or load nobody can tell it from easing off; and how far it had gone by then. */
 function limpOf(log: ScanLog, time: Float64Array, rpm: Float64Array, asked: Float64Array, ambient: number): BoostRecord["limp"] {
   const speed = columnOf(log, "speed")?.values;
+  const pedal = columnOf(log, "throttle")?.values ?? columnOf(log, "load")?.values;
+  if (!pedal) return undefined;
   let was = false;
   let since: number | undefined;
   let gone = 0;
@@ -160,7 +162,7 @@ function limpOf(log: ScanLog, time: Float64Array, rpm: Float64Array, asked: Floa
     if (want > ambient + ASKED) {
       was = true;
       since = undefined;
-    } else if (was && want < ambient + TAKEN_BACK && (rpm[i] as number) > LIMP.rpm) {
+    } else if (was && want < ambient + TAKEN_BACK && (rpm[i] as number) > LIMP.rpm && (pedal[i] as number) >= LIMP.pedal) {
       if (since === undefined) [since, at] = [time[i] as number, gone];
       if ((time[i] as number) - since >= LIMP.seconds)
         return { at: Math.round(since), ...(speed && at > 50 ? { after: fromSi(at, "km") } : {}) };

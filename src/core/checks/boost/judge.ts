@@ -201,13 +201,6 @@ function measuresOf(
             },
           ]
         : []),
-    ...(shapes[0]
-      ? [
-          {
-            name: `Odds of “${SAYS[shapes[0].id].headline.split(":")[0]}”`,
-            value: { value: percent(shapes[0].odds), unit: "%" as const },
-          },
-        ]
-      : []),
+    ...(shapes[0] ? [{ name: "Odds of that", value: { value: percent(shapes[0].odds), unit: "%" as const } }] : []),
   ];
 }

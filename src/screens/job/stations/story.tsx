@@ -58,6 +58,7 @@ function Interview() {
           "earlierVisits",
           "fuelUse",
           "verified",
+          "purpose",
           "comeback.kind",
           "comeback.after",
           "comeback.came",
