@@ -120,11 +120,19 @@ test("a diesel's filter, high on pressure by a chafed hose: cleaned, and the res
     await radio(page, "What loaded it", "Boost leak").click();
     await page.getByLabel("Hoses, caps and plugs still off or in", { exact: true }).selectOption("filter-pipe-front");
   });
-  await putEverythingBack(page);
+  const off = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Back on/ });
+  await expect(off).toHaveCount(1);
   await station(page, "Prove");
   const values = main(page).getByRole("region", { name: "Told the ECU" });
   await expect(values).toContainText(/Locked:.*not been read within its limits since the last work on it/);
   await expect(values.getByRole("button")).toHaveCount(0);
+  // Read with a pressure pipe off it says nothing of the filter.
+  await page.clock.fastForward(20 * 60_000);
+  await filter("34", "Looked at: free and on");
+  await record(page, "Filter pressure", "Works");
+  await station(page, "Prove");
+  await expect(values).toContainText(/Locked:.*front pressure pipe off/);
+  await putEverythingBack(page);
 
   await page.clock.fastForward(20 * 60_000);
   await filter("34", "Looked at: free and on");

@@ -2,7 +2,7 @@ import { type Asked, AT_LARGE, CHECK_IDS, CHECKS, type CheckId } from "../../che
 import { inSentence } from "../../sentence";
 import type { Bodies } from "../entries";
 import { isAfter, type Line } from "./order";
-import { type ProofFacts, settle } from "./owed";
+import { type Owed, type ProofFacts, settle } from "./owed";
 
 /** What an ECU may be told of a part, and whether it may by now. */
 export interface ResetState {
@@ -37,7 +37,7 @@ export function resetsOf(lines: readonly Line[], facts: ProofFacts): ResetState[
         ? undefined
         : owed?.missing === undefined
           ? undefined
-          : lockedBy(owed.missing, inSentence(called), last !== undefined);
+          : lockedBy(owed, inSentence(called), last !== undefined);
     // What was told once holds for what was done before it; work since asks anew.
     const spent = told && last && !isAfter(told, last) ? undefined : told;
     return [
@@ -51,9 +51,9 @@ export function resetsOf(lines: readonly Line[], facts: ProofFacts): ResetState[
   });
 }
 
-function lockedBy(missing: string, called: string, worked: boolean): string {
+function lockedBy({ missing, because }: Pick<Owed, "missing" | "because">, called: string, worked: boolean): string {
   const since = worked ? " since the last work on it" : "";
   if (missing === "still-bad") return `the ${called} is out of its limits${since}: told now, the ECU would let it overheat`;
   if (missing === "never") return `the ${called} has not been read within its limits${since}: read it first`;
-  return `the ${called} was read, and it does not count${since}: read it again`;
+  return `the ${called} was read, and it does not count${since}${because ? ` (${because})` : ""}: read it again`;
 }
