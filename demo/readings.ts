@@ -19,6 +19,7 @@ export const INSTRUMENTS: readonly Instrument[] = [
   { id: "low", name: "Low gauge, 0 to 20 inH2O", division: { value: 0.02, unit: "inH2O" } },
   { id: "cap", name: "Cap tester", division: { value: 0.2, unit: "inH2O" } },
   { id: "meter", name: "Volt meter", division: { value: 0.01, unit: "V" } },
+  { id: "exhaust", name: "Exhaust gauge", division: { value: 0.2, unit: "kPa" } },
   { id: "boost", name: "Test gauge of the regulator", division: { value: 0.02, unit: "bar" } },
 ];
 

@@ -243,7 +243,7 @@ test("a false lean from an exhaust flange: the tail's gases and the ECU's own re
     ["HC at idle, ppm", "30"],
   ] as const)
     await field(page, name).fill(value);
-  await field(page, "ECU's λ before the catalyst, if shown").first().fill("1.0");
+  await field(page, "ECU's own λ at idle").fill("1.0");
   await radio(page, "Probe", "Deep in the pipe").click();
   await radio(page, "Loop", "Closed").click();
   await page.getByLabel(/^The analyser passed its zero/).check();

@@ -140,7 +140,8 @@ function fieldOf<Known>(fields: Fields<Known>, path: Path, about: string, rows: 
   return named ?? (group === "" ? undefined : Object.keys(fields).find((name) => (fields[name]?.at ?? name).startsWith(group)));
 }
 
-const MISSING = new Set(["required", "optionality", "nullable", "defined"]);
+/** What a schema says where something is not there yet; `read` is a form of which nothing was read. */
+const MISSING = new Set(["required", "optionality", "nullable", "defined", "read"]);
 
 /**
  * The record of what was typed, or all that stands between: what cannot be read, what the record's own schema refuses, and

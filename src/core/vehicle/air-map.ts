@@ -41,14 +41,12 @@ const HEIGHT = 312;
 const ACTUATOR = { w: 100, gap: 32, step: 44 } as const;
 const ACTUATORS: readonly ZoneId[] = ["flap-actuator", "boost-actuator", "egr-actuator", "air-actuator"];
 /** Centre line of secondary air, over the exhaust */
-const SECONDARY = 46;
+const SECONDARY = 74;
 /** Centre line of the main flow, left to right */
 const MAIN = 142;
 const PIPE = 30;
 /** Line under the main row that valves between its zones lie on */
 const UNDER = 194;
-/** Line over everything that exhaust led back from behind the filter lies on */
-const OVER = 12;
 const GAP = 16;
 /** Top of the vapour system's row, under the main one, which runs to the right edge */
 const VAPOUR = 232;
@@ -85,9 +83,12 @@ const centre = (box: Box): Point => ({ x: box.x + box.w / 2, y: box.y + box.h / 
 export function airMapOf(layout: Layout): AirMap {
   const boxes = placeZones(layout);
   const zones = layout.zones.map(({ id, name }): ZonePlace => ({ zone: id, name, boxes: boxes.get(id) as Box[] }));
-  const stacked = ACTUATORS.filter((id) => boxes.has(id)).length;
-  return { width: WIDTH, height: HEIGHT + ACTUATOR.step * Math.max(0, stacked - 1), zones, joints: placeJoints(layout, boxes) };
+  return { width: WIDTH, height: heightOf(boxes), zones, joints: placeJoints(layout, boxes) };
 }
+
+/** Lower with every actuator that stands below the first. */
+const heightOf = (boxes: ReadonlyMap<ZoneId, readonly Box[]>): number =>
+  HEIGHT + ACTUATOR.step * Math.max(0, ACTUATORS.filter((id) => boxes.has(id)).length - 1);
 
 function placeZones(layout: Layout): Map<ZoneId, Box[]> {
   const has = new Set(layout.zones.map((z) => z.id));
@@ -231,13 +232,14 @@ function placeJoints(layout: Layout, boxes: ReadonlyMap<ZoneId, readonly Box[]>)
           { x: to.x + to.w, y: centre(to).y },
         ]);
       case "low-egr-valve": {
-        // Over everything, from behind the filter to the duct.
-        const [a, b] = [from.x + from.w - 24, to.x + to.w - 18];
-        return at(joint, (a + b) / 2, OVER, [
-          { x: a, y: from.y },
-          { x: a, y: OVER },
-          { x: b, y: OVER },
-          { x: b, y: to.y },
+        // Below everything, from behind the filter to the duct.
+        const [a, b] = [from.x + from.w - 10, to.x + 8];
+        const y = heightOf(boxes) - 14;
+        return at(joint, (a + b) / 2, y, [
+          { x: a, y: from.y + from.h },
+          { x: a, y },
+          { x: b, y },
+          { x: b, y: to.y + to.h },
         ]);
       }
       case "egr-valve":

@@ -5,7 +5,7 @@ import { FUEL_NAMES, type GasRecord, gasSchema, PROBES, type ProbeDepth } from "
 
 const share = (label: string, example: string) => ({ type: "number", label: `${label}, %`, bare: "%", example }) as const;
 const ppm = (label: string, example: string) => ({ type: "number", label: `${label}, ppm`, example }) as const;
-const lambda = { type: "number", label: "ECU's λ before the catalyst, if shown", example: "1.00" } as const;
+const lambda = (at: string) => ({ type: "number", label: `ECU's own λ ${at}`, example: "1.00" }) as const;
 
 /** The analyser at two speeds, and what the ECU has beside it. */
 export const gasForm = checkForm<GasRecord>()({
@@ -22,14 +22,14 @@ export const gasForm = checkForm<GasRecord>()({
     "idle.co2": share("CO₂ at idle", "14.9"),
     "idle.o2": share("O₂ at idle", "0.2"),
     "idle.hc": ppm("HC at idle", "40"),
-    "idle.no": ppm("NO at idle, if read", "60"),
-    "idle.ecuLambda": lambda,
+    "idle.no": ppm("NO at idle", "60"),
+    "idle.ecuLambda": lambda("at idle"),
     "raised.co": share("CO at 2500 1/min", "0.1"),
     "raised.co2": share("CO₂ at 2500 1/min", "15.0"),
     "raised.o2": share("O₂ at 2500 1/min", "0.1"),
     "raised.hc": ppm("HC at 2500 1/min", "20"),
-    "raised.no": ppm("NO at 2500 1/min, if read", "80"),
-    "raised.ecuLambda": lambda,
+    "raised.no": ppm("NO at 2500 1/min", "80"),
+    "raised.ecuLambda": lambda("at 2500"),
     loop: {
       type: "choice",
       label: "Loop",
