@@ -1,19 +1,22 @@
 import { type CheckContext, type CheckId, contextOf, judgeCheck, type Verdict } from "@/core/checks";
 import { behind } from "@/core/checks/pinch";
 import type { TrimSurvey } from "@/core/checks/trims";
-import { type Cause, causesOf, codeObservations, type Trait } from "@/core/faults";
+import { type Cause, causesOf, codeObservations, type Family, type Trait } from "@/core/faults";
 import { type Noise, seededNoise } from "@/core/maths/random";
 import { DEFAULT_SHOP } from "@/core/shop/settings";
-import type { EngineNow, Evidence, PossibleCheck } from "@/core/suspects";
+import { type EngineNow, type Evidence, familiesOf, type PossibleCheck } from "@/core/suspects";
 import { fromSi, type Quantity } from "@/core/units";
 import { entriesOf, layoutOf, reachOf, usualSetup, type VehicleFacts } from "@/core/vehicle";
 import { type HiddenEngine, seenAt, usualPoints } from "../demo/engine";
 import { simulateSmoke } from "../demo/smoke";
+import { codeOf, KINDS, pressedVehicle, pressureReaders } from "./pressure-readers";
 
 /** A made-up car with one or two faults, and all that its checks will read. */
 export interface HiddenCar {
   readonly context: CheckContext;
   readonly faults: readonly Cause[];
+  /** Families that its codes point at */
+  readonly families: readonly Family[];
   readonly story: readonly Evidence[];
   /** Driven in just now, or stood overnight */
   readonly arrives: EngineNow;
@@ -128,8 +131,42 @@ export function hiddenCar(seed: number): HiddenCar {
   return {
     context,
     faults,
+    families: ["engine"],
     arrives: noise.uniform() < 0.5 ? "warm" : "cold",
     story: storyOf(facts, faults, idleTrim, noise),
+    read: (candidate) => readCheck(candidate, { context, faults, engine, survey, noise }),
+  };
+}
+
+/** A car of the pressure side: boost, filter, secondary air or EGR in turn; two faults in one of six. */
+export function pressedCar(seed: number): HiddenCar {
+  const noise = seededNoise(seed);
+  const kind = KINDS[seed % KINDS.length] as (typeof KINDS)[number];
+  const facts = pressedVehicle(kind, noise);
+  const context = contextOf(facts, DEFAULT_SHOP);
+  const own = causesOf(layoutOf(facts), facts, [kind]).filter((c) => c.id !== "healthy");
+  const faults = [pick(noise, own, (c) => c.prior)];
+  if (noise.uniform() < 1 / 6) {
+    const rest = own.filter((c) => c.id !== faults[0]?.id && c.trait !== faults[0]?.trait);
+    if (rest.length > 0) faults.push(pick(noise, rest, (c) => c.prior));
+  }
+  const codes = [...new Set(faults.flatMap((f) => codeOf(kind, f, noise) ?? []))];
+  const told = ALL_TELLS.filter((s) => noise.uniform() < Math.max(0.03, ...faults.map((f) => TELLS[f.trait]?.[s] ?? 0)));
+  const story = [
+    ...codeObservations(codes, facts.banks).map((observation) => ({ observation, entry: "codes" })),
+    ...told.map((s) => ({ observation: `symptom:${s}`, entry: "story" })),
+  ];
+  const engine = engineOf(facts, faults, noise);
+  const survey = surveyOf(engine, noise);
+  return {
+    context,
+    faults,
+    families: familiesOf(
+      story.map((e) => e.observation),
+      [],
+    ),
+    arrives: noise.uniform() < 0.5 ? "warm" : "cold",
+    story,
     read: (candidate) => readCheck(candidate, { context, faults, engine, survey, noise }),
   };
 }
@@ -400,11 +437,13 @@ function recordOf(candidate: PossibleCheck, { context, faults, engine, survey, n
       };
     },
     hold: () => {
-      const leaks = faulty.some((f) => f.trait === "actuator-leak" || f.trait === "booster-leak") && chance(0.93);
+      const leaks = faulty.some((f) => ["actuator-leak", "booster-leak", "supply-weak"].includes(f.trait)) && chance(0.93);
+      const stuck = place.endsWith("-diaphragm") && faults.some((f) => f.trait === "boost-lazy") && chance(0.7);
       return {
         joint: place,
         part: "actuator",
         moved: true,
+        ...(stuck ? { reach: "short" } : {}),
         unit: "inHg",
         still: [
           [0, 20],
@@ -436,7 +475,7 @@ function recordOf(candidate: PossibleCheck, { context, faults, engine, survey, n
     },
     output: () => {
       const dead =
-        faulty.some((f) => ["valve-stuck", "circuit-dead", "device-stuck"].includes(f.trait)) ||
+        faulty.some((f) => ["valve-stuck", "circuit-dead", "device-stuck", "air-pump-dead", "egr-blocked"].includes(f.trait)) ||
         (has("idle-control") && place === "idle-air");
       return {
         joint: place,
@@ -485,12 +524,14 @@ function recordOf(candidate: PossibleCheck, { context, faults, engine, survey, n
       };
     },
     borescope: () => {
-      const blocked = faulty.some((f) => ["ports-coked", "restriction", "exhaust-restriction"].includes(f.trait)) && chance(0.93);
+      const blocked =
+        faulty.some((f) => ["ports-coked", "restriction", "exhaust-restriction", "air-ports", "egr-blocked"].includes(f.trait)) &&
+        chance(0.93);
       const share = blocked ? 45 : 95;
       return { joint: place, when: "as-found", ports: [{ name: "Port 1", straight: share + 2, side: share }], pictures: [] };
     },
   };
-  const read = READERS[candidate.check];
-  if (!read) throw new RangeError(`A ${candidate.check} is no check of the engine's family`);
+  const read = READERS[candidate.check] ?? pressureReaders({ vehicle, faults, noise, place })[candidate.check];
+  if (!read) throw new RangeError(`Nobody knows how to read a ${candidate.check} here`);
   return read();
 }

@@ -41,13 +41,13 @@ const same = (a: { check: CheckId; place?: string }, b: { check: CheckId; place?
   a.check === b.check && a.place === b.place;
 
 const ranked = (...[suspects, car, done, engine]: Seen) =>
-  nextChecks(suspects, car.context, done, { standing: [], engine }).filter((n) => !done.some((d) => same(d, n)));
+  nextChecks(suspects, car.context, done, { standing: [], engine }, car.families).filter((n) => !done.some((d) => same(d, n)));
 
 /** The engine's own choice. */
 const byInformation: Order = {
   next(...seen) {
     const [best] = ranked(...seen);
-    return best && candidatesOf(seen[1].context).find((c) => same(c, best));
+    return best && candidatesOf(seen[1].context, seen[1].families).find((c) => same(c, best));
   },
   confirm: (...seen) => worthConfirming(seen[0], ranked(...seen)),
 };
@@ -55,7 +55,7 @@ const byInformation: Order = {
 /** A fixed order of kinds; within a kind, as the vehicle lists them. Smoke and air go in by one way; other ways in come last. */
 const fixed = (kinds: readonly CheckId[]): Order => ({
   next(_suspects, car, done) {
-    const all = candidatesOf(car.context);
+    const all = candidatesOf(car.context, car.families);
     const rank = (c: PossibleCheck) => {
       const place = kinds.indexOf(c.check);
       // Left out of the order it would come before all of it, and be no order that anybody follows.
@@ -75,6 +75,12 @@ const ORDERS: readonly (readonly [string, Order])[] = [
     fixed([
       "smoke",
       "pressure-test",
+      "boost",
+      "filter",
+      "secondary-air",
+      "egr",
+      "exhaust-gas",
+      "back-pressure",
       "look",
       "trims",
       "probe",
@@ -100,6 +106,12 @@ const ORDERS: readonly (readonly [string, Order])[] = [
       "probe",
       "smoke",
       "pressure-test",
+      "boost",
+      "filter",
+      "secondary-air",
+      "egr",
+      "exhaust-gas",
+      "back-pressure",
       "crankcase",
       "vacuum",
       "output",
@@ -115,15 +127,22 @@ const ORDERS: readonly (readonly [string, Order])[] = [
 const isTrue = (cause: Cause | undefined, car: HiddenCar) =>
   car.faults.some((f) => f.id === cause?.id || (f.joint !== undefined && f.joint === cause?.joint));
 
+/** How often what was said at such odds was true: a tenth of the scale, with how many statements fell into it. */
+export interface Tenth {
+  readonly said: number;
+  readonly right: number;
+  readonly count: number;
+}
+
 /** Each order on the same cars: share found first within five checks, and the mean time to find. */
-export function judgementTrial(count: number, seed: number): Trial[] {
+export function judgementTrial(count: number, seed: number, carOf: (seed: number) => HiddenCar = hiddenCar): Trial[] {
   return ORDERS.map(([name, order]) => {
     let first = 0;
     let minutes = 0;
     let found = 0;
     const wrong: Record<string, number> = {};
     for (let i = 0; i < count; i++) {
-      const result = work(hiddenCar(seed + i), order);
+      const result = work(carOf(seed + i), order);
       minutes += result.minutes;
       if (result.found) found++;
       if (result.firstWithinFive) first++;
@@ -136,8 +155,8 @@ export function judgementTrial(count: number, seed: number): Trial[] {
   });
 }
 
-function work(car: HiddenCar, order: Order) {
-  const causes = causesOf(car.context.layout, car.context.vehicle);
+function work(car: HiddenCar, order: Order, told: (suspects: readonly Suspect[]) => void = () => {}) {
+  const causes = causesOf(car.context.layout, car.context.vehicle, car.families);
   const cleared = new Set<string>();
   const evidence: Evidence[] = [...car.story];
   const done: PossibleCheck[] = [];
@@ -165,6 +184,7 @@ function work(car: HiddenCar, order: Order) {
       }
     }
     suspects = weigh();
+    told(suspects);
     if (n < 5) early = suspects[0];
     for (
       let confirm = order.confirm(suspects, car, done, engine);
@@ -197,3 +217,25 @@ function work(car: HiddenCar, order: Order) {
 }
 
 const truth = (car: HiddenCar) => car.faults.map((f) => f.id).join(" + ");
+
+/**
+ * Stated odds against the truth: every suspect's odds after every check of the engine's own order count as a statement, on
+ * cars with one fault; what is below a hundredth is left out.
+ */
+export function calibration(count: number, seed: number, carOf: (seed: number) => HiddenCar): Tenth[] {
+  const tenths = Array.from({ length: 10 }, () => ({ said: 0, right: 0, count: 0 }));
+  for (let i = 0; i < count; i++) {
+    const car = carOf(seed + i);
+    if (car.faults.length > 1) continue;
+    work(car, byInformation, (suspects) => {
+      for (const { cause, odds } of suspects) {
+        if (odds < 0.01) continue;
+        const tenth = tenths[Math.min(9, Math.floor(odds * 10))] as (typeof tenths)[number];
+        tenth.said += odds;
+        tenth.count++;
+        if (car.faults.some((f) => f.id === cause.id)) tenth.right++;
+      }
+    });
+  }
+  return tenths.map(({ said, right, count }) => ({ said: said / Math.max(1, count), right: right / Math.max(1, count), count }));
+}
