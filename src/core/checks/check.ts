@@ -7,6 +7,7 @@ import type { CheckId } from ".";
 import type { Asked } from "./asked";
 import type { Candidate } from "./candidate";
 import type { CheckForm } from "./known";
+import type { OperatingPoint } from "./side-by-side";
 
 export type Outcome = "pass" | "fail" | "unsure" | "void";
 
@@ -216,6 +217,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   judge(record: Body, context: CheckContext): Verdict<Seen>;
   /** What was read, one number a row, in the units it was taken in */
   readings(record: Body): readonly Reading[];
+  /** The same by operating point, where a record before a repair is laid against one after it */
+  points?(record: Body): readonly OperatingPoint[];
   /** Where it is done, when not among the checks */
   readonly station?: "look";
   /** Whether it measures, so that its pass can prove, or only finds: then its "bad" counts and its "good" does not */

@@ -22,6 +22,8 @@ const RECORDS: Record<CheckId, object> = {
   "exhaust-gas": good.exhaustGas,
   egr: good.egr,
   "back-pressure": good.backPressure,
+  "bench-part": good.benchPart,
+  cabin: good.cabin,
   hold: good.hold,
   valve: good.valve,
   output: good.output,

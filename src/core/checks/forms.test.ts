@@ -3,8 +3,10 @@ import { COLD_AIR, contextOf, TURBO, VAPOUR } from "../core.fixture";
 import { type Form, givenOf, labelOf, toDraft, toRecord } from "../form";
 import { airflowForm } from "./airflow/form";
 import { backPressureForm } from "./back-pressure/form";
+import { benchPartForm } from "./bench-part/form";
 import { boostForm } from "./boost/form";
 import { borescopeForm } from "./borescope/form";
+import { cabinForm } from "./cabin/form";
 import { capForm } from "./cap/form";
 import { chainForm } from "./chain/form";
 import { circuitForm } from "./circuit/form";
@@ -74,6 +76,8 @@ const FORMS: Readonly<Record<string, readonly [Form<never, Known>, object]>> = {
   "exhaust gas": [gasForm, good.exhaustGas],
   egr: [egrForm, good.egr],
   "back pressure": [backPressureForm, good.backPressure],
+  "bench part": [benchPartForm, good.benchPart],
+  cabin: [cabinForm, good.cabin],
   hold: [holdForm, good.hold],
   output: [outputForm, good.output],
   pinch: [pinchForm, good.pinch],

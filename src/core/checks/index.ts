@@ -2,8 +2,10 @@ import { inSentence } from "../sentence";
 import { FACT_NAMES, isKnown } from "../vehicle";
 import { airflow } from "./airflow";
 import { backPressure } from "./back-pressure";
+import { benchPart } from "./bench-part";
 import { boost } from "./boost";
 import { borescope } from "./borescope";
+import { cabin } from "./cabin";
 import { cap } from "./cap";
 import { chain } from "./chain";
 import { type CheckContext, type CheckKind, jointName, type Verdict, voidVerdict } from "./check";
@@ -32,6 +34,7 @@ import { ventPath } from "./vent-path";
 export * from "./asked";
 export * from "./candidate";
 export * from "./check";
+export * from "./side-by-side";
 
 /** Every kind of check. Adding one adds its folder, its screen and its line here. */
 const KINDS = {
@@ -62,6 +65,8 @@ const KINDS = {
   "exhaust-gas": exhaustGas,
   egr: egr,
   "back-pressure": backPressure,
+  "bench-part": benchPart,
+  cabin: cabin,
 } satisfies Record<string, CheckKind<never, never>>;
 export type CheckId = keyof typeof KINDS;
 /** The same without their records' types: a record has passed its kind's schema at the door. */

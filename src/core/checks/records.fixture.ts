@@ -2,8 +2,10 @@ import { seededNoise } from "../maths/random";
 import type { Quantity } from "../units";
 import type { AirflowRecord } from "./airflow";
 import type { BackPressure } from "./back-pressure";
+import type { BenchPart } from "./bench-part";
 import type { BoostRecord } from "./boost";
 import type { BorescopeRecord } from "./borescope";
+import type { CabinRecord } from "./cabin";
 import type { ChainRecord } from "./chain";
 import type { CircuitRecord } from "./circuit";
 import type { CrankcaseReading } from "./crankcase";
@@ -302,4 +304,23 @@ export const backPressure: BackPressure = {
   snap: { value: 14, unit: "kPa", kind: "gauge" },
   warm: true,
   instrument: { name: "Exhaust gauge", division: { value: 0.5, unit: "kPa" }, zero: { value: 0, unit: "kPa" } },
+};
+
+export const benchPart: BenchPart = {
+  part: "charge-air cooler",
+  state: "new",
+  way: "dip",
+  pressure: { value: 0.8, unit: "bar", kind: "gauge" },
+  rating: { value: 1.2, unit: "bar", kind: "gauge" },
+  seconds: 60,
+  plugged: true,
+  instrument: { name: "Test gauge", division: { value: 0.02, unit: "bar" }, zero: { value: 0, unit: "bar" } },
+};
+export const cabin: CabinRecord = {
+  fanOnFresh: true,
+  still: true,
+  seals: [
+    { name: "left front door, top", blown: false },
+    { name: "windscreen, lower corner", blown: false },
+  ],
 };

@@ -36,6 +36,8 @@ export const BANDS = {
   filterPressure: pressure("pressure difference of a filter", "gauge", -30e3, 60e3),
   backPressure: pressure("exhaust back pressure", "gauge", -2e3, 250e3),
   boost: pressure("boost pressure", "gauge", 10e3, 350e3),
+  /** A part by itself: a few inches of water to what a boost test has */
+  benchPressure: pressure("pressure on the part", "gauge", 100, 600e3),
   /** A boost pressure test and what stands under it */
   testPressure: pressure("test pressure", "gauge", 2e3, 600e3),
   supplyPressure: pressure("supply pressure", "gauge", 50e3, 1.6e6),

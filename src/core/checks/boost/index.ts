@@ -3,6 +3,7 @@ import { boostAsks } from "./asks";
 import { boostCandidates } from "./candidates";
 import { boostForm } from "./form";
 import { judgeBoostCheck } from "./judge";
+import { boostOperatingPoints } from "./operating-points";
 import { planBoost } from "./plan";
 import { type BoostRecord, boostSchema } from "./record";
 import { rows, type Seen } from "./rows";
@@ -28,6 +29,7 @@ export const boost: CheckKind<BoostRecord, unknown, Seen> = {
   form: boostForm,
   plan: planBoost,
   judge: judgeBoostCheck,
+  points: boostOperatingPoints,
   readings: ({ points, keyOn }) => [
     ...readingOf("manifold pressure, key on", keyOn?.map && { ...keyOn.map, kind: "absolute" }),
     ...readingOf("charge pressure, key on", keyOn?.charge && { ...keyOn.charge, kind: "absolute" }),

@@ -3,6 +3,7 @@ import { trimsAsk } from "./asks";
 import { trimsCandidates } from "./candidates";
 import { trimsForm } from "./form";
 import { judgeTrims } from "./judge";
+import { trimOperatingPoints } from "./operating-points";
 import { planTrims } from "./plan";
 import { type TrimSurvey, trimSurveySchema } from "./record";
 import { rows, type Seen } from "./rows";
@@ -29,6 +30,7 @@ export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
   form: trimsForm,
   plan: planTrims,
   judge: judgeTrims,
+  points: trimOperatingPoints,
   readings: ({ points }) =>
     points.flatMap((p, point) => {
       const at = { point, ...(p.window ? { seconds: p.window.from } : {}) };

@@ -5,8 +5,10 @@ import type { CheckId } from "@/core/checks";
 import { load, save } from "../../session/storage";
 import { AirflowCheck } from "../checks/airflow/airflow-check";
 import { BackPressureCheck } from "../checks/back-pressure/back-pressure-check";
+import { BenchPartCheck } from "../checks/bench-part/bench-part-check";
 import { BoostCheck } from "../checks/boost/boost-check";
 import { BorescopeCheck } from "../checks/borescope/borescope-check";
+import { CabinCheck } from "../checks/cabin/cabin-check";
 import { CapCheck } from "../checks/cap/cap-check";
 import { ChainCheck } from "../checks/chain/chain-check";
 import { CircuitCheck } from "../checks/circuit/circuit-check";
@@ -60,6 +62,8 @@ const INSTRUMENTS: Partial<Record<CheckId, ComponentType<{ head: ReactNode }>>> 
   "exhaust-gas": ExhaustGasCheck,
   egr: EgrCheck,
   "back-pressure": BackPressureCheck,
+  "bench-part": BenchPartCheck,
+  cabin: CabinCheck,
 };
 
 /** The instruments: one check at a time, under recorded conditions. */

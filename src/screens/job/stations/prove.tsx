@@ -15,6 +15,7 @@ import { type Go, useJob } from "../use-job";
 import { CodesProof } from "./codes-proof";
 import { Resets } from "./resets";
 import { OrderTold, SetAside } from "./set-aside";
+import { SideBySide } from "./side-by-side";
 
 /** The same check, the same conditions, after the last repair; the complaint itself; and everything back on. */
 export function ProveStation({ go }: { go: Go }) {
@@ -85,6 +86,7 @@ export function ProveStation({ go }: { go: Go }) {
       {repaired && (
         <>
           <RepeatTheChecks go={go} />
+          <SideBySide />
           <TryComplaint />
           <Resets />
           <CodesProof toScan={() => go("scan")} />

@@ -1,0 +1,46 @@
+import { type CheckKind, readingOf } from "../check";
+import { benchPartForm } from "./form";
+import { judgeBenchPart } from "./judge";
+import { type BenchPart, benchPartSchema } from "./record";
+import { rows } from "./rows";
+
+export * from "./judge";
+export * from "./record";
+
+export const benchPart: CheckKind<BenchPart, unknown, never> = {
+  id: "bench-part",
+  name: "Removed part on the bench",
+  words: { pass: "Tight", fail: "Leaking" },
+  aim: "A part by itself, old or new: plugged, under regulated pressure, dipped, soaped or smoked",
+  engine: "standing",
+  role: "measures",
+  shelf: "standing",
+  rows,
+  // Nobody takes a part off to learn what a check on the car tells.
+  candidates: () => [],
+  asks: () => [],
+  schema: benchPartSchema,
+  form: benchPartForm,
+  plan: ({ limits }) => ({
+    steps: [
+      {
+        text: "Plug every opening; plugs tied, nobody in line with one. Regulator down before the hose goes on.",
+        caution: "compressed-air",
+      },
+      {
+        text: `Up slowly, never above what the weakest of part, plugs and hose bears, nor ${limits.boostCeiling.value / 1e5} bar gauge.`,
+      },
+      { text: "Under water, soaped, or filled with smoke: watch each seam, joint and crimp for half a minute." },
+      { text: "Let it down before anything is taken apart. A new part passes this before it is fitted." },
+    ],
+    displaces: [],
+    cautions: ["compressed-air"],
+    clocks: [{ name: "Watch", seconds: 60 }],
+  }),
+  judge: judgeBenchPart,
+  readings: (r) => [
+    ...readingOf("pressure on the part", { ...r.pressure, kind: "gauge" }),
+    { reading: "watched", value: r.seconds, unit: "s" },
+  ],
+  onBench: () => true,
+};

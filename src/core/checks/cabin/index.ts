@@ -1,0 +1,49 @@
+import type { CheckKind } from "../check";
+import { cabinForm } from "./form";
+import { judgeCabin } from "./judge";
+import { type CabinRecord, cabinSchema } from "./record";
+import { rows } from "./rows";
+
+export * from "./judge";
+export * from "./record";
+
+export const cabin: CheckKind<CabinRecord, unknown, never> = {
+  id: "cabin",
+  name: "Cabin leak",
+  words: { pass: "Tight", fail: "Leaking" },
+  aim: "Wind noise and water: fan on fresh air, smoke along the seals from outside",
+  engine: "running",
+  role: "measures",
+  shelf: "running",
+  rows,
+  candidates: () => [],
+  asks: (record, verdict) =>
+    verdict.outcome === "void"
+      ? []
+      : record.seals.map(({ name, blown }) => ({
+          atom: `seal@cabin/${name}`,
+          says: blown ? ("bad" as const) : ("good" as const),
+          words: `${name} sealed`,
+          rests: [`cabin ${name}`],
+        })),
+  schema: cabinSchema,
+  form: cabinForm,
+  plan: () => ({
+    steps: [
+      {
+        text: "Fan at its strongest on fresh air, recirculation off, every door, window and roof shut.",
+        caution: "running-engine",
+      },
+      {
+        text: "A little smoke from outside along each seal, slowly. Where it is blown away, air gets out: there water gets in.",
+        caution: "smoke-vapour",
+      },
+    ],
+    displaces: [],
+    cautions: ["running-engine", "smoke-vapour"],
+    clocks: [],
+  }),
+  judge: judgeCabin,
+  readings: ({ seals }) =>
+    seals.map((s, point) => ({ reading: `smoke blown away, ${s.name}`, value: Number(s.blown), unit: "1 = yes", point })),
+};
