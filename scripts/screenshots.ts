@@ -5,8 +5,9 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { type Browser, chromium, type Locator, type Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
+import { recordBoost } from "../demo/charge";
 import { writeLog } from "../demo/drive";
-import { airflowOf, recordProbe } from "../demo/readings";
+import { recordProbe } from "../demo/readings";
 import { decayOf, pulldownOf } from "../demo/tank";
 import { instrument } from "../e2e/steps";
 import config from "../playwright.config";
@@ -14,7 +15,6 @@ import config from "../playwright.config";
 const PORT = 4318;
 const OUT = join("docs", "screenshots");
 const DESK = { width: 1280, height: 800 };
-const PHONE = { width: 390, height: 844 };
 type Theme = "dim" | "daylight";
 
 async function shot(
@@ -144,16 +144,40 @@ async function pressureTest(page: Page): Promise<void> {
   await scroll(page, 60);
 }
 
-async function airflow(page: Page): Promise<void> {
-  await take(page, "Airflow");
-  for (const p of airflowOf(CARS.tern.engine, { restriction: 24e-3, behindMeter: 0 }, 5).points) {
-    await page.getByRole("radio", { name: p.state === "idle" ? "Idle" : "Wide open throttle", exact: true }).click();
-    await fill(page, "Engine speed, 1/min", String(p.rpm));
-    await fill(page, "Air meter", `${p.maf?.value} g/s`);
-    await fill(page, "Manifold pressure, absolute", `${p.map?.value} kPa`);
-    await page.getByRole("button", { name: "Take this point" }).click();
-  }
+/** A drive's log read into the boost check. */
+async function boostLog(page: Page): Promise<void> {
+  await take(page, "Boost from a log");
+  const buffer = Buffer.from(recordBoost(CARS.guillemot.charge, 7));
+  await page.getByLabel("Scan-tool log").setInputFiles({ name: "pulls.csv", mimeType: "text/csv", buffer });
+  await page.getByRole("button", { name: "Read the log with these columns" }).click();
   await page.getByRole("radio", { name: "Warm", exact: true }).click();
+  await page.getByText(/^Boost \(kPa absolute\)/).waitFor();
+  await scroll(page, 0);
+}
+
+/** A loaded filter on the scan tool's display. */
+async function filterPressure(page: Page): Promise<void> {
+  await take(page, "Filter pressure");
+  for (const [name, value] of [
+    ["Held, without load", "118"],
+    ["Held at, 1/min", "3000"],
+    ["At idle", "19"],
+    ["Idle speed, 1/min", "810"],
+    ["Key on, engine standing", "0.5"],
+    ["One division of the display", "0.5"],
+  ] as const)
+    await fill(page, name, value);
+  await page.getByRole("radio", { name: "Looked at: free and on" }).click();
+  await page.getByRole("radio", { name: "Warm", exact: true }).click();
+  await page.getByRole("heading", { name: "Filter pressure" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
+}
+
+/** A pump made to run, its seam soaped. */
+async function secondaryAir(page: Page): Promise<void> {
+  await take(page, "Secondary air");
+  await page.getByRole("radio", { name: "Runs, air felt" }).click();
+  await page.getByLabel(/^Re-armed/).check();
+  await page.getByRole("button", { name: "Secondary-air pump, body or seam" }).click();
   await scroll(page, 0);
 }
 
@@ -204,22 +228,6 @@ async function pulledDown(page: Page): Promise<void> {
   await show(page.getByText(/^Tank pressure \(Pa gauge/));
 }
 
-async function monitor(page: Page): Promise<void> {
-  await open(8)(page);
-  await show(page.getByRole("region", { name: "The car's own EVAP monitor" }));
-}
-
-/** The same run as a second device shows it: the picture is taken there. */
-async function onSecondDevice(page: Page): Promise<void> {
-  await smokeRun(page);
-  await page.getByRole("button", { name: "Show on a second device" }).click();
-  await page.clock.runFor(1500);
-  const url = new URL(page.url());
-  await page.setViewportSize(PHONE);
-  await page.goto(`${url.pathname}/live`);
-  await page.getByText(/on the scale/).waitFor();
-}
-
 const data = mkdtempSync(join(tmpdir(), "pelota-shots-"));
 process.env.PELOTA_DATA = data;
 const { fillDemo } = await import("../demo/fill");
@@ -248,19 +256,19 @@ try {
   await shot(browser, "trims", jobOf("Petrel"), (page) => survey(page, "petrel-lean-idle.csv"));
   await shot(browser, "probe", jobOf("Sanderling"), probe);
   await shot(browser, "pressure-test", jobOf("Dotterel"), pressureTest, "daylight");
-  await shot(browser, "airflow", jobOf("Tern"), airflow);
+  await shot(browser, "boost", jobOf("Guillemot"), boostLog);
   await shot(browser, "smoke-sections", jobOf("Curlew"), async (page) => {
     await take(page, "Smoke run");
     await page.getByText(/^Read together/).evaluate((e) => e.scrollIntoView({ block: "center" }));
   });
   await shot(browser, "smoke-run", jobOf("Petrel"), smokeRun);
-  await shot(browser, "live", jobOf("Petrel"), onSecondDevice);
+  await shot(browser, "secondary-air", jobOf("Teal"), secondaryAir, "daylight");
   await shot(browser, "evap-smoke", jobOf("Pintail"), vapourSetup);
   await shot(browser, "decay", jobOf("Shearwater"), decayed, "daylight");
   await shot(browser, "pulldown", jobOf("Garganey"), pulledDown);
-  await shot(browser, "monitor", jobOf("Wigeon"), monitor, "daylight");
+  await shot(browser, "filter", jobOf("Puffin"), filterPressure);
   await shot(browser, "fix", jobOf("Curlew"), open(7), "daylight");
-  await shot(browser, "prove", jobOf("Heron"), open(8));
+  await shot(browser, "prove", jobOf("Puffin"), open(8));
   await shot(browser, "hand-over", jobOf("Dunlin"), open(9));
   await shot(browser, "handover-page", `${jobOf("Siskin")}/handover`, undefined, "daylight", { width: 1000, height: 1180 });
 } finally {

@@ -1,5 +1,4 @@
-import type { Rows, Saying } from "../../faults";
+import type { Rows } from "../../faults";
 
 /** A part on the bench says nothing of the car: nothing of it is weighed. */
 export const rows = {} as const satisfies Rows;
-export type Seen = Saying<typeof rows>;

@@ -5,6 +5,8 @@ import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../c
 import type { BoostPointRead, BoostRecord } from "./record";
 import type { Seen } from "./rows";
 
+/** No more than this is ever said, %. */
+const MOST_SURE = 99.9;
 /** Odds from which a shape is called by its name. */
 const SURE = 0.7;
 /** Boost that is short or over for less is a transient, s. */
@@ -201,6 +203,8 @@ function measuresOf(
             },
           ]
         : []),
-    ...(shapes[0] ? [{ name: "Odds of that", value: { value: percent(shapes[0].odds), unit: "%" as const } }] : []),
+    ...(shapes[0]
+      ? [{ name: "Odds of that", value: { value: Math.min(MOST_SURE, percent(shapes[0].odds)), unit: "%" as const } }]
+      : []),
   ];
 }
