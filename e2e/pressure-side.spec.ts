@@ -46,7 +46,7 @@ async function repair(page: Page, what: string, more: () => Promise<void> = asyn
   await expect(main(page).getByText(what).first()).toBeVisible();
 }
 const renewed = (page: Page, part: string) => async () => {
-  await radio(page, "What was done to it", "Renewed").click();
+  await radio(page, "The part was", "Renewed").click();
   await page.getByLabel("Parts, one a line").fill(part);
 };
 
@@ -107,7 +107,7 @@ test("a diesel's filter, high on pressure by a chafed hose: cleaned, and the res
   await finding(page, "filter-loaded", "Loaded, 118 hPa");
   // What loaded the victim is asked before it counts as cleaned; cleaned alone it is a temporary repair.
   await repair(page, "Filter flushed on the car", async () => {
-    await radio(page, "What was done to it", "Cleaned").click();
+    await radio(page, "The part was", "Cleaned").click();
     await radio(page, "How lasting", "Temporary").click();
     await page.getByLabel("Re-check on").fill("2099-03-01");
     await page.getByLabel("Its limit").fill("to the next service");

@@ -94,7 +94,7 @@ export const repairForm = formOf<Repair, Known>()({
     },
     method: {
       type: "choice",
-      label: "What was done to it",
+      label: "The part was",
       options: Object.entries(METHODS),
       hint: (given) =>
         methodOf(given) === "cleaned" && victim(given)
