@@ -220,6 +220,13 @@ function offsetOf(keyOn: readonly BoostPoint[], ambient: number): { readonly why
 
 const kPa = (pa: number) => `${formatNumber(pa / 1000, 1)} kPa`;
 
+/**
+ * How far delivered boost may lie from what is asked before it matters: 15 kPa, or a tenth of the gauge boost asked for; shop practice.
+ * @param asked, ambient Pa absolute. @returns Pa.
+ */
+export const boostThatMatters = (asked: number, ambient: number): number =>
+  Math.max(SHORT.pressure, SHORT.share * (asked - ambient));
+
 /** Boost asked for against delivered; undefined where nothing was asked or logged. */
 function deliveredOf(
   points: readonly BoostPoint[],
@@ -227,8 +234,12 @@ function deliveredOf(
 ): { readonly says: "short" | "held" | "over"; readonly why: string } | undefined {
   const asked = points.flatMap((p) => (p.asked !== undefined && p.asked > 1.1 * ambient ? [{ ...p, asked: p.asked }] : []));
   if (asked.length === 0) return undefined;
-  const matters = (p: { readonly asked: number }) => Math.max(SHORT.pressure, SHORT.share * (p.asked - ambient));
-  const missing = asked.map((p) => ({ by: p.asked - delivered(p), rpm: p.rpm, much: matters(p), asked: p.asked }));
+  const missing = asked.map((p) => ({
+    by: p.asked - delivered(p),
+    rpm: p.rpm,
+    much: boostThatMatters(p.asked, ambient),
+    asked: p.asked,
+  }));
   const short = missing.filter((m) => m.by > m.much);
   const over = missing.filter((m) => -m.by > m.much);
   const many = (list: readonly unknown[]) => list.length >= 2 && list.length >= asked.length / 3;

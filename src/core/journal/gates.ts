@@ -48,6 +48,7 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
   }
   const repaired = standing(facts.repairs).some((r) => r.body.permanence !== "bypass");
   const inspection = facts.story?.purpose === "inspection";
+  close.push(...resetBlocks(facts));
   if (!repaired) {
     const rest = inspection ? inspectionBlocks(facts) : [{ station: "fix" as const, reason: NOT_REPAIRED }];
     return { close: [...close, ...rest], handOver };
@@ -59,7 +60,6 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
   }
   close.push(
     ...owedBlocks(facts),
-    ...resetBlocks(facts),
     ...monitorBlocks(proof),
     ...(inspection ? [] : complaintBlocks(proof)),
     ...comebackBlocks(facts),

@@ -18,14 +18,21 @@ export function ownCodes(lines: readonly Line[]): OwnCode[] {
   const of = <K extends keyof Bodies>(kind: K) => lines.filter((l) => l.kind === kind) as unknown as Of<K>[];
   const reads = of("codes");
   const off = of("displaced");
+  const newest = reads.at(-1);
+  /** Cleared with it back on, and read again since: what is there now, the car set. */
+  const cameBack = (item: Line) =>
+    of("restored").some(
+      (r) =>
+        r.body.item === item.id && of("codes-cleared").some((c) => isAfter(c, r) && newest !== undefined && isAfter(newest, c)),
+    );
   const has = (read: Of<"codes">, code: string) => read.body.codes.some((c) => c.code.toUpperCase() === code);
-  return (reads.at(-1)?.body.codes ?? []).flatMap((read): OwnCode[] => {
+  return (newest?.body.codes ?? []).flatMap((read): OwnCode[] => {
     const code = read.code.toUpperCase();
     const ours = codeText(code)?.ours ?? [];
     const first = reads.find((r) => has(r, code));
     const item = off.find((o) => o.body.joint && ours.includes(o.body.joint) && first && isAfter(first, o));
     // A car that was never read before it was taken apart may have had it all along.
     const without = item && reads.some((r) => !has(r, code) && !isAfter(r, item));
-    return item && without ? [{ code, because: item.body.what }] : [];
+    return item && without && !cameBack(item) ? [{ code, because: item.body.what }] : [];
   });
 }

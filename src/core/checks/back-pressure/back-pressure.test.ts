@@ -18,6 +18,8 @@ describe("exhaust back pressure", () => {
     ["without a snap", { snap: undefined as never }, "unsure"],
     ["on a gauge too coarse for it", { instrument: { ...sound.instrument, division: { value: 5, unit: "kPa" } } }, "unsure"],
     ["on a gauge off its zero", { instrument: { ...sound.instrument, zero: { value: 2, unit: "kPa" } } }, "unsure"],
+    ["that shoots up in a snap", { snap: kPa(110) }, "unsure"],
+    ["whose snap was not caught at its top", { snap: kPa(2) }, "unsure"],
     ["cold", { warm: false }, "void"],
   ])("%s", (_, change, outcome) => {
     expect(judge(change).outcome).toBe(outcome);

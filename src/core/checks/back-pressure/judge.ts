@@ -4,6 +4,9 @@ import { instrumentDoubt } from "../instrument";
 import type { BackPressure } from "./record";
 import type { Seen } from "./rows";
 
+/** In a snap it may rise to so many times the held reading; what rises beyond that, and beyond the limit, swings shut. */
+const SNAP_OVER_HELD = 3;
+
 /** Judges the pressure before the catalyst against the shop's limits; the raised speed decides, idle alone clears nothing. */
 export function judgeBackPressure(record: BackPressure, { limits }: Pick<CheckContext, "limits">): Verdict<Seen> {
   if (!record.warm) return voidVerdict("This reading proves nothing", "the engine was cold: it breathes less, warm it up");
@@ -34,7 +37,7 @@ export function judgeBackPressure(record: BackPressure, { limits }: Pick<CheckCo
       headline: `Too much pressure before the catalyst: ${formatQuantity(gauge(high))}`,
       reasons: [
         "catalyst, filter, silencer or a crushed pipe: open the exhaust joint by joint from the rear, the reading that falls says which",
-        ...(snap && raised && toSi(snap) > 3 * toSi(raised) ? ["in a snap it shoots up: what is loose inside swings shut"] : []),
+        ...(snap && raised && shootsUp(snap, raised, limits) ? ["in a snap it shoots up: what is loose inside swings shut"] : []),
       ],
       observation: "back-high",
     };
@@ -52,11 +55,30 @@ export function judgeBackPressure(record: BackPressure, { limits }: Pick<CheckCo
       headline: "Within limits; no snap was read",
       reasons: ["snap the throttle and read the top: a loose brick swings shut only then"],
     };
+  if (toSi(snap) < toSi(raised))
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: "Within limits; the snap was not caught at its top",
+      reasons: ["its top lies above the held reading: snap again and read the highest"],
+    };
+  if (shootsUp(snap, raised, limits))
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: "Within limits while held, and it shoots up in a snap",
+      reasons: [
+        "what is loose inside swings shut: tap catalyst and silencer cold, look in with a borescope, read again without it",
+      ],
+    };
   return {
     ...base,
     outcome: "pass",
     headline: "The way out is free",
-    reasons: ["idle, raised speed and snap stay within limits"],
+    reasons: ["idle and raised speed stay within limits, and a snap does not shoot up"],
     observation: "back-normal",
   };
 }
+
+const shootsUp = (snap: Quantity, raised: Quantity, { backRaised }: Pick<CheckContext["limits"], "backRaised">) =>
+  toSi(snap) > Math.max(SNAP_OVER_HELD * toSi(raised), backRaised.value);

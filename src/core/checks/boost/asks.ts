@@ -1,7 +1,7 @@
 import { toSi } from "../../units";
 import { type Asked, ofEngine, type Says, saysOf, tightAt } from "../asked";
 import type { CheckContext, Verdict } from "../check";
-import { judgedOf } from "./judge";
+import { deliveryDoubt, judgedOf } from "./judge";
 import type { BoostRecord } from "./record";
 
 /** Leaks are asked after in whole millimetres, up to a pipe that is off. */
@@ -28,7 +28,7 @@ export function boostAsks(record: BoostRecord, verdict: Verdict, context: CheckC
   const shown = sound && smallestVisible !== null ? Math.ceil(1000 * smallestVisible) : undefined;
   const delivered: Says = hole
     ? "open"
-    : sound && verdict.outcome === "unsure" && !record.hunts
+    : sound && verdict.outcome === "unsure" && !deliveryDoubt(record)
       ? "good"
       : saysOf(verdict.outcome);
   return [

@@ -1,3 +1,4 @@
+import { boostThatMatters } from "../../gas/boost";
 import { columnOf, type ScanLog } from "../../scan-log";
 import { fromSi, type Quantity } from "../../units";
 import type { BoostPointRead, BoostRecord, Stretch } from "./record";
@@ -11,8 +12,6 @@ const PRESSURE_MOVES = 8e3;
 const SPEED_MOVES = 0.12;
 /** Points of one log: more say nothing new. */
 const MOST = 60;
-/** Boost that is missing matters from here on: Pa, and share of what is asked over ambient. */
-const MATTERS = { pressure: 15e3, share: 0.1 } as const;
 /** Boost counts as asked for from so much over ambient on, Pa, and as taken back below this. */
 const ASKED = 25e3;
 const TAKEN_BACK = 8e3;
@@ -127,7 +126,7 @@ function stretches(
     if (!Number.isFinite(want) || !Number.isFinite(have) || !Number.isFinite(speed)) continue;
     const boosting = want > ambient + ASKED;
     const by = want - have;
-    const matters = Math.max(MATTERS.pressure, MATTERS.share * (want - ambient));
+    const matters = boostThatMatters(want, ambient);
     const side = !boosting ? undefined : by > matters ? "short" : -by > matters ? "over" : undefined;
     if (side && open?.side === side) {
       open = { ...open, low: Math.min(open.low, speed), high: Math.max(open.high, speed) };

@@ -1,4 +1,4 @@
-import { type BoostLog, type BoostShapeId, type JudgedBoost, judgeBoost } from "../../gas/boost";
+import { type BoostLog, type BoostShapeId, boostThatMatters, type JudgedBoost, judgeBoost } from "../../gas/boost";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import { isKnown } from "../../vehicle";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
@@ -13,10 +13,7 @@ const SURE = 0.7;
 const TRANSIENT = 2;
 
 /** A record as the judge of the physics reads it, SI. */
-function boostLogOf(
-  { points, keyOn, egr, ambient, short, over }: BoostRecord,
-  { vehicle }: Pick<CheckContext, "vehicle">,
-): BoostLog {
+function boostLogOf({ points, keyOn, egr, ambient }: BoostRecord, { vehicle }: Pick<CheckContext, "vehicle">): BoostLog {
   const si = (p: Omit<BoostPointRead, "rpm">, rpm: number) => ({
     rpm,
     ...(p.map ? { map: toSi(p.map) } : {}),
@@ -26,9 +23,6 @@ function boostLogOf(
     chargeTemperature: toSi(p.chargeTemperature),
     ...(p.actuator ? { actuator: { command: p.actuator.command / 100, position: p.actuator.position / 100 } } : {}),
   });
-  // A log tells how long: what was over in a moment is a transient, whatever single points say.
-  const passing =
-    [short, over].every((s) => s === undefined || s.seconds < TRANSIENT) && (short !== undefined || over !== undefined);
   const standing =
     keyOn && (keyOn.map || keyOn.charge) ? [si({ ...keyOn, chargeTemperature: { value: 20, unit: "°C" } }, 0)] : [];
   return {
@@ -36,15 +30,33 @@ function boostLogOf(
     fuel: vehicle.fuel,
     displacement: toSi(vehicle.displacement),
     egr,
-    points: [...standing, ...points.map((p) => si(passing ? withHeld(p) : p, p.rpm))],
+    points: [...standing, ...points.map((p) => si(p, p.rpm))],
   };
 }
 
-/** A point whose boost was short or over for a moment only: as if it had been held. */
-const withHeld = (p: BoostPointRead): BoostPointRead => {
-  const got = p.charge ?? p.map;
-  return p.asked && got ? { ...p, asked: got } : p;
-};
+/**
+ * What leaves delivery open though most points hold what is asked: limp mode, swings, or a stretch that lasted and that a steady
+ * point shows, so that it is no mere lag of the compressor. @returns headline and reason; undefined where nothing does.
+ */
+export function deliveryDoubt({ points, ambient, short, over, hunts, limp }: BoostRecord): readonly [string, string] | undefined {
+  if (limp) return ["Boost held until limp mode took it away", "what took it away is not found: read the codes, then their part"];
+  if (hunts)
+    return [
+      "Boost swings about what is asked for",
+      "a sticking actuator or solenoid does that: pump it by hand, start to end and back",
+    ];
+  const by = points.flatMap((p) => {
+    const got = p.charge ?? p.map;
+    const asked = p.asked && toSi(p.asked);
+    return got && asked && asked > toSi(ambient) ? [(asked - toSi(got)) / boostThatMatters(asked, toSi(ambient))] : [];
+  });
+  const lasts = (s: BoostRecord["short"]) => s !== undefined && s.seconds >= TRANSIENT;
+  if (lasts(short) && by.some((x) => x > 1))
+    return ["Boost holds for the most part, and once fell short for longer than a moment", "log that speed and load again"];
+  if (lasts(over) && by.some((x) => x < -1))
+    return ["Boost holds for the most part, and once went over for longer than a moment", "log that speed and load again"];
+  return undefined;
+}
 
 /** What the physics makes of a record. */
 export const judgedOf = (record: BoostRecord, context: Pick<CheckContext, "vehicle">): JudgedBoost =>
@@ -102,13 +114,8 @@ export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Ver
       observation: seen,
     };
   }
-  if (record.hunts)
-    return {
-      ...base,
-      outcome: "unsure",
-      headline: "Boost swings about what is asked for",
-      reasons: [...reasons, "a sticking actuator or solenoid does that: pump it by hand, start to end and back"],
-    };
+  const doubt = deliveryDoubt(record);
+  if (doubt) return { ...base, outcome: "unsure", headline: doubt[0], reasons: [...reasons, doubt[1]] };
   const open = openOf(record, judged, limits.caughtDuct.value);
   if (open)
     return {

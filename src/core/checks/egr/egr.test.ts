@@ -22,6 +22,7 @@ describe("an EGR valve", () => {
     ["that was not commanded", { shut: undefined as never, open: undefined as never }, "unsure", undefined],
     ["read at two speeds", open(14, 2400), "void", undefined],
     ["read on two sensors", { open: { rpm: 1500, map: { value: 101, unit: "kPa", kind: "absolute" } } }, "void", undefined],
+    ["whose two readings are swapped", open(29), "void", undefined],
     ["read cold", { warm: false }, "void", undefined],
   ])("%s", (_, change, outcome, observation) => {
     expect([judge(change).outcome, judge(change).observation]).toEqual([outcome, observation]);

@@ -58,6 +58,11 @@ export function judgeEgr(record: EgrRecord, { layout, limits }: CheckContext): V
     );
   if (shut && open && answer === undefined)
     return voidVerdict(`${name}: the readings prove nothing`, "shut and open were read on different sensors: read one for both");
+  if (answer !== undefined && answer < -NONE)
+    return voidVerdict(
+      `${name}: the readings prove nothing`,
+      "more fresh air open than shut: the two readings are swapped, or the speed was not held",
+    );
   if (!record.warm && answer !== undefined)
     return voidVerdict(`${name}: the readings prove nothing`, "the engine was cold: the ECU keeps it shut whatever is commanded");
   if (answer !== undefined && answer < NONE)

@@ -89,6 +89,13 @@ describe("telling the ECU that its filter is as new", () => {
     expect(reset(job)?.told?.learned).toBe("soot 0 g, ash 0 g");
   });
 
+  it("keeps an inspection open too, where nothing is repaired", () => {
+    const job = begun();
+    job.add("story", { complaint: "Looked over", symptoms: [], verified: "not-tried", purpose: "inspection" });
+    job.add("reset", told);
+    expect(says(job)).toMatch(/must not be yet/);
+  });
+
   it("asks what loaded it, and does not close on not knowing", () => {
     const body = (change: object) => () => validateBody("repair", { ...work(), ...change }, 2);
     expect(body({ culprit: undefined })).toThrow(/Say what loaded it/);
@@ -119,6 +126,22 @@ describe("a code of our own making", () => {
     expect(weighed).not.toContain("code:filter-sensor");
     // It is owed all the same until it is cleared and read again.
     expect(state.proof.codes.map((c) => c.code)).toContain("P2453");
+  });
+
+  it("is the car's own once it came back after all was on again and codes were cleared", () => {
+    const job = begun();
+    job.add("codes", codes());
+    const pipe = job.add("displaced", { what: "front pressure pipe off", joint: "filter-pipe-front" });
+    job.add("codes", codes("P2453"));
+    job.add("codes-cleared", {});
+    job.add("codes", codes("P2453"));
+    expect(job.state().ownCodes).toHaveLength(1);
+    job.add("restored", { item: pipe });
+    job.add("codes", codes("P2453"));
+    expect(job.state().ownCodes).toHaveLength(1);
+    job.add("codes-cleared", {});
+    job.add("codes", codes("P2453"));
+    expect(job.state().ownCodes).toEqual([]);
   });
 
   it("is the car's own where it was there before, or nobody had read it before", () => {
