@@ -14,13 +14,13 @@ import { type HiddenEngine, type OperatingPoint, seenAt } from "./engine";
 
 /** The garage's gauges and meters. */
 export const INSTRUMENTS: readonly Instrument[] = [
-  { id: "pump", name: "Hand pump gauge", division: { value: 0.1, unit: "inHg" } },
+  { id: "pump", name: "Hand pump gauge", division: { value: 0.1, unit: "inHg" }, reads: "vacuum" },
   { id: "manometer", name: "Water manometer", division: { value: 0.2, unit: "hPa" } },
   { id: "low", name: "Low gauge, 0 to 20 inH2O", division: { value: 0.02, unit: "inH2O" } },
-  { id: "cap", name: "Cap tester", division: { value: 0.2, unit: "inH2O" } },
+  { id: "cap", name: "Cap tester", division: { value: 0.2, unit: "inH2O" }, reads: "pressure" },
   { id: "meter", name: "Volt meter", division: { value: 0.01, unit: "V" } },
-  { id: "exhaust", name: "Exhaust gauge", division: { value: 0.2, unit: "kPa" } },
-  { id: "boost", name: "Test gauge of the regulator", division: { value: 0.02, unit: "bar" } },
+  { id: "exhaust", name: "Exhaust gauge", division: { value: 0.2, unit: "kPa" }, reads: "pressure" },
+  { id: "boost", name: "Test gauge of the regulator", division: { value: 0.02, unit: "bar" }, reads: "pressure" },
 ];
 
 /** An instrument in use, at zero within its division. */

@@ -1,5 +1,5 @@
 import { type Field, type Form, formOf, type Given, type Option } from "../form";
-import type { Instrument } from "../shop/settings";
+import type { Instrument, ReadsTo } from "../shop/settings";
 import type { Quantity } from "../units";
 import type { Joint } from "../vehicle";
 import type { CheckContext } from "./check";
@@ -56,15 +56,24 @@ const REACH = {
   volts: 15,
 } as const;
 
-const instrument = (measures: "pressure" | "voltage", reach: number): KnownField => ({
+/** Checks whose gauge must read one way; the others take one of either. */
+const READS: Partial<Readonly<Record<keyof typeof REACH, ReadsTo>>> = {
+  vacuum: "vacuum",
+  cap: "pressure",
+  boost: "pressure",
+  backPressure: "pressure",
+};
+
+const instrument = (measures: "pressure" | "voltage", of: keyof typeof REACH): KnownField => ({
   type: "instrument",
   label: measures === "voltage" ? "Meter" : "Gauge",
   measures,
-  reach,
+  reach: REACH[of],
+  ...(READS[of] ? { reads: READS[of] } : {}),
   shop: ({ known }) => known.instruments,
 });
-export const gaugeField = (reach: Exclude<keyof typeof REACH, "volts">): KnownField => instrument("pressure", REACH[reach]);
-export const meterField: KnownField = instrument("voltage", REACH.volts);
+export const gaugeField = (reach: Exclude<keyof typeof REACH, "volts">): KnownField => instrument("pressure", reach);
+export const meterField: KnownField = instrument("voltage", "volts");
 
 /** Gas space shut in between pump and part: with it a loss is the size of a hole. */
 export const trappedField: KnownField = {

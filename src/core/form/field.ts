@@ -1,4 +1,4 @@
-import type { Instrument } from "../shop/settings";
+import type { Instrument, ReadsTo } from "../shop/settings";
 import type { BandId, UnitId } from "../units";
 import type { Joint } from "../vehicle";
 
@@ -123,6 +123,8 @@ export interface InstrumentField<Known> extends Asked<Known> {
   readonly measures: "pressure" | "voltage";
   /** How large a reading may get, SI */
   readonly reach: number;
+  /** Which way from the air outside; either where left out */
+  readonly reads?: ReadsTo;
   readonly shop: (given: Given<Known>) => readonly Instrument[];
 }
 

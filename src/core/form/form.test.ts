@@ -161,6 +161,18 @@ describe("a gauge in a form", () => {
   ] as never;
   const range = { measures: "pressure", reach: 90e3 } as const;
 
+  it("is none that reads the other way, however fine, unless it is chosen", () => {
+    const both = [
+      ...(shop as object[]),
+      { id: "exhaust", name: "Exhaust", division: { value: 0.2, unit: "kPa" }, reads: "pressure" },
+    ];
+    const vacuum = { ...range, reads: "vacuum" } as const;
+    expect(readGauge(undefined, range, both as never).value).toMatchObject({ name: "Exhaust" });
+    expect(readGauge(undefined, vacuum, both as never).value).not.toMatchObject({ name: "Exhaust" });
+    expect(readGauge({ id: "exhaust" }, vacuum, both as never).value).toMatchObject({ name: "Exhaust" });
+    expect(readGauge(undefined, vacuum, both.slice(2) as never).value).toMatchObject({ name: "Exhaust" });
+  });
+
   it("is the shop's finest that reaches, until another is chosen or typed", () => {
     expect(readGauge(undefined, range, shop).value).toMatchObject({ name: "Coarse", zero: { value: 0, unit: "inHg" } });
     expect(readGauge({ id: "fine", zero: "0.2" }, range, shop).value).toMatchObject({ name: "Fine", zero: { value: 0.2 } });

@@ -1,5 +1,5 @@
 import type { InstrumentUse } from "../checks/fields";
-import type { Instrument } from "../shop/settings";
+import type { Instrument, ReadsTo } from "../shop/settings";
 import { parseQuantity, type Quantity, toSi, UNITS } from "../units";
 import type { Read } from "./typed";
 
@@ -16,6 +16,8 @@ export interface TypedGauge {
 export interface GaugeRange {
   readonly measures: "pressure" | "voltage";
   readonly reach: number;
+  /** Which way from the air outside; either where left out */
+  readonly reads?: ReadsTo;
 }
 
 export const OTHER_GAUGE = "other";
@@ -23,10 +25,11 @@ export const OTHER_GAUGE = "other";
 /** A scale has about so many divisions: what reaches far enough for a reading. */
 const DIVISIONS = 500;
 
-/** The shop's instruments that measure this, the finest that reaches so far first. */
-export function fittingGauges(shop: readonly Instrument[], { measures, reach }: GaugeRange): readonly Instrument[] {
+/** The shop's instruments that measure this, the finest that reads that way and reaches so far first. */
+export function fittingGauges(shop: readonly Instrument[], { measures, reach, reads }: GaugeRange): readonly Instrument[] {
   const division = (i: Instrument) => Math.abs(toSi(i.division));
-  const short = (i: Instrument) => division(i) * DIVISIONS < reach;
+  const short = (i: Instrument) =>
+    division(i) * DIVISIONS < reach || (reads !== undefined && i.reads !== undefined && i.reads !== reads);
   return shop
     .filter((i) => UNITS[i.division.unit].dimension === measures)
     .toSorted((a, b) => Number(short(a)) - Number(short(b)) || division(a) - division(b));

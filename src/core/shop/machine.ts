@@ -55,12 +55,18 @@ export interface Machine {
   readonly service: readonly { readonly on: string; readonly what: ServiceKind; readonly note: string }[];
 }
 
+/** Which way from the air outside a gauge reads. */
+export const READS = { vacuum: "Vacuum", pressure: "Pressure" } as const;
+export type ReadsTo = keyof typeof READS;
+
 /** A gauge or meter: what it measures and how finely. */
 export interface Instrument {
   readonly id: string;
   readonly name: string;
   /** One division of its scale; the unit says what it measures */
   readonly division: Quantity;
+  /** The one way that its scale reads; both where left out */
+  readonly reads?: ReadsTo;
 }
 
 const day = yup.string().matches(/^\d{4}-\d\d-\d\d$/, "A day looks like 2026-01-31");
@@ -128,6 +134,10 @@ export const instrumentSchema = strictObject({
       "State one division of its scale",
     ),
   ) as unknown as yup.Schema<Quantity>,
+  reads: yup
+    .mixed<ReadsTo>()
+    .oneOf([...(Object.keys(READS) as ReadsTo[]), undefined], "It reads vacuum, pressure, or both")
+    .optional(),
 });
 
 /**

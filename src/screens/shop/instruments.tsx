@@ -2,12 +2,13 @@
 
 import { useState } from "react";
 import { v4 as uuid } from "uuid";
+import { READS, type ReadsTo } from "@/core/shop/settings";
 import { formatQuantity, parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
-import { ErrorNote, TextField } from "@/ui/field";
+import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import type { ShopPartProps } from "./part";
 
-const EMPTY = { name: "", division: "" };
+const EMPTY: { name: string; division: string; reads: ReadsTo | "" } = { name: "", division: "", reads: "" };
 
 /** Gauges and meters with one division of their scale: too coarse a one cannot carry a verdict. */
 export function Instruments({ shop, save }: ShopPartProps) {
@@ -20,7 +21,12 @@ export function Instruments({ shop, save }: ShopPartProps) {
     if (!division.ok) return setError(`One division: ${division.message}; volts for a meter: 0.01 V`);
     const { kind: _, ...plain } = division.value;
     setError("");
-    const instrument = { id: uuid(), name: draft.name.trim(), division: plain };
+    const instrument = {
+      id: uuid(),
+      name: draft.name.trim(),
+      division: plain,
+      ...(draft.reads && !volts.ok ? { reads: draft.reads } : {}),
+    };
     if (await save({ ...shop, instruments: [...shop.instruments, instrument] })) setDraft(EMPTY);
   };
   return (
@@ -30,7 +36,11 @@ export function Instruments({ shop, save }: ShopPartProps) {
         {shop.instruments.map((i) => (
           <li key={i.id} className="flex flex-wrap items-center gap-3 py-2">
             <span className="mr-auto">
-              <strong>{i.name}</strong> <span className="text-muted">one division {formatQuantity(i.division)}</span>
+              <strong>{i.name}</strong>{" "}
+              <span className="text-muted">
+                one division {formatQuantity(i.division)}
+                {i.reads ? `, ${READS[i.reads].toLowerCase()} only` : ""}
+              </span>
             </span>
             <Button onClick={() => void save({ ...shop, instruments: shop.instruments.filter((x) => x.id !== i.id) })}>
               Remove {i.name}
@@ -42,7 +52,7 @@ export function Instruments({ shop, save }: ShopPartProps) {
         )}
       </ul>
       <form
-        className="grid items-end gap-3 sm:grid-cols-3"
+        className="grid items-end gap-3 sm:grid-cols-4"
         onSubmit={(e) => {
           e.preventDefault();
           void add();
@@ -54,6 +64,12 @@ export function Instruments({ shop, save }: ShopPartProps) {
           placeholder="0.5 inHg"
           value={draft.division}
           onChange={(e) => setDraft({ ...draft, division: e.target.value })}
+        />
+        <SelectField
+          label="It reads"
+          options={[["", "Vacuum and pressure"], ...Object.entries(READS)]}
+          value={draft.reads}
+          onChange={(e) => setDraft({ ...draft, reads: e.target.value as ReadsTo | "" })}
         />
         <Button type="submit">Add instrument</Button>
       </form>

@@ -9,7 +9,8 @@ export const cabinForm = checkForm<CabinRecord>()({
     still: { type: "tick", label: "No draught: smoke rises straight up away from the car" },
     seals: {
       type: "lines",
-      label: "Seals gone along, one a line; an exclamation mark where smoke is blown away",
+      label: "Seals gone along",
+      hint: "One a line, with an exclamation mark where smoke is blown away",
       read: (line) => ({ name: line.replace(/\s*!\s*$/, ""), blown: /!\s*$/.test(line) }),
       write: ({ name, blown }: CabinRecord["seals"][number]) => `${name}${blown ? " !" : ""}`,
       example: "left front door, top\nwindscreen, lower corner !",
