@@ -29,6 +29,7 @@ export default defineConfig({
           include: ["src/**/*.test.tsx"],
           testTimeout: 60000,
           environment: "jsdom",
+          isolate: false,
           setupFiles: ["src/screens/dom.fixture.ts"],
         },
       },

@@ -3,7 +3,7 @@ import { resolve } from "node:path";
 import { install, isBuilt, must, step } from "./run.mjs";
 
 step(1, 4, "Packages: a few minutes the first time, SQLite is compiled here");
-install();
+await install();
 step(2, 4, "The app: about a minute, where its code has changed");
 if (!isBuilt()) {
   must("npx", ["next", "build"]);

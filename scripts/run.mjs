@@ -1,6 +1,6 @@
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 
 export const quietEnv = { ...process.env, NEXT_TELEMETRY_DISABLED: "1" };
@@ -28,13 +28,23 @@ const newest = (path) =>
 export const isBuilt = () => existsSync(BUILD) && statSync(BUILD).mtimeMs > Math.max(...SOURCES.map(newest));
 const BUILD = ".next/BUILD_ID";
 
-/** Installs the packages of the lock file, unless they are in already. */
+/**
+ * Installs the packages of the lock file, unless they are in already. What has to be compiled is being compiled when this returns:
+ * the promise waits for it, and ends this process when it fails.
+ */
 export function install() {
   const lock = createHash("sha256").update(readFileSync("package-lock.json")).digest("hex");
   const mark = "node_modules/.pelota-installed";
-  if (existsSync(mark) && readFileSync(mark, "utf8") === lock) return;
+  if (existsSync(mark) && readFileSync(mark, "utf8") === lock) return Promise.resolve();
+  must("npm", ["ci", "--ignore-scripts", "--no-audit", "--no-fund"]);
   // SQLite is one file of a quarter million lines: optimised less, it is compiled in half the time.
-  must("npm", ["ci", "--no-audit", "--no-fund"], { ...quietEnv, CFLAGS: "-O1", CXXFLAGS: "-O1", JOBS: "max" });
-  mkdirSync("node_modules", { recursive: true });
-  writeFileSync(mark, lock);
+  const env = { ...quietEnv, CFLAGS: "-O1", CXXFLAGS: "-O1", JOBS: "max" };
+  const compiling = spawn("npm", ["rebuild"], { stdio: "inherit", env });
+  return new Promise((done) => {
+    compiling.on("close", (code) => {
+      if (code !== 0) process.exit(code ?? 1);
+      writeFileSync(mark, lock);
+      done();
+    });
+  });
 }

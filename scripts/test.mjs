@@ -8,14 +8,20 @@ import { install, quietEnv, tried } from "./run.mjs";
 
 // Chromium comes from Debian while npm installs: it is wanted only by the end-to-end tests.
 const chromium = existsSync(HEADLESS_SHELL) ? Promise.resolve() : installChromium();
-install();
+const compiled = install();
 
 let passed = 0;
 let failed = 0;
 const folder = mkdtempSync(join(tmpdir(), "pelota-test-"));
 const count = (ok) => (ok ? passed++ : failed++);
 
-// Unit tests run beside lint, types and build: each of them leaves a core idle for half of its time.
+// Lint and types need nothing that is compiled.
+count(tried("npx", ["biome", "ci", "."]));
+count(tried("npx", ["knip"]));
+count(tried("npx", ["next", "typegen"]) && tried("npx", ["tsc", "--noEmit"]));
+await compiled;
+
+// Unit tests run beside the build: each of them leaves a core idle for half of its time.
 const unit = join(folder, "unit.json");
 const unitLog = join(folder, "unit.log");
 const out = openSync(unitLog, "w");
@@ -36,9 +42,6 @@ const filling = spawn("npx", ["tsx", "demo/fill.ts"], {
 });
 const filled = new Promise((done) => filling.on("close", (code) => done(code === 0)));
 
-count(tried("npx", ["biome", "ci", "."]));
-count(tried("npx", ["knip"]));
-count(tried("npx", ["next", "typegen"]) && tried("npx", ["tsc", "--noEmit"]));
 const built = tried("npx", ["next", "build"]) && tried("node", ["scripts/bundle.mjs"]);
 const unitsEnded = await unitsDone;
 process.stdout.write(readFileSync(unitLog, "utf8"));
