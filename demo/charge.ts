@@ -76,6 +76,7 @@ export function recordBoost(hidden: HiddenCharge, seed: number): Uint8Array {
         (rpm * GEARED * 3.6).toFixed(0),
         88,
         stage.load > 0 ? Math.round(60 + 36 * stage.load) : rpm === 0 ? 0 : 14,
+        (ambient / 1000).toFixed(1),
       ]);
     }
   }
@@ -93,6 +94,7 @@ export function recordBoost(hidden: HiddenCharge, seed: number): Uint8Array {
       "Vehicle speed (km/h)",
       "ECT (°C)",
       "Throttle (%)",
+      "Barometric pressure (kPa)",
     ],
     rows,
   });

@@ -3,6 +3,8 @@ import { bytesToHex } from "@noble/hashes/utils.js";
 import { expose } from "comlink";
 import { type AirflowPoint, airflowPoints } from "@/core/checks/airflow";
 import { type BoostTrace, boostTrace } from "@/core/checks/boost";
+import { type GasTrace, gasTrace } from "@/core/checks/exhaust-gas";
+import { type FilterTrace, filterTrace } from "@/core/checks/filter";
 import { type ProbeSeries, probeSeries } from "@/core/checks/probe";
 import type { TrimPoint } from "@/core/checks/trims";
 import {
@@ -109,6 +111,12 @@ const api = {
 
   /** The charge side, steady moment by steady moment; `ambient` Pa absolute. */
   boost: async (ambient: number): Promise<BoostTrace | undefined> => log && boostTrace(log, ambient),
+
+  /** A particulate filter's pressure difference: standing, idling, held */
+  filter: async (limits: Limits): Promise<FilterTrace | undefined> => log && filterTrace(log, limits),
+
+  /** What an exhaust analyser wrote, by the engine's state */
+  gas: async (): Promise<GasTrace | undefined> => log && gasTrace(log),
 
   /** Tank pressure over the log's clock: [s, Pa gauge] */
   tank: async (): Promise<[number, number][]> => (log ? tankTrace(log) : []),

@@ -298,7 +298,19 @@ const boostSchema = strictObject({
         actuator: strictObject({ command: travel("command"), position: travel("position") })
           .optional()
           .default(undefined),
-      }).required(),
+        barometer: quantitySchema("ambient").optional().default(undefined),
+        exhaust: quantitySchema("exhaustPressure").optional().default(undefined),
+        filter: quantitySchema("filterPressure").optional().default(undefined),
+      })
+        .required()
+        .test(
+          "standing",
+          "barometer, exhaust and filter are read with the engine standing: give them at the point with rpm 0",
+          (p) => {
+            const { rpm, ...read } = p as { rpm?: number; barometer?: unknown; exhaust?: unknown; filter?: unknown };
+            return rpm === 0 || (read.barometer ?? read.exhaust ?? read.filter) === undefined;
+          },
+        ),
     )
     .min(1, "Give at least one point")
     .max(400, "At most 400 points: give means of steady stretches")
@@ -315,6 +327,9 @@ export const boost: Command = {
       maf?: Quantity;
       chargeTemperature: Quantity;
       actuator?: { command: number; position: number };
+      barometer?: Quantity;
+      exhaust?: Quantity;
+      filter?: Quantity;
     };
     const { points, ...log } = parse<{
       ambient: Quantity;

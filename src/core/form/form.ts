@@ -240,6 +240,19 @@ export function toDraft<Body extends object, Known>(form: Form<Body, Known>, rec
   return { ...laidInto(form.fields, form.laidOut?.(record) ?? record, known), [KEPT]: kept };
 }
 
+/** How what an instrument or a log gave stands in the fields it fills, by their names: a part of a record, the rest is left as it is. */
+export function partTyped<Known>(
+  { fields }: { readonly fields: Fields<Known> },
+  part: object,
+  given: Given<Known>,
+): Readonly<Record<string, unknown>> {
+  const told = Object.entries(fields).flatMap(([name, field]) => {
+    const value = getIn(part, field.at ?? name);
+    return value === undefined ? [] : [[name, held(field, value, given)] as const];
+  });
+  return Object.fromEntries(told);
+}
+
 /** A schema describes itself anew each time it is asked, and every field of a form asks at every drawing. */
 const descriptions = new WeakMap<ObjectSchema<object>, SchemaFieldDescription>();
 function describedBy(schema: ObjectSchema<object>): SchemaFieldDescription {

@@ -1,6 +1,7 @@
 import { cholesky, dot, normalBelow, whiten } from "../maths/gaussian";
 import { formatNumber } from "../units";
 import { engineAirflow } from "./engine-airflow";
+import { STANDING_NAMES, type StandingFault, type StandingSensor, standingFault } from "./key-on";
 import { holeDiameter, massFlux, SHARP_EDGED } from "./orifice";
 
 /** One steady moment of a log, pressures absolute, Pa; temperature K; flow kg/s. */
@@ -17,6 +18,10 @@ export interface BoostPoint {
   readonly chargeTemperature: number;
   /** Of the turbocharger's vanes or gate, 0…1 */
   readonly actuator?: { readonly command: number; readonly position: number };
+  /** With the engine standing, where fitted: the ECU's own ambient sensor, exhaust pressure, and the filter's difference, Pa */
+  readonly barometer?: number;
+  readonly exhaust?: number;
+  readonly filter?: number;
 }
 
 export interface BoostLog {
@@ -64,6 +69,8 @@ export interface JudgedBoost {
   readonly hole: BoostHole | null;
   /** Smallest hole that this log could have shown, m; null where none can be told */
   readonly smallestVisible: number | null;
+  /** Sensors that do not agree with the engine standing; null where all do, or none was read so */
+  readonly standing: StandingFault | null;
   readonly reasons: readonly string[];
 }
 
@@ -99,8 +106,6 @@ const MOST_LOST = 0.2;
 const MOST_HELD_BACK = 0.3;
 /** Boost that is missing matters from here on: Pa, and share of what is asked over ambient. */
 const SHORT = { pressure: 15e3, share: 0.1 } as const;
-/** Sensors that differ by more with the engine standing are off, Pa. */
-const KEY_ON = 2000;
 /** An actuator that stays so far behind its command does not follow it, share of its travel. */
 const LAGS = 0.1;
 
@@ -149,23 +154,25 @@ const MEMBERS: Readonly<Record<BoostShapeId, readonly string[]>> = {
  * @returns shapes by their odds, with what each is made of; a size only where a leak is named. Throws RangeError for a log that is none.
  */
 export function judgeBoost(log: BoostLog): JudgedBoost {
-  if (log.points.some((p) => p.map === undefined && p.charge === undefined))
-    throw new RangeError("A point without manifold and charge pressure says nothing: log one of them");
   const running = log.points.filter((p) => p.rpm > 0);
-  const keyOn = log.points.filter((p) => p.rpm === 0);
+  if (running.some((p) => p.map === undefined && p.charge === undefined))
+    throw new RangeError("A point without manifold and charge pressure says nothing: log one of them");
   if (log.points.length === 0) throw new RangeError("Give at least one point");
   const mixed = running.find((p) => p.asked !== undefined && p.asked < 0.6 * log.ambient && delivered(p) > 0.95 * log.ambient);
   if (mixed)
     throw new RangeError(
       "The boost asked for lies far below ambient while ambient or more is delivered: it looks like gauge pressure beside absolute. Add the ambient pressure to it, or log both alike",
     );
-  const off = offsetOf(keyOn, log.ambient);
+  const standing = standingOf(log);
+  // What the exhaust's sensors show takes nothing from boost and breathing.
+  const off = standing?.sensors.some((id) => id !== "exhaust" && id !== "filter") ? standing : undefined;
   const boost = deliveredOf(running, log.ambient);
   const breathing: Learnt = off ? { why: "the sensors come first" } : breathingOf(log, running);
-  const odds = weigh(boost?.says, breathing, off);
+  const odds = weigh(boost?.says, breathing, off, standing);
   const lagging = running.filter((p) => p.actuator && p.actuator.command - p.actuator.position > LAGS);
   const logged = running.some((p) => p.actuator);
   const membersOf = (id: BoostShapeId): readonly string[] => {
+    if (id === "sensor-offset" && standing) return standing.sensors.map((sensor: StandingSensor) => STANDING_NAMES[sensor]);
     if (id !== "restricted-or-lazy" || !logged) return MEMBERS[id];
     return lagging.length > 0
       ? MEMBERS[id].filter((m) => /close|vacuum/.test(m))
@@ -175,7 +182,8 @@ export function judgeBoost(log: BoostLog): JudgedBoost {
   const named = shapes[0]?.id === "leak-after-meter" && "area" in breathing;
   const hole = named ? holeOf(breathing) : null;
   const reasons = [
-    ...(off ? [off.why] : []),
+    ...(standing ? [standing.why] : []),
+    ...(off ? ["nothing else it says of boost counts until that is put right"] : []),
     ...(boost ? [boost.why] : ["what the ECU asked for was not logged: whether boost falls short is open"]),
     ...("area" in breathing ? breathingSays(breathing, hole) : off ? [] : [breathing.why]),
     ...(logged
@@ -195,6 +203,7 @@ export function judgeBoost(log: BoostLog): JudgedBoost {
     efficiency: "area" in breathing ? breathing.efficiency : null,
     hole,
     smallestVisible: "area" in breathing ? visibleOf(breathing) : null,
+    standing: standing ?? null,
     reasons,
   };
 }
@@ -203,22 +212,16 @@ export function judgeBoost(log: BoostLog): JudgedBoost {
 const delivered = ({ charge, map }: BoostPoint) => (charge ?? map) as number;
 
 /** Sensors against each other with the engine standing; undefined where none was read so, or all agree. */
-function offsetOf(keyOn: readonly BoostPoint[], ambient: number): { readonly why: string } | undefined {
-  for (const point of keyOn) {
-    for (const [name, value] of [
-      ["manifold", point.map],
-      ["charge", point.charge],
-    ] as const) {
-      if (value !== undefined && Math.abs(value - ambient) > KEY_ON)
-        return {
-          why: `with the engine standing the ${name} sensor reads ${kPa(value)} absolute and ambient is ${kPa(ambient)} absolute: it is off by ${kPa(Math.abs(value - ambient))}, nothing else it says counts`,
-        };
-    }
+function standingOf({ ambient, points }: BoostLog): StandingFault | undefined {
+  for (const { rpm, map, charge, barometer, exhaust, filter } of points) {
+    if (rpm > 0) continue;
+    const read = { map, charge, ambient: barometer, exhaust, filter };
+    const known = Object.fromEntries(Object.entries(read).filter(([, value]) => value !== undefined));
+    const fault = standingFault({ outside: ambient, ...known });
+    if (fault) return fault;
   }
   return undefined;
 }
-
-const kPa = (pa: number) => `${formatNumber(pa / 1000, 1)} kPa`;
 
 /**
  * How far delivered boost may lie from what is asked before it matters: 15 kPa, or a tenth of the gauge boost asked for; shop practice.
@@ -375,7 +378,12 @@ function overNothing(value: number, sd: number, most: number): number {
   return top + Math.log(terms.reduce((sum, t) => sum + Math.exp(t - top), 0) / steps);
 }
 
-function weigh(says: "short" | "held" | "over" | undefined, learnt: Learnt, off: { readonly why: string } | undefined) {
+function weigh(
+  says: "short" | "held" | "over" | undefined,
+  learnt: Learnt,
+  off: StandingFault | undefined,
+  standing: StandingFault | undefined,
+) {
   const read = "area" in learnt ? learnt : undefined;
   const byMeter: Readonly<Record<BoostShapeId, number>> = {
     sound: 0,
@@ -386,9 +394,11 @@ function weigh(says: "short" | "held" | "over" | undefined, learnt: Learnt, off:
     "exhaust-restricted": read ? overNothing(read.heldBack.share, read.heldBack.sd, MOST_HELD_BACK) : 0,
   };
   const weights = BOOST_SHAPES.map((id) => {
-    // A sensor that is off is seen with the engine standing; where it was read and agrees, it is not that.
-    const standing = off ? (id === "sensor-offset" ? 1 : 1e-4) : 1;
-    return [id, Math.log(PRIORS[id] * (says ? DELIVERED[id][says] : 1) * standing) + byMeter[id]] as const;
+    // A sensor that is off is seen with the engine standing: then nothing is sound, and by one that boost is read with nothing shows.
+    const seen = off ? (id === "sensor-offset" ? 1 : 1e-4) : 1;
+    const as = standing && !off ? (id === "sound" ? "none" : id === "sensor-offset" ? "sound" : id) : id;
+    if (as === "none") return [id, Number.NEGATIVE_INFINITY] as const;
+    return [id, Math.log(PRIORS[as] * (says ? DELIVERED[as][says] : 1) * seen) + byMeter[id]] as const;
   });
   const top = Math.max(...weights.map(([, w]) => w));
   const total = weights.reduce((sum, [, w]) => sum + Math.exp(w - top), 0);

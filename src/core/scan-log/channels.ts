@@ -5,8 +5,8 @@ import { channelOf, splitUnit, unitIn, unitSpelt } from "./headers";
 export interface Channel {
   readonly id: ChannelId;
   readonly name: string;
-  /** `time`, `percent`, `rpm`, `ratio`, `volt` and `state` are bare; the rest have units and are kept in SI. */
-  readonly measures: Dimension | "clock" | "percent" | "rpm" | "ratio" | "volt" | "state" | "speed";
+  /** `time`, `percent`, `ppm`, `rpm`, `ratio`, `volt` and `state` are bare; the rest have units and are kept in SI. */
+  readonly measures: Dimension | "clock" | "percent" | "ppm" | "rpm" | "ratio" | "volt" | "state" | "speed";
   readonly kind?: PressureKind;
   /** Taken when the header names no unit; shown as assumed. */
   readonly unit?: UnitId;
@@ -25,6 +25,10 @@ export type ChannelId =
   | "actuator-command"
   | "actuator-position"
   | "barometer"
+  | "egr"
+  | "exhaust-pressure"
+  | "exhaust-temperature"
+  | "filter-pressure"
   | "coolant"
   | "intake-temperature"
   | "short-trim-1"
@@ -41,7 +45,12 @@ export type ChannelId =
   | "speed"
   | "tank-pressure"
   | "fuel-level"
-  | "purge";
+  | "purge"
+  | "gas-co"
+  | "gas-co2"
+  | "gas-o2"
+  | "gas-hc"
+  | "gas-no";
 
 const trimNames = (term: "short" | "long", bank: 1 | 2) => {
   const t = term === "short" ? ["short term", "stft", "shrtft", "short"] : ["long term", "ltft", "longft", "long"];
@@ -143,6 +152,35 @@ export const CHANNELS: readonly Channel[] = [
     names: ["barometric pressure", "barometer", "baro", "ambient pressure", "umgebungsdruck"],
   },
   {
+    id: "egr",
+    name: "Exhaust led back",
+    measures: "percent",
+    names: [],
+  },
+  {
+    id: "exhaust-pressure",
+    name: "Exhaust pressure",
+    measures: "pressure",
+    kind: "absolute",
+    unit: "kPa",
+    names: ["exhaust manifold pressure", "exhaust back pressure"],
+  },
+  {
+    id: "exhaust-temperature",
+    name: "Exhaust temperature before the filter",
+    measures: "temperature",
+    unit: "°C",
+    names: ["exhaust temperature before filter"],
+  },
+  {
+    id: "filter-pressure",
+    name: "Filter pressure difference",
+    measures: "pressure",
+    kind: "gauge",
+    unit: "hPa",
+    names: ["particulate filter differential pressure", "dpf differential pressure"],
+  },
+  {
     id: "coolant",
     name: "Coolant",
     measures: "temperature",
@@ -222,6 +260,12 @@ export const CHANNELS: readonly Channel[] = [
     measures: "percent",
     names: ["commanded evaporative purge", "commanded evap purge", "commanded purge", "evap purge", "purge duty"],
   },
+  // An analyser's gases go by their whole name alone: a word of two letters stands in many a header.
+  { id: "gas-co", name: "CO of the exhaust", measures: "percent", names: [] },
+  { id: "gas-co2", name: "CO₂ of the exhaust", measures: "percent", names: [] },
+  { id: "gas-o2", name: "O₂ of the exhaust", measures: "percent", names: [] },
+  { id: "gas-hc", name: "HC of the exhaust, as hexane", measures: "ppm", names: [] },
+  { id: "gas-no", name: "NO of the exhaust", measures: "ppm", names: [] },
 ];
 
 export const channelById = (id: ChannelId): Channel => CHANNELS.find((c) => c.id === id) as Channel;
@@ -251,6 +295,13 @@ export type Mapping = Readonly<Record<string, ColumnChoice>>;
 
 const BARE_UNITS: Record<string, Channel["measures"][]> = {
   "%": ["percent"],
+  "% vol": ["percent"],
+  "vol %": ["percent"],
+  "vol%": ["percent"],
+  "%vol": ["percent"],
+  ppm: ["ppm"],
+  "ppm vol": ["ppm"],
+  "ppm hexane": ["ppm"],
   rpm: ["rpm"],
   "1/min": ["rpm"],
   "u/min": ["rpm"],
@@ -328,6 +379,8 @@ export function matchHeader(header: string, unitCell: string | undefined, column
       ? { column, header, channel: channel.id, confidence, ...clockUnit(channel, unitText) }
       : { column, header, confidence: 0 };
   }
+  // As propane, or by mass, it is another number.
+  if (channel.measures === "ppm" && unitText) return { column, header, confidence: 0 };
   if (channel.unit === undefined) return { column, header, channel: channel.id, confidence: score * 0.95 };
   if (ofChannel) return { column, header, channel: channel.id, confidence: score, unit: ofChannel, unitFrom: "file" };
   if (unitText && /[a-z°%]/i.test(unitText)) {

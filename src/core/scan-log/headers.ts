@@ -26,6 +26,22 @@ const RULES: readonly (readonly [ChannelId, RegExp])[] = [
     "coolant",
     /\bect\b|coolant|kuhl(mittel|wasser)|refroidissement|eau moteur|refrigerante|acqua motore|koel(vloeistof|water)|chlodz/,
   ],
+  [
+    "filter-pressure",
+    /(filter|\bdpf\b|\bfap\b|\bgpf\b|partikelfilter).*(diff\w*|delta).*(press|druck)|(diff\w*|delta) ?(press\w*|druck)\b.*(filter|\bdpf\b|\bfap\b)|pression differentielle.*(fap|filtre)/,
+  ],
+  ["exhaust-pressure", /^exhaust (gas |back )?press\w*( abs\w*)?$|exhaust manifold.*press|^abgas(gegen)?druck$/],
+  // One of several sensors and valves is no matter of course: those with a number or a side are chosen by hand.
+  [
+    "exhaust-temperature",
+    /^(egt|exhaust (gas )?temp\w*|abgastemp\w*)$|exhaust.*temp.*(before|pre|upstream).*(filter|\bdpf\b|\bfap\b)/,
+  ],
+  ["egr", /^(command\w* )?(egr|agr)( valve)?( duty( cycle)?| command\w*)$|^command\w* (egr|agr)$/],
+  ["gas-co2", /^(co2|carbon dioxide|kohlendioxid)$/],
+  ["gas-co", /^(co|carbon monoxide|kohlenmonoxid)$/],
+  ["gas-o2", /^(o2|oxygen|sauerstoff)$/],
+  ["gas-hc", /^(hc|hydrocarbons?|kohlenwasserstoffe?)$/],
+  ["gas-no", /^(nox|nitric oxide|nitrogen oxides?|stickoxide?)$/],
   ["charge-temperature", /charge (air )?temp|ladelufttemp|intake manifold temp|temp\w* (air )?suralim/],
   [
     "intake-temperature",
@@ -107,6 +123,7 @@ const REQUESTS: Readonly<Record<string, ChannelId>> = {
   "0f": "intake-temperature",
   "10": "maf",
   "11": "throttle",
+  "2c": "egr",
   "2e": "purge",
   "2f": "fuel-level",
   "32": "tank-pressure",
@@ -118,6 +135,8 @@ const REQUEST = /^(?:pid|mode|service|sid|obd)?\s*(?:0?x|\$)?\s*(?:01)?[\s:._-]*
 export function channelOf(name: string): { readonly channel: ChannelId; readonly live: boolean } | undefined {
   const request = REQUESTS[REQUEST.exec(name.trim())?.[1]?.toLowerCase() ?? ""];
   if (request) return { channel: request, live: true };
+  // "No" counts rows; written as the gas is, it is the gas.
+  if (name.trim() === "NO") return { channel: "gas-no", live: true };
   const words = folded(name);
   const live = !NOT_LIVE.test(words);
   if (TRIM.test(words)) {

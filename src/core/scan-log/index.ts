@@ -4,6 +4,7 @@ export * from "./dialect";
 export * from "./mapping";
 export * from "./obd";
 export * from "./read";
+export * from "./standing";
 export * from "./steady";
 export * from "./tank-trace";
 export * from "./unit-check";

@@ -131,11 +131,35 @@ describe("headers", () => {
     ["STFT (%)", "short-trim-1"],
     ["Kühlmitteltemperatur (°C)", "coolant"],
     ["Barometric pressure (kPa)", "barometer"],
+    ["Commanded EGR (%)", "egr"],
+    ["AGR duty [%]", "egr"],
+    ["Exhaust manifold pressure (kPa)", "exhaust-pressure"],
+    ["DPF differential pressure (hPa)", "filter-pressure"],
+    ["Particulate filter delta pressure (kPa)", "filter-pressure"],
+    ["EGT (°C)", "exhaust-temperature"],
+    ["CO (% vol)", "gas-co"],
+    ["CO2 (%)", "gas-co2"],
+    ["O2 [% vol]", "gas-o2"],
+    ["HC (ppm hexane)", "gas-hc"],
+    ["NO (ppm)", "gas-no"],
   ])("%s is %s", (header, id) => {
     const match = matchHeader(header, undefined, 0);
     expect(match.channel).toBe(id);
     expect(match.confidence).toBeGreaterThan(0.5);
     expect(match.confidence).toBeLessThanOrEqual(1);
+  });
+
+  it.each([
+    "No",
+    "O2 (V)",
+    "O2 voltage",
+    "EGR B duty (%)",
+    "EGT bank 1 sensor 2 (°C)",
+    "HC (ppm propane)",
+    "CO ratio",
+    "COcor (%)",
+  ])("%s is not taken for what it looks like", (header) => {
+    expect(matchHeader(header, undefined, 0).channel ?? "").not.toMatch(/^(gas-|egr|exhaust-)/);
   });
 
   it.each(["Battery voltage (V)", "Desired MAF (g/s)", "Gear", "Washer level (%)", "O2 sensor bank 1 sensor 2 (V)"])(

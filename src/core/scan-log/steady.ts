@@ -148,6 +148,10 @@ const MEANS: readonly ChannelId[] = [
   "total-trim-1",
   "total-trim-2",
   "loop",
+  "speed",
+  "egr",
+  "exhaust-temperature",
+  "filter-pressure",
 ];
 
 function summarise(log: ScanLog, time: Float64Array, start: number, end: number): SteadyWindow {

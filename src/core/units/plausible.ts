@@ -34,6 +34,7 @@ export const BANDS = {
   chargePressure: pressure("charge pressure", "absolute", 50e3, 400e3),
   /** Signed: pipes on the wrong way round read below nothing */
   filterPressure: pressure("pressure difference of a filter", "gauge", -30e3, 60e3),
+  exhaustPressure: pressure("exhaust pressure", "absolute", 50e3, 450e3),
   backPressure: pressure("exhaust back pressure", "gauge", -2e3, 250e3),
   boost: pressure("boost pressure", "gauge", 10e3, 350e3),
   /** A part by itself: a few inches of water to what a boost test has */

@@ -2,7 +2,7 @@
 
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Control, type FieldErrors, type Resolver, useForm } from "react-hook-form";
-import { type Draft, type Form, type Given, givenOf, isRequired, rowsOf, setIn, toRecord } from "@/core/form";
+import { type Draft, type Form, type Given, givenOf, isRequired, partTyped, rowsOf, setIn, toRecord } from "@/core/form";
 import { load, save } from "../session/storage";
 
 /** A form while it is filled: what stands in it, what it makes, and what is wrong or missing. */
@@ -20,6 +20,8 @@ export interface TypedForm<Body extends object, Known, Name extends string = str
   /** The same as it stands this moment, drawn yet or not: what a key that is pressed now goes by */
   readonly latest: <T = unknown>(name: Name) => T;
   readonly set: (change: { readonly [N in Name]?: unknown }) => void;
+  /** Lays a part of a record into its fields, as an instrument or a log gave it */
+  readonly fill: (part: object) => void;
   readonly required: (name: string) => boolean;
   /** Says at every field what is wrong with it or missing, and puts the focus on the first; true when nothing is */
   readonly complain: () => Promise<boolean>;
@@ -116,6 +118,17 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
     },
     [setValue, getFieldState],
   );
+  const fill = useCallback(
+    (part: object) => {
+      const { fields } = form as Form<Body, Known>;
+      set(
+        partTyped(form as Form<Body, Known>, part, givenOf(fields, getValues() as Draft, latest.current)) as Parameters<
+          typeof set
+        >[0],
+      );
+    },
+    [form, getValues, set],
+  );
   const complain = useCallback(() => trigger(undefined, { shouldFocus: true }), [trigger]);
   const clear = useCallback(() => {
     save(key, undefined);
@@ -132,6 +145,7 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
     holds: given.holds as TypedForm<Body, Known, Name>["holds"],
     latest: held as TypedForm<Body, Known, Name>["latest"],
     set,
+    fill,
     required,
     complain,
     focus: setFocus,

@@ -1,6 +1,7 @@
 import { toSi } from "../../units";
-import { type Asked, ofEngine, type Says, saysOf, tightAt } from "../asked";
+import { type Asked, AT_LARGE, ofEngine, type Says, saysOf, tightAt } from "../asked";
 import type { CheckContext, Verdict } from "../check";
+import { filterZero } from "../filter/asks";
 import { deliveryDoubt, judgedOf } from "./judge";
 import type { BoostRecord } from "./record";
 
@@ -18,20 +19,34 @@ const CHARGE = ["hot-pipe", "cooler", "cold-pipe"];
 export function boostAsks(record: BoostRecord, verdict: Verdict, context: CheckContext): Asked[] {
   if (verdict.outcome === "void") return [];
   const { layout } = context;
-  const { hole, smallestVisible, shapes } = judgedOf(record, context);
+  const { hole, smallestVisible, shapes, standing } = judgedOf(record, context);
   const joints = layout.joints.filter((j) => CHARGE.includes(j.from) && j.to === "outside").map((j) => tightAt(j.id));
   const leak = (mm: number, says: Says): Asked => {
     const asked = ofEngine(layout, leakAtom(mm), `no leak of ${mm} mm or more under boost`, says);
     return { ...asked, metBy: [[asked.atom], joints] };
   };
-  const sound = shapes[0]?.id === "sound" && verdict.outcome !== "fail";
+  // A sensor of the exhaust that is off takes nothing from boost: it is owed by itself.
+  const beside = standing?.sensors.every((id) => id === "exhaust" || id === "filter");
+  const sound = beside ? shapes[0]?.id === "sensor-offset" : shapes[0]?.id === "sound" && verdict.outcome !== "fail";
   const shown = sound && smallestVisible !== null ? Math.ceil(1000 * smallestVisible) : undefined;
   const delivered: Says = hole
     ? "open"
-    : sound && verdict.outcome === "unsure" && !deliveryDoubt(record)
+    : sound && (beside || verdict.outcome === "unsure") && !deliveryDoubt(record)
       ? "good"
       : saysOf(verdict.outcome);
+  const zero = (id: "exhaust" | "filter"): Says => (standing?.sensors.includes(id) ? "bad" : "good");
   return [
+    ...(record.keyOn?.filter ? [filterZero(zero("filter"))] : []),
+    ...(record.keyOn?.exhaust
+      ? [
+          {
+            atom: "zero@exhaust-sensor",
+            says: standing && standing.sensors.length > 1 ? ("open" as const) : zero("exhaust"),
+            words: "exhaust pressure sensor at ambient with the engine standing",
+            rests: [AT_LARGE],
+          },
+        ]
+      : []),
     ...(record.points.some((p) => p.asked && toSi(p.asked) > toSi(record.ambient))
       ? [ofEngine(layout, "boost@delivered", "boost as asked for", delivered)]
       : []),

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { contextOf, DIESEL, NATURAL } from "../../core.fixture";
 import { type BadInput, validate } from "../../input";
 import { readScanLog } from "../../scan-log";
-import type { Quantity } from "../../units";
+import { type Quantity, toSi } from "../../units";
 import { CHECKS } from "..";
 import { boost as sound } from "../records.fixture";
 import { type BoostPointRead, type BoostRecord, boostSchema, boostTrace, judgeBoostCheck } from ".";
@@ -32,6 +32,74 @@ describe("boost from a log, as a check", () => {
     ["points under boost only", { points: sound.points.filter(isUnder) }, "unsure", undefined],
   ])("%s", (_, change, outcome, observation) => {
     expect([judge(change).outcome, judge(change).observation]).toEqual([outcome, observation]);
+  });
+
+  const abs = (value: number): Quantity => ({ value, unit: "kPa", kind: "absolute" });
+  const dp = (value: number): Quantity => ({ value, unit: "hPa", kind: "gauge" });
+  const AIR = toSi(sound.ambient) / 1000;
+  it.each<[string, NonNullable<BoostRecord["keyOn"]>, string, string | undefined, RegExp]>([
+    [
+      "the charge sensor",
+      { ambient: abs(AIR), map: abs(AIR), charge: abs(AIR + 6) },
+      "fail",
+      "boost-sensor",
+      /^The charge sensor is off/,
+    ],
+    [
+      "the ECU's ambient sensor",
+      { ambient: abs(AIR - 5), map: abs(AIR), charge: abs(AIR) },
+      "fail",
+      "boost-sensor",
+      /^The ambient sensor/,
+    ],
+    ["the exhaust's", { map: abs(AIR), exhaust: abs(AIR + 8) }, "fail", undefined, /^The exhaust pressure sensor is off/],
+    ["the filter's", { map: abs(AIR), filter: dp(9) }, "fail", "standing-filter", /^The filter pressure sensor is off/],
+    [
+      "none of the car's, where the bay's pressure was mistyped",
+      { map: abs(AIR - 5), charge: abs(AIR - 5) },
+      "unsure",
+      undefined,
+      /conditions does not/,
+    ],
+    [
+      "none where all agree",
+      { ambient: abs(AIR), map: abs(AIR + 0.4), exhaust: abs(AIR), filter: dp(0.5) },
+      "pass",
+      "boost-sound",
+      /holds/,
+    ],
+  ])("names with the engine standing %s", (_, keyOn, outcome, observation, headline) => {
+    const verdict = judge({ keyOn });
+    expect([verdict.outcome, verdict.observation]).toEqual([outcome, observation]);
+    expect(verdict.headline).toMatch(headline);
+  });
+
+  it("lets no sensor of the exhaust hide a leak, nor take boost that holds into doubt: it is owed by itself", () => {
+    const keyOn = { map: abs(AIR), filter: dp(9) };
+    const leak = judge({ keyOn, points: under((p) => ({ maf: times(p.maf, 1.09) })) });
+    expect(leak.observation).toBe("boost-leak");
+    expect(leak.reasons.join()).toMatch(/filter's pressure sensor shows 9\.0 hPa/);
+    const asks = (change: Partial<BoostRecord>) =>
+      CHECKS.boost.asks({ ...sound, ...change }, judge(change), context).map((a) => `${a.atom} ${a.says}`);
+    expect(asks({ keyOn })).toEqual(expect.arrayContaining(["zero@filter-sensor bad", "boost@delivered good"]));
+    expect(asks({ keyOn: { map: abs(AIR), filter: dp(0) } })).toContain("zero@filter-sensor good");
+    expect(asks({ keyOn: { map: abs(AIR), exhaust: abs(AIR + 9) } })).toContain("zero@exhaust-sensor bad");
+    // A manifold sensor that is off leaves nothing of boost to say.
+    expect(asks({ keyOn: { map: abs(AIR + 9), charge: abs(AIR), ambient: abs(AIR) } })).toContain("boost@delivered bad");
+    expect(asks({}).join()).not.toMatch(/zero@/);
+  });
+
+  it("takes nothing of breathing from points at which exhaust was led back, and says so", () => {
+    const faked = (egr: number) =>
+      sound.points.map((p) => (isUnder(p) ? { ...p, egr: 0 } : { ...p, egr, maf: times(p.maf, egr > 2 ? 0.85 : 1) }));
+    expect(judge({ points: faked(0) }).outcome).toBe("pass");
+    // Led back wherever there is no boost: less air off boost would read as more under it, which is a leak that is none.
+    expect(judge({ points: faked(30) })).toMatchObject({ outcome: "unsure" });
+    expect(why({ points: faked(30) })).toMatch(/exhaust was led back at \d+ of \d+ points/);
+    expect(why({ points: sound.points.map((p) => ({ ...p, egr: 30 })) })).toMatch(/led back while it was logged/);
+    expect(why({ points: sound.points.map((p) => ({ ...p, egr: 30, maf: undefined as never })) })).toMatch(
+      /no air flow was logged/,
+    );
   });
 
   it("lets a dip of a moment be a transient, and clears nothing over one that lasted", () => {
@@ -148,6 +216,32 @@ describe("what is taken from a log", () => {
     expect(found).not.toHaveProperty("short");
     expect(found).not.toHaveProperty("limp");
     expect(found?.points.some((p) => (p.asked as Quantity).value > 150)).toBe(true);
+  });
+  it("is every sensor that stands in it, once a run before has died away, and the filter's as a difference", () => {
+    const rows = (run: number) =>
+      Array.from({ length: 200 }, (_, i) => {
+        const t = i / 4;
+        const stands = t >= run;
+        return [
+          t,
+          stands ? 0 : 2500,
+          stands && t > run + 2 ? 101 : 150,
+          100.8,
+          stands && t > run + 2 ? 101.2 : 130,
+          stands ? 0.5 : 30,
+          40,
+          12,
+        ];
+      }).map((r) => r.join(","));
+    const header =
+      "Time (s),RPM,MAP (kPa),Barometric pressure (kPa),Exhaust pressure (kPa),DPF differential pressure (hPa),Charge air temperature (°C),Commanded EGR (%)";
+    const found = boostTrace(readScanLog(new TextEncoder().encode([header, ...rows(30)].join("\n"))), 101e3);
+    const keyOn = found?.keyOn;
+    expect([keyOn?.map?.value, keyOn?.ambient?.value, keyOn?.exhaust?.value]).toEqual(
+      [101, 100.8, 101.2].map((v) => expect.closeTo(v, 6)),
+    );
+    expect(keyOn?.filter).toEqual({ value: expect.closeTo(0.5, 6), unit: "hPa", kind: "gauge" });
+    expect([found?.egr, found?.points[0]?.egr]).toEqual(["open", 12]);
   });
   it("is how long boost fell short and between which speeds, and when it swung", () => {
     expect(log({ asks: 100 })?.short?.seconds).toBeGreaterThan(60);

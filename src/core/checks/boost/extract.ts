@@ -1,10 +1,10 @@
 import { boostThatMatters } from "../../gas/boost";
-import { columnOf, type ScanLog } from "../../scan-log";
+import { type ChannelId, columnOf, meanOver, type ScanLog, standingStretch } from "../../scan-log";
 import { fromSi, type Quantity } from "../../units";
-import type { BoostPointRead, BoostRecord, Stretch } from "./record";
+import { type BoostPointRead, type BoostRecord, type KeyOnRead, ledBack, type Stretch } from "./record";
 
 /** Version of what is taken from a log here; kept with every record that rests on it. */
-export const BOOST_EXTRACTOR = 1;
+export const BOOST_EXTRACTOR = 2;
 
 /** A point is a stretch so long, s, in which pressure and speed move no more than this. */
 const SECONDS = 1;
@@ -22,7 +22,10 @@ const KMH = 3.6;
 /** Delivered swings through asked at least so often within one stretch under boost. */
 const SWINGS = 6;
 
-export type BoostTrace = Pick<BoostRecord, "points" | "keyOn" | "short" | "over" | "hunts" | "limp">;
+export type BoostTrace = Pick<BoostRecord, "points" | "keyOn" | "short" | "over" | "hunts" | "limp"> & {
+  /** Where the log says it: shut in some of the points, which are enough to learn breathing from, or open in all */
+  readonly egr?: "shut" | "open";
+};
 
 /**
  * Steady moments of a log, key-on readings, how long boost stayed short or over, and when boost was no longer asked for.
@@ -42,33 +45,28 @@ export function boostTrace(log: ScanLog, ambient: number): BoostTrace | undefine
     maf: values("maf"),
     command: values("actuator-command"),
     position: values("actuator-position"),
-  };
-  const mean = (of: Float64Array | undefined, from: number, to: number) => {
-    const known = of ? Array.from(of.subarray(from, to)).filter(Number.isFinite) : [];
-    return known.length > 0 ? known.reduce((a, b) => a + b, 0) / known.length : undefined;
+    egr: values("egr"),
   };
   const range = (of: Float64Array, from: number, to: number) => {
     const known = Array.from(of.subarray(from, to)).filter(Number.isFinite);
     return known.length > 0 ? Math.max(...known) - Math.min(...known) : Number.POSITIVE_INFINITY;
   };
   const points: BoostPointRead[] = [];
-  const standing: { map?: number; charge?: number }[] = [];
   for (let i = 0; i < log.rows; ) {
     let end = i + 1;
     while (end < log.rows && (time[end] as number) - (time[i] as number) < SECONDS) end++;
-    const speed = mean(rpm, i, end);
-    const read = { map: mean(columns.map, i, end), charge: mean(columns.charge, i, end) };
-    if (speed !== undefined && speed < 50) standing.push(defined(read));
+    const speed = meanOver(rpm, i, end);
+    const read = { map: meanOver(columns.map, i, end), charge: meanOver(columns.charge, i, end) };
     const steady =
       speed !== undefined &&
       speed > 500 &&
       range(rpm, i, end) <= SPEED_MOVES * speed &&
       range(got, i, end) <= PRESSURE_MOVES &&
       (read.map !== undefined || read.charge !== undefined);
-    const warmth = mean(temperature, i, end);
+    const warmth = meanOver(temperature, i, end);
     if (steady && warmth !== undefined) {
-      const [maf, wanted, command, position] = [columns.maf, columns.asked, columns.command, columns.position].map((c) =>
-        mean(c, i, end),
+      const [maf, wanted, command, position, egr] = (["maf", "asked", "command", "position", "egr"] as const).map((name) =>
+        meanOver(columns[name], i, end),
       );
       points.push({
         rpm: Math.round(speed),
@@ -76,20 +74,36 @@ export function boostTrace(log: ScanLog, ambient: number): BoostTrace | undefine
         ...(maf === undefined ? {} : { maf: fromSi(maf, "g/s") }),
         chargeTemperature: fromSi(warmth, "°C"),
         ...(command === undefined || position === undefined ? {} : { actuator: { command, position } }),
+        ...(egr === undefined ? {} : { egr: Math.min(100, Math.max(0, egr)) }),
       });
     }
     i = end;
   }
   if (points.length === 0) return undefined;
-  const keyOn = standing.at(-1);
+  const keyOn = keyOnOf(log);
+  const logged = points.filter((p) => p.egr !== undefined);
   const beyond = asked ? stretches(time, rpm, asked, got, ambient) : {};
   const limp = asked ? limpOf(log, time, rpm, asked, ambient) : undefined;
   return {
     points: spread(points),
-    ...(keyOn ? { keyOn: pressures(keyOn) } : {}),
+    ...(keyOn ? { keyOn } : {}),
+    ...(logged.length > 0 ? { egr: logged.some((p) => !ledBack(p)) ? ("shut" as const) : ("open" as const) } : {}),
     ...beyond,
     ...(limp ? { limp } : {}),
   };
+}
+
+/** Every pressure sensor with the engine standing. */
+function keyOnOf(log: ScanLog): KeyOnRead | undefined {
+  const stretch = standingStretch(log);
+  if (!stretch) return undefined;
+  const read = (id: ChannelId) => meanOver(columnOf(log, id)?.values, ...stretch);
+  const filter = read("filter-pressure");
+  const found = {
+    ...pressures({ ambient: read("barometer"), map: read("map"), charge: read("charge"), exhaust: read("exhaust-pressure") }),
+    ...(filter === undefined ? {} : { filter: fromSi(filter, "hPa", "gauge") }),
+  };
+  return Object.keys(found).length > 0 ? found : undefined;
 }
 
 const defined = <T extends object>(of: T) =>

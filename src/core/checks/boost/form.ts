@@ -3,13 +3,31 @@ import type { RecordSource } from "../fields";
 import { AIR_ELSEWHERE, checkForm, optionsOf, warmField } from "../known";
 import { type BoostPointRead, type BoostRecord, boostPointSchema, boostSchema, EGR_STATES, type EgrState } from "./record";
 
+const standing = (label: string, band: "ambient" | "manifold" | "exhaustPressure", example: string) =>
+  ({ type: "quantity", label: `Key on: ${label}`, band, unit: "kPa", units: ["kPa", "bar", "psi", "hPa"], example }) as const;
+
 /** What a log gave, or points typed one by one. */
 export const boostForm = checkForm<BoostRecord>()({
   schema: boostSchema,
   fields: {
     points: { type: "taken", label: "Points", empty: [] },
     source: { type: "taken", label: "Where they come from", empty: { kind: "typed" } satisfies RecordSource },
-    keyOn: { type: "taken", label: "Key on" },
+    "keyOn.ambient": standing("ECU's ambient pressure, absolute", "ambient", "100.8"),
+    "keyOn.map": standing("Manifold pressure, absolute", "manifold", "100.9"),
+    "keyOn.charge": standing("Charge pressure, absolute", "manifold", "101.1"),
+    "keyOn.exhaust": {
+      ...standing("Exhaust pressure, absolute", "exhaustPressure", "100.9"),
+      when: ({ known }) => known.context.vehicle.fitted.includes("particulate-filter"),
+    },
+    "keyOn.filter": {
+      type: "quantity",
+      label: "Filter pressure difference",
+      band: "filterPressure",
+      unit: "hPa",
+      units: ["hPa", "mbar", "kPa", "psi"],
+      example: "0",
+      when: ({ known }) => known.context.vehicle.fitted.includes("particulate-filter"),
+    },
     short: { type: "taken", label: "Short" },
     over: { type: "taken", label: "Over" },
     hunts: { type: "taken", label: "Swings" },

@@ -33,6 +33,9 @@ export const boost: CheckKind<BoostRecord, unknown, Seen> = {
   readings: ({ points, keyOn }) => [
     ...readingOf("manifold pressure, key on", keyOn?.map && { ...keyOn.map, kind: "absolute" }),
     ...readingOf("charge pressure, key on", keyOn?.charge && { ...keyOn.charge, kind: "absolute" }),
+    ...readingOf("ECU's ambient pressure, key on", keyOn?.ambient && { ...keyOn.ambient, kind: "absolute" }),
+    ...readingOf("exhaust pressure, key on", keyOn?.exhaust && { ...keyOn.exhaust, kind: "absolute" }),
+    ...readingOf("filter pressure, key on", keyOn?.filter && { ...keyOn.filter, kind: "gauge" }),
     ...points.flatMap((p, point) => [
       { reading: "engine speed", value: p.rpm, unit: "1/min", point },
       ...readingOf("manifold pressure", p.map && { ...p.map, kind: "absolute" }, { point }),

@@ -1,8 +1,10 @@
+import { STANDARD_TEMPERATURE } from "../../gas/air";
 import { type BoostLog, type BoostShapeId, boostThatMatters, type JudgedBoost, judgeBoost } from "../../gas/boost";
-import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
+import { STANDING_NAMES, type StandingFault } from "../../gas/key-on";
+import { formatNumber, formatQuantity, fromSi, type Quantity, toSi } from "../../units";
 import { isKnown } from "../../vehicle";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
-import type { BoostPointRead, BoostRecord } from "./record";
+import { type BoostRecord, ledBack } from "./record";
 import type { Seen } from "./rows";
 
 /** No more than this is ever said, %. */
@@ -12,26 +14,41 @@ const SURE = 0.7;
 /** Boost that is short or over for less is a transient, s. */
 const TRANSIENT = 2;
 
-/** A record as the judge of the physics reads it, SI. */
+/** A record as the judge of the physics reads it, SI: what the meter shows while exhaust is led back tells nothing of breathing. */
 function boostLogOf({ points, keyOn, egr, ambient }: BoostRecord, { vehicle }: Pick<CheckContext, "vehicle">): BoostLog {
-  const si = (p: Omit<BoostPointRead, "rpm">, rpm: number) => ({
-    rpm,
-    ...(p.map ? { map: toSi(p.map) } : {}),
-    ...(p.charge ? { charge: toSi(p.charge) } : {}),
-    ...(p.asked ? { asked: toSi(p.asked) } : {}),
-    ...(p.maf ? { maf: toSi(p.maf) } : {}),
-    chargeTemperature: toSi(p.chargeTemperature),
-    ...(p.actuator ? { actuator: { command: p.actuator.command / 100, position: p.actuator.position / 100 } } : {}),
-  });
-  const standing =
-    keyOn && (keyOn.map || keyOn.charge) ? [si({ ...keyOn, chargeTemperature: { value: 20, unit: "°C" } }, 0)] : [];
+  const si = <T extends { readonly [name: string]: Quantity | undefined }>(read: T) =>
+    Object.fromEntries(Object.entries(read).flatMap(([name, q]) => (q ? [[name, toSi(q)]] : []))) as { [K in keyof T]?: number };
+  const standing = keyOn
+    ? [{ rpm: 0, chargeTemperature: STANDARD_TEMPERATURE, ...si({ ...keyOn, ambient: undefined, barometer: keyOn.ambient }) }]
+    : [];
   return {
     ambient: toSi(ambient),
     fuel: vehicle.fuel,
     displacement: toSi(vehicle.displacement),
-    egr,
-    points: [...standing, ...points.map((p) => si(p, p.rpm))],
+    egr: points.every(ledBack) ? "open" : egr,
+    points: [
+      ...standing,
+      ...points.map((p) => ({
+        rpm: p.rpm,
+        chargeTemperature: toSi(p.chargeTemperature),
+        ...si({ map: p.map, charge: p.charge, asked: p.asked, maf: ledBack(p) ? undefined : p.maf }),
+        ...(p.actuator ? { actuator: { command: p.actuator.command / 100, position: p.actuator.position / 100 } } : {}),
+      })),
+    ],
   };
+}
+
+/** What a logged EGR takes from the log. */
+function ledBackSays({ points }: BoostRecord): string[] {
+  const open = points.filter(ledBack);
+  if (open.length === 0) return [];
+  if (!points.some((p) => p.maf))
+    return [
+      "exhaust was led back and no air flow was logged: how much of the charge was exhaust is not known, log the air meter too",
+    ];
+  return [
+    `exhaust was led back at ${open.length} of ${points.length} points: they tell nothing of breathing and are left out of it`,
+  ];
 }
 
 /**
@@ -87,7 +104,7 @@ export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Ver
   const judged = judgedOf(record, context);
   const [first] = judged.shapes;
   const measures = measuresOf(record, judged, limits);
-  const reasons = [...limpSays(record), ...stretchSays(record), ...judged.reasons];
+  const reasons = [...limpSays(record), ...stretchSays(record), ...judged.reasons, ...ledBackSays(record)];
   const base = { measures, zones: [] };
   if (!first || first.odds < SURE) {
     const second = judged.shapes[1];
@@ -104,6 +121,7 @@ export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Ver
       ],
     };
   }
+  if (first.id === "sensor-offset" && judged.standing) return { ...base, reasons, ...standingVerdict(judged.standing) };
   const { headline, seen } = SAYS[first.id];
   if (first.id !== "sound") {
     return {
@@ -128,6 +146,27 @@ export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Ver
       reasons: [open, ...reasons],
     };
   return { ...base, outcome: "pass", headline, reasons, observation: seen };
+}
+
+/** Sensors that do not agree with the engine standing: the car's own convict; what was typed of the bay alone does not. */
+function standingVerdict({ sensors }: StandingFault): Pick<Verdict<Seen>, "outcome" | "headline" | "observation"> {
+  const [only] = sensors;
+  if (only === "outside" && sensors.length === 1)
+    return {
+      outcome: "unsure",
+      headline:
+        "Every sensor of the car agrees, and the ambient pressure of the conditions does not: correct it, a weather report's holds at sea level",
+    };
+  const boosts = sensors.some((id) => id !== "exhaust" && id !== "filter");
+  const seen: Seen | undefined = boosts ? "boost-sensor" : sensors.includes("filter") ? "standing-filter" : undefined;
+  return {
+    outcome: "fail",
+    headline:
+      only && sensors.length === 1
+        ? `The ${STANDING_NAMES[only]} is off with the engine standing`
+        : "Pressure sensors do not agree with the engine standing",
+    ...(seen ? { observation: seen } : {}),
+  };
 }
 
 /** Why a log that shows nothing wrong clears nothing; undefined where it does. */

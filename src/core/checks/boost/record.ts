@@ -16,7 +16,25 @@ export interface BoostPointRead {
   readonly chargeTemperature: Quantity;
   /** Percent */
   readonly actuator?: { readonly command: number; readonly position: number };
+  /** Percent, where the log says how far exhaust was led back */
+  readonly egr?: number;
 }
+
+/** With the key on and the engine standing: every sensor shows the air outside, and the filter's nothing. */
+export interface KeyOnRead {
+  /** The ECU's own sensor of the air outside */
+  readonly ambient?: Quantity;
+  readonly map?: Quantity;
+  readonly charge?: Quantity;
+  readonly exhaust?: Quantity;
+  readonly filter?: Quantity;
+}
+
+/** A valve that is asked to open by no more counts as shut, percent. */
+const EGR_SHUT = 2;
+
+/** Whether exhaust was led back at this point: then the meter misses a part of what the engine breathed. */
+export const ledBack = ({ egr }: Pick<BoostPointRead, "egr">): boolean => egr !== undefined && egr > EGR_SHUT;
 
 /** How long boost stayed beyond what matters, and between which speeds. */
 export interface Stretch {
@@ -29,8 +47,7 @@ export interface Stretch {
 export interface BoostRecord {
   readonly source: RecordSource;
   readonly points: readonly BoostPointRead[];
-  /** With the key on and the engine standing: every sensor shows the air outside */
-  readonly keyOn?: { readonly map?: Quantity; readonly charge?: Quantity };
+  readonly keyOn?: KeyOnRead;
   readonly egr: EgrState;
   /** Longest stretch that boost fell short, or went over, where a log tells */
   readonly short?: Stretch;
@@ -58,6 +75,7 @@ export const boostPointSchema = strictObject({
   })
     .optional()
     .default(undefined),
+  egr: percentField("Exhaust led back", 0, 100).optional(),
 }).test("pressure", "Type manifold or charge pressure, absolute: without one a point says nothing", (p) => {
   const { map, charge } = (p ?? {}) as { map?: unknown; charge?: unknown };
   return map !== undefined || charge !== undefined;
@@ -85,7 +103,15 @@ function mixes(record: unknown): boolean {
 export const boostSchema = strictObject({
   source: sourceField.required(),
   points: yup.array().of(boostPointSchema.required()).min(1, "Read a log, or type a point").max(400).required(),
-  keyOn: strictObject({ map: manifold, charge: manifold }).optional().default(undefined),
+  keyOn: strictObject({
+    ambient: quantitySchema("ambient").optional().default(undefined),
+    map: manifold,
+    charge: manifold,
+    exhaust: quantitySchema("exhaustPressure").optional().default(undefined),
+    filter: quantitySchema("filterPressure").optional().default(undefined),
+  })
+    .optional()
+    .default(undefined),
   egr: oneOfField("The way of exhaust led back", Object.keys(EGR_STATES) as EgrState[]),
   short: stretch,
   over: stretch,

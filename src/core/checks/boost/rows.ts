@@ -59,6 +59,11 @@ export const rows = {
     given: { "boost-sensor": 0.75, other: 0.012 },
     reason: "nothing moves, so nothing can differ",
   },
+  "standing-filter": {
+    says: "the filter's pressure sensor shows a difference with the engine standing",
+    given: { "filter-sensor": 0.75, other: 0.01 },
+    reason: "nothing flows, so nothing can differ: the sensor or its supply lies",
+  },
   "boost-exhaust": {
     says: "the engine breathes less the more boost it gets",
     given: { "exhaust-restriction": 0.55, "filter-loaded": 0.4, other: 0.015 },

@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, DIESEL, NATURAL } from "../../core.fixture";
 import { type BadInput, validate } from "../../input";
+import { readScanLog } from "../../scan-log";
 import { CHECKS } from "..";
 import { exhaustGas as sound } from "../records.fixture";
-import { type GasPoint, type GasRecord, gasSchema, judgeExhaustGas } from ".";
+import { type GasPoint, type GasRecord, gasSchema, gasTrace, judgeExhaustGas } from ".";
 
 const context = contextOf(NATURAL);
 const judge = (change: Partial<GasRecord>) => judgeExhaustGas({ ...sound, ...change }, context);
@@ -66,5 +67,42 @@ describe("exhaust gas", () => {
     } catch (error) {
       expect((error as BadInput).message).toMatch(message);
     }
+  });
+});
+
+describe("what is taken from an analyser's file", () => {
+  type Stage = readonly [seconds: number, rpm: number, co: number, co2: number, o2: number];
+  const trace = (header: string, ...stages: readonly Stage[]) => {
+    let t = 0;
+    const speed = header.includes("RPM");
+    const rows = stages.flatMap(([seconds, rpm, co, co2, o2]) =>
+      Array.from({ length: seconds }, () => [t++, ...(speed ? [rpm] : []), co, co2, o2, 30, 1.07].join(";")),
+    );
+    return gasTrace(readScanLog(new TextEncoder().encode([header, ...rows].join("\n"))));
+  };
+  const FILE = "Time (s);RPM;CO (%);CO2 (%);O2 (%);HC (ppm);Lambda";
+  it("is a mean at each speed, from when its gas has arrived", () => {
+    const found = trace(
+      FILE,
+      [10, 800, 0, 0.1, 20.8],
+      [10, 800, 3, 10, 8],
+      [20, 800, 0.2, 14.8, 0.4],
+      [10, 2500, 0.2, 14.8, 0.4],
+      [20, 2500, 0.1, 15, 0.2],
+    );
+    expect(found?.raised).toEqual({ co: 0.1, co2: 15, o2: 0.2, hc: 30 });
+    expect(found?.idle).toEqual({ co: 0.2, co2: 14.8, o2: 0.4, hc: 30 });
+  });
+  it("takes the analyser's own λ for none of the ECU's", () => {
+    expect(JSON.stringify(trace(FILE, [30, 800, 0.2, 14.8, 0.4]))).not.toMatch(/1\.07|ecuLambda/);
+  });
+  it("is of no state that nobody knows: without engine speed it is asked", () => {
+    const found = trace("Time (s);CO (%);CO2 (%);O2 (%);HC (ppm);Lambda", [8, 0, 0, 0.1, 20.8], [30, 0, 0.2, 14.8, 0.4]);
+    expect(found).toEqual({ unplaced: { co: 0.2, co2: 14.8, o2: 0.4, hc: 30 } });
+  });
+  it("is nothing where a gas is missing, the probe hung in the air, or no stretch was long enough", () => {
+    expect(trace("Time (s);RPM;CO (%);CO2 (%);X;HC (ppm);Y", [30, 800, 0.2, 14.8, 0.4])).toBeUndefined();
+    expect(trace(FILE, [30, 800, 0, 0.1, 20.8])).toBeUndefined();
+    expect(trace(FILE, [8, 800, 0.2, 14.8, 0.4])).toBeUndefined();
   });
 });

@@ -11,6 +11,7 @@ const lambda = (at: string) => ({ type: "number", label: `ECU's own λ ${at}`, e
 export const gasForm = checkForm<GasRecord>()({
   schema: gasSchema,
   fields: {
+    source: { type: "taken", label: "Where they come from" },
     fuel: {
       type: "choice",
       list: true,

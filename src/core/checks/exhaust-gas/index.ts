@@ -5,6 +5,7 @@ import { judgeExhaustGas } from "./judge";
 import { type GasRecord, gasSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./extract";
 export * from "./judge";
 export * from "./record";
 

@@ -1,7 +1,7 @@
 import * as yup from "yup";
 import { FUELS, type GasFuel } from "../../gas/exhaust";
 import { strictObject } from "../../input";
-import { oneOfField, percentField } from "../fields";
+import { oneOfField, percentField, type RecordSource, sourceField } from "../fields";
 
 export const FUEL_NAMES: Readonly<Record<GasFuel, string>> = {
   petrol: "Petrol",
@@ -26,6 +26,8 @@ export interface GasPoint {
 
 /** Four or five gases at the tail, at idle and at about 2500 1/min. */
 export interface GasRecord {
+  /** The analyser's file that its readings were taken from, where they were */
+  readonly source?: RecordSource;
   readonly fuel: GasFuel;
   readonly idle?: GasPoint;
   readonly raised?: GasPoint;
@@ -64,6 +66,7 @@ const point = strictObject({
   .default(undefined);
 
 export const gasSchema = strictObject({
+  source: sourceField.optional().default(undefined),
   fuel: oneOfField("The fuel", Object.keys(FUELS) as GasFuel[]),
   idle: point,
   raised: point,

@@ -6,6 +6,14 @@ import type { FilterRecord } from "./record";
 export const FILTER_PRESSURE = "pressure@filter-core";
 const RESTS = ["filter-core", "filter-pipe-front", "filter-pipe-rear", AT_LARGE];
 
+/** Whether the filter's sensor shows nothing where nothing flows. */
+export const filterZero = (says: Says): Asked => ({
+  atom: "zero@filter-sensor",
+  says,
+  words: "filter pressure sensor at zero",
+  rests: RESTS,
+});
+
 /** Whether the filter lets through what it should, and whether its sensor stands at zero. */
 export function filterAsks({ keyOn }: FilterRecord, verdict: Verdict): Asked[] {
   if (verdict.outcome === "void") return [];
@@ -13,15 +21,6 @@ export function filterAsks({ keyOn }: FilterRecord, verdict: Verdict): Asked[] {
   const pressure: Says = zeroOff ? "open" : saysOf(verdict.outcome);
   return [
     { atom: FILTER_PRESSURE, says: pressure, words: "filter pressure within limits", rests: RESTS },
-    ...(keyOn || zeroOff
-      ? [
-          {
-            atom: "zero@filter-sensor",
-            says: zeroOff ? ("bad" as const) : ("good" as const),
-            words: "filter pressure sensor at zero",
-            rests: RESTS,
-          },
-        ]
-      : []),
+    ...(keyOn || zeroOff ? [filterZero(zeroOff ? "bad" : "good")] : []),
   ];
 }

@@ -1,10 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, DIESEL, NATURAL } from "../../core.fixture";
 import { BadInput, validate } from "../../input";
+import { readScanLog } from "../../scan-log";
+import { DEFAULT_LIMITS } from "../../shop/settings";
 import type { Quantity } from "../../units";
 import { CHECKS, judgeCheck } from "..";
 import { filter as sound } from "../records.fixture";
-import { type FilterRecord, filterSchema, judgeFilterCheck } from ".";
+import { type FilterRecord, filterSchema, filterTrace, judgeFilterCheck } from ".";
 
 const context = contextOf(DIESEL);
 const hPa = (value: number): Quantity => ({ value, unit: "hPa", kind: "gauge" });
@@ -103,5 +105,46 @@ describe("filter pressure", () => {
       if (!(error instanceof BadInput)) throw error;
       expect(error.message).toMatch(message);
     }
+  });
+});
+
+describe("what is taken from a log", () => {
+  const HEADER =
+    "Time (s),RPM,DPF differential pressure (hPa),MAF (g/s),EGT (°C),ECT (°C),Vehicle speed (km/h),Commanded EGR (%)";
+  type Stage = readonly [seconds: number, rpm: number, hPa: number, rest?: { coolant?: number; speed?: number; egr?: number }];
+  const trace = (...stages: readonly Stage[]) => {
+    let t = 0;
+    const rows = stages.flatMap(([seconds, rpm, dp, { coolant = 88, speed = 0, egr = 0 } = {}]) =>
+      Array.from({ length: seconds * 2 }, () => {
+        t += 0.5;
+        return [t, rpm, dp, rpm / 65, rpm > 1500 ? 200 : 120, coolant, speed, egr].join(",");
+      }),
+    );
+    return filterTrace(readScanLog(new TextEncoder().encode([HEADER, ...rows].join("\n"))), DEFAULT_LIMITS);
+  };
+  const ZERO: Stage = [8, 0, 0.5];
+  it("is its zero, idle and the held speed, with air and temperature of each", () => {
+    const found = trace(ZERO, [20, 810, 6], [20, 3010, 38]);
+    expect(found?.keyOn).toEqual({ value: expect.closeTo(0.5, 6), unit: "hPa", kind: "gauge" });
+    expect(found?.idle).toMatchObject({ rpm: 810, pressure: { value: expect.closeTo(6, 6), unit: "hPa" } });
+    expect(found?.held).toMatchObject({ rpm: 3010, maf: { unit: "g/s" }, exhaustTemperature: { value: expect.closeTo(200, 6) } });
+    expect(found?.egr).toBe("shut");
+    const { egr, ...read } = found as NonNullable<typeof found>;
+    expect(validate(filterSchema, { ...sound, ...read, egr })).toBeTruthy();
+  });
+  it("is nothing of a car that is driven, of a cold engine, or where no difference was logged", () => {
+    expect(trace(ZERO, [20, 3010, 38, { speed: 90 }])).toBeUndefined();
+    expect(trace([20, 3010, 38, { coolant: 40 }])).toBeUndefined();
+    expect(
+      filterTrace(readScanLog(new TextEncoder().encode("Time (s),RPM\n0,800\n1,800\n2,800")), DEFAULT_LIMITS),
+    ).toBeUndefined();
+  });
+  it("keeps what is missing missing, and says where exhaust was led back", () => {
+    const found = trace([20, 3010, 38, { egr: 25 }]);
+    expect(found).not.toHaveProperty("keyOn");
+    expect(found).not.toHaveProperty("idle");
+    expect(found?.egr).toBe("open");
+    // Sweeping up is no held speed.
+    expect(trace(ZERO, ...Array.from({ length: 20 }, (_, i): Stage => [2, 1500 + 140 * i, 20]))).toBeUndefined();
   });
 });

@@ -29,6 +29,7 @@ const heat = (example: string) =>
 export const filterForm = checkForm<FilterRecord>()({
   schema: filterSchema,
   fields: {
+    source: { type: "taken", label: "Where they come from" },
     keyOn: pressure("Key on, engine standing", "0"),
     "idle.pressure": pressure("At idle", "6"),
     "idle.rpm": speed("Idle speed, 1/min", "800"),

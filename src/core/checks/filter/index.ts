@@ -7,6 +7,7 @@ import { planFilter } from "./plan";
 import { type FilterRecord, filterSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./extract";
 export * from "./judge";
 export * from "./record";
 

@@ -1,7 +1,7 @@
 import * as yup from "yup";
 import { strictObject } from "../../input";
 import { type Quantity, quantitySchema } from "../../units";
-import { oneOfField, rpmField } from "../fields";
+import { oneOfField, type RecordSource, rpmField, sourceField } from "../fields";
 
 /** How exhaust was led back while it was read. */
 export const EGR_STATES = { shut: "Shut", open: "Open", unknown: "Nobody knows" } as const;
@@ -27,6 +27,8 @@ export interface FilterRunning {
 
 /** Pressure difference of a particulate filter: key on, at idle, and held at a speed without load. */
 export interface FilterRecord {
+  /** The log that its readings were taken from, where they were */
+  readonly source?: RecordSource;
   readonly keyOn?: Quantity;
   readonly idle?: FilterRunning;
   readonly held?: FilterRunning;
@@ -55,6 +57,7 @@ const running = strictObject({
   .default(undefined);
 
 export const filterSchema = strictObject({
+  source: sourceField.optional().default(undefined),
   keyOn: quantitySchema("filterPressure").optional().default(undefined),
   idle: running,
   held: running,

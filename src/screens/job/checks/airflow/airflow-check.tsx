@@ -1,21 +1,19 @@
 "use client";
 
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
 import { AIRFLOW_EXTRACTOR, type AirflowPoint, type AirflowRecord, airflow, readAirflow } from "@/core/checks/airflow";
 import { airflowForm, airflowPointForm } from "@/core/checks/airflow/form";
-import { loggedEngine, type Mapping } from "@/core/scan-log";
+import { loggedEngine } from "@/core/scan-log";
 import { toSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
-import { ErrorNote } from "@/ui/field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { useTypedForm } from "../../../form/use-typed-form";
 import { usePreferences } from "../../../session/preferences";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
-import { LogImport, LogPicker } from "../scan-log/log-import";
-import { useKeptLog } from "../scan-log/use-kept-log";
+import { LogTake } from "../scan-log/log-take";
 import { useScanLog } from "../scan-log/use-scan-log";
 import { useCheckForm } from "../use-check-form";
 
@@ -24,42 +22,39 @@ export function AirflowCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("airflow", airflowForm);
   const { context, holds, known, set, record } = check;
   const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
-  const [mapping, setMapping] = useState<Mapping>();
-  const [error, setError] = useState<string>();
-  const keep = useKeptLog(setError);
   const reads = holds<"typed" | "log" | undefined>("reads") ?? "typed";
   const points = holds<readonly AirflowPoint[] | undefined>("points") ?? [];
-  const onRead = async (file: File, log: ImportedLog) => {
-    if (!known.ambient) return setError("Set the conditions first (top right): breathing is held against the air outside.");
+  const take = async (file: File, log: ImportedLog) => {
+    if (!known.ambient) return "Set the conditions first (top right): breathing is held against the air outside.";
     const found = await scan.airflow(context.limits, toSi(known.ambient));
-    if (found.length === 0) {
-      setError("Neither a steady idle nor a wide-open pull was found: log RPM, air meter, manifold pressure and throttle.");
-      return;
-    }
-    setError(undefined);
+    if (found.length === 0)
+      return "Neither a steady idle nor a wide-open pull was found: log RPM, air meter, manifold pressure and throttle.";
     set({ points: found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: AIRFLOW_EXTRACTOR } });
-    keep(file);
+    return undefined;
   };
+  const source = (
+    <Choice
+      label="Where the points come from"
+      options={[
+        ["typed", "Typed by hand"],
+        ["log", "From a log"],
+      ]}
+      value={reads}
+      onChange={(how) => set({ reads: how })}
+    />
+  );
   return (
     <CheckFrame check={check} head={head} plan={airflow.plan(context, undefined)} at="air-meter" onDone={scan.cancel}>
-      <div className="flex flex-wrap items-end gap-4">
-        <Choice
-          label="Where the points come from"
-          options={[
-            ["typed", "Typed by hand"],
-            ["log", "From a log"],
-          ]}
-          value={reads}
-          onChange={(how) => set({ reads: how })}
-        />
-        {reads === "log" && <LogPicker scan={scan} onLook={setMapping} />}
-      </div>
       {reads === "log" ? (
-        <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={(f, l) => void onRead(f, l)} />
+        <LogTake scan={scan} take={take} beside={source} />
       ) : (
-        <PointForm onAdd={(p) => set({ points: [...points.filter((x) => x.state !== p.state), p], source: { kind: "typed" } })} />
+        <>
+          <div>{source}</div>
+          <PointForm
+            onAdd={(p) => set({ points: [...points.filter((x) => x.state !== p.state), p], source: { kind: "typed" } })}
+          />
+        </>
       )}
-      {error && <ErrorNote>{error}</ErrorNote>}
       {record && <BreathingBars record={record} />}
       <FormFields of={check} names={["warm"]} />
     </CheckFrame>

@@ -1,69 +1,65 @@
 "use client";
 
 import { Trash2 } from "lucide-react";
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
 import { BOOST_EXTRACTOR, type BoostPointRead, type BoostRecord, boost } from "@/core/checks/boost";
 import { boostForm, boostPointForm } from "@/core/checks/boost/form";
-import { loggedEngine, type Mapping } from "@/core/scan-log";
+import { loggedEngine } from "@/core/scan-log";
 import { type Quantity, toSi } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
 import { Choice } from "@/ui/choice";
-import { ErrorNote } from "@/ui/field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { useTypedForm } from "../../../form/use-typed-form";
 import { usePreferences } from "../../../session/preferences";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
-import { LogImport, LogPicker } from "../scan-log/log-import";
-import { useKeptLog } from "../scan-log/use-kept-log";
+import { LogTake } from "../scan-log/log-take";
 import { useScanLog } from "../scan-log/use-scan-log";
 import { useCheckForm } from "../use-check-form";
 import { BoostPlot } from "./boost-plot";
 
+const STANDING = ["keyOn.ambient", "keyOn.map", "keyOn.charge", "keyOn.exhaust", "keyOn.filter"] as const;
+const NOT_STANDING = Object.fromEntries(STANDING.map((name) => [name, ""]));
+
 /** Boost asked for against delivered, from a log or typed; what the air meter makes of it is said below. */
 export function BoostCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("boost", boostForm);
-  const { context, holds, known, set } = check;
+  const { context, holds, known, set, fill } = check;
   const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
-  const [mapping, setMapping] = useState<Mapping>();
-  const [error, setError] = useState<string>();
-  const keep = useKeptLog(setError);
   const reads = holds<"typed" | "log" | undefined>("reads") ?? "log";
   const points = holds<readonly BoostPointRead[] | undefined>("points") ?? [];
-  const onRead = async (file: File, log: ImportedLog) => {
-    if (!known.ambient) return setError("Set the conditions first (top right): boost is held against the air outside.");
+  const take = async (file: File, log: ImportedLog) => {
+    if (!known.ambient) return "Set the conditions first (top right): boost is held against the air outside.";
     const found = await scan.boost(toSi(known.ambient));
-    if (!found) {
-      setError("No steady moment was found: log engine speed, manifold or charge pressure, and the charge air's temperature.");
-      return;
-    }
-    setError(undefined);
-    const none = { keyOn: undefined, short: undefined, over: undefined, hunts: undefined, limp: undefined };
-    set({ ...none, ...found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: BOOST_EXTRACTOR } });
-    keep(file);
+    if (!found)
+      return "No steady moment was found: log engine speed, manifold or charge pressure, and the charge air's temperature.";
+    set({ short: undefined, over: undefined, hunts: undefined, limp: undefined, ...NOT_STANDING });
+    fill({ ...found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: BOOST_EXTRACTOR } });
+    return undefined;
   };
+  const source = (
+    <Choice
+      label="Where the points come from"
+      options={[
+        ["log", "From a log"],
+        ["typed", "Typed by hand"],
+      ]}
+      value={reads}
+      onChange={(how) => set({ reads: how })}
+    />
+  );
   const limp = holds<BoostRecord["limp"]>("limp");
   return (
     <CheckFrame check={check} head={head} plan={boost.plan(context, undefined)} at="compressor" onDone={scan.cancel}>
-      <div className="flex flex-wrap items-end gap-4">
-        <Choice
-          label="Where the points come from"
-          options={[
-            ["log", "From a log"],
-            ["typed", "Typed by hand"],
-          ]}
-          value={reads}
-          onChange={(how) => set({ reads: how })}
-        />
-        {reads === "log" && <LogPicker scan={scan} onLook={setMapping} />}
-      </div>
       {reads === "log" ? (
-        <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={(f, l) => void onRead(f, l)} />
+        <LogTake scan={scan} take={take} beside={source} />
       ) : (
-        <PointForm onAdd={(p) => set({ points: [...points, p], source: { kind: "typed" } })} />
+        <>
+          <div>{source}</div>
+          <PointForm onAdd={(p) => set({ points: [...points, p], source: { kind: "typed" } })} />
+        </>
       )}
-      {error && <ErrorNote>{error}</ErrorNote>}
       {limp && <Limp limp={limp} />}
       {points.length > 0 && known.ambient && <BoostPlot record={{ points, ambient: known.ambient }} />}
       {reads === "typed" && points.length > 0 && (
@@ -72,6 +68,12 @@ export function BoostCheck({ head }: { head: ReactNode }) {
       <div className="grid items-start gap-4 sm:grid-cols-2">
         <FormFields of={check} names={["egr", "warm"]} />
       </div>
+      <section aria-label="Key on, engine standing" className="flex flex-col gap-2">
+        <p className="text-muted">Key on, engine standing: every sensor shows the air outside, the one that differs is off.</p>
+        <div className="grid items-start gap-4 sm:grid-cols-3">
+          <FormFields of={check} names={STANDING} />
+        </div>
+      </section>
     </CheckFrame>
   );
 }

@@ -1,20 +1,52 @@
 "use client";
 
-import type { ReactNode } from "react";
-import { exhaustGas } from "@/core/checks/exhaust-gas";
+import { type ReactNode, useState } from "react";
+import { exhaustGas, GAS_EXTRACTOR, type GasPoint } from "@/core/checks/exhaust-gas";
 import { gasForm } from "@/core/checks/exhaust-gas/form";
 import { lambdaOf } from "@/core/gas/exhaust";
+import { loggedEngine } from "@/core/scan-log";
+import { Button } from "@/ui/button";
+import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
 import { CheckFrame } from "../check-frame";
+import { LogTake } from "../scan-log/log-take";
+import { useScanLog } from "../scan-log/use-scan-log";
 import { useCheckForm } from "../use-check-form";
 
 /** The analyser at idle and at a raised speed, λ beside each as it is typed. */
 export function ExhaustGasCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("exhaust-gas", gasForm);
-  const { context, record } = check;
+  const { context, record, fill } = check;
+  const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
+  const [unplaced, setUnplaced] = useState<GasPoint>();
+  const take = async (file: File, log: ImportedLog) => {
+    const found = await scan.gas();
+    if (!found)
+      return "CO, CO₂, O₂ and HC were not found together for longer than the gas takes to arrive: name those columns, and let the analyser write half a minute at each speed.";
+    const { unplaced: open, ...placed } = found;
+    setUnplaced(open);
+    fill({ ...placed, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: GAS_EXTRACTOR } });
+    return undefined;
+  };
+  const place = (at: "idle" | "raised") => {
+    fill({ [at]: unplaced });
+    setUnplaced(undefined);
+  };
   return (
-    <CheckFrame check={check} head={head} plan={exhaustGas.plan(context, undefined)} at="tailpipe">
+    <CheckFrame check={check} head={head} plan={exhaustGas.plan(context, undefined)} at="tailpipe" onDone={scan.cancel}>
+      <LogTake
+        scan={scan}
+        take={take}
+        beside={<p className="pb-3 text-muted">Type the display, or take the file that the analyser wrote:</p>}
+      />
+      {unplaced && (
+        <div role="status" className="flex flex-wrap items-center gap-3 border-l-4 border-amber bg-amber-soft px-4 py-2">
+          <p>The file has no engine speed. It was written</p>
+          <Button onClick={() => place("idle")}>At idle</Button>
+          <Button onClick={() => place("raised")}>At 2500 1/min</Button>
+        </div>
+      )}
       <div className="grid gap-6 lg:grid-cols-2">
         {(["idle", "raised"] as const).map((at) => (
           <section

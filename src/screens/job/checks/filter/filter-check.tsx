@@ -1,24 +1,41 @@
 "use client";
 
 import type { ReactNode } from "react";
-import { filter } from "@/core/checks/filter";
+import { FILTER_EXTRACTOR, filter } from "@/core/checks/filter";
 import { filterForm } from "@/core/checks/filter/form";
+import { loggedEngine } from "@/core/scan-log";
 import { fromSi, parseTrusted, toSi } from "@/core/units";
 import { Dial } from "@/ui/dial";
+import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
+import { LogTake } from "../scan-log/log-take";
+import { useScanLog } from "../scan-log/use-scan-log";
 import { useCheckForm } from "../use-check-form";
 
 const hPa = (si: number) => Number(fromSi(si, "hPa").value.toFixed(1));
 
+const READ = ["pressure", "rpm", "maf", "exhaustTemperature"] as const;
+/** What another log read before is gone with it. */
+const UNREAD = Object.fromEntries(["keyOn", ...READ.flatMap((r) => [`idle.${r}`, `held.${r}`])].map((name) => [name, ""]));
+
 /** The display three times: standing, idling, held; each state with what makes it comparable. */
 export function FilterCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("filter", filterForm);
-  const { context, holds, set } = check;
+  const { context, holds, set, fill } = check;
+  const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
+  const take = async (file: File, log: ImportedLog) => {
+    const found = await scan.filter(context.limits);
+    if (!found)
+      return "No steady idle or raised speed was found with the filter's pressure difference, warm and standing: log it with engine speed and the clock, ten seconds each.";
+    set(UNREAD);
+    fill({ ...found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: FILTER_EXTRACTOR } });
+    return undefined;
+  };
   const held = parseTrusted(holds<string | undefined>("held.pressure") ?? "", "filterPressure", "hPa");
   const { filterGood, filterMost } = context.limits;
   return (
-    <CheckFrame check={check} head={head} plan={filter.plan(context, undefined)} at="filter-core">
+    <CheckFrame check={check} head={head} plan={filter.plan(context, undefined)} at="filter-core" onDone={scan.cancel}>
       <div className="grid items-start gap-6 md:grid-cols-[auto_minmax(0,1fr)]">
         <div className="max-w-56">
           <Dial
@@ -41,6 +58,7 @@ export function FilterCheck({ head }: { head: ReactNode }) {
           </div>
         </div>
       </div>
+      <LogTake scan={scan} take={take} beside={<p className="pb-3 text-muted">Or out of a scan tool's log:</p>} />
       <FormFields of={check} names={["pipes", "egr"]} />
       <div className="grid items-start gap-4 sm:grid-cols-2">
         <FormFields

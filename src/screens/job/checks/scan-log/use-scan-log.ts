@@ -108,6 +108,8 @@ export function useScanLog(limits: Limits, engine: LoggedEngine) {
     slice,
     probe: (...args: Parameters<ScanLogWorker["probe"]>) => start().probe(...args),
     boost: (...args: Parameters<ScanLogWorker["boost"]>) => start().boost(...args),
+    filter: (...args: Parameters<ScanLogWorker["filter"]>) => start().filter(...args),
+    gas: () => start().gas(),
     tank: () => start().tank(),
     airflow: (...args: Parameters<ScanLogWorker["airflow"]>) => start().airflow(...args),
   };

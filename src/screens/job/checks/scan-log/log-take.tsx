@@ -1,0 +1,41 @@
+"use client";
+
+import { type ReactNode, useState } from "react";
+import type { Mapping } from "@/core/scan-log";
+import { ErrorNote } from "@/ui/field";
+import type { ImportedLog } from "@/workers/scan-log.worker";
+import { LogImport, LogPicker } from "./log-import";
+import { useKeptLog } from "./use-kept-log";
+import type { ScanLogHandle } from "./use-scan-log";
+
+/** A log on its way into a check: picked, its columns agreed on, read and kept. */
+export function LogTake({
+  scan,
+  take,
+  beside,
+}: {
+  scan: ScanLogHandle;
+  /** Takes what was read; answers with what was missing in it, and then nothing was taken */
+  take: (file: File, log: ImportedLog) => Promise<string | undefined>;
+  /** What stands in a row with the button */
+  beside?: ReactNode;
+}) {
+  const [mapping, setMapping] = useState<Mapping>();
+  const [error, setError] = useState<string>();
+  const keep = useKeptLog(setError);
+  const onRead = async (file: File, log: ImportedLog) => {
+    const missing = await take(file, log);
+    setError(missing);
+    if (missing === undefined) keep(file);
+  };
+  return (
+    <>
+      <div className="flex flex-wrap items-end gap-4">
+        {beside}
+        <LogPicker scan={scan} onLook={setMapping} />
+      </div>
+      <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={(f, l) => void onRead(f, l)} />
+      {error && <ErrorNote>{error}</ErrorNote>}
+    </>
+  );
+}
