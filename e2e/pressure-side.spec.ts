@@ -43,6 +43,7 @@ async function repair(page: Page, what: string, more: () => Promise<void> = asyn
   await page.getByLabel("What was done", { exact: true }).fill(what);
   await more();
   await button(page, "Record the repair").click();
+  await expect(page.getByLabel("What was done", { exact: true })).toHaveValue("");
   await expect(main(page).getByText(what).first()).toBeVisible();
 }
 const renewed = (page: Page, part: string) => async () => {
@@ -225,6 +226,8 @@ test("an actuator pipe that fails when wiggled, limp mode that sets in, and a sh
     await expect(page.getByLabel("Driven, minutes")).toHaveValue("");
   }
   await expect(away).toContainText("Stayed away long enough: 3 of 3");
+  await expect(away.getByRole("listitem").filter({ hasText: "12 km does not count" })).toHaveCount(1);
+  await expect(away.getByRole("listitem").filter({ hasText: "km without it" })).toHaveCount(3);
 });
 
 test("a false lean from an exhaust flange: the tail's gases and the ECU's own reading send to the exhaust, smoke finds it", async ({
@@ -257,21 +260,53 @@ test("a false lean from an exhaust flange: the tail's gases and the ECU's own re
   await topSuspect(page, "Exhaust sucks air before the sensor");
 });
 
+/** The pump run and soaped, the valve opened with the engine running: air arrives. */
+async function airRun(page: Page): Promise<void> {
+  await station(page, "Check");
+  await instrument(page, "Secondary air");
+  await radio(page, "The pump", "Runs, air felt").click();
+  await page.getByLabel(/^Re-armed/).check();
+  await page.getByLabel(/^Soaped: every joint/).check();
+  await radio(page, "Engine", "Running").click();
+  await radio(page, "Oxygen sensor, valve open", "Went lean").click();
+  await field(page, "After, or watched for, s").fill("3");
+  await field(page, "Short-term trim moved, %, if live").fill("17");
+  await radio(page, "Valve shut again", "Quiet and cool").click();
+}
+
+const coldStart = async (page: Page, coolant: string) => {
+  await page.getByLabel("Driven, minutes").fill("15");
+  await page.getByLabel("From a cold start").check();
+  await field(page, "Coolant at the start").fill(coolant);
+  await field(page, "Air at the start").fill("8");
+  await radio(page, "Pending codes read after it", "None").click();
+  await button(page, "Record the drive").click();
+};
+
+/** The complaint tried, the codes cleared, and so many mornings, each counted. */
+async function mornings(page: Page, of: number): Promise<void> {
+  const starts = main(page).getByRole("region", { name: "A fault that comes and goes" });
+  for (let i = 1; i <= of; i++) {
+    await page.clock.fastForward(24 * 3600_000);
+    await coldStart(page, "9");
+    await expect(starts).toContainText(`${i} of ${of} cold starts`);
+  }
+  await button(page, "Every module read again: no code is back").click();
+}
+async function triedAndCleared(page: Page): Promise<void> {
+  await station(page, "Prove");
+  await page.getByLabel("How it was tried").fill("Cold start, listened");
+  await radio(page, "Result", "Gone").click();
+  await button(page, "Record the try").click();
+  await button(page, "Codes cleared now").click();
+}
+
 test("secondary air: a pump's seam found by soap, and closed only after the cold starts that its code asks for", async ({
   page,
 }) => {
   const run = async (bubbles: boolean) => {
-    await station(page, "Check");
-    await instrument(page, "Secondary air");
-    await radio(page, "The pump", "Runs, air felt").click();
-    await page.getByLabel(/^Re-armed/).check();
+    await airRun(page);
     if (bubbles) await main(page).getByRole("button", { name: "Secondary-air pump, body or seam" }).click();
-    await page.getByLabel(/^Soaped: every joint/).check();
-    await radio(page, "Engine", "Running").click();
-    await radio(page, "Oxygen sensor, valve open", "Went lean").click();
-    await field(page, "After, or watched for, s").fill("3");
-    await field(page, "Short-term trim moved, %, if live").fill("17");
-    await radio(page, "Valve shut again", "Quiet and cool").click();
   };
   await startClock(page, 24 * 8);
   await signIn(page, "Wren Alder");
@@ -286,24 +321,12 @@ test("secondary air: a pump's seam found by soap, and closed only after the cold
   await run(false);
   await record(page, "Secondary air", "Works");
   await putEverythingBack(page);
-  await station(page, "Prove");
-  await page.getByLabel("How it was tried").fill("Cold start, listened");
-  await radio(page, "Result", "Gone").click();
-  await button(page, "Record the try").click();
-  await button(page, "Codes cleared now").click();
+  await triedAndCleared(page);
   const starts = main(page).getByRole("region", { name: "A fault that comes and goes" });
   await expect(starts).toContainText("0 of 5 cold starts");
-  const start = async (coolant: string) => {
-    await page.getByLabel("Driven, minutes").fill("15");
-    await page.getByLabel("From a cold start").check();
-    await field(page, "Coolant at the start").fill(coolant);
-    await field(page, "Air at the start").fill("8");
-    await radio(page, "Pending codes read after it", "None").click();
-    await button(page, "Record the drive").click();
-  };
   // A warm engine is refused where it is typed; a cold one counts once it has stood.
   await page.clock.fastForward(60 * 60_000);
-  await start("64");
+  await coldStart(page, "64");
   await expect(
     main(page)
       .getByText(/a warm restart is no cold start/)
@@ -312,32 +335,73 @@ test("secondary air: a pump's seam found by soap, and closed only after the cold
   await field(page, "Coolant at the start").fill("9");
   await button(page, "Record the drive").click();
   await expect(starts).toContainText(/one did not count: stood for/i);
-  for (let i = 1; i <= 5; i++) {
-    await page.clock.fastForward(24 * 3600_000);
-    await start("9");
-    await expect(starts).toContainText(`${i} of 5 cold starts`);
-  }
-  await button(page, "Every module read again: no code is back").click();
+  await mornings(page, 5);
   await expect(blocks(page)).not.toContainText(/cold starts|P0491/);
 });
 
 test("blocked secondary-air ports on another car, graded with the tool's depth; an EGR leak with no smoke outside", async ({
   page,
 }) => {
-  await startClock(page);
+  await startClock(page, 24 * 8);
   await signIn(page, "Wren Alder");
-  await openOn(page, CARS.smew, {}, ["P0410"]);
+  await openOn(page, CARS.smew, {}, ["P0410"], 24 * 8 + 1);
   await station(page, "Check");
   await instrument(page, "Borescope");
   await page.getByLabel("Passage", { exact: true }).selectOption("air-valve");
   await button(page, "Add port").click();
-  await button(page, "Seen from the side too").click();
-  const straight = page.getByRole("slider", { name: "Port 1, straight" });
-  for (let i = 0; i < 14; i++) await straight.press("ArrowLeft");
+  const view = (name: string) => page.getByRole("slider", { name });
+  /** From the middle, where it says nothing yet. */
+  const grade = async (name: string, key: "ArrowLeft" | "ArrowRight", steps: number) => {
+    for (let i = 0; i < steps; i++) await view(name).press(key);
+  };
+  await expect(main(page).getByText("not graded yet")).toHaveCount(2);
+  await grade("Port 1, straight", "ArrowLeft", 6);
   await page.getByLabel("Port 1, tool in, mm").fill("182");
   await page.getByLabel("Next port").click();
+  await button(page, "Add port").click();
+  await grade("Port 2, straight", "ArrowRight", 9);
+  await grade("Port 2, from the side", "ArrowRight", 9);
   await record(page, "Borescope", "Blocked");
   await topSuspect(page, "Secondary-air ports blocked with carbon");
+  await finding(page, "air-valve", "Ports coked, one all but shut");
+  await repair(page, "Ports cleaned with water, engine turned by hand", async () => {
+    await radio(page, "The part was", "Cleaned").click();
+    await radio(page, "How lasting", "Temporary").click();
+    await page.getByLabel("Re-check on").fill("2099-03-01");
+    await page.getByLabel("Its limit").fill("to the next service");
+  });
+  // The one that was open answers for no other: the same ports again, from both sides.
+  await page.clock.fastForward(60 * 60_000);
+  await station(page, "Check");
+  await instrument(page, "Borescope");
+  await page.getByLabel("Passage", { exact: true }).selectOption("air-valve");
+  await radio(page, "When", "After cleaning").click();
+  await button(page, "The same ports as last time: Port 1, Port 2").click();
+  await expect(page.getByLabel("Port 1, tool in, mm")).toHaveValue("182");
+  await button(page, "Take Port 1 out").click();
+  for (const side of ["straight", "from the side"]) await grade(`Port 2, ${side}`, "ArrowRight", 9);
+  await record(page, "Borescope", "Open");
+  await putEverythingBack(page);
+  await station(page, "Prove");
+  await expect(blocks(page)).toContainText(/Port 1 of the .*valve open/);
+  await station(page, "Check");
+  await instrument(page, "Borescope");
+  await page.getByLabel("Passage", { exact: true }).selectOption("air-valve");
+  await button(page, "The same ports as last time: Port 2").click();
+  await page.getByLabel("Next port").fill("Port 1");
+  await button(page, "Add port").click();
+  for (const port of ["Port 1", "Port 2"])
+    for (const side of ["straight", "from the side"]) await grade(`${port}, ${side}`, "ArrowRight", 9);
+  await record(page, "Borescope", "Open");
+  await putEverythingBack(page);
+  await station(page, "Prove");
+  await expect(blocks(page)).not.toContainText(/Port 1 of the/);
+  await airRun(page);
+  await record(page, "Secondary air", "Works");
+  await putEverythingBack(page);
+  await triedAndCleared(page);
+  await mornings(page, 5);
+  await expect(blocks(page)).toContainText(/Nothing stands in the way/);
 
   await openOn(page, CARS.scoter, {}, ["P0402"]);
   await station(page, "Check");

@@ -57,6 +57,32 @@ describe("a fault that comes and goes", () => {
     expect(why(one.journal)).not.toMatch(/Not watched/);
   });
 
+  it("keeps every onset and run to be drawn, and says of each what it says", () => {
+    const one = job({ kind: "sets-in", after: [km(20)] });
+    one.journal.add("drive", { minutes: 30, distance: km(40), cameBackAfter: km(26), load: "hills" });
+    one.journal.add("drive", { minutes: 30, distance: km(31) });
+    repair(one);
+    one.journal.add("drive", { minutes: 30, distance: km(30), load: "hills" });
+    one.journal.add("drive", { minutes: 30, distance: km(80), load: "town" });
+    one.journal.add("drive", { minutes: 30, distance: km(25), load: "hills" });
+    one.journal.add("drive", { minutes: 30 });
+    const runs = () => one.journal.state().comeback?.runs.map((r) => `${r.when} ${r.distance} ${r.says}`);
+    expect(runs()).toEqual([
+      "before 20 came",
+      "before 26 came",
+      "before 31 nothing",
+      "since 30 clean",
+      "since 80 nothing",
+      "since 25 nothing",
+    ]);
+    expect(one.journal.state().comeback?.past).toBe(26);
+    one.journal.add("drive", { minutes: 30, distance: km(50), cameBackAfter: km(45), load: "hills" });
+    expect(runs()?.at(-1)).toBe("since 45 came");
+    // Counted are those that are drawn as such.
+    const { counted, runs: drawn } = one.journal.state().comeback as { counted: number; runs: readonly { says: string }[] };
+    expect(drawn.filter((r) => r.says === "clean")).toHaveLength(counted);
+  });
+
   it("that came back since is not gone, whatever else is said or taken out", () => {
     const one = job({ kind: "random", after: [km(20), km(40), km(30)] });
     repair(one);

@@ -1,7 +1,7 @@
 import { type Comeback, coldStarts, comesBackAfter, comesBackAtRandom } from "../maths/comeback";
 import { formatNumber, type Quantity, toSi } from "../units";
 import type { Bodies } from "./entries";
-import type { AfterRepair, ComebackState } from "./state";
+import type { AfterRepair, ComebackState, RecordedRun } from "./state";
 
 /** How a fault that is not always there comes back. */
 export const COMEBACK_KINDS = {
@@ -100,6 +100,7 @@ export function judgeColdStarts(seen: Parameters<typeof coldStarts>[0], clean: n
 /** A drive, and whether it surely came before or after the last repair. */
 type Driven = Pick<Bodies["drive"], "distance" | "cameBackAfter" | "coldStart" | "start" | "pending" | "load"> & {
   readonly afterRepair: AfterRepair;
+  readonly at: string;
   /** s from when the engine was last known to run; undefined where nobody wrote that down */
   readonly stood?: number;
 };
@@ -135,12 +136,21 @@ function coldStartsSince(
   const of = seen.of + before.length;
   const again = since.some((d) => d.pending === "came" || d.cameBackAfter !== undefined);
   const judged = judgeColdStarts({ came, of }, counted.filter((d) => d.pending === "none").length);
+  const runs = [...before, ...since].map(
+    (d): RecordedRun => ({
+      at: d.at,
+      when: d.afterRepair === "after" ? "since" : "before",
+      // Back is back, on whatever start.
+      says: d.pending === "came" || d.cameBackAfter ? "came" : notCold(d, soak) === undefined ? "clean" : "nothing",
+    }),
+  );
   const not = [...new Set(since.flatMap((d) => (d.coldStart ? (notCold(d, soak) ?? []) : [])))];
   return {
     ...judged,
     reasons: [...judged.reasons, ...not.map((why) => `one did not count: ${why}`)],
     kind: "cold-starts",
     again,
+    runs,
   };
 }
 
@@ -171,7 +181,12 @@ export function comebackSince(
   if (kind === "random") {
     const clean = sum(stretches(since));
     const judged = judgeComeback({ kind, recorded, unfinished: sum(stretches(before)), clean }, "km");
-    return { ...judged, kind, again: since.some((d) => d.cameBackAfter !== undefined) };
+    return {
+      ...judged,
+      kind,
+      again: since.some((d) => d.cameBackAfter !== undefined),
+      runs: runsOf(after, before, since, () => true),
+    };
   }
   // What set it in under load is not answered by a stroll.
   const under = Math.min(...before.flatMap((d) => (d.cameBackAfter && d.load ? LOADS.indexOf(d.load) : [])));
@@ -179,5 +194,34 @@ export function comebackSince(
   const easy = stretches(since.filter((d) => !asked(d))).length;
   const judged = judgeComeback({ kind: "sets-in", recorded, clean: stretches(since.filter(asked)) }, "km");
   const eased = easy > 0 ? [`${easy} under less load than it set in under: ${easy === 1 ? "it says" : "they say"} nothing`] : [];
-  return { ...judged, reasons: [...judged.reasons, ...eased], kind, again: since.some((d) => d.cameBackAfter !== undefined) };
+  const past = Math.max(...recorded);
+  return {
+    ...judged,
+    reasons: [...judged.reasons, ...eased],
+    kind,
+    again: since.some((d) => d.cameBackAfter !== undefined),
+    past,
+    runs: runsOf(after, before, since, (d, km) => d.afterRepair === "after" && asked(d) && km > past),
+  };
+}
+
+/** What was told, then what was driven before and since; a run without it says something where `counts` has it so. */
+function runsOf(
+  told: readonly Quantity[],
+  before: readonly Driven[],
+  since: readonly Driven[],
+  counts: (drive: Driven, km: number) => boolean,
+): RecordedRun[] {
+  const driven = (d: Driven): RecordedRun[] => {
+    const when = d.afterRepair === "after" ? "since" : "before";
+    if (d.cameBackAfter) return [{ at: d.at, when, says: "came", distance: kilometres(d.cameBackAfter) }];
+    if (!d.distance) return [];
+    const km = kilometres(d.distance);
+    return [{ at: d.at, when, says: counts(d, km) ? "clean" : "nothing", distance: km }];
+  };
+  return [
+    ...told.map((q): RecordedRun => ({ when: "before", says: "came", distance: kilometres(q) })),
+    ...before.flatMap(driven),
+    ...since.flatMap(driven),
+  ];
 }

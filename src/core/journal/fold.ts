@@ -244,9 +244,10 @@ function comebackOf(
   const ran = engineRuns(lines);
   const drives = linesOf(lines, "drive").map((d) => {
     const { from } = spanOf(d.at);
+    const at = spanStart(d.at);
     const before = ran.filter((r) => r.id !== d.id && r.to <= from).map((r) => r.to);
     const stood = before.length > 0 ? (from - Math.max(...before)) / 1000 : undefined;
-    return { ...d.body, afterRepair: relative(d), ...(stood === undefined ? {} : { stood }) };
+    return { ...d.body, at, afterRepair: relative(d), ...(stood === undefined ? {} : { stood }) };
   });
   const comeback = comebackSince(told, drives, { soak, coldStartCode: codes.some((c) => codeText(c)?.coldStarts) });
   return comeback ? { comeback } : {};

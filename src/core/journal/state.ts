@@ -86,6 +86,20 @@ export interface ComebackState extends JudgedComeback {
   readonly kind: ComebackKind;
   /** It came back on a drive since */
   readonly again: boolean;
+  /** All that was told and driven, the oldest first: to be drawn */
+  readonly runs: readonly RecordedRun[];
+  /** Longest onset, km: a run counts that goes past it */
+  readonly past?: number;
+}
+
+/** One run or start, as it bears on a fault that comes and goes. */
+export interface RecordedRun {
+  /** km without it, or until it came; a cold start has none */
+  readonly distance?: number;
+  /** ISO time; left out for what the story told */
+  readonly at?: string;
+  readonly when: "before" | "since";
+  readonly says: "came" | "clean" | "nothing";
 }
 
 export interface JobState {

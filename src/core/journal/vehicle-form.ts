@@ -231,6 +231,13 @@ export const vehicleForm = formOf<GivenFacts, KnownOfVehicle>()({
       airValveWorkedBy,
       has("secondary-air"),
     ),
+    airPorts: {
+      type: "number",
+      label: "Secondary-air ports behind each valve",
+      hint: "Then a look at some of them clears no others",
+      example: "4",
+      when: has("secondary-air"),
+    },
     throttleFlap: {
       type: "answer",
       label: "Flap in the intake",

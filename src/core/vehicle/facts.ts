@@ -38,6 +38,8 @@ export interface VehicleFacts {
   /** What moves the valves of exhaust led back and of secondary air, where those are fitted */
   readonly egrWorked?: Exclude<WorkedBy, "pressure"> | undefined;
   readonly airValveWorked?: Exclude<WorkedBy, "pressure"> | undefined;
+  /** Ports that secondary air comes out of, behind each switching valve */
+  readonly airPorts?: number | undefined;
   /** A diesel's intake has a flap that its ECU can shut */
   readonly throttleFlap?: boolean | undefined;
   readonly evap?: EvapFacts;
@@ -190,6 +192,13 @@ export const vehicleSchema = yup
     boostWorked: yup.string().oneOf(WORKED_BY).optional(),
     egrWorked: yup.string().oneOf(MOTOR_OR_VACUUM).optional(),
     airValveWorked: yup.string().oneOf(MOTOR_OR_VACUUM).optional(),
+    airPorts: yup
+      .number()
+      .typeError("Secondary-air ports are counted: 3, 4, 8")
+      .integer("Secondary-air ports are counted: 3, 4, 8")
+      .min(1, "A switching valve has at least one port behind it")
+      .max(32, "No bank has more than 32 secondary-air ports")
+      .optional(),
     throttleFlap: yup.boolean().optional(),
     evap: evapSchema.optional().default(undefined),
     limits: vehicleLimitsSchema.optional().default(undefined),

@@ -41,7 +41,7 @@ export function VehicleFields({ of }: { of: TypedForm<object, KnownOfVehicle, Of
         the strength of it.
       </p>
       <Folded title="What moves its valves: turbo, EGR, secondary air, intake flap">
-        <FormFields of={of} names={["boostWorked", "egrWorked", "airValveWorked", "throttleFlap"]} />
+        <FormFields of={of} names={["boostWorked", "egrWorked", "airValveWorked", "airPorts", "throttleFlap"]} />
       </Folded>
       <Folded
         title="Ports tapped into the intake for good"

@@ -15,6 +15,9 @@ export const PASSAGES: readonly (readonly [string, number])[] = [
   ["air-valve-2", 25],
 ];
 
+/** Behind these valves lie ports that are counted, and cleaned with water. */
+export const AIR_VALVES: readonly string[] = ["air-valve", "air-valve-1", "air-valve-2"];
+
 export function borescopeCandidates({ layout, vehicle }: CheckContext, families: readonly Family[]): Candidate<Seen>[] {
   const suspect = new Set(causesOf(layout, vehicle, families).map((c) => c.joint));
   return PASSAGES.flatMap(([id, minutes]): Candidate<Seen>[] => {

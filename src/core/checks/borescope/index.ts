@@ -1,11 +1,11 @@
 import { FAMILY_IDS } from "../../faults";
-import { ofPart, saysOf } from "../asked";
-import { type CheckKind, readingOf } from "../check";
+import { inSentence } from "../../sentence";
+import { type CheckKind, jointName, readingOf } from "../check";
 import { borescopeCandidates, PASSAGES } from "./candidates";
 import { borescopeForm } from "./form";
-import { judgeBorescope } from "./judge";
+import { judgeBorescope, portSays } from "./judge";
 import { planBorescope } from "./plan";
-import { type BorescopeRecord, borescopeSchema } from "./record";
+import { type BorescopeRecord, borescopeSchema, portKey } from "./record";
 import { rows, type Seen } from "./rows";
 
 export * from "./record";
@@ -22,8 +22,16 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }, S
   rows,
   candidates: borescopeCandidates,
   hot: { why: "the engine is hot: let it cool" },
-  asks: (record, verdict, { layout }) =>
-    verdict.outcome === "void" ? [] : [ofPart(layout, "open", record.joint, "open", saysOf(verdict.outcome))],
+  // Port by port: one that was blocked is answered by itself, and not by its neighbours.
+  asks: (record, verdict, context) =>
+    verdict.outcome === "void"
+      ? []
+      : record.ports.map((port) => ({
+          atom: `open@${record.joint}/${portKey(port.name)}`,
+          says: portSays(port, context),
+          words: `${port.name} of the ${inSentence(jointName(context.layout, record.joint))} open`,
+          rests: [record.joint],
+        })),
   byPart: true,
   schema: borescopeSchema,
   form: borescopeForm,

@@ -1,20 +1,28 @@
-import { formatNumber } from "../../units";
+import { formatNumber, formatQuantity } from "../../units";
+import type { Says } from "../asked";
 import { type CheckContext, jointName, type Measure, type Verdict } from "../check";
+import { AIR_VALVES } from "./candidates";
 import type { BorescopeRecord, Port } from "./record";
 import type { Seen } from "./rows";
 
 /** What a port passes: the smaller of both views, where both were taken. */
 const openShare = (port: Port) => Math.min(port.straight, port.side ?? port.straight);
 
+/** What one port says: blocked from either side is blocked, open only where both sides were seen. */
+export function portSays(port: Port, { limits }: Pick<CheckContext, "limits">): Says {
+  if (openShare(port) < 100 * limits.portBlocked.value) return "bad";
+  return port.side !== undefined && openShare(port) >= 100 * limits.portOpen.value ? "good" : "open";
+}
+
 /** Judges ports by their narrowest view: the worst one decides. A blockage is a finding of its own family. */
 export function judgeBorescope(record: BorescopeRecord, context: CheckContext): Verdict<Seen> {
-  const { limits, layout } = context;
+  const { limits, layout, vehicle } = context;
   const name = jointName(layout, record.joint);
   const open = 100 * limits.portOpen.value;
   const blocked = 100 * limits.portBlocked.value;
   const measures = record.ports.map(
     (port): Measure => ({
-      name: port.name,
+      name: `${port.name}${port.depth ? `, tool ${formatQuantity(port.depth)} in` : ""}`,
       value: { value: openShare(port), unit: "%" },
       limit: `${formatNumber(open, 0)} % open is good, below ${formatNumber(blocked, 0)} % is blocked`,
       limitSource: limits.portOpen.source,
@@ -38,6 +46,14 @@ export function judgeBorescope(record: BorescopeRecord, context: CheckContext): 
       tested: [record.joint],
     };
   }
+  const all = AIR_VALVES.includes(record.joint) ? vehicle.airPorts : undefined;
+  if (all !== undefined && record.ports.length < all)
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: `${name}: ${record.ports.length} of ${all} ports graded`,
+      reasons: ["what was not looked into may be the one that is blocked"],
+    };
   const unseen = record.ports.filter((p) => p.side === undefined).map((p) => p.name);
   if (unseen.length > 0) {
     return {

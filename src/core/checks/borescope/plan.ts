@@ -1,7 +1,5 @@
 import { type CheckContext, jointName, type Plan } from "../check";
-
-/** Behind these valves lie ports that are cleaned with water. */
-const PORTS_OF_AIR: readonly string[] = ["air-valve", "air-valve-1", "air-valve-2"];
+import { AIR_VALVES } from "./candidates";
 
 /** Into one passage, straight and from the side. */
 export function planBorescope(context: CheckContext, aim: { readonly joint: string }): Plan {
@@ -11,7 +9,7 @@ export function planBorescope(context: CheckContext, aim: { readonly joint: stri
       { text: `Engine off and cool. Into ${name}: straight first, then the mirror or side tip past the first bend.` },
       { text: "Grade each port by the share that is open. A picture of each, before and after cleaning." },
       { text: "Write down how far the tool went in at each port: the next one need not be felt for." },
-      ...(PORTS_OF_AIR.includes(aim.joint)
+      ...(AIR_VALVES.includes(aim.joint)
         ? [
             {
               text: "Cleaning ports with water: drain the exhaust, count the liquid in and out, turn the engine by hand over two turns before the starter touches it, then change oil and filter.",

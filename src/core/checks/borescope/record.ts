@@ -23,6 +23,13 @@ export interface BorescopeRecord {
   readonly pictures: readonly string[];
 }
 
+/** Names that mean one port: written as one hand or another writes it. */
+export const portKey = (name: string): string =>
+  name
+    .toLowerCase()
+    .replace(/[/@\s]+/g, " ")
+    .trim();
+
 export const borescopeSchema = strictObject({
   joint: jointField,
   when: oneOfField("When", ["as-found", "after-cleaning"] as const),
@@ -31,14 +38,18 @@ export const borescopeSchema = strictObject({
     .of(
       strictObject({
         name: needed("The port", "Name the port", 40),
-        straight: percentField("Share open, straight", 0, 100),
+        straight: percentField("Share open, straight", 0, 100).required("Grade every port, straight at least"),
         depth: quantitySchema("toolDepth").optional().default(undefined),
         side: percentField("Share open, from the side", 0, 100).optional().notRequired(),
       }).required(),
     )
     .min(1, "Grade at least one port")
     .max(32)
-    .required(),
+    .required()
+    .test("once", "Two ports have one name: number them, so that each is found again after cleaning", (ports) => {
+      const names = (ports ?? []).flatMap((p) => (typeof p?.name === "string" ? [portKey(p.name)] : []));
+      return new Set(names).size === names.length;
+    }),
   pictures: yup
     .array()
     .of(

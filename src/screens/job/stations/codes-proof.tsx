@@ -10,6 +10,7 @@ import { AppendButton } from "../append-button";
 import { shortTime } from "../short-time";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
+import { ComebackPlot } from "./comeback-plot";
 import { MonitorProof } from "./monitor";
 
 /** Codes that were chased: cleared, driven, read again. Cleared alone says nothing. */
@@ -77,6 +78,7 @@ function Comeback() {
           style={{ width: `${Math.min(100, (100 * counted) / needed)}%` }}
         />
       </div>
+      <ComebackPlot {...comeback} />
       <ul>
         {reasons.map((r) => (
           <li key={r} className="text-muted first-letter:uppercase">

@@ -1,56 +1,64 @@
 "use client";
 
+import { Trash2 } from "lucide-react";
 import { type ReactNode, useState } from "react";
-import { borescope, type Port } from "@/core/checks/borescope";
+import { type BorescopeRecord, borescope, type Port, portKey } from "@/core/checks/borescope";
 import { borescopeForm } from "@/core/checks/borescope/form";
 import { fromSi, parseTrusted, toSi } from "@/core/units";
-import { Button } from "@/ui/button";
+import { Button, IconButton } from "@/ui/button";
 import { TextField } from "@/ui/field";
 import { FormFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
+import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { useCheckForm } from "../use-check-form";
+
+/** A port on its way: graded straight and from the side one after the other, neither stands for anything before. */
+type PortInHand = Omit<Port, "straight"> & { readonly straight?: number };
 
 /** Ports drawn as the eye sees them: each closed in by what is in it, straight and from the side. */
 export function BorescopeCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("borescope", borescopeForm);
   const { context, holds, set } = check;
-  const ports = holds<readonly Port[] | undefined>("ports") ?? [];
+  const { state } = useJob();
+  const joint = holds<string | undefined>("joint");
+  const ports = holds<readonly PortInHand[] | undefined>("ports") ?? [];
   const [name, setName] = useState("");
-  const change = (i: number, next: Partial<Port>) => set({ ports: ports.map((p, k) => (k === i ? { ...p, ...next } : p)) });
+  const change = (i: number, port: PortInHand) => set({ ports: ports.map((p, k) => (k === i ? port : p)) });
   const add = () => {
-    set({ ports: [...ports, { name: name.trim() || `Port ${ports.length + 1}`, straight: 100 }] });
+    set({ ports: [...ports, { name: name.trim() || `Port ${ports.length + 1}` }] });
     setName("");
   };
+  const before = state.checks.findLast((c) => c.check === "borescope" && (c.record as BorescopeRecord).joint === joint);
+  const graded = (before?.record as BorescopeRecord | undefined)?.ports ?? [];
+  const missing = graded.filter((g) => !ports.some((p) => portKey(p.name) === portKey(g.name)));
   return (
-    <CheckFrame check={check} head={head} plan={borescope.plan(context, { joint: holds("joint") })}>
+    <CheckFrame check={check} head={head} plan={borescope.plan(context, { joint: joint ?? "" })}>
       <div className="grid items-start gap-4 sm:grid-cols-2">
         <FormFields of={check} names={["joint", "when"]} />
       </div>
+      {missing.length > 0 && (
+        <div>
+          <Button
+            onClick={() =>
+              set({ ports: [...ports, ...missing.map(({ name, depth }) => ({ name, ...(depth ? { depth } : {}) }))] })
+            }
+          >
+            The same ports as last time: {missing.map((p) => p.name).join(", ")}
+          </Button>
+        </div>
+      )}
       <ul className="grid gap-4 sm:grid-cols-2">
         {ports.map((port, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a port keeps its place in the row, names may repeat
-          <li key={i} className="flex items-center gap-4 bg-raised p-3">
+          <li key={i} className="flex items-start gap-4 bg-raised p-3">
             <PortPicture port={port} />
-            <div className="min-w-0 grow">
-              <p className="font-bold">{port.name}</p>
-              <Share label={`${port.name}, straight`} value={port.straight} onChange={(straight) => change(i, { straight })} />
-              {port.side === undefined ? (
-                <Button onClick={() => change(i, { side: port.straight })}>Seen from the side too</Button>
-              ) : (
-                <Share label={`${port.name}, from the side`} value={port.side} onChange={(side) => change(i, { side })} />
-              )}
-              <TextField
-                label={`${port.name}, tool in, mm`}
-                inputMode="decimal"
-                defaultValue={port.depth ? String(fromSi(toSi(port.depth), "mm").value) : ""}
-                onBlur={(e) => {
-                  const depth = parseTrusted(e.target.value, "toolDepth", "mm");
-                  const { depth: _, ...rest } = port;
-                  set({ ports: ports.map((p, k) => (k === i ? { ...rest, ...(depth ? { depth } : {}) } : p)) });
-                }}
-              />
-            </div>
+            <PortFields
+              port={port}
+              last={graded.find((g) => portKey(g.name) === portKey(port.name))}
+              change={(next) => change(i, next)}
+              takeOut={() => set({ ports: ports.filter((_, k) => k !== i) })}
+            />
           </li>
         ))}
       </ul>
@@ -67,30 +75,92 @@ export function BorescopeCheck({ head }: { head: ReactNode }) {
   );
 }
 
-function Share({ label, value, onChange }: { label: string; value: number; onChange: (value: number) => void }) {
+function PortFields({
+  port,
+  last,
+  change,
+  takeOut,
+}: {
+  port: PortInHand;
+  /** As it was when it was looked into last */
+  last: Port | undefined;
+  change: (port: PortInHand) => void;
+  takeOut: () => void;
+}) {
+  const { number, format } = usePreferences();
+  const [wrong, setWrong] = useState<string>();
+  return (
+    <div className="min-w-0 grow">
+      <div className="flex items-center justify-between">
+        <p className="font-bold">{port.name}</p>
+        <IconButton label={`Take ${port.name} out`} onClick={takeOut}>
+          <Trash2 aria-hidden size={18} />
+        </IconButton>
+      </div>
+      {last && (
+        <p className="text-sm text-muted">
+          Last time {number(last.straight, 0)} % straight
+          {last.side === undefined ? "" : `, ${number(last.side, 0)} % from the side`}
+          {last.depth && `, tool ${format(last.depth)} in`}
+        </p>
+      )}
+      <Share label={`${port.name}, straight`} value={port.straight} onChange={(straight) => change({ ...port, straight })} />
+      <Share label={`${port.name}, from the side`} value={port.side} onChange={(side) => change({ ...port, side })} />
+      <TextField
+        label={`${port.name}, tool in, mm`}
+        inputMode="decimal"
+        defaultValue={port.depth ? String(fromSi(toSi(port.depth), "mm").value) : ""}
+        error={wrong}
+        onBlur={(e) => {
+          const typed = e.target.value.trim();
+          const depth = parseTrusted(typed, "toolDepth", "mm");
+          setWrong(typed && !depth ? `"${typed}" is no depth: a number of mm, as 182` : undefined);
+          const { depth: _, ...rest } = port;
+          change({ ...rest, ...(depth ? { depth } : {}) });
+        }}
+      />
+    </div>
+  );
+}
+
+/** Where the hand begins: no grade yet. */
+const BEGINS = 50;
+
+function Share({ label, value, onChange }: { label: string; value: number | undefined; onChange: (value: number) => void }) {
   const { number } = usePreferences();
   return (
     <label className="block">
       <span className="flex justify-between text-sm text-muted">
-        {label} <strong className="text-ink">{number(value, 0)} % open</strong>
+        {label}{" "}
+        {value === undefined ? <span>not graded yet</span> : <strong className="text-ink">{number(value, 0)} % open</strong>}
       </span>
       <input
         type="range"
         aria-label={label}
+        aria-valuetext={value === undefined ? "not graded yet" : `${number(value, 0)} % open`}
         min={0}
         max={100}
         step={5}
-        value={value}
-        className="h-11 w-full accent-[var(--accent)]"
+        value={value ?? BEGINS}
+        className={`h-11 w-full accent-[var(--accent)] ${value === undefined ? "opacity-50" : ""}`}
         onChange={(e) => onChange(Number(e.target.value))}
+        // Left where it begins, it is a grade too once the hand was on it.
+        onPointerUp={(e) => onChange(Number(e.currentTarget.value))}
       />
     </label>
   );
 }
 
 /** A port as seen: the dark part is open. */
-function PortPicture({ port }: { port: Port }) {
-  const open = Math.min(port.straight, port.side ?? port.straight) / 100;
+function PortPicture({ port: { straight, side } }: { port: PortInHand }) {
+  const seen = [straight, side].filter((share) => share !== undefined);
+  if (seen.length === 0)
+    return (
+      <svg viewBox="-30 -30 60 60" className="size-16 shrink-0" aria-hidden>
+        <circle r={27} fill="none" stroke="var(--edge)" strokeWidth={3} strokeDasharray="6 6" />
+      </svg>
+    );
+  const open = Math.min(...seen) / 100;
   return (
     <svg viewBox="-30 -30 60 60" className="size-16 shrink-0" aria-hidden>
       <circle r={27} fill="var(--amber)" stroke="var(--edge)" strokeWidth={3} />
