@@ -154,6 +154,7 @@ export function pressureSideJobs(at: Db, ago: (hours: number) => number): void {
     shut: { rpm: 1500, maf: { value: 16.1, unit: "g/s" } },
     open: { rpm: 1510, maf: { value: 11.9, unit: "g/s" } },
     seat: "passes",
+    watched: "pipe",
     cooler: "not-tried",
     warm: true,
   });

@@ -14,7 +14,20 @@ const open = (value: number, rpm = 1500) => ({ open: { rpm, maf: maf(value) } })
 describe("an EGR valve", () => {
   it.each<[string, Partial<EgrRecord>, string, string | undefined]>([
     ["that answers and holds", {}, "pass", "egr-answers"],
-    ["that leaks by, with nothing seen outside", { seat: "passes" }, "fail", "egr-passes:egr-valve"],
+    ["that leaks by, with nothing seen outside", { seat: "passes", watched: "pipe" }, "fail", "egr-passes:egr-valve"],
+    [
+      "at whose tail smoke stays when the crank is turned",
+      { seat: "passes", watched: "tail-turned" },
+      "fail",
+      "egr-passes:egr-valve",
+    ],
+    [
+      "at whose tail smoke comes, through it or past overlapping valves",
+      { seat: "passes", watched: "tail" },
+      "unsure",
+      undefined,
+    ],
+    ["of which nobody said where it was watched", { seat: "passes" }, "unsure", undefined],
     ["that does not answer", open(21.8), "fail", "egr-no-answer:egr-valve"],
     ["whose cooler leaks", { cooler: "loses" }, "fail", "egr-cooler"],
     ["that answers little", open(20.5), "unsure", undefined],
@@ -29,7 +42,7 @@ describe("an EGR valve", () => {
   });
 
   it("keeps what its seat showed, whatever spoiled the rest", () => {
-    expect(judge({ ...open(14, 2400), seat: "passes" }).outcome).toBe("fail");
+    expect(judge({ ...open(14, 2400), seat: "passes", watched: "pipe" }).outcome).toBe("fail");
     expect(judge({ warm: false, cooler: "loses" }).outcome).toBe("fail");
   });
 
@@ -37,7 +50,7 @@ describe("an EGR valve", () => {
     const asked = (change: Partial<EgrRecord>) =>
       CHECKS.egr.asks({ ...sound, ...change }, judge(change), context).map((a) => `${a.atom} ${a.says}`);
     expect(asked({})).toEqual(["seat@egr-valve good", "answers@egr-valve good"]);
-    expect(asked({ seat: "passes" })).toEqual(["seat@egr-valve bad", "answers@egr-valve open"]);
+    expect(asked({ seat: "passes", watched: "pipe" })).toEqual(["seat@egr-valve bad", "answers@egr-valve open"]);
     expect(asked({ cooler: "loses" })).toContain("cooler@egr-cooler-joint bad");
   });
 

@@ -1,5 +1,5 @@
 import { checkForm, optionsOf, placeField, warmField } from "../known";
-import { COOLERS, type Cooler, type EgrRecord, egrSchema, SEATS, type Seat } from "./record";
+import { COOLERS, type Cooler, type EgrRecord, egrSchema, SEATS, type Seat, WATCHED, type Watched } from "./record";
 
 const speed = (label: string) => ({ type: "number", label: `${label}, 1/min`, bare: "1/min", example: "1500" }) as const;
 const maf = (label: string, example: string) =>
@@ -19,6 +19,17 @@ export const egrForm = checkForm<EgrRecord>()({
     "open.maf": maf("Air meter, open", "14"),
     "open.map": map("Manifold pressure, open, absolute", "102"),
     seat: { type: "choice", label: "Seat, by smoke from the manifold", options: optionsOf(Object.keys(SEATS) as Seat[], SEATS) },
+    watched: {
+      type: "choice",
+      label: "Watched",
+      options: optionsOf(Object.keys(WATCHED) as Watched[], WATCHED),
+      holds: () => "tail",
+      hint: ({ holds }) =>
+        holds("seat") === "passes" && holds("watched") === "tail"
+          ? "Valves of the engine that overlap pass smoke too: turn the crank by hand and look again, or open its pipe"
+          : undefined,
+      when: ({ holds }) => holds("seat") === "passes" || holds("seat") === "holds",
+    },
     cooler: {
       type: "choice",
       label: "Its cooler",

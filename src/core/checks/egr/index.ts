@@ -2,7 +2,7 @@ import { inSentence } from "../../sentence";
 import { ofPart } from "../asked";
 import { type CheckKind, jointName, readingOf } from "../check";
 import { egrForm } from "./form";
-import { judgeEgr } from "./judge";
+import { judgeEgr, passesBy } from "./judge";
 import { type EgrRecord, egrSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
@@ -36,10 +36,10 @@ export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
       })),
   asks: (record, verdict, { layout }) => {
     if (verdict.outcome === "void") return [];
-    const { joint, seat, cooler, shut } = record;
+    const { joint, cooler, shut } = record;
     const none = verdict.observation?.startsWith("egr-no-answer");
     return [
-      ofPart(layout, "seat", joint, "holds shut", seat === "passes" ? "bad" : seat === "holds" ? "good" : "open"),
+      ofPart(layout, "seat", joint, "holds shut", passesBy(record)),
       ...(shut || none
         ? [ofPart(layout, "answers", joint, "answers its command", none ? "bad" : verdict.outcome === "pass" ? "good" : "open")]
         : []),
@@ -61,7 +61,7 @@ export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
       },
       { text: "Opened it takes fresh air away. No change: stuck, not moved, or soot in its passage." },
       {
-        text: "Engine off. Smoke into the manifold with the valve shut, watch the tailpipe: what comes out there came through its seat.",
+        text: "Engine off. Smoke into the manifold with the valve shut. Open its pipe behind the valve and look there; or watch the tail, turn the crank by hand a quarter and look again: engine valves that overlap pass smoke too.",
         caution: "smoke-vapour",
       },
       { text: "Its cooler by itself: coolant side closed, low pressure on, under water." },

@@ -1,4 +1,6 @@
+import { inSentence } from "../../sentence";
 import { formatNumber, toSi } from "../../units";
+import type { Says } from "../asked";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
 import type { EgrReading, EgrRecord } from "./record";
 import type { Seen } from "./rows";
@@ -13,6 +15,12 @@ function answerOf(shut: EgrReading, open: EgrReading): number | undefined {
   if (shut.maf && open.maf) return 1 - toSi(open.maf) / toSi(shut.maf);
   if (shut.map && open.map) return toSi(open.map) / toSi(shut.map) - 1;
   return undefined;
+}
+
+/** What its seat says: smoke at the tail alone convicts no EGR, the cylinders' own valves may overlap. */
+export function passesBy({ seat, watched }: EgrRecord): Says {
+  if (seat === "holds") return "good";
+  return seat === "passes" && (watched === "pipe" || watched === "tail-turned") ? "bad" : "open";
 }
 
 /** Judges an EGR valve: its seat by smoke with the exhaust path watched, its answer to a command by meter or manifold. */
@@ -33,12 +41,17 @@ export function judgeEgr(record: EgrRecord, { layout, limits }: CheckContext): V
           },
         ];
   const base = { measures, zones: [] };
-  if (record.seat === "passes")
+  if (passesBy(record) === "bad")
     return {
       ...base,
       outcome: "fail",
       headline: `${name} leaks by: smoke comes out of the exhaust with it shut`,
-      reasons: ["an inside leak: nothing is seen outside, and the engine breathes its own exhaust"],
+      reasons: [
+        "an inside leak: nothing is seen outside, and the engine breathes its own exhaust",
+        record.watched === "pipe"
+          ? "seen at its own pipe: no other way leads there"
+          : "the same after the crank was turned: valves that overlap would have changed it",
+      ],
       observation: `egr-passes:${joint}`,
       tested: [joint],
       zones: [{ zone: "manifold", state: "leaking", joint, why: "smoke through the shut valve" }],
@@ -73,6 +86,15 @@ export function judgeEgr(record: EgrRecord, { layout, limits }: CheckContext): V
       reasons: ["stuck, its passage blocked with soot, or not moved at all: command it and watch its rod, then the borescope"],
       observation: `egr-no-answer:${joint}`,
       tested: [joint],
+    };
+  if (record.seat === "passes")
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: `Smoke comes out of the tail with the ${inSentence(name)} shut: through it, or through valves that overlap`,
+      reasons: [
+        "turn the crank by hand a quarter and look again: what stays the same is the EGR's. Or open its pipe and look there",
+      ],
     };
   if (answer === undefined || answer < least || record.seat === "not-tried")
     return {

@@ -5,6 +5,13 @@ import { jointField, oneOfField, rpmField } from "../fields";
 
 export const SEATS = { holds: "Nothing comes through", passes: "Smoke comes through", "not-tried": "Not tried" } as const;
 export type Seat = keyof typeof SEATS;
+/** Where smoke was looked for behind the shut valve: at the tail some comes by valves that overlap, whatever the EGR does. */
+export const WATCHED = {
+  pipe: "At its own pipe, opened behind it",
+  "tail-turned": "At the tail, the same after the crank was turned",
+  tail: "At the tail",
+} as const;
+export type Watched = keyof typeof WATCHED;
 export const COOLERS = {
   holds: "Holds its pressure",
   loses: "Loses coolant or pressure",
@@ -27,6 +34,8 @@ export interface EgrRecord {
   readonly open?: EgrReading;
   /** Smoke or air from the manifold side, valve shut, the exhaust path watched */
   readonly seat: Seat;
+  /** Where that was watched; not said, it was the tail */
+  readonly watched?: Watched;
   readonly cooler: Cooler;
   readonly warm: boolean;
 }
@@ -48,6 +57,10 @@ export const egrSchema = strictObject({
   shut: reading,
   open: reading,
   seat: oneOfField("The seat", Object.keys(SEATS) as Seat[]),
+  watched: yup
+    .string()
+    .oneOf(Object.keys(WATCHED) as Watched[], "Where it was watched is one of pipe, tail-turned, tail")
+    .optional(),
   cooler: oneOfField("The cooler", Object.keys(COOLERS) as Cooler[]),
   warm: yup.boolean().required("Say whether the engine is warm"),
 }).test("both", "Read it shut and open at one speed: one alone says nothing of the valve", (r) => {

@@ -25,7 +25,7 @@ export function EgrCheck({ head }: { head: ReactNode }) {
           </section>
         ))}
       </div>
-      <FormFields of={check} names={["seat", "cooler", "warm"]} />
+      <FormFields of={check} names={["seat", "watched", "cooler", "warm"]} />
     </CheckFrame>
   );
 }
