@@ -1,6 +1,7 @@
 import { expect, type Page, test } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import { type HiddenCharge, recordBoost } from "../demo/charge";
+import { recordFilter } from "../demo/filter";
 import {
   button,
   field,
@@ -24,15 +25,18 @@ const blocks = (page: Page) => main(page).getByRole("region", { name: "What bloc
 const radio = (page: Page, group: string, name: string) =>
   main(page).getByRole("radiogroup", { name: group }).getByRole("radio", { name, exact: true });
 
+/** A file read into the check in hand, its columns as they are understood. */
+async function logFile(page: Page, name: string, bytes: Uint8Array): Promise<void> {
+  await page.getByLabel("Scan-tool log").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(bytes) });
+  await button(page, "Read the log with these columns").click();
+  await expect(button(page, "Change how the columns are understood")).toBeVisible();
+}
+
 /** A drive's log read into the boost check. */
 async function boostLog(page: Page, hidden: HiddenCharge, seed: number): Promise<void> {
   await station(page, "Check");
   await instrument(page, "Boost from a log");
-  await page
-    .getByLabel("Scan-tool log")
-    .setInputFiles({ name: "pulls.csv", mimeType: "text/csv", buffer: Buffer.from(recordBoost(hidden, seed)) });
-  await button(page, "Read the log with these columns").click();
-  await expect(button(page, "Change how the columns are understood")).toBeVisible();
+  await logFile(page, "pulls.csv", recordBoost(hidden, seed));
   if ((await radio(page, "Exhaust led back meanwhile", "Shut").count()) > 0)
     await radio(page, "Exhaust led back meanwhile", "Shut").click();
   await expect(soFar(page)).not.toContainText("Still needed");
@@ -75,6 +79,9 @@ test("a cooler joint on a petrol turbo, from the log to its proof: the later log
   await button(page, "Record the check").click();
   await station(page, "Prove");
   await expect(blocks(page)).not.toContainText(/boost from a log/);
+  const beside = main(page).getByRole("region", { name: "Logs side by side", exact: true });
+  await beside.getByText(/Boost from a log: \d+ points in both/).click();
+  await expect(beside.getByRole("row", { name: /short of what was asked/ }).first()).toBeVisible();
 });
 
 test("a diesel's filter, high on pressure by a chafed hose: cleaned, and the reset stays locked until it is measured again", async ({
@@ -100,6 +107,13 @@ test("a diesel's filter, high on pressure by a chafed hose: cleaned, and the res
   await boostLog(page, CARS.puffin.charge, 31);
   await record(page, "Boost from a log", "Faulty");
   await filter("118", "Looked at: free and on");
+  // A log says it in its own unit, and over what was typed; the display's division and the pipes it leaves to the hand.
+  const hidden = { displacement: 2e-3, ambient: 100e3, resistance: 11.6e3, inertial: 0.2 };
+  await logFile(page, "filter.csv", recordFilter(hidden, 61));
+  await expect(field(page, "Held, without load")).toHaveValue(/^1[12]\d(\.\d+)? hPa$/);
+  await expect(field(page, "Idle speed, 1/min")).toHaveValue(/^8[12]\d$/);
+  await expect(radio(page, "Exhaust led back meanwhile", "Shut")).toHaveAttribute("aria-checked", "true");
+  await expect(soFar(page).getByText(/The filter is loaded/)).toBeVisible();
   await record(page, "Filter pressure", "Faulty");
   await topSuspect(page, "Particulate filter loaded");
 
@@ -239,13 +253,12 @@ test("a false lean from an exhaust flange: the tail's gases and the ECU's own re
   await survey(page, CARS.eider.engine, 51);
   await record(page, "Fuel-trim survey", "Faulty");
   await instrument(page, "Exhaust gas");
-  for (const [name, value] of [
-    ["CO at idle, %", "0.05"],
-    ["CO₂ at idle, %", "13.9"],
-    ["O₂ at idle, %", "2.2"],
-    ["HC at idle, ppm", "30"],
-  ] as const)
-    await field(page, name).fill(value);
+  // The analyser's file has no engine speed: of which state it is, is asked.
+  const gases = Array.from({ length: 40 }, (_, t) => (t < 8 ? [t, 0, 0.1, 20.8, 2] : [t, 0.05, 13.9, 2.2, 30]).join(";"));
+  await logFile(page, "gas.csv", new TextEncoder().encode(["Time (s);CO (%);CO2 (%);O2 (%);HC (ppm)", ...gases].join("\n")));
+  await button(page, "At idle").click();
+  await expect(field(page, "O₂ at idle, %")).toHaveValue("2.2");
+  await expect(field(page, "O₂ at 2500 1/min, %")).toHaveValue("");
   await field(page, "ECU's own λ at idle").fill("1.0");
   await radio(page, "Probe", "Deep in the pipe").click();
   await radio(page, "Loop", "Closed").click();
@@ -436,4 +449,35 @@ test("an inspection: what was smoked is handed over, and nothing asks for a repa
   await putEverythingBack(page);
   await station(page, "Prove");
   await expect(blocks(page)).toContainText(/Nothing stands in the way/);
+});
+
+test("a part on the bench and a cabin's seals: each says what it says, and nothing of the car", async ({ page }) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await openOn(page, CARS.razorbill, {}, ["P0299"]);
+  await station(page, "Check");
+  await instrument(page, "Removed part on the bench");
+  await page.getByLabel("Part", { exact: true }).fill("charge-air cooler");
+  await radio(page, "It is", "The old one, taken off").click();
+  await radio(page, "Tried by", "Dipped in water").click();
+  await field(page, "Pressure on it, gauge").fill("1.5 bar");
+  await field(page, "Part, plugs and hose bear, gauge").fill("1.2 bar");
+  await field(page, "Watched for, s").fill("60");
+  await page.getByLabel(/^Every opening plugged/).check();
+  await page.getByLabel("Came out at").fill("the crimp of its left end tank");
+  await expect(
+    main(page)
+      .getByText(/bear|above/i)
+      .first(),
+  ).toBeVisible();
+  await field(page, "Pressure on it, gauge").fill("0.8 bar");
+  await record(page, "Removed part on the bench", "Leaking");
+  await station(page, "Suspects");
+  await expect(main(page).getByText(/cooler.*bench/i)).toHaveCount(0);
+  await station(page, "Check");
+  await instrument(page, "Cabin leak");
+  await page.getByLabel(/^Fan at its strongest/).check();
+  await page.getByLabel(/^No draught/).check();
+  await page.getByLabel("Seals gone along").fill("left front door, top\nwindscreen, lower corner !");
+  await record(page, "Cabin leak", "Leaking");
 });
