@@ -45,6 +45,13 @@ export function fromSi(si: number, unit: UnitId, pressureKind?: PressureKind): Q
   return pressureKind ? { value, unit, kind: pressureKind } : { value, unit };
 }
 
+/** A mean of readings as a display would show it, to so many decimals of `unit`. */
+export function displayed(si: number, unit: UnitId, decimals: number, pressureKind?: PressureKind): Quantity {
+  const q = fromSi(si, unit, pressureKind);
+  // Minus nothing is nothing.
+  return { ...q, value: Number(q.value.toFixed(decimals)) + 0 };
+}
+
 /** The same quantity in another unit of its dimension. Throws RangeError across dimensions. */
 export function convert(q: Quantity, unit: UnitId): Quantity {
   if (UNITS[unit].dimension !== dimensionOf(q)) {

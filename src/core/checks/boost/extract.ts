@@ -1,6 +1,6 @@
 import { boostThatMatters } from "../../gas/boost";
 import { type ChannelId, columnOf, meanOver, type ScanLog, standingStretch } from "../../scan-log";
-import { fromSi, type Quantity } from "../../units";
+import { displayed, fromSi, type Quantity } from "../../units";
 import { type BoostPointRead, type BoostRecord, type KeyOnRead, ledBack, type Stretch } from "./record";
 
 /** Version of what is taken from a log here; kept with every record that rests on it. */
@@ -99,9 +99,12 @@ function keyOnOf(log: ScanLog): KeyOnRead | undefined {
   if (!stretch) return undefined;
   const read = (id: ChannelId) => meanOver(columnOf(log, id)?.values, ...stretch);
   const filter = read("filter-pressure");
+  const absolute = { ambient: read("barometer"), map: read("map"), charge: read("charge"), exhaust: read("exhaust-pressure") };
   const found = {
-    ...pressures({ ambient: read("barometer"), map: read("map"), charge: read("charge"), exhaust: read("exhaust-pressure") }),
-    ...(filter === undefined ? {} : { filter: fromSi(filter, "hPa", "gauge") }),
+    ...Object.fromEntries(
+      Object.entries(defined(absolute)).map(([name, pa]) => [name, displayed(pa as number, "kPa", 1, "absolute")]),
+    ),
+    ...(filter === undefined ? {} : { filter: displayed(filter, "hPa", 1, "gauge") }),
   };
   return Object.keys(found).length > 0 ? found : undefined;
 }

@@ -21,7 +21,7 @@ export const boostForm = checkForm<BoostRecord>()({
     },
     "keyOn.filter": {
       type: "quantity",
-      label: "Filter pressure difference",
+      label: "Key on: filter pressure difference",
       band: "filterPressure",
       unit: "hPa",
       units: ["hPa", "mbar", "kPa", "psi"],

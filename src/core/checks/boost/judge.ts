@@ -174,7 +174,7 @@ function openOf({ points }: BoostRecord, { efficiency, smallestVisible }: Judged
   if (!points.some((p) => p.asked)) return "what the ECU asked for was not logged: log it beside what was delivered";
   if (!efficiency || smallestVisible === null) return "air meter and breathing could not be held against each other";
   if (smallestVisible > caught)
-    return `the smallest leak it could have shown is ${formatNumber(1000 * smallestVisible, 1)} mm, and ${formatNumber(1000 * caught, 1)} mm must be caught: more points on and off boost, or air and smoke`;
+    return `a leak of ${formatNumber(1000 * caught, 1)} mm must be caught, which is smaller than this log could have shown: more points on and off boost, or air and smoke`;
   return undefined;
 }
 

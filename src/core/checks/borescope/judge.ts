@@ -1,4 +1,4 @@
-import { formatNumber, formatQuantity } from "../../units";
+import { formatNumber, toSi } from "../../units";
 import type { Says } from "../asked";
 import { type CheckContext, jointName, type Measure, type Verdict } from "../check";
 import { AIR_VALVES } from "./candidates";
@@ -22,7 +22,7 @@ export function judgeBorescope(record: BorescopeRecord, context: CheckContext): 
   const blocked = 100 * limits.portBlocked.value;
   const measures = record.ports.map(
     (port): Measure => ({
-      name: `${port.name}${port.depth ? `, tool ${formatQuantity(port.depth)} in` : ""}`,
+      name: `${port.name}${port.depth ? `, tool ${formatNumber(1000 * toSi(port.depth), 0)} mm in` : ""}`,
       value: { value: openShare(port), unit: "%" },
       limit: `${formatNumber(open, 0)} % open is good, below ${formatNumber(blocked, 0)} % is blocked`,
       limitSource: limits.portOpen.source,

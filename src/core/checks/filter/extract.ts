@@ -1,6 +1,6 @@
 import { columnOf, findSteadyWindows, meanOver, type ScanLog, type SteadyWindow, standingStretch } from "../../scan-log";
 import type { Limits } from "../../shop/settings";
-import { fromSi } from "../../units";
+import { displayed } from "../../units";
 import type { FilterRecord, FilterRunning } from "./record";
 
 /** Version of what is taken from a log here; kept with every record that rests on it. */
@@ -35,7 +35,7 @@ export function filterTrace(log: ScanLog, limits: Limits): FilterTrace | undefin
   const zero = stands && meanOver(pressure, ...stands);
   const egr = [idle, held].flatMap((w) => w?.means.egr ?? []);
   return {
-    ...(zero === undefined ? {} : { keyOn: fromSi(zero, "hPa", "gauge") }),
+    ...(zero === undefined ? {} : { keyOn: displayed(zero, "hPa", 1, "gauge") }),
     ...(idle ? { idle: running(idle) } : {}),
     ...(held ? { held: running(held) } : {}),
     ...(egr.length > 0 ? { egr: egr.some((x) => x > EGR_SHUT) ? ("open" as const) : ("shut" as const) } : {}),
@@ -46,8 +46,8 @@ function running({ means }: SteadyWindow): FilterRunning {
   const temperature = means["exhaust-temperature"];
   return {
     rpm: Math.round(means.rpm as number),
-    pressure: fromSi(means["filter-pressure"] as number, "hPa", "gauge"),
-    ...(means.maf === undefined ? {} : { maf: fromSi(means.maf, "g/s") }),
-    ...(temperature === undefined ? {} : { exhaustTemperature: fromSi(temperature, "°C") }),
+    pressure: displayed(means["filter-pressure"] as number, "hPa", 1, "gauge"),
+    ...(means.maf === undefined ? {} : { maf: displayed(means.maf, "g/s", 2) }),
+    ...(temperature === undefined ? {} : { exhaustTemperature: displayed(temperature, "°C", 0) }),
   };
 }

@@ -6,19 +6,19 @@ const UNITS: readonly UnitId[] = ["hPa", "mbar", "kPa", "psi"];
 const pressure = (label: string, example: string) =>
   ({ type: "quantity", label, band: "filterPressure", unit: "hPa", units: UNITS, example }) as const;
 const speed = (label: string, example: string) => ({ type: "number", label, bare: "1/min", example }) as const;
-const meter = (example: string) =>
+const meter = (state: string, example: string) =>
   ({
     type: "quantity",
-    label: "Air meter, if there is one",
+    label: `Air meter ${state}, if there is one`,
     band: "mafFlow",
     unit: "g/s",
     units: ["g/s", "kg/h"],
     example,
   }) as const;
-const heat = (example: string) =>
+const heat = (state: string, example: string) =>
   ({
     type: "quantity",
-    label: "Gas before the filter, if shown",
+    label: `Gas before the filter ${state}, if shown`,
     band: "exhaustTemperature",
     unit: "°C",
     units: ["°C", "°F"],
@@ -33,12 +33,12 @@ export const filterForm = checkForm<FilterRecord>()({
     keyOn: pressure("Key on, engine standing", "0"),
     "idle.pressure": pressure("At idle", "6"),
     "idle.rpm": speed("Idle speed, 1/min", "800"),
-    "idle.maf": meter("8"),
-    "idle.exhaustTemperature": heat("120"),
+    "idle.maf": meter("at idle", "8"),
+    "idle.exhaustTemperature": heat("at idle", "120"),
     "held.pressure": pressure("Held, without load", "35"),
     "held.rpm": speed("Held at, 1/min", "3000"),
-    "held.maf": meter("45"),
-    "held.exhaustTemperature": heat("200"),
+    "held.maf": meter("held", "45"),
+    "held.exhaustTemperature": heat("held", "200"),
     division: pressure("One division of the display", "1"),
     egr: {
       type: "choice",

@@ -214,7 +214,8 @@ function Legend({ planning }: { planning: boolean }) {
     ["tight", "Proved tight"],
   ];
   return (
-    <ul className="flex flex-wrap justify-end gap-x-5 gap-y-1 px-5 pb-2 text-sm text-muted lg:absolute lg:top-3 lg:right-2 lg:grid lg:grid-cols-2 lg:justify-start">
+    // In a row of its own: over the map it would lie on some layout's names.
+    <ul className="flex flex-wrap justify-end gap-x-5 gap-y-1 px-5 pb-1 text-sm text-muted">
       {items.map(([known, text]) => (
         <li key={known} className="flex items-center gap-2">
           <svg width="26" height="14" aria-hidden>

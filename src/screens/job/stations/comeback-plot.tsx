@@ -39,13 +39,13 @@ export function ComebackPlot({ runs, past, kind }: Pick<ComebackState, "runs" | 
           <li
             // biome-ignore lint/suspicious/noArrayIndexKey: what was told has no time, and two may be alike
             key={i}
-            className={`grid grid-cols-[6.5rem_minmax(0,1fr)_9rem] items-center gap-x-3 text-sm ${i > 0 && i === told ? "border-t border-edge pt-1" : ""}`}
+            className={`grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-3 text-sm sm:grid-cols-[6.5rem_minmax(0,1fr)_11rem] ${i > 0 && i === told ? "border-t border-edge pt-1" : ""}`}
           >
             <span className="text-muted">{run.at ? shortTime(run.at) : "told"}</span>
             {run.distance === undefined ? (
-              <span aria-hidden className={`size-3 rounded-full ${BARS[run.says]}`} />
+              <span aria-hidden className={`size-3 rounded-full max-sm:order-last ${BARS[run.says]}`} />
             ) : (
-              <span aria-hidden className="relative block h-4 bg-line">
+              <span aria-hidden className="relative block h-4 bg-line max-sm:order-last max-sm:col-span-2">
                 <span
                   className={`absolute inset-y-0 left-0 ${BARS[run.says]}`}
                   style={{ width: `${(100 * run.distance) / most}%` }}

@@ -87,10 +87,10 @@ function PortFields({
   change: (port: PortInHand) => void;
   takeOut: () => void;
 }) {
-  const { number, format } = usePreferences();
+  const { number } = usePreferences();
   const [wrong, setWrong] = useState<string>();
   return (
-    <div className="min-w-0 grow">
+    <div className="flex min-w-0 grow flex-col gap-2">
       <div className="flex items-center justify-between">
         <p className="font-bold">{port.name}</p>
         <IconButton label={`Take ${port.name} out`} onClick={takeOut}>
@@ -101,7 +101,7 @@ function PortFields({
         <p className="text-sm text-muted">
           Last time {number(last.straight, 0)} % straight
           {last.side === undefined ? "" : `, ${number(last.side, 0)} % from the side`}
-          {last.depth && `, tool ${format(last.depth)} in`}
+          {last.depth && `, tool ${number(1000 * toSi(last.depth), 0)} mm in`}
         </p>
       )}
       <Share label={`${port.name}, straight`} value={port.straight} onChange={(straight) => change({ ...port, straight })} />
