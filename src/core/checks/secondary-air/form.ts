@@ -28,6 +28,9 @@ export const secondaryAirForm = checkForm<SecondaryAirRecord>()({
       when: commanded,
     },
     rearmed: { type: "tick", label: "Re-armed: key cycle or engine start since the last command", when: commanded },
+    /** ms since 1970 */
+    commandedAt: { type: "taken", label: "Commanded", aside: true },
+    answeredAfter: { type: "taken", label: "Read after the command" },
     pumped: { type: "answer", label: "The pump", yes: "Runs, air felt", no: "Does not run" },
     engineRunning: { type: "answer", label: "Engine", yes: "Running", no: "Standing" },
     bubbles: {

@@ -8,13 +8,16 @@ import type { Seen } from "./rows";
 export const SOAPED: readonly string[] = ["pump-seam", "air-hose-joint"];
 
 /** The trap that it fell into; undefined where there is none. */
-function trapOf({ runBy, rearmed, window, watched, oxygen, engineRunning, pumped }: SecondaryAirRecord): string | undefined {
+function trapOf(record: SecondaryAirRecord): string | undefined {
+  const { runBy, rearmed, window, watched, oxygen, engineRunning, pumped, answeredAfter } = record;
   if (runBy === "scan-tool" && !rearmed && !pumped)
     return "the tool had not been re-armed: cycle the key or restart the engine, then command the pump again";
   if (runBy === "relay-in" && !engineRunning && !pumped)
     return "a relay left in is fed with the engine running only: start it, then ground the coil through the lamp";
   if (runBy === "scan-tool" && window !== undefined && oxygen === "no-change" && (watched ?? 0) > window)
     return `it was watched ${formatNumber((watched ?? 0) - window, 0)} s after the tool lets go by itself: the pump had stopped`;
+  if (runBy === "scan-tool" && window !== undefined && oxygen !== "not-read" && (answeredAfter ?? 0) > window)
+    return `the oxygen sensor was read ${formatNumber((answeredAfter ?? 0) - window, 0)} s after the tool had let go by itself: the pump stood. Re-arm it, command it again`;
   return undefined;
 }
 

@@ -35,6 +35,8 @@ export interface SecondaryAirRecord {
   readonly oxygen: Oxygen;
   /** s from opening the valve, or from the command, to the reaction or to the end of watching */
   readonly watched?: number;
+  /** s from the command to the oxygen sensor's answer, where the command's clock ran */
+  readonly answeredAfter?: number;
   /** Short-term trim's change, percent, where it was live */
   readonly trim?: number;
   /** Every joint, the pump's body and its seams were soaped while it ran */
@@ -55,6 +57,7 @@ export const secondaryAirSchema = strictObject({
   openedBy: oneOfField("How the valve was opened", idsOf(OPENED_BY)),
   oxygen: oneOfField("The oxygen sensor", idsOf(OXYGEN)),
   watched: durationField("The time watched").optional().notRequired(),
+  answeredAfter: durationField("The time since the command").optional().notRequired(),
   trim: percentField("The trim's change", -60, 60).optional().notRequired(),
   soaped: yup.boolean().required(),
   bubbles: jointsField,

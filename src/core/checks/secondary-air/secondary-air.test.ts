@@ -37,6 +37,14 @@ describe("secondary air", () => {
       { pumped: false, rearmed: false },
     ] as const)
       expect(judge(change)).toMatchObject({ outcome: "void" });
+    // Whatever it showed: the pump had stopped before it was read.
+    for (const oxygen of ["lean", "no-change"] as const) {
+      expect(judge({ oxygen, answeredAfter: 41 }).outcome).toBe("void");
+      expect(judge({ oxygen, watched: oxygen === "lean" ? 3 : 12, answeredAfter: 25 }).outcome).not.toBe("void");
+    }
+    expect(why({ answeredAfter: 41 })).toMatch(/11 s after the tool had let go.*the pump stood/);
+    // A relay or a lead lets nothing go.
+    expect(judge({ runBy: "fused-lead", answeredAfter: 41 }).outcome).toBe("pass");
     // A trap does not take back what was seen to bubble.
     expect(judge({ ...none, watched: 45, bubbles: ["pump-seam"] }).outcome).toBe("fail");
   });

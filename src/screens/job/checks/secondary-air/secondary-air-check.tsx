@@ -6,30 +6,54 @@ import { secondaryAirForm } from "@/core/checks/secondary-air/form";
 import type { RunBy } from "@/core/checks/secondary-air/record";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
+import { CommandNow, commandClock } from "../command-now";
 import { useCheckForm } from "../use-check-form";
 
 /** Pump, joints, valve open, valve shut: four questions in the order they are done. */
 export function SecondaryAirCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("secondary-air", secondaryAirForm);
-  const { context, holds } = check;
+  const { context, holds, set } = check;
   const runBy = holds<RunBy | undefined>("runBy") ?? "scan-tool";
   const window = Number(holds("window"));
+  const seconds = window > 0 ? window : context.limits.outputTime.value;
+  const commanded = runBy === "scan-tool";
+  const commandedAt = commanded ? holds<number | undefined>("commandedAt") : undefined;
+  /** The sensor's answer stands for the moment it was given, on the clock of the command. */
+  const answered = (oxygen: unknown) => {
+    const since = commandedAt === undefined ? undefined : Math.round((Date.now() - commandedAt) / 100) / 10;
+    set({ oxygen, answeredAfter: since });
+  };
   return (
     <CheckFrame
       check={check}
       head={head}
       plan={secondaryAir.plan(context, { runBy, ...(window > 0 ? { window } : {}) })}
       at={holds<string | undefined>("joint") ?? "air-pump"}
+      clocks={commandClock(commandedAt, seconds)}
     >
       <Step of="Pump">
         <FormFields of={check} names={["joint", "runBy", "window", "pumped"]} />
         <FormFields of={check} names={["rearmed"]} />
+        {commanded && (
+          <div className="sm:col-span-2">
+            <CommandNow
+              joint="air-pump"
+              what="Secondary-air pump commanded on"
+              seconds={seconds}
+              commandedAt={commandedAt}
+              // A second command needs the tool armed anew.
+              onCommand={(at) => set({ commandedAt: at, ...(commandedAt === undefined ? {} : { rearmed: false }) })}
+            />
+          </div>
+        )}
       </Step>
       <Step of="Soap">
         <FormFields of={check} names={["bubbles", "soaped"]} />
       </Step>
       <Step of="Valve open">
-        <FormFields of={check} names={["engineRunning", "openedBy", "oxygen", "watched", "trim"]} />
+        <FormFields of={check} names={["engineRunning", "openedBy"]} />
+        <FormFields of={check} names={["oxygen"]} onChange={(_, oxygen) => answered(oxygen)} />
+        <FormFields of={check} names={["watched", "trim"]} />
       </Step>
       <Step of="Valve shut">
         <FormFields of={check} names={["whenShut"]} />
