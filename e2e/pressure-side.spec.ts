@@ -327,15 +327,18 @@ test("secondary air: a pump's seam found by soap, and closed only after the cold
   // The tool's window is counted: what is read after it lets go proves nothing, and a second command wants it armed anew.
   await airRun(page);
   await radio(page, "Oxygen sensor, valve open", "Not read").click();
+  const released = main(page).getByRole("button", { name: "Released: Secondary-air pump commanded on" });
   await button(page, "Command it now").click();
+  await expect(released).toBeVisible();
   await page.clock.fastForward(42_000);
   await radio(page, "Oxygen sensor, valve open", "Went lean").click();
   await expect(soFar(page).getByText(/after the tool had let go by itself/)).toBeVisible();
-  await button(page, "Released: Secondary-air pump commanded on").click();
+  await released.click();
   await button(page, "Command it now").click();
   await expect(page.getByLabel(/^Re-armed/)).not.toBeChecked();
-  await button(page, "Released: Secondary-air pump commanded on").click();
+  await released.click();
   await button(page, "Discard").click();
+  await button(page, "Discard it").click();
   await run(true);
   await record(page, "Secondary air", "Faulty");
   await putEverythingBack(page);

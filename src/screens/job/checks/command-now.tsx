@@ -42,9 +42,11 @@ export function CommandNow({
   const command = async () => {
     const missing = first?.();
     if (missing) return setError(missing);
+    // Its clock runs from the hand, not from the server's answer.
+    const at = Date.now();
     const wrong = await append({ kind: "displaced", body: { what, joint, commanded: { seconds } } });
     setError(wrong);
-    if (!wrong) onCommand(Date.now());
+    if (!wrong) onCommand(at);
   };
   return (
     <>
