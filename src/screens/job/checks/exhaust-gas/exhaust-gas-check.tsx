@@ -36,6 +36,7 @@ export function ExhaustGasCheck({ head }: { head: ReactNode }) {
   return (
     <CheckFrame check={check} head={head} plan={exhaustGas.plan(context, undefined)} at="tailpipe" onDone={scan.cancel}>
       <LogTake
+        aside
         scan={scan}
         take={take}
         beside={<p className="pb-3 text-muted">Type the display, or take the file that the analyser wrote:</p>}

@@ -58,7 +58,7 @@ export function FilterCheck({ head }: { head: ReactNode }) {
           </div>
         </div>
       </div>
-      <LogTake scan={scan} take={take} beside={<p className="pb-3 text-muted">Or out of a scan tool's log:</p>} />
+      <LogTake aside scan={scan} take={take} beside={<p className="pb-3 text-muted">Or out of a scan tool's log:</p>} />
       <FormFields of={check} names={["pipes", "egr"]} />
       <div className="grid items-start gap-4 sm:grid-cols-2">
         <FormFields

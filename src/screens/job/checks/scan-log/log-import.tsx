@@ -11,7 +11,16 @@ import { getJson, sendJson } from "../../../session/api";
 import type { ScanLogHandle } from "./use-scan-log";
 
 /** Picks a CSV and looks at its head, under the mapping remembered for its headers. */
-export function LogPicker({ scan, onLook }: { scan: ScanLogHandle; onLook: (mapping: Mapping | undefined) => void }) {
+export function LogPicker({
+  scan,
+  onLook,
+  aside = false,
+}: {
+  scan: ScanLogHandle;
+  onLook: (mapping: Mapping | undefined) => void;
+  /** A log is one way of two, and the other is in use */
+  aside?: boolean;
+}) {
   const take = async (file: File) => {
     const head = await scan.peek(file);
     if (!head) return;
@@ -25,7 +34,7 @@ export function LogPicker({ scan, onLook }: { scan: ScanLogHandle; onLook: (mapp
     <FileButton
       label="Scan-tool log"
       accept=".csv,.txt,.tsv,.log,text/csv"
-      look={fresh ? "primary" : "plain"}
+      look={fresh && !aside ? "primary" : "plain"}
       onFile={(file) => void take(file)}
     >
       <FileUp aria-hidden size={18} /> {fresh ? "Choose a log (CSV)" : "Choose another log"}

@@ -13,12 +13,15 @@ export function LogTake({
   scan,
   take,
   beside,
+  aside = false,
 }: {
   scan: ScanLogHandle;
   /** Takes what was read; answers with what was missing in it, and then nothing was taken */
   take: (file: File, log: ImportedLog) => Promise<string | undefined>;
   /** What stands in a row with the button */
   beside?: ReactNode;
+  /** The readings are typed, or a log fills them in */
+  aside?: boolean;
 }) {
   const [mapping, setMapping] = useState<Mapping>();
   const [error, setError] = useState<string>();
@@ -32,9 +35,11 @@ export function LogTake({
     <>
       <div className="flex flex-wrap items-end gap-4">
         {beside}
-        <LogPicker scan={scan} onLook={setMapping} />
+        <LogPicker scan={scan} onLook={setMapping} aside={aside} />
       </div>
-      <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={(f, l) => void onRead(f, l)} />
+      {(!aside || scan.state.step !== "none" || scan.error) && (
+        <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={(f, l) => void onRead(f, l)} />
+      )}
       {error && <ErrorNote>{error}</ErrorNote>}
     </>
   );
