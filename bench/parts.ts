@@ -16,6 +16,7 @@ import { calibration, judgementTrial } from "./judgement-trial";
 import { largestTimes } from "./largest";
 import { logGrammar } from "./log-grammar";
 import { writeBigLog } from "./log-import";
+import { networkTrial } from "./network";
 import { trimsTrial } from "./trims-trial";
 
 const percent = (share: number) => `${(100 * share).toFixed(1)} %`;
@@ -49,6 +50,18 @@ function logGrammarPart() {
       ` (together at least 95 %), silently wrong ${percent(grammar.silentlyWrong / grammar.files)} (at most 0.5 %), not read ${percent(grammar.notRead / grammar.files)}`,
   );
   for (const wrong of grammar.wrong) console.log(`    ${wrong}`);
+}
+
+function networkPart() {
+  const { mass, free, frames, sizes, power, joints } = networkTrial();
+  console.log(`Gas network, 20 zones and ${joints} joints, a new one filled every minute`);
+  console.log(`  mass over an hour closes to ${mass.toExponential(1)} (aim: 1e-10)`);
+  console.log(
+    `  free run ${free.toFixed(0)} × real time (aim: 5,000), with a tracer at 60 frames a second ${frames.toFixed(0)} × (aim: 300)`,
+  );
+  console.log(
+    `  ${sizes.map(([zones, times]) => `${zones} zones ${times.toFixed(0)} ×`).join(", ")}: cost grows as zones to the ${power.toFixed(1)} (aim: 2.5)`,
+  );
 }
 
 function commandPart() {
@@ -221,6 +234,7 @@ export const PARTS: Readonly<Record<string, Part>> = {
   "log-import": { alone: true, run: logImportPart },
   "log-grammar": { alone: false, run: logGrammarPart },
   command: { alone: true, run: commandPart },
+  network: { alone: true, run: networkPart },
   fold: { alone: true, run: foldPart },
   appends: { alone: true, run: appendsPart },
   clients: { alone: true, run: clientsPart },

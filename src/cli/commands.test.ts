@@ -286,6 +286,34 @@ describe("assess", () => {
   });
 });
 
+describe("simulate", () => {
+  const tank = {
+    ambient: pressure(101.325, "kPa"),
+    temperature: celsius(20),
+    isothermal: true,
+    zones: [{ id: "tank", volume: { value: 30, unit: "L" }, pressure: pressure(10, "inH2O", "gauge") }],
+    joints: [{ id: "leak", from: "tank", to: "outside", type: "orifice", area: (Math.PI * 0.508 ** 2) / 4 }],
+    until: 120,
+    every: 30,
+  };
+  it("prints its channels as CSV, from a file or from stdin alike", async () => {
+    const text: string = await run("simulate", tank);
+    const [head, ...rows] = text.trim().split("\n");
+    expect(head).toBe("t,p:tank,T:tank,m:leak");
+    // Published figures: 10 inH2O falls to 7.03, 4.58 and 1.25 after 30, 60 and 120 s.
+    const inches = rows.map((row) => (Number(row.split(",")[1]) - 101_325) / 249.0889);
+    expect([0, 1, 2, 4].map((k) => inches[k]?.toFixed(2))).toEqual(["10.00", "7.03", "4.58", "1.25"]);
+    expect(await run("simulate", "", [fileOf("case.json", JSON.stringify(tank))])).toBe(text);
+  });
+  it("refuses what is no case, and where", async () => {
+    expect(await refused("simulate", "{")).toMatch(/not JSON/);
+    expect(await refused("simulate", "", [join(folder, "none.json")])).toMatch(/no file/);
+    expect(await refused("simulate", { ...tank, zones: [{ ...tank.zones[0], volume: { value: 0, unit: "L" } }] })).toMatch(
+      /^zones\[0\]\.volume/,
+    );
+  });
+});
+
 describe("the process", () => {
   const pelota = (args: string[], input = "") => spawnSync("node", ["scripts/pelota.mjs", ...args], { input, encoding: "utf8" });
 
@@ -301,6 +329,21 @@ describe("the process", () => {
     );
     expect(done.status).toBe(0);
     expect(JSON.parse(done.stdout).diameter.value).toBeCloseTo(0.508, 2);
+  });
+
+  it("prints a table as it stands", () => {
+    const done = pelota(
+      ["simulate"],
+      JSON.stringify({
+        ambient: pressure(101.325, "kPa"),
+        temperature: celsius(20),
+        zones: [{ id: "a", volume: { value: 1, unit: "L" } }],
+        joints: [],
+        until: 1,
+        every: 1,
+      }),
+    );
+    expect([done.status, done.stdout]).toEqual([0, "t,p:a,T:a\n0,101325,293.15\n1,101325,293.15\n"]);
   });
 
   it("ends with 2 and one line of JSON on stderr for bad input", () => {

@@ -27,7 +27,10 @@ async function main(): Promise<void> {
   if (name === "batch") return batch();
   try {
     const command = commandCalled(name);
-    print(await command.run(takesInput(command, args) ? await readStdin() : "", args));
+    const answer = await command.run(takesInput(command, args) ? await readStdin() : "", args);
+    // A text is a table as it stands: CSV.
+    if (typeof answer === "string") process.stdout.write(answer);
+    else print(answer);
   } catch (error) {
     print(errorOf(error), process.stderr);
     process.exitCode = error instanceof BadInput ? 2 : 1;

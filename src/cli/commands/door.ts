@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import type * as yup from "yup";
 import { BadInput, parseJson, validate } from "@/core/input";
 
-/** A command: JSON (or text) in, JSON out. Throws BadInput for what it cannot take. */
+/** A command: JSON (or text) in, JSON out, or a text that is CSV. Throws BadInput for what it cannot take. */
 export interface Command {
   /** `arguments` when files named there take the place of the standard input; `nothing` when it is never read */
   readonly reads?: "arguments" | "nothing";

@@ -55,6 +55,9 @@ export const BANDS = {
   tankPressure: pressure("tank pressure", "gauge", -9e3, 9e3),
   evapPressure: pressure("EVAP test pressure", "gauge", 50, 9e3),
   capPressure: pressure("cap test pressure", "gauge", 500, 20e3),
+  /** Of a simulated network: from a fitting to a hall */
+  gasVolume: { dimension: "volume", low: 1e-9, high: 1e3, name: "volume of a zone" },
+  gasTemperature: { dimension: "temperature", low: 150, high: 1500, name: "gas temperature" },
   volume: { dimension: "volume", low: 0.05e-3, high: 0.3, name: "volume" },
   trapped: { dimension: "volume", low: 0.5e-6, high: 20e-3, name: "trapped volume" },
   hole: { dimension: "length", low: 0.05e-3, high: 60e-3, name: "hole" },
