@@ -125,24 +125,39 @@ export const numbersField = (longest: number) =>
 /** Vacuum over time: [s, vacuum in `unit`], rising in time. */
 export const samplesField = seriesField<[number, number]>([{ name: "A reading", low: -1e5, high: 1e6 }], 5000);
 
-/** Where points of a record come from: typed by hand, or read from a scan-tool log that is kept by its hash. */
+/** Where readings of a record come from: typed by hand, read from a log that is kept by its hash, or taken live from a device. */
 export type RecordSource =
   | { readonly kind: "typed" }
-  | { readonly kind: "log"; readonly file: string; readonly sha256: string; readonly extractor: number };
+  | { readonly kind: "log"; readonly file: string; readonly sha256: string; readonly extractor: number }
+  | { readonly kind: "device"; readonly device: string; readonly simulated: boolean };
 
 export const sourceField = strictObject({
-  kind: yup.string().oneOf(["typed", "log"]).required(),
+  kind: yup.string().oneOf(["typed", "log", "device"]).required(),
   file: yup.string().max(255).optional(),
   sha256: yup
     .string()
     .matches(/^[0-9a-f]{64}$/)
     .optional(),
   extractor: yup.number().optional(),
-}).test(
-  "log",
-  "Readings from a log name its file, its SHA-256 and the extractor's version",
-  (s) => s?.kind !== "log" || (s.file !== undefined && s.sha256 !== undefined && s.extractor !== undefined),
-);
+  device: yup.string().max(100).optional(),
+  simulated: yup.boolean().optional(),
+})
+  .test(
+    "log",
+    "Readings from a log name its file, its SHA-256 and the extractor's version",
+    (s) => s?.kind !== "log" || (s.file !== undefined && s.sha256 !== undefined && s.extractor !== undefined),
+  )
+  .test(
+    "device",
+    "Readings from a device name it, and say whether it is simulated",
+    (s) => s?.kind !== "device" || (Boolean(s.device) && s.simulated !== undefined),
+  );
+
+/** The simulated device that a record was read from; undefined where it was read on a car. */
+export function simulatedDevice(record: object): string | undefined {
+  const { source } = record as { readonly source?: RecordSource };
+  return source?.kind === "device" && source.simulated ? source.device : undefined;
+}
 
 /** A gauge or meter as it was before the check: its division, and what it showed with nothing on it. */
 export interface InstrumentUse {

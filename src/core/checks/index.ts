@@ -15,6 +15,7 @@ import { decay } from "./decay";
 import { egr } from "./egr";
 import { evapSmoke } from "./evap-smoke";
 import { exhaustGas } from "./exhaust-gas";
+import { simulatedDevice } from "./fields";
 import { filter } from "./filter";
 import { hold } from "./hold";
 import { look } from "./look";
@@ -83,6 +84,12 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
     return voidVerdict(`${check.name}: not at the ${name}`, "this check says nothing of such a part, or the vehicle has none");
   }
   const verdict = withHidden(check.judge(record, context), check.hides?.(record) ?? [], context);
+  const device = simulatedDevice(record);
+  if (device !== undefined)
+    return voidVerdict(
+      "Read from a simulated device: it proves nothing of this car",
+      `${device} is simulated; on a car that reads so it would say: ${verdict.headline}`,
+    );
   const open = stillNeeded(kind, context);
   if (open === undefined || verdict.outcome === "void") return verdict;
   const { observation, also, tested, word, ...shown } = verdict;

@@ -126,7 +126,9 @@ function owedBlocks(facts: Facts): Block[] {
       case "not-sure":
         return prove(`After the repair the ${name ?? words} is not sure yet: ${first.because}`);
       case "void":
-        return prove(`The ${name} after the last repair is void and counts for nothing: do it again`);
+        return prove(
+          `The ${name} after the last repair is void and counts for nothing: do it again${first.because ? ` (${first.because})` : ""}`,
+        );
       default:
         if (!first.askedBy) return prove(notShown(group, words, facts));
         if (CHECKS[first.askedBy.check].role === "locates")

@@ -13,6 +13,7 @@ export const trimsForm = checkForm<TrimSurvey>()({
       options: [
         ["log", "From a log"],
         ["typed", "Typed by hand"],
+        ["live", "Live from the scan tool"],
       ],
       holds: () => "log",
       aside: true,

@@ -1,5 +1,6 @@
 import * as yup from "yup";
 import { type Quantity, quantitySchema } from "../../units";
+import { type RecordSource, sourceField } from "../fields";
 
 /** One steady operating point of a fuel-trim survey; trims in percent as the scan tool shows them. */
 export interface TrimPoint {
@@ -27,9 +28,7 @@ export interface TrimPoint {
 }
 
 export interface TrimSurvey {
-  readonly source:
-    | { readonly kind: "typed" }
-    | { readonly kind: "log"; readonly file: string; readonly sha256: string; readonly extractor: number };
+  readonly source: RecordSource;
   /** Where this ECU stops correcting, percent; found from repeated extremes, or taken as usual, where nobody asked */
   readonly stop?: number;
   /** Absolute */
@@ -96,24 +95,7 @@ export const trimPointsSchema = yup
 
 export const trimSurveySchema = yup
   .object({
-    source: yup
-      .object({
-        kind: yup.string().oneOf(["typed", "log"]).required(),
-        file: yup.string().max(255).optional(),
-        sha256: yup
-          .string()
-          .matches(/^[0-9a-f]{64}$/)
-          .optional(),
-        extractor: yup.number().optional(),
-      })
-      .noUnknown()
-      .strict()
-      .test(
-        "log",
-        "A survey from a log names its file, its SHA-256 and the extractor's version",
-        (s) => s?.kind !== "log" || (s.file !== undefined && s.sha256 !== undefined && s.extractor !== undefined),
-      )
-      .required(),
+    source: sourceField.required(),
     stop: yup.number().min(8, "No ECU stops correcting below 8 %").max(60, "No ECU corrects beyond 60 %").optional(),
     ambient: quantitySchema("ambient").required("Ambient pressure is missing"),
     intakeTemperature: quantitySchema("airTemperature").required("Intake temperature is missing"),

@@ -354,7 +354,7 @@ describe("the door", () => {
     [{ ambient: { value: 1013, unit: "hPa", kind: "gauge" } }, /is absolute, not gauge/],
     [{ ambient: fromSi(-5, "kPa", "absolute") }, /cannot be negative|out of range/],
     [{ extra: 1 }, /unknown|unspecified/i],
-    [{ source: { kind: "log" } }, /names its file/],
+    [{ source: { kind: "log" } }, /name its file/],
     [{ points: [point(720, 2.6, 33, [4, 13]), point(1500, 5, 30, [1, 1], [1, 1])] }, /same number of banks/],
     [{ points: [{ ...LEAN_IDLE.points[0], banks: [{ short: 400, long: 0 }] }] }, /above 100 %/],
     [{ points: [{ ...LEAN_IDLE.points[0], rpm: Number.NaN }] }, /rpm/i],

@@ -114,10 +114,11 @@ export function settle(debts: readonly Debt[], facts: ProofFacts): Owed[] {
     if (touched) return { ok: false, missing: "touched", because: touched.words };
     const unsure = open.findLast((o) => since(o.of) && o.of.verdict.outcome !== "fail");
     if (unsure) return { ok: false, missing: "not-sure", because: unsure.of.verdict.reasons[0] ?? unsure.of.verdict.headline };
-    const isVoid = facts.evidence.some(
+    const isVoid = facts.evidence.findLast(
       (e) => e.stands && since(e) && e.verdict.outcome === "void" && e.check === debt.by?.check && e.part === debt.by.part,
     );
-    return { ok: false, missing: isVoid ? "void" : "never" };
+    const why = isVoid?.verdict.reasons[0];
+    return isVoid ? { ok: false, missing: "void", ...(why ? { because: why } : {}) } : { ok: false, missing: "never" };
   };
   return debts.map((debt): Owed => {
     const base = { atom: debt.asked.atom, words: debt.asked.words, ...(debt.by ? { askedBy: debt.by } : {}) };

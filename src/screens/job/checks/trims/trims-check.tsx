@@ -14,6 +14,7 @@ import { LogImport, LogPicker } from "../scan-log/log-import";
 import { useKeptLog } from "../scan-log/use-kept-log";
 import { useScanLog } from "../scan-log/use-scan-log";
 import { useCheckForm } from "../use-check-form";
+import { LiveSurvey } from "./live-survey";
 import { LogPlot } from "./log-plot";
 import { PointForm, PointTable } from "./point-table";
 import { TrimPlot } from "./trim-plot";
@@ -27,7 +28,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
   const [error, setError] = useState<string>();
   const [mapping, setMapping] = useState<Mapping>();
   const keep = useKeptLog(setError);
-  const reads = holds<"log" | "typed">("reads");
+  const reads = holds<"log" | "typed" | "live">("reads");
   const points = holds<readonly TrimPoint[] | undefined>("points") ?? [];
   const banks = useMemo(() => {
     if (!record) return undefined;
@@ -53,11 +54,11 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
         <FormFields of={check} names={["reads"]} />
         {reads === "log" && <LogPicker scan={scan} onLook={setMapping} />}
       </div>
-      {reads === "log" ? (
-        <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={onRead} />
-      ) : (
-        <PointForm banks={vehicle.banks} turbo={turbo} onAdd={(p) => typed([...points, p])} />
+      {reads === "live" && (
+        <LiveSurvey limits={limits} engine={loggedEngine(vehicle)} onPoints={(points, source) => set({ points, source })} />
       )}
+      {reads === "log" && <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={onRead} />}
+      {reads === "typed" && <PointForm banks={vehicle.banks} turbo={turbo} onAdd={(p) => typed([...points, p])} />}
       <LogSummary scan={scan} />
       {scan.state.step === "ready" && <LogPlot log={scan.state.log} slice={scan.slice} />}
       {points.length > 0 && (

@@ -1,0 +1,69 @@
+import { expect, test } from "@playwright/test";
+import { CARS } from "../demo/cars";
+import {
+  button,
+  finding,
+  instrument,
+  leaking,
+  logOf,
+  main,
+  openOn,
+  record,
+  signIn,
+  soFar,
+  sound,
+  startClock,
+  station,
+  survey,
+} from "./steps";
+
+test("a scan tool read live fills the survey as it comes; what a stand-in shows closes no real job, and the gate says so", async ({
+  page,
+}) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await openOn(page, CARS.petrel, {}, ["P0171"]);
+  await survey(page, leaking, 71);
+  await record(page, "Fuel-trim survey", "Faulty");
+  await finding(page, "manifold-gasket", "Gasket sucked in");
+  await station(page, "Fix");
+  await page.getByLabel("What was done", { exact: true }).fill("Gasket renewed");
+  await main(page).getByRole("radiogroup", { name: "The part was" }).getByRole("radio", { name: "Renewed" }).click();
+  await page.getByLabel("Parts, one a line").fill("manifold gasket");
+  await button(page, "Record the repair").click();
+  await expect(page.getByLabel("What was done", { exact: true })).toHaveValue("");
+  await page.clock.fastForward(20 * 60_000);
+
+  await station(page, "Check");
+  await instrument(page, "Fuel-trim survey");
+  await main(page).getByRole("radio", { name: "Live from the scan tool" }).click();
+  await main(page).getByRole("radio", { name: "Ten times faster" }).click();
+  const live = main(page).getByRole("region", { name: "Scan tool, live" });
+  await live.getByLabel("Log to play as a live scan tool").setInputFiles(logOf(sound, 72));
+  await expect(live.getByText("Simulated.")).toBeVisible();
+  const rows = main(page).getByRole("table").getByRole("row");
+  // A point joins once it has been held: first one, then more.
+  await page.clock.runFor(4000);
+  await expect(live.getByText(/Engine speed/)).toBeVisible();
+  await expect(rows.nth(1)).toBeVisible();
+  const first = await rows.count();
+  await page.clock.runFor(8000);
+  await expect.poll(() => rows.count()).toBeGreaterThan(first);
+  // Unplugged in the middle, nothing that came is lost; nor by a reload.
+  await live.getByRole("button", { name: "Unplug" }).click();
+  await expect(live.getByText(/What came until then stays/)).toBeVisible();
+  const kept = await rows.count();
+  await expect(soFar(page).getByText(/simulated device: it proves nothing of this car/)).toBeVisible();
+  await page.reload();
+  await station(page, "Check");
+  await instrument(page, "Fuel-trim survey");
+  await expect.poll(() => rows.count()).toBe(kept);
+  await button(page, "Record the check").click();
+  await expect(
+    page.getByRole("region", { name: "Fuel-trim survey, so far" }).getByText(/proves nothing of this car/),
+  ).toBeVisible();
+  await station(page, "Prove");
+  await expect(main(page).getByRole("region", { name: "What blocks closing" })).toContainText(
+    /fuel-trim survey after the last repair is void and counts for nothing.*Replay of drive\.csv is simulated/,
+  );
+});

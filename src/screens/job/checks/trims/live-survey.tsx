@@ -1,0 +1,161 @@
+"use client";
+
+import { PlugZap, Unplug } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import type { RecordSource } from "@/core/checks/fields";
+import type { TrimPoint } from "@/core/checks/trims";
+import type { Every, LiveRow, ScanTool } from "@/core/devices/device";
+import { LiveLog } from "@/core/devices/live-log";
+import { replayed } from "@/core/devices/replay";
+import { type ChannelId, findSteadyWindows, type LoggedEngine, readScanLog, surveyPoints } from "@/core/scan-log";
+import type { Limits } from "@/core/shop/settings";
+import { fromSi } from "@/core/units";
+import { Button } from "@/ui/button";
+import { Choice } from "@/ui/choice";
+import { ErrorNote } from "@/ui/field";
+import { FileButton } from "@/ui/file-button";
+import { usePreferences } from "../../../session/preferences";
+
+/** A log that is played is read at once: longer ones are for the import, bytes. */
+const LARGEST = 5 * 1024 * 1024;
+/** Points are looked for again after so much of the stream, s. */
+const LOOKS = 1;
+
+const PACES = { "1": "As it was driven", "10": "Ten times faster" } as const;
+
+const every: Every = (ms, tick) => {
+  const timer = setInterval(tick, ms);
+  return () => clearInterval(timer);
+};
+
+/** What stands large while a tool is read: name, decimals, unit. */
+const SHOWN: readonly (readonly [ChannelId, string, number, string])[] = [
+  ["rpm", "Engine speed", 0, "1/min"],
+  ["maf", "Air meter", 1, "g/s"],
+  ["short-trim-1", "Short-term, bank 1", 1, "%"],
+  ["long-trim-1", "Long-term, bank 1", 1, "%"],
+  ["short-trim-2", "Short-term, bank 2", 1, "%"],
+  ["long-trim-2", "Long-term, bank 2", 1, "%"],
+];
+
+/**
+ * A scan tool read live: steady windows become points of the survey as they come, and stay if it is unplugged. What the shop has
+ * here is a stand-in that plays a recorded log; it is marked as simulated, and so is what is recorded from it.
+ */
+export function LiveSurvey({
+  limits,
+  engine,
+  onPoints,
+}: {
+  limits: Limits;
+  engine: LoggedEngine;
+  onPoints: (points: readonly TrimPoint[], source: RecordSource) => void;
+}) {
+  const { number } = usePreferences();
+  const [pace, setPace] = useState<keyof typeof PACES>("1");
+  const [tool, setTool] = useState<ScanTool>();
+  const [now, setNow] = useState<LiveRow>();
+  const [said, setSaid] = useState<string>();
+  const [error, setError] = useState<string>();
+  const stop = useRef<() => void>(undefined);
+  useEffect(() => () => stop.current?.(), []);
+
+  const connect = (found: ScanTool) => {
+    const live = new LiveLog(found.channels);
+    let looked = 0;
+    const look = () =>
+      onPoints(surveyPoints(findSteadyWindows(live.log, limits)), {
+        kind: "device",
+        device: found.name,
+        simulated: found.simulated,
+      });
+    stop.current = found.start({
+      row: (row) => {
+        if (!live.push(row)) return;
+        setNow(row);
+        if (row.at - looked < LOOKS) return;
+        looked = row.at;
+        look();
+      },
+      ended: (why) => {
+        look();
+        setTool(undefined);
+        setSaid(`${why}. What came stays; play it again, or record it.`);
+      },
+    });
+    setTool(found);
+    setSaid(undefined);
+  };
+  const unplug = () => {
+    stop.current?.();
+    setTool(undefined);
+    setSaid("Unplugged. What came until then stays.");
+  };
+  const play = async (file: File) => {
+    setError(undefined);
+    if (file.size > LARGEST) return setError("A log that is played has at most 5 MB: read a longer one as a log");
+    try {
+      const log = readScanLog(new Uint8Array(await file.arrayBuffer()), undefined, engine);
+      connect(replayed(log, file.name, every, Number(pace)));
+    } catch (e) {
+      setError(`${(e as Error).message}. Read it as a log once, its columns are asked there.`);
+    }
+  };
+  return (
+    <section aria-label="Scan tool, live" className="flex flex-col gap-4">
+      <div className="flex flex-wrap items-end gap-4">
+        {tool ? (
+          <Button onClick={unplug}>
+            <Unplug aria-hidden size={18} /> Unplug
+          </Button>
+        ) : (
+          <>
+            <Choice
+              label="Pace of the stand-in"
+              options={Object.entries(PACES) as [keyof typeof PACES, string][]}
+              value={pace}
+              onChange={setPace}
+            />
+            <FileButton
+              label="Log to play as a live scan tool"
+              accept=".csv,.txt,.tsv,.log,text/csv"
+              look="primary"
+              onFile={(f) => void play(f)}
+            >
+              <PlugZap aria-hidden size={18} /> Connect the stand-in: play a log
+            </FileButton>
+          </>
+        )}
+        {tool?.simulated && (
+          <p className="border-l-4 border-amber bg-amber-soft px-3 py-2">
+            <strong className="text-amber">Simulated.</strong> {tool.name}: what it says proves nothing of this car.
+          </p>
+        )}
+      </div>
+      {now && (
+        <dl className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-4">
+          {SHOWN.map(([channel, name, decimals, unit]) => {
+            const value = now.values[channel];
+            if (value === undefined) return null;
+            return (
+              <div key={channel}>
+                <dt className="text-sm text-muted">{name}</dt>
+                <dd className="font-mono text-2xl">
+                  {number(channel === "maf" ? fromSi(value, "g/s").value : value, decimals)}{" "}
+                  <span className="text-base text-muted">{unit}</span>
+                </dd>
+              </div>
+            );
+          })}
+        </dl>
+      )}
+      {now && (
+        <p role="status" className="text-muted">
+          {number(now.at, 0)} s read. Hold each point for 5 s: it joins the survey by itself.
+        </p>
+      )}
+      {said && <p role="status">{said}</p>}
+      {error && <ErrorNote>{error}</ErrorNote>}
+    </section>
+  );
+}
