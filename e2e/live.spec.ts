@@ -37,6 +37,7 @@ test("a scan tool read live fills the survey as it comes; what a stand-in shows 
   await station(page, "Check");
   await instrument(page, "Fuel-trim survey");
   await main(page).getByRole("radio", { name: "Live from the scan tool" }).click();
+  await main(page).getByRole("radio", { name: "A recorded log" }).click();
   await main(page).getByRole("radio", { name: "Ten times faster" }).click();
   const live = main(page).getByRole("region", { name: "Scan tool, live" });
   await live.getByLabel("Log to play as a live scan tool").setInputFiles(logOf(sound, 72));
@@ -66,4 +67,32 @@ test("a scan tool read live fills the survey as it comes; what a stand-in shows 
   await expect(main(page).getByRole("region", { name: "What blocks closing" })).toContainText(
     /fuel-trim survey after the last repair is void and counts for nothing.*Replay of drive\.csv is simulated/,
   );
+});
+
+test("a simulated engine stands in for a car: its foot held at three speeds, its survey says what it hid", async ({ page }) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await openOn(page, CARS.petrel, {}, ["P0171"]);
+  await station(page, "Check");
+  await instrument(page, "Fuel-trim survey");
+  await main(page).getByRole("radio", { name: "Live from the scan tool" }).click();
+  await main(page).getByRole("radio", { name: "Ten times faster" }).click();
+  await main(page).getByRole("radio", { name: "Sound", exact: true }).click();
+  await button(page, "Connect the stand-in: start the engine").click();
+  const live = main(page).getByRole("region", { name: "Scan tool, live" });
+  await expect(live.getByText("Simulated.")).toBeVisible();
+  const foot = live.getByRole("radiogroup", { name: "The foot holds, 1/min" });
+  const rows = main(page).getByRole("table").getByRole("row");
+  for (const [held, points] of [
+    ["Idle", 1],
+    ["1500", 2],
+    ["2500", 3],
+  ] as const) {
+    await foot.getByRole("radio", { name: held, exact: true }).click();
+    await page.clock.runFor(4000);
+    await expect.poll(() => rows.count()).toBeGreaterThan(points);
+  }
+  await live.getByRole("button", { name: "Unplug" }).click();
+  await expect(live.getByText(/It was sound/)).toBeVisible();
+  await expect(soFar(page).getByText(/Stand-in engine is simulated; on a car that reads so it would say/)).toBeVisible();
 });

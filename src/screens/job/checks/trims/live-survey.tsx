@@ -7,6 +7,7 @@ import type { TrimPoint } from "@/core/checks/trims";
 import type { Every, LiveRow, ScanTool } from "@/core/devices/device";
 import { LiveLog } from "@/core/devices/live-log";
 import { replayed } from "@/core/devices/replay";
+import { type StandInEngine, standInEngine } from "@/core/devices/stand-in-engine";
 import { type ChannelId, findSteadyWindows, type LoggedEngine, readScanLog, surveyPoints } from "@/core/scan-log";
 import type { Limits } from "@/core/shop/settings";
 import { fromSi } from "@/core/units";
@@ -21,7 +22,19 @@ const LARGEST = 5 * 1024 * 1024;
 /** Points are looked for again after so much of the stream, s. */
 const LOOKS = 1;
 
-const PACES = { "1": "As it was driven", "10": "Ten times faster" } as const;
+/** What stands in for a scan tool on a car. */
+const STAND_INS = { engine: "A simulated engine", log: "A recorded log" } as const;
+/** What the simulated engine has: told only once it is unplugged. */
+const HIDES = { sound: "Sound", hole: "With a hole, nobody says how large" } as const;
+/** m */
+const HOLES = [1.3e-3, 2.8e-3] as const;
+const FEET: readonly (readonly [string, string])[] = [
+  ["", "Idle"],
+  ["1500", "1500"],
+  ["2500", "2500"],
+];
+
+const PACES = { "1": "By the clock", "10": "Ten times faster" } as const;
 
 const every: Every = (ms, tick) => {
   const timer = setInterval(tick, ms);
@@ -40,19 +53,28 @@ const SHOWN: readonly (readonly [ChannelId, string, number, string])[] = [
 
 /**
  * A scan tool read live: steady windows become points of the survey as they come, and stay if it is unplugged. What the shop has
- * here is a stand-in that plays a recorded log; it is marked as simulated, and so is what is recorded from it.
+ * here are stand-ins, a simulated engine and a recorded log that is played; they are marked as simulated, and so is what is recorded.
  */
 export function LiveSurvey({
   limits,
   engine,
+  ambient = 101_325,
+  temperature = 293.15,
   onPoints,
 }: {
   limits: Limits;
   engine: LoggedEngine;
+  /** Of the bay, Pa absolute and K; standard where nobody set the conditions */
+  ambient?: number | undefined;
+  temperature?: number | undefined;
   onPoints: (points: readonly TrimPoint[], source: RecordSource) => void;
 }) {
   const { number } = usePreferences();
   const [pace, setPace] = useState<keyof typeof PACES>("1");
+  const [standIn, setStandIn] = useState<keyof typeof STAND_INS>("engine");
+  const [hides, setHides] = useState<keyof typeof HIDES>("hole");
+  const [car, setCar] = useState<{ readonly engine: StandInEngine; readonly hole: number }>();
+  const [foot, setFoot] = useState("");
   const [tool, setTool] = useState<ScanTool>();
   const [now, setNow] = useState<LiveRow>();
   const [said, setSaid] = useState<string>();
@@ -89,7 +111,17 @@ export function LiveSurvey({
   const unplug = () => {
     stop.current?.();
     setTool(undefined);
-    setSaid("Unplugged. What came until then stays.");
+    const was = car && (car.hole > 0 ? ` It had a hole of ${number(1000 * car.hole, 1)} mm in its manifold.` : " It was sound.");
+    setCar(undefined);
+    setSaid(`Unplugged. What came until then stays.${was ?? ""}`);
+  };
+  const startEngine = () => {
+    const hole = hides === "hole" ? HOLES[0] + Math.random() * (HOLES[1] - HOLES[0]) : 0;
+    const truth = { displacement: engine.displacement ?? 1.6e-3, ambient, temperature, hole };
+    const found = standInEngine(truth, Math.floor(Math.random() * 2 ** 31), every, Number(pace));
+    setFoot("");
+    setCar({ engine: found, hole });
+    connect(found);
   };
   const play = async (file: File) => {
     setError(undefined);
@@ -111,19 +143,39 @@ export function LiveSurvey({
         ) : (
           <>
             <Choice
+              label="Stand-in"
+              options={Object.entries(STAND_INS) as [keyof typeof STAND_INS, string][]}
+              value={standIn}
+              onChange={setStandIn}
+            />
+            <Choice
               label="Pace of the stand-in"
               options={Object.entries(PACES) as [keyof typeof PACES, string][]}
               value={pace}
               onChange={setPace}
             />
-            <FileButton
-              label="Log to play as a live scan tool"
-              accept=".csv,.txt,.tsv,.log,text/csv"
-              look="primary"
-              onFile={(f) => void play(f)}
-            >
-              <PlugZap aria-hidden size={18} /> Connect the stand-in: play a log
-            </FileButton>
+            {standIn === "engine" ? (
+              <>
+                <Choice
+                  label="The simulated engine is"
+                  options={Object.entries(HIDES) as [keyof typeof HIDES, string][]}
+                  value={hides}
+                  onChange={setHides}
+                />
+                <Button look="primary" onClick={startEngine}>
+                  <PlugZap aria-hidden size={18} /> Connect the stand-in: start the engine
+                </Button>
+              </>
+            ) : (
+              <FileButton
+                label="Log to play as a live scan tool"
+                accept=".csv,.txt,.tsv,.log,text/csv"
+                look="primary"
+                onFile={(f) => void play(f)}
+              >
+                <PlugZap aria-hidden size={18} /> Connect the stand-in: play a log
+              </FileButton>
+            )}
           </>
         )}
         {tool?.simulated && (
@@ -132,6 +184,17 @@ export function LiveSurvey({
           </p>
         )}
       </div>
+      {tool && car && (
+        <Choice
+          label="The foot holds, 1/min"
+          options={FEET}
+          value={foot}
+          onChange={(held) => {
+            setFoot(held);
+            car.engine.hold(held === "" ? undefined : Number(held));
+          }}
+        />
+      )}
       {now && (
         <dl className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-4">
           {SHOWN.map(([channel, name, decimals, unit]) => {

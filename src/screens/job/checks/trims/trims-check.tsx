@@ -5,6 +5,7 @@ import { CHECKS } from "@/core/checks";
 import { readSurvey, type TrimPoint, type TrimSurvey, trimAct } from "@/core/checks/trims";
 import { trimsForm } from "@/core/checks/trims/form";
 import { EXTRACTOR_VERSION, loggedEngine, type Mapping } from "@/core/scan-log";
+import { toSi } from "@/core/units";
 import { ErrorNote } from "@/ui/field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
@@ -22,7 +23,7 @@ import { TrimPlot } from "./trim-plot";
 /** The fuel-trim survey: a log read by the worker or points typed by hand, drawn and judged as it grows. */
 export function TrimsCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("trims", trimsForm);
-  const { context, holds, set, record } = check;
+  const { context, holds, set, record, known } = check;
   const { vehicle, limits } = context;
   const scan = useScanLog(limits, loggedEngine(vehicle));
   const [error, setError] = useState<string>();
@@ -55,7 +56,13 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
         {reads === "log" && <LogPicker scan={scan} onLook={setMapping} />}
       </div>
       {reads === "live" && (
-        <LiveSurvey limits={limits} engine={loggedEngine(vehicle)} onPoints={(points, source) => set({ points, source })} />
+        <LiveSurvey
+          limits={limits}
+          engine={loggedEngine(vehicle)}
+          ambient={known.ambient && toSi(known.ambient)}
+          temperature={known.temperature && toSi(known.temperature)}
+          onPoints={(points, source) => set({ points, source })}
+        />
       )}
       {reads === "log" && <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={onRead} />}
       {reads === "typed" && <PointForm banks={vehicle.banks} turbo={turbo} onAdd={(p) => typed([...points, p])} />}
