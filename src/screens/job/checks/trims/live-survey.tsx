@@ -178,23 +178,23 @@ export function LiveSurvey({
             )}
           </>
         )}
+        {tool && car && (
+          <Choice
+            label="The foot holds, 1/min"
+            options={FEET}
+            value={foot}
+            onChange={(held) => {
+              setFoot(held);
+              car.engine.hold(held === "" ? undefined : Number(held));
+            }}
+          />
+        )}
         {tool?.simulated && (
           <p className="border-l-4 border-amber bg-amber-soft px-3 py-2">
             <strong className="text-amber">Simulated.</strong> {tool.name}: what it says proves nothing of this car.
           </p>
         )}
       </div>
-      {tool && car && (
-        <Choice
-          label="The foot holds, 1/min"
-          options={FEET}
-          value={foot}
-          onChange={(held) => {
-            setFoot(held);
-            car.engine.hold(held === "" ? undefined : Number(held));
-          }}
-        />
-      )}
       {now && (
         <dl className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-4">
           {SHOWN.map(([channel, name, decimals, unit]) => {

@@ -48,9 +48,11 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
   const typed = (points: readonly TrimPoint[]) =>
     set({ points, ...(reads === "typed" ? { source: { kind: "typed" } satisfies TrimSurvey["source"] } : {}) });
   const turbo = vehicle.induction === "turbo";
+  // While a tool is read, its numbers stand first.
+  const plot = banks && <TrimPlot banks={banks} good={limits.trimGood.value} />;
   return (
     <CheckFrame check={check} head={head} plan={CHECKS.trims.plan(context, undefined)} onDone={scan.cancel}>
-      {banks && <TrimPlot banks={banks} good={limits.trimGood.value} />}
+      {reads !== "live" && plot}
       <div className="flex flex-wrap items-end gap-4">
         <FormFields of={check} names={["reads"]} />
         {reads === "log" && <LogPicker scan={scan} onLook={setMapping} />}
@@ -64,6 +66,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
           onPoints={(points, source) => set({ points, source })}
         />
       )}
+      {reads === "live" && plot}
       {reads === "log" && <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={onRead} />}
       {reads === "typed" && <PointForm banks={vehicle.banks} turbo={turbo} onAdd={(p) => typed([...points, p])} />}
       <LogSummary scan={scan} />
