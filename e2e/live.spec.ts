@@ -95,4 +95,16 @@ test("a simulated engine stands in for a car: its foot held at three speeds, its
   await live.getByRole("button", { name: "Unplug" }).click();
   await expect(live.getByText(/It was sound/)).toBeVisible();
   await expect(soFar(page).getByText(/Stand-in engine is simulated; on a car that reads so it would say/)).toBeVisible();
+  // A point typed beside them makes them no readings of this car.
+  await main(page).getByRole("radio", { name: "Typed by hand" }).click();
+  for (const [name, value] of [
+    ["Engine speed, rpm", "3000"],
+    ["Air meter, g/s", "14"],
+    ["Short-term, %", "0"],
+    ["Long-term, %", "1"],
+  ] as const)
+    await page.getByLabel(name, { exact: true }).fill(value);
+  await button(page, "Add the point").click();
+  await expect(main(page).getByRole("cell", { name: /^3.?000 rpm$/ })).toBeVisible();
+  await expect(soFar(page).getByText(/it proves nothing of this car/)).toBeVisible();
 });

@@ -159,6 +159,10 @@ export function simulatedDevice(record: object): string | undefined {
   return source?.kind === "device" && source.simulated ? source.device : undefined;
 }
 
+/** Where readings come from once one is typed beside others: what was simulated stays so while any of it is left. */
+export const typedBeside = (source: RecordSource | undefined, left: number): RecordSource =>
+  left > 0 && source?.kind === "device" && source.simulated ? source : { kind: "typed" };
+
 /** A gauge or meter as it was before the check: its division, and what it showed with nothing on it. */
 export interface InstrumentUse {
   readonly name: string;

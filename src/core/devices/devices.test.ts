@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { CARS } from "../../../demo/cars";
 import { recordDrive, writeLog } from "../../../demo/drive";
 import { CHECKS, judgeCheck } from "../checks";
+import { typedBeside } from "../checks/fields";
 import { survey } from "../checks/records.fixture";
 import { contextOf, NATURAL } from "../core.fixture";
 import { type BadInput, validate } from "../input";
@@ -118,6 +119,13 @@ describe("what is read from a simulated device", () => {
     expect(verdict.reasons.join()).toContain(judgeCheck("trims", sound, context).headline);
     expect(verdict).not.toHaveProperty("observation");
     expect(judgeCheck("trims", { ...sound, source: { ...simulated, simulated: false } }, context).outcome).not.toBe("void");
+  });
+
+  it("stays simulated while any of it is left, whatever is typed beside it", () => {
+    expect(typedBeside(simulated, 2)).toEqual(simulated);
+    expect(typedBeside(simulated, 0)).toEqual({ kind: "typed" });
+    expect(typedBeside({ ...simulated, simulated: false }, 2)).toEqual({ kind: "typed" });
+    expect(typedBeside(undefined, 2)).toEqual({ kind: "typed" });
   });
 
   it("is refused at the door without a name, or without a word on whether it is simulated", () => {

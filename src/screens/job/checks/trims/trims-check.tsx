@@ -2,6 +2,7 @@
 
 import { type ReactNode, useMemo, useState } from "react";
 import { CHECKS } from "@/core/checks";
+import { typedBeside } from "@/core/checks/fields";
 import { readSurvey, type TrimPoint, type TrimSurvey, trimAct } from "@/core/checks/trims";
 import { trimsForm } from "@/core/checks/trims/form";
 import { EXTRACTOR_VERSION, loggedEngine, type Mapping } from "@/core/scan-log";
@@ -45,8 +46,11 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
     });
     keep(file);
   };
-  const typed = (points: readonly TrimPoint[]) =>
-    set({ points, ...(reads === "typed" ? { source: { kind: "typed" } satisfies TrimSurvey["source"] } : {}) });
+  const typed = (next: readonly TrimPoint[]) => {
+    // What is left of the points that stood there before.
+    const left = next.filter((p) => points.includes(p)).length;
+    set({ points: next, ...(reads === "typed" || left === 0 ? { source: typedBeside(holds("source"), left) } : {}) });
+  };
   const turbo = vehicle.induction === "turbo";
   // While a tool is read, its numbers stand first.
   const plot = banks && <TrimPlot banks={banks} good={limits.trimGood.value} />;
