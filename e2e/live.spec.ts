@@ -3,12 +3,14 @@ import { CARS } from "../demo/cars";
 import {
   button,
   finding,
+  hoseOn,
   instrument,
   leaking,
   logOf,
   main,
   openOn,
   record,
+  recordRun,
   signIn,
   soFar,
   sound,
@@ -107,4 +109,24 @@ test("a simulated engine stands in for a car: its foot held at three speeds, its
   await button(page, "Add the point").click();
   await expect(main(page).getByRole("cell", { name: /^3.?000 rpm$/ })).toBeVisible();
   await expect(soFar(page).getByText(/it proves nothing of this car/)).toBeVisible();
+});
+
+test("a stand-in smoke machine moves ball and gauge by itself; its run is void and tells what it hid", async ({ page }) => {
+  await startClock(page);
+  await signIn(page, "Wren Alder");
+  await openOn(page, CARS.petrel, {}, ["P0171"]);
+  await hoseOn(page);
+  const machine = main(page).getByRole("region", { name: "Machine, live" });
+  await machine.getByRole("button", { name: "Connect the stand-in machine" }).click();
+  await expect(machine.getByText("Simulated.")).toBeVisible();
+  // A reading a second, and nobody touches ball or gauge.
+  await page.clock.runFor(60_000);
+  await expect(main(page).getByText(/^[56]\d readings/)).toBeVisible();
+  await expect(main(page).getByRole("slider", { name: /Flow ball/ })).not.toHaveAttribute("aria-valuenow", "0");
+  await button(page, "Looked everywhere: none outside").click();
+  await expect(machine.getByText(/It had a hole of \d\.\d mm: /)).toBeVisible();
+  await expect(page.getByRole("region", { name: "Verdict of this run" })).toContainText(/simulated device: it proves nothing/);
+  await recordRun(page);
+  await station(page, "Suspects");
+  await expect(main(page).getByText(/worth nothing: smoke run \(Stand-in smoke machine is simulated/)).toBeVisible();
 });

@@ -229,8 +229,8 @@ async function dragBall(ball: Locator, litres: number): Promise<void> {
   await ball.click({ position: { x: box.width / 3, y: ((bottom - ((bottom - top) * litres) / 12) / whole) * box.height } });
 }
 
-/** A smoke run played through: setup, machine proof, ball following an approach to its settled height, then what was seen. */
-export async function smoke(page: Page, play: SmokePlay): Promise<void> {
+/** Set up and proved, the hose goes on. */
+export async function hoseOn(page: Page, play: Pick<SmokePlay, "entry" | "fuelLevel" | "proof"> = {}): Promise<void> {
   await station(page, "Check");
   const vapour = play.fuelLevel !== undefined;
   await instrument(page, vapour ? "EVAP smoke" : "Smoke run");
@@ -246,6 +246,11 @@ export async function smoke(page: Page, play: SmokePlay): Promise<void> {
   await page.getByLabel("The ball sat at the bottom").check();
   await page.getByLabel("Smoke came out of the open hose").check();
   await button(page, "Hose on: start the run").click();
+}
+
+/** A smoke run played through: setup, machine proof, ball following an approach to its settled height, then what was seen. */
+export async function smoke(page: Page, play: SmokePlay): Promise<void> {
+  await hoseOn(page, play);
   const ball = page.getByRole("slider", { name: /Flow ball/ });
   const gauge = page.getByLabel("Pressure", { exact: true });
   if (play.shutPort) {

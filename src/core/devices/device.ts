@@ -27,5 +27,20 @@ export interface ScanTool {
   start(listener: Listener): () => void;
 }
 
+/** Ball and gauge of a smoke machine: m³/s on the ball's scale, Pa gauge, s since the hose went on. */
+export interface SmokeRow {
+  readonly at: number;
+  readonly flow: number;
+  readonly pressure: number;
+}
+
+/** A smoke machine whose ball and gauge are read live. */
+export interface SmokeMachine {
+  readonly name: string;
+  readonly simulated: boolean;
+  /** The hose goes on: begins to read. @returns what stops it; stopped, it calls nobody more. */
+  start(row: (row: SmokeRow) => void): () => void;
+}
+
 /** Calls again and again, every so many ms of the wall clock, until the answer is called. */
 export type Every = (ms: number, tick: () => void) => () => void;

@@ -17,6 +17,7 @@ type AsRecorded = Pick<
   | "touchedBefore"
   | "adapterLeaks"
   | "draughtOrGlare"
+  | "source"
 >;
 
 /** A smoke run on its way, from the first switch to the record. Times are ms since 1970, what is typed is text. */
@@ -145,6 +146,7 @@ export function smokeRunOf(
     ambient: conditions.ambient,
     temperature: conditions.bayTemperature,
     endedAt: seconds(end),
+    ...(draft.source ? { source: draft.source } : {}),
   };
 }
 

@@ -7,8 +7,10 @@ import {
   intoField,
   jointField as joint,
   jointsField as joints,
+  type RecordSource,
   secondsField as seconds,
   seriesField,
+  sourceField,
   zoneField,
 } from "../fields";
 
@@ -66,6 +68,8 @@ export interface SmokeRun {
   readonly ambient: Quantity;
   readonly temperature: Quantity;
   readonly endedAt: number;
+  /** The device that ball and gauge were read from, where no hand did */
+  readonly source?: RecordSource | undefined;
 }
 
 /** What a run of any circuit records. */
@@ -153,6 +157,7 @@ export const smokeRunFields = {
   ambient: quantitySchema("ambient").required("Ambient pressure is missing"),
   temperature: quantitySchema("airTemperature").required("Bay temperature is missing"),
   endedAt: seconds("End of the run"),
+  source: sourceField.optional().default(undefined),
 };
 
 export const smokeRunSchema = strictObject(smokeRunFields);

@@ -48,6 +48,7 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
       ventAt: Date.now(),
       endedAt: null,
       samples: [],
+      source: undefined,
       seen: [],
       arrivals: [],
       flow: run.maxFlow,

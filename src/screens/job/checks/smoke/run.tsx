@@ -16,6 +16,7 @@ import { VerdictPanel } from "../../verdict";
 import { Conclusion } from "../conclusion";
 import { useRecordCheck } from "../use-record-check";
 import { AfterRun } from "./after-run";
+import { LiveMachine } from "./live-machine";
 import { MarkSmoke } from "./mark-smoke";
 import { RunReadings } from "./run-readings";
 import type { SmokeHandle } from "./use-smoke-run";
@@ -53,6 +54,7 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
     <div className="flex flex-col gap-4">
       {run.circuit === "evap" && <VapourWarnings run={run} />}
       <RunReadings run={run} />
+      <LiveMachine run={run} />
       {running ? <Arrivals run={run} /> : <AfterRun run={run} />}
       {!running && error && <ErrorNote>{error}</ErrorNote>}
       <Conclusion

@@ -4,7 +4,7 @@ import { PlugZap, Unplug } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import type { RecordSource } from "@/core/checks/fields";
 import type { TrimPoint } from "@/core/checks/trims";
-import type { Every, LiveRow, ScanTool } from "@/core/devices/device";
+import type { LiveRow, ScanTool } from "@/core/devices/device";
 import { LiveLog } from "@/core/devices/live-log";
 import { replayed } from "@/core/devices/replay";
 import { type StandInEngine, standInEngine } from "@/core/devices/stand-in-engine";
@@ -16,6 +16,7 @@ import { Choice } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
 import { usePreferences } from "../../../session/preferences";
+import { every } from "../every";
 
 /** A log that is played is read at once: longer ones are for the import, bytes. */
 const LARGEST = 5 * 1024 * 1024;
@@ -35,11 +36,6 @@ const FEET: readonly (readonly [string, string])[] = [
 ];
 
 const PACES = { "1": "By the clock", "10": "Ten times faster" } as const;
-
-const every: Every = (ms, tick) => {
-  const timer = setInterval(tick, ms);
-  return () => clearInterval(timer);
-};
 
 /** What stands large while a tool is read: name, decimals, unit. */
 const SHOWN: readonly (readonly [ChannelId, string, number, string])[] = [

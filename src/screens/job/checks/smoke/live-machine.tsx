@@ -1,0 +1,90 @@
+"use client";
+
+import { PlugZap, Unplug } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import { sampled } from "@/core/checks/smoke";
+import { standInSmoke } from "@/core/devices/stand-in-smoke";
+import { SmokeFill } from "@/core/practice/smoke-fill";
+import { toSi, UNITS } from "@/core/units";
+import { Button } from "@/ui/button";
+import { ErrorNote } from "@/ui/field";
+import { usePreferences } from "../../../session/preferences";
+import { useJob } from "../../use-job";
+import { every } from "../every";
+import type { SmokeHandle } from "./use-smoke-run";
+
+/** How large a hidden hole may be, m. */
+const HOLES = [0.8e-3, 2.4e-3] as const;
+
+/**
+ * Ball and gauge from a machine that is read live: what the shop has here is a stand-in on a simulated car with a hole somewhere within
+ * reach. Marked as simulated, and so is the run: it proves nothing of this car.
+ */
+export function LiveMachine({ run }: { run: SmokeHandle }) {
+  const { layout, state } = useJob();
+  const { number } = usePreferences();
+  const { draft, update, machine, fill, reach, units } = run;
+  const [hole, setHole] = useState<{ readonly joint: string; readonly name: string; readonly diameter: number }>();
+  const [live, setLive] = useState(false);
+  const [error, setError] = useState<string>();
+  const stop = useRef<() => void>(undefined);
+  const running = draft.startedAt !== null && draft.endedAt === null;
+  const unplug = () => {
+    stop.current?.();
+    setLive(false);
+  };
+  useEffect(() => () => stop.current?.(), []);
+  // A run that has ended is read no further.
+  useEffect(() => {
+    if (running) return;
+    stop.current?.();
+    setLive(false);
+  }, [running]);
+  if (!layout || !reach || !state.conditions) return null;
+  const { conditions } = state;
+  const connect = () => {
+    const places = reach.tested.filter((j) => j.to === "outside");
+    const place = places[Math.floor(Math.random() * places.length)];
+    const diameter = HOLES[0] + Math.random() * (HOLES[1] - HOLES[0]);
+    try {
+      const push = { ratedPressure: toSi(machine.ratedPressure), maxFlow: toSi(machine.maxFlow) };
+      const air = { ambient: toSi(conditions.ambient), temperature: toSi(conditions.bayTemperature) };
+      const holes = place ? [{ joint: place.id, diameter }] : [];
+      const simulated = new SmokeFill(layout, fill, push, holes, air, Math.floor(Math.random() * 2 ** 31));
+      const tool = standInSmoke(simulated, every);
+      update((d) => ({ ...d, source: { kind: "device", device: tool.name, simulated: tool.simulated } }));
+      stop.current = tool.start(({ flow, pressure }) => {
+        const shown = (si: number, unit: keyof typeof UNITS, digits: number) => Number((si / UNITS[unit].scale).toFixed(digits));
+        update((d) => sampled(d, shown(flow, units.flow, 1), shown(pressure, units.pressure, 2), Date.now()));
+      });
+      if (place) setHole({ joint: place.id, name: place.name, diameter });
+      setLive(true);
+      setError(undefined);
+    } catch (e) {
+      setError((e as Error).message);
+    }
+  };
+  const simulated = draft.source?.kind === "device" && draft.source.simulated;
+  if (!running && !simulated) return null;
+  return (
+    <section aria-label="Machine, live" className="flex flex-wrap items-center gap-3">
+      {running &&
+        (live ? (
+          <Button onClick={unplug}>
+            <Unplug aria-hidden size={18} /> Unplug
+          </Button>
+        ) : (
+          <Button onClick={connect}>
+            <PlugZap aria-hidden size={18} /> Connect the stand-in machine
+          </Button>
+        ))}
+      {simulated && (
+        <p className="border-l-4 border-amber bg-amber-soft px-3 py-2">
+          <strong className="text-amber">Simulated.</strong> This run proves nothing of this car.
+          {!live && hole && ` It had a hole of ${number(1000 * hole.diameter, 1)} mm: ${hole.name}.`}
+        </p>
+      )}
+      {error && <ErrorNote>{error}</ErrorNote>}
+    </section>
+  );
+}
