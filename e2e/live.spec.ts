@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import {
   button,
@@ -18,6 +18,17 @@ import {
   station,
   survey,
 } from "./steps";
+
+async function typePoint(page: Page, rpm: string): Promise<void> {
+  for (const [name, value] of [
+    ["Engine speed, rpm", rpm],
+    ["Air meter, g/s", "14"],
+    ["Short-term, %", "0"],
+    ["Long-term, %", "1"],
+  ] as const)
+    await page.getByLabel(name, { exact: true }).fill(value);
+  await button(page, "Add the point").click();
+}
 
 test("a scan tool read live fills the survey as it comes; what a stand-in shows closes no real job, and the gate says so", async ({
   page,
@@ -77,9 +88,15 @@ test("a simulated engine stands in for a car: its foot held at three speeds, its
   await openOn(page, CARS.petrel, {}, ["P0171"]);
   await station(page, "Check");
   await instrument(page, "Fuel-trim survey");
+  // What was typed is not lost to a stand-in.
+  await main(page).getByRole("radio", { name: "Typed by hand" }).click();
+  await typePoint(page, "3000");
   await main(page).getByRole("radio", { name: "Live from the scan tool" }).click();
   await main(page).getByRole("radio", { name: "Ten times faster" }).click();
   await main(page).getByRole("radio", { name: "Sound", exact: true }).click();
+  await button(page, "Connect the stand-in: start the engine").click();
+  await expect(main(page).getByText(/A point stands here already, typed or from a log/)).toBeVisible();
+  await button(page, "Remove the point at 3000 rpm").click();
   await button(page, "Connect the stand-in: start the engine").click();
   const live = main(page).getByRole("region", { name: "Scan tool, live" });
   await expect(live.getByText("Simulated.")).toBeVisible();
@@ -99,14 +116,7 @@ test("a simulated engine stands in for a car: its foot held at three speeds, its
   await expect(soFar(page).getByText(/Stand-in engine is simulated; on a car that reads so it would say/)).toBeVisible();
   // A point typed beside them makes them no readings of this car.
   await main(page).getByRole("radio", { name: "Typed by hand" }).click();
-  for (const [name, value] of [
-    ["Engine speed, rpm", "3000"],
-    ["Air meter, g/s", "14"],
-    ["Short-term, %", "0"],
-    ["Long-term, %", "1"],
-  ] as const)
-    await page.getByLabel(name, { exact: true }).fill(value);
-  await button(page, "Add the point").click();
+  await typePoint(page, "3000");
   await expect(main(page).getByRole("cell", { name: /^3.?000 rpm$/ })).toBeVisible();
   await expect(soFar(page).getByText(/it proves nothing of this car/)).toBeVisible();
 });
@@ -117,6 +127,7 @@ test("a stand-in smoke machine moves ball and gauge by itself; its run is void a
   await openOn(page, CARS.petrel, {}, ["P0171"]);
   await hoseOn(page);
   const machine = main(page).getByRole("region", { name: "Machine, live" });
+  await expect(machine).toBeVisible();
   await machine.getByRole("button", { name: "Connect the stand-in machine" }).click();
   await expect(machine.getByText("Simulated.")).toBeVisible();
   // A reading a second, and nobody touches ball or gauge.

@@ -5,8 +5,9 @@ import { recordDrive, writeLog } from "../../../demo/drive";
 import { CHECKS, judgeCheck } from "../checks";
 import { typedBeside } from "../checks/fields";
 import { survey } from "../checks/records.fixture";
-import { contextOf, NATURAL } from "../core.fixture";
+import { contextOf, NATURAL, smokeRun } from "../core.fixture";
 import { type BadInput, validate } from "../input";
+import { Writer } from "../journal/journal.fixture";
 import { findSteadyWindows, readScanLog, surveyPoints } from "../scan-log";
 import { DEFAULT_LIMITS } from "../shop/settings";
 import type { Every, LiveRow } from "./device";
@@ -119,6 +120,33 @@ describe("what is read from a simulated device", () => {
     expect(verdict.reasons.join()).toContain(judgeCheck("trims", sound, context).headline);
     expect(verdict).not.toHaveProperty("observation");
     expect(judgeCheck("trims", { ...sound, source: { ...simulated, simulated: false } }, context).outcome).not.toBe("void");
+  });
+
+  it("owes nothing and accuses nobody on a real car, whatever was seen at the stand-in", () => {
+    const stateWith = (source: object | undefined) => {
+      const journal = new Writer();
+      journal.add("opened", { number: 1 });
+      journal.add("vehicle", NATURAL);
+      const record = {
+        ...smokeRun(9),
+        seen: [{ joint: "pcv-hose", at: 60 }],
+        noSmokeOutside: false,
+        ...(source ? { source } : {}),
+      };
+      journal.add("check", { check: "smoke", record });
+      return journal.state();
+    };
+    const real = stateWith(undefined);
+    expect(real.proof.owed.map((o) => o.atom).join()).toContain("pcv-hose");
+    expect(real.zones.some((z) => z.state === "leaking")).toBe(true);
+    const stood = stateWith(simulated);
+    expect(stood.proof.owed).toEqual([]);
+    expect(stood.zones).toEqual([]);
+    const odds = (state: typeof real) => state.suspects.map((x) => `${x.cause.id} ${x.odds.toFixed(6)}`);
+    const nothing = new Writer();
+    nothing.add("opened", { number: 1 });
+    nothing.add("vehicle", NATURAL);
+    expect(odds(stood)).toEqual(odds(nothing.state()));
   });
 
   it("stays simulated while any of it is left, whatever is typed beside it", () => {

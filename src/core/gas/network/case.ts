@@ -194,6 +194,7 @@ export function readCase(value: unknown): Simulation {
         : `"${tracer.source}" is a zone and a joint: rename one`,
       "tracer.source",
     );
+  const laws = joints.map((j, i) => lawOf(j, ambient, `joints[${i}]`));
   const now = [...joints];
   const changes = events
     .map((event, i) => ({ ...event, i }))
@@ -201,7 +202,6 @@ export function readCase(value: unknown): Simulation {
     .map(({ at, joint, set, i }): NetworkEvent => {
       const k = joints.findIndex((j) => j.id === joint);
       if (k < 0) throw new BadInput(`There is no joint "${joint}"`, `events[${i}].joint`);
-      if (at > until) throw new BadInput(`This event lies after the end, ${until} s`, `events[${i}].at`);
       const changed = { ...(now[k] as CaseJoint), ...set };
       now[k] = changed;
       return { at, joint: k, law: lawOf(changed, ambient, `events[${i}].set`) };
@@ -227,7 +227,7 @@ export function readCase(value: unknown): Simulation {
           ...(z.wall ? { wallTime: z.wall.timeConstant } : {}),
         };
       }),
-      joints: joints.map((j, i) => ({ id: j.id, from: j.from, to: j.to, law: lawOf(j, ambient, `joints[${i}]`) })),
+      joints: joints.map((j, i) => ({ id: j.id, from: j.from, to: j.to, law: laws[i] as JointLaw })),
     },
     events: changes,
     until,

@@ -1,4 +1,5 @@
 import { type Asked, CHECKS, type CheckContext, type CheckId, type Verdict } from "../../checks";
+import { simulatedDevice } from "../../checks/fields";
 import type { Bodies } from "../entries";
 import { judged, verdictKey } from "../judged";
 import type { Line } from "./order";
@@ -39,6 +40,10 @@ export function setupOf({ check, record }: Bodies["check"]): Set<string> {
   return new Set([...(kind.setup?.(record) ?? []), ...(kind.ownCommands?.(record) ?? [])]);
 }
 
+/** Read on the bench, or from a simulated device: it puts no question to this car, whatever was seen. */
+const elsewhere = ({ check, record }: Bodies["check"]): boolean =>
+  (CHECKS[check].onBench?.(record) ?? false) || simulatedDevice(record) !== undefined;
+
 /**
  * Everything that checks say: as they stand, and beside it what former wordings, lines taken out, and the vehicle as it
  * was described when they were taken make of them. Those only ask: taking a failing record out takes no question out.
@@ -60,7 +65,7 @@ export function checkEvidence(
       part: place || undefined,
       verdict,
       setup: setupOf(body),
-      asked: kind.onBench?.(body.record) ? [] : askedBy(body, verdict, within, `${verdictKey(within)} ${verdict.outcome}`),
+      asked: elsewhere(body) ? [] : askedBy(body, verdict, within, `${verdictKey(within)} ${verdict.outcome}`),
       stands,
     };
   };

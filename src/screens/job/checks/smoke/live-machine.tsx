@@ -65,7 +65,8 @@ export function LiveMachine({ run }: { run: SmokeHandle }) {
     }
   };
   const simulated = draft.source?.kind === "device" && draft.source.simulated;
-  if (!running && !simulated) return null;
+  // A run that a hand has read from stays what it is.
+  if (!simulated && (!running || draft.samples.length > 0)) return null;
   return (
     <section aria-label="Machine, live" className="flex flex-wrap items-center gap-3">
       {running &&

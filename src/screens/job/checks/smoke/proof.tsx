@@ -3,6 +3,7 @@
 import { format as formatDate } from "date-fns";
 import { useState } from "react";
 import { type EvapSmokeDraft, regulatedTo } from "@/core/checks/evap-smoke";
+import { simulatedDevice } from "@/core/checks/fields";
 import { proofRead, type SmokeRun } from "@/core/checks/smoke";
 import { type CheckState, SESSION } from "@/core/journal";
 import { fromSi, toSi } from "@/core/units";
@@ -128,7 +129,8 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
 /** The newest proof of this machine among the job's runs of the last hours; nothing where it was proved for another circuit. */
 function sessionProof(checks: readonly CheckState[], { kind, machine }: SmokeHandle) {
   const runs = checks.flatMap((c) => {
-    if (c.check !== kind) return [];
+    // A stand-in's proof is none of the machine's.
+    if (c.check !== kind || simulatedDevice(c.record) !== undefined) return [];
     const { machine: used, proof } = c.record as SmokeRun;
     if (used.name !== machine.name || !proof) return [];
     return [{ at: proof.takenAt ?? (typeof c.at === "string" ? c.at : c.at.from), proof }];

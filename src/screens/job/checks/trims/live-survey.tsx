@@ -8,13 +8,22 @@ import type { LiveRow, ScanTool } from "@/core/devices/device";
 import { LiveLog } from "@/core/devices/live-log";
 import { replayed } from "@/core/devices/replay";
 import { type StandInEngine, standInEngine } from "@/core/devices/stand-in-engine";
-import { type ChannelId, findSteadyWindows, type LoggedEngine, readScanLog, surveyPoints } from "@/core/scan-log";
+import {
+  type ChannelId,
+  findSteadyWindows,
+  type LoggedEngine,
+  type Mapping,
+  readHead,
+  readScanLog,
+  surveyPoints,
+} from "@/core/scan-log";
 import type { Limits } from "@/core/shop/settings";
 import { fromSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
+import { getJson } from "../../../session/api";
 import { usePreferences } from "../../../session/preferences";
 import { every } from "../every";
 
@@ -56,6 +65,7 @@ export function LiveSurvey({
   engine,
   ambient = 101_325,
   temperature = 293.15,
+  others,
   onPoints,
 }: {
   limits: Limits;
@@ -63,6 +73,8 @@ export function LiveSurvey({
   /** Of the bay, Pa absolute and K; standard where nobody set the conditions */
   ambient?: number | undefined;
   temperature?: number | undefined;
+  /** Points that stand there from a hand or a log: what comes live would take their place */
+  others: number;
   onPoints: (points: readonly TrimPoint[], source: RecordSource) => void;
 }) {
   const { number } = usePreferences();
@@ -111,7 +123,17 @@ export function LiveSurvey({
     setCar(undefined);
     setSaid(`Unplugged. What came until then stays.${was ?? ""}`);
   };
+  /** Nothing that was typed or logged is lost to a stand-in. */
+  const free = () => {
+    setError(
+      others > 0
+        ? `${others === 1 ? "A point stands" : `${others} points stand`} here already, typed or from a log: record or discard them first`
+        : undefined,
+    );
+    return others === 0;
+  };
   const startEngine = () => {
+    if (!free()) return;
     const hole = hides === "hole" ? HOLES[0] + Math.random() * (HOLES[1] - HOLES[0]) : 0;
     const truth = { displacement: engine.displacement ?? 1.6e-3, ambient, temperature, hole };
     const found = standInEngine(truth, Math.floor(Math.random() * 2 ** 31), every, Number(pace));
@@ -120,13 +142,15 @@ export function LiveSurvey({
     connect(found);
   };
   const play = async (file: File) => {
-    setError(undefined);
+    if (!free()) return;
     if (file.size > LARGEST) return setError("A log that is played has at most 5 MB: read a longer one as a log");
     try {
-      const log = readScanLog(new Uint8Array(await file.arrayBuffer()), undefined, engine);
-      connect(replayed(log, file.name, every, Number(pace)));
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      const { signature } = readHead(bytes, undefined, engine);
+      const mapping = (await getJson<Mapping | null>(`mappings/${signature}`).catch(() => null)) ?? undefined;
+      connect(replayed(readScanLog(bytes, mapping, engine), file.name, every, Number(pace)));
     } catch (e) {
-      setError(`${(e as Error).message}. Read it as a log once, its columns are asked there.`);
+      setError(`${(e as Error).message}. Read it as a log once: how its columns are understood is kept.`);
     }
   };
   return (

@@ -2,7 +2,7 @@
 
 import { type ReactNode, useMemo, useState } from "react";
 import { CHECKS } from "@/core/checks";
-import { typedBeside } from "@/core/checks/fields";
+import { simulatedDevice, typedBeside } from "@/core/checks/fields";
 import { readSurvey, type TrimPoint, type TrimSurvey, trimAct } from "@/core/checks/trims";
 import { trimsForm } from "@/core/checks/trims/form";
 import { EXTRACTOR_VERSION, loggedEngine, type Mapping } from "@/core/scan-log";
@@ -67,6 +67,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
           engine={loggedEngine(vehicle)}
           ambient={known.ambient && toSi(known.ambient)}
           temperature={known.temperature && toSi(known.temperature)}
+          others={simulatedDevice({ source: holds("source") }) === undefined ? points.length : 0}
           onPoints={(points, source) => set({ points, source })}
         />
       )}
