@@ -29,6 +29,15 @@ type KnownField = Field<Known>;
 
 export const checkForm = <Body extends object>() => formOf<Body, Known>();
 
+/** Where a check's points come from: each way in has its own part of the screen, and none of the record. */
+export const readsField = (holds: "log" | "typed", ...more: readonly Option[]): KnownField => ({
+  type: "choice",
+  label: "Where the points come from",
+  options: [["log", "From a log"], ["typed", "Typed by hand"], ...more],
+  holds: () => holds,
+  aside: true,
+});
+
 /** Ids with their names, as options of a choice. */
 export const optionsOf = <T extends string>(ids: readonly T[], names: Readonly<Record<T, string>>): readonly Option[] =>
   ids.map((id) => [id, names[id]]);

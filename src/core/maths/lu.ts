@@ -79,26 +79,25 @@ export class SparseLu {
 
   /** Solves for `b` in place. */
   solve(b: Float64Array): void {
-    const { n, a, left, right, order } = this;
+    const { n, a, order } = this;
     for (let s = 0; s < n; s++) {
       const i = order[s] as number;
-      const columns = left[i] as Int32Array;
-      let sum = b[i] as number;
-      for (let c = 0; c < columns.length; c++) {
-        const j = columns[c] as number;
-        sum -= (a[i * n + j] as number) * (b[j] as number);
-      }
-      b[i] = sum;
+      b[i] = this.less(b, i, this.left[i] as Int32Array);
     }
     for (let s = n - 1; s >= 0; s--) {
       const i = order[s] as number;
-      const columns = right[i] as Int32Array;
-      let sum = b[i] as number;
-      for (let c = 0; c < columns.length; c++) {
-        const j = columns[c] as number;
-        sum -= (a[i * n + j] as number) * (b[j] as number);
-      }
-      b[i] = sum / (a[i * n + i] as number);
+      b[i] = this.less(b, i, this.right[i] as Int32Array) / (a[i * n + i] as number);
     }
+  }
+
+  /** What is left of an unknown's right side once those in these columns are taken from it. */
+  private less(b: Float64Array, i: number, columns: Int32Array): number {
+    const { n, a } = this;
+    let sum = b[i] as number;
+    for (let c = 0; c < columns.length; c++) {
+      const j = columns[c] as number;
+      sum -= (a[i * n + j] as number) * (b[j] as number);
+    }
+    return sum;
   }
 }

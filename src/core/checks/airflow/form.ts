@@ -1,6 +1,6 @@
 import { formOf } from "../../form";
 import type { RecordSource } from "../fields";
-import { AIR_ELSEWHERE, airOf, checkForm, warmField } from "../known";
+import { AIR_ELSEWHERE, airOf, checkForm, readsField, warmField } from "../known";
 import { type AirflowPoint, type AirflowRecord, airflowPointSchema, airflowSchema } from "./record";
 
 /** What the engine breathes: its points are typed one by one, or found in a log. */
@@ -10,8 +10,7 @@ export const airflowForm = checkForm<AirflowRecord>()({
     points: { type: "taken", label: "Points", empty: [] },
     source: { type: "taken", label: "Where they come from", empty: { kind: "typed" } satisfies RecordSource },
     warm: warmField,
-    /** Typed, or from a log */
-    reads: { type: "taken", label: "Where the points come from", aside: true },
+    reads: readsField("typed"),
   },
   also: (_, given) => airOf(given, "intakeTemperature"),
   keeps: ["ambient", "intakeTemperature"],

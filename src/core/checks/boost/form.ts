@@ -1,7 +1,8 @@
 import { formOf } from "../../form";
 import type { RecordSource } from "../fields";
-import { AIR_ELSEWHERE, checkForm, optionsOf, warmField } from "../known";
-import { type BoostPointRead, type BoostRecord, boostPointSchema, boostSchema, EGR_STATES, type EgrState } from "./record";
+import { AIR_ELSEWHERE, checkForm, optionsOf, readsField, warmField } from "../known";
+import { EGR_IDS, EGR_STATES } from "../led-back";
+import { type BoostPointRead, type BoostRecord, boostPointSchema, boostSchema } from "./record";
 
 const standing = (label: string, band: "ambient" | "manifold" | "exhaustPressure", example: string) =>
   ({ type: "quantity", label: `Key on: ${label}`, band, unit: "kPa", units: ["kPa", "bar", "psi", "hPa"], example }) as const;
@@ -35,13 +36,12 @@ export const boostForm = checkForm<BoostRecord>()({
     egr: {
       type: "choice",
       label: "Exhaust led back meanwhile",
-      options: optionsOf(Object.keys(EGR_STATES) as EgrState[], EGR_STATES),
+      options: optionsOf(EGR_IDS, EGR_STATES),
       holds: ({ known }) => (known.context.vehicle.fitted.includes("egr") ? "unknown" : "shut"),
       hint: ({ holds }) => (holds("egr") === "shut" ? undefined : "Then no leak can be told from the air meter: command it shut"),
     },
     warm: warmField,
-    /** Typed, or from a log */
-    reads: { type: "taken", label: "Where the points come from", aside: true },
+    reads: readsField("log"),
   },
   also: (_, { known }) => (known.ambient ? { ambient: known.ambient } : {}),
   keeps: ["ambient"],

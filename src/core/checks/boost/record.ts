@@ -1,10 +1,8 @@
 import * as yup from "yup";
 import { strictObject } from "../../input";
 import { isQuantity, type Quantity, quantitySchema, toSi } from "../../units";
-import { oneOfField, percentField, type RecordSource, rpmField, secondsField, sourceField } from "../fields";
-
-export const EGR_STATES = { shut: "Shut", open: "Open", unknown: "Nobody knows" } as const;
-export type EgrState = keyof typeof EGR_STATES;
+import { percentField, type RecordSource, rpmField, secondsField, sourceField } from "../fields";
+import { type EgrState, egrField, leadsBack } from "../led-back";
 
 /** A steady moment; pressures absolute. */
 export interface BoostPointRead {
@@ -30,11 +28,8 @@ export interface KeyOnRead {
   readonly filter?: Quantity;
 }
 
-/** A valve that is asked to open by no more counts as shut, percent. */
-const EGR_SHUT = 2;
-
 /** Whether exhaust was led back at this point: then the meter misses a part of what the engine breathed. */
-export const ledBack = ({ egr }: Pick<BoostPointRead, "egr">): boolean => egr !== undefined && egr > EGR_SHUT;
+export const ledBack = ({ egr }: Pick<BoostPointRead, "egr">): boolean => leadsBack(egr);
 
 /** How long boost stayed beyond what matters, and between which speeds. */
 export interface Stretch {
@@ -112,7 +107,7 @@ export const boostSchema = strictObject({
   })
     .optional()
     .default(undefined),
-  egr: oneOfField("The way of exhaust led back", Object.keys(EGR_STATES) as EgrState[]),
+  egr: egrField,
   short: stretch,
   over: stretch,
   hunts: yup.boolean().optional(),

@@ -1,6 +1,7 @@
 import { columnOf, findSteadyWindows, meanOver, type ScanLog, type SteadyWindow, standingStretch } from "../../scan-log";
 import type { Limits } from "../../shop/settings";
 import { displayed } from "../../units";
+import { leadsBack } from "../led-back";
 import type { FilterRecord, FilterRunning } from "./record";
 
 /** Version of what is taken from a log here; kept with every record that rests on it. */
@@ -11,8 +12,6 @@ const IDLES = 1200;
 const HELD = 1800;
 /** A car that rolls faster is driven: its engine is loaded, km/h. */
 const ROLLS = 3;
-/** A valve that is asked to open by no more counts as shut, percent. */
-const EGR_SHUT = 2;
 
 export type FilterTrace = Pick<FilterRecord, "keyOn" | "idle" | "held"> & { readonly egr?: "shut" | "open" };
 
@@ -38,7 +37,7 @@ export function filterTrace(log: ScanLog, limits: Limits): FilterTrace | undefin
     ...(zero === undefined ? {} : { keyOn: displayed(zero, "hPa", 1, "gauge") }),
     ...(idle ? { idle: running(idle) } : {}),
     ...(held ? { held: running(held) } : {}),
-    ...(egr.length > 0 ? { egr: egr.some((x) => x > EGR_SHUT) ? ("open" as const) : ("shut" as const) } : {}),
+    ...(egr.length > 0 ? { egr: egr.some(leadsBack) ? ("open" as const) : ("shut" as const) } : {}),
   };
 }
 

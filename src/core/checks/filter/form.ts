@@ -1,6 +1,7 @@
 import type { UnitId } from "../../units";
 import { airOf, checkForm, optionsOf, warmField } from "../known";
-import { EGR_STATES, type EgrState, type FilterRecord, filterSchema, PIPE_STATES, type PipeState } from "./record";
+import { EGR_IDS, EGR_STATES } from "../led-back";
+import { type FilterRecord, filterSchema, PIPE_STATES, type PipeState } from "./record";
 
 const UNITS: readonly UnitId[] = ["hPa", "mbar", "kPa", "psi"];
 const pressure = (label: string, example: string) =>
@@ -43,7 +44,7 @@ export const filterForm = checkForm<FilterRecord>()({
     egr: {
       type: "choice",
       label: "Exhaust led back meanwhile",
-      options: optionsOf(Object.keys(EGR_STATES) as EgrState[], EGR_STATES),
+      options: optionsOf(EGR_IDS, EGR_STATES),
       holds: () => "unknown",
     },
     pipes: {

@@ -2,10 +2,7 @@ import * as yup from "yup";
 import { strictObject } from "../../input";
 import { type Quantity, quantitySchema } from "../../units";
 import { oneOfField, type RecordSource, rpmField, sourceField } from "../fields";
-
-/** How exhaust was led back while it was read. */
-export const EGR_STATES = { shut: "Shut", open: "Open", unknown: "Nobody knows" } as const;
-export type EgrState = keyof typeof EGR_STATES;
+import { type EgrState, egrField } from "../led-back";
 
 /** What the two pressure pipes were found like. */
 export const PIPE_STATES = {
@@ -62,7 +59,7 @@ export const filterSchema = strictObject({
   idle: running,
   held: running,
   division: quantitySchema("filterPressure").required("State one division of the display"),
-  egr: oneOfField("The way of exhaust led back", Object.keys(EGR_STATES) as EgrState[]),
+  egr: egrField,
   pipes: oneOfField("The state of the pipes", Object.keys(PIPE_STATES) as PipeState[]),
   warm: yup.boolean().required("Say whether the engine is warm"),
   sootModel: soot("The soot"),

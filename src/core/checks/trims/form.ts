@@ -1,23 +1,13 @@
 import { type Field, formOf, type Given } from "../../form";
 import { fromSi, parseSwing } from "../../units";
-import { AIR_ELSEWHERE, checkForm, given } from "../known";
+import { AIR_ELSEWHERE, checkForm, given, readsField } from "../known";
 import { type TrimPoint, type TrimSurvey, trimPointSchema, trimSurveySchema } from "./record";
 
 /** The survey: its points come from a log or are typed one by one. */
 export const trimsForm = checkForm<TrimSurvey>()({
   schema: trimSurveySchema,
   fields: {
-    reads: {
-      type: "choice",
-      label: "Where the points come from",
-      options: [
-        ["log", "From a log"],
-        ["typed", "Typed by hand"],
-        ["live", "Live from the scan tool"],
-      ],
-      holds: () => "log",
-      aside: true,
-    },
+    reads: readsField("log", ["live", "Live from the scan tool"]),
     points: { type: "taken", label: "Points", empty: [] },
     source: { type: "taken", label: "Where they come from", empty: { kind: "typed" } },
     /** kPa absolute and °C, where the log had them */

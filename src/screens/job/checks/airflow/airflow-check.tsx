@@ -6,7 +6,6 @@ import { airflowForm, airflowPointForm } from "@/core/checks/airflow/form";
 import { loggedEngine } from "@/core/scan-log";
 import { toSi } from "@/core/units";
 import { Button } from "@/ui/button";
-import { Choice } from "@/ui/choice";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { useTypedForm } from "../../../form/use-typed-form";
@@ -22,7 +21,7 @@ export function AirflowCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("airflow", airflowForm);
   const { context, holds, known, set, record } = check;
   const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
-  const reads = holds<"typed" | "log" | undefined>("reads") ?? "typed";
+  const reads = holds<"typed" | "log">("reads");
   const points = holds<readonly AirflowPoint[] | undefined>("points") ?? [];
   const take = async (file: File, log: ImportedLog) => {
     if (!known.ambient) return "Set the conditions first (top right): breathing is held against the air outside.";
@@ -32,17 +31,7 @@ export function AirflowCheck({ head }: { head: ReactNode }) {
     set({ points: found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: AIRFLOW_EXTRACTOR } });
     return undefined;
   };
-  const source = (
-    <Choice
-      label="Where the points come from"
-      options={[
-        ["typed", "Typed by hand"],
-        ["log", "From a log"],
-      ]}
-      value={reads}
-      onChange={(how) => set({ reads: how })}
-    />
-  );
+  const source = <FormFields of={check} names={["reads"]} />;
   return (
     <CheckFrame check={check} head={head} plan={airflow.plan(context, undefined)} at="air-meter" onDone={scan.cancel}>
       {reads === "log" ? (

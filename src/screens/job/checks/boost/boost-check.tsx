@@ -7,7 +7,6 @@ import { boostForm, boostPointForm } from "@/core/checks/boost/form";
 import { loggedEngine } from "@/core/scan-log";
 import { type Quantity, toSi } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
-import { Choice } from "@/ui/choice";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { useTypedForm } from "../../../form/use-typed-form";
@@ -27,7 +26,7 @@ export function BoostCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("boost", boostForm);
   const { context, holds, known, set, fill } = check;
   const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
-  const reads = holds<"typed" | "log" | undefined>("reads") ?? "log";
+  const reads = holds<"typed" | "log">("reads");
   const points = holds<readonly BoostPointRead[] | undefined>("points") ?? [];
   const take = async (file: File, log: ImportedLog) => {
     if (!known.ambient) return "Set the conditions first (top right): boost is held against the air outside.";
@@ -38,17 +37,7 @@ export function BoostCheck({ head }: { head: ReactNode }) {
     fill({ ...found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: BOOST_EXTRACTOR } });
     return undefined;
   };
-  const source = (
-    <Choice
-      label="Where the points come from"
-      options={[
-        ["log", "From a log"],
-        ["typed", "Typed by hand"],
-      ]}
-      value={reads}
-      onChange={(how) => set({ reads: how })}
-    />
-  );
+  const source = <FormFields of={check} names={["reads"]} />;
   const limp = holds<BoostRecord["limp"]>("limp");
   return (
     <CheckFrame check={check} head={head} plan={boost.plan(context, undefined)} at="compressor" onDone={scan.cancel}>
