@@ -43,7 +43,7 @@ export function ComebackPlot({ runs, past, kind }: Pick<ComebackState, "runs" | 
           >
             <span className="text-muted">{run.at ? shortTime(run.at) : "told"}</span>
             {run.distance === undefined ? (
-              <span aria-hidden className={`size-3 rounded-full max-sm:order-last ${BARS[run.says]}`} />
+              <span aria-hidden className={`size-3 rounded-full max-sm:hidden ${BARS[run.says]}`} />
             ) : (
               <span aria-hidden className="relative block h-4 bg-line max-sm:order-last max-sm:col-span-2">
                 <span
