@@ -1,4 +1,4 @@
-import { CHECKS, type CheckId } from "@/core/checks";
+import { CHECKS, type CheckId, type Verdict } from "@/core/checks";
 import { type Cause, causesOf } from "@/core/faults";
 import {
   candidatesOf,
@@ -12,7 +12,7 @@ import {
   weighSuspects,
   worthConfirming,
 } from "@/core/suspects";
-import { type HiddenCar, hiddenCar } from "./hidden-cars";
+import type { HiddenCar } from "./hidden-cars";
 
 /** Odds from which a technician with a fixed order goes and confirms the first suspect. */
 const SURE = 0.5;
@@ -68,12 +68,16 @@ const fixed = (kinds: readonly CheckId[]): Order => ({
   confirm: ([first]) => (first && first.odds >= SURE && first.cause.id !== "healthy" ? first : undefined),
 });
 
+/** Where smoke goes first, the rest of the vapour system's checks come last. */
+const VAPOUR_LAST: readonly CheckId[] = ["cap", "pulldown", "decay", "vent-path", "tank-sensor"];
+
 const ORDERS: readonly (readonly [string, Order])[] = [
   ["the engine's own choice", byInformation],
   [
     "always smoke first",
     fixed([
       "smoke",
+      "evap-smoke",
       "pressure-test",
       "boost",
       "filter",
@@ -94,6 +98,7 @@ const ORDERS: readonly (readonly [string, Order])[] = [
       "hold",
       "circuit",
       "borescope",
+      ...VAPOUR_LAST,
     ]),
   ],
   [
@@ -101,10 +106,13 @@ const ORDERS: readonly (readonly [string, Order])[] = [
     fixed([
       "look",
       "trims",
+      "pulldown",
+      "cap",
       "airflow",
       "pinch",
       "probe",
       "smoke",
+      "evap-smoke",
       "pressure-test",
       "boost",
       "filter",
@@ -120,6 +128,7 @@ const ORDERS: readonly (readonly [string, Order])[] = [
       "hold",
       "circuit",
       "borescope",
+      ...VAPOUR_LAST.filter((id) => id !== "pulldown" && id !== "cap"),
     ]),
   ],
 ];
@@ -134,28 +143,84 @@ export interface Tenth {
   readonly count: number;
 }
 
-/** Each order on the same cars: share found first within five checks, and the mean time to find. */
-export function judgementTrial(count: number, seed: number, carOf: (seed: number) => HiddenCar = hiddenCar): Trial[] {
-  return ORDERS.map(([name, order]) => {
-    let first = 0;
-    let minutes = 0;
-    let found = 0;
-    const wrong: Record<string, number> = {};
-    for (let i = 0; i < count; i++) {
-      const result = work(carOf(seed + i), order);
-      minutes += result.minutes;
-      if (result.found) found++;
-      if (result.firstWithinFive) first++;
-      else {
-        const key = `${result.truth} → ${result.said}`;
-        wrong[key] = (wrong[key] ?? 0) + 1;
-      }
-    }
-    return { name, first: first / count, minutes: minutes / count, found: found / count, wrong };
-  });
+/** What was worked out on a set of cars: each order's way, the odds that were said, and what was called tight and was not. */
+export interface Judged {
+  readonly cars: number;
+  readonly orders: readonly Trial[];
+  /** Every suspect's odds after every check of the engine's own order, on cars with one fault; below a hundredth is left out */
+  readonly tenths: readonly Tenth[];
+  /** Zones called tight, and how many of them held a hole that the check had put to the test */
+  readonly tight: number;
+  readonly wrongTight: number;
 }
 
-function work(car: HiddenCar, order: Order, told: (suspects: readonly Suspect[]) => void = () => {}) {
+/** Each order on the same cars. */
+export function judgementTrial(count: number, seed: number, carOf: (seed: number) => HiddenCar): Judged {
+  const tenths = Array.from({ length: 10 }, () => ({ said: 0, right: 0, count: 0 }));
+  const found = ORDERS.map(() => ({ first: 0, minutes: 0, found: 0, wrong: {} as Record<string, number> }));
+  const tight = { said: 0, wrong: 0 };
+  for (let i = 0; i < count; i++) {
+    const car = carOf(seed + i);
+    for (const [n, [, order]] of ORDERS.entries()) {
+      const tally = found[n] as (typeof found)[number];
+      const own = n === 0;
+      const result = work(car, order, {
+        weighed: own && car.faults.length === 1 ? (suspects) => tell(tenths, suspects, car) : () => {},
+        read: own ? (verdict) => countTight(tight, verdict, car) : () => {},
+      });
+      tally.minutes += result.minutes / count;
+      if (result.found) tally.found += 1 / count;
+      if (result.firstWithinFive) tally.first += 1 / count;
+      else {
+        const key = `${result.truth} → ${result.said}`;
+        tally.wrong[key] = (tally.wrong[key] ?? 0) + 1;
+      }
+    }
+  }
+  return {
+    cars: count,
+    orders: ORDERS.map(([name], n) => ({ name, ...(found[n] as (typeof found)[number]) })),
+    tenths: tenths.map((t) => ({
+      said: t.said / Math.max(1, t.count),
+      right: t.right / Math.max(1, t.count),
+      count: t.count,
+    })),
+    tight: tight.said,
+    wrongTight: tight.wrong,
+  };
+}
+
+function tell(tenths: { said: number; right: number; count: number }[], suspects: readonly Suspect[], car: HiddenCar): void {
+  for (const { cause, odds } of suspects) {
+    if (odds < 0.01) continue;
+    const tenth = tenths[Math.min(9, Math.floor(odds * 10))] as (typeof tenths)[number];
+    tenth.said += odds;
+    tenth.count++;
+    if (car.faults.some((f) => f.id === cause.id)) tenth.right++;
+  }
+}
+
+function countTight(tight: { said: number; wrong: number }, verdict: Verdict, { faults, context }: HiddenCar): void {
+  for (const { zone, state } of verdict.zones) {
+    if (state !== "tight") continue;
+    tight.said++;
+    const hole = ({ joint, trait }: Cause) =>
+      LETS_OUT.test(trait) &&
+      verdict.tested?.includes(joint ?? "") &&
+      context.layout.joints.some((j) => j.id === joint && j.from === zone);
+    if (faults.some(hole)) tight.wrong++;
+  }
+}
+/** Traits of holes that let gas out. */
+const LETS_OUT = /-leak$|^exhaust-air$/;
+
+/** Who listens while a car is worked on. */
+interface Listener {
+  weighed(suspects: readonly Suspect[]): void;
+  read(verdict: Verdict): void;
+}
+
+function work(car: HiddenCar, order: Order, listener: Listener) {
   const causes = causesOf(car.context.layout, car.context.vehicle, car.families);
   const cleared = new Set<string>();
   const evidence: Evidence[] = [...car.story];
@@ -173,6 +238,7 @@ function work(car: HiddenCar, order: Order, told: (suspects: readonly Suspect[])
     const candidate = order.next(suspects, car, done, engine);
     if (!candidate) break;
     const verdict = car.read(candidate);
+    listener.read(verdict);
     minutes += candidate.minutes + waitFor(candidate.check, engine);
     if (CHECKS[candidate.check].engine !== "standing") engine = "warm";
     else if (candidate.check === "smoke") engine = "cold";
@@ -184,7 +250,7 @@ function work(car: HiddenCar, order: Order, told: (suspects: readonly Suspect[])
       }
     }
     suspects = weigh();
-    told(suspects);
+    listener.weighed(suspects);
     if (n < 5) early = suspects[0];
     for (
       let confirm = order.confirm(suspects, car, done, engine);
@@ -217,25 +283,3 @@ function work(car: HiddenCar, order: Order, told: (suspects: readonly Suspect[])
 }
 
 const truth = (car: HiddenCar) => car.faults.map((f) => f.id).join(" + ");
-
-/**
- * Stated odds against the truth: every suspect's odds after every check of the engine's own order count as a statement, on
- * cars with one fault; what is below a hundredth is left out.
- */
-export function calibration(count: number, seed: number, carOf: (seed: number) => HiddenCar): Tenth[] {
-  const tenths = Array.from({ length: 10 }, () => ({ said: 0, right: 0, count: 0 }));
-  for (let i = 0; i < count; i++) {
-    const car = carOf(seed + i);
-    if (car.faults.length > 1) continue;
-    work(car, byInformation, (suspects) => {
-      for (const { cause, odds } of suspects) {
-        if (odds < 0.01) continue;
-        const tenth = tenths[Math.min(9, Math.floor(odds * 10))] as (typeof tenths)[number];
-        tenth.said += odds;
-        tenth.count++;
-        if (car.faults.some((f) => f.id === cause.id)) tenth.right++;
-      }
-    });
-  }
-  return tenths.map(({ said, right, count }) => ({ said: said / Math.max(1, count), right: right / Math.max(1, count), count }));
-}

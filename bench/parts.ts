@@ -1,6 +1,6 @@
 /** What is measured: each part prints its figures and what they aim at; nothing here passes or fails. */
 import { spawnSync } from "node:child_process";
-import { existsSync, mkdtempSync, rmSync } from "node:fs";
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { appendFigures } from "./appends";
@@ -11,8 +11,7 @@ import { decayTrial, visibleTrial } from "./decay-trial";
 import { filterTrial } from "./filter-trial";
 import { foldTimes } from "./fold";
 import { gateTrial } from "./gate-trial";
-import { hiddenCar, pressedCar } from "./hidden-cars";
-import { calibration, judgementTrial } from "./judgement-trial";
+import { judgementTable } from "./judgement-table";
 import { largestTimes } from "./largest";
 import { logGrammar } from "./log-grammar";
 import { writeBigLog } from "./log-import";
@@ -159,34 +158,10 @@ function decayPart() {
   }
 }
 
-/** Marks of each trial: share first within five checks, and time saved against the better fixed order. */
-const JUDGED = [
-  ["engines", hiddenCar, "90 % first, 29 % less time"],
-  ["boost, filter, secondary air and EGR", pressedCar, "85 % first, 25 % less time"],
-] as const;
-
 function judgementPart() {
-  console.log("Judgement on 500 made-up cars each, one or two faults, noisy readings, one check in twelve void");
-  for (const [cars, carOf, aims] of JUDGED) {
-    console.log(`  ${cars}`);
-    const trials = judgementTrial(500, 1000, carOf);
-    const better = Math.min(...trials.slice(1).map((t) => t.minutes));
-    for (const trial of trials) {
-      console.log(
-        `    ${trial.name}: true cause first within five checks ${percent(trial.first)}, ${trial.minutes.toFixed(0)} min to find, found ${percent(trial.found)}`,
-      );
-    }
-    const [engine] = trials;
-    console.log(`    time saved against the better fixed order: ${percent(1 - (engine?.minutes ?? 0) / better)} (aims: ${aims})`);
-    console.log("    what it gets wrong (true → said):");
-    for (const [wrong, count] of Object.entries(engine?.wrong ?? {})
-      .toSorted((a, b) => b[1] - a[1])
-      .slice(0, 12))
-      console.log(`      ${wrong}: ${count}`);
-    console.log("    stated odds, tenth by tenth (aim: within 5 points where 400 or more were said):");
-    for (const { said, right, count } of calibration(1500, 9000, carOf))
-      console.log(`      said ${percent(said)}, true ${percent(right)}, ${count} statements`);
-  }
+  const text = judgementTable(1000, 5000);
+  writeFileSync("docs/judgement.md", text);
+  console.log(text);
 }
 
 function boostPart() {

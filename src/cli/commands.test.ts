@@ -11,6 +11,7 @@ import { found, JOB, NOW, proved, SHOP } from "@/core/journal/journal.fixture";
 import { CARS } from "../../demo/cars";
 import { recordDrive, writeLog } from "../../demo/drive";
 import { simulateTank } from "../core/gas/simulated-tank";
+import { caseCode } from "../core/practice/code";
 import { COMMANDS } from "./commands";
 
 // biome-ignore lint/suspicious/noExplicitAny: what a command answers is judged field by field
@@ -311,6 +312,21 @@ describe("simulate", () => {
     expect(await refused("simulate", { ...tank, zones: [{ ...tank.zones[0], volume: { value: 0, unit: "L" } }] })).toMatch(
       /^zones\[0\]\.volume/,
     );
+  });
+});
+
+describe("practice", () => {
+  it("prints what is true of a case's car, the same for the same code", async () => {
+    const code = caseCode({ family: "evap", level: 3, seed: 4711 });
+    const truth = await run("practice", "", [code]);
+    expect(truth).toMatchObject({ code, family: "evap", vehicle: { fuel: "petrol" } });
+    expect(truth.faults).toHaveLength(2);
+    expect(truth.misleading).toHaveLength(1);
+    expect(await run("practice", code.toLowerCase().replace("-", ""))).toEqual(truth);
+  });
+  it("refuses a code that was mistyped", async () => {
+    expect(await refused("practice", "", ["3000-1234"])).toMatch(/^code: This is no case code/);
+    expect(await refused("practice", "", [""])).toMatch(/Say which case/);
   });
 });
 

@@ -24,6 +24,7 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
   comeback: late(async () => (await import("./comeback")).comeback),
   "cold-starts": late(async () => (await import("./comeback")).coldStartsCommand),
   simulate: late(async () => (await import("./simulate")).simulateCommand, { reads: "arguments" }),
+  practice: late(async () => (await import("./practice")).practice, { reads: "arguments" }),
   suspects: late(async () => (await import("./jobs")).suspects, { reads: "arguments" }),
   backup: late(async () => (await import("./data")).backup, { reads: "nothing" }),
   "daily-backup": late(async () => (await import("./data")).dailyBackup, { reads: "nothing" }),

@@ -35,7 +35,7 @@ export function standInEngine(truth: EngineTruth, seed: number, every: Every, pa
     simulated: true,
     channels: CHANNELS,
     hold(rpm) {
-      engine.foot = rpm;
+      engine.driving = { foot: rpm };
     },
     start(listener) {
       let over = false;

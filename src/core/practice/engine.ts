@@ -1,18 +1,57 @@
-import { Network, OUTSIDE } from "../gas/network/network";
-import { holeArea, SHARP_EDGED } from "../gas/orifice";
+import { R_AIR } from "../gas/air";
+import { Network, type NetworkJoint, type NetworkZone, OUTSIDE } from "../gas/network/network";
+import { holeArea, massFlux, SHARP_EDGED } from "../gas/orifice";
 import { seededNoise } from "../maths/random";
 import type { ChannelId } from "../scan-log";
 
-/** The hidden truth of a petrol engine with an air meter. SI. */
+/** The hidden truth of an engine: what is left out is sound. SI. */
 export interface EngineTruth {
   readonly displacement: number;
   /** Pa absolute and K */
   readonly ambient: number;
   readonly temperature: number;
-  /** Hole in the manifold, m; none at 0 */
+  readonly diesel?: boolean;
+  readonly banks?: 1 | 2;
+  /** Meters air by manifold pressure: what gets in there is counted */
+  readonly speedDensity?: boolean;
+  /** What its turbocharger is asked for at full load, Pa gauge */
+  readonly boost?: number;
+  /** Hole in the manifold, m; none at 0. Seen by one bank only where one is named (0 or 1) */
   readonly hole: number;
-  /** Share by which fuelling falls short at every flow */
+  readonly holeBank?: number;
+  /** Holes between meter and throttle or compressor, and behind the compressor, m */
+  readonly ductHole?: number;
+  readonly chargeHole?: number;
+  /** Exhaust led back at all times, and air sucked in before the oxygen sensor: as a hole, m */
+  readonly backflow?: number;
+  readonly exhaustHole?: number;
+  /** How many times a sound one's resistance filter and duct have */
+  readonly intakeBlock?: number;
+  /** What the exhaust's resistance has grown to, in 10⁵ Pa·s/m³ for 1.6 L: what clogs it passes gas as a pipe does */
+  readonly exhaustBlock?: number;
+  /** Share of its breathing that coked ports or worn mechanics take, the first at high flow */
+  readonly coked?: number;
+  readonly worn?: number;
+  /** Share by which fuelling falls short at every flow, and at full flow */
   readonly fuelError?: number;
+  readonly supplyShort?: number;
+  /** Share that the meter under-reads: everywhere, and at full flow */
+  readonly meterLow?: number;
+  readonly meterRange?: number;
+  /** Idle control cannot shut below this much more than it needs, share */
+  readonly idleStuck?: number;
+  /** Pressure before its turbine over the manifold's, under boost */
+  readonly turbineRatio?: number;
+  /** Share of asked boost that vanes or wastegate give */
+  readonly boostShare?: number;
+}
+
+/** What is done with it: left to idle, held at a speed without load, or on the road at a speed, at a manifold pressure or full throttle. */
+export interface Driving {
+  /** 1/min; idle control where there is none */
+  readonly foot?: number | undefined;
+  /** On the road: what holds the speed is the road. `map` Pa absolute; full throttle where none is asked for */
+  readonly road?: { readonly rpm: number; readonly map?: number } | undefined;
 }
 
 /** The ECU and the engine's mechanics are stepped so often, s. */
@@ -29,6 +68,8 @@ const FOOT = 500;
 /** Idle control on the throttle's effective area: m² for each 1/min that is missing, and for each of those a second. */
 const PROPORTIONAL = 1e-8;
 const INTEGRAL = 6e-9;
+/** A plate that is shut passes so much of what an idle takes: past a large hole idle control is at its end. */
+const LEAST = 0.45;
 /** Gas reaches the oxygen sensor after so long, and it follows with this time constant, s. */
 const TRANSPORT = 0.4;
 const SENSOR = 0.25;
@@ -39,34 +80,90 @@ const STOP = 25;
 /** Meter and pressure sensor, standard deviations: share, Pa. */
 const METER_NOISE = 0.005;
 const PRESSURE_NOISE = 150;
+/** A pipe as wide as a full throttle, for each m³ of displacement, m² effective. */
+const WIDE = 0.75;
+/** Filter with duct, and the way out, of a 1.6 L engine: m² effective. */
+const FILTER = 1.1e-3;
+const WAY_OUT = 4.5e-4;
+const BLOCKED = 1e5;
+/** Vanes or wastegate stand so that before the turbine there is so many times the manifold's pressure; wide open it passes so much, m². */
+const TURBINE = 1.15;
+const WIDE_OPEN = 9e-4;
+/** Charge air above the air outside, behind its cooler, and gas in the exhaust, K. */
+const CHARGE = 20;
+const EXHAUST = 650;
+/** What a compressor can push at full boost, as a multiple of what the engine takes there. */
+const COMPRESSOR = 1.12;
+/** Mean suction between the pulses in the exhaust, Pa, and the share of time that it lasts. */
+const PULSE = 1500;
+const SUCKS = 0.6;
 
 const RPM = Math.PI / 30;
 const STOICHIOMETRIC = 14.7;
+const SIZE = 1.6e-3;
 
 /** What an engine breathes of its manifold's density, by speed: measured ones of its size rise so from idle. */
-const breathing = (rpm: number) => 0.6 + 0.2 * Math.min(1, Math.max(0, (rpm - 700) / 2500));
+const breathing = (rpm: number) => 0.7 + 0.2 * Math.min(1, Math.max(0, (rpm - 700) / 2500));
+/** The share that burnt gas left in the cylinders takes: by exhaust over manifold pressure, compression ratio 10.5. */
+const residual = (exhaust: number, manifold: number) => Math.max(0.3, 1 - (exhaust / manifold - 1) / (1.4 * 9.5));
+
+const LAWS = [
+  "filter",
+  "throttle",
+  "engine",
+  "out",
+  "hole",
+  "duct-hole",
+  "backflow",
+  "compressor",
+  "freewheel",
+  "turbine",
+  "charge-hole",
+];
+type Part = "duct" | "charge" | "manifold" | "exhaust" | "front";
+
+/** A steady operating point as the engine stands there, without its instruments. SI; trims as shares, by bank. */
+export interface OperatingState {
+  readonly rpm: number;
+  /** What the meter shows, kg/s */
+  readonly meter: number;
+  readonly map: number;
+  readonly charge: number;
+  /** Behind the turbine where there is one, before the catalyst */
+  readonly front: number;
+  /** Air that burns, kg/s */
+  readonly air: number;
+  readonly trims: readonly number[];
+  /** Air sucked in before the sensor as a share of what burns */
+  readonly falseAir: number;
+}
 
 /**
- * A warm petrol engine that behaves: duct, throttle and manifold as a gas network, the engine as its pump, idle control on the
- * throttle, a closed loop with short and long trims in two cells, an air meter. A hole in the manifold lets in air that the meter does
- * not see. Speed follows torque less friction. Deterministic by its seed. Valid without load, 600 to 4000 1/min.
+ * A warm engine that behaves: duct, compressor, throttle, manifold and exhaust as a gas network, the engine as its pump, idle control
+ * on the throttle, a closed loop with short and long trims in two cells, an air meter. A hole in the manifold lets in air that the
+ * meter does not see. Without load speed follows torque less friction; on the road the road holds it. A diesel has no throttle and no
+ * trims. Deterministic by its seed. Valid for 600 to 5000 1/min.
  */
 export class PracticeEngine {
   time = 0;
-  /** Engine speed that the foot holds, 1/min; idle control where there is none */
-  foot: number | undefined;
+  driving: Driving = {};
 
-  private rpm = IDLE;
+  private rpm: number;
   /** What the foot has come to: it is no switch */
   private wanted = IDLE;
   private area: number;
+  private onRoad: number;
   private missing = 0;
-  private short = 0;
-  private readonly long = { idle: 0, off: 0 };
-  private readonly onItsWay: number[];
-  private sensed = 1;
+  private readonly short: number[];
+  private readonly long: { readonly idle: number[]; readonly off: number[] };
+  private readonly onItsWay: number[][];
+  private readonly sensed: number[];
+  /** kg/s, and the same as its signal trembles */
+  private metered = 0;
   private meter = 0;
   private readonly network: Network;
+  private readonly at: Readonly<Record<Part, number>>;
+  private readonly joint: Readonly<Record<string, number>>;
   /** Of the engine, and of what is read: looking changes nothing */
   private readonly noise;
   private readonly reading;
@@ -75,24 +172,83 @@ export class PracticeEngine {
     private readonly truth: EngineTruth,
     seed: number,
   ) {
-    const { ambient, temperature, displacement, hole } = truth;
+    const { ambient, temperature, displacement, boost, diesel, banks = 1 } = truth;
     this.noise = seededNoise(seed);
     this.reading = seededNoise(seed + 1);
-    this.onItsWay = new Array<number>(Math.round(TRANSPORT / STEP)).fill(1);
-    this.area = (1.05e-5 * displacement) / 1.6e-3;
-    const zone = (id: string, volume: number, pressure: number) => ({ id, volume, pressure, temperature });
-    this.network = new Network({
-      ambient,
-      temperature,
-      isothermal: true,
-      zones: [zone("duct", 3e-3, ambient), zone("manifold", 1.5 * displacement, 0.33 * ambient)],
-      joints: [
-        { id: "filter", from: OUTSIDE, to: "duct", law: { type: "pipe", resistance: 2e4 } },
-        { id: "throttle", from: "duct", to: "manifold", law: { type: "orifice", effectiveArea: this.area } },
-        { id: "engine", from: "manifold", to: OUTSIDE, law: { type: "sweep", rate: 0 } },
-        { id: "hole", from: OUTSIDE, to: "manifold", law: { type: "orifice", effectiveArea: SHARP_EDGED * holeArea(hole) } },
-      ],
+    const each = <T>(value: T) => new Array<T>(banks).fill(value);
+    this.short = each(0);
+    this.long = { idle: each(0), off: each(0) };
+    this.sensed = each(1);
+    this.onItsWay = Array.from({ length: Math.round(TRANSPORT / STEP) }, () => each(1));
+    this.rpm = IDLE;
+    const scale = displacement / SIZE;
+    this.area = 1.05e-5 * scale;
+    const wide = WIDE * displacement;
+    this.onRoad = wide / 3;
+    const zone = (id: Part, volume: number, pressure: number, t = temperature): NetworkZone => ({
+      id,
+      volume,
+      pressure,
+      temperature: t,
     });
+    const hole = (id: string, from: string, to: string, diameter = 0): NetworkJoint => ({
+      id,
+      from,
+      to,
+      law: { type: "orifice", effectiveArea: SHARP_EDGED * holeArea(diameter) },
+    });
+    const before = boost ? "charge" : "duct";
+    const behind = boost ? "front" : "exhaust";
+    const zones = [
+      zone("duct", 3e-3, ambient),
+      zone("manifold", 1.5 * displacement, diesel ? ambient : 0.33 * ambient, boost ? temperature + CHARGE : temperature),
+      zone("exhaust", 4e-3, ambient, EXHAUST),
+      ...(boost ? [zone("charge", 6e-3, ambient, temperature + CHARGE), zone("front", 4e-3, ambient, EXHAUST)] : []),
+    ];
+    const joints: NetworkJoint[] = [
+      {
+        id: "filter",
+        from: OUTSIDE,
+        to: "duct",
+        law: { type: "orifice", effectiveArea: (FILTER * scale) / Math.sqrt(truth.intakeBlock ?? 1) },
+      },
+      { id: "throttle", from: before, to: "manifold", law: { type: "orifice", effectiveArea: diesel ? wide : this.area } },
+      { id: "engine", from: "manifold", to: "exhaust", law: { type: "sweep", rate: 0 } },
+      {
+        id: "out",
+        from: behind,
+        to: OUTSIDE,
+        law: truth.exhaustBlock
+          ? { type: "pipe", resistance: (BLOCKED * truth.exhaustBlock) / scale }
+          : { type: "orifice", effectiveArea: WAY_OUT * scale },
+      },
+      hole("hole", OUTSIDE, "manifold", truth.hole),
+      hole("duct-hole", OUTSIDE, "duct", truth.ductHole),
+      hole("backflow", "exhaust", "manifold", truth.backflow),
+      ...(boost
+        ? [
+            {
+              id: "compressor",
+              from: "duct",
+              to: "charge",
+              law: { type: "regulator", setPressure: ambient, maxFlow: 0 },
+            } as const,
+            { id: "freewheel", from: "duct", to: "charge", law: { type: "one-way", effectiveArea: wide } } as const,
+            hole("charge-hole", "charge", OUTSIDE, truth.chargeHole),
+            { id: "turbine", from: "exhaust", to: "front", law: { type: "orifice", effectiveArea: WIDE_OPEN * scale } } as const,
+          ]
+        : []),
+    ];
+    const index = (list: readonly { readonly id: string }[], id: string) => list.findIndex((one) => one.id === id);
+    this.at = {
+      duct: index(zones, "duct"),
+      charge: index(zones, before),
+      manifold: index(zones, "manifold"),
+      exhaust: index(zones, "exhaust"),
+      front: index(zones, behind),
+    };
+    this.joint = Object.fromEntries(LAWS.map((id) => [id, index(joints, id)]));
+    this.network = new Network({ ambient, temperature, isothermal: true, zones, joints });
   }
 
   /** On to this time, s, in whole steps of the ECU. */
@@ -100,62 +256,191 @@ export class PracticeEngine {
     while (this.time + STEP <= until + 1e-9) this.step();
   }
 
-  private step(): void {
-    const { truth, network } = this;
-    const asked = this.foot ?? IDLE;
+  private pressure(part: Part): number {
+    return this.network.pressure(this.at[part]);
+  }
+
+  /** Flow of a joint now, kg/s; 0 where this engine has none. */
+  private flow(joint: string): number {
+    return this.network.flowsNow()[this.joint[joint] as number]?.flow ?? 0;
+  }
+
+  /** What the driver and idle control make of the throttle, m² effective. */
+  private opening(): number {
+    const { truth } = this;
+    const { foot, road } = this.driving;
+    const wide = WIDE * truth.displacement;
+    if (truth.diesel) return wide;
+    const scale = truth.displacement / SIZE;
+    if (road) {
+      if (road.map === undefined) return wide;
+      // The foot feels its way to the pull that is asked for.
+      this.onRoad *= 1 + Math.max(-0.04, Math.min(0.04, (road.map - this.pressure("manifold")) / 5e4));
+      this.onRoad = Math.min(wide, this.onRoad);
+      return this.onRoad;
+    }
+    const asked = foot ?? IDLE;
     this.wanted += Math.max(-FOOT * STEP, Math.min(FOOT * STEP, asked - this.wanted));
     const { wanted } = this;
     // While the foot moves, what lags is no fault of the throttle.
     if (asked === wanted) this.missing = Math.max(-1500, Math.min(1500, this.missing + (wanted - this.rpm) * STEP));
-    const scale = truth.displacement / 1.6e-3;
     const feed = this.area * (wanted / IDLE);
     const open = feed + scale * (PROPORTIONAL * (wanted - this.rpm) + INTEGRAL * this.missing);
-    network.set(1, { type: "orifice", effectiveArea: Math.max(1e-6 * scale, open) });
-    network.set(2, { type: "sweep", rate: (breathing(this.rpm) * truth.displacement * this.rpm) / 120 });
+    const least = this.area * (foot === undefined && truth.idleStuck ? 1 + truth.idleStuck : LEAST);
+    return Math.max(least, open);
+  }
+
+  /** Asked boost, Pa absolute: as far as the driver pulls. */
+  get asked(): number {
+    const { ambient, boost = 0 } = this.truth;
+    const { road } = this.driving;
+    if (!road) return ambient;
+    return ambient + (road.map === undefined ? boost : Math.max(0, Math.min(boost, road.map - ambient)));
+  }
+
+  private step(): void {
+    const { truth, network, joint } = this;
+    const { displacement, banks = 1, ambient } = truth;
+    const { road } = this.driving;
+    network.set(joint.throttle as number, { type: "orifice", effectiveArea: this.opening() });
+    if (road) this.rpm = road.rpm;
+    else if (truth.diesel) this.rpm += ((this.driving.foot ?? IDLE + 60) - this.rpm) * STEP;
+    const full = Math.min(1, (this.rpm * this.pressure("manifold")) / (4000 * ambient));
+    const filling =
+      breathing(this.rpm) *
+      residual(this.pressure("exhaust"), this.pressure("manifold")) *
+      (1 - (truth.worn ?? 0)) *
+      (1 - (truth.coked ?? 0) * full);
+    const rate = (filling * displacement * this.rpm) / 120;
+    network.set(joint.engine as number, { type: "sweep", rate });
+    if (truth.boost) {
+      const setPressure = ambient + (this.asked - ambient) * (truth.boostShare ?? 1);
+      const takes = (rate * (ambient + truth.boost)) / (R_AIR * (truth.temperature + CHARGE));
+      network.set(joint.turbine as number, { type: "orifice", effectiveArea: this.turbine(setPressure > ambient) });
+      network.set(joint.compressor as number, { type: "regulator", setPressure, maxFlow: road ? COMPRESSOR * takes : 0 });
+    }
     this.time += STEP;
     network.advance(this.time);
-    const flows = network.flowsNow();
-    const air = flows[2]?.flow ?? 0;
-    this.meter = Math.max(0, (flows[0]?.flow ?? 0) * (1 + this.noise.normal(METER_NOISE)));
-    // Fuel goes by what the meter sees and both trims; λ by what came in.
-    const cell = this.foot === undefined ? "idle" : "off";
-    const corrected = (1 + this.short / 100) * (1 + this.long[cell] / 100);
-    const fuel = (this.meter / STOICHIOMETRIC) * corrected * (1 - (truth.fuelError ?? 0));
-    const lambda = fuel > 0 ? air / (STOICHIOMETRIC * fuel) : 2;
-    this.onItsWay.push(Math.min(1.6, lambda));
-    this.sensed += ((this.onItsWay.shift() as number) - this.sensed) * (STEP / SENSOR);
-    const within = (percent: number) => Math.max(-STOP, Math.min(STOP, percent));
-    this.short = within(this.short + CLOSED_LOOP * (this.sensed - 1) * STEP);
-    const learnt = this.short * LEARNS * STEP;
-    this.long[cell] = within(this.long[cell] + learnt);
-    this.short = within(this.short - learnt);
+    const { air, bankAir } = this.breathed();
+    const low = (1 - (truth.meterLow ?? 0)) * (1 - (truth.meterRange ?? 0) * full ** 1.5);
+    this.metered = Math.max(0, this.flow("filter") * low);
+    this.meter = this.metered * (1 + this.noise.normal(METER_NOISE));
+    const off = this.driving.foot !== undefined || road !== undefined;
+    const long = off ? this.long.off : this.long.idle;
+    const arriving = this.onItsWay.shift() as number[];
+    const leaving: number[] = [];
+    for (let bank = 0; bank < banks; bank++) {
+      // Fuel goes by what the meter sees and both trims; λ by what came in.
+      const trim = (1 + (this.short[bank] as number) / 100) * (1 + (long[bank] as number) / 100);
+      const fuel = this.fuelPerBank(this.meter) * trim;
+      leaving.push(Math.min(1.6, fuel > 0 ? (bankAir(bank) + this.falseAir() / banks) / (STOICHIOMETRIC * fuel) : 2));
+      this.sensed[bank] =
+        (this.sensed[bank] as number) + ((arriving[bank] as number) - (this.sensed[bank] as number)) * (STEP / SENSOR);
+      const within = (percent: number) => Math.max(-STOP, Math.min(STOP, percent));
+      const short = within((this.short[bank] as number) + CLOSED_LOOP * ((this.sensed[bank] as number) - 1) * STEP);
+      const learnt = short * LEARNS * STEP;
+      long[bank] = within((long[bank] as number) + learnt);
+      this.short[bank] = within(short - learnt);
+    }
+    this.onItsWay.push(leaving);
+    if (road || truth.diesel) return;
+    const scale = displacement / SIZE;
     const torque = (air * WORK) / (this.rpm * RPM);
     this.rpm = Math.max(300, this.rpm + ((torque - FRICTION * scale) / (INERTIA * scale) / RPM) * STEP);
+  }
+
+  /** The way through its turbine, m² effective: as narrow as it takes to drive the compressor. */
+  private turbine(works: boolean): number {
+    const wide = (WIDE_OPEN * this.truth.displacement) / SIZE;
+    const front = this.pressure("front");
+    const before = (this.truth.turbineRatio ?? TURBINE) * this.pressure("manifold");
+    if (!works || before <= front * 1.001) return wide;
+    return Math.min(wide, this.flow("engine") / massFlux(before, front, EXHAUST));
+  }
+
+  /** Air that burns, kg/s, and each bank's part of it; what is led back is no air. */
+  private breathed() {
+    const { banks = 1, holeBank } = this.truth;
+    const swept = this.flow("engine");
+    const leak = Math.max(0, this.flow("hole"));
+    const back = Math.max(0, this.flow("backflow"));
+    const air = swept * (1 - Math.min(0.9, back / Math.max(1e-9, this.flow("throttle") + leak + back)));
+    const own = holeBank === undefined ? 0 : Math.min(leak, air / banks);
+    return { air, bankAir: (bank: number) => (air - own) / banks + (bank === holeBank ? own : 0) };
+  }
+
+  /** Fuel that a bank gets without any trim, kg/s. */
+  private fuelPerBank(meter: number): number {
+    const { truth } = this;
+    const { banks = 1, displacement, temperature, ambient } = truth;
+    const map = this.pressure("manifold");
+    const full = Math.min(1, (this.rpm * map) / (4000 * ambient));
+    const counted = truth.speedDensity
+      ? (breathing(this.rpm) * residual(ambient, map) * map * displacement * this.rpm) / (R_AIR * temperature * 120)
+      : meter;
+    const given = (1 - (truth.fuelError ?? 0)) * (1 - (truth.supplyShort ?? 0) * full ** 1.5);
+    return ((counted / STOICHIOMETRIC) * given) / banks;
+  }
+
+  /** Air sucked in before the oxygen sensor between pulses, kg/s. */
+  private falseAir(): number {
+    const { exhaustHole = 0, ambient, temperature } = this.truth;
+    return exhaustHole > 0 ? SUCKS * SHARP_EDGED * holeArea(exhaustHole) * massFlux(ambient, ambient - PULSE, temperature) : 0;
   }
 
   /** What a scan tool reads now, as the ECU rounds it: SI, trims and throttle in percent. */
   read(): Readonly<Partial<Record<ChannelId, number>>> {
     const { truth, reading: noise } = this;
+    const { banks = 1 } = truth;
     const rounded = (value: number, step: number) => Math.round(value / step) * step;
-    const swing = 0.7 * Math.sin(2 * Math.PI * 0.7 * this.time) + noise.normal(0.3);
-    const cell = this.foot === undefined ? "idle" : "off";
+    const off = this.driving.foot !== undefined || this.driving.road !== undefined;
+    const long = off ? this.long.off : this.long.idle;
+    const swing = () => 0.7 * Math.sin(2 * Math.PI * 0.7 * this.time) + noise.normal(0.3);
+    const trims = (bank: 1 | 2) => ({
+      [`short-trim-${bank}`]: rounded((this.short[bank - 1] as number) + swing(), 100 / 128),
+      [`long-trim-${bank}`]: rounded(long[bank - 1] as number, 100 / 128),
+    });
     return {
       rpm: rounded(this.rpm + noise.normal(4), 0.25),
-      maf: rounded(this.meter, 1e-5),
-      map: rounded(this.network.pressure(1) + noise.normal(PRESSURE_NOISE), 1000),
+      ...(truth.speedDensity ? {} : { maf: rounded(this.meter, 1e-5) }),
+      map: rounded(this.pressure("manifold") + noise.normal(PRESSURE_NOISE), 1000),
       barometer: rounded(truth.ambient, 1000),
       "intake-temperature": rounded(truth.temperature, 1) + 0.15,
       coolant: 361.15,
-      "short-trim-1": rounded(this.short + swing, 100 / 128),
-      "long-trim-1": rounded(this.long[cell], 100 / 128),
-      loop: 1,
+      ...(truth.diesel ? {} : { ...trims(1), ...(banks === 2 ? trims(2) : {}), loop: 1 }),
     };
   }
 
-  /** Trims that closed loop would come to in the end with this hole, share: what a test holds the engine to. */
-  get settled(): number {
-    const [, , engine, hole] = this.network.flowsNow();
-    const metered = (engine?.flow ?? 0) - (hole?.flow ?? 0);
-    return (1 / (1 - (this.truth.fuelError ?? 0))) * ((engine?.flow ?? 0) / metered) - 1;
+  /** How it stands now; trims are those that closed loop comes to in the end. */
+  get state(): OperatingState {
+    const { banks = 1 } = this.truth;
+    const { air, bankAir } = this.breathed();
+    const falseAir = this.falseAir();
+    const trims = Array.from({ length: banks }, (_, bank) => {
+      const fuel = this.fuelPerBank(this.metered);
+      const total = fuel > 0 ? (bankAir(bank) + falseAir / banks) / (STOICHIOMETRIC * fuel) - 1 : 0;
+      return Math.max(-STOP / 100, Math.min(STOP / 100, total));
+    });
+    return {
+      rpm: this.rpm,
+      meter: this.metered,
+      map: this.pressure("manifold"),
+      charge: this.pressure("charge"),
+      front: this.pressure("front"),
+      air,
+      trims,
+      falseAir: falseAir / Math.max(1e-9, air),
+    };
   }
+}
+
+/** How long an engine takes to come to rest at a point, s: sooner where the road holds its speed. */
+const SETTLES = { road: 8, free: 20 } as const;
+
+/** An engine brought to a point and left there until it stands. Deterministic by its seed. */
+export function operatingState(truth: EngineTruth, driving: Driving, seed: number): OperatingState {
+  const engine = new PracticeEngine(truth, seed);
+  engine.driving = driving;
+  engine.advance(driving.road ? SETTLES.road : SETTLES.free);
+  return engine.state;
 }

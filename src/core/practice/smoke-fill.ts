@@ -10,7 +10,7 @@ export interface SmokePush {
   readonly maxFlow: number;
 }
 
-/** A hole that nobody is told of, at a joint of the layout. m */
+/** A hole that nobody is told of, at a joint of the layout: to the outside, or past a shut valve. m */
 export interface HiddenHole {
   readonly joint: string;
   readonly diameter: number;
@@ -70,9 +70,12 @@ export class SmokeFill {
     });
     const leaks = holes.flatMap(({ joint, diameter }): NetworkJoint[] => {
       const j = layout.joints.find((one) => one.id === joint);
-      if (!j || !within(j.from) || setup.blocked.includes(joint) || joint === setup.entry) return [];
+      if (!j || setup.blocked.includes(joint) || joint === setup.entry) return [];
+      const ends = [j.from, j.kind === "valve" ? j.to : OUTSIDE].map((end) => (within(end) ? end : OUTSIDE));
+      if (ends[0] === ends[1]) return [];
+      const [from, to] = ends as [string, string];
       const law = { type: "orifice", effectiveArea: SHARP_EDGED * holeArea(diameter) } as const;
-      return [{ id: `hole:${joint}`, from: j.from, to: OUTSIDE, law }];
+      return [{ id: `hole:${joint}`, from, to, law }];
     });
     const { ambient, temperature } = air;
     this.network = new Network({

@@ -61,3 +61,29 @@ describe("an EGR valve", () => {
     expect(() => validate(egrSchema, { ...sound, open: { rpm: 1500 } })).toThrow(/a duty without a flow says nothing/);
   });
 });
+
+describe("an EGR valve behind a throttle", () => {
+  const kPa = (value: number) => ({ value, unit: "kPa", kind: "absolute" }) as const;
+  const grams = (value: number) => ({ value, unit: "g/s" }) as const;
+  const read = (shut: [number, number], open: [number, number]) =>
+    judgeEgr(
+      {
+        joint: "egr-valve",
+        shut: { rpm: 1500, maf: grams(shut[0]), map: kPa(shut[1]) },
+        open: { rpm: 1500, maf: grams(open[0]), map: kPa(open[1]) },
+        seat: "holds",
+        cooler: "none",
+        warm: true,
+      },
+      contextOf({ ...NATURAL, fitted: ["egr"] }),
+    ).observation;
+
+  it("answers in the manifold where the throttle holds the air that comes in", () => {
+    expect(read([4.9, 32], [4.88, 42])).toBe("egr-answers");
+    expect(read([4.9, 32], [4.93, 32.2])).toBe("egr-no-answer:egr-valve");
+  });
+
+  it("is not shown by a foot that went down: more air at the meter is no exhaust", () => {
+    expect(read([4.9, 32], [6.2, 41])).toBeUndefined();
+  });
+});

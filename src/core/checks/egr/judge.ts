@@ -10,11 +10,18 @@ const SAME_SPEED = 0.08;
 /** A change below this share is none; from the shop's limit on it is an answer. */
 const NONE = 0.03;
 
-/** How much less fresh air comes in with the valve open, share: by the meter, or as much more pressure in the manifold. */
-function answerOf(shut: EgrReading, open: EgrReading): number | undefined {
-  if (shut.maf && open.maf) return 1 - toSi(open.maf) / toSi(shut.maf);
-  if (shut.map && open.map) return toSi(open.map) / toSi(shut.map) - 1;
-  return undefined;
+type Answer = { readonly share: number; readonly by: "meter" | "manifold" };
+
+/**
+ * How the engine answers an open valve, share: less fresh air by the meter, or more pressure in the manifold. A throttle that holds the
+ * speed lets in the same air and shows the rest in the manifold; an engine without one shows it at the meter. More fresh air goes
+ * before either: it is the foot's.
+ */
+function answerOf(shut: EgrReading, open: EgrReading): Answer | undefined {
+  const meter = shut.maf && open.maf && { share: 1 - toSi(open.maf) / toSi(shut.maf), by: "meter" as const };
+  const manifold = shut.map && open.map && { share: toSi(open.map) / toSi(shut.map) - 1, by: "manifold" as const };
+  if (!meter || !manifold) return meter ?? manifold;
+  return meter.share < -NONE || meter.share >= manifold.share ? meter : manifold;
 }
 
 /** What its seat says: smoke at the tail alone convicts no EGR, the cylinders' own valves may overlap. */
@@ -27,14 +34,15 @@ export function passesBy({ seat, watched }: EgrRecord): Says {
 export function judgeEgr(record: EgrRecord, { layout, limits }: CheckContext): Verdict<Seen> {
   const { joint, shut, open } = record;
   const name = jointName(layout, joint);
-  const answer = shut && open && answerOf(shut, open);
+  const answered = shut && open && answerOf(shut, open);
+  const answer = answered?.share;
   const least = limits.egrAnswer.value;
   const measures: Measure[] =
     answer === undefined
       ? []
       : [
           {
-            name: shut?.maf && open?.maf ? "Fresh air taken away by opening it" : "Manifold pressure added by opening it",
+            name: answered?.by === "meter" ? "Fresh air taken away by opening it" : "Manifold pressure added by opening it",
             value: { value: 100 * answer, unit: "%" },
             limit: `${formatNumber(100 * least, 0)} % or more`,
             limitSource: limits.egrAnswer.source,

@@ -195,10 +195,13 @@ export function machineTrap(
   const maxFlow = toSi(machine.maxFlow);
   const shut = (i: number) => (reading.flows[i] ?? 0) < BALL_DOWN * maxFlow && (reading.pressures[i] ?? 0) > 0.5 * rated;
   const first = reading.times[0] ?? Number.POSITIVE_INFINITY;
-  if (first <= AT_ONCE && shut(0))
+  // A small tight space is full before anybody reads the ball; then smoke at a far end tells it from a port that is not open.
+  const passed = run.arrivals.length > 0 || run.seen.length > 0;
+  const full = reading.expectedTime < first && passed;
+  if (first <= AT_ONCE && shut(0) && !full)
     return because("the flow fell to zero the moment the hose went on: the port is not open (core not pressed, hose kinked)");
   if (reading.times.length < 3) return because("fewer than three readings were taken: follow the ball until it settles");
-  if (first > AT_ONCE && run.arrivals.length === 0 && run.seen.length === 0 && reading.times.every((_, i) => shut(i))) {
+  if (first > AT_ONCE && !passed && reading.times.every((_, i) => shut(i))) {
     return because(
       "the first reading came late: a port that was never open looks just like a tight circuit. Read as the hose goes on, or show smoke at a far end",
     );

@@ -1,0 +1,97 @@
+import type { Trait } from "../faults";
+import { type Car, hasTrait, holeOf, stateAt } from "./car";
+
+/** Total trim beyond which an ECU calls the mixture out of range, share. */
+const OUT_OF_RANGE = 0.105;
+/** Boost short or over by so much of what was asked, share of the gauge. */
+const BOOST_OFF = 0.14;
+
+/** What a circuit's monitor calls a load that draws no current, by the device. */
+const CIRCUITS: Readonly<Record<string, string>> = {
+  "flap-circuit": "P2008",
+  "boost-circuit": "P0243",
+  "egr-circuit": "P0403",
+  "purge-circuit": "P0443",
+  "vent-circuit": "P0447",
+  "pump-circuit": "P0418",
+};
+
+/** Codes of faults that one monitor finds as they are. */
+const PLAIN: Partial<Record<Trait, string>> = {
+  "device-stuck": "P2004",
+  "idle-control": "P0507",
+  "boost-sensor": "P0236",
+  "egr-cooler-leak": "P2457",
+  "filter-loaded": "P2463",
+  "filter-broken": "P2002",
+  "filter-pipe": "P244A",
+  "filter-sensor": "P2453",
+  "air-valve-back": "P2440",
+  "tank-sensor": "P0451",
+  "vent-blocked": "P0446",
+  "vent-open": "P0446",
+  "purge-blocked": "P0497",
+};
+
+/**
+ * The codes that an ECU's monitors set on this car once each of them has run: the mixture by its trims, boost and idle by what they come
+ * to, the vapour system by the size of its leak, the rest by what each monitor watches. In the order that their monitors run.
+ */
+export function monitorCodes(car: Car): string[] {
+  const { vehicle } = car.context;
+  const codes: string[] = [];
+  if (vehicle.fuel === "petrol" && vehicle.metering === "maf") {
+    const idle = stateAt(car, {});
+    const held = stateAt(car, { foot: 2500 });
+    const cruise = stateAt(car, { road: { rpm: 2200, map: 0.62 * car.ambient } });
+    for (let bank = 0; bank < vehicle.banks; bank++) {
+      const worst = Math.max(...[idle, held, cruise].map((s) => s.trims[bank] ?? 0));
+      if (worst > OUT_OF_RANGE) codes.push(bank === 0 ? "P0171" : "P0174");
+    }
+  }
+  if (vehicle.fuel === "petrol" && vehicle.metering === "map" && stateAt(car, {}).rpm > 860) codes.push("P0507");
+  if (vehicle.induction === "turbo" && vehicle.fitted) codes.push(...boostCodes(car));
+  if (hasTrait(car, "meter-low", "meter-range", "restriction") && vehicle.metering === "maf") {
+    const wide = stateAt(car, { road: { rpm: 3500 } });
+    if (wide.meter < 0.8 * wide.air || hasTrait(car, "restriction")) codes.push("P0101");
+  }
+  codes.push(...vapourCodes(car));
+  const egrWorked = car.faults.some((f) => ["egr-pipe", "egr-diaphragm", "egr-solenoid"].includes(f.cause.joint ?? ""));
+  if (hasTrait(car, "egr-blocked") || egrWorked) codes.push(egrWorked ? "P0400" : "P0401");
+  if (car.faults.some((f) => f.cause.trait === "inside-leak" && f.cause.id !== "bypass-valve") && vehicle.fitted.includes("egr"))
+    codes.push("P0402");
+  if (hasTrait(car, "air-leak", "air-pump-dead", "air-valve-stuck", "air-ports")) codes.push("P0491");
+  if (car.faults.some((f) => ["air-pipe", "air-diaphragm", "air-solenoid"].includes(f.cause.joint ?? ""))) codes.push("P0491");
+  if (
+    car.faults.some(
+      (f) =>
+        ["flap-line", "flap-pipe", "flap-diaphragm", "flap-solenoid"].includes(f.cause.id) &&
+        vehicle.fitted.includes("runner-flaps"),
+    )
+  )
+    codes.push("P2004");
+  for (const { cause } of car.faults) {
+    const own = CIRCUITS[cause.id] ?? PLAIN[cause.trait];
+    if (own) codes.push(own);
+  }
+  return [...new Set(codes)];
+}
+
+function boostCodes(car: Car): string[] {
+  const full = stateAt(car, { road: { rpm: 3200 } });
+  const { ambient } = car;
+  const most = car.context.vehicle.maxBoost;
+  const asked = most ? most.value * 1e3 : 80e3;
+  const off = (full.charge - ambient) / asked - 1;
+  if (off > BOOST_OFF) return ["P0234"];
+  const lost = hasTrait(car, "charge-leak");
+  return off < -BOOST_OFF || (lost && lost.size > 0.35) || hasTrait(car, "restriction", "exhaust-restriction") ? ["P0299"] : [];
+}
+
+function vapourCodes(car: Car): string[] {
+  if (!car.context.vehicle.fitted.includes("evap")) return [];
+  const holes = car.faults.filter((f) => f.cause.trait === "vapour-leak").map((f) => holeOf(f, car.context.vehicle));
+  const size = Math.hypot(...holes);
+  const leak = size >= 2.5e-3 ? ["P0455"] : size >= 0.9e-3 ? ["P0442"] : size >= 0.45e-3 ? ["P0456"] : [];
+  return [...leak, ...(hasTrait(car, "purge-leak") ? ["P0496"] : [])];
+}
