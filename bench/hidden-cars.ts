@@ -2,7 +2,7 @@ import { CHECKS, type CheckContext, judgeCheck, type Verdict } from "@/core/chec
 import { type Cause, codeObservations, type Family } from "@/core/faults";
 import { validate } from "@/core/input";
 import { seededNoise } from "@/core/maths/random";
-import { caseOf } from "@/core/practice/case";
+import { arrivalCodes, caseOf } from "@/core/practice/case";
 import { READERS } from "@/core/practice/readers";
 import { type EngineNow, type Evidence, familiesOf, type PossibleCheck } from "@/core/suspects";
 
@@ -28,11 +28,14 @@ const TWO = 0.2;
 export function practiceCar(family: Family, seed: number): HiddenCar {
   const noise = seededNoise(seed);
   const level = noise.uniform() < TWO ? 3 : 2;
-  const { car, codes, story, arrives } = caseOf({ family, level, seed: seed % 2 ** 20 });
+  const given = caseOf({ family, level, seed: seed % 2 ** 20 });
+  const { car, story, arrives } = given;
   const { context, faults } = car;
   const observations = [
     ...codeObservations(
-      codes.filter((c) => c.status !== "history").map((c) => c.code),
+      arrivalCodes(given)
+        .filter((c) => c.status !== "history")
+        .map((c) => c.code),
       context.vehicle.banks,
     ),
     ...story.symptoms.map((s) => `symptom:${s}`),

@@ -24,6 +24,7 @@ export function boardColumns(state: JobState) {
     updatedAt: state.updatedAt,
     families: familiesOf(state).join(" "),
     recheck: recheckOf(state),
+    practice: state.practice ?? "",
   };
 }
 
@@ -107,6 +108,8 @@ export interface BoardFilter {
   readonly search?: string;
   readonly includeClosed?: boolean;
   readonly waitingOn?: string;
+  /** The practice bays instead of the real cars */
+  readonly practice?: boolean;
   /** Who wrote last */
   readonly person?: string;
   readonly family?: string;
@@ -132,6 +135,8 @@ function whereOf(filter: BoardFilter, now: number): SQL | undefined {
   });
   return and(
     ...matches,
+    // Practice stands nowhere among real jobs.
+    filter.practice ? ne(jobs.practice, "") : eq(jobs.practice, ""),
     ...(filter.includeClosed ? [] : [ne(jobs.status, "closed")]),
     ...(filter.waitingOn ? [eq(jobs.waitingOn, filter.waitingOn), inArray(jobs.status, ["open", "review"])] : []),
     ...(filter.person ? [eq(jobs.person, filter.person)] : []),

@@ -20,6 +20,7 @@ import {
   validateDates,
   validatePlaces,
 } from "@/core/journal";
+import { caseCode, readCaseCode } from "@/core/practice/code";
 import type { GivenFacts } from "@/core/vehicle";
 import { beside } from "./beside";
 import { tellChanged } from "./changes";
@@ -115,6 +116,10 @@ const nextNumber = (at: Db) =>
     .from(jobs)
     .get()?.top ?? 0) + 1;
 
+/** The case that a job is played on; empty for a real car. */
+export const practiceOf = (jobId: string, at: Db = db()): string =>
+  at.select({ practice: jobs.practice }).from(jobs).where(eq(jobs.id, jobId)).get()?.practice ?? "";
+
 const emptyBoard = {
   status: "open",
   station: "story",
@@ -126,20 +131,24 @@ const emptyBoard = {
   codes: "",
 };
 
+type Opening = Pick<Entry, "id" | "jobId" | "at" | "by" | "device" | "deviceSeq"> & { readonly practice?: string };
+
 /**
  * Opens a job: the number is the server's, the first entry the client's. Opening the same job twice is a no-op.
  * @param opening the entry of kind `opened` without its number.
  */
 export function openJob(opening: unknown, at: Db = db()): { id: string; number: number } {
-  const asked = validate<Pick<Entry, "id" | "jobId" | "at" | "by" | "device" | "deviceSeq">>(openingSchema, opening);
+  const { practice, ...asked } = validate<Opening>(openingSchema, opening);
+  // The code as it is written, whatever way it was typed.
+  const played = practice === undefined ? undefined : caseCode(readCaseCode(practice));
   const open = at.$client.transaction(() => {
     const known = at.select({ number: jobs.number }).from(jobs).where(eq(jobs.id, asked.jobId)).get();
     if (known) return { id: asked.jobId, number: known.number };
     const number = nextNumber(at);
     at.insert(jobs)
-      .values({ id: asked.jobId, number, createdAt: nowIso(), updatedAt: nowIso(), ...emptyBoard })
+      .values({ id: asked.jobId, number, createdAt: nowIso(), updatedAt: nowIso(), ...emptyBoard, practice: played ?? "" })
       .run();
-    appendInside(at, [{ ...asked, kind: "opened", v: 1, seenSeq: 0, body: { number } }]);
+    appendInside(at, [{ ...asked, kind: "opened", v: 1, seenSeq: 0, body: { number, ...(played ? { practice: played } : {}) } }]);
     return { id: asked.jobId, number };
   });
   const job = open.immediate();
@@ -199,6 +208,7 @@ const topSeq = (at: Db, jobId: string) => queries(at).newest.get({ jobId })?.seq
 function appendInside(at: Db, list: readonly Entry[]): JournalEntry[] {
   const jobId = (list[0] as Entry).jobId;
   const before = queries(at).newest.get({ jobId });
+  const practice = practiceOf(jobId, at) !== "";
   // A server's clock that was set back does not turn time round.
   const latest = Math.max(now(), before ? Date.parse(before.recordedAt) : 0);
   let top = before?.seq ?? 0;
@@ -214,7 +224,9 @@ function appendInside(at: Db, list: readonly Entry[]): JournalEntry[] {
     }
     checkCorrection(at, asked);
     top++;
-    const entry: JournalEntry = { ...clampAt(asked, latest), seq: top, recordedAt: new Date(latest).toISOString() };
+    // A practice bay's clock runs ahead of the wall's: waits are skipped there.
+    const timed = practice ? asked : clampAt(asked, latest);
+    const entry: JournalEntry = { ...timed, seq: top, recordedAt: new Date(latest).toISOString() };
     queries(at).insert.run(toRow(entry));
     return entry;
   });
@@ -266,6 +278,12 @@ function validEntries(jobId: string, input: unknown, at: Db): Entry[] {
     return entry;
   });
   requireJob(jobId, at);
+  for (const [i, { kind, id }] of list.entries()) {
+    // What a job is, real or practice, was settled as it was opened.
+    if (kind === "opened" && !entryById(at, id)) throw new BadInput("A job is opened once", `[${i}].kind`);
+    if (kind === "bay" && practiceOf(jobId, at) === "")
+      throw new BadInput("Only a practice bay skips waits and gives hints: this job is on a real car", `[${i}].kind`);
+  }
   const described = () =>
     [...list, ...readEntries(jobId, 0, at)].flatMap((e) => (e.kind === "vehicle" ? [e.body as GivenFacts] : []));
   for (const entry of list) validatePlaces(entry.kind as EntryKind, entry.body as object, described);
@@ -322,7 +340,7 @@ export function exportJob(jobId: string, at: Db = db()): JobFile {
  */
 export function importJob(file: JobFile, at: Db = db()): { id: string; number: number; added: number } {
   const run = at.$client.transaction(() => {
-    const opened = file.entries.find((e) => e.kind === "opened")?.body as { number?: number } | undefined;
+    const opened = file.entries.find((e) => e.kind === "opened")?.body as { number?: number; practice?: string } | undefined;
     const wanted = opened?.number;
     const here = at.select({ number: jobs.number }).from(jobs).where(eq(jobs.id, file.jobId)).get();
     const taken =
@@ -330,7 +348,14 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
     const number = here?.number ?? (wanted && !taken ? wanted : nextNumber(at));
     if (!here)
       at.insert(jobs)
-        .values({ id: file.jobId, number, createdAt: nowIso(), updatedAt: nowIso(), ...emptyBoard })
+        .values({
+          id: file.jobId,
+          number,
+          createdAt: nowIso(),
+          updatedAt: nowIso(),
+          ...emptyBoard,
+          practice: opened?.practice ?? "",
+        })
         .run();
     let added = 0;
     const top = here ? topSeq(at, file.jobId) : 0;

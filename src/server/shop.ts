@@ -7,7 +7,7 @@ import { mergeShops } from "@/core/shop/merge";
 import { DEFAULT_SHOP, liftShop, type Proof, type Shop, type ShopVersion, shopSchema } from "@/core/shop/settings";
 import { nowIso } from "./clock";
 import { type Db, db } from "./db/open";
-import { entries, shopVersions } from "./db/schema";
+import { entries, jobs, shopVersions } from "./db/schema";
 import { parsed } from "./parsed";
 import { Conflict } from "./refusals";
 
@@ -58,12 +58,13 @@ export function writeShop(input: unknown, at: Db = db()): ShopVersion {
 /** Kinds whose records prove a machine. */
 const PROVING = CHECK_IDS.filter((kind) => CHECKS[kind].machineProof);
 
-/** Proofs of each machine by its name, oldest first, at most the newest 30: from the records of every job. */
+/** Proofs of each machine by its name, oldest first, at most the newest 30: from the records of every job on a real car. */
 export function proofHistory(at: Db = db()): Record<string, Proof[]> {
   const rows = at
     .select({ body: entries.body, at: entries.at })
     .from(entries)
-    .where(and(eq(entries.kind, "check"), inArray(sql`json_extract(${entries.body}, '$.check')`, PROVING)))
+    .innerJoin(jobs, eq(jobs.id, entries.jobId))
+    .where(and(eq(entries.kind, "check"), eq(jobs.practice, ""), inArray(sql`json_extract(${entries.body}, '$.check')`, PROVING)))
     .orderBy(desc(entries.recordedAt))
     .limit(600)
     .all();

@@ -1,6 +1,6 @@
 import { BadInput } from "@/core/input";
 import { holeOf } from "@/core/practice/car";
-import { practiceCase } from "@/core/practice/case";
+import { arrivalCodes, practiceCase } from "@/core/practice/case";
 import { fromSi } from "@/core/units";
 import type { Command } from "./door";
 
@@ -10,7 +10,8 @@ export const practice: Command = {
   run(input, args) {
     const typed = args[0] ?? input;
     if (!typed.trim()) throw new BadInput("Say which case: pelota practice <code>", "code");
-    const { code, family, facts, car, story, codes, strays, arrives } = practiceCase(typed);
+    const given = practiceCase(typed);
+    const { code, family, facts, car, story, strays, arrives } = given;
     return {
       code,
       family,
@@ -21,7 +22,7 @@ export const practice: Command = {
         return { cause: id, name, ...(joint ? { joint } : {}), ...(hole > 0 ? { hole: fromSi(hole, "mm") } : {}) };
       }),
       story,
-      codes: codes.map((c) => c.code),
+      codes: arrivalCodes(given).map((c) => c.code),
       misleading: strays,
       arrives,
       ambient: fromSi(car.ambient, "hPa", "absolute"),

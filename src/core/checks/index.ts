@@ -84,7 +84,7 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
     return voidVerdict(`${check.name}: not at the ${name}`, "this check says nothing of such a part, or the vehicle has none");
   }
   const verdict = withHidden(check.judge(record, context), check.hides?.(record) ?? [], context);
-  const device = simulatedDevice(record);
+  const device = context.practice ? undefined : simulatedDevice(record);
   if (device !== undefined)
     return voidVerdict(
       "Read from a simulated device: it proves nothing of this car",

@@ -137,7 +137,8 @@ export type WaitingOn = "me" | "customer" | "part" | "cold-soak" | "drive";
 
 /** Every kind's body, as written today. */
 export interface Bodies {
-  opened: { readonly number: number };
+  /** `practice`: the code of the case that it is played on, where no real car stands in the bay */
+  opened: { readonly number: number; readonly practice?: string };
   vehicle: GivenFacts;
   story: {
     readonly complaint: string;
@@ -302,9 +303,23 @@ export interface Bodies {
   };
   close: { readonly decidedOn: number };
   outcome: { readonly result: keyof typeof OUTCOMES; readonly note?: string };
+  /** What is done in a practice bay beside the work itself */
+  bay: {
+    readonly act: BayAct;
+    /** How long a wait was, min */
+    readonly minutes?: number;
+    /** What was tightened */
+    readonly joint?: string;
+  };
   retract: { readonly reason: string };
 }
 export type EntryKind = keyof Bodies;
+
+/** Beside the work itself: a hint taken, a wait skipped, something tightened or reseated by hand, the case ended. */
+export const BAY_ACTS = ["hint", "wait", "tighten", "end"] as const;
+export type BayAct = (typeof BAY_ACTS)[number];
+/** A wait is skipped up to a weekend, min. */
+const LONGEST_WAIT = 4320;
 
 /** The version each kind's body has today, where it is not the first. */
 const BODY_VERSIONS: { readonly [K in EntryKind]?: number } = { finding: 2, repair: 2 };
@@ -411,7 +426,22 @@ export const codeReadSchema = strictObject({
 });
 
 const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
-  opened: strictObject({ number: yup.number().integer().min(1).required() }),
+  opened: strictObject({
+    number: yup.number().integer().min(1).required(),
+    practice: line("The case", 40).optional(),
+  }),
+  bay: strictObject({
+    act: yup.mixed<BayAct>().oneOf(BAY_ACTS, "Say what was done in the bay").required("Say what was done in the bay"),
+    minutes: yup
+      .number()
+      .typeError("A wait is a number of minutes")
+      .min(1, "A wait lasts a minute at least")
+      .max(LONGEST_WAIT, "A wait lasts a weekend at most")
+      .optional(),
+    joint: line("Joint", 60).optional(),
+  })
+    .test("wait", "Say how many minutes were waited", (b) => b?.act !== "wait" || b.minutes !== undefined)
+    .test("tighten", "Say what was tightened", (b) => b?.act !== "tighten" || Boolean(b.joint)),
   vehicle: vehicleSchema,
   story: strictObject({
     complaint: needed("The complaint", "Write down what the customer complains of", 2000),
@@ -718,6 +748,7 @@ export const openingSchema = strictObject({
   by: envelope.by,
   device: envelope.device,
   deviceSeq: envelope.deviceSeq,
+  practice: line("The case", 40).optional(),
 });
 /** The envelope of an entry as the server keeps and exports it. */
 export const recordedSchema = strictObject({

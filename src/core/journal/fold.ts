@@ -76,7 +76,10 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
   const described = of("vehicle").map((e) => e.body);
   const given = described.at(-1);
   const vehicle = given && vehicleFacts(withPorts(given, described));
-  const context = vehicle && contextOf(vehicle, shop);
+  // A job is what it was opened as: no later line makes a real car a simulated one.
+  const practice = of("opened").reduce<Of<"opened"> | undefined>((a, b) => (a && a.seq < b.seq ? a : b), undefined)?.body
+    .practice;
+  const context = vehicle && contextOf(vehicle, shop, practice);
   const verdicts = verdictsOf(lines, context);
   const evidence = context
     ? checkEvidence(
@@ -84,7 +87,7 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
         retracted,
         context,
         (line) => verdicts.get(line.id) ?? judged(line.body, context),
-        vehicleThen(lines, shop),
+        vehicleThen(lines, shop, practice),
       )
     : [];
   const { touches, ...proof } = proofOf({ lines, retracted, evidence, context });
@@ -102,6 +105,7 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
 
   const base = {
     number: newest("opened")?.body.number ?? 0,
+    ...(practice ? { practice } : {}),
     codes: newest("codes")?.body.codes ?? [],
     codesRead: of("codes").length > 0,
     ownCodes: ownCodes(lines),
@@ -298,10 +302,10 @@ function standingOf(
 }
 
 /** The vehicle as it was described when a line was written, for a shop as it is now. */
-function vehicleThen(lines: readonly Line[], shop: Shop): (line: Line) => CheckContext | undefined {
+function vehicleThen(lines: readonly Line[], shop: Shop, practice: string | undefined): (line: Line) => CheckContext | undefined {
   const described = (lines.filter((l) => l.kind === "vehicle") as unknown as Of<"vehicle">[])
     .flatMap((l) => [...(l.former as GivenFacts[]).map((body) => ({ seq: l.seq, body })), { seq: l.seq, body: l.body }])
-    .map((v) => ({ seq: v.seq, context: contextOf(v.body, shop) }));
+    .map((v) => ({ seq: v.seq, context: contextOf(v.body, shop, practice) }));
   return (line) => described.findLast((v) => v.seq <= line.seq)?.context;
 }
 

@@ -104,6 +104,8 @@ export interface RecordedRun {
 
 export interface JobState {
   readonly number: number;
+  /** The code of the practice case that it is played on; none on a real car */
+  readonly practice?: string;
   readonly status: "open" | "handed-over" | "closed" | "review";
   readonly vehicle?: VehicleFacts;
   readonly story?: Bodies["story"];

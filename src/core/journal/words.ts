@@ -6,7 +6,14 @@ import type { JobState } from "./state";
 type Words = { readonly [K in EntryKind]: (body: Bodies[K], entry: JournalEntry, job: JobState) => string };
 
 const WORDS: Words = {
-  opened: (b) => `Job ${b.number} opened`,
+  opened: (b) => (b.practice ? `Practice ${b.number} opened, case ${b.practice}` : `Job ${b.number} opened`),
+  bay: (b) =>
+    ({
+      hint: "Hint taken",
+      wait: `Waited ${b.minutes ?? 0} min`,
+      tighten: `Tightened by hand: ${b.joint ?? ""}`,
+      end: "Case ended",
+    })[b.act],
   vehicle: (b) => `Vehicle: ${[vehicleName(vehicleFacts(b)), b.registration].filter(Boolean).join(", ")}`,
   story: (b) => `Story: ${b.complaint}`,
   codes: (b) => (b.codes.length === 0 ? "Codes read: none" : `Codes read: ${b.codes.map((c) => c.code).join(", ")}`),

@@ -20,7 +20,6 @@ export interface PracticeCase {
   readonly facts: GivenFacts;
   readonly car: Car;
   readonly story: Bodies["story"];
-  readonly codes: readonly CodeRead[];
   /** Codes that have nothing to do with it */
   readonly strays: readonly string[];
   readonly arrives: EngineNow;
@@ -68,7 +67,8 @@ function composedFaults(spec: ComposedCase, causes: readonly Cause[]): Fault[] {
   });
 }
 
-const frameOf = (car: Car): FreezeFrame => {
+/** What the engine was doing as a code was set, as its freeze frame keeps it. */
+export const frameOf = (car: Car): FreezeFrame => {
   const idle = stateAt(car, {});
   const petrol = car.context.vehicle.fuel === "petrol";
   return {
@@ -78,6 +78,14 @@ const frameOf = (car: Car): FreezeFrame => {
     ...(petrol ? { short: 1.5, long: Math.round(1000 * (idle.trims[0] ?? 0)) / 10 } : {}),
   };
 };
+
+/** What its ECU has stored as it comes in: the first with its freeze frame, and what is left of other times. */
+export function arrivalCodes({ car, strays }: Pick<PracticeCase, "car" | "strays">): CodeRead[] {
+  return [
+    ...monitorCodes(car).map((code, i): CodeRead => ({ code, status: "stored", ...(i === 0 ? { frame: frameOf(car) } : {}) })),
+    ...strays.map((code): CodeRead => ({ code, status: "history" })),
+  ];
+}
 
 /** The case that a code stands for. The same code is the same case. Throws BadInput where the code is none. */
 export function practiceCase(code: string): PracticeCase {
@@ -106,8 +114,6 @@ export function caseOf(spec: CaseSpec): PracticeCase {
     : SYMPTOMS.flatMap(([id], i) => (spec.symptoms & (1 << i) ? [id as SymptomId] : []));
   const misleads = drawn ? level > 1 : spec.misleads;
   const strays = misleads ? [STRAYS[Math.floor(noise.uniform(0, STRAYS.length))] as string] : [];
-  const found = monitorCodes(car);
-  const frame = frameOf(car);
   return {
     code: caseCode(spec),
     family: spec.family,
@@ -119,10 +125,6 @@ export function caseOf(spec: CaseSpec): PracticeCase {
       verified: "not-tried",
       ...(misleads ? { replacedBefore: replacedBefore(noise) } : {}),
     },
-    codes: [
-      ...found.map((id, i): CodeRead => ({ code: id, status: "stored", ...(i === 0 ? { frame } : {}) })),
-      ...strays.map((id): CodeRead => ({ code: id, status: "history" })),
-    ],
     strays,
     arrives: noise.uniform() < 0.5 ? "warm" : "cold",
   };

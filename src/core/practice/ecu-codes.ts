@@ -1,4 +1,5 @@
 import type { Trait } from "../faults";
+import type { CodeRead } from "../journal/entries";
 import { type Car, hasTrait, holeOf, stateAt } from "./car";
 
 /** Total trim beyond which an ECU calls the mixture out of range, share. */
@@ -94,4 +95,31 @@ function vapourCodes(car: Car): string[] {
   const size = Math.hypot(...holes);
   const leak = size >= 2.5e-3 ? ["P0455"] : size >= 0.9e-3 ? ["P0442"] : size >= 0.45e-3 ? ["P0456"] : [];
   return [...leak, ...(hasTrait(car, "purge-leak") ? ["P0496"] : [])];
+}
+
+/**
+ * What an ECU holds after what it lived through (SAE J1979, services 03 and 07): a fault is pending on the first drive that finds it,
+ * stored on the next, and kept until it is cleared; what is history stays until then.
+ * @param arrival what it held to begin with.
+ */
+export function ecuMemory(arrival: readonly CodeRead[], lived: readonly ("cleared" | Car)[]): readonly CodeRead[] {
+  const frame = arrival.find((c) => c.frame)?.frame;
+  let codes: readonly CodeRead[] = arrival;
+  for (const event of lived) {
+    if (event === "cleared") {
+      codes = [];
+      continue;
+    }
+    const found = monitorCodes(event);
+    const before = new Map(codes.map((c) => [c.code, c.status]));
+    codes = [
+      ...codes.filter((c) => c.status === "history" || (c.status === "stored" && !found.includes(c.code))),
+      ...found.map((code): CodeRead => {
+        const known = before.get(code);
+        const stored = known === "pending" || known === "stored";
+        return { code, status: stored ? "stored" : "pending", ...(stored && frame ? { frame } : {}) };
+      }),
+    ];
+  }
+  return codes;
 }

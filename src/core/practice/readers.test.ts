@@ -17,6 +17,8 @@ function verdictOf(car: Car, candidate: PossibleCheck, seed: number): Verdict {
     { car, noise: seededNoise(seed) },
     { joint: candidate.place, entry: candidate.place, spots: candidate.tested },
   );
+  // What a record was read by is what its steps and cautions were made for.
+  expect(CHECKS[candidate.check].plan(car.context, record).refused).toBeUndefined();
   return judgeCheck(candidate.check, validate<object>(CHECKS[candidate.check].schema, record), car.context);
 }
 /** A car of each family with this fault, or the first that can have it. */

@@ -124,7 +124,10 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
   }, [journal, jobId, kept, minute]);
   const state = useMemo(() => foldJob(entries, shop, minute), [entries, shop, minute]);
   const vehicle = state.vehicle;
-  const context = useMemo((): CheckContext | undefined => vehicle && contextOf(vehicle, shop), [vehicle, shop]);
+  const context = useMemo(
+    (): CheckContext | undefined => vehicle && contextOf(vehicle, shop, state.practice),
+    [vehicle, shop, state.practice],
+  );
   const layout = context?.layout;
   const map = useMemo(() => (layout ? airMapOf(layout) : undefined), [layout]);
   return useMemo(

@@ -35,6 +35,8 @@ export const jobs = sqliteTable(
     families: text("families").notNull().default(""),
     /** The first day on which something temporary or left is looked at again; empty where nothing is */
     recheck: text("recheck").notNull().default(""),
+    /** The case that it is played on; empty for a real car. Practice is kept apart everywhere */
+    practice: text("practice").notNull().default(""),
   },
   (table) => [
     index("jobs_board").on(table.status, table.waitingOn, table.updatedAt),

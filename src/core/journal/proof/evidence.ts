@@ -41,8 +41,8 @@ export function setupOf({ check, record }: Bodies["check"]): Set<string> {
 }
 
 /** Read on the bench, or from a simulated device: it puts no question to this car, whatever was seen. */
-const elsewhere = ({ check, record }: Bodies["check"]): boolean =>
-  (CHECKS[check].onBench?.(record) ?? false) || simulatedDevice(record) !== undefined;
+const elsewhere = ({ check, record }: Bodies["check"], { practice }: CheckContext): boolean =>
+  (CHECKS[check].onBench?.(record) ?? false) || (!practice && simulatedDevice(record) !== undefined);
 
 /**
  * Everything that checks say: as they stand, and beside it what former wordings, lines taken out, and the vehicle as it
@@ -65,7 +65,7 @@ export function checkEvidence(
       part: place || undefined,
       verdict,
       setup: setupOf(body),
-      asked: elsewhere(body) ? [] : askedBy(body, verdict, within, `${verdictKey(within)} ${verdict.outcome}`),
+      asked: elsewhere(body, within) ? [] : askedBy(body, verdict, within, `${verdictKey(within)} ${verdict.outcome}`),
       stands,
     };
   };

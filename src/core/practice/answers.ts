@@ -1,0 +1,55 @@
+import type { Bodies, EntryKind } from "../journal/entries";
+import { fromSi } from "../units";
+import { arrivalCodes, type PracticeCase } from "./case";
+import { ecuMemory, monitorCodes } from "./ecu-codes";
+import type { World } from "./world";
+
+/** Air in the sun of a bay and an engine that has run, K. */
+const WARM = 358;
+
+const heldBy = (given: PracticeCase, { lived }: World) => [...ecuMemory(arrivalCodes(given), lived)];
+
+/** What this car answers to whoever reads, drives or tries it, by the entry that is made of it: a part of its body. */
+export const ANSWERS = {
+  codes: (world: World, given: PracticeCase): Bodies["codes"] => ({ codes: heldBy(given, world) }),
+  conditions: ({ car, engine }: World): Bodies["conditions"] => ({
+    ambient: fromSi(Math.round(car.ambient / 100) * 100, "hPa", "absolute"),
+    bayTemperature: fromSi(Math.round(car.temperature - 273.15) + 273.15, "°C"),
+    engine,
+  }),
+  "complaint-tried": ({ car }: World): Bodies["complaint-tried"] => ({
+    how: "The same road, the same load, the same warm-up",
+    result: car.faults.length > 0 ? "remains" : "gone",
+  }),
+  drive: ({ car, engine }: World): Bodies["drive"] => {
+    const cold = engine === "cold";
+    return {
+      minutes: 35,
+      distance: { value: 32, unit: "km" },
+      load: "hills",
+      keyCycle: true,
+      ...(cold
+        ? {
+            coldStart: true,
+            start: {
+              coolant: fromSi(Math.round(car.temperature - 273.15) + 274.15, "°C"),
+              air: fromSi(Math.round(car.temperature - 273.15) + 273.15, "°C"),
+            },
+          }
+        : { start: { coolant: fromSi(WARM, "°C"), air: fromSi(Math.round(car.temperature - 273.15) + 273.15, "°C") } }),
+      pending: monitorCodes(car).length > 0 ? "came" : "none",
+    };
+  },
+  monitor: ({ car, lived }: World): Bodies["monitor"] => {
+    const leaks = car.faults.some((f) => /^(vapour-leak|vent-|purge-)/.test(f.cause.trait));
+    return {
+      result: lived.at(-1) === "cleared" ? "not-complete" : leaks ? "failed" : "passed",
+      readBy: "Scan tool, monitor results",
+    };
+  },
+  readiness: ({ car }: World): Pick<Bodies["readiness"], "fuelLevel" | "outside"> => ({
+    fuelLevel: car.fuelLevel,
+    outside: fromSi(Math.round(car.temperature - 273.15) + 273.15, "°C"),
+  }),
+} as const satisfies { readonly [K in EntryKind]?: (world: World, given: PracticeCase) => object };
+export type Answered = keyof typeof ANSWERS;

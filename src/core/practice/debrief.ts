@@ -1,0 +1,176 @@
+import { CHECKS, type CheckId } from "../checks";
+import { type Bodies, foldJob, type JobState, type JournalEntry } from "../journal";
+import { inSentence } from "../sentence";
+import type { Shop } from "../shop/settings";
+import type { Suspect } from "../suspects";
+import { fromSi, type Quantity } from "../units";
+import { type Fault, holeOf } from "./car";
+import type { PracticeCase } from "./case";
+import { PRICES, stillThere, type World, worldOf } from "./world";
+
+/** A check as it was done, beside the best that could have been done then. */
+export interface PlayedCheck {
+  readonly entry: string;
+  readonly check: CheckId;
+  readonly name: string;
+  readonly headline: string;
+  readonly outcome: string;
+  readonly minutes: number;
+  /** What it told of the suspects, bits; nothing where it was void */
+  readonly bits: number;
+  /** What it could have told as it was begun, bits, where it was among what could be done */
+  readonly couldTell?: number;
+  /** The best by information per minute as things stood then */
+  readonly best?: { readonly name: string; readonly bits: number; readonly minutes: number };
+}
+
+/** What was wrong, as it is told at the end. */
+export interface Revealed {
+  readonly name: string;
+  readonly joint?: string;
+  readonly hole?: Quantity;
+  readonly cured: boolean;
+}
+
+export interface Debrief {
+  readonly faults: readonly Revealed[];
+  /** Every fault is cured, nothing was broken */
+  readonly won: boolean;
+  /** It was handed over or ended with something still in it: the ferry brings it back */
+  readonly comeback: boolean;
+  readonly minutes: number;
+  readonly money: number;
+  readonly hints: number;
+  readonly voids: number;
+  readonly mishaps: readonly string[];
+  /** Checks that were recorded before one of their cautions was acknowledged */
+  readonly cautionsSkipped: readonly string[];
+  readonly path: readonly PlayedCheck[];
+  /** One thing to do better next time */
+  readonly better: string;
+}
+
+const entropy = (suspects: readonly Suspect[]): number =>
+  suspects.reduce((sum, { odds }) => (odds > 0 ? sum - odds * Math.log2(odds) : sum), 0);
+
+const perMinute = ({ bits, minutes }: { readonly bits: number; readonly minutes: number }) => bits / Math.max(1, minutes);
+
+function pathOf(world: World, entries: readonly JournalEntry[], shop: Shop): PlayedCheck[] {
+  const minutes = new Map(world.steps.map((s) => [s.entry, s.minutes]));
+  const stateAt = (before: number): JobState =>
+    foldJob(
+      entries.filter((e) => e.seq <= before),
+      shop,
+      0,
+    );
+  const roots = entries.filter((e) => e.kind === "check" && !e.corrects && minutes.has(e.id)).toSorted((a, b) => a.seq - b.seq);
+  return roots.flatMap((entry): PlayedCheck[] => {
+    const { check } = entry.body as Bodies["check"];
+    const before = stateAt(entry.seq - 1);
+    const after = stateAt(entry.seq);
+    const done = after.checks.find((c) => c.entry === entry.id);
+    // After a repair it proves; before it, it finds.
+    if (!done || done.afterRepair === "after") return [];
+    const own = before.next.find((n) => n.check === check && (n.place === undefined || n.place === done.place));
+    const [best] = before.next;
+    return [
+      {
+        entry: entry.id,
+        check,
+        name: CHECKS[check].name,
+        headline: done.verdict.headline,
+        outcome: done.verdict.outcome,
+        minutes: minutes.get(entry.id) ?? 0,
+        bits: done.verdict.outcome === "void" ? 0 : Math.max(0, entropy(before.suspects) - entropy(after.suspects)),
+        ...(own ? { couldTell: own.bits } : {}),
+        ...(best ? { best: { name: best.name, bits: best.bits, minutes: best.minutes } } : {}),
+      },
+    ];
+  });
+}
+
+/** Checks recorded before the cautions that stand before them were acknowledged. */
+function skippedCautions(given: PracticeCase, entries: readonly JournalEntry[]): string[] {
+  const taken = new Map(
+    entries.flatMap((e) => (e.kind === "caution" ? [[(e.body as Bodies["caution"]).caution, e.seq] as const] : [])),
+  );
+  const skipped = entries.flatMap((e): string[] => {
+    if (e.kind !== "check" || e.corrects) return [];
+    const { check, record } = e.body as Bodies["check"];
+    // A record says all that its plan was made for.
+    const { cautions } = CHECKS[check].plan(given.car.context, record);
+    return cautions.some((c) => (taken.get(c) ?? Number.POSITIVE_INFINITY) > e.seq) ? [CHECKS[check].name] : [];
+  });
+  return [...new Set(skipped)];
+}
+
+/** The one thing that would have helped most. */
+function betterOf(debrief: Omit<Debrief, "better">, tightened: boolean): string {
+  const [mishap] = debrief.mishaps;
+  if (tightened && debrief.comeback)
+    return "Leave caps and clamps as they are until a run has been read with them: tightened first, the leak was gone before anybody saw it.";
+  if (mishap) return `Mind the step before: ${mishap}.`;
+  if (debrief.voids > 0 && debrief.comeback) return "A void check proves nothing: do it again before you go on.";
+  if (debrief.comeback)
+    return "Prove the repair with the check that failed, whole and under the same conditions, before it leaves.";
+  if (debrief.cautionsSkipped.length > 0)
+    return `Read the cautions before the ${inSentence(debrief.cautionsSkipped[0] as string)}: they stand there because somebody was hurt.`;
+  const lost = debrief.path
+    .flatMap((p) =>
+      p.best ? [{ p, loss: (perMinute(p.best) - perMinute({ bits: p.couldTell ?? 0, minutes: p.minutes })) * p.minutes }] : [],
+    )
+    .toSorted((a, b) => b.loss - a.loss)[0];
+  if (lost?.p.best && lost.loss > 0.4)
+    return `Instead of ${inSentence(lost.p.name)}, ${inSentence(lost.p.best.name)} would have told more for its minutes.`;
+  if (debrief.voids > 0) return "A void check costs its minutes twice: look over its setup before you read.";
+  if (debrief.hints > 0)
+    return "You took hints: the suspects' own reasons are the codes and symptoms you had already. Weigh them first.";
+  return "Nothing to mend: found, cured and proved the short way.";
+}
+
+/** How a case was played, against the truth. Pure. */
+export function debriefOf(given: PracticeCase, entries: readonly JournalEntry[], shop: Shop): Debrief {
+  const world = worldOf(given, entries);
+  const left = stillThere(world);
+  const path = pathOf(world, entries, shop);
+  const over = world.ended || entries.some((e) => e.kind === "close" || e.kind === "handover");
+  const reveal = (fault: Fault): Revealed => {
+    const hole = holeOf(fault, given.car.context.vehicle);
+    return {
+      name: fault.cause.name,
+      ...(fault.cause.joint ? { joint: fault.cause.joint } : {}),
+      ...(hole > 0 ? { hole: fromSi(hole, "mm") } : {}),
+      cured: !left.some((f) => f.cause.id === fault.cause.id),
+    };
+  };
+  const comeback = over && left.length > 0;
+  const facts = {
+    faults: [...given.car.faults, ...world.broken].map(reveal),
+    won: left.length === 0,
+    comeback,
+    minutes: world.minutes,
+    money: world.money + (comeback ? PRICES.comeback + PRICES.crossing : 0),
+    hints: world.hints,
+    voids: path.filter((p) => p.outcome === "void").length,
+    mishaps: world.steps.flatMap((s) => s.mishap ?? []),
+    cautionsSkipped: skippedCautions(given, entries),
+    path,
+  };
+  return { ...facts, better: betterOf(facts, world.asleep.length > 0) };
+}
+
+/** A case as it was played by somebody, in a line of their record. */
+export interface PlayedCase {
+  readonly jobId: string;
+  readonly number: number;
+  readonly code: string;
+  readonly family: string;
+  readonly by: string;
+  readonly at: string;
+  readonly over: boolean;
+  readonly won: boolean;
+  readonly comeback: boolean;
+  readonly minutes: number;
+  readonly money: number;
+  readonly hints: number;
+}

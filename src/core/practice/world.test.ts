@@ -1,0 +1,201 @@
+import { describe, expect, it } from "vitest";
+import { judgeCheck } from "../checks";
+import { valve as valveRecord } from "../checks/records.fixture";
+import type { Family } from "../faults";
+import { SHOP, Writer } from "../journal/journal.fixture";
+import { seededNoise } from "../maths/random";
+import { ANSWERS } from "./answers";
+import { arrivalCodes, caseOf, type PracticeCase, playableCauses } from "./case";
+import { debriefOf } from "./debrief";
+import { READERS } from "./readers";
+import { vehicleFor } from "./vehicles";
+import { skippedWaits, stillThere, worldOf } from "./world";
+
+/** A case of a family with this fault, composed. */
+function caseWith(family: Family, id: string): PracticeCase {
+  for (let vehicle = 0; vehicle < 60; vehicle++) {
+    const cause = playableCauses(vehicleFor(family, seededNoise(vehicle)), family).findIndex((c) => c.id === id);
+    if (cause >= 0) return caseOf({ family, vehicle, faults: [{ cause, size: 5 / 7 }], symptoms: 0, misleads: false });
+  }
+  throw new Error(`No car of ${family} has ${id}`);
+}
+
+/** A bay with its case, written line by line. */
+function bay(family: Family, id: string) {
+  const given = caseWith(family, id);
+  const job = new Writer();
+  job.add("opened", { number: 1, practice: given.code });
+  job.add("vehicle", given.facts);
+  job.add("story", given.story);
+  job.add("codes", { codes: arrivalCodes(given) });
+  return {
+    given,
+    job,
+    now: () => worldOf(given, job.entries),
+    read(check: keyof typeof READERS, setup = {}) {
+      const world = worldOf(given, job.entries);
+      const record = READERS[check]?.({ car: world.car, noise: seededNoise(job.entries.length) }, setup) as object;
+      job.add("check", { check, record });
+      return judgeCheck(check, record, world.car.context);
+    },
+    repair(place: string, more = {}) {
+      job.add("repair", {
+        what: `Renewed at ${place}`,
+        permanence: "permanent",
+        places: [place],
+        labourMinutes: 10,
+        parts: [],
+        otherChanges: [],
+        ...more,
+      });
+    },
+    drive(minutes = 30) {
+      job.add("drive", { ...ANSWERS.drive(worldOf(given, job.entries)), minutes });
+    },
+    codes: () => ANSWERS.codes(worldOf(given, job.entries), given).codes.map((c) => `${c.code} ${c.status}`),
+    debrief: () => debriefOf(given, job.entries, SHOP),
+  };
+}
+
+describe("a practice bay", () => {
+  it("is cured by work at the place that is at fault, and by no other", () => {
+    const b = bay("evap", "tank-line");
+    b.repair("canister-joint");
+    expect(stillThere(b.now()).map((f) => f.cause.id)).toEqual(["tank-line"]);
+    const wasted = b.now();
+    expect(wasted.steps.at(-1)?.mishap).toMatch(/sound/);
+    b.repair("tank-line", { permanence: "bypass" });
+    expect(stillThere(b.now())).toHaveLength(1);
+    b.repair("tank-line");
+    expect(stillThere(b.now())).toEqual([]);
+    expect(b.now().money).toBeGreaterThan(wasted.money);
+    expect(b.debrief()).toMatchObject({ won: true, comeback: false });
+    const [last] = b.job.entries.slice(-1);
+    b.job.add("undone", { repair: last?.id as string });
+    expect(stillThere(b.now())).toHaveLength(1);
+  });
+
+  it("keeps a dead wire dead when the valve on it is renewed", () => {
+    const b = bay("evap", "purge-circuit");
+    b.repair("purge-valve");
+    expect(stillThere(b.now())).toHaveLength(1);
+    b.repair("purge-circuit");
+    expect(stillThere(b.now())).toEqual([]);
+  });
+
+  it("goes quiet when a cap is tightened first, reads tight, is driven clean, and comes back within the week", () => {
+    const b = bay("evap", "filler-cap");
+    expect(b.read("cap").outcome).toBe("fail");
+    b.job.add("bay", { act: "tighten", joint: "filler-cap" });
+    expect(b.read("cap").outcome).toBe("pass");
+    b.job.add("codes-cleared", {});
+    b.drive();
+    b.drive();
+    expect(b.codes()).toEqual([]);
+    b.job.add("bay", { act: "end" });
+    expect(b.debrief()).toMatchObject({ won: false, comeback: true, better: expect.stringMatching(/tightened first/) });
+  });
+
+  it("does not quieten what no hand can tighten", () => {
+    const b = bay("evap", "tank-line");
+    b.job.add("bay", { act: "tighten", joint: "tank-line" });
+    expect(b.now().car.faults).toHaveLength(1);
+  });
+
+  it("stores codes as an ECU does: pending on one drive, stored on the next, none once it is cured", () => {
+    const b = bay("evap", "tank-line");
+    expect(b.codes()).toEqual(["P0442 stored"]);
+    b.job.add("codes-cleared", {});
+    expect(b.codes()).toEqual([]);
+    b.drive(5);
+    expect(b.codes()).toEqual([]);
+    b.drive();
+    expect(b.codes()).toEqual(["P0442 pending"]);
+    b.drive();
+    expect(b.codes()).toEqual(["P0442 stored"]);
+    b.repair("tank-line");
+    b.job.add("codes-cleared", {});
+    b.drive();
+    b.drive();
+    expect(b.codes()).toEqual([]);
+    expect(ANSWERS["complaint-tried"](b.now()).result).toBe("gone");
+    expect(ANSWERS.monitor(b.now()).result).toBe("passed");
+  });
+
+  it("answers wrong moves: 12 V into a plugged ECU, more pressure than parts bear", () => {
+    const b = bay("evap", "purge-stuck");
+    b.job.add("check", { check: "valve", record: { ...valveRecord, joint: "purge-valve", power: "12v", unplugged: false } });
+    expect(b.now().steps.at(-1)).toMatchObject({ mishap: expect.stringMatching(/12 V/) });
+    expect(b.now().money).toBeGreaterThan(380);
+    expect(b.now().car.faults.map((f) => f.cause.id)).toContain("purge-circuit");
+
+    const boost = bay("boost", "hot-pipe-clamp");
+    const record = READERS["pressure-test"]?.({ car: boost.given.car, noise: seededNoise(1) }, { entry: "cooler-inlet" }) as {
+      steps: object[];
+    };
+    const bar = (value: number) => ({ value, unit: "bar", kind: "gauge" });
+    boost.job.add("check", {
+      check: "pressure-test",
+      record: {
+        ...record,
+        maxBoost: bar(0.8),
+        ratings: { tool: bar(4) },
+        steps: [{ pressure: bar(0.5) }, { pressure: bar(2.4) }],
+      },
+    });
+    expect(boost.now().broken.map((f) => f.cause.id)).toEqual(["cooler-tank"]);
+    expect(boost.debrief().mishaps).toHaveLength(1);
+    // What was broken is part of what has to be mended.
+    boost.repair("hot-pipe-clamp");
+    expect(boost.debrief().won).toBe(false);
+    boost.repair("cooler-tank");
+    expect(boost.debrief().won).toBe(true);
+  });
+
+  it("cools down over a wait that is paid for, and its clock runs ahead by it", () => {
+    const b = bay("secondary-air", "air-hose-joint");
+    b.drive();
+    expect(b.now().engine).toBe("warm");
+    expect(ANSWERS.drive(b.now()).coldStart).toBeUndefined();
+    b.job.add("bay", { act: "wait", minutes: 720 });
+    expect(b.now().engine).toBe("cold");
+    expect(ANSWERS.drive(b.now()).coldStart).toBe(true);
+    expect(skippedWaits(b.job.entries)).toBe(720 * 60_000);
+    expect(b.now().steps.at(-1)?.money).toBeGreaterThan(0);
+  });
+
+  it("opens a hint until something is read, at its price", () => {
+    const b = bay("egr", "egr-blocked");
+    expect(b.now().hintOpen).toBe(false);
+    const before = b.now().money;
+    b.job.add("bay", { act: "hint" });
+    expect(b.now()).toMatchObject({ hintOpen: true, hints: 1 });
+    expect(b.now().money).toBeGreaterThan(before);
+    b.read("egr", { joint: "egr-valve" });
+    expect(b.now().hintOpen).toBe(false);
+  });
+
+  it("tells the path against the best: bits, minutes, what was void, which cautions were skipped", () => {
+    const b = bay("egr", "egr-blocked");
+    b.read("look");
+    b.read("egr", { joint: "egr-valve" });
+    const { path, cautionsSkipped, faults } = b.debrief();
+    expect(path.map((p) => p.check)).toEqual(["look", "egr"]);
+    expect(path[1]?.bits).toBeGreaterThan(0.5);
+    expect(path.every((p) => p.best && p.minutes > 0)).toBe(true);
+    expect(cautionsSkipped).toContain("EGR valve");
+    expect(faults).toMatchObject([{ name: expect.stringMatching(/EGR/), cured: false }]);
+    for (const caution of ["running-engine", "hot-exhaust", "smoke-vapour", "emission-devices"] as const)
+      b.job.add("caution", { caution });
+    const cold = READERS.egr?.({ car: b.given.car, noise: seededNoise(3) }, { joint: "egr-valve" }) as object;
+    b.job.add("check", { check: "egr", record: { ...cold, warm: false, shut: undefined, open: undefined } });
+    expect(b.debrief().path).toHaveLength(3);
+  });
+
+  it("counts what came before its case was known as nothing, and the same journal as the same bay", () => {
+    const b = bay("filter", "filter-loaded");
+    b.read("filter");
+    expect(b.now()).toEqual(worldOf(b.given, [...b.job.entries]));
+    expect(worldOf(b.given, []).minutes).toBe(0);
+  });
+});

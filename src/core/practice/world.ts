@@ -1,0 +1,262 @@
+import { CHECKS, type CheckId, jointName } from "../checks";
+import { isAbove, testStage } from "../checks/pressure-test/stage";
+import type { SmokeRun } from "../checks/smoke";
+import { type Cause, CONFIRM_MINUTES, causesOf, FAMILY_IDS } from "../faults";
+import type { Bodies, JournalEntry } from "../journal/entries";
+import { type Line, resolveLines } from "../journal/proof/order";
+import { inSentence } from "../sentence";
+import { candidatesOf, type EngineNow, waitFor } from "../suspects";
+import { toSi } from "../units";
+import type { Car, Fault } from "./car";
+import type { PracticeCase } from "./case";
+
+/** What an hour in the bay, a hint, and a car that comes back cost, in the island's marks. */
+export const PRICES = { minute: 1.2, hint: 12, wait: 8, comeback: 140, driver: 380, crossing: 60 } as const;
+/** What a part costs by what is wrong with it; one that nobody named, marks. */
+const PART = 45;
+const PARTS: Partial<Record<Cause["trait"], number>> = {
+  "branch-leak": 12,
+  "duct-leak": 30,
+  "booster-leak": 35,
+  "manifold-leak": 48,
+  "meter-low": 160,
+  "meter-range": 160,
+  "inside-leak": 210,
+  "filter-loaded": 240,
+  "filter-broken": 900,
+  "egr-blocked": 190,
+  "egr-cooler-leak": 320,
+  "boost-lazy": 640,
+  "air-pump-dead": 220,
+  "exhaust-restriction": 520,
+  "fuel-supply": 150,
+};
+
+/** One thing that was done, with what it cost. */
+export interface BayStep {
+  readonly entry: string;
+  readonly name: string;
+  readonly minutes: number;
+  readonly money: number;
+  /** A consequence that somebody should know of */
+  readonly mishap?: string;
+}
+
+/** The bay as it stands: the car with what was done to it, what it cost so far, and what its ECU holds. */
+export interface World {
+  readonly car: Car;
+  /** Cured by a repair at its place */
+  readonly cured: readonly Fault[];
+  /** Tightened by hand: quiet now, and back within the week */
+  readonly asleep: readonly Fault[];
+  /** Broken by what was done here */
+  readonly broken: readonly Fault[];
+  readonly steps: readonly BayStep[];
+  readonly minutes: number;
+  readonly money: number;
+  readonly hints: number;
+  /** A hint was taken and nothing has been read since */
+  readonly hintOpen: boolean;
+  readonly ended: boolean;
+  readonly engine: EngineNow;
+  /** What its ECU lived through: codes cleared, and drives long enough for its monitors, with the car as it was then */
+  readonly lived: readonly ("cleared" | Car)[];
+}
+
+/** How far the bay's clock runs ahead of the wall's, ms: waits that were skipped. */
+export function skippedWaits(entries: readonly JournalEntry[]): number {
+  let minutes = 0;
+  for (const { kind, body } of entries) if (kind === "bay") minutes += (body as Bodies["bay"]).minutes ?? 0;
+  return minutes * 60_000;
+}
+
+/** A wait from which the engine is cold, min. */
+const COLD_AFTER = 240;
+/** A drive shorter than this runs no monitor, min. */
+const RUNS_MONITORS = 10;
+/** Faults that a hand at the cap or clamp quietens for a while. */
+const TIGHTENS: readonly string[] = [
+  "filler-cap",
+  "oil-cap",
+  "dipstick",
+  "duct-clamp",
+  "hot-pipe-clamp",
+  "cooler-inlet",
+  "cooler-outlet",
+  "gauge-port",
+  "breather-duct",
+  "air-hose-joint",
+];
+
+type Mutable = { -readonly [K in Exclude<keyof World, "steps" | "cured" | "asleep" | "broken" | "lived">]: World[K] } & {
+  steps: BayStep[];
+  cured: Fault[];
+  asleep: Fault[];
+  broken: Fault[];
+};
+
+/** What a place that was worked on holds of a fault: the fault itself, or the joint that it sits at. A wire is no valve. */
+const worksOn = (places: readonly string[], { cause }: Fault): boolean =>
+  places.includes(cause.id) || (cause.joint !== undefined && places.includes(cause.joint) && cause.trait !== "circuit-dead");
+
+/** A fault of the car's own that something here could break. */
+const breaks = (car: Car, id: string): Fault[] =>
+  causesOf(car.context.layout, car.context.vehicle, FAMILY_IDS)
+    .filter((c) => c.id === id)
+    .map((cause) => ({ cause, size: 0.6 }));
+
+/** The car with what is cured and quiet left out, and what was broken put in. */
+const standing = ({ car: whole, cured, asleep, broken }: Pick<World, "car" | "cured" | "asleep" | "broken">, first: Car): Car => {
+  const gone = (f: Fault) => [...cured, ...asleep].some((g) => g.cause.id === f.cause.id);
+  const faults = [...first.faults, ...broken].filter((f) => !gone(f));
+  return faults.length === whole.faults.length && faults.every((f, i) => f === whole.faults[i]) ? whole : { ...first, faults };
+};
+
+/** The bay after everything in its journal. Pure: the same journal is the same bay. */
+export function worldOf(given: PracticeCase, entries: readonly JournalEntry[]): World {
+  const world: Mutable = {
+    car: given.car,
+    cured: [],
+    asleep: [],
+    broken: [],
+    steps: [],
+    minutes: 0,
+    money: 0,
+    hints: 0,
+    hintOpen: false,
+    ended: false,
+    engine: given.arrives,
+    lived: [],
+  };
+  const { lines } = resolveLines(entries);
+  const undone = new Set(lines.flatMap((l) => (l.kind === "undone" ? [(l.body as Bodies["undone"]).repair] : [])));
+  const findings = new Map(lines.flatMap((l) => (l.kind === "finding" ? [[l.id, l.body as Bodies["finding"]] as const] : [])));
+  for (const line of lines) {
+    step(world, line, findings, undone);
+    world.car = standing(world, given.car);
+  }
+  world.minutes = Math.round(world.steps.reduce((sum, s) => sum + s.minutes, 0));
+  world.money = Math.round(world.steps.reduce((sum, s) => sum + s.money, 0));
+  return world;
+}
+
+function step(world: Mutable, line: Line, findings: ReadonlyMap<string, Bodies["finding"]>, undone: ReadonlySet<string>): void {
+  const spend: Spend = (name, minutes, money = 0, mishap) => {
+    const cost = money + minutes * PRICES.minute;
+    world.steps.push({ entry: line.id, name, minutes, money: cost, ...(mishap ? { mishap } : {}) });
+  };
+  switch (line.kind) {
+    case "bay":
+      return bayAct(world, line.body as Bodies["bay"], spend);
+    case "check":
+      return check(world, line.body as Bodies["check"], spend);
+    case "repair":
+      if (!undone.has(line.id)) repair(world, line.body as Bodies["repair"], findings, spend);
+      return;
+    case "codes":
+      return spend("Codes read", 4);
+    case "codes-cleared":
+      world.lived.push("cleared");
+      return spend("Codes cleared", 2);
+    case "drive": {
+      const { minutes } = line.body as Bodies["drive"];
+      spend("Driven", minutes);
+      world.engine = "warm";
+      if (minutes >= RUNS_MONITORS) world.lived.push(world.car);
+      return;
+    }
+    case "complaint-tried":
+      return spend("Complaint tried again", 10);
+    case "monitor":
+      return spend("Monitor read", 3);
+  }
+}
+
+type Spend = (name: string, minutes: number, money?: number, mishap?: string) => void;
+
+function bayAct(world: Mutable, { act, minutes = 0, joint }: Bodies["bay"], spend: Spend): void {
+  if (act === "hint") {
+    world.hints++;
+    world.hintOpen = true;
+    spend("Hint", 0, PRICES.hint);
+  }
+  if (act === "wait") {
+    // Nobody stands beside a car that cools: the wait has its own price.
+    spend(`Waited ${minutes} min`, 0, PRICES.wait);
+    if (minutes >= COLD_AFTER) world.engine = "cold";
+  }
+  if (act === "tighten" && joint) {
+    const name = inSentence(jointName(world.car.context.layout, joint));
+    const quiet = TIGHTENS.includes(joint) ? world.car.faults.filter((f) => f.cause.joint === joint) : [];
+    world.asleep.push(...quiet);
+    spend(`Tightened the ${name} by hand`, 1);
+  }
+  if (act === "end") world.ended = true;
+}
+
+function check(world: Mutable, { check: kind, record }: Bodies["check"], spend: Spend): void {
+  const { car } = world;
+  world.hintOpen = false;
+  const place = CHECKS[kind].place?.(record);
+  const ways = candidatesOf(car.context, FAMILY_IDS).filter((c) => c.check === kind);
+  const way = ways.find((c) => c.place === place) ?? ways[0];
+  const waits = waitFor(kind, world.engine);
+  world.engine = CHECKS[kind].engine !== "standing" ? "warm" : CHECKS[kind].hot?.waits ? "cold" : world.engine;
+  const [mishap, bill] = mishapOf(world, kind, record);
+  spend(CHECKS[kind].name, (way?.minutes ?? 8) + waits, bill, mishap);
+}
+
+/** What a wrong move breaks, and what that costs. */
+function mishapOf(world: Mutable, kind: CheckId, record: object): [string | undefined, number] {
+  const { car } = world;
+  const { context } = car;
+  if (kind === "valve") {
+    const { power, unplugged, joint } = record as { power?: string; unplugged?: boolean; joint?: string };
+    if (power === "12v" && unplugged === false) {
+      world.broken.push(...car.context.layout.joints.filter((j) => j.id === joint).flatMap(() => circuitsOf(car, joint ?? "")));
+      return ["12 V went back into the ECU with the plug on: its driver is burnt, and the bill is yours", PRICES.driver];
+    }
+  }
+  if (kind === "pressure-test") {
+    const test = record as Parameters<typeof testStage>[0] & { steps?: readonly { pressure: Parameters<typeof toSi>[0] }[] };
+    const top = Math.max(0, ...(test.steps ?? []).map((s) => toSi(s.pressure)));
+    if (isAbove(top, testStage(test, context))) {
+      const part = breaks(car, "cooler-tank")[0] ?? breaks(car, "hot-pipe-clamp")[0];
+      if (part) world.broken.push(part);
+      return ["more pressure than the weakest part bears: something has given way", 0];
+    }
+  }
+  if (kind === "evap-smoke") {
+    const { proof, machine, regulated } = record as SmokeRun & { readonly regulated?: Parameters<typeof toSi>[0] };
+    const on = toSi(regulated ?? proof?.pressure ?? machine.ratedPressure);
+    if (on > 1.1 * context.limits.evapCeiling.value) {
+      world.broken.push(...breaks(car, "canister-joint"));
+      return ["more pressure than a vapour system bears: the canister's seam has opened", 0];
+    }
+  }
+  return [undefined, 0];
+}
+const circuitsOf = (car: Car, joint: string): Fault[] =>
+  causesOf(car.context.layout, car.context.vehicle, FAMILY_IDS)
+    .filter((c) => c.trait === "circuit-dead" && (c.joint === joint || c.device === joint))
+    .map((cause) => ({ cause, size: 0.5 }));
+
+function repair(world: Mutable, body: Bodies["repair"], findings: ReadonlyMap<string, Bodies["finding"]>, spend: Spend): void {
+  const finding = body.finding && findings.get(body.finding);
+  const places = [...(body.places ?? []), ...(finding ? [finding.joint] : [])];
+  const hits =
+    body.permanence === "bypass"
+      ? []
+      : [...world.car.faults, ...world.asleep].filter((f) => worksOn(places, f) && !world.cured.includes(f));
+  world.cured.push(...hits);
+  world.broken = world.broken.filter((f) => !hits.includes(f));
+  const minutes = Math.max(body.labourMinutes, ...hits.map((f) => CONFIRM_MINUTES[f.cause.trait]), hits.length === 0 ? 10 : 0);
+  const parts = hits.length > 0 ? hits.reduce((sum, f) => sum + (PARTS[f.cause.trait] ?? PART), 0) : PART;
+  spend(body.what, minutes, parts, hits.length === 0 ? "work on something sound: the fault is where it was" : undefined);
+}
+
+/** Faults that are still in it, quiet ones too: what comes back. */
+export const stillThere = ({ car, asleep, cured }: Pick<World, "car" | "asleep" | "cured">): Fault[] => [
+  ...car.faults,
+  ...asleep.filter((f) => !cured.includes(f)),
+];

@@ -1,0 +1,1 @@
+ALTER TABLE `jobs` ADD `practice` text DEFAULT '' NOT NULL;
