@@ -7,6 +7,7 @@ import { Dialog } from "./dialog";
 /** A button for what cannot be taken back: it asks first. @param sure what is done, as on the button that does it. */
 export function ConfirmButton({
   look,
+  className = "",
   ask,
   why,
   sure,
@@ -14,6 +15,7 @@ export function ConfirmButton({
   children,
 }: {
   look?: "bare";
+  className?: string;
   ask: string;
   why: string;
   sure: string;
@@ -23,7 +25,7 @@ export function ConfirmButton({
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Button {...(look ? { look } : {})} onClick={() => setOpen(true)}>
+      <Button {...(look ? { look } : {})} className={className} onClick={() => setOpen(true)}>
         {children}
       </Button>
       <Dialog open={open} onOpenChange={setOpen} title={ask} description={why}>

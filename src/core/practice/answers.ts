@@ -9,7 +9,7 @@ const WARM = 358;
 
 const heldBy = (given: PracticeCase, { lived }: World) => [...ecuMemory(arrivalCodes(given), lived)];
 
-/** What this car answers to whoever reads, drives or tries it, by the entry that is made of it: a part of its body. */
+/** What this car answers to whoever reads, drives or tries it, by the entry that is made of it: a part of its body. `now` by the bay's clock. */
 export const ANSWERS = {
   codes: (world: World, given: PracticeCase): Bodies["codes"] => ({ codes: heldBy(given, world) }),
   conditions: ({ car, engine }: World): Bodies["conditions"] => ({
@@ -47,9 +47,10 @@ export const ANSWERS = {
       readBy: "Scan tool, monitor results",
     };
   },
-  readiness: ({ car }: World): Pick<Bodies["readiness"], "fuelLevel" | "outside"> => ({
+  readiness: ({ car }: World, _given: PracticeCase, now: string): Bodies["readiness"] => ({
+    parkedAt: now,
     fuelLevel: car.fuelLevel,
     outside: fromSi(Math.round(car.temperature - 273.15) + 273.15, "°C"),
   }),
-} as const satisfies { readonly [K in EntryKind]?: (world: World, given: PracticeCase) => object };
+} as const satisfies { readonly [K in EntryKind]?: (world: World, given: PracticeCase, now: string) => object };
 export type Answered = keyof typeof ANSWERS;

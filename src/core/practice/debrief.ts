@@ -1,9 +1,11 @@
 import { CHECKS, type CheckId } from "../checks";
+import type { Family } from "../faults";
 import { type Bodies, foldJob, type JobState, type JournalEntry } from "../journal";
 import { inSentence } from "../sentence";
 import type { Shop } from "../shop/settings";
 import type { Suspect } from "../suspects";
 import { fromSi, type Quantity } from "../units";
+import { isOver } from "./bay-entries";
 import { type Fault, holeOf } from "./car";
 import type { PracticeCase } from "./case";
 import { PRICES, stillThere, type World, worldOf } from "./world";
@@ -133,7 +135,7 @@ export function debriefOf(given: PracticeCase, entries: readonly JournalEntry[],
   const world = worldOf(given, entries);
   const left = stillThere(world);
   const path = pathOf(world, entries, shop);
-  const over = world.ended || entries.some((e) => e.kind === "close" || e.kind === "handover");
+  const over = isOver(entries);
   const reveal = (fault: Fault): Revealed => {
     const hole = holeOf(fault, given.car.context.vehicle);
     return {
@@ -164,7 +166,8 @@ export interface PlayedCase {
   readonly jobId: string;
   readonly number: number;
   readonly code: string;
-  readonly family: string;
+  readonly family: Family;
+  readonly vehicle: string;
   readonly by: string;
   readonly at: string;
   readonly over: boolean;

@@ -5,11 +5,12 @@ import type { Family } from "../faults";
 import { SHOP, Writer } from "../journal/journal.fixture";
 import { seededNoise } from "../maths/random";
 import { ANSWERS } from "./answers";
+import { hintStands, skippedWaits } from "./bay-entries";
 import { arrivalCodes, caseOf, type PracticeCase, playableCauses } from "./case";
 import { debriefOf } from "./debrief";
 import { READERS } from "./readers";
 import { vehicleFor } from "./vehicles";
-import { skippedWaits, stillThere, worldOf } from "./world";
+import { stillThere, worldOf } from "./world";
 
 /** A case of a family with this fault, composed. */
 function caseWith(family: Family, id: string): PracticeCase {
@@ -160,19 +161,20 @@ describe("a practice bay", () => {
     b.job.add("bay", { act: "wait", minutes: 720 });
     expect(b.now().engine).toBe("cold");
     expect(ANSWERS.drive(b.now()).coldStart).toBe(true);
-    expect(skippedWaits(b.job.entries)).toBe(720 * 60_000);
+    expect(skippedWaits(b.job.entries)).toBe((30 + 720) * 60_000);
     expect(b.now().steps.at(-1)?.money).toBeGreaterThan(0);
   });
 
   it("opens a hint until something is read, at its price", () => {
     const b = bay("egr", "egr-blocked");
-    expect(b.now().hintOpen).toBe(false);
+    expect(hintStands(b.job.entries)).toBe(false);
     const before = b.now().money;
     b.job.add("bay", { act: "hint" });
-    expect(b.now()).toMatchObject({ hintOpen: true, hints: 1 });
+    expect(b.now().hints).toBe(1);
+    expect(hintStands(b.job.entries)).toBe(true);
     expect(b.now().money).toBeGreaterThan(before);
     b.read("egr", { joint: "egr-valve" });
-    expect(b.now().hintOpen).toBe(false);
+    expect(hintStands(b.job.entries)).toBe(false);
   });
 
   it("tells the path against the best: bits, minutes, what was void, which cautions were skipped", () => {

@@ -55,19 +55,9 @@ export interface World {
   readonly minutes: number;
   readonly money: number;
   readonly hints: number;
-  /** A hint was taken and nothing has been read since */
-  readonly hintOpen: boolean;
-  readonly ended: boolean;
   readonly engine: EngineNow;
   /** What its ECU lived through: codes cleared, and drives long enough for its monitors, with the car as it was then */
   readonly lived: readonly ("cleared" | Car)[];
-}
-
-/** How far the bay's clock runs ahead of the wall's, ms: waits that were skipped. */
-export function skippedWaits(entries: readonly JournalEntry[]): number {
-  let minutes = 0;
-  for (const { kind, body } of entries) if (kind === "bay") minutes += (body as Bodies["bay"]).minutes ?? 0;
-  return minutes * 60_000;
 }
 
 /** A wait from which the engine is cold, min. */
@@ -88,11 +78,8 @@ const TIGHTENS: readonly string[] = [
   "air-hose-joint",
 ];
 
-type Mutable = { -readonly [K in Exclude<keyof World, "steps" | "cured" | "asleep" | "broken" | "lived">]: World[K] } & {
-  steps: BayStep[];
-  cured: Fault[];
-  asleep: Fault[];
-  broken: Fault[];
+type Mutable = {
+  -readonly [K in keyof World]: World[K] extends readonly (infer Item)[] ? Item[] : World[K];
 };
 
 /** What a place that was worked on holds of a fault: the fault itself, or the joint that it sits at. A wire is no valve. */
@@ -123,8 +110,6 @@ export function worldOf(given: PracticeCase, entries: readonly JournalEntry[]): 
     minutes: 0,
     money: 0,
     hints: 0,
-    hintOpen: false,
-    ended: false,
     engine: given.arrives,
     lived: [],
   };
@@ -147,28 +132,34 @@ function step(world: Mutable, line: Line, findings: ReadonlyMap<string, Bodies["
   };
   switch (line.kind) {
     case "bay":
-      return bayAct(world, line.body as Bodies["bay"], spend);
+      bayAct(world, line.body as Bodies["bay"], spend);
+      break;
     case "check":
-      return check(world, line.body as Bodies["check"], spend);
+      check(world, line.body as Bodies["check"], spend);
+      break;
     case "repair":
       if (!undone.has(line.id)) repair(world, line.body as Bodies["repair"], findings, spend);
-      return;
+      break;
     case "codes":
-      return spend("Codes read", 4);
+      spend("Codes read", 4);
+      break;
     case "codes-cleared":
       world.lived.push("cleared");
-      return spend("Codes cleared", 2);
+      spend("Codes cleared", 2);
+      break;
     case "drive": {
       const { minutes } = line.body as Bodies["drive"];
       spend("Driven", minutes);
       world.engine = "warm";
       if (minutes >= RUNS_MONITORS) world.lived.push(world.car);
-      return;
+      break;
     }
     case "complaint-tried":
-      return spend("Complaint tried again", 10);
+      spend("Complaint tried again", 10);
+      break;
     case "monitor":
-      return spend("Monitor read", 3);
+      spend("Monitor read", 3);
+      break;
   }
 }
 
@@ -177,7 +168,6 @@ type Spend = (name: string, minutes: number, money?: number, mishap?: string) =>
 function bayAct(world: Mutable, { act, minutes = 0, joint }: Bodies["bay"], spend: Spend): void {
   if (act === "hint") {
     world.hints++;
-    world.hintOpen = true;
     spend("Hint", 0, PRICES.hint);
   }
   if (act === "wait") {
@@ -191,12 +181,10 @@ function bayAct(world: Mutable, { act, minutes = 0, joint }: Bodies["bay"], spen
     world.asleep.push(...quiet);
     spend(`Tightened the ${name} by hand`, 1);
   }
-  if (act === "end") world.ended = true;
 }
 
 function check(world: Mutable, { check: kind, record }: Bodies["check"], spend: Spend): void {
   const { car } = world;
-  world.hintOpen = false;
   const place = CHECKS[kind].place?.(record);
   const ways = candidatesOf(car.context, FAMILY_IDS).filter((c) => c.check === kind);
   const way = ways.find((c) => c.place === place) ?? ways[0];

@@ -1,7 +1,7 @@
 "use client";
 
 import { formatDistanceToNowStrict } from "date-fns";
-import { Plus, Search, Settings2, SlidersHorizontal, Upload } from "lucide-react";
+import { GraduationCap, Plus, Search, Settings2, SlidersHorizontal, Upload } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
@@ -92,6 +92,9 @@ export function Board({ board, asked, people, families, instruments, shopName }:
           </h1>
           <Waiting />
           <PersonButton />
+          <LinkButton href="/practice">
+            <GraduationCap aria-hidden size={18} /> Practice
+          </LinkButton>
           <LinkButton href="/shop">
             <Settings2 aria-hidden size={18} /> Shop
           </LinkButton>

@@ -21,6 +21,8 @@ import { KeysDialog } from "./keys-dialog";
 import { Ledger } from "./ledger";
 import { NOW } from "./now";
 import { type Overlay, OverlayProvider } from "./overlay";
+import { BayStrip } from "./practice/bay-strip";
+import { BayProvider } from "./practice/use-bay";
 import { StationBoundary } from "./station-boundary";
 import { CheckStation } from "./stations/check";
 import { FindStation } from "./stations/find";
@@ -110,33 +112,36 @@ function OpenBench({ jobId, number, journal, shop, customer }: BenchProps & { jo
   return (
     <JobProvider value={job}>
       <OverlayProvider value={store}>
-        <div className="grid min-h-dvh grid-cols-1 lg:h-dvh lg:min-h-[42rem] lg:grid-cols-[6.5rem_minmax(0,1fr)_21rem] lg:grid-rows-[auto_auto_minmax(0,1fr)]">
-          <a
-            href={`#${NOW}`}
-            className="sr-only focus:not-sr-only focus:absolute focus:z-20 focus:bg-accent focus:p-3 focus:text-on-accent"
-          >
-            To the work
-          </a>
-          <WorkLine current={place.station} onOpen={open} />
-          <Header number={number} go={go} onKeys={showKeys} />
-          <div className="border-b border-line lg:col-span-2 lg:col-start-2">
-            <AirMapView instrument={instrument} />
+        <BayProvider>
+          <div className="grid min-h-dvh grid-cols-1 lg:h-dvh lg:min-h-[42rem] lg:grid-cols-[6.5rem_minmax(0,1fr)_21rem] lg:grid-rows-[auto_auto_minmax(0,1fr)]">
+            <a
+              href={`#${NOW}`}
+              className="sr-only focus:not-sr-only focus:absolute focus:z-20 focus:bg-accent focus:p-3 focus:text-on-accent"
+            >
+              To the work
+            </a>
+            <WorkLine current={place.station} onOpen={open} />
+            <Header number={number} go={go} onKeys={showKeys} />
+            <div className="border-b border-line lg:col-span-2 lg:col-start-2">
+              <BayStrip go={go} />
+              <AirMapView instrument={instrument} />
+            </div>
+            <main
+              id={NOW}
+              tabIndex={-1}
+              key={shown.visit}
+              className="relative min-w-0 p-4 sm:p-5 lg:overflow-y-auto"
+              aria-label="Now"
+            >
+              <StationBoundary jobId={jobId}>
+                <Station station={shown.station} go={go} wanted={shown.wanted} onInstrument={setInstrument} customer={customer} />
+              </StationBoundary>
+            </main>
+            <Ledger go={go} onSide={setSide} />
           </div>
-          <main
-            id={NOW}
-            tabIndex={-1}
-            key={shown.visit}
-            className="relative min-w-0 p-4 sm:p-5 lg:overflow-y-auto"
-            aria-label="Now"
-          >
-            <StationBoundary jobId={jobId}>
-              <Station station={shown.station} go={go} wanted={shown.wanted} onInstrument={setInstrument} customer={customer} />
-            </StationBoundary>
-          </main>
-          <Ledger go={go} onSide={setSide} />
-        </div>
-        <Walk go={go} />
-        <KeysDialog open={keys} onOpenChange={setKeys} />
+          <Walk go={go} />
+          <KeysDialog open={keys} onOpenChange={setKeys} />
+        </BayProvider>
       </OverlayProvider>
     </JobProvider>
   );
@@ -155,7 +160,9 @@ const Header = memo(function Header({ number, go, onKeys }: { number: number; go
       >
         <ArrowLeft aria-hidden size={20} />
       </Link>
-      <h1 className="text-xl font-bold whitespace-nowrap">Job {number}</h1>
+      <h1 className="text-xl font-bold whitespace-nowrap">
+        {state.practice ? "Practice" : "Job"} {number}
+      </h1>
       <p className="min-w-0 truncate text-muted max-sm:flex-1">
         {v ? (
           <>

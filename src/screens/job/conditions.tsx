@@ -9,6 +9,7 @@ import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../form/form-field";
 import { usePreferences } from "../session/preferences";
 import { load, save } from "../session/storage";
+import { AnswerOfCar } from "./practice/read-on-car";
 import { useEntryForm } from "./use-entry-form";
 import { useJob } from "./use-job";
 
@@ -92,6 +93,7 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
         void record();
       }}
     >
+      <AnswerOfCar of="conditions" form={form} label="Read them in the bay" />
       {today && <p className="text-muted">As set on this device today for another car: change what is different now.</p>}
       <FormFields of={form} names={["basis", "ambient", "seaLevel", "altitude"]} />
       {here && (

@@ -82,7 +82,9 @@ export const Ledger = memo(function Ledger({ go, onSide }: { go: Go; onSide: (si
       <section aria-label="Suspects">
         <h2 className="mb-1 text-sm text-muted">Suspects</h2>
         {state.suspects.length === 0 ? (
-          <p className="text-muted">Weighed once the vehicle is described.</p>
+          <p className="text-muted">
+            {state.practice && state.vehicle ? "Yours to weigh; a hint tells." : "Weighed once the vehicle is described."}
+          </p>
         ) : (
           <ul className="flex flex-col gap-1">
             {state.suspects.slice(0, 5).map((suspect) => (

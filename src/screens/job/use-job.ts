@@ -14,6 +14,7 @@ import {
   shown,
   withOutbox,
 } from "@/core/journal";
+import { hintStands, isOver, skippedWaits, skips } from "@/core/practice/bay-entries";
 import type { Shop } from "@/core/shop/settings";
 import { type AirMap, airMapOf, type Layout } from "@/core/vehicle";
 import { useChanges } from "../session/changes";
@@ -48,6 +49,19 @@ export function useJob(): Job {
   return job;
 }
 
+/** An entry at the bay's own time, where waits were skipped. */
+function inBayTime(one: NewEntry, ahead: number): NewEntry {
+  const later = (iso: string) => new Date(Date.parse(iso) + ahead).toISOString();
+  const { at = new Date().toISOString() } = one;
+  return { ...one, at: typeof at === "string" ? later(at) : { from: later(at.from), to: later(at.to) } };
+}
+
+/** In a practice bay the suspects' reasons are a hint, on request and at a price; at the end everything is told. */
+function withoutHints(state: JobState, entries: readonly JournalEntry[]): JobState {
+  if (!state.practice || hintStands(entries) || isOver(entries)) return state;
+  return { ...state, suspects: [], next: [] };
+}
+
 const wholeMinute = (ms: number) => Math.floor(ms / 60000) * 60000;
 const REFRESH = 15000;
 /** What comes in a burst is copied once, ms. */
@@ -63,6 +77,8 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
   const [minute, setMinute] = useState(() => wholeMinute(Date.now()));
   const { person, ask } = usePerson();
   const latest = useRef(journal);
+  /** How far a practice bay's clock runs ahead, ms; a real job's is the wall's */
+  const ahead = useRef<number>(undefined);
 
   const take = useCallback((answer: ServerAnswer) => {
     const before = latest.current;
@@ -109,7 +125,10 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
         return "Say who you are first: pick a name, then do it again. What you typed is kept";
       }
       try {
-        return await record(await makeEntries(jobId, wanted, person, seenThrough(latest.current)));
+        // What is driven there takes no time here: it ends as far ahead as it lasted.
+        const timed =
+          ahead.current === undefined ? wanted : wanted.map((one) => inBayTime(one, (ahead.current ?? 0) + skips(one)));
+        return await record(await makeEntries(jobId, timed, person, seenThrough(latest.current)));
       } catch (error) {
         return `This device could not keep it: ${(error as Error).message}`;
       }
@@ -122,7 +141,10 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
     const outbox = shown(kept.filter((k) => k.entry.jobId === jobId));
     return withOutbox(journal, outbox, new Date(minute).toISOString());
   }, [journal, jobId, kept, minute]);
-  const state = useMemo(() => foldJob(entries, shop, minute), [entries, shop, minute]);
+  const skipped = useMemo(() => skippedWaits(entries), [entries]);
+  const folded = useMemo(() => foldJob(entries, shop, minute + skipped), [entries, shop, minute, skipped]);
+  const state = useMemo(() => withoutHints(folded, entries), [folded, entries]);
+  ahead.current = state.practice ? skipped : undefined;
   const vehicle = state.vehicle;
   const context = useMemo(
     (): CheckContext | undefined => vehicle && contextOf(vehicle, shop, state.practice),

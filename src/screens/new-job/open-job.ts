@@ -13,8 +13,13 @@ export interface OpeningIds {
 
 export const newIds = (): OpeningIds => ({ jobId: uuid(), openingId: uuid() });
 
-/** Opens a job on the server with its first entries. Throws what was wrong. */
-export async function openJob({ jobId, openingId }: OpeningIds, first: readonly NewEntry[], by: string): Promise<void> {
+/** Opens a job on the server with its first entries; on a practice case where its code is given. Throws what was wrong. */
+export async function openJob(
+  { jobId, openingId }: OpeningIds,
+  first: readonly NewEntry[],
+  by: string,
+  practice?: string,
+): Promise<void> {
   const [deviceSeq] = await nextDeviceSeqs(1);
   await sendJson("POST", "jobs", {
     id: openingId,
@@ -23,6 +28,7 @@ export async function openJob({ jobId, openingId }: OpeningIds, first: readonly 
     by,
     device: deviceId(),
     deviceSeq,
+    ...(practice ? { practice } : {}),
   });
   await sendJson("POST", `jobs/${jobId}/entries`, await makeEntries(jobId, first, by, 1));
 }

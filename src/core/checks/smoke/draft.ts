@@ -84,6 +84,33 @@ export const sighted = <Draft extends SmokeDraft>(draft: Draft, joint: string, n
   noSmokeOutside: false,
 });
 
+/** A run as a draft that has just ended, to be looked over and recorded. @param now ms since 1970. */
+export function draftOfRun<Draft extends SmokeDraft>(draft: Draft, run: SmokeRun, now: number): Draft {
+  const startedAt = now - run.endedAt * 1000;
+  const moment = (seconds: number) => startedAt + seconds * 1000;
+  const [, flow = 0, pressure = 0] = run.samples.at(-1) ?? [];
+  return {
+    ...draft,
+    phase: "run",
+    heaterOn: moment(run.heaterOnAt),
+    proofPressure: run.proof?.pressure ? `${run.proof.pressure.value} ${run.proof.pressure.unit}` : "",
+    provedAt: "",
+    ballAtBottom: run.proof?.ballAtBottom ?? false,
+    smokeSeen: run.proof?.smokeSeen ?? false,
+    proved: run.proof !== undefined,
+    zeroed: run.zeroed,
+    startedAt,
+    endedAt: now,
+    flow,
+    pressure,
+    samples: run.samples,
+    arrivals: run.arrivals.map(({ zone, at }) => ({ zone, at: moment(at) })),
+    seen: run.seen.map(({ joint, at }) => ({ joint, at: moment(at) })),
+    noSmokeOutside: run.noSmokeOutside,
+    source: run.source,
+  };
+}
+
 /** Time of a run, s to a tenth. */
 export const sinceStart = ({ startedAt }: Pick<SmokeDraft, "startedAt">, now: number): number =>
   Math.round((now - (startedAt ?? now)) / 100) / 10;

@@ -284,7 +284,7 @@ const egr: Reader = (bay, setup) => {
 
 /** Sound filter's pressure difference at 3000 1/min without load, Pa, and what soot makes of it. */
 const FILTER = 2800;
-const filter: Reader = (bay, setup) => {
+const filter: Reader = (bay) => {
   const { car, noise } = bay;
   const pipe = hasTrait(car, "filter-pipe");
   const loaded = hasTrait(car, "filter-loaded");
@@ -315,7 +315,7 @@ const filter: Reader = (bay, setup) => {
     held: at(held(3000), 473),
     division: { value: 0.5, unit: "hPa", kind: "gauge" },
     egr: "shut",
-    pipes: chosen(setup, "pipes", seen),
+    pipes: seen,
     warm: true,
   };
 };

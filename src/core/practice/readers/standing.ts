@@ -4,6 +4,7 @@ import { lookList } from "../../checks/look";
 import type { SmokeRun } from "../../checks/smoke";
 import type { Trait } from "../../faults";
 import { orificeFlow } from "../../gas/orifice";
+import { ballCurve } from "../../shop/machine";
 import { fromSi, toSi } from "../../units";
 import { entriesOf, type FillSetup, reachOf, usualSetup, type ZoneId } from "../../vehicle";
 import { type Car, faultsAt, holeOf, holesOf, stateAt } from "../car";
@@ -33,14 +34,13 @@ const MACHINE = {
   maxFlow: { value: 12, unit: "L/min" },
   autoOff: 600,
 } as const;
-const PUSH: SmokePush = { ratedPressure: toSi(MACHINE.ratedPressure), maxFlow: toSi(MACHINE.maxFlow) };
 /** Smoke is seen where so much of it comes out, m³/s: a thread in still air before a lamp. */
 const THREAD = 8e-7;
 /** How long a run is watched, s. */
 const RUN = 150;
 
 /** A fill of the car's layout with its holes. */
-const fillOf = ({ car, noise }: Bay, setup: FillSetup, push: SmokePush = PUSH): SmokeFill =>
+const fillOf = ({ car, noise }: Bay, setup: FillSetup, push: SmokePush): SmokeFill =>
   new SmokeFill(car.context.layout, setup, push, holesOf(car), car, Math.floor(noise.uniform(1, 1e9)));
 
 const fillSetup = (car: Car, setup: Setup): FillSetup => {
@@ -55,6 +55,23 @@ const fillSetup = (car: Car, setup: Setup): FillSetup => {
   };
 };
 
+/** Where the ball of a calibrated machine stands for a flow in its unit: its own curve, turned round. */
+function heightOf({ calibration, maxFlow }: SmokeRun["machine"], { ambient, temperature }: Car): (flow: number) => number {
+  if (!calibration) return (flow) => flow;
+  const curve = ballCurve(calibration, { ambient, temperature });
+  const top = 2 * maxFlow.value;
+  return (flow) => {
+    const asked = toSi({ value: flow, unit: maxFlow.unit });
+    let [low, high] = [0, top];
+    for (let i = 0; i < 40; i++) {
+      const middle = (low + high) / 2;
+      if (curve.flowAt(middle).flow < asked) low = middle;
+      else high = middle;
+    }
+    return high;
+  };
+}
+
 /** Joints at which smoke of a run comes out and is seen by who looks there. */
 function smokeSeen(car: Car, setup: FillSetup, pressure: number): string[] {
   const reach = reachOf(car.context.layout, setup);
@@ -68,28 +85,38 @@ function smokeSeen(car: Car, setup: FillSetup, pressure: number): string[] {
   });
 }
 
-/** A run as it is read off ball and gauge every five seconds: what smoke machine and car make of this setup. */
-export function smokeRecord(bay: Bay, fill: FillSetup): SmokeRun {
+/**
+ * A run as it is read off ball and gauge every five seconds: what smoke machine and car make of this setup.
+ * @param machine the shop's, whose own scale the ball is read on; the bay's where none is given.
+ */
+export function smokeRecord(bay: Bay, fill: FillSetup, machine: SmokeRun["machine"] = MACHINE): SmokeRun {
   const { car, noise } = bay;
-  const network = fillOf(bay, fill);
+  const push = { ratedPressure: toSi(machine.ratedPressure), maxFlow: toSi(machine.maxFlow) };
+  const units = { flow: machine.maxFlow.unit, pressure: machine.ratedPressure.unit };
+  const network = fillOf(bay, fill, push);
+  const height = heightOf(machine, car);
   const samples: [number, number, number][] = [];
   for (let t = 1; t <= RUN; t += 5) {
     network.advance(t);
     const { flow, pressure } = network.read();
-    samples.push([t, percent(fromSi(flow, "L/min").value, 0.05), percent(fromSi(pressure, "inH2O").value, 0.05)]);
+    samples.push([
+      t,
+      percent(height(fromSi(flow, units.flow).value), 0.05),
+      percent(fromSi(pressure, units.pressure).value, 0.01),
+    ]);
   }
   const reach = reachOf(car.context.layout, fill);
   const seen = smokeSeen(car, fill, network.read().pressure);
   return {
-    machine: MACHINE,
+    machine,
     proof: {
-      pressure: shown(PUSH.ratedPressure * (1 + noise.normal(0.01)), "inH2O", 0.1, "gauge"),
+      pressure: shown(push.ratedPressure * (1 + noise.normal(0.01)), units.pressure, 0.01, "gauge"),
       ballAtBottom: true,
       smokeSeen: true,
     },
     ...fill,
     heaterOnAt: -60,
-    units: { flow: "L/min", pressure: "inH2O" },
+    units,
     samples,
     arrivals: reach.zones.filter((z) => !reach.behindEngine.includes(z)).map((zone, i) => ({ zone, at: 30 + 6 * i })),
     seen: seen.map((joint) => ({ joint, at: RUN - 20 })),
@@ -104,7 +131,7 @@ export function smokeRecord(bay: Bay, fill: FillSetup): SmokeRun {
     endedAt: RUN,
   };
 }
-const smoke: Reader = (bay, setup) => smokeRecord(bay, fillSetup(bay.car, setup));
+const smoke: Reader = (bay, setup) => smokeRecord(bay, fillSetup(bay.car, setup), chosen(setup, "machine", MACHINE));
 
 /** A stop at which everything is listened to and soaped, Pa gauge. */
 const STOPS = [30e3, 60e3, 100e3];
@@ -201,7 +228,7 @@ const valve: Reader = (bay, setup) => {
     joint: place,
     rests,
     power,
-    unplugged: chosen(setup, "unplugged", power === "12v"),
+    unplugged: chosen(setup, "unplugged", false),
     clicked: works || (stuck && !dead),
     part: "fitted",
     temperature: chosen(setup, "temperature", "cold"),

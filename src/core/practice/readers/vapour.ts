@@ -69,7 +69,13 @@ const common = (car: Car) => {
 
 const evapSmoke: Reader = (bay, setup) => {
   const fill = setupOf(bay, setup);
-  return { ...smokeRecord(bay, fill), ...common(bay.car), vent: fill.vent, gas: "inert", capOffs: [] };
+  return {
+    ...smokeRecord(bay, fill, chosen(setup, "machine", undefined)),
+    ...common(bay.car),
+    vent: fill.vent,
+    gas: "inert",
+    capOffs: [],
+  };
 };
 
 const PUSHED = 2490;

@@ -4,13 +4,15 @@ import type { ZoneId } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { useOverlay } from "../overlay";
+import { useBay } from "../practice/use-bay";
 import { useJob } from "../use-job";
 
 const WORDS = { tight: "Proved tight", leaking: "Leaking", reached: "Smoke reached it", "not-reached": "Untested" } as const;
 
 /** What is known of a zone and why, and what can be done at its joints right now. */
 export function ZoneSheet({ zone, onClose }: { zone: ZoneId | undefined; onClose: () => void }) {
-  const { layout, state } = useJob();
+  const { layout, state, append } = useJob();
+  const bay = useBay();
   const { overlay } = useOverlay();
   const place = layout?.zones.find((z) => z.id === zone);
   const known = state.zones.find((z) => z.zone === zone);
@@ -34,6 +36,16 @@ export function ZoneSheet({ zone, onClose }: { zone: ZoneId | undefined; onClose
                   <span className="ml-2 text-muted">{Math.round(suspect.odds * 100)} % suspect</span>
                 )}
               </span>
+              {bay && !bay.over && joint.kind !== "engine" && (
+                <Button
+                  onClick={() => {
+                    void append({ kind: "bay", body: { act: "tighten", joint: joint.id } });
+                    onClose();
+                  }}
+                >
+                  Tighten or reseat it
+                </Button>
+              )}
               {overlay.actions?.(joint).map((action) => (
                 <Button
                   key={action.label}

@@ -12,6 +12,7 @@ import { AppendButton } from "../append-button";
 import { Cautions } from "../cautions";
 import type { Overlay } from "../overlay";
 import { Pictures } from "../pictures";
+import { ReadOnCar } from "../practice/read-on-car";
 import { useJob } from "../use-job";
 import { VerdictList, VerdictPanel } from "../verdict";
 import { Conclusion } from "./conclusion";
@@ -95,6 +96,7 @@ export function CheckFrame<Name extends string>({
           <PlanWarnings plan={plan} kind={kind} />
           <TakenOff plan={plan} />
           {corrects && <CopyNote />}
+          <ReadOnCar check={check} />
           {children}
           <Pictures value={pictures} onChange={(next) => check.set({ pictures: next } as { [N in Name]?: unknown })} />
           {standing.length > 0 && (

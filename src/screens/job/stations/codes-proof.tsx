@@ -7,6 +7,7 @@ import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
 import { usePreferences } from "../../session/preferences";
 import { AppendButton } from "../append-button";
+import { AnswerOfCar } from "../practice/read-on-car";
 import { shortTime } from "../short-time";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
@@ -116,6 +117,9 @@ function DriveForm() {
           ))}
         </ul>
       )}
+      <div className="sm:col-span-2 empty:hidden">
+        <AnswerOfCar of="drive" form={form} label="Drive the car" />
+      </div>
       <FormFields of={form} names={["minutes", "distance"]} />
       <div className="sm:col-span-2">
         <FormFields of={form} names={["conditions"]} />

@@ -7,6 +7,7 @@ import { inSentence } from "@/core/sentence";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
+import { Debrief } from "../practice/debrief";
 import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
@@ -20,6 +21,7 @@ export function HandoverStation({ go }: { go: (station: StationId) => void }) {
       title="Hand over"
       lead="One page: complaint, measured before and after, found, done, what is left or temporary, when to come back."
     >
+      <Debrief />
       {done ? <AfterHandover /> : <HandoverForm go={go} />}
       <section aria-label="Papers" className="flex flex-wrap gap-3 border-t border-line pt-4">
         <LinkButton href={`/jobs/${id}/handover`}>

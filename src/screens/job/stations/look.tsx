@@ -10,6 +10,7 @@ import { CopyNote } from "../checks/check-frame";
 import { useCheckForm } from "../checks/use-check-form";
 import { useFinish } from "../checks/use-finish";
 import { Pictures } from "../pictures";
+import { ReadOnCar } from "../practice/read-on-car";
 import { StationFrame } from "../station-frame";
 import { useJob } from "../use-job";
 import { VerdictList } from "../verdict";
@@ -50,6 +51,7 @@ function Look({ context }: { context: CheckContext }) {
     >
       <Cautions ids={plan.cautions} />
       {corrects && <CopyNote />}
+      <ReadOnCar check={check} label="Look the car over" />
       <ul className="flex flex-col divide-y divide-line border-y border-line">
         {list.map((place) => {
           const item = items.find((i) => i.id === place.id);

@@ -7,6 +7,7 @@ import { Button } from "@/ui/button";
 import { Clock } from "@/ui/clock";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
+import { AnswerOfCar } from "../practice/read-on-car";
 import { shortTime } from "../short-time";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
@@ -85,6 +86,9 @@ export function MonitorProof() {
           void park();
         }}
       >
+        <div className="empty:hidden sm:col-span-3">
+          <AnswerOfCar of="readiness" form={plan} label="Park the car" />
+        </div>
         <FormFields of={plan} names={["fuelLevel", "outside", "parkedAt"]} />
         {plan.error && (
           <div className="sm:col-span-3">
@@ -106,6 +110,7 @@ export function MonitorProof() {
           void record();
         }}
       >
+        <AnswerOfCar of="monitor" form={said} label="Read the monitor on the car" />
         <FormFields of={said} names={["result", "readBy"]} />
         {said.error && <ErrorNote>{said.error}</ErrorNote>}
         <div>

@@ -8,6 +8,7 @@ import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
 import { usePreferences } from "../../session/preferences";
 import { AppendButton } from "../append-button";
+import { AnswerOfCar } from "../practice/read-on-car";
 import { shortTime } from "../short-time";
 import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
@@ -118,6 +119,7 @@ function TryComplaint() {
           {state.complaint.afterRepair === "after" ? "" : " (before the last repair: does not count)"}
         </p>
       )}
+      <AnswerOfCar of="complaint-tried" form={form} label="Try it on the car" />
       <FormFields of={form} names={["how", "result"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div>

@@ -8,6 +8,7 @@ import { type CodeRead, canonicalJson, codeReadForm, codesForm, withCode } from 
 import { Button, IconButton } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FormFields, RowFields } from "../../form/form-field";
+import { AnswerOfCar } from "../practice/read-on-car";
 import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
@@ -41,6 +42,7 @@ export function ScanStation() {
     list.set({ codes: [...rows(), ...more.filter((f) => !rows().some((c) => c.code === f.code))] });
   return (
     <StationFrame title="Scan" lead="Read every module. Set unrelated codes aside with a reason; do not chase them.">
+      <AnswerOfCar of="codes" form={list} label="Read the codes on the car" />
       <form
         noValidate
         className="grid items-start gap-4 sm:grid-cols-[10rem_1fr_auto]"

@@ -13,6 +13,14 @@ export function SuspectsStation({ go }: { go: Go }) {
   const { state, shop } = useJob();
   const house = shop.house.cheapSuspect;
   const [first] = state.next;
+  if (state.practice && state.suspects.length === 0)
+    return (
+      <StationFrame title="Suspects" lead="Weigh them yourself: what could explain all of it, and which check is best next?">
+        <p className="text-muted">
+          A hint (above) tells the ranked suspects with their reasons, until the next check is recorded.
+        </p>
+      </StationFrame>
+    );
   const confirm = worthConfirming(state.suspects, state.next);
   const waiting = state.next.filter((n) => n.notNow && n !== first);
   const voids = state.checks.filter((c) => c.verdict.outcome === "void");

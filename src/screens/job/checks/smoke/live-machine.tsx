@@ -40,7 +40,8 @@ export function LiveMachine({ run }: { run: SmokeHandle }) {
     stop.current?.();
     setLive(false);
   }, [running]);
-  if (!layout || !reach || !state.conditions) return null;
+  // In a practice bay the car itself is read.
+  if (!layout || !reach || !state.conditions || state.practice) return null;
   const { conditions } = state;
   const connect = () => {
     const places = reach.tested.filter((j) => j.to === "outside");

@@ -12,6 +12,7 @@ import { VerdictList } from "../../verdict";
 import { EvapSetup } from "./evap-setup";
 import { SmokeProof } from "./proof";
 import { SmokeRunPanel } from "./run";
+import { RunOnCar } from "./run-on-car";
 import { SmokeSetup } from "./setup";
 import { useSmokeRun } from "./use-smoke-run";
 
@@ -140,6 +141,7 @@ function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit 
           </ConfirmButton>
         )}
       </div>
+      {draft.phase === "setup" && <RunOnCar run={run} />}
       {draft.phase === "setup" && (circuit === "evap" ? <EvapSetup run={run} /> : <SmokeSetup run={run} />)}
       {draft.phase === "proof" && <SmokeProof run={run} />}
       {draft.phase === "run" && <SmokeRunPanel run={run} onDone={clear} />}

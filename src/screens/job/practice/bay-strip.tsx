@@ -1,0 +1,148 @@
+"use client";
+
+import { Copy, Flag, Hourglass, Lightbulb, Pause, Play } from "lucide-react";
+import { useEffect, useState } from "react";
+import type { Bodies } from "@/core/journal";
+import { PRICES } from "@/core/practice/world";
+import { Button } from "@/ui/button";
+import { ConfirmButton } from "@/ui/confirm-button";
+import { Dialog } from "@/ui/dialog";
+import { ErrorNote } from "@/ui/field";
+import { load, save } from "../../session/storage";
+import { type Go, useJob } from "../use-job";
+import { useBay } from "./use-bay";
+
+/** Waits that are skipped, min: an engine that cools, a night, a weekend. */
+const WAITS: readonly (readonly [string, number])[] = [
+  ["An hour", 60],
+  ["Overnight", 720],
+  ["A weekend", 2880],
+];
+
+const clock = (minutes: number) => `${Math.floor(minutes / 60)} h ${String(Math.floor(minutes % 60)).padStart(2, "0")} min`;
+
+/** The practice bay above the work: its case, its clock and what was spent; hints, waits, and the end. */
+export function BayStrip({ go }: { go: Go }) {
+  const bay = useBay();
+  const { id, append, state } = useJob();
+  const [waiting, setWaiting] = useState(false);
+  const [error, setError] = useState<string>();
+  const thinking = useThinking(`pelota.thinking.${id}`, bay !== undefined && !bay.over);
+  if (!bay) return null;
+  const { code, now, over } = bay;
+  const act = async (body: Bodies["bay"]) => {
+    setError(await append({ kind: "bay", body }));
+  };
+  const last = state.checks.at(-1);
+  return (
+    <section
+      aria-label="Practice bay"
+      className="flex flex-wrap items-center gap-x-2 border-b-2 border-accent bg-panel px-4 max-sm:px-2"
+    >
+      <p className="flex items-center">
+        <span className="font-mono text-sm text-live">{code}</span>
+        <button
+          type="button"
+          aria-label="Copy the case's code"
+          className="inline-flex size-11 cursor-pointer items-center justify-center rounded-md hover:bg-raised"
+          onClick={() => void navigator.clipboard?.writeText(code)}
+        >
+          <Copy aria-hidden size={16} />
+        </button>
+      </p>
+      <p className="tabular-nums">
+        <span className="text-muted">Bay clock </span>
+        {now ? clock(now.minutes + thinking.minutes) : "…"}
+        <span className="text-muted"> · spent </span>
+        {now ? `${now.money} marks` : "…"}
+      </p>
+      {!over && (
+        <>
+          <Button look="bare" className="!px-2" onClick={thinking.toggle} aria-pressed={thinking.paused}>
+            {thinking.paused ? <Play aria-hidden size={16} /> : <Pause aria-hidden size={16} />}
+            {thinking.paused ? "Go on" : "Pause"}
+          </Button>
+          <Button look="bare" className="!px-2" disabled={bay.hintStands} onClick={() => void act({ act: "hint" })}>
+            <Lightbulb aria-hidden size={16} /> {bay.hintStands ? "Hint stands" : `Hint, ${PRICES.hint} marks`}
+          </Button>
+          <Button look="bare" className="!px-2" onClick={() => setWaiting(true)}>
+            <Hourglass aria-hidden size={16} /> Skip a wait
+          </Button>
+          <ConfirmButton
+            look="bare"
+            className="!px-2"
+            ask="End this case?"
+            why="The car goes back as it is, and what was wrong is told."
+            sure="End it"
+            onSure={async () => {
+              await act({ act: "end" });
+              go("handover");
+            }}
+          >
+            <Flag aria-hidden size={16} /> End
+          </ConfirmButton>
+        </>
+      )}
+      {over && (
+        <Button look="bare" onClick={() => go("handover")}>
+          <Flag aria-hidden size={16} /> What was wrong
+        </Button>
+      )}
+      <p
+        role="status"
+        className={`min-w-0 basis-full truncate pb-1 text-sm ${now?.last?.mishap ? "font-bold text-ember" : "text-muted"}`}
+      >
+        {now?.last?.mishap ??
+          (last ? `Last check: ${last.verdict.headline}` : "Story and car are here. Nothing has been read yet.")}
+      </p>
+      {error && <ErrorNote>{error}</ErrorNote>}
+      <Dialog
+        open={waiting}
+        onOpenChange={setWaiting}
+        title="Skip a wait"
+        description={`Nobody stands beside a car that cools: each wait costs ${PRICES.wait} marks, and the bay's clock runs on by it.`}
+      >
+        <div className="flex flex-wrap gap-3">
+          {WAITS.map(([name, minutes]) => (
+            <Button
+              key={name}
+              onClick={() => {
+                setWaiting(false);
+                void act({ act: "wait", minutes });
+              }}
+            >
+              {name}
+            </Button>
+          ))}
+        </div>
+      </Dialog>
+    </section>
+  );
+}
+
+/** Time spent thinking at this device, min: it counts while the bay is open and not paused. */
+function useThinking(key: string, runs: boolean) {
+  const [seconds, setSeconds] = useState(0);
+  const [paused, setPaused] = useState(false);
+  useEffect(() => {
+    setSeconds(load<number>(key) ?? 0);
+    setPaused(load<boolean>(`${key}.paused`) ?? false);
+  }, [key]);
+  useEffect(() => {
+    if (!runs || paused) return;
+    const timer = setInterval(
+      () =>
+        setSeconds((s) => {
+          save(key, s + 10);
+          return s + 10;
+        }),
+      10_000,
+    );
+    return () => clearInterval(timer);
+  }, [key, runs, paused]);
+  const toggle = () => {
+    save(`${key}.paused`, !paused);
+    setPaused(!paused);
+  };
+  return { minutes: seconds / 60, paused, toggle };
+}

@@ -1,0 +1,69 @@
+import { expose } from "comlink";
+import { CHECKS, type CheckId } from "@/core/checks";
+import type { Family } from "@/core/faults";
+import type { Bodies, JournalEntry } from "@/core/journal";
+import { seededNoise } from "@/core/maths/random";
+import { ANSWERS, type Answered } from "@/core/practice/answers";
+import { skippedWaits } from "@/core/practice/bay-entries";
+import { type PracticeCase, playableCauses, practiceCase } from "@/core/practice/case";
+import { type CaseSpec, caseCode } from "@/core/practice/code";
+import { type Debrief, debriefOf } from "@/core/practice/debrief";
+import { READERS } from "@/core/practice/readers";
+import { vehicleFor } from "@/core/practice/vehicles";
+import { type BayStep, type World, worldOf } from "@/core/practice/world";
+import type { Shop } from "@/core/shop/settings";
+import type { GivenFacts } from "@/core/vehicle";
+
+const cases = new Map<string, PracticeCase>();
+function caseOfCode(code: string): PracticeCase {
+  const known = cases.get(code) ?? practiceCase(code);
+  cases.set(code, known);
+  return known;
+}
+
+/** What everybody in the bay may know of it. */
+export interface BayNow {
+  readonly minutes: number;
+  readonly money: number;
+  readonly hints: number;
+  readonly engine: World["engine"];
+  readonly last: BayStep | undefined;
+}
+
+const DEVICE = { kind: "device", device: "Practice bay", simulated: true } as const;
+
+/** The practice car, off the main thread: nothing of what is hidden in it is sent over but what was read. */
+const api = {
+  /** What a car comes in with */
+  arrive: (code: string): { code: string; facts: GivenFacts; story: Bodies["story"] } => {
+    const { code: written, facts, story } = caseOfCode(code);
+    return { code: written, facts, story };
+  },
+  /** The car that a case is put together on, and what can be wrong with it */
+  compose: (family: Family, vehicle: number): { facts: GivenFacts; causes: readonly string[] } => {
+    const facts = vehicleFor(family, seededNoise(vehicle));
+    return { facts, causes: playableCauses(facts, family).map((c) => c.name) };
+  },
+  code: (spec: CaseSpec): string => caseCode(spec),
+  now: (code: string, entries: readonly JournalEntry[]): BayNow => {
+    const { minutes, money, hints, engine, steps } = worldOf(caseOfCode(code), entries);
+    return { minutes, money, hints, engine, last: steps.at(-1) };
+  },
+  /** Reads a check off the car as it stands; undefined where it has nothing to say of a car. */
+  read: (code: string, entries: readonly JournalEntry[], check: CheckId, setup: object, turn: number): object | undefined => {
+    const given = caseOfCode(code);
+    const read = READERS[check];
+    if (!read) return undefined;
+    const noise = seededNoise(given.car.seed + 7919 * entries.length + 104_729 * turn);
+    const record = read({ car: worldOf(given, entries).car, noise }, setup as Record<string, unknown>);
+    return CHECKS[check].schema.describe().fields.source ? { ...record, source: DEVICE } : record;
+  },
+  answer: (code: string, entries: readonly JournalEntry[], of: Answered): object => {
+    const given = caseOfCode(code);
+    const now = new Date(Date.now() + skippedWaits(entries)).toISOString();
+    return ANSWERS[of](worldOf(given, entries), given, now);
+  },
+  debrief: (code: string, entries: readonly JournalEntry[], shop: Shop): Debrief => debriefOf(caseOfCode(code), entries, shop),
+};
+export type BayWorker = typeof api;
+expose(api);
