@@ -4,7 +4,7 @@ import type { Family } from "@/core/faults";
 import type { Bodies, JournalEntry } from "@/core/journal";
 import { seededNoise } from "@/core/maths/random";
 import { ANSWERS, type Answered } from "@/core/practice/answers";
-import { skippedWaits } from "@/core/practice/bay-entries";
+import { bayAhead } from "@/core/practice/bay-entries";
 import { type PracticeCase, playableCauses, practiceCase } from "@/core/practice/case";
 import { type CaseSpec, caseCode } from "@/core/practice/code";
 import { type Debrief, debriefOf } from "@/core/practice/debrief";
@@ -60,7 +60,7 @@ const api = {
   },
   answer: (code: string, entries: readonly JournalEntry[], of: Answered): object => {
     const given = caseOfCode(code);
-    const now = new Date(Date.now() + skippedWaits(entries)).toISOString();
+    const now = new Date(Date.now() + bayAhead(entries, Date.now())).toISOString();
     return ANSWERS[of](worldOf(given, entries), given, now);
   },
   debrief: (code: string, entries: readonly JournalEntry[], shop: Shop): Debrief => debriefOf(caseOfCode(code), entries, shop),

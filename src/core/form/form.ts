@@ -166,7 +166,7 @@ export function toRecord<Body extends object, Known>(form: Form<Body, Known>, dr
 
 /** What can be read of a form so far, whatever is still missing; a tick that nobody touched says nothing yet. */
 export function readSoFar<Known>({ fields }: { readonly fields: Fields<Known> }, draft: Draft, known: Known): object {
-  const said = Object.entries(fields).filter(([name, field]) => field.type !== "tick" || draft[name] !== undefined);
+  const said = Object.entries(fields).filter(([name, field]) => field.type !== "tick" || getIn(draft, name) !== undefined);
   return readFields(Object.fromEntries(said), givenOf(fields, draft, known)).record;
 }
 

@@ -1,12 +1,18 @@
-import type { Bodies, JournalEntry } from "../journal/entries";
+import { type Bodies, type JournalEntry, spanOf } from "../journal/entries";
 
-/** How far an entry moves the bay's clock ahead of the wall's, ms: a wait that is skipped, a drive that nobody sits through. */
-export const skips = ({ kind, body }: Pick<JournalEntry, "kind" | "body">): number =>
-  kind === "bay" || kind === "drive" ? 60_000 * ((body as { readonly minutes?: number }).minutes ?? 0) : 0;
+/** Between two things that are done, ms. */
+const NEXT = 1000;
 
-/** How far the bay's clock runs ahead of the wall's, ms. */
-export const skippedWaits = (entries: readonly JournalEntry[]): number =>
-  entries.reduce((sum, entry) => sum + (entry.corrects ? 0 : skips(entry)), 0);
+/**
+ * How far the bay's clock runs ahead of the wall's, ms: what is done there takes no time here, waits and drives least of all, so it is
+ * never earlier there than what was done last.
+ * @param now ms since 1970.
+ */
+export function bayAhead(entries: readonly JournalEntry[], now: number): number {
+  let latest = 0;
+  for (const { at } of entries) latest = Math.max(latest, spanOf(at).to);
+  return Math.max(0, latest + NEXT - now);
+}
 
 /** Whether the case is over: ended, closed or handed over. */
 export const isOver = (entries: readonly JournalEntry[]): boolean =>

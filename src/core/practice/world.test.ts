@@ -5,7 +5,7 @@ import type { Family } from "../faults";
 import { SHOP, Writer } from "../journal/journal.fixture";
 import { seededNoise } from "../maths/random";
 import { ANSWERS } from "./answers";
-import { hintStands, skippedWaits } from "./bay-entries";
+import { bayAhead, hintStands } from "./bay-entries";
 import { arrivalCodes, caseOf, type PracticeCase, playableCauses } from "./case";
 import { debriefOf } from "./debrief";
 import { READERS } from "./readers";
@@ -161,7 +161,15 @@ describe("a practice bay", () => {
     b.job.add("bay", { act: "wait", minutes: 720 });
     expect(b.now().engine).toBe("cold");
     expect(ANSWERS.drive(b.now()).coldStart).toBe(true);
-    expect(skippedWaits(b.job.entries)).toBe((30 + 720) * 60_000);
+    // Written as lasting: what comes next comes after it, whatever the wall's clock says.
+    const written = b.job.entries.map((e, i, all) =>
+      i === all.length - 1
+        ? { ...e, at: { from: e.at as string, to: new Date(Date.parse(e.at as string) + 720 * 60_000).toISOString() } }
+        : e,
+    );
+    const wall = Date.parse(written.at(-1)?.recordedAt as string);
+    expect(bayAhead(written, wall)).toBeGreaterThanOrEqual(720 * 60_000);
+    expect(bayAhead(written, wall + 2 * 24 * 3600_000)).toBe(0);
     expect(b.now().steps.at(-1)?.money).toBeGreaterThan(0);
   });
 

@@ -3,6 +3,7 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { type CheckContext, type CheckId, contextOf } from "@/core/checks";
 import {
+  type Bodies,
   type DeviceJournal,
   foldJob,
   heldOf,
@@ -14,7 +15,7 @@ import {
   shown,
   withOutbox,
 } from "@/core/journal";
-import { hintStands, isOver, skippedWaits, skips } from "@/core/practice/bay-entries";
+import { bayAhead, hintStands, isOver } from "@/core/practice/bay-entries";
 import type { Shop } from "@/core/shop/settings";
 import { type AirMap, airMapOf, type Layout } from "@/core/vehicle";
 import { useChanges } from "../session/changes";
@@ -49,11 +50,13 @@ export function useJob(): Job {
   return job;
 }
 
-/** An entry at the bay's own time, where waits were skipped. */
+/** An entry at the bay's own time. A drive is told when it is over, and begins there as it is told. */
 function inBayTime(one: NewEntry, ahead: number): NewEntry {
-  const later = (iso: string) => new Date(Date.parse(iso) + ahead).toISOString();
+  const later = (iso: string, by: number) => new Date(Date.parse(iso) + by).toISOString();
   const { at = new Date().toISOString() } = one;
-  return { ...one, at: typeof at === "string" ? later(at) : { from: later(at.from), to: later(at.to) } };
+  if (typeof at === "string") return { ...one, at: later(at, ahead) };
+  const by = ahead + (one.kind === "drive" ? Date.parse(at.to) - Date.parse(at.from) : 0);
+  return { ...one, at: { from: later(at.from, by), to: later(at.to, by) } };
 }
 
 /** In a practice bay the suspects' reasons are a hint, on request and at a price; at the end everything is told. */
@@ -77,8 +80,8 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
   const [minute, setMinute] = useState(() => wholeMinute(Date.now()));
   const { person, ask } = usePerson();
   const latest = useRef(journal);
-  /** How far a practice bay's clock runs ahead, ms; a real job's is the wall's */
-  const ahead = useRef<number>(undefined);
+  /** What was done in a practice bay so far: its clock goes by it. A real job's is the wall's */
+  const bay = useRef<readonly JournalEntry[]>(undefined);
 
   const take = useCallback((answer: ServerAnswer) => {
     const before = latest.current;
@@ -125,9 +128,7 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
         return "Say who you are first: pick a name, then do it again. What you typed is kept";
       }
       try {
-        // What is driven there takes no time here: it ends as far ahead as it lasted.
-        const timed =
-          ahead.current === undefined ? wanted : wanted.map((one) => inBayTime(one, (ahead.current ?? 0) + skips(one)));
+        const timed = bay.current ? wanted.map((one) => inBayTime(one, bayAhead(bay.current ?? [], Date.now()))) : wanted;
         return await record(await makeEntries(jobId, timed, person, seenThrough(latest.current)));
       } catch (error) {
         return `This device could not keep it: ${(error as Error).message}`;
@@ -141,10 +142,13 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
     const outbox = shown(kept.filter((k) => k.entry.jobId === jobId));
     return withOutbox(journal, outbox, new Date(minute).toISOString());
   }, [journal, jobId, kept, minute]);
-  const skipped = useMemo(() => skippedWaits(entries), [entries]);
-  const folded = useMemo(() => foldJob(entries, shop, minute + skipped), [entries, shop, minute, skipped]);
+  const practice = useMemo(() => entries.some((e) => e.kind === "opened" && (e.body as Bodies["opened"]).practice), [entries]);
+  const folded = useMemo(
+    () => foldJob(entries, shop, minute + (practice ? bayAhead(entries, minute) : 0)),
+    [entries, shop, minute, practice],
+  );
   const state = useMemo(() => withoutHints(folded, entries), [folded, entries]);
-  ahead.current = state.practice ? skipped : undefined;
+  bay.current = practice ? entries : undefined;
   const vehicle = state.vehicle;
   const context = useMemo(
     (): CheckContext | undefined => vehicle && contextOf(vehicle, shop, state.practice),

@@ -84,9 +84,8 @@ export const sighted = <Draft extends SmokeDraft>(draft: Draft, joint: string, n
   noSmokeOutside: false,
 });
 
-/** A run as a draft that has just ended, to be looked over and recorded. @param now ms since 1970. */
-export function draftOfRun<Draft extends SmokeDraft>(draft: Draft, run: SmokeRun, now: number): Draft {
-  const startedAt = now - run.endedAt * 1000;
+/** A whole run as a draft that has ended, to be looked over and recorded. @param startedAt ms since 1970. */
+export function draftOfRun<Draft extends SmokeDraft>(draft: Draft, run: SmokeRun, startedAt: number): Draft {
   const moment = (seconds: number) => startedAt + seconds * 1000;
   const [, flow = 0, pressure = 0] = run.samples.at(-1) ?? [];
   return {
@@ -100,7 +99,7 @@ export function draftOfRun<Draft extends SmokeDraft>(draft: Draft, run: SmokeRun
     proved: run.proof !== undefined,
     zeroed: run.zeroed,
     startedAt,
-    endedAt: now,
+    endedAt: moment(run.endedAt),
     flow,
     pressure,
     samples: run.samples,

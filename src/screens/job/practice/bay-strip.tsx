@@ -31,7 +31,9 @@ export function BayStrip({ go }: { go: Go }) {
   if (!bay) return null;
   const { code, now, over } = bay;
   const act = async (body: Bodies["bay"]) => {
-    setError(await append({ kind: "bay", body }));
+    const from = Date.now();
+    const at = { from: new Date(from).toISOString(), to: new Date(from + 60_000 * (body.minutes ?? 0)).toISOString() };
+    setError(await append({ kind: "bay", body, at }));
   };
   const last = state.checks.at(-1);
   return (

@@ -2,7 +2,7 @@
 
 import { Car } from "lucide-react";
 import { useState } from "react";
-import { type Draft, type Form, readSoFar, toDraft } from "@/core/form";
+import { type Draft, type Form, getIn, readSoFar, toDraft } from "@/core/form";
 import type { Answered } from "@/core/practice/answers";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
@@ -40,7 +40,7 @@ const NOTHING = "This car has nothing to say to that: type it, or leave it";
 /** Lays a record into a form as if a hand had typed it. */
 function lay<Known>(form: TypedForm<object, Known>, record: object, known: Known): void {
   const typed = toDraft(form.form as Form<object, Known>, record, known) as Draft;
-  form.set(Object.fromEntries(Object.keys(form.form.fields).map((name) => [name, typed[name]])));
+  form.set(Object.fromEntries(Object.keys(form.form.fields).map((name) => [name, getIn(typed, name)])));
 }
 
 /** Reads the check in hand off the practice car, set up as its form says. */

@@ -1,13 +1,13 @@
 "use client";
 
 import { isVapourCode } from "@/core/faults";
-import { COMEBACK_COUNTS, driveForm, driven } from "@/core/journal";
+import { type Bodies, COMEBACK_COUNTS, driveForm, driven } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
 import { usePreferences } from "../../session/preferences";
 import { AppendButton } from "../append-button";
-import { AnswerOfCar } from "../practice/read-on-car";
+import { AnswerOfCar, FromTheCar } from "../practice/read-on-car";
 import { shortTime } from "../short-time";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
@@ -44,14 +44,34 @@ export function CodesProof({ toScan }: { toScan: () => void }) {
       </div>
       <Comeback />
       <DriveForm />
-      <div className="flex flex-wrap gap-3">
-        <AppendButton entries={[{ kind: "codes", body: { codes: state.codes.filter((c) => c.asideReason !== undefined) } }]}>
-          Every module read again: no code is back
-        </AppendButton>
-        <Button onClick={toScan}>A code is back</Button>
-      </div>
+      {state.practice ? (
+        <ReadAgain />
+      ) : (
+        <div className="flex flex-wrap gap-3">
+          <AppendButton entries={[{ kind: "codes", body: { codes: state.codes.filter((c) => c.asideReason !== undefined) } }]}>
+            Every module read again: no code is back
+          </AppendButton>
+          <Button onClick={toScan}>A code is back</Button>
+        </div>
+      )}
       {state.codes.some((c) => isVapourCode(c.code) && !c.asideReason) || state.proof.monitor ? <MonitorProof /> : null}
     </section>
+  );
+}
+
+/** A practice car says by itself what its ECU holds; what was set aside stays so. */
+function ReadAgain() {
+  const { state, append } = useJob();
+  const aside = new Map(state.codes.flatMap((c) => (c.asideReason === undefined ? [] : [[c.code, c.asideReason] as const])));
+  return (
+    <FromTheCar
+      label="Read every module again"
+      take={async (bay) => {
+        const { codes } = (await bay.answer("codes")) as Bodies["codes"];
+        const read = codes.map((c) => (aside.has(c.code) ? { ...c, asideReason: aside.get(c.code) as string } : c));
+        return append({ kind: "codes", body: { codes: read } });
+      }}
+    />
   );
 }
 
