@@ -117,7 +117,7 @@ const nextNumber = (at: Db) =>
     .get()?.top ?? 0) + 1;
 
 /** The case that a job is played on; empty for a real car. */
-export const practiceOf = (jobId: string, at: Db = db()): string =>
+const practiceOf = (jobId: string, at: Db = db()): string =>
   at.select({ practice: jobs.practice }).from(jobs).where(eq(jobs.id, jobId)).get()?.practice ?? "";
 
 const emptyBoard = {

@@ -357,7 +357,13 @@ function sectionsOf(checks: readonly CheckState[], { layout }: CheckContext): Jo
 
 /** Hash of everything a verdict rests on, journalled with what was shown. */
 export function inputsHash({ check, record }: Bodies["check"], context: CheckContext): string {
-  return contentHash([{ check, record }, context.vehicle, context.limits, context.house]);
+  return contentHash([
+    { check, record },
+    context.vehicle,
+    context.limits,
+    context.house,
+    ...(context.practice ? ["practice"] : []),
+  ]);
 }
 
 /**

@@ -8,7 +8,7 @@ const keys = new WeakMap<CheckContext, string>();
 export function verdictKey(context: CheckContext): string {
   const known = keys.get(context);
   if (known !== undefined) return known;
-  const key = canonicalJson([context.vehicle, context.limits, context.house]);
+  const key = canonicalJson([context.vehicle, context.limits, context.house, context.practice ?? false]);
   keys.set(context, key);
   return key;
 }

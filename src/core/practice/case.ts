@@ -68,7 +68,7 @@ function composedFaults(spec: ComposedCase, causes: readonly Cause[]): Fault[] {
 }
 
 /** What the engine was doing as a code was set, as its freeze frame keeps it. */
-export const frameOf = (car: Car): FreezeFrame => {
+const frameOf = (car: Car): FreezeFrame => {
   const idle = stateAt(car, {});
   const petrol = car.context.vehicle.fuel === "petrol";
   return {
