@@ -1,13 +1,21 @@
-import type { Bodies, EntryKind } from "../journal/entries";
+import type { Bodies, CodeRead, EntryKind } from "../journal/entries";
 import { fromSi } from "../units";
 import { arrivalCodes, type PracticeCase } from "./case";
 import { ecuMemory, monitorCodes } from "./ecu-codes";
+import { ObdEcu } from "./obd-ecu";
+import { scanCodes } from "./obd-scan";
 import type { World } from "./world";
 
 /** Air in the sun of a bay and an engine that has run, K. */
 const WARM = 358;
 
-const heldBy = (given: PracticeCase, { lived }: World) => [...ecuMemory(arrivalCodes(given), lived)];
+/** What a generic tool reads out of the car's ECU, and what other modules keep of other times. */
+function heldBy(given: PracticeCase, { car, lived }: World): CodeRead[] {
+  const memory = ecuMemory(arrivalCodes(given), lived);
+  const petrol = car.context.vehicle.fuel === "petrol";
+  const ecu = new ObdEcu(() => ({ ...memory, values: {}, petrol, vin: "", running: false }));
+  return [...scanCodes(ecu), ...memory.codes.filter((c) => c.status === "history")];
+}
 
 /** What this car answers to whoever reads, drives or tries it, by the entry that is made of it: a part of its body. `now` by the bay's clock. */
 export const ANSWERS = {

@@ -23,7 +23,7 @@ export interface PlayedCheck {
   /** What it could have told as it was begun, bits, where it was among what could be done */
   readonly couldTell?: number;
   /** The best by information per minute as things stood then */
-  readonly best?: { readonly name: string; readonly bits: number; readonly minutes: number };
+  readonly best?: { readonly check: CheckId; readonly name: string; readonly bits: number; readonly minutes: number };
 }
 
 /** What was wrong, as it is told at the end. */
@@ -85,7 +85,7 @@ function pathOf(world: World, entries: readonly JournalEntry[], shop: Shop): Pla
         minutes: minutes.get(entry.id) ?? 0,
         bits: done.verdict.outcome === "void" ? 0 : Math.max(0, entropy(before.suspects) - entropy(after.suspects)),
         ...(own ? { couldTell: own.bits } : {}),
-        ...(best ? { best: { name: best.name, bits: best.bits, minutes: best.minutes } } : {}),
+        ...(best ? { best: { check: best.check, name: best.name, bits: best.bits, minutes: best.minutes } } : {}),
       },
     ];
   });

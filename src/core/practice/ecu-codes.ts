@@ -97,17 +97,30 @@ function vapourCodes(car: Car): string[] {
   return [...leak, ...(hasTrait(car, "purge-leak") ? ["P0496"] : [])];
 }
 
+/** What an ECU remembers. */
+export interface EcuMemory {
+  readonly codes: readonly CodeRead[];
+  /** Stored once, and not seen to pass by their monitor since: no tool clears them */
+  readonly permanent: readonly string[];
+  /** Every monitor has run since the codes were cleared */
+  readonly complete: boolean;
+}
+
 /**
- * What an ECU holds after what it lived through (SAE J1979, services 03 and 07): a fault is pending on the first drive that finds it,
- * stored on the next, and kept until it is cleared; what is history stays until then.
+ * What an ECU holds after what it lived through (SAE J1979, services 03, 07 and 0A): a fault is pending on the first drive that finds it,
+ * stored and permanent on the next, and kept until it is cleared; what is permanent goes once its monitor has run and found nothing.
  * @param arrival what it held to begin with.
  */
-export function ecuMemory(arrival: readonly CodeRead[], lived: readonly ("cleared" | Car)[]): readonly CodeRead[] {
+export function ecuMemory(arrival: readonly CodeRead[], lived: readonly ("cleared" | Car)[]): EcuMemory {
   const frame = arrival.find((c) => c.frame)?.frame;
+  const storedIn = (list: readonly CodeRead[]) => list.flatMap((c) => (c.status === "stored" ? [c.code] : []));
   let codes: readonly CodeRead[] = arrival;
+  let permanent = storedIn(arrival);
+  let complete = true;
   for (const event of lived) {
     if (event === "cleared") {
       codes = [];
+      complete = false;
       continue;
     }
     const found = monitorCodes(event);
@@ -120,6 +133,8 @@ export function ecuMemory(arrival: readonly CodeRead[], lived: readonly ("cleare
         return { code, status: stored ? "stored" : "pending", ...(stored && frame ? { frame } : {}) };
       }),
     ];
+    permanent = [...new Set([...permanent.filter((code) => found.includes(code)), ...storedIn(codes)])];
+    complete = true;
   }
-  return codes;
+  return { codes, permanent, complete };
 }

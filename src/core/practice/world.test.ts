@@ -107,9 +107,10 @@ describe("a practice bay", () => {
     const b = bay("evap", "tank-line");
     expect(b.codes()).toEqual(["P0442 stored"]);
     b.job.add("codes-cleared", {});
-    expect(b.codes()).toEqual([]);
+    // What was stored is permanent until its monitor has run and found nothing.
+    expect(b.codes()).toEqual(["P0442 permanent"]);
     b.drive(5);
-    expect(b.codes()).toEqual([]);
+    expect(b.codes()).toEqual(["P0442 permanent"]);
     b.drive();
     expect(b.codes()).toEqual(["P0442 pending"]);
     b.drive();

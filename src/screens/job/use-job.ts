@@ -62,7 +62,9 @@ function inBayTime(one: NewEntry, ahead: number): NewEntry {
 /** In a practice bay the suspects' reasons are a hint, on request and at a price; at the end everything is told. */
 function withoutHints(state: JobState, entries: readonly JournalEntry[]): JobState {
   if (!state.practice || hintStands(entries) || isOver(entries)) return state;
-  return { ...state, suspects: [], next: [] };
+  const { station } = state.nextStation;
+  const nextStation = station === "check" ? { station, reason: "Which check, and where, is yours to say" } : state.nextStation;
+  return { ...state, suspects: [], next: [], nextStation };
 }
 
 const wholeMinute = (ms: number) => Math.floor(ms / 60000) * 60000;

@@ -147,7 +147,7 @@ function Path({ path }: { path: readonly PlayedCheck[] }) {
                 {p.outcome === "void" && <span className="font-bold text-amber"> · void</span>}
               </p>
               <p className="text-muted">{p.headline}</p>
-              {p.best && p.best.name !== p.name && (
+              {p.best && p.best.check !== p.check && (
                 <p className="text-sm">
                   Best then: {p.best.name}, {number(p.best.bits, 1)} bits in {Math.round(p.best.minutes)} min
                 </p>

@@ -8,6 +8,7 @@ import { Button, buttonClass, LinkButton } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
 import { Debrief } from "../practice/debrief";
+import { useBay } from "../practice/use-bay";
 import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
@@ -16,13 +17,14 @@ import { useJob } from "../use-job";
 export function HandoverStation({ go }: { go: (station: StationId) => void }) {
   const { id, state } = useJob();
   const done = state.status !== "open";
+  const bay = useBay();
   return (
     <StationFrame
       title="Hand over"
       lead="One page: complaint, measured before and after, found, done, what is left or temporary, when to come back."
     >
       <Debrief />
-      {done ? <AfterHandover /> : <HandoverForm go={go} />}
+      {done ? <AfterHandover /> : !bay?.over && <HandoverForm go={go} />}
       <section aria-label="Papers" className="flex flex-wrap gap-3 border-t border-line pt-4">
         <LinkButton href={`/jobs/${id}/handover`}>
           <Printer aria-hidden size={18} /> Handover page
