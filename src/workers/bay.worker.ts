@@ -1,18 +1,23 @@
-import { expose } from "comlink";
+import { expose, proxy } from "comlink";
 import { CHECKS, type CheckId } from "@/core/checks";
+import type { Every, LiveRow, SmokeRow } from "@/core/devices/device";
+import { standInEngine } from "@/core/devices/stand-in-engine";
+import { standInSmoke } from "@/core/devices/stand-in-smoke";
 import type { Family } from "@/core/faults";
 import type { Bodies, JournalEntry } from "@/core/journal";
 import { seededNoise } from "@/core/maths/random";
 import { ANSWERS, type Answered } from "@/core/practice/answers";
 import { bayAhead } from "@/core/practice/bay-entries";
+import { engineTruth, holesOf } from "@/core/practice/car";
 import { type PracticeCase, playableCauses, practiceCase } from "@/core/practice/case";
 import { type CaseSpec, caseCode } from "@/core/practice/code";
 import { type Debrief, debriefOf } from "@/core/practice/debrief";
 import { READERS } from "@/core/practice/readers";
+import { SmokeFill, type SmokePush } from "@/core/practice/smoke-fill";
 import { vehicleFor } from "@/core/practice/vehicles";
 import { type BayStep, type World, worldOf } from "@/core/practice/world";
 import type { Shop } from "@/core/shop/settings";
-import type { GivenFacts } from "@/core/vehicle";
+import type { FillSetup, GivenFacts } from "@/core/vehicle";
 
 const cases = new Map<string, PracticeCase>();
 function caseOfCode(code: string): PracticeCase {
@@ -29,6 +34,13 @@ export interface BayNow {
   readonly engine: World["engine"];
   readonly last: BayStep | undefined;
 }
+
+/** Frames a second that the car is moved on by while it is read live. */
+const FRAMES = 60;
+const every: Every = (ms, tick) => {
+  const timer = setInterval(tick, ms);
+  return () => clearInterval(timer);
+};
 
 const DEVICE = { kind: "device", device: "Practice bay", simulated: true } as const;
 
@@ -62,6 +74,20 @@ const api = {
     const given = caseOfCode(code);
     const now = new Date(Date.now() + bayAhead(entries, Date.now())).toISOString();
     return ANSWERS[of](worldOf(given, entries), given, now);
+  },
+  /** The car's engine with a scan tool on it, moved on 60 times a second in this thread; what stops it, and the foot */
+  engine: (code: string, entries: readonly JournalEntry[], pace: number, row: (row: LiveRow) => void) => {
+    const { car } = worldOf(caseOfCode(code), entries);
+    const tool = standInEngine(engineTruth(car), car.seed + entries.length, every, pace, 1000 / FRAMES);
+    const stop = tool.start({ row, ended: () => {} });
+    return proxy({ stop, hold: (rpm: number | undefined) => tool.hold(rpm) });
+  },
+  /** Ball and gauge of a machine on a fill of the car, likewise */
+  smoke: (code: string, entries: readonly JournalEntry[], fill: FillSetup, push: SmokePush, row: (row: SmokeRow) => void) => {
+    const { car } = worldOf(caseOfCode(code), entries);
+    const network = new SmokeFill(car.context.layout, fill, push, holesOf(car), car, car.seed + entries.length);
+    const stop = standInSmoke(network, every, FRAMES).start(row);
+    return proxy({ stop });
   },
   debrief: (code: string, entries: readonly JournalEntry[], shop: Shop): Debrief => debriefOf(caseOfCode(code), entries, shop),
 };

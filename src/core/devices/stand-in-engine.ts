@@ -2,11 +2,12 @@ import { type EngineTruth, PracticeEngine } from "../practice/engine";
 import type { ChannelId } from "../scan-log";
 import type { Every, ScanTool } from "./device";
 
-/** How often the stand-in is moved on, ms, and how often it has polled all its channels, s. */
+/** How often the stand-in is moved on where nobody says, ms, and how often it has polled all its channels, s. */
 const TICK = 200;
 const POLLS = 0.5;
 
-const CHANNELS: readonly ChannelId[] = [
+/** What a scan tool reads of it. */
+export const ENGINE_CHANNELS: readonly ChannelId[] = [
   "rpm",
   "maf",
   "map",
@@ -26,14 +27,14 @@ export interface StandInEngine extends ScanTool {
 
 /**
  * A simulated warm petrol engine with its scan tool, running by the wall clock or a multiple of it: in place of a car where there is
- * none. @param truth what nobody is told; @param every the clock it runs by.
+ * none. @param truth what nobody is told; @param every the clock it runs by; @param tick how often it is moved on, ms.
  */
-export function standInEngine(truth: EngineTruth, seed: number, every: Every, pace = 1): StandInEngine {
+export function standInEngine(truth: EngineTruth, seed: number, every: Every, pace = 1, tick = TICK): StandInEngine {
   const engine = new PracticeEngine(truth, seed);
   return {
     name: "Stand-in engine",
     simulated: true,
-    channels: CHANNELS,
+    channels: ENGINE_CHANNELS,
     hold(rpm) {
       engine.driving = { foot: rpm };
     },
@@ -42,14 +43,15 @@ export function standInEngine(truth: EngineTruth, seed: number, every: Every, pa
       const begun = engine.time;
       let polled = begun;
       let due = begun;
-      const stop = every(TICK, () => {
+      const stop = every(tick, () => {
         if (over) return;
-        due += (TICK / 1000) * pace;
+        due += (tick / 1000) * pace;
         while (polled + POLLS <= due) {
           polled += POLLS;
           engine.advance(polled);
           listener.row({ at: polled - begun, values: engine.read() });
         }
+        engine.advance(due);
       });
       return () => {
         over = true;

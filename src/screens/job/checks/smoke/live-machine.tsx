@@ -8,7 +8,9 @@ import { SmokeFill } from "@/core/practice/smoke-fill";
 import { toSi, UNITS } from "@/core/units";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
+import { baySmoke } from "../../../practice/live";
 import { usePreferences } from "../../../session/preferences";
+import { useBay } from "../../practice/use-bay";
 import { useJob } from "../../use-job";
 import { every } from "../every";
 import type { SmokeHandle } from "./use-smoke-run";
@@ -21,7 +23,8 @@ const HOLES = [0.8e-3, 2.4e-3] as const;
  * reach. Marked as simulated, and so is the run: it proves nothing of this car.
  */
 export function LiveMachine({ run }: { run: SmokeHandle }) {
-  const { layout, state } = useJob();
+  const { layout, state, entries } = useJob();
+  const bay = useBay();
   const { number } = usePreferences();
   const { draft, update, machine, fill, reach, units } = run;
   const [hole, setHole] = useState<{ readonly joint: string; readonly name: string; readonly diameter: number }>();
@@ -40,8 +43,7 @@ export function LiveMachine({ run }: { run: SmokeHandle }) {
     stop.current?.();
     setLive(false);
   }, [running]);
-  // In a practice bay the car itself is read.
-  if (!layout || !reach || !state.conditions || state.practice) return null;
+  if (!layout || !reach || !state.conditions) return null;
   const { conditions } = state;
   const connect = () => {
     const places = reach.tested.filter((j) => j.to === "outside");
@@ -51,14 +53,16 @@ export function LiveMachine({ run }: { run: SmokeHandle }) {
       const push = { ratedPressure: toSi(machine.ratedPressure), maxFlow: toSi(machine.maxFlow) };
       const air = { ambient: toSi(conditions.ambient), temperature: toSi(conditions.bayTemperature) };
       const holes = place ? [{ joint: place.id, diameter }] : [];
-      const simulated = new SmokeFill(layout, fill, push, holes, air, Math.floor(Math.random() * 2 ** 31));
-      const tool = standInSmoke(simulated, every);
+      // In a practice bay the car itself is read, in its own thread.
+      const tool = bay
+        ? baySmoke(bay.code, entries, fill, push)
+        : standInSmoke(new SmokeFill(layout, fill, push, holes, air, Math.floor(Math.random() * 2 ** 31)), every);
       update((d) => ({ ...d, source: { kind: "device", device: tool.name, simulated: tool.simulated } }));
       stop.current = tool.start(({ flow, pressure }) => {
         const shown = (si: number, unit: keyof typeof UNITS, digits: number) => Number((si / UNITS[unit].scale).toFixed(digits));
         update((d) => sampled(d, shown(flow, units.flow, 1), shown(pressure, units.pressure, 2), Date.now()));
       });
-      if (place) setHole({ joint: place.id, name: place.name, diameter });
+      if (place && !bay) setHole({ joint: place.id, name: place.name, diameter });
       setLive(true);
       setError(undefined);
     } catch (e) {
@@ -77,12 +81,12 @@ export function LiveMachine({ run }: { run: SmokeHandle }) {
           </Button>
         ) : (
           <Button onClick={connect}>
-            <PlugZap aria-hidden size={18} /> Connect the stand-in machine
+            <PlugZap aria-hidden size={18} /> {bay ? "Connect it to the car" : "Connect the stand-in machine"}
           </Button>
         ))}
       {simulated && (
         <p className="border-l-4 border-amber bg-amber-soft px-3 py-2">
-          <strong className="text-amber">Simulated.</strong> This run proves nothing of this car.
+          <strong className="text-amber">Simulated.</strong> {!bay && "This run proves nothing of this car."}
           {!live && hole && ` It had a hole of ${number(1000 * hole.diameter, 1)} mm: ${hole.name}.`}
         </p>
       )}

@@ -23,8 +23,11 @@ import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
+import { bayEngine } from "../../../practice/live";
 import { getJson } from "../../../session/api";
 import { usePreferences } from "../../../session/preferences";
+import { useBay } from "../../practice/use-bay";
+import { useJob } from "../../use-job";
 import { every } from "../every";
 
 /** A log that is played is read at once: longer ones are for the import, bytes. */
@@ -78,10 +81,12 @@ export function LiveSurvey({
   onPoints: (points: readonly TrimPoint[], source: RecordSource) => void;
 }) {
   const { number } = usePreferences();
+  const bay = useBay();
+  const { entries } = useJob();
   const [pace, setPace] = useState<keyof typeof PACES>("1");
   const [standIn, setStandIn] = useState<keyof typeof STAND_INS>("engine");
   const [hides, setHides] = useState<keyof typeof HIDES>("hole");
-  const [car, setCar] = useState<{ readonly engine: StandInEngine; readonly hole: number }>();
+  const [car, setCar] = useState<{ readonly engine: StandInEngine; readonly hole: number | undefined }>();
   const [foot, setFoot] = useState("");
   const [tool, setTool] = useState<ScanTool>();
   const [now, setNow] = useState<LiveRow>();
@@ -119,9 +124,11 @@ export function LiveSurvey({
   const unplug = () => {
     stop.current?.();
     setTool(undefined);
-    const was = car && (car.hole > 0 ? ` It had a hole of ${number(1000 * car.hole, 1)} mm in its manifold.` : " It was sound.");
+    const was =
+      car?.hole !== undefined &&
+      (car.hole > 0 ? ` It had a hole of ${number(1000 * car.hole, 1)} mm in its manifold.` : " It was sound.");
     setCar(undefined);
-    setSaid(`Unplugged. What came until then stays.${was ?? ""}`);
+    setSaid(`Unplugged. What came until then stays.${was || ""}`);
   };
   /** Nothing that was typed or logged is lost to a stand-in. */
   const free = () => {
@@ -136,9 +143,11 @@ export function LiveSurvey({
     if (!free()) return;
     const hole = hides === "hole" ? HOLES[0] + Math.random() * (HOLES[1] - HOLES[0]) : 0;
     const truth = { displacement: engine.displacement ?? 1.6e-3, ambient, temperature, hole };
-    const found = standInEngine(truth, Math.floor(Math.random() * 2 ** 31), every, Number(pace));
+    const found = bay
+      ? bayEngine(bay.code, entries, Number(pace))
+      : standInEngine(truth, Math.floor(Math.random() * 2 ** 31), every, Number(pace));
     setFoot("");
-    setCar({ engine: found, hole });
+    setCar({ engine: found, hole: bay ? undefined : hole });
     connect(found);
   };
   const play = async (file: File) => {
@@ -162,12 +171,14 @@ export function LiveSurvey({
           </Button>
         ) : (
           <>
-            <Choice
-              label="Stand-in"
-              options={Object.entries(STAND_INS) as [keyof typeof STAND_INS, string][]}
-              value={standIn}
-              onChange={setStandIn}
-            />
+            {!bay && (
+              <Choice
+                label="Stand-in"
+                options={Object.entries(STAND_INS) as [keyof typeof STAND_INS, string][]}
+                value={standIn}
+                onChange={setStandIn}
+              />
+            )}
             <Choice
               label="Pace of the stand-in"
               options={Object.entries(PACES) as [keyof typeof PACES, string][]}
@@ -176,14 +187,17 @@ export function LiveSurvey({
             />
             {standIn === "engine" ? (
               <>
-                <Choice
-                  label="The simulated engine is"
-                  options={Object.entries(HIDES) as [keyof typeof HIDES, string][]}
-                  value={hides}
-                  onChange={setHides}
-                />
+                {!bay && (
+                  <Choice
+                    label="The simulated engine is"
+                    options={Object.entries(HIDES) as [keyof typeof HIDES, string][]}
+                    value={hides}
+                    onChange={setHides}
+                  />
+                )}
                 <Button look="primary" onClick={startEngine}>
-                  <PlugZap aria-hidden size={18} /> Connect the stand-in: start the engine
+                  <PlugZap aria-hidden size={18} />{" "}
+                  {bay ? "Plug it into the car: start the engine" : "Connect the stand-in: start the engine"}
                 </Button>
               </>
             ) : (
@@ -211,34 +225,41 @@ export function LiveSurvey({
         )}
         {tool?.simulated && (
           <p className="border-l-4 border-amber bg-amber-soft px-3 py-2">
-            <strong className="text-amber">Simulated.</strong> {tool.name}: what it says proves nothing of this car.
+            <strong className="text-amber">Simulated.</strong> {tool.name}
+            {bay ? "." : ": what it says proves nothing of this car."}
           </p>
         )}
       </div>
-      {now && (
-        <dl className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-4">
-          {SHOWN.map(([channel, name, decimals, unit]) => {
-            const value = now.values[channel];
-            if (value === undefined) return null;
-            return (
-              <div key={channel}>
-                <dt className="text-sm text-muted">{name}</dt>
-                <dd className="font-mono text-2xl">
-                  {number(channel === "maf" ? fromSi(value, "g/s").value : value, decimals)}{" "}
-                  <span className="text-base text-muted">{unit}</span>
-                </dd>
-              </div>
-            );
-          })}
-        </dl>
-      )}
-      {now && (
-        <p role="status" className="text-muted">
-          {number(now.at, 0)} s read. Hold each point for 5 s: it joins the survey by itself.
-        </p>
-      )}
+      {now && <Showing now={now} />}
       {said && <p role="status">{said}</p>}
       {error && <ErrorNote>{error}</ErrorNote>}
     </section>
+  );
+}
+
+/** What the tool reads now, large. */
+function Showing({ now }: { now: LiveRow }) {
+  const { number } = usePreferences();
+  return (
+    <>
+      <dl className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-4">
+        {SHOWN.map(([channel, name, decimals, unit]) => {
+          const value = now.values[channel];
+          if (value === undefined) return null;
+          return (
+            <div key={channel}>
+              <dt className="text-sm text-muted">{name}</dt>
+              <dd className="font-mono text-2xl">
+                {number(channel === "maf" ? fromSi(value, "g/s").value : value, decimals)}{" "}
+                <span className="text-base text-muted">{unit}</span>
+              </dd>
+            </div>
+          );
+        })}
+      </dl>
+      <p role="status" className="text-muted">
+        {number(now.at, 0)} s read. Hold each point for 5 s: it joins the survey by itself.
+      </p>
+    </>
   );
 }

@@ -1,0 +1,49 @@
+"use client";
+
+import { proxy } from "comlink";
+import type { LiveRow, SmokeMachine, SmokeRow } from "@/core/devices/device";
+import { ENGINE_CHANNELS, type StandInEngine } from "@/core/devices/stand-in-engine";
+import type { JournalEntry } from "@/core/journal";
+import type { SmokePush } from "@/core/practice/smoke-fill";
+import type { FillSetup } from "@/core/vehicle";
+import { bayWorker } from "./bay-worker";
+
+/** A scan tool on the practice car, which runs in its own thread. */
+export function bayEngine(code: string, entries: readonly JournalEntry[], pace: number): StandInEngine {
+  let hold: (rpm: number | undefined) => void = () => {};
+  return {
+    name: "Scan tool in the practice bay",
+    simulated: true,
+    channels: ENGINE_CHANNELS,
+    hold: (rpm) => hold(rpm),
+    start(listener) {
+      let over = false;
+      const row = proxy((one: LiveRow) => {
+        if (!over) listener.row(one);
+      });
+      const session = bayWorker().engine(code, entries, pace, row);
+      hold = (rpm) => void session.then((s) => s.hold(rpm));
+      return () => {
+        over = true;
+        void session.then((s) => s.stop());
+      };
+    },
+  };
+}
+
+/** A smoke machine on the practice car, likewise. */
+export const baySmoke = (code: string, entries: readonly JournalEntry[], fill: FillSetup, push: SmokePush): SmokeMachine => ({
+  name: "Smoke machine in the practice bay",
+  simulated: true,
+  start(row) {
+    let over = false;
+    const told = proxy((one: SmokeRow) => {
+      if (!over) row(one);
+    });
+    const session = bayWorker().smoke(code, entries, fill, push, told);
+    return () => {
+      over = true;
+      void session.then((s) => s.stop());
+    };
+  },
+});
