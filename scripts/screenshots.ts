@@ -228,6 +228,41 @@ async function pulledDown(page: Page): Promise<void> {
   await show(page.getByText(/^Tank pressure \(Pa gauge/));
 }
 
+/** A practice case on its way: codes and conditions read, smoke run on the car, live from the bay's own machine. */
+async function practised(page: Page): Promise<void> {
+  await page.getByLabel("The case's code").fill("360G-DFY0-0000-007");
+  await page.getByRole("button", { name: "Play this code" }).click();
+  await page.waitForURL(/jobs/);
+  await open(2)(page);
+  await page.getByRole("button", { name: "Read the codes on the car" }).click();
+  await page
+    .getByRole("main", { name: "Now" })
+    .getByText(/^P\d/)
+    .first()
+    .waitFor();
+  await page.getByRole("button", { name: "Record the codes" }).click();
+  await page.getByRole("button", { name: "Set conditions" }).click();
+  await page.getByRole("button", { name: "Read them in the bay" }).click();
+  await page.waitForFunction(() => document.querySelector<HTMLInputElement>("[role=dialog] input")?.value !== "");
+  await page.getByRole("button", { name: "Record conditions" }).click();
+  await page.getByRole("dialog").waitFor({ state: "detached" });
+  await take(page, "EVAP smoke");
+  await page.getByRole("radio", { name: "A plug by hand" }).click();
+  await page.getByRole("button", { name: "Run it on the car" }).click();
+  await page.getByRole("button", { name: "Record the run" }).waitFor();
+  await page.getByRole("main", { name: "Now" }).evaluate((main) => main.scrollTo(0, 0));
+}
+
+/** The same, ended: what was wrong, and the way it was found. */
+async function debriefed(page: Page): Promise<void> {
+  await practised(page);
+  await page.getByRole("button", { name: "Record the run" }).click();
+  await page.getByRole("button", { name: "End", exact: true }).click();
+  await page.getByRole("button", { name: "End it" }).click();
+  await page.getByText("Next time:").waitFor();
+  await page.getByText(/^The way it was found/).evaluate((e) => e.scrollIntoView({ block: "center" }));
+}
+
 const data = mkdtempSync(join(tmpdir(), "pelota-shots-"));
 process.env.PELOTA_DATA = data;
 const { fillDemo } = await import("../demo/fill");
@@ -251,7 +286,8 @@ try {
   }
   await shot(browser, "board", "/");
   await shot(browser, "shop", "/shop", undefined, "daylight");
-  await shot(browser, "story", jobOf("Whimbrel"), open(1));
+  await shot(browser, "practice", "/practice", practised);
+  await shot(browser, "debrief", "/practice", debriefed, "daylight");
   await shot(browser, "suspects", jobOf("Petrel"), open(4));
   await shot(browser, "trims", jobOf("Petrel"), (page) => survey(page, "petrel-lean-idle.csv"));
   await shot(browser, "probe", jobOf("Sanderling"), probe);
@@ -269,7 +305,6 @@ try {
   await shot(browser, "filter", jobOf("Puffin"), filterPressure);
   await shot(browser, "fix", jobOf("Curlew"), open(7), "daylight");
   await shot(browser, "prove", jobOf("Puffin"), open(8));
-  await shot(browser, "hand-over", jobOf("Dunlin"), open(9));
   await shot(browser, "handover-page", `${jobOf("Siskin")}/handover`, undefined, "daylight", { width: 1000, height: 1180 });
 } finally {
   await browser.close();

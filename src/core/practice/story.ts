@@ -47,12 +47,33 @@ const BELONGS: Partial<Record<SymptomId, Trait>> = {
   "pump-howl": "air-leak",
 };
 
+/** Kinds of fault that no monitor finds by itself: whoever brings such a car has felt it. */
+const FELT: readonly Trait[] = [
+  "ports-coked",
+  "crankcase-blocked",
+  "engine-mechanical",
+  "exhaust-restriction",
+  "restriction",
+  "idle-control",
+  "fuel-supply",
+];
+
 /** What its owner tells of a car with these faults; `stray` is how often something else is told. */
-export const symptomsOf = (faults: readonly Fault[], noise: Noise, stray: number): SymptomId[] =>
-  ALL.filter((symptom) => {
+export function symptomsOf(faults: readonly Fault[], noise: Noise, stray: number): SymptomId[] {
+  const told = ALL.filter((symptom) => {
     const own = Math.max(0, ...faults.map(({ cause }) => TELLS[cause.trait]?.[symptom] ?? 0));
     return noise.uniform() < (own > 0 || BELONGS[symptom] ? own : stray);
   });
+  const felt = faults.flatMap(({ cause }): SymptomId[] => {
+    const tells = Object.entries(FELT.includes(cause.trait) ? (TELLS[cause.trait] ?? {}) : {}) as [SymptomId, number][];
+    if (tells.some(([symptom]) => told.includes(symptom))) return [];
+    return tells
+      .toSorted((a, b) => b[1] - a[1])
+      .slice(0, 1)
+      .map(([symptom]) => symptom);
+  });
+  return [...told, ...felt.filter((s) => !told.includes(s))];
+}
 
 /** The same in a customer's words. */
 const WORDS: Partial<Record<SymptomId, string>> = {

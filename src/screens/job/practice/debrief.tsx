@@ -155,7 +155,7 @@ function Path({ path }: { path: readonly PlayedCheck[] }) {
             </div>
             <div className="flex flex-col justify-center gap-1 text-sm">
               <span>
-                told {number(p.bits, 1)} bits{p.couldTell !== undefined && ` of ${number(p.couldTell, 1)} to be expected`}
+                told {number(p.bits, 1)} bits{p.couldTell !== undefined && `; ${number(p.couldTell, 1)} were to be expected`}
               </span>
               {bar(p.bits, "bg-accent")}
               {p.best && bar(p.best.bits, "bg-edge")}
