@@ -16,6 +16,7 @@ import { largestTimes } from "./largest";
 import { logGrammar } from "./log-grammar";
 import { writeBigLog } from "./log-import";
 import { networkTrial } from "./network";
+import { onNetworkPart } from "./on-network";
 import { trimsTrial } from "./trims-trial";
 
 const percent = (share: number) => `${(100 * share).toFixed(1)} %`;
@@ -159,7 +160,7 @@ function decayPart() {
 }
 
 function judgementPart() {
-  const text = judgementTable(1000, 5000);
+  const text = judgementTable(1800, 5000);
   writeFileSync("docs/judgement.md", text);
   console.log(text);
 }
@@ -217,6 +218,7 @@ export const PARTS: Readonly<Record<string, Part>> = {
   trims: { alone: false, run: trimsPart },
   decay: { alone: false, run: decayPart },
   judgement: { alone: false, run: judgementPart },
+  "on-network": { alone: false, run: onNetworkPart },
   boost: { alone: false, run: boostPart },
   filter: { alone: false, run: filterPart },
   comeback: { alone: false, run: comebackPart },

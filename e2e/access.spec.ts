@@ -293,3 +293,25 @@ test("motion stops where it is not wanted", async ({ browser }) => {
   expect(await page.evaluate(() => document.getAnimations().length)).toBe(0);
   await context.close();
 });
+
+test("no practice page has an accessibility violation, in either theme", async ({ page }) => {
+  await page.addInitScript(() => localStorage.setItem("pelota.theme", "dim"));
+  const found: string[] = [];
+  await signIn(page, "Wren Alder");
+  await page.goto("/practice");
+  await button(page, "Compose a case").click();
+  await expect(page.getByLabel("What is wrong")).toBeVisible();
+  found.push(...(await inBothThemes(page, "practice bays")));
+  await page.getByLabel("The case's code").fill("3400-3FY0-0000-00P");
+  await button(page, "Play this code").click();
+  await expect(page.getByRole("heading", { name: /^Practice \d+$/ })).toBeVisible();
+  found.push(...(await inBothThemes(page, "practice bench")));
+  await button(page, "Skip a wait").click();
+  found.push(...(await inBothThemes(page, "waits", "[role=dialog]")));
+  await page.keyboard.press("Escape");
+  await button(page, "End").click();
+  await button(page, "End it").click();
+  await expect(main(page).getByText("Next time:")).toBeVisible();
+  found.push(...(await inBothThemes(page, "debrief", "main")));
+  expect(found).toEqual([]);
+});

@@ -89,6 +89,8 @@ const BLOCKED = 1e5;
 /** Vanes or wastegate stand so that before the turbine there is so many times the manifold's pressure; wide open it passes so much, m². */
 const TURBINE = 1.15;
 const WIDE_OPEN = 9e-4;
+/** Share of its boost that each 10⁵ Pa·s/m³ of a blocked exhaust takes. */
+const DRIVES_LESS = 0.013;
 /** Charge air above the air outside, behind its cooler, and gas in the exhaust, K. */
 const CHARGE = 20;
 const EXHAUST = 650;
@@ -314,7 +316,9 @@ export class PracticeEngine {
     const rate = (filling * displacement * this.rpm) / 120;
     network.set(joint.engine as number, { type: "sweep", rate });
     if (truth.boost) {
-      const setPressure = ambient + (this.asked - ambient) * (truth.boostShare ?? 1);
+      // A turbine that has to push against a blocked exhaust drives its compressor less.
+      const driven = (truth.boostShare ?? 1) * Math.max(0.4, 1 - DRIVES_LESS * (truth.exhaustBlock ?? 0));
+      const setPressure = ambient + (this.asked - ambient) * driven;
       const takes = (rate * (ambient + truth.boost)) / (R_AIR * (truth.temperature + CHARGE));
       network.set(joint.turbine as number, { type: "orifice", effectiveArea: this.turbine(setPressure > ambient) });
       network.set(joint.compressor as number, { type: "regulator", setPressure, maxFlow: road ? COMPRESSOR * takes : 0 });

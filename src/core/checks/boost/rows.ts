@@ -34,7 +34,7 @@ export const rows = {
       "circuit-dead": 0.55,
       restriction: 0.6,
       "supply-weak": 0.6,
-      "exhaust-restriction": 0.3,
+      "exhaust-restriction": 0.55,
       "inside-leak": 0.4,
       "duct-leak": 0.15,
       "charge-leak": 0.1,

@@ -13,6 +13,8 @@ const held = (rpm: number): Driving => ({ foot: rpm });
 const WIDE = 3500;
 /** Spread of what the instruments show, as shares or in their units. */
 const METER = 0.012;
+/** The same as the mean of a steady moment in a log. */
+const HELD_METER = 0.006;
 const TRIM = 0.9;
 
 const ambientOf = ({ car }: Bay) => shown(car.ambient, "hPa", 1, "absolute");
@@ -20,7 +22,8 @@ const airOf = ({ car }: Bay) => shown(car.temperature, "°C", 1);
 
 /** Speed that swings from stroke to stroke, to the next 10. */
 const rpmOf = ({ noise }: Bay, state: OperatingState) => Math.round((state.rpm + noise.normal(8)) / 10) * 10;
-const meterOf = ({ noise }: Bay, state: OperatingState) => shown(state.meter * (1 + noise.normal(METER)), "g/s", 0.01);
+const meterOf = ({ noise }: Bay, state: OperatingState, spread = METER) =>
+  shown(state.meter * (1 + noise.normal(spread)), "g/s", 0.01);
 const mapOf = ({ noise }: Bay, state: OperatingState) => shown(state.map + noise.normal(300), "kPa", 0.1, "absolute");
 
 /** Trims at idle, held without load, cruising and at full pull. */
@@ -195,7 +198,7 @@ const boost: Reader = (bay) => {
         map: mapOf(bay, state),
         charge: shown(state.charge + wrong + noise.normal(300), "kPa", 0.1, "absolute"),
         ...(under ? { asked: shown(asked(driving), "kPa", 0.1, "absolute") } : {}),
-        ...(vehicle.metering === "maf" ? { maf: meterOf(bay, state) } : {}),
+        ...(vehicle.metering === "maf" ? { maf: meterOf(bay, state, HELD_METER) } : {}),
         chargeTemperature: shown(car.temperature + 20 + noise.normal(1), "°C", 1),
       };
     }),

@@ -154,15 +154,16 @@ const pulldown: Reader = (bay, setup) => {
   const points: [number, number][] = [];
   let purgeShutAt = PURGE_OPENS + PULLS;
   for (let t = 0; t <= purgeShutAt + HOLDS + RELIEVES; t++) {
+    if (t > 0) network.advance(t);
+    const real = network.pressure(0) - ambient;
+    const told = sensor ? 700 + 900 * sensor.size + real * 0.3 : real;
+    points.push([t, Math.round(told + noise.normal(5))]);
+    // What is switched at a moment shows from then on.
     if (t === VENT_SHUT) network.set(1, hole(ventBlocked ? Math.min(CHOKED_TO, shutVent) : shutVent));
     if (t === PURGE_OPENS) network.set(2, hole(blocked ? seat : Math.hypot(PURGE, seat)));
     if (t > PURGE_OPENS + 2 && t < purgeShutAt && network.pressure(0) - ambient < -DEEP) purgeShutAt = t;
     if (t === purgeShutAt) network.set(2, hole(seat));
     if (t === purgeShutAt + HOLDS) network.set(1, hole(ventBlocked ? CHOKED_TO : VENT));
-    if (t > 0) network.advance(t);
-    const real = network.pressure(0) - ambient;
-    const told = sensor ? 700 + 900 * sensor.size + real * 0.3 : real;
-    points.push([t, Math.round(told + noise.normal(5))]);
   }
   const { ambient: air, temperature: warmth, fuelLevel, ...rest } = common(car);
   const required = "required" in rest ? { required: rest.required } : {};
