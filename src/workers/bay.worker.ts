@@ -12,7 +12,7 @@ import { engineTruth, holesOf } from "@/core/practice/car";
 import { type PracticeCase, playableCauses, practiceCase } from "@/core/practice/case";
 import { type CaseSpec, caseCode } from "@/core/practice/code";
 import { type Debrief, debriefOf } from "@/core/practice/debrief";
-import { READERS } from "@/core/practice/readers";
+import { readCheck } from "@/core/practice/readers";
 import { SmokeFill, type SmokePush } from "@/core/practice/smoke-fill";
 import { vehicleFor } from "@/core/practice/vehicles";
 import { type BayStep, type World, worldOf } from "@/core/practice/world";
@@ -64,11 +64,9 @@ const api = {
   /** Reads a check off the car as it stands; undefined where it has nothing to say of a car. */
   read: (code: string, entries: readonly JournalEntry[], check: CheckId, setup: object, turn: number): object | undefined => {
     const given = caseOfCode(code);
-    const read = READERS[check];
-    if (!read) return undefined;
     const noise = seededNoise(given.car.seed + 7919 * entries.length + 104_729 * turn);
-    const record = read({ car: worldOf(given, entries).car, noise }, setup as Record<string, unknown>);
-    return CHECKS[check].schema.describe().fields.source ? { ...record, source: DEVICE } : record;
+    const record = readCheck(check, { car: worldOf(given, entries).car, noise }, setup as Record<string, unknown>);
+    return record && CHECKS[check].schema.describe().fields.source ? { ...record, source: DEVICE } : record;
   },
   answer: (code: string, entries: readonly JournalEntry[], of: Answered): object => {
     const given = caseOfCode(code);
