@@ -235,11 +235,7 @@ async function practised(page: Page): Promise<void> {
   await page.waitForURL(/jobs/);
   await open(2)(page);
   await page.getByRole("button", { name: "Read the codes on the car" }).click();
-  await page
-    .getByRole("main", { name: "Now" })
-    .getByText(/^P\d/)
-    .first()
-    .waitFor();
+  await page.getByRole("main", { name: "Now" }).getByText(/^P\d/).first().waitFor();
   await page.getByRole("button", { name: "Record the codes" }).click();
   await page.getByRole("button", { name: "Set conditions" }).click();
   await page.getByRole("button", { name: "Read them in the bay" }).click();
