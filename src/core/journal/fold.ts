@@ -14,7 +14,9 @@ import {
   confoundedChanges,
   isAfter,
   type Line,
+  type LineOf,
   lastWorkOf,
+  linesOf,
   proofOf,
   type Resolved,
   resolveLines,
@@ -27,8 +29,6 @@ import type { AfterRepair, CheckState, JobState, OffCarItem, RepairState } from 
 
 /** Version of the judging rules; a verdict shown under older rules is kept beside what they would say now. */
 export const RULES_VERSION = 4;
-
-type Of<K extends EntryKind> = Line & { readonly body: Bodies[K] };
 
 /**
  * The state of a job, folded from its entries. Pure and total: any order of entries, any clock, no input throws.
@@ -62,12 +62,8 @@ export function foldJob(recorded: readonly JournalEntry[], shop: Shop, now: numb
 }
 
 type Folded = Omit<JobState, "lastSeq" | "status" | "wouldAsk" | "stations" | "nextStation"> & {
-  readonly closed: Of<"close"> | undefined;
+  readonly closed: LineOf<"close"> | undefined;
 };
-
-/** The lines of one kind, in their order. */
-const linesOf = <K extends EntryKind>(lines: readonly Line[], kind: K): Of<K>[] =>
-  lines.filter((e) => e.kind === kind) as unknown as Of<K>[];
 
 function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): Folded {
   const of = <K extends EntryKind>(kind: K) => linesOf(lines, kind);
@@ -77,7 +73,7 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
   const given = described.at(-1);
   const vehicle = given && vehicleFacts(withPorts(given, described));
   // A job is what it was opened as: no later line makes a real car a simulated one.
-  const practice = of("opened").reduce<Of<"opened"> | undefined>((a, b) => (a && a.seq < b.seq ? a : b), undefined)?.body
+  const practice = of("opened").reduce<LineOf<"opened"> | undefined>((a, b) => (a && a.seq < b.seq ? a : b), undefined)?.body
     .practice;
   const context = vehicle && contextOf(vehicle, shop, practice);
   const verdicts = verdictsOf(lines, context);
@@ -284,8 +280,15 @@ function monitorOf(
 }
 
 const isTime = (iso: unknown) => typeof iso === "string" && Number.isFinite(Date.parse(iso));
-const isTimed = ({ at }: JournalEntry) =>
-  typeof at === "string" ? isTime(at) : at !== null && typeof at === "object" && isTime(at.from) && isTime(at.to);
+/** Entries whose times were looked at already: an entry does not change. */
+const known = new WeakSet<JournalEntry>();
+function isTimed(entry: JournalEntry): boolean {
+  if (known.has(entry)) return true;
+  const { at } = entry;
+  const timed = typeof at === "string" ? isTime(at) : at !== null && typeof at === "object" && isTime(at.from) && isTime(at.to);
+  if (timed) known.add(entry);
+  return timed;
+}
 
 /** What an old door let in with no time that can be read happened when it was recorded. */
 const timed = (entry: JournalEntry): JournalEntry =>
@@ -303,7 +306,7 @@ function standingOf(
 
 /** The vehicle as it was described when a line was written, for a shop as it is now. */
 function vehicleThen(lines: readonly Line[], shop: Shop, practice: string | undefined): (line: Line) => CheckContext | undefined {
-  const described = (lines.filter((l) => l.kind === "vehicle") as unknown as Of<"vehicle">[])
+  const described = linesOf(lines, "vehicle")
     .flatMap((l) => [...(l.former as GivenFacts[]).map((body) => ({ seq: l.seq, body })), { seq: l.seq, body: l.body }])
     .map((v) => ({ seq: v.seq, context: contextOf(v.body, shop, practice) }));
   return (line) => described.findLast((v) => v.seq <= line.seq)?.context;
@@ -321,8 +324,8 @@ function relativeTo(line: Line, work: Line | undefined): AfterRepair {
 
 /** Name of a command that stood when a check began and is no part of it; undefined when none did. */
 function commandInTheWay(
-  check: Of<"check">,
-  commands: readonly Of<"displaced">[],
+  check: LineOf<"check">,
+  commands: readonly LineOf<"displaced">[],
   restored: ReadonlyMap<string, number>,
 ): string | undefined {
   if (commands.length === 0) return undefined;
@@ -338,7 +341,7 @@ function commandInTheWay(
 export const SESSION = 10 * 3600_000;
 
 /** Why the proof that a record points to is not one for it; undefined when it is. */
-function provedElsewhere({ at, body }: Of<"check">): string | undefined {
+function provedElsewhere({ at, body }: LineOf<"check">): string | undefined {
   const provedAt = CHECKS[body.check].machineProof?.(body.record)?.takenAt;
   if (provedAt === undefined || Math.abs(Date.parse(provedAt) - spanOf(at).from) <= SESSION) return undefined;
   return "its machine was proved in another session: prove it again and repeat the run";

@@ -1,6 +1,6 @@
 import { codeText } from "../faults";
 import type { Bodies } from "./entries";
-import { isAfter, type Line } from "./proof";
+import { isAfter, type Line, type LineOf, linesOf } from "./proof";
 
 /** A code that the work itself set, and what was off when it came. */
 export interface OwnCode {
@@ -8,14 +8,12 @@ export interface OwnCode {
   readonly because: string;
 }
 
-type Of<K extends keyof Bodies> = Line & { readonly body: Bodies[K] };
-
 /**
  * Codes of the newest reading that are probably ours: first read after something came off or was unplugged that sets them.
  * They are cleared and read again, not chased; one that was there before is the car's own.
  */
 export function ownCodes(lines: readonly Line[]): OwnCode[] {
-  const of = <K extends keyof Bodies>(kind: K) => lines.filter((l) => l.kind === kind) as unknown as Of<K>[];
+  const of = <K extends keyof Bodies>(kind: K) => linesOf(lines, kind);
   const reads = of("codes");
   const off = of("displaced");
   const newest = reads.at(-1);
@@ -25,7 +23,7 @@ export function ownCodes(lines: readonly Line[]): OwnCode[] {
       (r) =>
         r.body.item === item.id && of("codes-cleared").some((c) => isAfter(c, r) && newest !== undefined && isAfter(newest, c)),
     );
-  const has = (read: Of<"codes">, code: string) => read.body.codes.some((c) => c.code.toUpperCase() === code);
+  const has = (read: LineOf<"codes">, code: string) => read.body.codes.some((c) => c.code.toUpperCase() === code);
   return (newest?.body.codes ?? []).flatMap((read): OwnCode[] => {
     const code = read.code.toUpperCase();
     const ours = codeText(code)?.ours ?? [];

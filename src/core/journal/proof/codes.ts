@@ -1,8 +1,6 @@
 import type { Bodies, CodeRead } from "../entries";
-import { isAfter, type Line } from "./order";
+import { isAfter, type Line, type LineOf, linesOf } from "./order";
 import type { Touch } from "./touches";
-
-type Of<K extends keyof Bodies> = Line & { readonly body: Bodies[K] };
 
 /** A code that was chased once: it stays owed, though it was cleared. */
 export interface ChasedCode {
@@ -21,7 +19,7 @@ const PRESENT: readonly CodeRead["status"][] = ["current", "pending", "stored"];
 
 /** Every code that was ever read and not set aside, in the order first read; lines taken out included. */
 export function chasedCodes(lines: readonly Line[], retracted: readonly Line[], aside: ReadonlySet<string>): string[] {
-  const reads = [...lines, ...retracted].filter((l) => l.kind === "codes") as unknown as Of<"codes">[];
+  const reads = [...lines, ...retracted].filter((l) => l.kind === "codes") as unknown as LineOf<"codes">[];
   const all = reads.flatMap((l) => [...(l.former as Bodies["codes"][]), l.body].map((b) => b.codes));
   const newest = new Map<string, CodeRead>();
   for (const codes of all) for (const c of codes) newest.set(c.code.toUpperCase(), c);
@@ -33,10 +31,10 @@ export function chasedCodes(lines: readonly Line[], retracted: readonly Line[], 
  * after the drive in the modules it was read in before, without it.
  */
 export function codeState(code: string, lines: readonly Line[], touches: readonly Touch[]): ChasedCode {
-  const of = <K extends keyof Bodies>(kind: K) => lines.filter((e) => e.kind === kind) as unknown as Of<K>[];
+  const of = <K extends keyof Bodies>(kind: K) => linesOf(lines, kind);
   const reads = of("codes");
   const cleared = of("codes-cleared").filter((c) => touches.every((t) => !t.work || (t.ended && isAfter(c, t.ended))));
-  const found = (r: Of<"codes">) => r.body.codes.find((c) => c.code.toUpperCase() === code);
+  const found = (r: LineOf<"codes">) => r.body.codes.find((c) => c.code.toUpperCase() === code);
   const last = reads.at(-1);
   const permanent = last !== undefined && found(last)?.status === "permanent";
   const not = (says: string): ChasedCode => ({ code, quiet: false, says, permanent });
@@ -73,7 +71,7 @@ export function codeState(code: string, lines: readonly Line[], touches: readonl
 const isPresent = (read: CodeRead | undefined) => read !== undefined && PRESENT.includes(read.status);
 
 /** Modules that a code was read in, where anybody wrote them down. */
-const modulesOf = (code: string, reads: readonly Of<"codes">[]): string[] => [
+const modulesOf = (code: string, reads: readonly LineOf<"codes">[]): string[] => [
   ...new Set(reads.flatMap((r) => r.body.codes.flatMap((c) => (c.code.toUpperCase() === code && c.module ? [c.module] : [])))),
 ];
 

@@ -5,7 +5,7 @@ import { EVAP_ZONES, type Layout } from "../../vehicle";
 import type { Bodies } from "../entries";
 import { type ChasedCode, chasedCodes, codeState } from "./codes";
 import type { CheckEvidence } from "./evidence";
-import { elapsed, isAfter, type Line } from "./order";
+import { elapsed, isAfter, type Line, type LineOf, linesOf } from "./order";
 import { type Debt, debtsOf, disturbed, type Owed, settle } from "./owed";
 import { type ResetState, resetsOf } from "./resets";
 import { jointIds, lastWorkOf, type Touch, touchesOf } from "./touches";
@@ -17,8 +17,6 @@ export * from "./order";
 export * from "./owed";
 export * from "./resets";
 export * from "./touches";
-
-type Of<K extends keyof Bodies> = Line & { readonly body: Bodies[K] };
 
 /** What stands proved of a job, and what is still owed. */
 export interface Proof {
@@ -43,12 +41,11 @@ export interface ProofInput {
 }
 
 /** Findings, failing checks and codes that were set aside with a reason. */
-const setAsideIds = (lines: readonly Line[]): ReadonlySet<string> =>
-  new Set((lines.filter((l) => l.kind === "set-aside") as unknown as Of<"set-aside">[]).map((l) => l.body.id));
+const setAsideIds = (lines: readonly Line[]): ReadonlySet<string> => new Set(linesOf(lines, "set-aside").map((l) => l.body.id));
 
 /** Everything that closing rests on, from the record with corrections resolved. */
 export function proofOf({ lines, retracted, evidence, context }: ProofInput): Proof & { readonly touches: readonly Touch[] } {
-  const of = <K extends keyof Bodies>(kind: K) => lines.filter((e) => e.kind === kind) as unknown as Of<K>[];
+  const of = <K extends keyof Bodies>(kind: K) => linesOf(lines, kind);
   const touches = touchesOf(
     lines,
     evidence.filter((e) => e.stands),
@@ -76,12 +73,12 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
   const remains = [
     ...tries.filter((t) => t.body.result === "remains"),
     // A try that was taken out or worded anew still says that it remained then.
-    ...([...tries, ...(retracted.filter((l) => l.kind === "complaint-tried") as unknown as Of<"complaint-tried">[])].filter((t) =>
-      (t.former as Bodies["complaint-tried"][]).some((b) => b.result === "remains"),
-    ) as Of<"complaint-tried">[]),
+    ...([...tries, ...(retracted.filter((l) => l.kind === "complaint-tried") as unknown as LineOf<"complaint-tried">[])].filter(
+      (t) => (t.former as Bodies["complaint-tried"][]).some((b) => b.result === "remains"),
+    ) as LineOf<"complaint-tried">[]),
   ];
   // On a drive it came back: that is no less than a try at which it remained.
-  const cameBackOn = [...of("drive"), ...(retracted.filter((l) => l.kind === "drive") as unknown as Of<"drive">[])].filter(
+  const cameBackOn = [...of("drive"), ...(retracted.filter((l) => l.kind === "drive") as unknown as LineOf<"drive">[])].filter(
     (d) => (!retracted.includes(d) && d.body.cameBackAfter) || (d.former as Bodies["drive"][]).some((b) => b.cameBackAfter),
   );
   const gone = tries.filter((t) => t.body.result === "gone");
@@ -99,7 +96,7 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
   const lastMonitor = monitors.findLast(after);
   const cleared = of("codes-cleared").filter(after);
   const soak = context ? 1000 * context.limits.evapSoak.value : 0;
-  const ran = (m: Of<"monitor">) => cleared.some((c) => isAfter(m, c) && elapsed(m, c) >= soak);
+  const ran = (m: LineOf<"monitor">) => cleared.some((c) => isAfter(m, c) && elapsed(m, c) >= soak);
   const monitor = codes.some((c) => isVapourCode(c.code))
     ? lastMonitor === undefined
       ? "not-since"

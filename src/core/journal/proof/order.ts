@@ -1,4 +1,4 @@
-import { type Entry, type JournalEntry, spanOf } from "../entries";
+import { type Bodies, type Entry, type JournalEntry, spanOf } from "../entries";
 
 /** From–to, ms since 1970. */
 export interface Span {
@@ -16,6 +16,30 @@ export interface Line extends JournalEntry {
   readonly former: readonly unknown[];
 }
 
+/** A line of one kind. */
+export type LineOf<K extends keyof Bodies> = Line & { readonly body: Bodies[K] };
+
+/** Lines grouped by their kind, once for a record: everything that is folded asks for some of them. */
+const grouped = new WeakMap<readonly Line[], ReadonlyMap<string, Line[]>>();
+
+/** The lines of one kind, in their order. */
+export function linesOf<K extends keyof Bodies>(lines: readonly Line[], kind: K): readonly LineOf<K>[] {
+  const known = grouped.get(lines) ?? byKind(lines);
+  grouped.set(lines, known);
+  return (known.get(kind) ?? NONE) as readonly LineOf<K>[];
+}
+const NONE: readonly Line[] = [];
+
+function byKind(lines: readonly Line[]): Map<string, Line[]> {
+  const groups = new Map<string, Line[]>();
+  for (const line of lines) {
+    const group = groups.get(line.kind);
+    if (group) group.push(line);
+    else groups.set(line.kind, [line]);
+  }
+  return groups;
+}
+
 /** The record with corrections resolved, and apart from it the lines that were taken out. */
 export interface Resolved {
   readonly lines: readonly Line[];
@@ -28,6 +52,14 @@ const union = (spans: readonly Span[]): Span => ({
 });
 const ownSpan = (e: JournalEntry): Span => spanOf(e.clampedFrom ?? e.at);
 const wholeSpan = (e: JournalEntry): Span => (e.clampedFrom ? union([spanOf(e.at), spanOf(e.clampedFrom)]) : spanOf(e.at));
+
+/** An entry that nobody corrected is the same line in every fold. */
+const asLines = new WeakMap<JournalEntry, Line>();
+function asLine(root: JournalEntry): Line {
+  const known = asLines.get(root) ?? { ...root, hull: wholeSpan(root), own: ownSpan(root), former: [] };
+  asLines.set(root, known);
+  return known;
+}
 
 /**
  * Resolves corrections: the newest by `seq` replaces its root, a retraction takes it out; both stay in the journal.
@@ -47,7 +79,7 @@ export function resolveLines(entries: readonly JournalEntry[]): Resolved {
     if (root.corrects || root.kind === "retract") continue;
     const given = versions.get(root.id);
     if (!given) {
-      lines.push({ ...root, hull: wholeSpan(root), own: ownSpan(root), former: [] });
+      lines.push(asLine(root));
       continue;
     }
     const ordered = [root, ...given.toSorted((a, b) => a.seq - b.seq)].filter(
@@ -66,8 +98,11 @@ export function resolveLines(entries: readonly JournalEntry[]): Resolved {
   return { lines: inOrder(lines), retracted };
 }
 
+/** What has no time but its own begins where its hull does. */
+const startOf = (line: Line) => (line.former.length === 0 && !line.clampedFrom ? line.hull.from : spanOf(line.at).from);
+
 function inOrder(lines: readonly Line[]): Line[] {
-  const keyed = lines.map((line) => ({ line, from: spanOf(line.at).from }));
+  const keyed = lines.map((line) => ({ line, from: startOf(line) }));
   return keyed.sort((a, b) => a.from - b.from || a.line.seq - b.line.seq).map((k) => k.line);
 }
 

@@ -1,7 +1,7 @@
 import { type Asked, AT_LARGE, CHECK_IDS, CHECKS, type CheckId } from "../../checks";
 import { inSentence } from "../../sentence";
 import type { Bodies } from "../entries";
-import { isAfter, type Line } from "./order";
+import { isAfter, type Line, linesOf } from "./order";
 import { type Owed, type ProofFacts, settle } from "./owed";
 
 /** What an ECU may be told of a part, and whether it may by now. */
@@ -19,8 +19,7 @@ export interface ResetState {
  * it, or a new one is in. Told too early, its model is wrong, and a filter can overheat.
  */
 export function resetsOf(lines: readonly Line[], facts: ProofFacts): ResetState[] {
-  type Of<K extends keyof Bodies> = Line & { readonly body: Bodies[K] };
-  const of = <K extends keyof Bodies>(kind: K) => lines.filter((l) => l.kind === kind) as unknown as Of<K>[];
+  const of = <K extends keyof Bodies>(kind: K) => linesOf(lines, kind);
   const undone = new Set(of("undone").map((u) => u.body.repair));
   return CHECK_IDS.flatMap((check): ResetState[] => {
     const { resets, name: called } = CHECKS[check];

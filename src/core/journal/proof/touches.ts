@@ -2,7 +2,7 @@ import { type Asked, AT_LARGE, placeOf } from "../../checks/asked";
 import { inSentence } from "../../sentence";
 import { type Layout, tappedPort, ZONE_NAMES } from "../../vehicle";
 import { ANYWHERE, type Bodies } from "../entries";
-import { isAfter, type Line } from "./order";
+import { isAfter, type Line, type LineOf, linesOf } from "./order";
 
 /**
  * Something that was done to the car, with its places; what stands for a while (a plug, a bypass, a command) is one from
@@ -30,11 +30,9 @@ export interface Taken {
   readonly setup: ReadonlySet<string>;
 }
 
-type Of<K extends keyof Bodies> = Line & { readonly body: Bodies[K] };
-
 /** Every touch of a journal. */
 export function touchesOf(lines: readonly Line[], taken: readonly Taken[]): Touch[] {
-  const of = <K extends keyof Bodies>(kind: K) => lines.filter((e) => e.kind === kind) as unknown as Of<K>[];
+  const of = <K extends keyof Bodies>(kind: K) => linesOf(lines, kind);
   const undone = new Map(of("undone").map((e) => [e.body.repair, e]));
   const restored = new Map(of("restored").map((e) => [e.body.item, e]));
   const repairs = of("repair");
@@ -77,7 +75,7 @@ export function touchesOf(lines: readonly Line[], taken: readonly Taken[]): Touc
 }
 
 /** Ports tapped in the course of the job: what was read before says nothing of them, and each must be seen plugged. */
-function tappings(described: readonly Of<"vehicle">[]): Touch[] {
+function tappings(described: readonly LineOf<"vehicle">[]): Touch[] {
   return described.flatMap((e, i) => {
     const before = [...described.slice(0, i).map((d) => d.body), ...(e.former as Bodies["vehicle"][])];
     const fresh = (e.body.tapped ?? []).filter((zone) => before.length > 0 && !before.at(-1)?.tapped?.includes(zone));
