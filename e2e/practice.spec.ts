@@ -1,6 +1,9 @@
 import { expect, type Page, test } from "@playwright/test";
 import { button, hoseOn, idOf, instrument, main, signIn, station } from "./steps";
 
+// Each rolls in a car of its own: they may run side by side. A whole case takes its time on a slow machine.
+test.describe.configure({ mode: "parallel", timeout: 180_000 });
+
 /** Cases by their codes: family, what is hidden, and what the bench calls the place. */
 const CASES = {
   engine: "3008-BFY0-0000-006",

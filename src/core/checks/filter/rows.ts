@@ -24,7 +24,7 @@ export const rows = {
   },
   "filter-none": {
     says: "next to no pressure difference at a held speed",
-    given: { "filter-broken": 0.7, "filter-pipe": 0.5, "filter-sensor": 0.2, other: 0.01 },
+    given: { "filter-broken": 0.7, "filter-pipe": 0.2, "filter-sensor": 0.2, other: 0.01 },
     reason: "gas goes past the core, or its pressure does not reach the sensor",
   },
   "filter-pipe:*": {

@@ -18,6 +18,7 @@ export const rows = {
       "circuit-dead": 0.45,
       "idle-control": 0.7,
       "purge-blocked": 0.85,
+      "egr-blocked": 0.55,
       "vent-blocked": 0.8,
       other: 0.04,
     },

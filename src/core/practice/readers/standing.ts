@@ -7,7 +7,7 @@ import { orificeFlow } from "../../gas/orifice";
 import { ballCurve } from "../../shop/machine";
 import { fromSi, toSi } from "../../units";
 import { entriesOf, type FillSetup, reachOf, usualSetup, type ZoneId } from "../../vehicle";
-import { type Car, faultsAt, holeOf, holesOf, stateAt } from "../car";
+import { type Car, type Fault, faultsAt, holeOf, holesOf, stateAt } from "../car";
 import { SmokeFill, type SmokePush } from "../smoke-fill";
 import { type Bay, chosen, faultsThere, gaugeIn, leftIn, percent, placeOf, type Reader, type Setup, shown, showsTo } from "./bay";
 
@@ -204,6 +204,10 @@ const hold: Reader = (bay, setup) => {
   };
 };
 
+/** It is the passage that is blocked, and the valve in it moves: a purge line, and every other EGR that is coked. */
+const passageBlocked = ({ cause, size }: Fault): boolean =>
+  cause.id === "purge-line-blocked" || (cause.trait === "egr-blocked" && size < 0.45);
+
 /** A valve's seat and stroke, each held for a minute. */
 const valve: Reader = (bay, setup) => {
   const { car } = bay;
@@ -213,7 +217,7 @@ const valve: Reader = (bay, setup) => {
   const dead = faultsThere(bay, place, "circuit-dead").length > 0;
   const power = chosen<string>(setup, "power", "scan-tool");
   const stuck = faultsThere(bay, place, "valve-stuck", "idle-control", "purge-blocked", "egr-blocked").some(
-    (f) => f.cause.joint === place && f.cause.id !== "purge-line-blocked",
+    (f) => f.cause.joint === place && !passageBlocked(f),
   );
   const stuckShut = faultsThere(bay, place, "vent-blocked").length > 0;
   const works = !stuck && !(dead && power !== "12v");
@@ -256,8 +260,7 @@ const output: Reader = (bay, setup) => {
   const unworked =
     place.endsWith("-solenoid") &&
     car.faults.some((f) => f.cause.device === place || (f.cause.trait === "supply-weak" && f.size > 0.5));
-  const dead =
-    faultsThere(bay, place, ...DEAD).some((f) => f.cause.id !== "purge-line-blocked" && f.cause.id !== "vent-open") || unworked;
+  const dead = faultsThere(bay, place, ...DEAD).some((f) => !passageBlocked(f) && f.cause.id !== "vent-open") || unworked;
   return {
     joint: place,
     output: chosen(setup, "output", place),
