@@ -333,8 +333,9 @@ const secondaryAir: Reader = (bay, setup) => {
   const leak = hasTrait(car, "air-leak");
   const openedBy = chosen(setup, "openedBy", car.context.vehicle.airValveWorked === "electric" ? "command" : "hand-vacuum");
   const unworked =
-    car.faults.some((f) => ["air-pipe", "air-diaphragm"].includes(f.cause.joint ?? "")) ||
-    (openedBy === "command" && car.faults.some((f) => f.cause.joint === "air-solenoid"));
+    car.faults.some((f) => f.cause.joint === "air-diaphragm") ||
+    // A hand pump on the valve goes round the pipe and what feeds it.
+    (openedBy === "command" && car.faults.some((f) => ["air-pipe", "air-solenoid"].includes(f.cause.joint ?? "")));
   const shut = faultsThere(bay, place, "air-valve-stuck", "air-ports").length > 0 || unworked;
   const lost = leak ? 0.25 + 0.5 * leak.size : 0;
   const idle = stateAt(car, IDLE);
