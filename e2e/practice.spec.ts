@@ -150,6 +150,9 @@ test.describe("a case of each family, from the story to a proof, with nothing bu
     await proveBase(page);
     await check(page, "EGR valve", /answers its command/);
     await closeAndLook(page);
+    // Its paper cannot be taken for a real car's.
+    await page.goto(`/jobs/${idOf(page)}/handover`);
+    await expect(page.getByText("a simulated car: this page is about no real one")).toBeVisible();
   });
 
   test("vapour: a line at the tank, proved by smoke from two sides and by the car's own monitor", async ({ page }) => {

@@ -65,7 +65,7 @@ function Handover({ jobId, number, recorded, shop, customer }: Props & { recorde
           <div>
             <h1 className="text-2xl font-bold">{v ? [vehicleName(v), v.registration].filter(Boolean).join(" · ") : "Vehicle"}</h1>
             <p className="text-muted">
-              Job {number}
+              {state.practice ? "Practice" : "Job"} {number}
               {state.handover ? ` · handed over ${day(state.handover.at)} by ${state.handover.by}` : " · not handed over yet"}
               {v?.odometer ? ` · ${format(v.odometer)}` : ""}
             </p>
@@ -75,6 +75,12 @@ function Handover({ jobId, number, recorded, shop, customer }: Props & { recorde
             {customer?.name && <span className="block text-muted">for {customer.name}</span>}
           </p>
         </header>
+        {state.practice && (
+          <p className="border-l-4 border-amber bg-amber-soft px-4 py-2">
+            <strong className="text-amber">Practice.</strong> Case {state.practice}, a simulated car: this page is about no real
+            one.
+          </p>
+        )}
         {state.handover?.conditional && (
           <p className="border-l-4 border-amber bg-amber-soft px-4 py-2">
             <strong className="text-amber">Conditional handover.</strong> The proof is not complete: see below what is still owed.

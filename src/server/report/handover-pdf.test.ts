@@ -50,4 +50,12 @@ describe("the handover page as PDF", () => {
     for (const part of ["Łukasz: hiss.", "Ελένη: συρίζει.", "Ирина: шипит.", "[?]!", "Warsztat Śruba", "for Żaneta Ωmega"])
       expect(text).toContain(part.replace(/\s/g, ""));
   });
+
+  it("of a practice case says that it is about no real car, and of a real one says nothing of it", async () => {
+    const state = foldJob(proved().job.entries, SHOP, NOW);
+    const paper = async (more: object) =>
+      textOf(await handoverPdf({ number: 7, state: { ...state, ...more }, shopName: "Ferrowick", customer: undefined }));
+    expect(await paper({ practice: "3000-17Y0" })).toContain("Thispageisaboutnorealone");
+    expect(await paper({})).not.toMatch(/Practice/);
+  });
 });

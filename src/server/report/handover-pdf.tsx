@@ -37,13 +37,13 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
   const places = v ? findingPlaces(layoutOf(v), v) : [];
   const day = (iso: string) => iso.slice(0, 10);
   return (
-    <Document title={`Job ${number}`} author={shopName}>
+    <Document title={`${state.practice ? "Practice" : "Job"} ${number}`} author={shopName}>
       <Page size="A4" style={s.page}>
         <View style={s.head}>
           <View>
             <Text style={s.title}>{v ? [vehicleName(v), v.registration].filter(Boolean).join(" · ") : "Vehicle"}</Text>
             <Text style={s.muted}>
-              Job {number}
+              {state.practice ? "Practice" : "Job"} {number}
               {state.handover ? ` · handed over ${day(state.handover.at)} by ${state.handover.by}` : " · not handed over yet"}
             </Text>
           </View>
@@ -52,6 +52,11 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
             {customer?.name ? <Text style={s.muted}>for {customer.name}</Text> : null}
           </View>
         </View>
+        {state.practice ? (
+          <View style={s.warn}>
+            <Text style={s.bold}>Practice, case {state.practice}: a simulated car. This page is about no real one.</Text>
+          </View>
+        ) : null}
         {state.handover?.conditional ? (
           <View style={s.warn}>
             <Text style={s.bold}>Conditional handover: the proof is not complete, see what is left open.</Text>
