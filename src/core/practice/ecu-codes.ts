@@ -1,5 +1,6 @@
 import type { Trait } from "../faults";
 import type { CodeRead } from "../journal/entries";
+import { toSi } from "../units";
 import { type Car, hasTrait, holeOf, stateAt } from "./car";
 
 /** Total trim beyond which an ECU calls the mixture out of range, share. */
@@ -15,6 +16,21 @@ const CIRCUITS: Readonly<Record<string, string>> = {
   "purge-circuit": "P0443",
   "vent-circuit": "P0447",
   "pump-circuit": "P0418",
+};
+
+const FLAPS = "P2004";
+/** What a device's monitor calls it when the vacuum that works it does not arrive, by where it is lost. */
+const UNWORKED: Readonly<Record<string, string>> = {
+  "egr-pipe": "P0400",
+  "egr-diaphragm": "P0400",
+  "egr-solenoid": "P0400",
+  "air-pipe": "P0491",
+  "air-diaphragm": "P0491",
+  "air-solenoid": "P0491",
+  "flap-line": FLAPS,
+  "flap-pipe": FLAPS,
+  "flap-diaphragm": FLAPS,
+  "flap-solenoid": FLAPS,
 };
 
 /** Codes of faults that one monitor finds as they are. */
@@ -51,28 +67,23 @@ export function monitorCodes(car: Car): string[] {
     }
   }
   if (vehicle.fuel === "petrol" && vehicle.metering === "map" && stateAt(car, {}).rpm > 860) codes.push("P0507");
-  if (vehicle.induction === "turbo" && vehicle.fitted) codes.push(...boostCodes(car));
+  if (vehicle.induction === "turbo") codes.push(...boostCodes(car));
   if (hasTrait(car, "meter-low", "meter-range", "restriction") && vehicle.metering === "maf") {
     const wide = stateAt(car, { road: { rpm: 3500 } });
     if (wide.meter < 0.8 * wide.air || hasTrait(car, "restriction")) codes.push("P0101");
   }
   codes.push(...vapourCodes(car));
-  const egrWorked = car.faults.some((f) => ["egr-pipe", "egr-diaphragm", "egr-solenoid"].includes(f.cause.joint ?? ""));
-  if (hasTrait(car, "egr-blocked") || egrWorked) codes.push(egrWorked ? "P0400" : "P0401");
+  if (hasTrait(car, "egr-blocked")) codes.push("P0401");
   if (car.faults.some((f) => f.cause.trait === "inside-leak" && f.cause.id !== "bypass-valve") && vehicle.fitted.includes("egr"))
     codes.push("P0402");
   if (hasTrait(car, "air-leak", "air-pump-dead", "air-valve-stuck", "air-ports")) codes.push("P0491");
-  if (car.faults.some((f) => ["air-pipe", "air-diaphragm", "air-solenoid"].includes(f.cause.joint ?? ""))) codes.push("P0491");
-  if (
-    car.faults.some(
-      (f) =>
-        ["flap-line", "flap-pipe", "flap-diaphragm", "flap-solenoid"].includes(f.cause.id) &&
-        vehicle.fitted.includes("runner-flaps"),
-    )
-  )
-    codes.push("P2004");
   for (const { cause } of car.faults) {
-    const own = CIRCUITS[cause.id] ?? PLAIN[cause.trait];
+    const unworked = UNWORKED[cause.joint ?? ""];
+    // The line feeds the flaps where there are any.
+    const own =
+      CIRCUITS[cause.id] ??
+      PLAIN[cause.trait] ??
+      (unworked === FLAPS && !vehicle.fitted.includes("runner-flaps") ? undefined : unworked);
     if (own) codes.push(own);
   }
   return [...new Set(codes)];
@@ -82,7 +93,7 @@ function boostCodes(car: Car): string[] {
   const full = stateAt(car, { road: { rpm: 3200 } });
   const { ambient } = car;
   const most = car.context.vehicle.maxBoost;
-  const asked = most ? most.value * 1e3 : 80e3;
+  const asked = most ? toSi(most) : 80e3;
   const off = (full.charge - ambient) / asked - 1;
   if (off > BOOST_OFF) return ["P0234"];
   const lost = hasTrait(car, "charge-leak");

@@ -1,17 +1,15 @@
-import { CHECKS, type CheckId, jointName } from "../checks";
-import { isAbove, testStage } from "../checks/pressure-test/stage";
-import type { SmokeRun } from "../checks/smoke";
-import { type Cause, CONFIRM_MINUTES, causesOf, FAMILY_IDS } from "../faults";
+import { CHECKS, jointName } from "../checks";
+import { type Cause, CONFIRM_MINUTES, FAMILY_IDS } from "../faults";
 import type { Bodies, JournalEntry } from "../journal/entries";
 import { type Line, resolveLines } from "../journal/proof/order";
 import { inSentence } from "../sentence";
 import { candidatesOf, type EngineNow, waitFor } from "../suspects";
-import { toSi } from "../units";
 import type { Car, Fault } from "./car";
 import type { PracticeCase } from "./case";
+import { MISHAPS } from "./mishaps";
 
 /** What an hour in the bay, a hint, and a car that comes back cost, in the island's marks. */
-export const PRICES = { minute: 1.2, hint: 12, wait: 8, comeback: 140, driver: 380, crossing: 60 } as const;
+export const PRICES = { minute: 1.2, hint: 12, wait: 8, comeback: 140, crossing: 60 } as const;
 /** What a part costs by what is wrong with it; one that nobody named, marks. */
 const PART = 45;
 const PARTS: Partial<Record<Cause["trait"], number>> = {
@@ -85,12 +83,6 @@ type Mutable = {
 /** What a place that was worked on holds of a fault: the fault itself, or the joint that it sits at. A wire is no valve. */
 const worksOn = (places: readonly string[], { cause }: Fault): boolean =>
   places.includes(cause.id) || (cause.joint !== undefined && places.includes(cause.joint) && cause.trait !== "circuit-dead");
-
-/** A fault of the car's own that something here could break. */
-const breaks = (car: Car, id: string): Fault[] =>
-  causesOf(car.context.layout, car.context.vehicle, FAMILY_IDS)
-    .filter((c) => c.id === id)
-    .map((cause) => ({ cause, size: 0.6 }));
 
 /** The car with what is cured and quiet left out, and what was broken put in. */
 const standing = ({ car: whole, cured, asleep, broken }: Pick<World, "car" | "cured" | "asleep" | "broken">, first: Car): Car => {
@@ -190,44 +182,10 @@ function check(world: Mutable, { check: kind, record }: Bodies["check"], spend: 
   const way = ways.find((c) => c.place === place) ?? ways[0];
   const waits = waitFor(kind, world.engine);
   world.engine = CHECKS[kind].engine !== "standing" ? "warm" : CHECKS[kind].hot?.waits ? "cold" : world.engine;
-  const [mishap, bill] = mishapOf(world, kind, record);
-  spend(CHECKS[kind].name, (way?.minutes ?? 8) + waits, bill, mishap);
+  const mishap = MISHAPS[kind]?.(record, car);
+  world.broken.push(...(mishap?.breaks ?? []));
+  spend(CHECKS[kind].name, (way?.minutes ?? 8) + waits, mishap?.bill ?? 0, mishap?.says);
 }
-
-/** What a wrong move breaks, and what that costs. */
-function mishapOf(world: Mutable, kind: CheckId, record: object): [string | undefined, number] {
-  const { car } = world;
-  const { context } = car;
-  if (kind === "valve") {
-    const { power, unplugged, joint } = record as { power?: string; unplugged?: boolean; joint?: string };
-    if (power === "12v" && unplugged === false) {
-      world.broken.push(...car.context.layout.joints.filter((j) => j.id === joint).flatMap(() => circuitsOf(car, joint ?? "")));
-      return ["12 V went back into the ECU with the plug on: its driver is burnt, and the bill is yours", PRICES.driver];
-    }
-  }
-  if (kind === "pressure-test") {
-    const test = record as Parameters<typeof testStage>[0] & { steps?: readonly { pressure: Parameters<typeof toSi>[0] }[] };
-    const top = Math.max(0, ...(test.steps ?? []).map((s) => toSi(s.pressure)));
-    if (isAbove(top, testStage(test, context))) {
-      const part = breaks(car, "cooler-tank")[0] ?? breaks(car, "hot-pipe-clamp")[0];
-      if (part) world.broken.push(part);
-      return ["more pressure than the weakest part bears: something has given way", 0];
-    }
-  }
-  if (kind === "evap-smoke") {
-    const { proof, machine, regulated } = record as SmokeRun & { readonly regulated?: Parameters<typeof toSi>[0] };
-    const on = toSi(regulated ?? proof?.pressure ?? machine.ratedPressure);
-    if (on > 1.1 * context.limits.evapCeiling.value) {
-      world.broken.push(...breaks(car, "canister-joint"));
-      return ["more pressure than a vapour system bears: the canister's seam has opened", 0];
-    }
-  }
-  return [undefined, 0];
-}
-const circuitsOf = (car: Car, joint: string): Fault[] =>
-  causesOf(car.context.layout, car.context.vehicle, FAMILY_IDS)
-    .filter((c) => c.trait === "circuit-dead" && (c.joint === joint || c.device === joint))
-    .map((cause) => ({ cause, size: 0.5 }));
 
 function repair(world: Mutable, body: Bodies["repair"], findings: ReadonlyMap<string, Bodies["finding"]>, spend: Spend): void {
   const finding = body.finding && findings.get(body.finding);

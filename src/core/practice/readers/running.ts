@@ -131,7 +131,7 @@ const crankcase: Reader = (bay) => {
   const { car, noise } = bay;
   const at = (raised: boolean) => {
     const passes = hasTrait(car, "pcv-passes");
-    if (passes && passes.cause.id !== "cover-gasket") return -(2600 + 2400 * passes.size) * (raised ? 0.8 : 1);
+    if (passes) return -(2600 + 2400 * passes.size) * (raised ? 0.8 : 1);
     const worn = hasTrait(car, "engine-mechanical");
     const blocked = hasTrait(car, "crankcase-blocked");
     const blowBy = worn ? 80 + 420 * worn.size : 0;
