@@ -138,3 +138,41 @@ test("damaged drafts, and drafts of older shapes, break no station: what cannot 
   await station(page, "Find");
   await expect(page.getByLabel("What was found")).toHaveValue("Clamp loose");
 });
+
+test("while the server takes its time a check is recorded once, and what is read next is kept", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 25 DRF");
+  await setConditions(page);
+  await station(page, "Check");
+  await instrument(page, "Hold test");
+  await page.route(/\/entries/, async (route) => {
+    if (route.request().method() === "POST") await new Promise((done) => setTimeout(done, 1200));
+    await route.continue();
+  });
+  // A key that is tapped twice asks for one thing.
+  await button(page, "It is off: list it").dblclick();
+  const back = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Back on/ });
+  await expect(back).not.toHaveCount(0);
+  const listed = await back.count();
+  expect(new Set(await back.allInnerTexts()).size).toBe(listed);
+
+  const gauge = page.getByLabel("Gauge, inHg vacuum", { exact: true });
+  const take = button(page, "Take reading");
+  await gauge.fill("20");
+  await take.click();
+  await page.waitForTimeout(1100);
+  await gauge.fill("19.9");
+  await take.click();
+  await button(page, "Record the check").dblclick();
+  // Gone elsewhere and back: it is on its way still.
+  await station(page, "Find");
+  await station(page, "Check");
+  await instrument(page, "Hold test");
+  await gauge.fill("18");
+  await take.click();
+  await expect(main(page).getByText(/^Left alone: 18\.0 inHg at 0 s$/)).toBeVisible();
+  await page.waitForTimeout(1500);
+  await expect(main(page).getByText(/^Left alone: 18\.0 inHg at 0 s$/)).toBeVisible();
+  const journal: { kind: string }[] = await (await page.request.get(`/api/v1/jobs/${idOf(page)}/entries`)).json();
+  expect(journal.filter((e) => e.kind === "check")).toHaveLength(1);
+});

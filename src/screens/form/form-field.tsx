@@ -22,6 +22,7 @@ import {
 } from "@/core/form";
 import { Chips, Choice, Tick } from "@/ui/choice";
 import { SelectField, TextArea, TextField } from "@/ui/field";
+import { Locked } from "@/ui/locked";
 import { QuantityField } from "@/ui/quantity-field";
 import { SearchSelect } from "@/ui/search-select";
 import { useImmediate } from "@/ui/use-immediate";
@@ -219,12 +220,12 @@ export function FormFields<Known, Name extends string>({
   onChange,
   ...look
 }: {
-  of: Pick<TypedForm<object, Known, Name>, "form" | "given" | "control" | "required" | "holds">;
+  of: Pick<TypedForm<object, Known, Name>, "form" | "given" | "control" | "required" | "holds" | "busy">;
   names: readonly NoInfer<Name>[];
   onChange?: (name: NoInfer<Name>, value: unknown) => void;
 } & Pick<FieldProps<Known>, "draw" | "className">) {
-  const { form, given, control, required, holds } = of;
-  return names.map((name) => (
+  const { form, given, control, required, holds, busy } = of;
+  const fields = names.map((name) => (
     <FormField
       key={name}
       name={name}
@@ -237,6 +238,7 @@ export function FormFields<Known, Name extends string>({
       {...look}
     />
   ));
+  return <Locked when={busy}>{fields}</Locked>;
 }
 
 /** Fields of one row of a list. */
@@ -246,7 +248,7 @@ export function RowFields<Known, Name extends string>({
   index,
   names,
 }: {
-  of: Pick<TypedForm<object, Known, Name>, "form" | "given" | "control" | "holds">;
+  of: Pick<TypedForm<object, Known, Name>, "form" | "given" | "control" | "holds" | "busy">;
   rows: NoInfer<Name>;
   index: number;
   names: readonly string[];
@@ -255,7 +257,7 @@ export function RowFields<Known, Name extends string>({
   if (list.type !== "rows") throw new Error(`${rows} has no rows`);
   const row = rowsOf(of.holds(rows))[index] ?? {};
   const given = givenOf(list.fields, row, of.given.known);
-  return names.map((name) => (
+  const fields = names.map((name) => (
     <FormField
       key={name}
       name={`${rows}.${index}.${name}`}
@@ -266,4 +268,5 @@ export function RowFields<Known, Name extends string>({
       required={false}
     />
   ));
+  return <Locked when={of.busy}>{fields}</Locked>;
 }

@@ -4,6 +4,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Control, type FieldErrors, type Resolver, useForm } from "react-hook-form";
 import { type Draft, type Form, type Given, givenOf, isRequired, partTyped, rowsOf, setIn, toRecord } from "@/core/form";
 import { load, save } from "../session/storage";
+import { emptied, type Sent, useUnderway } from "../session/underway";
 
 /** A form while it is filled: what stands in it, what it makes, and what is wrong or missing. */
 export interface TypedForm<Body extends object, Known, Name extends string = string> {
@@ -30,6 +31,10 @@ export interface TypedForm<Body extends object, Known, Name extends string = str
   readonly startedAt: string;
   /** Forgets what was typed */
   readonly clear: () => void;
+  /** While it is on its way: nothing is typed into it */
+  readonly busy: boolean;
+  /** Does what makes an entry of it, once however often it is asked; it is empty once that says nothing is wrong */
+  readonly send: (work: () => Promise<string | undefined>) => Promise<Sent>;
 }
 
 /** Rows that stand there from the beginning are there to be typed into; a damaged draft is an empty one. */
@@ -110,30 +115,30 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
     (name: Name) => givenOf(form.fields as Form<Body, Known>["fields"], getValues() as Draft, latest.current).holds(name),
     [form, getValues],
   );
-  const set = useCallback(
-    (change: { readonly [N in Name]?: unknown }) => {
-      // Said by an instrument, it only takes a complaint back: nobody was asked yet.
-      for (const [name, value] of Object.entries(change))
-        setValue(name, value, { shouldDirty: true, shouldValidate: getFieldState(name).invalid });
-    },
-    [setValue, getFieldState],
-  );
-  const fill = useCallback(
-    (part: object) => {
-      const { fields } = form as Form<Body, Known>;
-      set(
-        partTyped(form as Form<Body, Known>, part, givenOf(fields, getValues() as Draft, latest.current)) as Parameters<
-          typeof set
-        >[0],
-      );
-    },
-    [form, getValues, set],
-  );
-  const complain = useCallback(() => trigger(undefined, { shouldFocus: true }), [trigger]);
   const clear = useCallback(() => {
     save(key, undefined);
-    reset(ready(form as Form<object, Known>, undefined, latest.current));
-  }, [form, key, reset]);
+    emptied(key);
+  }, [key]);
+  const onEmptied = useCallback(() => reset(ready(form as Form<object, Known>, undefined, latest.current)), [form, reset]);
+  const { busy, send, whenFree } = useUnderway(key, clear, onEmptied);
+  const set = useCallback(
+    (change: { readonly [N in Name]?: unknown }) =>
+      whenFree(() => {
+        // Said by an instrument, it only takes a complaint back: nobody was asked yet.
+        for (const [name, value] of Object.entries(change))
+          setValue(name, value, { shouldDirty: true, shouldValidate: getFieldState(name).invalid });
+      }),
+    [setValue, getFieldState, whenFree],
+  );
+  const fill = useCallback(
+    (part: object) =>
+      whenFree(() => {
+        const given = givenOf((form as Form<Body, Known>).fields, getValues() as Draft, latest.current);
+        set(partTyped(form as Form<Body, Known>, part, given) as Parameters<typeof set>[0]);
+      }),
+    [form, getValues, set, whenFree],
+  );
+  const complain = useCallback(() => trigger(undefined, { shouldFocus: true }), [trigger]);
   const required = useCallback((name: string) => isRequired(form as Form<object, Known>, name, given), [form, given]);
   return {
     form,
@@ -151,5 +156,7 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
     focus: setFocus,
     startedAt: kept ? startedAt : "",
     clear,
+    busy,
+    send,
   };
 }

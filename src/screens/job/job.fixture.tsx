@@ -25,8 +25,11 @@ export function journalOf(facts: GivenFacts): Writer {
   return journal;
 }
 
-/** Stands where the bench would: a job whose journal lives in this page alone. Whatever is appended is in at once. */
-function TestJob({ journal, refuse, children }: { journal: Writer; refuse: string | undefined; children: ReactNode }) {
+/** What the server says to what is appended: nothing against it, or what is wrong; at once, or when it answers */
+type Answer = string | undefined | Promise<string | undefined>;
+
+/** Stands where the bench would: a job whose journal lives in this page alone. */
+function TestJob({ journal, answer, children }: { journal: Writer; answer: Answer; children: ReactNode }) {
   const [entries, setEntries] = useState<readonly JournalEntry[]>(journal.entries);
   const [side, setSide] = useState<HTMLElement | null>(null);
   const [overlay, setOverlay] = useState({});
@@ -42,13 +45,14 @@ function TestJob({ journal, refuse, children }: { journal: Writer; refuse: strin
       map: context && airMapOf(context.layout),
       entries,
       append: async (...wanted: NewEntry[]) => {
-        if (refuse) return refuse;
+        const refused = await answer;
+        if (refused) return refused;
         for (const { kind, body, ...more } of wanted) journal.add(kind, body as never, more);
         setEntries([...journal.entries]);
         return undefined;
       },
     };
-  }, [entries, journal, refuse]);
+  }, [entries, journal, answer]);
   const store = useMemo(() => ({ overlay, setOverlay, side }), [overlay, side]);
   return (
     <PreferencesProvider>
@@ -63,9 +67,9 @@ function TestJob({ journal, refuse, children }: { journal: Writer; refuse: strin
 }
 
 /** Puts a part of the bench on a page, and hands over what a technician does with it. */
-export function onBench(journal: Writer, children: ReactNode, refuse?: string) {
+export function onBench(journal: Writer, children: ReactNode, answer?: Answer) {
   const page = render(
-    <TestJob journal={journal} refuse={refuse}>
+    <TestJob journal={journal} answer={answer}>
       {children}
     </TestJob>,
   );

@@ -4,6 +4,7 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useRef, use
 import { type CheckContext, type CheckId, contextOf } from "@/core/checks";
 import {
   type Bodies,
+  canonicalJson,
   type DeviceJournal,
   foldJob,
   heldOf,
@@ -123,8 +124,10 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
     };
   }, [catchUp, jobId, take]);
 
-  const append = useCallback(
-    async (...wanted: NewEntry[]) => {
+  /** What is being recorded, by what was wanted: a second tap on the same key asks for nothing new */
+  const underway = useRef(new Map<string, Promise<string | undefined>>());
+  const write = useCallback(
+    async (wanted: readonly NewEntry[]) => {
       if (!person) {
         ask();
         return "Say who you are first: pick a name, then do it again. What you typed is kept";
@@ -137,6 +140,17 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
       }
     },
     [ask, jobId, person],
+  );
+  const append = useCallback(
+    (...wanted: NewEntry[]) => {
+      const same = canonicalJson(wanted);
+      const before = underway.current.get(same);
+      if (before) return before;
+      const now = write(wanted).finally(() => underway.current.delete(same));
+      underway.current.set(same, now);
+      return now;
+    },
+    [write],
   );
 
   const kept = useKept();

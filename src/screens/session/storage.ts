@@ -2,6 +2,7 @@
 
 import { useCallback, useEffect, useRef, useState } from "react";
 import { draftOver } from "./draft";
+import { emptied, useUnderway } from "./underway";
 
 /** Reads JSON from this device's storage; undefined when there is none or it is damaged. */
 export function load<T>(key: string): T | undefined {
@@ -34,9 +35,12 @@ export function save(key: string, value: unknown): void {
 /**
  * State that survives a closed browser: half-filled forms and running checks are drafts on the device, never entries.
  * While nothing was typed the value follows `initial`, so that a form shows what has been recorded meanwhile.
- * @returns value, setter, and `clear` for when the draft has become an entry.
+ * @returns value, setter, `clear`, and how it is sent: it is empty once it has become an entry.
  */
-export function useDraft<T>(key: string, initial: T): [T, (next: T | ((before: T) => T)) => void, () => void] {
+export function useDraft<T>(
+  key: string,
+  initial: T,
+): [T, (next: T | ((before: T) => T)) => void, () => void, Pick<ReturnType<typeof useUnderway>, "busy" | "send">] {
   const [draft, setDraft] = useState<{ readonly value: T }>();
   const latest = useRef(initial);
   latest.current = initial;
@@ -55,7 +59,9 @@ export function useDraft<T>(key: string, initial: T): [T, (next: T | ((before: T
   );
   const clear = useCallback(() => {
     save(key, undefined);
-    setDraft(undefined);
+    emptied(key);
   }, [key]);
-  return [draft ? draft.value : initial, set, clear];
+  const onEmptied = useCallback(() => setDraft(undefined), []);
+  const sending = useUnderway(key, clear, onEmptied);
+  return [draft ? draft.value : initial, set, clear, sending];
 }

@@ -8,6 +8,7 @@ import type { FillSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { ConfirmButton } from "@/ui/confirm-button";
 import { ErrorNote } from "@/ui/field";
+import { Locked } from "@/ui/locked";
 import { AppendButton } from "../append-button";
 import { Cautions } from "../cautions";
 import type { Overlay } from "../overlay";
@@ -96,9 +97,11 @@ export function CheckFrame<Name extends string>({
           <PlanWarnings plan={plan} kind={kind} />
           <TakenOff plan={plan} />
           {corrects && <CopyNote />}
-          <ReadOnCar check={check} />
-          {children}
-          <Pictures value={pictures} onChange={(next) => check.set({ pictures: next } as { [N in Name]?: unknown })} />
+          <Locked when={check.busy}>
+            <ReadOnCar check={check} />
+            {children}
+            <Pictures value={pictures} onChange={(next) => check.set({ pictures: next } as { [N in Name]?: unknown })} />
+          </Locked>
           {standing.length > 0 && (
             <ErrorNote>
               Still commanded: {standing.map((i) => i.what).join(", ")}. Release it first: what is read beside it proves nothing.
@@ -115,7 +118,7 @@ export function CheckFrame<Name extends string>({
             }
             actions={
               <>
-                <Button look="primary" onClick={finish}>
+                <Button look="primary" onClick={() => void finish()}>
                   Record the check
                 </Button>
                 <ConfirmButton

@@ -4,7 +4,6 @@ import { useState } from "react";
 import { useKeys } from "../../session/keys";
 import { focusAfterwards } from "../now";
 import { picturesIn } from "../pictures";
-import { useOneAtATime } from "../use-one-at-a-time";
 import type { CheckInHand } from "./use-check-form";
 import { CORRECTS, type Corrects, useRecordCheck } from "./use-record-check";
 
@@ -21,7 +20,6 @@ export function useFinish<Name extends string>(
 ) {
   const save = useRecordCheck();
   const [error, setError] = useState<string>();
-  const once = useOneAtATime<void>();
   const { given, form } = check;
   // A check that keeps pictures with its parts has none of its own.
   const own = "pictures" in form.fields;
@@ -31,7 +29,7 @@ export function useFinish<Name extends string>(
     check.clear();
     onDone?.();
   };
-  const record = async () => {
+  const finish = async () => {
     const focus = focusAfterwards();
     const { record: whole } = check.now();
     if (!whole) {
@@ -40,13 +38,12 @@ export function useFinish<Name extends string>(
     }
     const to = new Date().toISOString();
     const more = { pictures: own ? [] : pictures, ...(corrects ? { corrects } : {}) };
-    const wrong = await save(check.kind, whole, { from: check.startedAt || to, to }, more);
-    setError(wrong);
-    if (wrong) return;
-    done();
+    const sent = await check.send(() => save(check.kind, whole, { from: check.startedAt || to, to }, more));
+    if (sent.done || sent.wrong) setError(sent.wrong);
+    if (!sent.done) return;
+    onDone?.();
     focus();
   };
-  const finish = () => void once(record);
-  useKeys({ record: possible ? finish : undefined });
+  useKeys({ record: possible ? () => void finish() : undefined });
   return { pictures, corrects, error, finish, done };
 }

@@ -85,7 +85,7 @@ function Look({ context }: { context: CheckContext }) {
       <Pictures value={pictures} onChange={(next) => check.set({ pictures: next } as { readonly items?: unknown })} />
       {error && <ErrorNote>{error}</ErrorNote>}
       <div className="flex flex-wrap items-center gap-3">
-        <Button look="primary" onClick={finish}>
+        <Button look="primary" onClick={() => void finish()}>
           Record the look
         </Button>
         <Button onClick={markRest}>Mark the rest fine</Button>

@@ -4,6 +4,7 @@ import { useMemo, useState } from "react";
 import { canonicalJson, type KnownOfVehicle, storyForm, vehicleForm } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";
+import { Locked } from "@/ui/locked";
 import { FormFields } from "../../form/form-field";
 import { sendJson } from "../../session/api";
 import { usePerson } from "../../session/person";
@@ -109,20 +110,23 @@ function Vehicle() {
 function CustomerForm({ initial }: { initial: Customer | undefined }) {
   const { id } = useJob();
   const [saved, setSaved] = useState<Customer>(initial ?? { name: "", contact: "" });
-  const [draft, setDraft, clear] = useDraft(`pelota.draft.${id}.customer`, saved);
+  const [draft, setDraft, , { busy, send }] = useDraft(`pelota.draft.${id}.customer`, saved);
   const [said, setSaid] = useState("");
   const [error, setError] = useState("");
-  const run = async (work: Promise<unknown>, next: Customer, done: string) => {
+  const run = async (work: () => Promise<unknown>, next: Customer, done: string) => {
     setError("");
     setSaid("");
-    try {
-      await work;
-      setSaved(next);
-      clear();
-      setSaid(done);
-    } catch (e) {
-      setError((e as Error).message);
-    }
+    const sent = await send(async () => {
+      try {
+        await work();
+        setSaved(next);
+        return undefined;
+      } catch (e) {
+        return (e as Error).message;
+      }
+    });
+    if (sent.done) setSaid(done);
+    setError(sent.wrong ?? "");
   };
   return (
     <details className="border-t border-line pt-3">
@@ -131,18 +135,24 @@ function CustomerForm({ initial }: { initial: Customer | undefined }) {
         className="grid gap-4 pt-2 sm:grid-cols-2"
         onSubmit={(e) => {
           e.preventDefault();
-          void run(sendJson("PUT", `jobs/${id}/customer`, draft), draft, "Saved, apart from the job's journal.");
+          void run(() => sendJson("PUT", `jobs/${id}/customer`, draft), draft, "Saved, apart from the job's journal.");
         }}
       >
-        <TextField label="Name" value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />
-        <TextField label="Contact" value={draft.contact} onChange={(e) => setDraft({ ...draft, contact: e.target.value })} />
+        <Locked when={busy}>
+          <TextField label="Name" value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />
+          <TextField label="Contact" value={draft.contact} onChange={(e) => setDraft({ ...draft, contact: e.target.value })} />
+        </Locked>
         {error && <ErrorNote>{error}</ErrorNote>}
         <div className="flex flex-wrap items-center gap-3 sm:col-span-2">
           <Button type="submit">Save customer</Button>
           <Button
             look="ember"
             onClick={() =>
-              void run(sendJson("DELETE", `jobs/${id}/customer`), { name: "", contact: "" }, "Erased. The journal never held it.")
+              void run(
+                () => sendJson("DELETE", `jobs/${id}/customer`),
+                { name: "", contact: "" },
+                "Erased. The journal never held it.",
+              )
             }
           >
             Erase

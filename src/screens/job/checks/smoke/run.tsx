@@ -7,11 +7,11 @@ import { entryZone } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Chips } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
+import { Locked } from "@/ui/locked";
 import { useKeys } from "../../../session/keys";
 import { usePreferences } from "../../../session/preferences";
 import { focusAfterwards } from "../../now";
 import { useJob } from "../../use-job";
-import { useOneAtATime } from "../../use-one-at-a-time";
 import { VerdictPanel } from "../../verdict";
 import { Conclusion } from "../conclusion";
 import { useRecordCheck } from "../use-record-check";
@@ -22,26 +22,22 @@ import { RunReadings } from "./run-readings";
 import type { SmokeHandle } from "./use-smoke-run";
 
 /** The live run: ball and gauge follow the real ones, each move a timed sample; then what was seen, and the verdict. */
-export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () => void }) {
+export function SmokeRunPanel({ run }: { run: SmokeHandle }) {
   const { draft, update, reach } = run;
   const record = useRecordCheck();
   const [error, setError] = useState<string>();
   const [marking, setMarking] = useState(false);
   const running = draft.startedAt !== null && draft.endedAt === null;
-  const once = useOneAtATime<void>();
-  const recordIt = async () => {
+  const finish = async () => {
     const focus = focusAfterwards();
     const end = draft.endedAt ?? Date.now();
     const whole = run.recordAt(end);
     if (!whole) return;
     const span = { from: new Date(draft.startedAt ?? end).toISOString(), to: new Date(end).toISOString() };
-    const wrong = await record(run.kind, whole, span);
-    setError(wrong);
-    if (wrong) return;
-    onDone();
-    focus();
+    const sent = await run.send(() => record(run.kind, whole, span));
+    if (sent.done || sent.wrong) setError(sent.wrong);
+    if (sent.done) focus();
   };
-  const finish = () => once(recordIt);
   useKeys({
     mark: running ? () => update((d) => sampled(d, d.flow, d.pressure, Date.now())) : undefined,
     smoke: running ? () => setMarking(true) : undefined,
@@ -53,9 +49,11 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
   return (
     <div className="flex flex-col gap-4">
       {run.circuit === "evap" && <VapourWarnings run={run} />}
-      <RunReadings run={run} />
-      <LiveMachine run={run} />
-      {running ? <Arrivals run={run} /> : <AfterRun run={run} />}
+      <Locked when={run.busy}>
+        <RunReadings run={run} />
+        <LiveMachine run={run} />
+        {running ? <Arrivals run={run} /> : <AfterRun run={run} />}
+      </Locked>
       {!running && error && <ErrorNote>{error}</ErrorNote>}
       <Conclusion
         verdict={verdict && <VerdictPanel check={run.kind} verdict={verdict} title="Verdict of this run" />}
@@ -67,7 +65,9 @@ export function SmokeRunPanel({ run, onDone }: { run: SmokeHandle; onDone: () =>
               <Button look="primary" onClick={() => void finish()}>
                 Record the run
               </Button>
-              <Button onClick={() => run.set({ endedAt: null, noSmokeOutside: false })}>Go on with the run</Button>
+              <Button disabled={run.busy} onClick={() => run.set({ endedAt: null, noSmokeOutside: false })}>
+                Go on with the run
+              </Button>
             </>
           )
         }

@@ -144,7 +144,7 @@ function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit 
       {draft.phase === "setup" && <RunOnCar run={run} />}
       {draft.phase === "setup" && (circuit === "evap" ? <EvapSetup run={run} /> : <SmokeSetup run={run} />)}
       {draft.phase === "proof" && <SmokeProof run={run} />}
-      {draft.phase === "run" && <SmokeRunPanel run={run} onDone={clear} />}
+      {draft.phase === "run" && <SmokeRunPanel run={run} />}
       <VerdictList kind={run.kind} />
     </div>
   );

@@ -51,7 +51,7 @@ export function useSmokeRun(circuit: Circuit) {
   const best =
     state.next.find((n) => n.check === kind)?.place ?? (circuit === "evap" && context ? preferredEntry(context) : "air-meter");
   const empty = useMemo(() => ({ ...EMPTY_EVAP_SMOKE, ...(layout ? usualSetup(layout, best) : {}) }), [layout, best]);
-  const [draft, setDraft, clear] = useDraft<EvapSmokeDraft>(`pelota.draft.${id}.${kind}`, empty);
+  const [draft, setDraft, clear, { busy, send }] = useDraft<EvapSmokeDraft>(`pelota.draft.${id}.${kind}`, empty);
   const set = useCallback((change: Partial<EvapSmokeDraft>) => setDraft((before) => ({ ...before, ...change })), [setDraft]);
   const machine = shop.machines.find((m) => m.id === draft.machineId) ?? shop.machines[0] ?? ANY_MACHINE;
   const units = { flow: machine.maxFlow.unit, pressure: machine.ratedPressure.unit };
@@ -96,6 +96,8 @@ export function useSmokeRun(circuit: Circuit) {
     set,
     update: setDraft,
     clear,
+    busy,
+    send,
     machine,
     machines: shop.machines,
     units,
