@@ -1,5 +1,5 @@
 import { fitDecay } from "@/core/gas/decay";
-import { simulateTank } from "@/core/gas/simulated-tank";
+import { simulateTank } from "@/core/gas/simulated-tank.fixture";
 import { type Noise, seededNoise } from "@/core/maths/random";
 
 /** Reference hole of the trials, m (0.020 in). */

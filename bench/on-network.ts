@@ -1,130 +1,31 @@
 /**
- * The estimators measured on the gas network of the practice car instead of their own generators: trims, decay, pull-down and boost. The
+ * The estimators measured on the gas network of the practice car instead of their own generators: decay, pull-down and boost (trims are in a part of their own). The
  * network knows nothing of any of them.
  */
 import { judgeCheck } from "@/core/checks";
 import { type PulldownRecord, readPulldown } from "@/core/checks/pulldown";
-import { fitShapes, type ShapeId } from "@/core/checks/trims/shapes";
-import { R_AIR } from "@/core/gas/air";
 import { fitDecay } from "@/core/gas/decay";
-import { Network, OUTSIDE } from "@/core/gas/network/network";
-import { holeArea, SHARP_EDGED } from "@/core/gas/orifice";
+import { decayTrace, type Tank } from "@/core/gas/network/tank";
 import { type Noise, seededNoise } from "@/core/maths/random";
 import { engineTruth } from "@/core/practice/car";
 import { caseOf, playableCauses } from "@/core/practice/case";
-import { type EngineTruth, operatingState } from "@/core/practice/engine";
+import { operatingState } from "@/core/practice/engine";
 import { READERS } from "@/core/practice/readers";
 import { vehicleFor } from "@/core/practice/vehicles";
 
 const percent = (share: number) => `${(100 * share).toFixed(1)} %`;
 const ninetieth = (errors: readonly number[]) => errors.toSorted((a, b) => a - b)[Math.floor(0.9 * errors.length)] ?? Number.NaN;
 
-/** Surveys of engines with one thing wrong, five points each, read with 1.5 % trim noise and 2 % at the meter. */
-function trims(count: number, seed: number): void {
-  const noise = seededNoise(seed);
-  let [first, sure, sureRight, holes, covered] = [0, 0, 0, 0, 0];
-  const errors: number[] = [];
-  for (let i = 0; i < count; i++) {
-    const turbo = i % 2 === 1;
-    const shapes: readonly ShapeId[] = [
-      "none",
-      "constant",
-      "fades-with-flow",
-      "grows-with-flow",
-      ...(turbo ? (["rich-under-boost"] as const) : []),
-    ];
-    const shape = shapes[Math.floor(noise.uniform(0, shapes.length))] as ShapeId;
-    const diameter = noise.uniform(1.5e-3, 3e-3);
-    const truth: EngineTruth = {
-      displacement: noise.uniform(1.2e-3, 3e-3),
-      ambient: noise.uniform(92e3, 102e3),
-      temperature: noise.uniform(280, 305),
-      hole: shape === "fades-with-flow" ? diameter : 0,
-      fuelError: shape === "constant" ? noise.uniform(0.07, 0.2) : noise.normal(0.012),
-      ...(shape === "grows-with-flow" ? { supplyShort: noise.uniform(0.15, 0.3) } : {}),
-      ...(turbo ? { boost: noise.uniform(60e3, 95e3) } : {}),
-      ...(shape === "rich-under-boost" ? { chargeHole: noise.uniform(5e-3, 9e-3) } : {}),
-    };
-    const driving = [
-      {},
-      { foot: 1500 },
-      { foot: 2500 },
-      { road: { rpm: 2200, map: 0.62 * truth.ambient } },
-      { road: { rpm: 3400 } },
-    ];
-    const points = driving.map((one) => {
-      const state = operatingState(truth, one, seed + i);
-      const trim = state.trims[0] as number;
-      return {
-        flow: state.meter * (1 + noise.normal(0.02)),
-        map: state.map,
-        ...(turbo ? { charge: state.charge + noise.normal(60) } : {}),
-        trim: trim + noise.normal(0.015),
-        scatter: 0,
-        saturated: (Math.abs(trim) >= 0.249 ? Math.sign(trim) : 0) as -1 | 0 | 1,
-      };
-    });
-    const [best] = fitShapes(points, {
-      ambient: truth.ambient,
-      intakeTemperature: truth.temperature,
-      induction: turbo ? "turbo" : "natural",
-    });
-    const right = best?.id === shape;
-    if (right) first++;
-    if (best && best.odds >= 0.97) {
-      sure++;
-      if (right) sureRight++;
-    }
-    if (shape === "fades-with-flow" && right && best?.hole) {
-      holes++;
-      if (best.hole.low <= diameter && diameter <= best.hole.high) covered++;
-      if (diameter > 1.8e-3 && diameter < 2.4e-3) errors.push(Math.abs(best.hole.diameter / diameter - 1));
-    }
-  }
-  console.log(
-    `  trims, ${count} engines: true shape first ${percent(first / count)}; right where 97 % or more was said ${percent(sureRight / sure)} (97 %);` +
-      ` holes inside their interval ${percent(covered / holes)} (95 %), size near 2 mm within ±${percent(ninetieth(errors))} (90 %; ±25 %)`,
-  );
-}
-
-const orifice = (diameter: number) => ({ type: "orifice", effectiveArea: SHARP_EDGED * holeArea(diameter) }) as const;
-
 /** How long a decay is watched, s. */
 const WATCHED = 150;
 
 /** A tank filled, held and shut off, with its walls and a drift; pressures every three seconds, Pa gauge. */
-function tank(
-  noise: Noise,
-  { volume, wallTime, held }: { volume: number; wallTime: number; held: number },
-  diameter: number,
-): { times: number[]; pressures: number[] } {
-  const [ambient, temperature] = [101_325, 293.15];
-  const drift = noise.uniform(-0.3, 0.3);
-  const network = new Network({
-    ambient,
-    temperature,
-    zones: [{ id: "tank", volume, pressure: ambient, temperature, wallTime }],
-    joints: [
-      { id: "leak", from: "tank", to: OUTSIDE, law: orifice(diameter) },
-      { id: "push", from: OUTSIDE, to: "tank", law: { type: "regulator", setPressure: ambient + 2491, maxFlow: 2.4e-4 } },
-      {
-        id: "drift",
-        ...(drift > 0 ? { from: OUTSIDE, to: "tank" } : { from: "tank", to: OUTSIDE }),
-        law: { type: "pump", maxFlow: 0, stallPressure: Number.POSITIVE_INFINITY },
-      },
-    ],
-  });
-  network.advance(held + 15);
-  network.set(1, { type: "regulator", setPressure: ambient, maxFlow: 0 });
-  // A gas that warms pushes as one that gains so much mass: ṁ = m·(dT/dt)/T.
-  const maxFlow = ((ambient * volume) / (R_AIR * temperature)) * (Math.abs(drift) / WATCHED / temperature);
-  network.set(2, { type: "pump", maxFlow, stallPressure: Number.POSITIVE_INFINITY });
-  const times = Array.from({ length: WATCHED / 3 + 1 }, (_, k) => 3 * k);
-  const pressures = times.map((t) => {
-    network.advance(held + 15 + t);
-    return network.pressure(0) - ambient + noise.normal(4);
-  });
-  return { times, pressures };
+function decayed(noise: Noise, own: Pick<Tank, "volume" | "wallTime">, held: number, leak: number, reference = 0) {
+  const trace = decayTrace(
+    { ...own, leak, ambient: 101_325, temperature: 293.15 },
+    { pressure: 2491, held, duration: WATCHED, every: 3, drift: noise.uniform(-0.3, 0.3), reference },
+  );
+  return { times: trace.map(([t]) => t), pressures: trace.map(([, gauge]) => gauge + noise.normal(4)) };
 }
 
 function decay(count: number, seed: number): void {
@@ -139,8 +40,8 @@ function decay(count: number, seed: number): void {
       for (let i = 0; i < count; i++) {
         const volume = noise.uniform(0.01, 0.06);
         const held = noise.uniform(60, 120);
-        const own = { volume, held, wallTime: noise.uniform(15, 40) };
-        const run = (extra = 0) => tank(noise, own, Math.hypot(diameter, extra));
+        const own = { volume, wallTime: noise.uniform(15, 40) };
+        const run = (reference = 0) => decayed(noise, own, held, diameter, reference);
         const fit = fitDecay({
           ...run(),
           volume: volume * (byReference ? noise.uniform(0.6, 1.5) : 1 + noise.normal(0.06)),
@@ -224,7 +125,6 @@ function boost(count: number, seed: number): void {
 /** Every estimator on the network, against the marks that it holds on its own generator. */
 export function onNetworkPart(): void {
   console.log("Estimators on the gas network of the practice car (marks in brackets)");
-  trims(400, 11);
   decay(200, 12);
   pulldown(200, 13);
   boost(150, 14);

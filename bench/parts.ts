@@ -117,12 +117,12 @@ function largestPart() {
 }
 
 function trimsPart() {
-  console.log("Fuel-trim surveys with a known truth, 1000 each");
+  console.log("Fuel-trim surveys of engines on the gas network with a known truth, 400 each");
   for (const noise of [
     { trim: 0.008, maf: 0, model: 0 },
     { trim: 0.015, maf: 0.02, model: 0.01 },
   ]) {
-    const trial = trimsTrial(1000, noise, 41);
+    const trial = trimsTrial(400, noise, 41);
     console.log(
       `  trim ${percent(noise.trim)}, meter ${percent(noise.maf)}, model ${percent(noise.model)}: true shape first ${percent(trial.first)},` +
         ` hole in its interval ${percent(trial.covered)}, right where odds ≥ 0.97 ${percent(trial.confident)},` +

@@ -1,6 +1,6 @@
 import { fitShapes, type ShapeId } from "@/core/checks/trims/shapes";
-import { seededNoise } from "@/core/maths/random";
-import { type HiddenEngine, seenAt, usualPoints } from "../demo/engine";
+import { type Noise, seededNoise } from "@/core/maths/random";
+import { type Driving, type EngineTruth, operatingState } from "@/core/practice/engine";
 
 export interface TrimsTrial {
   /** Share of surveys whose true shape was ranked first */
@@ -23,7 +23,32 @@ const TRUTHS = [
   "rich-under-boost",
 ] as const satisfies readonly ShapeId[];
 
-/** Surveys of made-up cars with a known truth, fitted blind. */
+/** An engine with one thing wrong. SI. */
+function engineOf(shape: ShapeId, turbo: boolean, noise: Noise): EngineTruth {
+  return {
+    displacement: noise.uniform(1.2e-3, 3e-3),
+    ambient: noise.uniform(90e3, 102e3),
+    temperature: noise.uniform(278, 308),
+    hole: shape === "fades-with-flow" ? noise.uniform(1.5e-3, 4e-3) : 0,
+    fuelError: shape === "constant" ? noise.uniform(0.07, 0.22) * (noise.uniform() < 0.7 ? 1 : -1) : noise.normal(0.015),
+    ...(shape === "grows-with-flow" ? { supplyShort: noise.uniform(0.15, 0.35) } : {}),
+    ...(turbo ? { boost: noise.uniform(50e3, 95e3) } : {}),
+    ...(shape === "rich-under-boost" ? { chargeHole: noise.uniform(5e-3, 9e-3) } : {}),
+  };
+}
+
+/** The points of a usual survey: idle, 1500, 2500 without load, cruise, and a hard pull. */
+const surveyOf = ({ ambient }: EngineTruth, noise: Noise): readonly Driving[] => [
+  {},
+  { foot: 1500 },
+  { foot: 2500 },
+  { road: { rpm: noise.uniform(2000, 2600), map: noise.uniform(0.5, 0.75) * ambient } },
+  { road: { rpm: noise.uniform(2800, 4200) } },
+];
+/** Where closed loop is at its end, share. */
+const STOP = 0.25;
+
+/** Surveys of engines with a known truth, as the practice car's network makes them, fitted blind. */
 export function trimsTrial(count: number, noiseOf: { trim: number; maf: number; model: number }, seed: number): TrimsTrial {
   const noise = seededNoise(seed);
   let first = 0;
@@ -37,34 +62,20 @@ export function trimsTrial(count: number, noiseOf: { trim: number; maf: number; 
     const turbo = i % 2 === 1;
     const shapes = TRUTHS.filter((id) => turbo || id !== "rich-under-boost");
     const truth = shapes[Math.floor(noise.uniform(0, shapes.length))] as ShapeId;
-    const engine: HiddenEngine = {
-      displacement: noise.uniform(1.2e-3, 3e-3),
-      ambient: noise.uniform(90e3, 102e3),
-      temperature: noise.uniform(278, 308),
-      turbo,
-      banks: 1,
-      fuelError: noise.normal(0.015),
-    };
-    const idle = 1.1 * engine.displacement;
-    if (truth === "constant") engine.fuelError = noise.uniform(0.07, 0.25) * (noise.uniform() < 0.7 ? 1 : -1);
-    if (truth === "fades-with-flow") engine.manifoldHole = { diameter: noise.uniform(1.5e-3, 4e-3) };
-    if (truth === "grows-with-flow") {
-      engine.supplyLimit = {
-        atFullFlow: noise.uniform(0.1, 0.3),
-        fullFlow: idle * noise.uniform(10, 25),
-        exponent: noise.uniform(1, 2),
-      };
-    }
-    if (truth === "rich-under-boost") engine.chargeHole = noise.uniform(4e-3, 9e-3);
-    const points = usualPoints(engine, noise).map((point) => {
-      const seen = seenAt(engine, point);
+    const engine = engineOf(truth, turbo, noise);
+    const points = surveyOf(engine, noise).map((driving) => {
+      const state = operatingState(engine, driving, seed + i);
+      // At its stop a trim stands still, whatever would be asked of it.
+      const still = state.trims[0] as number;
+      const trim = Math.abs(still) >= STOP ? still : still + noise.normal(Math.hypot(noiseOf.trim, noiseOf.model));
+      const stopped = Math.abs(trim) >= STOP ? Math.sign(trim) : 0;
       return {
-        flow: seen.maf * (1 + noise.normal(noiseOf.maf)),
-        map: point.map,
-        ...(turbo ? { charge: point.charge } : {}),
-        trim: (seen.trims[0] as number) + noise.normal(Math.hypot(noiseOf.trim, noiseOf.model)),
+        flow: state.meter * (1 + noise.normal(noiseOf.maf)),
+        map: state.map,
+        ...(turbo ? { charge: state.charge + noise.normal(60) } : {}),
+        trim: stopped === 0 ? trim : stopped * STOP,
         scatter: 0,
-        saturated: 0 as const,
+        saturated: stopped as -1 | 0 | 1,
       };
     });
     const fits = fitShapes(points, {
@@ -81,7 +92,7 @@ export function trimsTrial(count: number, noiseOf: { trim: number; maf: number; 
       if (right) sureRight++;
     }
     if (truth === "fades-with-flow" && right && best?.hole) {
-      const d = engine.manifoldHole?.diameter as number;
+      const d = engine.hole;
       holes++;
       if (best.hole.low <= d && d <= best.hole.high) covered++;
       if (d > 1.8e-3 && d < 2.4e-3) errors.push(Math.abs(best.hole.diameter / d - 1));

@@ -1,3 +1,4 @@
+import { toSi } from "@/core/units";
 import type { VehicleFacts } from "@/core/vehicle";
 import type { LogDialect } from "./drive";
 import type { HiddenEngine } from "./engine";
@@ -48,9 +49,11 @@ function car(
       displacement: litres * 1e-3,
       ambient: AMBIENT,
       temperature: TEMPERATURE,
-      turbo: facts.induction === "turbo",
+      ...(facts.induction === "turbo" ? { boost: facts.maxBoost ? toSi(facts.maxBoost) : 80e3 } : {}),
+      diesel: facts.fuel === "diesel",
       banks: facts.banks,
       fuelError: 0.006,
+      hole: 0,
       ...hidden,
     },
     dialect,
@@ -139,7 +142,7 @@ const PRESSURE_SIDE = {
     ["Ondrell", "Eider 1.4", 2013, "FW 58 EID", 126400],
     1.4,
     {},
-    { manifoldHole: { diameter: 2.1e-3, joint: "exhaust-gasket" } },
+    { exhaustHole: 4.4e-3, holeAt: "exhaust-gasket" },
     "comma",
     44,
   ),
@@ -175,15 +178,7 @@ const PRESSURE_SIDE = {
 
 /** Cars of the island; makes, models and plates are invented. */
 export const CARS = {
-  petrel: car(
-    "petrel-lean-idle",
-    ["Ondrell", "Petrel 1.6", 2014, "FW 31 KLT", 118400],
-    1.6,
-    {},
-    { manifoldHole: { diameter: 2.0e-3 } },
-    "comma",
-    11,
-  ),
+  petrel: car("petrel-lean-idle", ["Ondrell", "Petrel 1.6", 2014, "FW 31 KLT", 118400], 1.6, {}, { hole: 2.0e-3 }, "comma", 11),
   merle: car(
     "merle-boost",
     ["Ostrin", "Merle 1.4", 2016, "FW 07 ABE", 86200],
@@ -210,7 +205,7 @@ export const CARS = {
     ["Velloram", "Heron 3.0 V6", 2012, "FW 55 ROS", 164900],
     3.0,
     { banks: 2 },
-    { manifoldHole: { diameter: 2.4e-3, bank: 1 } },
+    { hole: 2.4e-3, holeBank: 1 },
     "semicolon",
     13,
   ),
@@ -223,30 +218,14 @@ export const CARS = {
     "tab-utf16",
     14,
   ),
-  siskin: car(
-    "siskin-pcv",
-    ["Ondrell", "Siskin 1.2", 2017, "FW 88 MOR", 64100],
-    1.2,
-    {},
-    { manifoldHole: { diameter: 1.8e-3 } },
-    "clock",
-    15,
-  ),
-  dunlin: car(
-    "dunlin-pump",
-    ["Ostrin", "Dunlin 2.4", 2011, "FW 42 HAL", 201500],
-    2.4,
-    {},
-    { supplyLimit: { atFullFlow: 0.24, fullFlow: 45e-3, exponent: 1.6 } },
-    "comma",
-    16,
-  ),
+  siskin: car("siskin-pcv", ["Ondrell", "Siskin 1.2", 2017, "FW 88 MOR", 64100], 1.2, {}, { hole: 1.8e-3 }, "clock", 15),
+  dunlin: car("dunlin-pump", ["Ostrin", "Dunlin 2.4", 2011, "FW 42 HAL", 201500], 2.4, {}, { supplyShort: 0.24 }, "comma", 16),
   knot: car(
     "knot-speed-density",
     ["Velloram", "Knot 1.3", 2010, "FW 60 PEN", 143700],
     1.3,
     { metering: "map" },
-    { manifoldHole: { diameter: 2.6e-3 } },
+    { hole: 2.6e-3 },
     "comma",
     17,
   ),
@@ -255,7 +234,7 @@ export const CARS = {
     ["Druskar", "Whimbrel 1.8", 2013, "FW 23 DEL", 132800],
     1.8,
     {},
-    { manifoldHole: { diameter: 2.8e-3 } },
+    { hole: 2.8e-3 },
     "comma",
     18,
   ),
@@ -264,7 +243,7 @@ export const CARS = {
     ["Ondrell", "Sanderling 1.6", 2013, "FW 14 SND", 127400],
     1.6,
     {},
-    { manifoldHole: { diameter: 2.1e-3, joint: "vacuum-branch" } },
+    { hole: 2.1e-3, holeAt: "vacuum-branch" },
     "comma",
     21,
   ),
@@ -273,7 +252,7 @@ export const CARS = {
     ["Druskar", "Curlew 1.6", 2012, "FW 77 CRL", 158300],
     1.6,
     {},
-    { manifoldHole: { diameter: 1.55e-3, joint: "manifold-gasket" }, valvesPass: 1.2e-3 },
+    { hole: 1.55e-3, holeAt: "manifold-gasket", valvesPass: 1.2e-3 },
     "comma",
     22,
   ),
@@ -291,7 +270,7 @@ export const CARS = {
     ["Ostrin", "Fulmar 1.4", 2016, "FW 48 FUL", 88700],
     1.4,
     {},
-    { manifoldHole: { diameter: 1.7e-3, joint: "purge-valve" } },
+    { hole: 1.7e-3, holeAt: "purge-valve" },
     "comma",
     24,
   ),
@@ -315,7 +294,7 @@ export const CARS = {
         high: { value: -1, unit: "hPa", kind: "gauge" },
       },
     },
-    { manifoldHole: { diameter: 2.2e-3, joint: "pcv-diaphragm" } },
+    { hole: 2.2e-3, holeAt: "pcv-diaphragm" },
     "comma",
     27,
   ),
@@ -324,7 +303,7 @@ export const CARS = {
     ["Druskar", "Skua 1.8", 2011, "FW 83 SKU", 187500],
     1.8,
     {},
-    { manifoldHole: { diameter: 3.0e-3, joint: "pcv-hose" } },
+    { hole: 3.0e-3, holeAt: "pcv-hose" },
     "comma",
     28,
   ),
@@ -402,6 +381,6 @@ export const CARS = {
 
 /** The same car after its leak was closed. */
 export const repaired = (engine: HiddenEngine): HiddenEngine => {
-  const { manifoldHole: _, chargeHole: __, ...rest } = engine;
-  return rest;
+  const { chargeHole: _, exhaustHole: __, holeBank: ___, holeAt: ____, ...rest } = engine;
+  return { ...rest, hole: 0 };
 };

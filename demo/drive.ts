@@ -1,5 +1,7 @@
 import { seededNoise } from "@/core/maths/random";
-import { type HiddenEngine, type OperatingPoint, seenAt } from "./engine";
+import { type Driving, PracticeEngine } from "@/core/practice/engine";
+import type { ChannelId } from "@/core/scan-log";
+import type { HiddenEngine } from "./engine";
 import { writeTable } from "./table";
 
 /** One row of a scan-tool recording, in the units a scan tool shows. */
@@ -16,69 +18,53 @@ export interface DriveRow {
   trims: { short: number; long: number }[];
 }
 
-interface Stage {
-  point: OperatingPoint;
-  seconds: number;
-}
+/** The drive a technician is asked for: idle, 1500, 2500 without load, cruise, a steady pull, and idle again; s. */
+const usualDrive = ({ ambient, boost }: HiddenEngine): readonly (readonly [seconds: number, driving: Driving])[] => [
+  [40, {}],
+  [25, { foot: 1500 }],
+  [25, { foot: 2500 }],
+  [30, { road: { rpm: 2200, map: 62e3 } }],
+  [14, { road: boost === undefined ? { rpm: 3600 } : { rpm: 3200, map: ambient + 55e3 } }],
+  [20, {}],
+];
+/** Driven for so long before, s: long-term trims have learnt by then. */
+const BEFORE = [
+  [60, {}],
+  [60, { foot: 2500 }],
+  [15, {}],
+] as const satisfies readonly (readonly [number, Driving])[];
 
-const RAMP = 4;
-
-/** The drive a technician is asked for: idle, 1500, 2500 without load, cruise, a steady pull, and idle again. */
-function usualDrive(engine: HiddenEngine): Stage[] {
-  const at = (rpm: number, map: number, charge = engine.ambient): OperatingPoint => ({ rpm, map, charge, coolant: 364 });
-  const pull = engine.turbo ? at(3200, engine.ambient + 55e3, engine.ambient + 58e3) : at(3600, engine.ambient - 7e3);
-  return [
-    { point: at(720, 33e3), seconds: 40 },
-    { point: at(1500, 30e3), seconds: 25 },
-    { point: at(2500, 30e3), seconds: 25 },
-    { point: at(2200, 62e3), seconds: 30 },
-    { point: pull, seconds: 14 },
-    { point: at(720, 33e3), seconds: 20 },
-  ];
-}
-
-/** Records a drive at a fixed rate with sensor noise; transitions ramp, trims hunt as a closed loop does. */
+/** Records a drive at a fixed rate: the engine runs through it, and its ECU is read as a scan tool reads it. */
 export function recordDrive(engine: HiddenEngine, seed: number, rate = 4): DriveRow[] {
   const noise = seededNoise(seed);
+  const running = new PracticeEngine(engine, seed);
+  const drive = (seconds: number, driving: Driving) => {
+    running.driving = driving;
+    running.advance(running.time + seconds);
+  };
+  for (const [seconds, driving] of BEFORE) drive(seconds, driving);
   const rows: DriveRow[] = [];
-  const stages = usualDrive(engine);
-  let seconds = 0;
-  let before = stages[0] as Stage;
-  for (const stage of stages) {
-    const settled = [before, stage].map((s) => seenAt(engine, s.point).trims);
-    for (let s = 0; s < stage.seconds; s += 1 / rate) {
-      const share = Math.min(1, s / RAMP);
-      const mix = (a: number, b: number) => a + (b - a) * share;
-      const point: OperatingPoint = {
-        rpm: mix(before.point.rpm, stage.point.rpm) + noise.normal(8),
-        map: mix(before.point.map, stage.point.map) + noise.normal(150),
-        charge: mix(before.point.charge, stage.point.charge) + noise.normal(15),
-        coolant: stage.point.coolant,
-      };
-      const seen = seenAt(engine, point);
+  for (const [seconds, driving] of usualDrive(engine))
+    for (let s = 0; s < seconds; s += 1 / rate) {
+      const read = running.read();
+      const trim = (name: ChannelId) => read[name] as number;
       rows.push({
-        seconds: Math.round(seconds * 100) / 100,
-        rpm: Math.round(point.rpm),
-        maf: seen.maf * 1000 * (1 + noise.normal(0.01)),
-        map: point.map / 1000,
-        charge: point.charge / 1000,
-        coolant: Math.round(point.coolant - 273.15 + noise.normal(0.3)),
+        seconds: rows.length / rate,
+        rpm: Math.round(read.rpm as number),
+        maf: (read.maf as number) * 1000,
+        map: (read.map as number) / 1000,
+        charge: (running.state.charge + noise.normal(100)) / 1000,
+        coolant: Math.round(91 + noise.normal(0.3)),
         intake: Math.round(engine.temperature - 273.15 + noise.normal(0.3)),
         barometer: engine.ambient / 1000,
         closedLoop: true,
-        trims: seen.trims.map((total, bank) => {
-          // The ECU has learned most of what each cell settles at; the rest and the hunting of the loop stand in the short term.
-          const learned = 0.78 * mix(settled[0]?.[bank] as number, settled[1]?.[bank] as number);
-          const rest = (1 + total) / (1 + learned) - 1;
-          const hunting = 0.012 * Math.sin((2 * Math.PI * seconds) / 2.6) + noise.normal(0.008);
-          const step = (percent: number) => Math.round(percent / 0.78125) * 0.78125;
-          return { short: step((rest + hunting) * 100), long: step(learned * 100) };
-        }),
+        trims: Array.from({ length: engine.banks ?? 1 }, (_, bank) => ({
+          short: trim(bank === 0 ? "short-trim-1" : "short-trim-2"),
+          long: trim(bank === 0 ? "long-trim-1" : "long-trim-2"),
+        })),
       });
-      seconds += 1 / rate;
+      drive(1 / rate, driving);
     }
-    before = stage;
-  }
   return rows;
 }
 

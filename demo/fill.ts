@@ -10,7 +10,7 @@ import { readJob, writeCustomer } from "@/server/jobs";
 import { addPerson } from "@/server/people";
 import { writeShop } from "@/server/shop";
 import { CARS, repaired } from "./cars";
-import { type HiddenEngine, seenAt } from "./engine";
+import { type HiddenEngine, standsAt } from "./engine";
 import { HOUR, Journal, MINUTE } from "./journal";
 import { pressureSideJobs } from "./pressure-side";
 import { airflowOf, chainWith, crankcaseOf, holdOn, INSTRUMENTS, inUse, valveWith } from "./readings";
@@ -34,13 +34,12 @@ function capOf(seed: number): CapRecord {
 }
 
 /** What is left of the Skua's leaks once its PCV hose is new. */
-const SECOND_LEAK: HiddenEngine = { ...CARS.skua.engine, manifoldHole: { diameter: 2.0e-3, joint: "vacuum-branch" } };
+const SECOND_LEAK: HiddenEngine = { ...CARS.skua.engine, hole: 2.0e-3, holeAt: "vacuum-branch" };
 
 /** Total trim before, with the leaking branch shut, and after: what idle shows with and without its hole. */
 function pinched(engine: HiddenEngine, joint: string, seed: number): PinchRecord {
   const noise = seededNoise(seed);
-  const idle = { rpm: 740, map: 33e3, charge: engine.ambient, coolant: 364 };
-  const trim = (e: HiddenEngine) => Math.round((100 * (seenAt(e, idle).trims[0] as number) + noise.normal(0.4)) * 10) / 10;
+  const trim = (e: HiddenEngine) => Math.round((100 * (standsAt(e).trims[0] as number) + noise.normal(0.4)) * 10) / 10;
   return {
     joint,
     how: "pinch",
@@ -282,10 +281,10 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
   tern.look();
   tern.survey();
   tern.smoke(throughDuct(111, [], { proof: 11.9 }));
-  tern.check("airflow", airflowOf(CARS.tern.engine, { restriction: 24e-3, behindMeter: 0 }, 112));
+  tern.check("airflow", airflowOf(CARS.tern.engine, { intakeBlock: 30 }, 112));
   const filter = tern.found("filter-clogged", "Air filter clogged with sand from the slip");
   tern.repair(filter, "Air filter renewed, box cleaned", { parts: [{ name: "air filter", count: 1 }] });
-  tern.check("airflow", airflowOf(CARS.tern.engine, { restriction: 60e-3, behindMeter: 0.28 }, 113));
+  tern.check("airflow", airflowOf(CARS.tern.engine, { ductHole: 34e-3 }, 113));
 
   const redshank = new Journal(at, CARS.redshank, ago(4), "Tobin Falk");
   redshank.arrive("Dull below 3000, light on", { symptoms: ["dull-low"] }, [{ code: "P2004", status: "current" }]);
@@ -342,7 +341,7 @@ function vapourJobs(at: Db, ago: (hours: number) => number): void {
     code("P0456"),
   );
   shearwater.look();
-  shearwater.vapourSmoke({ seed: 201, entry: "service-port", proof: 11.8, arrivals: everywhere, seen: [], seconds: 150 });
+  shearwater.vapourSmoke({ seed: 201, entry: "service-port", proof: 11.8, arrivals: everywhere, seen: [], seconds: 240 });
   shearwater.check("decay", decayOf(CARS.shearwater, { seed: 202, entry: "service-port", reference: 0.508e-3 }), 12);
 
   const pintail = new Journal(at, CARS.pintail, ago(4), "Isla Renn");

@@ -94,7 +94,7 @@ export class Journal {
   }
 
   survey(engine: HiddenEngine = this.car.engine, seed = this.car.seed): string {
-    const bytes = writeLog(recordDrive(engine, seed), this.car.dialect, engine.turbo);
+    const bytes = writeLog(recordDrive(engine, seed), this.car.dialect, engine.boost !== undefined);
     const file = `${this.car.id}-${seed}.csv`;
     const { sha256 } = storeFile(this.id, file, bytes, this.at);
     const points = surveyPoints(findSteadyWindows(readScanLog(bytes), DEFAULT_LIMITS));

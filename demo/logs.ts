@@ -7,7 +7,8 @@ import { recordDrive, writeLog } from "./drive";
 export const SAMPLES: readonly DemoCar[] = [CARS.petrel, CARS.heron, CARS.plover, CARS.siskin, CARS.merle];
 
 export const sampleName = (car: DemoCar) => `${car.id}.csv`;
-export const sampleBytes = (car: DemoCar) => writeLog(recordDrive(car.engine, car.seed), car.dialect, car.engine.turbo);
+export const sampleBytes = (car: DemoCar) =>
+  writeLog(recordDrive(car.engine, car.seed), car.dialect, car.engine.boost !== undefined);
 
 if (process.argv[1]?.endsWith("logs.ts")) {
   const folder = join("demo", "logs");

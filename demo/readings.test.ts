@@ -23,13 +23,11 @@ describe("readings of the demo's cars", () => {
   });
 
   it("a restriction takes pressure from the manifold, air behind the meter takes it from the meter alone", () => {
-    const read = (restriction: number, behindMeter: number) =>
-      readAirflow(airflowOf(CARS.tern.engine, { restriction, behindMeter }, 9), context("tern")).find(
-        (r) => r.point.state === "wide-open",
-      );
-    const free = read(60e-3, 0);
-    const clogged = read(24e-3, 0);
-    const disturbed = read(60e-3, 0.28);
+    const read = (intake: Parameters<typeof airflowOf>[1]) =>
+      readAirflow(airflowOf(CARS.tern.engine, intake, 9), context("tern")).find((r) => r.point.state === "wide-open");
+    const free = read({});
+    const clogged = read({ intakeBlock: 30 });
+    const disturbed = read({ ductHole: 34e-3 });
     expect(free?.pressureShare).toBeGreaterThan(0.95);
     expect(clogged?.pressureShare).toBeLessThan(0.85);
     expect(Math.abs((clogged?.onManifold ?? 0) - (free?.onManifold ?? 0))).toBeLessThan(0.05);

@@ -4,13 +4,14 @@ import type { CrankcaseReading } from "@/core/checks/crankcase";
 import type { InstrumentUse } from "@/core/checks/fields";
 import type { HoldRecord } from "@/core/checks/hold";
 import type { ValveRecord, ValveState } from "@/core/checks/valve";
-import { R_AIR } from "@/core/gas/air";
 import { holeArea, massFlux, SHARP_EDGED } from "@/core/gas/orifice";
 import { type Noise, seededNoise } from "@/core/maths/random";
+import type { Driving } from "@/core/practice/engine";
+import { leftIn } from "@/core/practice/readers/bay";
 import type { Instrument } from "@/core/shop/settings";
 import { fromSi } from "@/core/units";
 import type { DriveRow } from "./drive";
-import { type HiddenEngine, type OperatingPoint, seenAt } from "./engine";
+import { type HiddenEngine, standsAt } from "./engine";
 
 /** The garage's gauges and meters. */
 export const INSTRUMENTS: readonly Instrument[] = [
@@ -42,8 +43,7 @@ export function recordProbe(
   seed: number,
 ): DriveRow[] {
   const noise = seededNoise(seed);
-  const idle: OperatingPoint = { rpm: 740, map: 33e3, charge: engine.ambient, coolant: 364 };
-  const base = seenAt(engine, idle);
+  const idle = standsAt(engine);
   // Gas travels the runner for two seconds, is burnt for four, and leaves the trims over two more.
   const dose = (t: number) =>
     taps
@@ -58,14 +58,14 @@ export function recordProbe(
     return {
       seconds: t,
       rpm: Math.round(idle.rpm + 48 * d + noise.normal(6)),
-      maf: base.maf * 1000 * (1 + noise.normal(0.01)),
-      map: 33 + noise.normal(0.15),
+      maf: idle.meter * 1000 * (1 + noise.normal(0.01)),
+      map: idle.map / 1000 + noise.normal(0.15),
       charge: engine.ambient / 1000,
       coolant: 91,
       intake: 17,
       barometer: engine.ambient / 1000,
       closedLoop: true,
-      trims: base.trims.map((total) => {
+      trims: idle.trims.map((total) => {
         const step = (percent: number) => Math.round(percent / 0.78125) * 0.78125;
         const hunting = 0.008 * Math.sin((2 * Math.PI * t) / 2.6) + noise.normal(0.006);
         return { short: step(100 * (0.22 * total - 0.085 * d + hunting)), long: step(78 * total) };
@@ -74,15 +74,10 @@ export function recordProbe(
   });
 }
 
-/** Vacuum in a closed part that a hole lets air into, read off a gauge: isothermal fill through a sharp-edged orifice. */
+/** Vacuum in a closed part that a hole lets air into, read off a gauge. */
 function heldVacuum(hole: number, volume: number, start: number, seconds: number, noise: Noise): number {
-  let pressure = AMBIENT - start * INHG;
-  const step = 0.05;
-  for (let t = 0; t < seconds; t += step) {
-    const flow = SHARP_EDGED * holeArea(hole) * massFlux(AMBIENT, pressure, TEMPERATURE);
-    pressure = Math.min(AMBIENT, pressure + (flow * R_AIR * TEMPERATURE * step) / volume);
-  }
-  return Math.max(0, Math.round(((AMBIENT - pressure) / INHG + noise.normal(0.03)) * 10) / 10);
+  const left = leftIn({ ambient: AMBIENT, temperature: TEMPERATURE }, volume, hole, -start * INHG, seconds);
+  return Math.max(0, Math.round((-left / INHG + noise.normal(0.03)) * 10) / 10);
 }
 
 /** A part on the hand pump: holes left alone and while wiggled, m; its volume, m³. */
@@ -139,38 +134,26 @@ export function valveWith(
 }
 
 /**
- * Idle and a pull. A restriction is a hole that all the air has to pass, m (clean filter and duct: 60 mm); air that gets
- * in behind the meter is a share of the flow.
+ * Idle and a pull, with a filter and duct of so many times a sound one's resistance, and a hole behind the meter, m.
  */
 export function airflowOf(
   engine: HiddenEngine,
-  intake: { readonly restriction: number; readonly behindMeter: number },
+  intake: { readonly intakeBlock?: number; readonly ductHole?: number },
   seed: number,
 ): AirflowRecord {
   const noise = seededNoise(seed);
-  const breathe = (map: number, rpm: number) =>
-    (0.87 * map * engine.displacement * rpm) / (R_AIR * (engine.temperature + 15) * 120);
-  // Wide open: the manifold's pressure is where what passes the restriction is what the engine breathes.
-  const rpm = 4500;
-  let [low, high] = [0.3 * engine.ambient, engine.ambient];
-  for (let i = 0; i < 50; i++) {
-    const map = (low + high) / 2;
-    const passes = SHARP_EDGED * holeArea(intake.restriction) * massFlux(engine.ambient, map, engine.temperature);
-    if (passes > breathe(map, rpm)) low = map;
-    else high = map;
-  }
-  const point = (state: "idle" | "wide-open", at: number, map: number) => ({
-    state,
-    rpm: Math.round(at + noise.normal(8)),
-    maf: {
-      value: Math.round(breathe(map, at) * (1 - intake.behindMeter) * 1e5 * (1 + noise.normal(0.01))) / 100,
-      unit: "g/s" as const,
-    },
-    map: { value: tenth(map / 1000 + noise.normal(0.1)), unit: "kPa" as const, kind: "absolute" as const },
-  });
+  const point = (state: "idle" | "wide-open", driving: Driving) => {
+    const { rpm, meter, map } = standsAt({ ...engine, ...intake }, driving);
+    return {
+      state,
+      rpm: Math.round(rpm + noise.normal(8)),
+      maf: { value: Math.round(meter * 1e5 * (1 + noise.normal(0.01))) / 100, unit: "g/s" as const },
+      map: { value: tenth(map / 1000 + noise.normal(0.1)), unit: "kPa" as const, kind: "absolute" as const },
+    };
+  };
   return {
     source: { kind: "typed" },
-    points: [point("idle", 740, 33e3), point("wide-open", rpm, (low + high) / 2)],
+    points: [point("idle", {}), point("wide-open", { road: { rpm: 4500 } })],
     ambient: fromSi(engine.ambient, "hPa", "absolute"),
     intakeTemperature: { value: Math.round(engine.temperature - 273.15), unit: "°C" },
     warm: true,

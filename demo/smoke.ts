@@ -1,11 +1,8 @@
 import type { SmokeRun } from "@/core/checks/smoke";
-import { airDensity, STANDARD_DENSITY, standardFlow } from "@/core/gas/air";
-import { orificeFlow } from "@/core/gas/orifice";
-import { settleTimeConstant } from "@/core/gas/vessel";
-import { seededNoise } from "@/core/maths/random";
+import { SmokeFill } from "@/core/practice/smoke-fill";
 import type { Machine } from "@/core/shop/settings";
 import { fromSi, toSi } from "@/core/units";
-import { type Layout, reachOf, type ZoneId } from "@/core/vehicle";
+import type { Layout, ZoneId } from "@/core/vehicle";
 import type { HiddenEngine } from "./engine";
 
 /** Reference holes (inch) and the ball height that this cart shows with each at 13 inH2O, L/min on its scale. */
@@ -46,9 +43,6 @@ export const MACHINES: readonly Machine[] = [
   },
 ];
 
-/** Open engine valves as one hole, m: what most standing engines pass into the exhaust. */
-const USUAL_VALVES = 1.9e-3;
-
 export interface SmokeStory {
   seed: number;
   entry: string;
@@ -63,47 +57,38 @@ export interface SmokeStory {
   proof?: number;
 }
 
-/** A smoke run as the machine, the engine's valves and the hole would make it, read off the ball every few seconds. */
-export function simulateSmoke(engine: HiddenEngine, layout: Layout, story: SmokeStory): SmokeRun {
-  const noise = seededNoise(story.seed);
-  const machine = MACHINES[0] as Machine;
-  const rated = toSi(machine.ratedPressure);
-  const maxFlow = toSi(machine.maxFlow);
-  const reach = reachOf(layout, story);
-  // A hole of which the joint is known passes only where the fill gets at it.
-  const hole = engine.manifoldHole;
-  const open = hole && (!hole.joint || reach.tested.some((j) => j.id === hole.joint));
-  const holes = [open ? hole.diameter : 0, reach.zones.includes("cylinders") ? (engine.valvesPass ?? USUAL_VALVES) : 0];
-  const flowAt = (pressure: number) =>
-    holes.reduce(
-      (sum, diameter) =>
-        sum +
-        standardFlow(
-          orificeFlow({
-            upstream: engine.ambient + pressure,
-            downstream: engine.ambient,
-            temperature: engine.temperature,
-            diameter,
-          }).massFlow,
-        ),
-      0,
-    );
-  // The regulator holds its pressure until the pump gives all it has.
-  let pressure = rated;
-  while (flowAt(pressure) > maxFlow) pressure *= 0.99;
-  const settled = flowAt(pressure);
-  const tau = Math.max(4, 3 * settleTimeConstant({ volume: reach.volume, setPressure: rated, ambient: engine.ambient, maxFlow }));
-  const stops = story.heaterOnAt === undefined ? Number.POSITIVE_INFINITY : story.heaterOnAt + machine.autoOff;
+/** Ball and gauge of a fill as they are read off every five seconds. @param stops when nothing is pushed any more, s. */
+export function readOff(fill: SmokeFill, seconds: number, stops = Number.POSITIVE_INFINITY): [number, number, number][] {
   const samples: [number, number, number][] = [];
-  for (let t = 1; t <= story.seconds; t += 5) {
-    const rush = Math.exp(-t / tau);
-    const alive = t > stops ? Math.exp(-(t - stops) / 6) : 1;
-    const flow = (settled + (maxFlow - settled) * rush) * alive + noise.normal(0.004 * maxFlow);
-    const p = pressure * (1 - rush) * alive + noise.normal(0.004 * rated);
-    // The ball floats higher or lower with the gas it floats in: its scale is true at standard density only.
-    const scale = flow / Math.sqrt(airDensity(engine.ambient + p, engine.temperature) / STANDARD_DENSITY);
-    samples.push([t, Math.round(Math.max(0, scale) * 6e4 * 10) / 10, Math.round((Math.max(0, p) / 249.0889) * 10) / 10]);
+  let pushing = true;
+  for (let t = 1; t <= seconds; t += 5) {
+    if (pushing && t > stops) {
+      fill.advance(Math.max(stops, 0));
+      fill.stop();
+      pushing = false;
+    }
+    fill.advance(t);
+    const { flow, pressure } = fill.read();
+    samples.push([t, Math.round(flow * 6e4 * 10) / 10, Math.round((pressure / 249.0889) * 10) / 10]);
   }
+  return samples;
+}
+
+/** Where a hole is that no job asks the place of. */
+const SOMEWHERE = "manifold-gasket";
+
+/** A smoke run as the machine, the engine's valves and its holes make it, read off the ball every few seconds. */
+export function simulateSmoke(engine: HiddenEngine, layout: Layout, story: SmokeStory): SmokeRun {
+  const machine = MACHINES[0] as Machine;
+  const { hole, holeAt = SOMEWHERE, exhaustHole = 0, valvesPass } = engine;
+  const holes = [
+    { joint: holeAt, diameter: hole },
+    { joint: holeAt, diameter: exhaustHole },
+  ].filter((one) => one.diameter > 0);
+  const push = { ratedPressure: toSi(machine.ratedPressure), maxFlow: toSi(machine.maxFlow) };
+  const fill = new SmokeFill(layout, story, push, holes, engine, story.seed, valvesPass);
+  const stops = story.heaterOnAt === undefined ? undefined : story.heaterOnAt + machine.autoOff;
+  const samples = readOff(fill, story.seconds, stops);
   return {
     machine: { name: machine.name, ratedPressure: machine.ratedPressure, maxFlow: machine.maxFlow, autoOff: machine.autoOff },
     proof: { pressure: { value: story.proof ?? 12.6, unit: "inH2O", kind: "gauge" }, ballAtBottom: true, smokeSeen: true },

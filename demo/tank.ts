@@ -2,14 +2,14 @@ import type { DecayRecord } from "@/core/checks/decay";
 import { type EvapSetup, requiredOf } from "@/core/checks/evap-fields";
 import type { EvapSmokeRun } from "@/core/checks/evap-smoke";
 import type { PulldownRecord } from "@/core/checks/pulldown";
-import { airDensity, STANDARD_DENSITY, standardFlow } from "@/core/gas/air";
-import { orificeFlow } from "@/core/gas/orifice";
-import { simulatePulldown, simulateTank } from "@/core/gas/simulated-tank";
-import { settleTimeConstant } from "@/core/gas/vessel";
+import { decayTrace, pulldownTrace, type Tank } from "@/core/gas/network/tank";
 import { seededNoise } from "@/core/maths/random";
+import { SmokeFill } from "@/core/practice/smoke-fill";
 import { fromSi, toSi } from "@/core/units";
 import {
+  entryZone,
   type FillSetup,
+  type Layout,
   layoutOf,
   reachOf,
   requiredLeakOf,
@@ -19,7 +19,7 @@ import {
   type ZoneId,
 } from "@/core/vehicle";
 import { inUse } from "./readings";
-import { MACHINES } from "./smoke";
+import { MACHINES, readOff } from "./smoke";
 
 /** The hidden truth of a made-up vapour system. SI; a hole of 0 is none. */
 export interface HiddenTank {
@@ -41,8 +41,11 @@ export interface VapourCar {
   readonly tank: HiddenTank;
 }
 
-const volumeOf = ({ facts, tank }: VapourCar) =>
-  vapourVolume(facts.evap as NonNullable<VehicleFacts["evap"]>, tank.fuelLevel / 100).volume;
+const tankOf = ({ facts, tank }: VapourCar, leak: number): Tank => ({
+  ...tank,
+  leak,
+  volume: vapourVolume(facts.evap as NonNullable<VehicleFacts["evap"]>, tank.fuelLevel / 100).volume,
+});
 
 /** All leaks that a setup puts to the test, as the area-equal one hole, m; the entry hides its own. */
 function leakOf({ facts, tank }: VapourCar, setup?: FillSetup): number {
@@ -66,6 +69,13 @@ function recordedSetup(car: VapourCar, entry: string): EvapSetup {
   };
 }
 
+/** A hose on a port that lets nothing in: one shut space of a third of a litre. */
+const hoseOf = (layout: Layout, setup: FillSetup): Layout => ({
+  ...layout,
+  zones: layout.zones.filter((z) => z.id === entryZone(layout, setup)).map((z) => ({ ...z, volume: 3e-4 })),
+  joints: layout.joints.filter((j) => j.id === setup.entry),
+});
+
 /** A smoke run of the system as the cart and the holes would make it; a port whose core is not pressed lets nothing in. */
 export function evapSmokeOf(
   car: VapourCar,
@@ -81,29 +91,14 @@ export function evapSmokeOf(
   },
   change: Partial<EvapSmokeRun> = {},
 ): EvapSmokeRun {
-  const noise = seededNoise(story.seed);
   const machine = MACHINES[0] as (typeof MACHINES)[number];
-  const { ambient, temperature } = car.tank;
   const setup = recordedSetup(car, story.entry);
-  const rated = toSi(machine.ratedPressure);
-  const maxFlow = toSi(machine.maxFlow);
-  const hole = story.coreShut ? 0 : leakOf(car, setup);
-  const flowAt = (pressure: number) =>
-    standardFlow(orificeFlow({ upstream: ambient + pressure, downstream: ambient, temperature, diameter: hole }).massFlow);
-  let pressure = rated;
-  while (flowAt(pressure) > maxFlow) pressure *= 0.99;
-  const settled = flowAt(pressure);
-  const tau = story.coreShut
-    ? 0.2
-    : Math.max(2, settleTimeConstant({ volume: volumeOf(car), setPressure: rated, ambient, maxFlow }));
-  const samples: [number, number, number][] = [];
-  for (let t = 1; t <= story.seconds; t += 5) {
-    const rush = Math.exp(-t / tau);
-    const flow = settled + (maxFlow - settled) * rush + noise.normal(0.003 * maxFlow);
-    const p = pressure * (1 - rush) + noise.normal(0.003 * rated);
-    const scale = flow / Math.sqrt(airDensity(ambient + p, temperature) / STANDARD_DENSITY);
-    samples.push([t, Math.round(Math.max(0, scale) * 6e4 * 10) / 10, Math.round((Math.max(0, p) / 249.0889) * 10) / 10]);
-  }
+  const layout = layoutOf(car.facts);
+  const push = { ratedPressure: toSi(machine.ratedPressure), maxFlow: toSi(machine.maxFlow) };
+  // Past a core that is not pressed there is only the hose.
+  const into = story.coreShut ? hoseOf(layout, setup) : layout;
+  const fill = new SmokeFill(into, setup, push, story.coreShut ? [] : car.tank.leaks, car.tank, story.seed);
+  const samples = readOff(fill, story.seconds);
   return {
     ...setup,
     machine: { name: machine.name, ratedPressure: machine.ratedPressure, maxFlow: machine.maxFlow, autoOff: machine.autoOff },
@@ -132,24 +127,12 @@ export function decayOf(
 ): DecayRecord {
   const noise = seededNoise(story.seed);
   const setup = recordedSetup(car, story.entry);
-  const run = (extraHole: number) => {
-    const { times, pressures } = simulateTank({
-      volume: volumeOf(car),
-      diameter: leakOf(car, setup),
-      extraHole,
-      wallTime: car.tank.wallTime,
-      held: 120,
-      drift: noise.uniform(-0.08, 0.08),
-      pressure: 2490,
-      ambient: car.tank.ambient,
-      temperature: car.tank.temperature,
-      duration: 150,
-      every: 5,
-    });
-    return times.map((t, i): [number, number] => [
-      t,
-      Math.round(((pressures[i] as number) / 249.0889 + noise.normal(0.006)) * 100) / 100,
-    ]);
+  const tank = tankOf(car, leakOf(car, setup));
+  const run = (reference: number) => {
+    const drift = noise.uniform(-0.08, 0.08);
+    return decayTrace(tank, { pressure: 2490, held: 120, duration: 150, every: 5, drift, reference }).map(
+      ([t, gauge]): [number, number] => [t, Math.round((gauge / 249.0889 + noise.normal(0.006)) * 100) / 100],
+    );
   };
   return {
     ...setup,
@@ -171,17 +154,13 @@ export function pulldownOf(
 ): PulldownRecord {
   const noise = seededNoise(story.seed);
   const { tank } = car;
-  const phases = { ventShutAt: 8, purgeOpenAt: 20, purgeShutAt: 42, ventOpenAt: 82, end: 102 };
-  const points = simulatePulldown({
-    ...tank,
-    volume: volumeOf(car),
-    leak: leakOf(car),
-    ventShut: story.vent === "plug" ? 0 : tank.ventShut,
-    manifold: 34e3,
-    phases,
-    every: 1,
-  });
-  const { end: _, ...times } = phases;
+  const phases = { ventShutAt: 8, purgeOpenAt: 20, purgeShutAt: 42 };
+  const { points } = pulldownTrace(
+    tankOf(car, leakOf(car)),
+    { ...tank, ventShut: story.vent === "plug" ? 0 : tank.ventShut, manifold: 34e3 },
+    { ...phases, holds: 40, relieves: 20 },
+  );
+  const times = { ...phases, ventOpenAt: 82 };
   const { vent: __, fuelLevel, required, ambient, temperature } = recordedSetup(car, "filler-cap");
   return {
     source: { kind: "typed" },

@@ -1,16 +1,15 @@
 import { expect, type Locator, type Page } from "@playwright/test";
 import { v4 as uuid } from "uuid";
 import type { Bodies, Kept } from "@/core/journal";
-import { CARS, type DemoCar } from "../demo/cars";
+import { CARS, type DemoCar, repaired } from "../demo/cars";
 import { recordDrive, writeLog } from "../demo/drive";
 import type { HiddenEngine } from "../demo/engine";
 
 /** The car under test: a made-up one whose hole the test knows. */
 export const TRUE_HOLE = 2.2e-3;
 const car: DemoCar = { ...CARS.petrel, id: "test-car", seed: 77 };
-export const leaking: HiddenEngine = { ...car.engine, manifoldHole: { diameter: TRUE_HOLE } };
-export const sound: HiddenEngine = { ...car.engine };
-delete sound.manifoldHole;
+export const leaking: HiddenEngine = { ...car.engine, hole: TRUE_HOLE };
+export const sound: HiddenEngine = repaired(car.engine);
 
 export const logOf = (engine: HiddenEngine, seed = 77) => ({
   name: "drive.csv",

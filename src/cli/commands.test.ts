@@ -10,7 +10,7 @@ import { canonicalJson, toJobFile } from "@/core/journal";
 import { found, JOB, NOW, proved, SHOP } from "@/core/journal/journal.fixture";
 import { CARS } from "../../demo/cars";
 import { recordDrive, writeLog } from "../../demo/drive";
-import { simulateTank } from "../core/gas/simulated-tank";
+import { simulateTank } from "../core/gas/simulated-tank.fixture";
 import { caseCode } from "../core/practice/code";
 import { COMMANDS } from "./commands";
 

@@ -1,6 +1,7 @@
 import { expose, proxy } from "comlink";
 import { CHECKS, type CheckId } from "@/core/checks";
 import type { Every, LiveRow, SmokeRow } from "@/core/devices/device";
+import { ballShows } from "@/core/devices/instrument-fault";
 import { standInEngine } from "@/core/devices/stand-in-engine";
 import { standInSmoke } from "@/core/devices/stand-in-smoke";
 import type { Family } from "@/core/faults";
@@ -13,6 +14,7 @@ import { type PracticeCase, playableCauses, practiceCase } from "@/core/practice
 import { type CaseSpec, caseCode } from "@/core/practice/code";
 import { type Debrief, debriefOf } from "@/core/practice/debrief";
 import { readCheck } from "@/core/practice/readers";
+import { smokeSeen } from "@/core/practice/readers/standing";
 import { SmokeFill, type SmokePush } from "@/core/practice/smoke-fill";
 import { vehicleFor } from "@/core/practice/vehicles";
 import { type BayStep, type World, worldOf } from "@/core/practice/world";
@@ -32,6 +34,7 @@ export interface BayNow {
   readonly money: number;
   readonly hints: number;
   readonly engine: World["engine"];
+  readonly light: World["light"];
   readonly last: BayStep | undefined;
 }
 
@@ -58,14 +61,15 @@ const api = {
   },
   code: (spec: CaseSpec): string => caseCode(spec),
   now: (code: string, entries: readonly JournalEntry[]): BayNow => {
-    const { minutes, money, hints, engine, steps } = worldOf(caseOfCode(code), entries);
-    return { minutes, money, hints, engine, last: steps.at(-1) };
+    const { minutes, money, hints, engine, light, steps } = worldOf(caseOfCode(code), entries);
+    return { minutes, money, hints, engine, light, last: steps.at(-1) };
   },
   /** Reads a check off the car as it stands; undefined where it has nothing to say of a car. */
   read: (code: string, entries: readonly JournalEntry[], check: CheckId, setup: object, turn: number): object | undefined => {
     const given = caseOfCode(code);
     const noise = seededNoise(given.car.seed + 7919 * entries.length + 104_729 * turn);
-    const record = readCheck(check, { car: worldOf(given, entries).car, noise }, setup as Record<string, unknown>);
+    const { car, light, instruments } = worldOf(given, entries);
+    const record = readCheck(check, { car, noise, light, instruments }, setup as Record<string, unknown>);
     return record && CHECKS[check].schema.describe().fields.source ? { ...record, source: DEVICE } : record;
   },
   answer: (code: string, entries: readonly JournalEntry[], of: Answered): object => {
@@ -80,12 +84,16 @@ const api = {
     const stop = tool.start({ row, ended: () => {} });
     return proxy({ stop, hold: (rpm: number | undefined) => tool.hold(rpm) });
   },
-  /** Ball and gauge of a machine on a fill of the car, likewise */
+  /** Ball and gauge of a machine on a fill of the car, likewise, and what is seen by who looks for smoke meanwhile */
   smoke: (code: string, entries: readonly JournalEntry[], fill: FillSetup, push: SmokePush, row: (row: SmokeRow) => void) => {
-    const { car } = worldOf(caseOfCode(code), entries);
+    const { car, instruments, light } = worldOf(caseOfCode(code), entries);
     const network = new SmokeFill(car.context.layout, fill, push, holesOf(car), car, car.seed + entries.length);
-    const stop = standInSmoke(network, every, FRAMES).start(row);
-    return proxy({ stop });
+    let pressure = 0;
+    const stop = standInSmoke(network, every, FRAMES).start((read) => {
+      ({ pressure } = read);
+      row({ ...read, flow: ballShows(read.flow, push.maxFlow, instruments["smoke-machine"]) });
+    });
+    return proxy({ stop, look: () => smokeSeen({ car, light, instruments }, fill, pressure) });
   },
   debrief: (code: string, entries: readonly JournalEntry[], shop: Shop): Debrief => debriefOf(caseOfCode(code), entries, shop),
 };

@@ -1,5 +1,5 @@
 import { smokeRun } from "../core.fixture";
-import { simulatePulldown, simulateTank } from "../gas/simulated-tank";
+import { simulatePulldown, simulateTank } from "../gas/simulated-tank.fixture";
 import { seededNoise } from "../maths/random";
 import type { Quantity } from "../units";
 import type { CapRecord } from "./cap";

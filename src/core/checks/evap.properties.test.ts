@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { contextOf, SEALED_NECK, VAPOUR } from "../core.fixture";
-import { simulateTank } from "../gas/simulated-tank";
+import { simulateTank } from "../gas/simulated-tank.fixture";
 import { validate } from "../input";
 import { EVAP_ZONES, entriesOf, reachOf } from "../vehicle";
 import { judgeCap } from "./cap";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { seededNoise } from "../maths/random";
 import { type DecayTest, fitDecay } from "./decay";
-import { simulateTank } from "./simulated-tank";
+import { simulateTank } from "./simulated-tank.fixture";
 
 const noise = seededNoise(7);
 

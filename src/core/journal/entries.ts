@@ -310,13 +310,17 @@ export interface Bodies {
     readonly minutes?: number;
     /** What was tightened */
     readonly joint?: string;
+    /** What smoke is looked for with from now on, and how the bay's door stands */
+    readonly light?: { readonly lamp: string; readonly door: string };
+    /** What was looked over and put right */
+    readonly instrument?: string;
   };
   retract: { readonly reason: string };
 }
 export type EntryKind = keyof Bodies;
 
-/** Beside the work itself: a hint taken, a wait skipped, something tightened or reseated by hand, the case ended. */
-export const BAY_ACTS = ["hint", "wait", "tighten", "end"] as const;
+/** Beside the work itself: a hint taken, a wait skipped, something tightened by hand, light and door, an instrument looked over, the case ended. */
+export const BAY_ACTS = ["hint", "wait", "tighten", "light", "look-over", "end"] as const;
 export type BayAct = (typeof BAY_ACTS)[number];
 /** A wait is skipped up to a weekend, min. */
 const LONGEST_WAIT = 4320;
@@ -439,7 +443,16 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
       .max(LONGEST_WAIT, "A wait lasts a weekend at most")
       .optional(),
     joint: line("Joint", 60).optional(),
+    light: strictObject({
+      lamp: line("The lamp", 20).required("Say what smoke is looked for with"),
+      door: line("The door", 20).required("Say how the door stands"),
+    })
+      .optional()
+      .default(undefined),
+    instrument: line("The instrument", 40).optional(),
   })
+    .test("light", "Say what smoke is looked for with", (b) => b?.act !== "light" || b.light !== undefined)
+    .test("look-over", "Say what was looked over", (b) => b?.act !== "look-over" || Boolean(b.instrument))
     .test("wait", "Say how many minutes were waited", (b) => b?.act !== "wait" || b.minutes !== undefined)
     .test("tighten", "Say what was tightened", (b) => b?.act !== "tighten" || Boolean(b.joint)),
   vehicle: vehicleSchema,

@@ -12,6 +12,8 @@ const WORDS: Words = {
       hint: "Hint taken",
       wait: `Waited ${b.minutes ?? 0} min`,
       tighten: `Tightened by hand: ${b.joint ?? ""}`,
+      light: `Light: ${b.light?.lamp ?? ""}, door ${b.light?.door ?? ""}`,
+      "look-over": `Instrument looked over: ${b.instrument ?? ""}`,
       end: "Case ended",
     })[b.act],
   vehicle: (b) => `Vehicle: ${[vehicleName(vehicleFacts(b)), b.registration].filter(Boolean).join(", ")}`,

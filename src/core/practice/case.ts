@@ -1,4 +1,5 @@
 import { contextOf } from "../checks";
+import { BAY_INSTRUMENTS, type BayInstrument, FAULTS_OF, type InstrumentFault } from "../devices/instrument-fault";
 import { type Cause, causesOf, type Family, SYMPTOMS, type SymptomId } from "../faults";
 import { BadInput } from "../input";
 import type { Bodies, CodeRead, FreezeFrame } from "../journal/entries";
@@ -10,6 +11,7 @@ import { type GivenFacts, layoutOf, vehicleFacts } from "../vehicle";
 import { type Car, type Fault, stateAt } from "./car";
 import { type CaseSpec, type ComposedCase, caseCode, type DrawnCase, type Level, readCaseCode } from "./code";
 import { monitorCodes } from "./ecu-codes";
+import { type Light, STILL_AND_LIT } from "./readers/bay";
 import { complaintOf, replacedBefore, symptomsOf } from "./story";
 import { vehicleFor } from "./vehicles";
 
@@ -23,6 +25,9 @@ export interface PracticeCase {
   /** Codes that have nothing to do with it */
   readonly strays: readonly string[];
   readonly arrives: EngineNow;
+  /** The bay as it is come into: what is out of order of its instruments, and the light */
+  readonly instruments: Readonly<Partial<Record<BayInstrument, InstrumentFault>>>;
+  readonly light: Light;
 }
 
 /** Codes that any car may carry and that lead away from its fault. */
@@ -127,5 +132,24 @@ export function caseOf(spec: CaseSpec): PracticeCase {
     },
     strays,
     arrives: noise.uniform() < 0.5 ? "warm" : "cold",
+    ...bayOf(misleads, noise),
+  };
+}
+
+/** One bay in so many of the cases that mislead has an instrument out of order, and one in so many its door open. */
+const OUT_OF_ORDER = 0.4;
+const DOOR_OPEN = 0.3;
+
+/** The bay that a case is met in: one that misleads does so with its instruments and its light as well. */
+function bayOf(misleads: boolean, noise: Noise): Pick<PracticeCase, "instruments" | "light"> {
+  if (!misleads) return { instruments: {}, light: STILL_AND_LIT };
+  const all = (Object.keys(BAY_INSTRUMENTS) as BayInstrument[]).flatMap((which) =>
+    FAULTS_OF[which].map((fault) => [which, fault] as const),
+  );
+  const one = all[Math.floor(noise.uniform(0, all.length))];
+  const out = noise.uniform() < OUT_OF_ORDER && one;
+  return {
+    instruments: out ? { [out[0]]: out[1] } : {},
+    light: noise.uniform() < DOOR_OPEN ? { lamp: "none", door: "open" } : STILL_AND_LIT,
   };
 }

@@ -1,13 +1,15 @@
 import { CHECKS, type CheckId } from "../checks";
 import type { Family } from "../faults";
 import { type Bodies, foldJob, type JobState, type JournalEntry } from "../journal";
+import { seededNoise } from "../maths/random";
 import { inSentence } from "../sentence";
 import type { Shop } from "../shop/settings";
-import type { Suspect } from "../suspects";
+import type { NextCheck, Suspect } from "../suspects";
 import { fromSi, type Quantity } from "../units";
 import { isOver } from "./bay-entries";
 import { type Fault, holeOf } from "./car";
 import type { PracticeCase } from "./case";
+import { readCheck } from "./readers";
 import { PRICES, stillThere, type World, worldOf } from "./world";
 
 /** A check as it was done, beside the best that could have been done then. */
@@ -24,6 +26,17 @@ export interface PlayedCheck {
   readonly couldTell?: number;
   /** The best by information per minute as things stood then */
   readonly best?: { readonly check: CheckId; readonly name: string; readonly bits: number; readonly minutes: number };
+  /** What each of the checks that were worth most then could have told, and would have told of this very car */
+  readonly could: readonly CouldTell[];
+}
+
+/** A check that could have been done instead. */
+export interface CouldTell {
+  readonly name: string;
+  readonly minutes: number;
+  /** What was to be expected of it, and how much likelier it would have made what is really wrong (below 0: less likely), bits */
+  readonly expected: number;
+  readonly inHindsight: number;
 }
 
 /** What was wrong, as it is told at the end. */
@@ -55,16 +68,44 @@ export interface Debrief {
 const entropy = (suspects: readonly Suspect[]): number =>
   suspects.reduce((sum, { odds }) => (odds > 0 ? sum - odds * Math.log2(odds) : sum), 0);
 
+/** So many of the checks worth doing are looked at in hindsight. */
+const LOOKED_AT = 5;
+
+/** Likelihood that is given to what is really wrong, not counting on nothing. */
+const oddsOf = (suspects: readonly Suspect[], faults: readonly Fault[]): number =>
+  Math.max(1e-4, ...suspects.filter((s) => faults.some((f) => f.cause.id === s.cause.id)).map((s) => s.odds));
+
+/** A check that was not done, read on the car as it stood, and what would have been known then. */
+function inHindsight(
+  next: NextCheck,
+  before: readonly JournalEntry[],
+  { car }: Pick<World, "car">,
+  known: JobState,
+  shop: Shop,
+): CouldTell | undefined {
+  const { check, place, name, minutes, bits } = next;
+  const last = before.at(-1);
+  const noise = seededNoise(car.seed + before.length);
+  const record = last && readCheck(check, { car, noise }, { joint: place, entry: place });
+  if (!record) return undefined;
+  const entry = {
+    ...last,
+    id: `${last.id}:${check}:${place}`,
+    seq: last.seq + 1,
+    kind: "check" as const,
+    body: { check, record },
+  };
+  const after = foldJob([...before, entry], shop, 0);
+  const told = Math.log2(oddsOf(after.suspects, car.faults) / oddsOf(known.suspects, car.faults));
+  return { name, minutes, expected: bits, inHindsight: told };
+}
+
 const perMinute = ({ bits, minutes }: { readonly bits: number; readonly minutes: number }) => bits / Math.max(1, minutes);
 
-function pathOf(world: World, entries: readonly JournalEntry[], shop: Shop): PlayedCheck[] {
+function pathOf(given: PracticeCase, world: World, entries: readonly JournalEntry[], shop: Shop): PlayedCheck[] {
   const minutes = new Map(world.steps.map((s) => [s.entry, s.minutes]));
-  const stateAt = (before: number): JobState =>
-    foldJob(
-      entries.filter((e) => e.seq <= before),
-      shop,
-      0,
-    );
+  const until = (seq: number) => entries.filter((e) => e.seq <= seq);
+  const stateAt = (seq: number): JobState => foldJob(until(seq), shop, 0);
   const roots = entries.filter((e) => e.kind === "check" && !e.corrects && minutes.has(e.id)).toSorted((a, b) => a.seq - b.seq);
   return roots.flatMap((entry): PlayedCheck[] => {
     const { check } = entry.body as Bodies["check"];
@@ -75,6 +116,9 @@ function pathOf(world: World, entries: readonly JournalEntry[], shop: Shop): Pla
     if (!done || done.afterRepair === "after") return [];
     const own = before.next.find((n) => n.check === check && (n.place === undefined || n.place === done.place));
     const [best] = before.next;
+    const then = until(entry.seq - 1).toSorted((a, b) => a.seq - b.seq);
+    const bay = worldOf(given, then);
+    const open = before.next.filter((n) => !n.notNow).slice(0, LOOKED_AT);
     return [
       {
         entry: entry.id,
@@ -86,6 +130,7 @@ function pathOf(world: World, entries: readonly JournalEntry[], shop: Shop): Pla
         bits: done.verdict.outcome === "void" ? 0 : Math.max(0, entropy(before.suspects) - entropy(after.suspects)),
         ...(own ? { couldTell: own.bits } : {}),
         ...(best ? { best: { check: best.check, name: best.name, bits: best.bits, minutes: best.minutes } } : {}),
+        could: open.flatMap((n) => inHindsight(n, then, bay, before, shop) ?? []),
       },
     ];
   });
@@ -134,7 +179,7 @@ function betterOf(debrief: Omit<Debrief, "better">, tightened: boolean): string 
 export function debriefOf(given: PracticeCase, entries: readonly JournalEntry[], shop: Shop): Debrief {
   const world = worldOf(given, entries);
   const left = stillThere(world);
-  const path = pathOf(world, entries, shop);
+  const path = pathOf(given, world, entries, shop);
   const over = isOver(entries);
   const reveal = (fault: Fault): Revealed => {
     const hole = holeOf(fault, given.car.context.vehicle);

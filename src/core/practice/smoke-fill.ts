@@ -16,22 +16,24 @@ export interface HiddenHole {
   readonly diameter: number;
 }
 
-/** Effective areas, m²: a hose or pipe, a valve that stands open, an end open to the air, and what the engine's valves pass standing still. */
-const PASSES = { pipe: 9e-5, valve: 1.2e-5, opening: 3e-4, engine: SHARP_EDGED * holeArea(1.9e-3) } as const;
+/** Effective areas, m²: a hose or pipe, a valve that stands open, an end open to the air. */
+const PASSES = { pipe: 9e-5, valve: 1.2e-5, opening: 3e-4 } as const;
+/** What most standing engines' valves pass into the exhaust, as one hole, m. */
+const VALVES_PASS = 1.9e-3;
 /** Ball and gauge, standard deviations as shares of their range. */
 const NOISE = 0.003;
 /** Gas that holds so much of smoke shows as smoke. */
 const SHOWS = 0.3;
 
-const areaOf = ({ kind }: Joint): number => {
-  if (kind === "engine") return PASSES.engine;
+const areaOf = ({ kind }: Joint, valvesPass: number): number => {
+  if (kind === "engine") return SHARP_EDGED * holeArea(valvesPass);
   return kind === "valve" || kind === "throttle" ? PASSES.valve : kind === "opening" ? PASSES.opening : PASSES.pipe;
 };
 
 /**
  * A low-pressure smoke fill of a vehicle's layout as a gas network: every zone that the setup reaches with its volume, what stands open
  * between them, hidden holes, and a machine that holds its pressure as far as its flow goes. Smoke is the tracer. Deterministic by seed.
- * @param air ambient Pa absolute, temperature K. Throws RangeError as `reachOf` does, or where nothing can be let in there.
+ * @param air ambient Pa absolute, temperature K. @param valvesPass what the engine's valves pass as it stands, as one hole, m. Throws RangeError as `reachOf` does, or where nothing can be let in there.
  */
 export class SmokeFill {
   private readonly network: Network;
@@ -46,6 +48,7 @@ export class SmokeFill {
     holes: readonly HiddenHole[],
     private readonly air: { readonly ambient: number; readonly temperature: number },
     seed: number,
+    valvesPass = VALVES_PASS,
   ) {
     const { zones } = reachOf(layout, setup);
     const entry = entryZone(layout, setup);
@@ -62,7 +65,7 @@ export class SmokeFill {
           ? [{ id: j.id, from: j.from, to: OUTSIDE, law: { type: "orifice", effectiveArea: PASSES.opening } }]
           : [];
       if (!within(j.to)) return [];
-      const effectiveArea = areaOf(j);
+      const effectiveArea = areaOf(j, valvesPass);
       // A one-way valve passes from its far side to its near one.
       return j.rest === "one-way" && !setup.heldOpen.includes(j.id)
         ? [{ id: j.id, from: j.to, to: j.from, law: { type: "one-way", effectiveArea } }]
@@ -101,6 +104,11 @@ export class SmokeFill {
   /** On to this time of the run, s. */
   advance(until: number): void {
     this.network.advance(until);
+  }
+
+  /** From now on nothing is pushed: the heater is out, or the machine has switched itself off. */
+  stop(): void {
+    this.network.set(0, { type: "regulator", setPressure: this.air.ambient, maxFlow: 0 });
   }
 
   /** What the ball shows on its scale, m³/s, and the gauge, Pa gauge. */

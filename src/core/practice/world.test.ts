@@ -194,6 +194,12 @@ describe("a practice bay", () => {
     expect(path.map((p) => p.check)).toEqual(["look", "egr"]);
     expect(path[1]?.bits).toBeGreaterThan(0.5);
     expect(path.every((p) => p.best && p.minutes > 0)).toBe(true);
+    // What each check could have told then, and would have told of this very car.
+    const [first] = path;
+    expect(first?.could.length).toBeGreaterThan(2);
+    const valve = first?.could.find((c) => c.name.startsWith("EGR valve"));
+    expect(valve?.expected).toBeGreaterThan(0);
+    expect(valve?.inHindsight).toBeGreaterThan(0.3);
     expect(cautionsSkipped).toContain("EGR valve");
     expect(faults).toMatchObject([{ name: expect.stringMatching(/EGR/), cured: false }]);
     for (const caution of ["running-engine", "hot-exhaust", "smoke-vapour", "emission-devices"] as const)
@@ -201,6 +207,25 @@ describe("a practice bay", () => {
     const cold = READERS.egr?.({ car: b.given.car, noise: seededNoise(3) }, { joint: "egr-valve" }) as object;
     b.job.add("check", { check: "egr", record: { ...cold, warm: false, shut: undefined, open: undefined } });
     expect(b.debrief().path).toHaveLength(3);
+  });
+
+  it("puts an instrument right that is looked over, and says what it was; light and door stay as they were set", () => {
+    const given = { ...caseWith("engine", "duct-clamp"), instruments: { gauge: "unit-wrong" as const } };
+    const job = new Writer();
+    expect(worldOf(given, job.entries).instruments).toEqual({ gauge: "unit-wrong" });
+    job.add("bay", { act: "look-over", instrument: "smoke-machine" });
+    expect(worldOf(given, job.entries).steps.at(-1)?.name).toMatch(/nothing wrong with it/);
+    expect(worldOf(given, job.entries).instruments).toEqual({ gauge: "unit-wrong" });
+    job.add("bay", { act: "look-over", instrument: "gauge" });
+    job.add("bay", { act: "light", light: { lamp: "laser", door: "open" } });
+    const now = worldOf(given, job.entries);
+    expect(now.instruments).toEqual({});
+    expect(now.steps.map((s) => s.name).join()).toMatch(/set to another unit/);
+    expect(now.light).toEqual({ lamp: "laser", door: "open" });
+    expect(now.minutes).toBe(9);
+    // What no bay knows changes nothing.
+    job.add("bay", { act: "light", light: { lamp: "torch", door: "ajar" } });
+    expect(worldOf(given, job.entries).light).toEqual({ lamp: "none", door: "open" });
   });
 
   it("counts what came before its case was known as nothing, and the same journal as the same bay", () => {

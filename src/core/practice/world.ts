@@ -1,4 +1,5 @@
 import { CHECKS, jointName } from "../checks";
+import { BAY_INSTRUMENTS, type BayInstrument, INSTRUMENT_FAULTS, type InstrumentFault } from "../devices/instrument-fault";
 import { type Cause, CONFIRM_MINUTES, FAMILY_IDS } from "../faults";
 import type { Bodies, JournalEntry } from "../journal/entries";
 import { type Line, resolveLines } from "../journal/proof/order";
@@ -7,6 +8,7 @@ import { candidatesOf, type EngineNow, waitFor } from "../suspects";
 import type { Car, Fault } from "./car";
 import type { PracticeCase } from "./case";
 import { MISHAPS } from "./mishaps";
+import { LAMPS, type Lamp, type Light } from "./readers/bay";
 
 /** What an hour in the bay, a hint, and a car that comes back cost, in the island's marks. */
 export const PRICES = { minute: 1.2, hint: 12, wait: 8, comeback: 140, crossing: 60 } as const;
@@ -38,6 +40,8 @@ export interface BayStep {
   readonly money: number;
   /** A consequence that somebody should know of */
   readonly mishap?: string;
+  /** An instrument was looked over: its name says what came of it */
+  readonly lookedOver?: true;
 }
 
 /** The bay as it stands: the car with what was done to it, what it cost so far, and what its ECU holds. */
@@ -54,6 +58,9 @@ export interface World {
   readonly money: number;
   readonly hints: number;
   readonly engine: EngineNow;
+  readonly light: Light;
+  /** What is out of order of the bay's instruments: nobody is told before it was looked over */
+  readonly instruments: Readonly<Partial<Record<BayInstrument, InstrumentFault>>>;
   /** What its ECU lived through: codes cleared, and drives long enough for its monitors, with the car as it was then */
   readonly lived: readonly ("cleared" | Car)[];
 }
@@ -103,6 +110,8 @@ export function worldOf(given: PracticeCase, entries: readonly JournalEntry[]): 
     money: 0,
     hints: 0,
     engine: given.arrives,
+    light: given.light,
+    instruments: given.instruments,
     lived: [],
   };
   const { lines } = resolveLines(entries);
@@ -157,7 +166,7 @@ function step(world: Mutable, line: Line, findings: ReadonlyMap<string, Bodies["
 
 type Spend = (name: string, minutes: number, money?: number, mishap?: string) => void;
 
-function bayAct(world: Mutable, { act, minutes = 0, joint }: Bodies["bay"], spend: Spend): void {
+function bayAct(world: Mutable, { act, minutes = 0, joint, light, instrument }: Bodies["bay"], spend: Spend): void {
   if (act === "hint") {
     world.hints++;
     spend("Hint", 0, PRICES.hint);
@@ -166,6 +175,18 @@ function bayAct(world: Mutable, { act, minutes = 0, joint }: Bodies["bay"], spen
     // Nobody stands beside a car that cools: the wait has its own price.
     spend(`Waited ${minutes} min`, 0, PRICES.wait);
     if (minutes >= COLD_AFTER) world.engine = "cold";
+  }
+  if (act === "light" && light) {
+    world.light = { lamp: light.lamp in LAMPS ? (light.lamp as Lamp) : "none", door: light.door === "shut" ? "shut" : "open" };
+    spend(`${LAMPS[world.light.lamp]}, door ${world.light.door}`, 1);
+  }
+  if (act === "look-over" && instrument && instrument in BAY_INSTRUMENTS) {
+    const which = instrument as BayInstrument;
+    const fault = world.instruments[which];
+    const { [which]: _, ...rest } = world.instruments;
+    world.instruments = rest;
+    spend(`${BAY_INSTRUMENTS[which]} looked over: ${fault ? INSTRUMENT_FAULTS[fault] : "nothing wrong with it"}`, 4);
+    world.steps.push({ ...(world.steps.pop() as BayStep), lookedOver: true });
   }
   if (act === "tighten" && joint) {
     const name = inSentence(jointName(world.car.context.layout, joint));

@@ -31,19 +31,30 @@ export function bayEngine(code: string, entries: readonly JournalEntry[], pace: 
   };
 }
 
+/** A smoke machine on the practice car, and the eyes of who stands at it. */
+export interface BaySmoke extends SmokeMachine {
+  /** Joints at which smoke is seen just now, by the light that there is */
+  look(): Promise<readonly string[]>;
+}
+
 /** A smoke machine on the practice car, likewise. */
-export const baySmoke = (code: string, entries: readonly JournalEntry[], fill: FillSetup, push: SmokePush): SmokeMachine => ({
-  name: "Smoke machine in the practice bay",
-  simulated: true,
-  start(row) {
-    let over = false;
-    const told = proxy((one: SmokeRow) => {
-      if (!over) row(one);
-    });
-    const session = bayWorker().smoke(code, entries, fill, push, told);
-    return () => {
-      over = true;
-      void session.then((s) => s.stop());
-    };
-  },
-});
+export function baySmoke(code: string, entries: readonly JournalEntry[], fill: FillSetup, push: SmokePush): BaySmoke {
+  let look: () => Promise<readonly string[]> = async () => [];
+  return {
+    name: "Smoke machine in the practice bay",
+    simulated: true,
+    look: () => look(),
+    start(row) {
+      let over = false;
+      const told = proxy((one: SmokeRow) => {
+        if (!over) row(one);
+      });
+      const session = bayWorker().smoke(code, entries, fill, push, told);
+      look = async () => (await session).look();
+      return () => {
+        over = true;
+        void session.then((s) => s.stop());
+      };
+    },
+  };
+}

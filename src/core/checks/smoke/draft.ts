@@ -106,6 +106,7 @@ export function draftOfRun<Draft extends SmokeDraft>(draft: Draft, run: SmokeRun
     arrivals: run.arrivals.map(({ zone, at }) => ({ zone, at: moment(at) })),
     seen: run.seen.map(({ joint, at }) => ({ joint, at: moment(at) })),
     noSmokeOutside: run.noSmokeOutside,
+    draughtOrGlare: run.draughtOrGlare,
     source: run.source,
   };
 }

@@ -1,3 +1,4 @@
+import type { BayInstrument, InstrumentFault } from "../../devices/instrument-fault";
 import type { Trait } from "../../faults";
 import { Network, OUTSIDE } from "../../gas/network/network";
 import { holeArea, SHARP_EDGED } from "../../gas/orifice";
@@ -5,10 +6,29 @@ import { type Noise, seededNoise } from "../../maths/random";
 import { fromSi, type Quantity, type UnitId } from "../../units";
 import { type Car, type Fault, faultsAt, holeOf } from "../car";
 
+/** What smoke is looked for with. */
+export const LAMPS = {
+  none: "No lamp",
+  lamp: "Strong lamp",
+  blue: "Blue or UV light",
+  laser: "Laser sheet",
+} as const;
+export type Lamp = keyof typeof LAMPS;
+export interface Light {
+  readonly lamp: Lamp;
+  /** An open door lets a draught in, and the day */
+  readonly door: "open" | "shut";
+}
+export const STILL_AND_LIT: Light = { lamp: "lamp", door: "shut" };
+
 /** A car with somebody at it: what is read trembles anew each time. */
 export interface Bay {
   readonly car: Car;
   readonly noise: Noise;
+  /** Still air and a lamp where nobody says */
+  readonly light?: Light;
+  /** What is out of order of the instruments */
+  readonly instruments?: Readonly<Partial<Record<BayInstrument, InstrumentFault>>>;
 }
 
 /** What was chosen before a reading is taken, by the names of the record's fields. */

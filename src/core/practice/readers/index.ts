@@ -1,7 +1,8 @@
 import type { CheckId } from "../../checks";
 import type { InstrumentUse } from "../../checks/fields";
+import type { SmokeRun } from "../../checks/smoke";
 import type { Bay, Reader, Setup } from "./bay";
-import { shownOn } from "./instrument";
+import { machineShows, metered, shownOn } from "./instrument";
 import { RUNNING } from "./running";
 import { STANDING } from "./standing";
 import { VAPOUR } from "./vapour";
@@ -11,9 +12,16 @@ export * from "./bay";
 /** How each check reads a simulated car; what is not about the car has none. */
 export const READERS: Readonly<Partial<Record<CheckId, Reader>>> = { ...RUNNING, ...STANDING, ...VAPOUR };
 
-/** Reads a check off a car, on the gauge that was chosen for it; undefined where no reader knows the check. */
+/** Reads a check off a car, on the instruments that lie in its bay and the gauge that was chosen; undefined where no reader knows it. */
 export function readCheck(check: CheckId, bay: Bay, setup: Setup): object | undefined {
   const record = READERS[check]?.(bay, setup);
-  const instrument = setup.instrument as InstrumentUse | undefined;
-  return record && instrument && "instrument" in record ? shownOn(record, instrument) : record;
+  if (!record) return undefined;
+  const { instruments = {} } = bay;
+  if (check === "smoke" || check === "evap-smoke") return machineShows(record as SmokeRun, instruments["smoke-machine"]);
+  const volts = metered(record, instruments.meter);
+  const own = (record as { readonly instrument?: InstrumentUse }).instrument;
+  if (!own) return volts;
+  const used = (setup.instrument as InstrumentUse | undefined) ?? own;
+  const fault = used.division.unit === "V" ? undefined : instruments.gauge;
+  return setup.instrument || fault ? shownOn(volts, used, fault) : volts;
 }

@@ -9,7 +9,21 @@ import { fromSi, toSi } from "../../units";
 import { entriesOf, type FillSetup, reachOf, usualSetup, type ZoneId } from "../../vehicle";
 import { type Car, type Fault, faultsAt, holeOf, holesOf, stateAt } from "../car";
 import { SmokeFill, type SmokePush } from "../smoke-fill";
-import { type Bay, chosen, faultsThere, gaugeIn, leftIn, percent, placeOf, type Reader, type Setup, shown, showsTo } from "./bay";
+import {
+  type Bay,
+  chosen,
+  faultsThere,
+  gaugeIn,
+  type Lamp,
+  leftIn,
+  percent,
+  placeOf,
+  type Reader,
+  type Setup,
+  STILL_AND_LIT,
+  shown,
+  showsTo,
+} from "./bay";
 
 /** What eyes, hands and ears find; one look in thirty takes something sound for bad. */
 const look: Reader = ({ car, noise }, setup) => {
@@ -36,6 +50,9 @@ const MACHINE = {
 } as const;
 /** Smoke is seen where so much of it comes out, m³/s: a thread in still air before a lamp. */
 const THREAD = 8e-7;
+/** How many times as much it takes by another light, and in a draught or the light of the day. */
+const BY_LAMP: Readonly<Record<Lamp, number>> = { none: 25, lamp: 1, blue: 1.4, laser: 0.5 };
+const BY_DOOR = 10;
 /** How long a run is watched, s. */
 const RUN = 150;
 
@@ -72,25 +89,41 @@ function heightOf({ calibration, maxFlow }: SmokeRun["machine"], { ambient, temp
   };
 }
 
-/** Joints at which smoke of a run comes out and is seen by who looks there. */
-function smokeSeen(car: Car, setup: FillSetup, pressure: number): string[] {
+/**
+ * Joints at which smoke of a run comes out and is seen by who looks there, by the light and in the air that there is.
+ * @param lookedAt joints that were looked along; all of them where nobody says.
+ */
+export function smokeSeen(
+  { car, light = STILL_AND_LIT, instruments = {} }: Omit<Bay, "noise">,
+  setup: FillSetup,
+  pressure: number,
+  lookedAt?: readonly string[],
+): string[] {
+  if (instruments["smoke-machine"] === "heater-out") return [];
   const reach = reachOf(car.context.layout, setup);
+  const thread = THREAD * BY_LAMP[light.lamp] * (light.door === "open" ? BY_DOOR : 1);
   return car.faults.flatMap((fault) => {
     const { joint } = fault.cause;
     const hole = holeOf(fault, car.context.vehicle);
     if (!joint || hole <= 0 || !reach.tested.some((j) => j.id === joint) || !showsTo(car, fault, "smoke")) return [];
+    if (lookedAt && !lookedAt.includes(joint)) return [];
     const upstream = car.ambient + Math.max(1, pressure);
     const out = orificeFlow({ upstream, downstream: car.ambient, temperature: car.temperature, diameter: hole });
-    return out.massFlow / 1.2 >= THREAD ? [joint] : [];
+    return out.massFlow / 1.2 >= thread ? [joint] : [];
   });
 }
 
 /**
  * A run as it is read off ball and gauge every five seconds: what smoke machine and car make of this setup.
- * @param machine the shop's, whose own scale the ball is read on; the bay's where none is given.
+ * @param machine the shop's, whose own scale the ball is read on; the bay's where none is given. @param lookedAt as `smokeSeen` takes it.
  */
-export function smokeRecord(bay: Bay, fill: FillSetup, machine: SmokeRun["machine"] = MACHINE): SmokeRun {
-  const { car, noise } = bay;
+export function smokeRecord(
+  bay: Bay,
+  fill: FillSetup,
+  machine: SmokeRun["machine"] = MACHINE,
+  lookedAt?: readonly string[],
+): SmokeRun {
+  const { car, noise, light = STILL_AND_LIT } = bay;
   const push = { ratedPressure: toSi(machine.ratedPressure), maxFlow: toSi(machine.maxFlow) };
   const units = { flow: machine.maxFlow.unit, pressure: machine.ratedPressure.unit };
   const network = fillOf(bay, fill, push);
@@ -106,7 +139,7 @@ export function smokeRecord(bay: Bay, fill: FillSetup, machine: SmokeRun["machin
     ]);
   }
   const reach = reachOf(car.context.layout, fill);
-  const seen = smokeSeen(car, fill, network.read().pressure);
+  const seen = smokeSeen(bay, fill, network.read().pressure, lookedAt);
   return {
     machine,
     proof: {
@@ -120,18 +153,19 @@ export function smokeRecord(bay: Bay, fill: FillSetup, machine: SmokeRun["machin
     samples,
     arrivals: reach.zones.filter((z) => !reach.behindEngine.includes(z)).map((zone, i) => ({ zone, at: 30 + 6 * i })),
     seen: seen.map((joint) => ({ joint, at: RUN - 20 })),
-    noSmokeOutside: seen.length === 0,
+    noSmokeOutside: seen.length === 0 && !lookedAt,
     cameUndone: [],
     touchedBefore: [],
     adapterLeaks: false,
-    draughtOrGlare: false,
+    draughtOrGlare: light.door === "open" || light.lamp === "none",
     zeroed: true,
     ambient: shown(car.ambient, "hPa", 1, "absolute"),
     temperature: shown(car.temperature, "°C", 1),
     endedAt: RUN,
   };
 }
-const smoke: Reader = (bay, setup) => smokeRecord(bay, fillSetup(bay.car, setup), chosen(setup, "machine", MACHINE));
+const smoke: Reader = (bay, setup) =>
+  smokeRecord(bay, fillSetup(bay.car, setup), chosen(setup, "machine", MACHINE), chosen(setup, "lookedAt", undefined));
 
 /** A stop at which everything is listened to and soaped, Pa gauge. */
 const STOPS = [30e3, 60e3, 100e3];

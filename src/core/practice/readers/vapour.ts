@@ -2,7 +2,7 @@ import type { CheckId } from "../../checks";
 import { requiredOf } from "../../checks/evap-fields";
 import { VENT_PARTS, type VentPart } from "../../checks/vent-path";
 import type { Trait } from "../../faults";
-import { Network, OUTSIDE } from "../../gas/network/network";
+import { decayTrace, pulldownTrace, type Tank } from "../../gas/network/tank";
 import { holeArea, SHARP_EDGED } from "../../gas/orifice";
 import { fromSi, toSi } from "../../units";
 import { entriesOf, type FillSetup, reachOf, requiredLeakOf, usualSetup, vapourVolume } from "../../vehicle";
@@ -16,8 +16,6 @@ const PURGE = 1e-3;
 const WALLS = 25;
 /** A part that is blocked still passes so much as one hole, m. */
 const CHOKED_TO = 0.6e-3;
-
-const hole = (diameter: number) => ({ type: "orifice", effectiveArea: SHARP_EDGED * holeArea(diameter) }) as const;
 
 /** Gas space above the fuel with canister and lines, m³. */
 const gasOf = ({ context, fuelLevel }: Car): number =>
@@ -70,7 +68,7 @@ const common = (car: Car) => {
 const evapSmoke: Reader = (bay, setup) => {
   const fill = setupOf(bay, setup);
   return {
-    ...smokeRecord(bay, fill, chosen(setup, "machine", undefined)),
+    ...smokeRecord(bay, fill, chosen(setup, "machine", undefined), chosen(setup, "lookedAt", undefined)),
     ...common(bay.car),
     vent: fill.vent,
     gas: "inert",
@@ -82,28 +80,23 @@ const PUSHED = 2490;
 const HELD = 120;
 const WATCHED = 150;
 
-/** A shut system filled, held, and left alone: its pressure every five seconds, Pa gauge. */
-function decayed({ car, noise }: Bay, diameter: number): [number, number][] {
-  const { ambient, temperature } = car;
-  const network = new Network({
-    ambient,
-    temperature,
-    zones: [{ id: "tank", volume: gasOf(car), pressure: ambient, temperature, wallTime: WALLS }],
-    joints: [
-      { id: "leak", from: "tank", to: OUTSIDE, law: hole(diameter) },
-      { id: "push", from: OUTSIDE, to: "tank", law: { type: "regulator", setPressure: ambient + PUSHED, maxFlow: 2.4e-4 } },
-    ],
-  });
-  network.advance(HELD + 15);
-  network.set(1, { type: "regulator", setPressure: ambient, maxFlow: 0 });
-  // The bay warms or cools a little meanwhile.
-  const drift = noise.uniform(-0.08, 0.08);
-  return Array.from({ length: WATCHED / 5 + 1 }, (_, i): [number, number] => {
-    network.advance(HELD + 15 + 5 * i);
-    const gauge = network.pressure(0) - ambient + (ambient * drift * i * 5) / WATCHED / temperature;
-    return [5 * i, percent(fromSi(Math.max(0, gauge), "inH2O").value + noise.normal(0.006), 0.01)];
-  });
-}
+const tankOf = (car: Car, leak: number): Tank => ({
+  volume: gasOf(car),
+  leak,
+  wallTime: WALLS,
+  ambient: car.ambient,
+  temperature: car.temperature,
+});
+
+/** A shut system filled, held, and left alone: its pressure every five seconds. The bay warms or cools a little meanwhile. */
+const decayed = ({ car, noise }: Bay, leak: number): [number, number][] =>
+  decayTrace(tankOf(car, leak), {
+    pressure: PUSHED,
+    held: HELD,
+    duration: WATCHED,
+    every: 5,
+    drift: noise.uniform(-0.08, 0.08),
+  }).map(([t, gauge]) => [t, percent(fromSi(Math.max(0, gauge), "inH2O").value + noise.normal(0.006), 0.01)]);
 const decay: Reader = (bay, setup) => {
   const fill = setupOf(bay, setup);
   const leak = leakOf(bay.car, fill, fill.vent.by === "command");
@@ -128,7 +121,6 @@ const RELIEVES = 20;
 /** The idling engine pulls the shut system down through its purge valve. */
 const pulldown: Reader = (bay, setup) => {
   const { car, noise } = bay;
-  const { ambient, temperature } = car;
   const vent = chosen<VapourSetup["vent"]>(setup, "vent", { by: "command", at: VENT_SHUT, seconds: 90 });
   const blocked = hasTrait(car, "purge-blocked") ?? car.faults.find((f) => f.cause.id === "purge-circuit");
   const leaks = hasTrait(car, "purge-leak");
@@ -137,40 +129,32 @@ const pulldown: Reader = (bay, setup) => {
   const seat = leaks ? holeOf(leaks, car.context.vehicle) : 0;
   const own = hasTrait(car, "vapour-leak");
   const sensor = hasTrait(car, "tank-sensor");
-  const manifold = stateAt(car, {}).map;
-  const network = new Network({
-    ambient,
-    temperature,
-    zones: [
-      { id: "tank", volume: gasOf(car), pressure: ambient, temperature, wallTime: WALLS },
-      { id: "manifold", volume: 1e3, pressure: manifold, temperature },
-    ],
-    joints: [
-      { id: "leak", from: "tank", to: OUTSIDE, law: hole(own ? holeOf(own, car.context.vehicle) : 0) },
-      { id: "vent", from: "tank", to: OUTSIDE, law: hole(ventBlocked ? CHOKED_TO : VENT) },
-      { id: "purge", from: "tank", to: "manifold", law: hole(seat) },
-    ],
-  });
-  const points: [number, number][] = [];
-  let purgeShutAt = PURGE_OPENS + PULLS;
-  for (let t = 0; t <= purgeShutAt + HOLDS + RELIEVES; t++) {
-    if (t > 0) network.advance(t);
-    const real = network.pressure(0) - ambient;
-    const told = sensor ? 700 + 900 * sensor.size + real * 0.3 : real;
-    points.push([t, Math.round(told + noise.normal(5))]);
-    // What is switched at a moment shows from then on.
-    if (t === VENT_SHUT) network.set(1, hole(ventBlocked ? Math.min(CHOKED_TO, shutVent) : shutVent));
-    if (t === PURGE_OPENS) network.set(2, hole(blocked ? seat : Math.hypot(PURGE, seat)));
-    if (t > PURGE_OPENS + 2 && t < purgeShutAt && network.pressure(0) - ambient < -DEEP) purgeShutAt = t;
-    if (t === purgeShutAt) network.set(2, hole(seat));
-    if (t === purgeShutAt + HOLDS) network.set(1, hole(ventBlocked ? CHOKED_TO : VENT));
-  }
+  const ventOpen = ventBlocked ? CHOKED_TO : VENT;
+  const { points, purgeShutAt } = pulldownTrace(
+    tankOf(car, own ? holeOf(own, car.context.vehicle) : 0),
+    {
+      manifold: stateAt(car, {}).map,
+      purgeOpen: blocked ? seat : Math.hypot(PURGE, seat),
+      purgeShut: seat,
+      ventOpen,
+      ventShut: Math.min(ventOpen, shutVent),
+    },
+    {
+      ventShutAt: VENT_SHUT,
+      purgeOpenAt: PURGE_OPENS,
+      purgeShutAt: PURGE_OPENS + PULLS,
+      holds: HOLDS,
+      relieves: RELIEVES,
+      deep: DEEP,
+    },
+  );
+  const told = (real: number) => (sensor ? 700 + 900 * sensor.size + real * 0.3 : real);
   const { ambient: air, temperature: warmth, fuelLevel, ...rest } = common(car);
   const required = "required" in rest ? { required: rest.required } : {};
   return {
     source: { kind: "typed" },
     unit: "Pa",
-    points,
+    points: points.map(([t, real]): [number, number] => [t, Math.round(told(real) + noise.normal(5))]),
     ventShutAt: VENT_SHUT,
     purgeOpenAt: PURGE_OPENS,
     purgeShutAt,

@@ -172,10 +172,10 @@ describe("by hand", () => {
     const page = opened("airflow", facts);
     await press("Take this point");
     expect((await main().findAllByText("Type what the air meter reads")).length).toBeGreaterThan(0);
-    await points(airflowOf(engine, { restriction: 24e-3, behindMeter: 0 }, 5));
+    await points(airflowOf(engine, { intakeBlock: 30 }, 5));
     expect(soFar()).toMatch(/something before the manifold restricts it.*filter first, it is the cheap thing/i);
     expect((await recorded(page)).suspects[0]?.cause.id).toBe("filter-clogged");
-    await points(airflowOf(engine, { restriction: 60e-3, behindMeter: 0.28 }, 6));
+    await points(airflowOf(engine, { ductHole: 34e-3 }, 6));
     expect(soFar()).toMatch(/The meter reads low.*a disturbed duct does this/i);
   });
 

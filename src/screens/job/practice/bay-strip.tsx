@@ -1,13 +1,17 @@
 "use client";
 
-import { Copy, Flag, Hourglass, Lightbulb, Pause, Play } from "lucide-react";
+import { Copy, Flag, Hourglass, Lamp, Lightbulb, Pause, Play } from "lucide-react";
 import { useEffect, useState } from "react";
+import { BAY_INSTRUMENTS } from "@/core/devices/instrument-fault";
 import type { Bodies } from "@/core/journal";
+import { LAMPS, type Light } from "@/core/practice/readers/bay";
 import { PRICES } from "@/core/practice/world";
 import { Button } from "@/ui/button";
+import { Choice } from "@/ui/choice";
 import { ConfirmButton } from "@/ui/confirm-button";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote } from "@/ui/field";
+import type { BayNow } from "@/workers/bay.worker";
 import { load, save } from "../../session/storage";
 import { type Go, useJob } from "../use-job";
 import { useBay } from "./use-bay";
@@ -70,6 +74,7 @@ export function BayStrip({ go }: { go: Go }) {
           <Button look="bare" className="!px-2" onClick={() => setWaiting(true)}>
             <Hourglass aria-hidden size={16} /> Skip a wait
           </Button>
+          <BayThings now={now} act={act} />
           <ConfirmButton
             look="bare"
             className="!px-2"
@@ -119,6 +124,60 @@ export function BayStrip({ go }: { go: Go }) {
         </div>
       </Dialog>
     </section>
+  );
+}
+
+/** What smoke is looked for with, the door, and the instruments that lie in the bay. */
+function BayThings({ now, act }: { now: BayNow | undefined; act: (body: Bodies["bay"]) => Promise<void> }) {
+  const [open, setOpen] = useState(false);
+  if (!now) return null;
+  const { light } = now;
+  const change = (next: Partial<Light>) => void act({ act: "light", light: { ...light, ...next } });
+  return (
+    <>
+      <Button look="bare" className="!px-2" onClick={() => setOpen(true)}>
+        <Lamp aria-hidden size={16} /> Light and tools
+      </Button>
+      <Dialog
+        open={open}
+        onOpenChange={setOpen}
+        title="Light and tools of the bay"
+        description="What is changed takes a minute, an instrument looked over takes four."
+      >
+        <div className="flex flex-col gap-5">
+          <Choice
+            label="Smoke is looked for with"
+            options={Object.entries(LAMPS) as [Light["lamp"], string][]}
+            value={light.lamp}
+            onChange={(lamp) => change({ lamp })}
+          />
+          <Choice
+            label="The bay's door"
+            options={[
+              ["shut", "Shut: still air"],
+              ["open", "Open: a draught, and the day"],
+            ]}
+            value={light.door}
+            onChange={(door) => change({ door })}
+          />
+          <section aria-label="Instruments">
+            <h3 className="mb-2 text-sm text-muted">Look over and put right</h3>
+            <div className="flex flex-wrap gap-3">
+              {Object.entries(BAY_INSTRUMENTS).map(([id, name]) => (
+                <Button key={id} onClick={() => void act({ act: "look-over", instrument: id })}>
+                  {name}
+                </Button>
+              ))}
+            </div>
+            {now.last?.lookedOver && (
+              <p role="status" className="mt-3 border-l-4 border-live bg-raised px-3 py-2">
+                {now.last.name}
+              </p>
+            )}
+          </section>
+        </div>
+      </Dialog>
+    </>
   );
 }
 

@@ -2,7 +2,7 @@
 
 import { CircleCheck, CircleX } from "lucide-react";
 import { useEffect, useState } from "react";
-import type { PlayedCheck, Debrief as Reckoned } from "@/core/practice/debrief";
+import type { CouldTell, PlayedCheck, Debrief as Reckoned } from "@/core/practice/debrief";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { bayWorker } from "../../practice/bay-worker";
@@ -123,6 +123,40 @@ function Told({ title, list }: { title: string; list: readonly string[] }) {
   );
 }
 
+/** What each of the best checks could have told as things stood: what was to be expected, and what this very car would have said. */
+function CouldHaveTold({ could }: { could: readonly CouldTell[] }) {
+  const { number } = usePreferences();
+  return (
+    <details className="sm:col-span-2">
+      <summary className="flex min-h-11 cursor-pointer items-center gap-2 text-sm text-muted">
+        What each check could have told then
+      </summary>
+      <table className="w-full text-sm">
+        <thead>
+          <tr className="text-left text-muted">
+            <th className="py-1 font-normal">Check</th>
+            <th className="py-1 text-right font-normal">Minutes</th>
+            <th className="py-1 text-right font-normal">Expected, bits</th>
+            <th className="py-1 text-right font-normal">On this car, bits</th>
+          </tr>
+        </thead>
+        <tbody>
+          {could.map((c) => (
+            <tr key={c.name} className="border-t border-line">
+              <td className="py-1">{c.name}</td>
+              <td className="py-1 text-right tabular-nums">{Math.round(c.minutes)}</td>
+              <td className="py-1 text-right tabular-nums">{number(c.expected, 1)}</td>
+              <td className={`py-1 text-right tabular-nums ${c.inHindsight < -0.05 ? "text-ember" : ""}`}>
+                {c.inHindsight < -0.05 ? "misleads" : number(Math.max(0, c.inHindsight), 1)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
+
 /** Every check with what it told, what it could have told, and the best that could have been done then. */
 function Path({ path }: { path: readonly PlayedCheck[] }) {
   const { number } = usePreferences();
@@ -160,6 +194,7 @@ function Path({ path }: { path: readonly PlayedCheck[] }) {
               {bar(p.bits, "bg-accent")}
               {p.best && bar(p.best.bits, "bg-edge")}
             </div>
+            {p.could.length > 0 && <CouldHaveTold could={p.could} />}
           </li>
         ))}
       </ol>

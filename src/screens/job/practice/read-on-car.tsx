@@ -1,12 +1,14 @@
 "use client";
 
-import { Car } from "lucide-react";
-import { useState } from "react";
+import { Car, FastForward, Unplug } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import { playedInstrument } from "@/core/devices/played";
 import { type Draft, type Form, getIn, readSoFar, toDraft } from "@/core/form";
 import type { Answered } from "@/core/practice/answers";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import type { TypedForm } from "../../form/use-typed-form";
+import { every } from "../checks/every";
 import type { CheckInHand } from "../checks/use-check-form";
 import { type Bay, useBay } from "./use-bay";
 
@@ -37,13 +39,30 @@ export function FromTheCar({ label, take }: { label: string; take: (bay: Bay) =>
 
 const NOTHING = "This car has nothing to say to that: type it, or leave it";
 
-/** Lays a record into a form as if a hand had typed it. */
-function lay<Known>(form: TypedForm<object, Known>, record: object, known: Known): void {
-  const typed = toDraft(form.form as Form<object, Known>, record, known) as Draft;
-  form.set(Object.fromEntries(Object.keys(form.form.fields).map((name) => [name, getIn(typed, name)])));
+/** Lays a record into a form as if a hand had typed it: only what is another than it was laid last. */
+function lay<Known>(form: TypedForm<object, Known>, record: object, known: Known, before?: object): void {
+  const draftOf = (one: object) => toDraft(form.form as Form<object, Known>, one, known) as Draft;
+  const [typed, was] = [draftOf(record), before && draftOf(before)];
+  const changed = Object.keys(form.form.fields).filter(
+    (name) => !was || JSON.stringify(getIn(typed, name)) !== JSON.stringify(getIn(was, name)),
+  );
+  form.set(Object.fromEntries(changed.map((name) => [name, getIn(typed, name)])));
 }
 
-/** Reads the check in hand off the practice car, set up as its form says. */
+/** What takes a minute at a car takes so much less here. */
+const PACE = 10;
+
+/** An instrument that is being read: what it will have shown in the end, and how far it is, s. */
+interface Reading {
+  readonly record: object;
+  readonly seconds: number;
+  readonly at: number;
+}
+
+/**
+ * Reads the check in hand off the practice car, set up as its form says. What takes its time comes as it does at a car, and can be
+ * waited out, skipped at its price, or unplugged: what came until then stays typed.
+ */
 export function ReadOnCar<Name extends string>({
   check,
   label = "Read it on the car",
@@ -51,14 +70,70 @@ export function ReadOnCar<Name extends string>({
   check: CheckInHand<object, Name>;
   label?: string;
 }) {
+  const [reading, setReading] = useState<Reading>();
+  const stop = useRef<() => void>(undefined);
+  useEffect(() => () => stop.current?.(), []);
+  const form = check as unknown as TypedForm<object, typeof check.known>;
+  const { known } = check;
+  const begin = (record: object) => {
+    const instrument = playedInstrument(record, every, PACE);
+    let laid: object | undefined;
+    const show = (part: object) => {
+      lay(form, part, known, laid);
+      laid = part;
+    };
+    if (instrument.seconds === 0) return show(record);
+    stop.current = instrument.start({
+      part: (part, at) => {
+        show(part);
+        setReading({ record, seconds: instrument.seconds, at });
+      },
+      ended: (whole) => {
+        show(whole);
+        setReading(undefined);
+      },
+    });
+  };
+  const end = (record?: object) => {
+    stop.current?.();
+    if (record) lay(form, record, known);
+    setReading(undefined);
+  };
+  // What was recorded or discarded meanwhile is read no further.
+  const began = useRef(check.startedAt);
+  useEffect(() => {
+    const gone = began.current !== "" && began.current !== check.startedAt;
+    began.current = check.startedAt;
+    if (!gone && !check.busy) return;
+    stop.current?.();
+    setReading(undefined);
+  }, [check.startedAt, check.busy]);
+  if (reading)
+    return (
+      <section
+        aria-label="Instrument, live"
+        className="flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-live bg-raised px-3 py-2"
+      >
+        <p className="tabular-nums">
+          <strong className="text-live">Live</strong> · {Math.floor(reading.at)} s of {Math.round(reading.seconds)} s
+          <span className="text-muted"> · ten times faster than at a car</span>
+        </p>
+        <Button onClick={() => end(reading.record)}>
+          <FastForward aria-hidden size={18} /> Skip to its end
+        </Button>
+        <Button onClick={() => end()}>
+          <Unplug aria-hidden size={18} /> Unplug
+        </Button>
+      </section>
+    );
   return (
     <FromTheCar
       label={label}
       take={async (bay) => {
-        const form = check.form as unknown as Form<object, typeof check.known>;
-        const record = await bay.read(check.kind, readSoFar(form, check.draft(), check.known));
+        const own = check.form as unknown as Form<object, typeof check.known>;
+        const record = await bay.read(check.kind, readSoFar(own, check.draft(), known));
         if (!record) return NOTHING;
-        lay(check as unknown as TypedForm<object, typeof check.known>, record, check.known);
+        begin(record);
         return undefined;
       }}
     />

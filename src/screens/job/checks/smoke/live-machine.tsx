@@ -1,14 +1,14 @@
 "use client";
 
-import { PlugZap, Unplug } from "lucide-react";
+import { Eye, PlugZap, Unplug } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { sampled } from "@/core/checks/smoke";
+import { sampled, sighted } from "@/core/checks/smoke";
 import { standInSmoke } from "@/core/devices/stand-in-smoke";
 import { SmokeFill } from "@/core/practice/smoke-fill";
 import { toSi, UNITS } from "@/core/units";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
-import { baySmoke } from "../../../practice/live";
+import { type BaySmoke, baySmoke } from "../../../practice/live";
 import { usePreferences } from "../../../session/preferences";
 import { useBay } from "../../practice/use-bay";
 import { useJob } from "../../use-job";
@@ -31,6 +31,9 @@ export function LiveMachine({ run }: { run: SmokeHandle }) {
   const [live, setLive] = useState(false);
   const [error, setError] = useState<string>();
   const stop = useRef<() => void>(undefined);
+  /** The eyes at a practice car, while its machine is read */
+  const [eyes, setEyes] = useState<BaySmoke>();
+  const [seen, setSeen] = useState<string>();
   const running = draft.startedAt !== null && draft.endedAt === null;
   const unplug = () => {
     stop.current?.();
@@ -54,9 +57,10 @@ export function LiveMachine({ run }: { run: SmokeHandle }) {
       const air = { ambient: toSi(conditions.ambient), temperature: toSi(conditions.bayTemperature) };
       const holes = place ? [{ joint: place.id, diameter }] : [];
       // In a practice bay the car itself is read, in its own thread.
-      const tool = bay
-        ? baySmoke(bay.code, entries, fill, push)
-        : standInSmoke(new SmokeFill(layout, fill, push, holes, air, Math.floor(Math.random() * 2 ** 31)), every);
+      const own = bay && baySmoke(bay.code, entries, fill, push);
+      setEyes(own);
+      setSeen(undefined);
+      const tool = own ?? standInSmoke(new SmokeFill(layout, fill, push, holes, air, Math.floor(Math.random() * 2 ** 31)), every);
       update((d) => ({ ...d, source: { kind: "device", device: tool.name, simulated: tool.simulated } }));
       stop.current = tool.start(({ flow, pressure }) => {
         const shown = (si: number, unit: keyof typeof UNITS, digits: number) => Number((si / UNITS[unit].scale).toFixed(digits));
@@ -68,6 +72,13 @@ export function LiveMachine({ run }: { run: SmokeHandle }) {
     } catch (e) {
       setError((e as Error).message);
     }
+  };
+  const look = async () => {
+    const joints = (await eyes?.look()) ?? [];
+    const now = Date.now();
+    update((d) => joints.reduce((run, joint) => sighted(run, joint, now), d));
+    const names = joints.map((id) => layout.joints.find((j) => j.id === id)?.name ?? id);
+    setSeen(names.length > 0 ? `Smoke: ${names.join(", ")}` : "No smoke to be seen just now, in this light");
   };
   const simulated = draft.source?.kind === "device" && draft.source.simulated;
   // A run that a hand has read from stays what it is.
@@ -84,6 +95,12 @@ export function LiveMachine({ run }: { run: SmokeHandle }) {
             <PlugZap aria-hidden size={18} /> {bay ? "Connect it to the car" : "Connect the stand-in machine"}
           </Button>
         ))}
+      {live && eyes && (
+        <Button onClick={() => void look()}>
+          <Eye aria-hidden size={18} /> Look along the joints
+        </Button>
+      )}
+      {live && seen && <p role="status">{seen}</p>}
       {simulated && (
         <p className="border-l-4 border-amber bg-amber-soft px-3 py-2">
           <strong className="text-amber">Simulated.</strong> {!bay && "This run proves nothing of this car."}
