@@ -79,8 +79,9 @@ const api = {
   },
   /** The car's engine with a scan tool on it, moved on 60 times a second in this thread; what stops it, and the foot */
   engine: (code: string, entries: readonly JournalEntry[], pace: number, row: (row: LiveRow) => void) => {
-    const { car } = worldOf(caseOfCode(code), entries);
-    const tool = standInEngine(engineTruth(car), car.seed + entries.length, every, pace, 1000 / FRAMES);
+    const { car, engine } = worldOf(caseOfCode(code), entries);
+    const truth = { ...engineTruth(car), ...(engine === "cold" ? { coolant: car.temperature } : {}) };
+    const tool = standInEngine(truth, car.seed + entries.length, every, pace, 1000 / FRAMES);
     const stop = tool.start({ row, ended: () => {} });
     return proxy({ stop, hold: (rpm: number | undefined) => tool.hold(rpm) });
   },

@@ -1,12 +1,16 @@
 import type { Trait } from "../faults";
 import type { CodeRead } from "../journal/entries";
 import { toSi } from "../units";
-import { type Car, hasTrait, holeOf, stateAt } from "./car";
+import { type Car, hasTrait, stateAt } from "./car";
+import { airArrives, evapMonitor } from "./monitors";
 
 /** Total trim beyond which an ECU calls the mixture out of range, share. */
 const OUT_OF_RANGE = 0.105;
 /** Boost short or over by so much of what was asked, share of the gauge. */
 const BOOST_OFF = 0.14;
+
+/** Secondary air is short below this share of what its pump makes. */
+const AIR_SHORT = 0.8;
 
 /** What a circuit's monitor calls a load that draws no current, by the device. */
 const CIRCUITS: Readonly<Record<string, string>> = {
@@ -76,7 +80,8 @@ export function monitorCodes(car: Car): string[] {
   if (hasTrait(car, "egr-blocked")) codes.push("P0401");
   if (car.faults.some((f) => f.cause.trait === "inside-leak" && f.cause.id !== "bypass-valve") && vehicle.fitted.includes("egr"))
     codes.push("P0402");
-  if (hasTrait(car, "air-leak", "air-pump-dead", "air-valve-stuck", "air-ports")) codes.push("P0491");
+  if (vehicle.fitted.includes("secondary-air") && (airArrives(car) < AIR_SHORT || hasTrait(car, "air-valve-stuck", "air-ports")))
+    codes.push("P0491");
   for (const { cause } of car.faults) {
     const unworked = UNWORKED[cause.joint ?? ""];
     // The line feeds the flaps where there are any.
@@ -102,8 +107,7 @@ function boostCodes(car: Car): string[] {
 
 function vapourCodes(car: Car): string[] {
   if (!car.context.vehicle.fitted.includes("evap")) return [];
-  const holes = car.faults.filter((f) => f.cause.trait === "vapour-leak").map((f) => holeOf(f, car.context.vehicle));
-  const size = Math.hypot(...holes);
+  const size = evapMonitor(car);
   const leak = size >= 2.5e-3 ? ["P0455"] : size >= 0.9e-3 ? ["P0442"] : size >= 0.45e-3 ? ["P0456"] : [];
   return [...leak, ...(hasTrait(car, "purge-leak") ? ["P0496"] : [])];
 }

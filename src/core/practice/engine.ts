@@ -44,6 +44,8 @@ export interface EngineTruth {
   readonly turbineRatio?: number;
   /** Share of asked boost that vanes or wastegate give */
   readonly boostShare?: number;
+  /** Coolant as it is started, K; warm where nobody says */
+  readonly coolant?: number;
 }
 
 /** What is done with it: left to idle, held at a speed without load, or on the road at a speed, at a manifold pressure or full throttle. */
@@ -100,6 +102,15 @@ const COMPRESSOR = 1.12;
 const PULSE = 1500;
 const SUCKS = 0.6;
 
+/** Coolant of a warm engine, K, and how fast it gets there, s; closed loop from so warm on, K, and so long after the start, s. */
+const WARM = 361.15;
+const WARMS = 120;
+const LOOP = { from: 308, after: 10 } as const;
+/** A cold engine idles faster by up to so much, 1/min. */
+const FAST_IDLE = 350;
+/** Boost is given up where it is off by more than either, Pa and share of what is asked, for so long, s. */
+const GIVES_UP = { off: 15e3, share: 0.1, after: 2 } as const;
+
 const RPM = Math.PI / 30;
 const STOICHIOMETRIC = 14.7;
 const SIZE = 1.6e-3;
@@ -141,7 +152,7 @@ export interface OperatingState {
 }
 
 /**
- * A warm engine that behaves: duct, compressor, throttle, manifold and exhaust as a gas network, the engine as its pump, idle control
+ * An engine that behaves: duct, compressor, throttle, manifold and exhaust as a gas network, the engine as its pump, idle control
  * on the throttle, a closed loop with short and long trims in two cells, an air meter. A hole in the manifold lets in air that the
  * meter does not see. Without load speed follows torque less friction; on the road the road holds it. A diesel has no throttle and no
  * trims. Deterministic by its seed. Valid for 600 to 5000 1/min.
@@ -149,8 +160,13 @@ export interface OperatingState {
 export class PracticeEngine {
   time = 0;
   driving: Driving = {};
+  /** The ECU has taken boost away, until the key was off */
+  limp = false;
 
   private rpm: number;
+  private coolant: number;
+  /** How long boost has been off by now, s */
+  private off = 0;
   /** What the foot has come to: it is no switch */
   private wanted = IDLE;
   private area: number;
@@ -170,9 +186,11 @@ export class PracticeEngine {
   private readonly noise;
   private readonly reading;
 
+  /** @param givesUp whether its ECU takes boost away where it is off: a steady point is looked at before it does. */
   constructor(
     private readonly truth: EngineTruth,
     seed: number,
+    private readonly givesUp = true,
   ) {
     const { ambient, temperature, displacement, boost, diesel, banks = 1 } = truth;
     this.noise = seededNoise(seed);
@@ -183,6 +201,7 @@ export class PracticeEngine {
     this.sensed = each(1);
     this.onItsWay = Array.from({ length: Math.round(TRANSPORT / STEP) }, () => each(1));
     this.rpm = IDLE;
+    this.coolant = truth.coolant ?? WARM;
     const scale = displacement / SIZE;
     this.area = 1.05e-5 * scale;
     const wide = WIDE * displacement;
@@ -253,6 +272,21 @@ export class PracticeEngine {
     this.network = new Network({ ambient, temperature, isothermal: true, zones, joints });
   }
 
+  /** The key off and on again. */
+  keyOff(): void {
+    this.limp = false;
+    this.off = 0;
+  }
+
+  /** Speed that idle control holds, 1/min: faster while it is cold. */
+  private get idle(): number {
+    return IDLE + FAST_IDLE * Math.min(1, Math.max(0, (WARM - 15 - this.coolant) / 60));
+  }
+
+  private get closedLoop(): boolean {
+    return this.coolant >= WARM || (this.coolant >= LOOP.from && this.time >= LOOP.after);
+  }
+
   /** On to this time, s, in whole steps of the ECU. */
   advance(until: number): void {
     while (this.time + STEP <= until + 1e-9) this.step();
@@ -281,7 +315,7 @@ export class PracticeEngine {
       this.onRoad = Math.min(wide, this.onRoad);
       return this.onRoad;
     }
-    const asked = foot ?? IDLE;
+    const asked = foot ?? this.idle;
     this.wanted += Math.max(-FOOT * STEP, Math.min(FOOT * STEP, asked - this.wanted));
     const { wanted } = this;
     // While the foot moves, what lags is no fault of the throttle.
@@ -296,7 +330,7 @@ export class PracticeEngine {
   get asked(): number {
     const { ambient, boost = 0 } = this.truth;
     const { road } = this.driving;
-    if (!road) return ambient;
+    if (!road || this.limp) return ambient;
     return ambient + (road.map === undefined ? boost : Math.max(0, Math.min(boost, road.map - ambient)));
   }
 
@@ -325,6 +359,8 @@ export class PracticeEngine {
     }
     this.time += STEP;
     network.advance(this.time);
+    this.coolant += (WARM - this.coolant) * (STEP / WARMS);
+    this.watchBoost();
     const { air, bankAir } = this.breathed();
     const low = (1 - (truth.meterLow ?? 0)) * (1 - (truth.meterRange ?? 0) * full ** 1.5);
     this.metered = Math.max(0, this.flow("filter") * low);
@@ -341,6 +377,7 @@ export class PracticeEngine {
       this.sensed[bank] =
         (this.sensed[bank] as number) + ((arriving[bank] as number) - (this.sensed[bank] as number)) * (STEP / SENSOR);
       const within = (percent: number) => Math.max(-STOP, Math.min(STOP, percent));
+      if (!this.closedLoop) continue;
       const short = within((this.short[bank] as number) + CLOSED_LOOP * ((this.sensed[bank] as number) - 1) * STEP);
       const learnt = short * LEARNS * STEP;
       long[bank] = within((long[bank] as number) + learnt);
@@ -351,6 +388,15 @@ export class PracticeEngine {
     const scale = displacement / SIZE;
     const torque = (air * WORK) / (this.rpm * RPM);
     this.rpm = Math.max(300, this.rpm + ((torque - FRICTION * scale) / (INERTIA * scale) / RPM) * STEP);
+  }
+
+  /** Gives boost up where it is off by what matters for long enough. */
+  private watchBoost(): void {
+    if (!this.givesUp || this.limp || !this.truth.boost) return;
+    const asked = this.asked - this.truth.ambient;
+    const off = Math.abs(this.pressure("charge") - this.asked);
+    this.off = asked > GIVES_UP.off && off > Math.max(GIVES_UP.off, GIVES_UP.share * asked) ? this.off + STEP : 0;
+    this.limp = this.off > GIVES_UP.after;
   }
 
   /** The way through its turbine, m² effective: as narrow as it takes to drive the compressor. */
@@ -410,8 +456,8 @@ export class PracticeEngine {
       map: rounded(this.pressure("manifold") + noise.normal(PRESSURE_NOISE), 1000),
       barometer: rounded(truth.ambient, 1000),
       "intake-temperature": rounded(truth.temperature, 1) + 0.15,
-      coolant: 361.15,
-      ...(truth.diesel ? {} : { ...trims(1), ...(banks === 2 ? trims(2) : {}), loop: 1 }),
+      coolant: rounded(this.coolant, 1) + 0.15,
+      ...(truth.diesel ? {} : { ...trims(1), ...(banks === 2 ? trims(2) : {}), loop: this.closedLoop ? 1 : 0 }),
     };
   }
 
@@ -443,7 +489,7 @@ const SETTLES = { road: 8, free: 20 } as const;
 
 /** An engine brought to a point and left there until it stands. Deterministic by its seed. */
 export function operatingState(truth: EngineTruth, driving: Driving, seed: number): OperatingState {
-  const engine = new PracticeEngine(truth, seed);
+  const engine = new PracticeEngine(truth, seed, false);
   engine.driving = driving;
   engine.advance(driving.road ? SETTLES.road : SETTLES.free);
   return engine.state;

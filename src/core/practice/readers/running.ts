@@ -4,7 +4,8 @@ import { spotsOf } from "../../checks/probe/candidates";
 import { R_AIR } from "../../gas/air";
 import { burntFuel } from "../../vehicle";
 import { engineTruth, hasTrait, holeOf, holesOf, stateAt } from "../car";
-import type { Driving, EngineTruth, OperatingState } from "../engine";
+import { type Driving, type EngineTruth, type OperatingState, PracticeEngine } from "../engine";
+import { airArrives } from "../monitors";
 import { type Bay, chosen, faultsThere, gaugeIn, percent, placeOf, type Reader, shown, showsTo } from "./bay";
 import { dryExhaust } from "./gas";
 
@@ -206,11 +207,25 @@ const boost: Reader = (bay) => {
       map: shown(car.ambient + noise.normal(200), "kPa", 0.1, "absolute"),
       charge: shown(car.ambient + wrong + noise.normal(200), "kPa", 0.1, "absolute"),
     },
+    ...limpOf(car),
     egr: "shut",
     ambient: ambientOf(bay),
     warm: true,
   };
 };
+
+/** How long a full pull is driven on, s. */
+const PULL = 12;
+/** When limp mode sets in on a full pull, where it does, s into it. */
+function limpOf(car: Bay["car"]): { readonly limp?: { readonly at: number } } {
+  const engine = new PracticeEngine(engineTruth(car), car.seed);
+  engine.driving = { road: { rpm: 3000 } };
+  for (let at = 0.5; at <= PULL; at += 0.5) {
+    engine.advance(at);
+    if (engine.limp) return { limp: { at } };
+  }
+  return {};
+}
 
 const backPressure: Reader = (bay) => {
   const { car, noise } = bay;
@@ -331,16 +346,16 @@ const secondaryAir: Reader = (bay, setup) => {
   const place = placeOf(setup);
   const dead = car.faults.some((f) => f.cause.trait === "air-pump-dead" || f.cause.id === "pump-circuit");
   const leak = hasTrait(car, "air-leak");
-  const openedBy = chosen(setup, "openedBy", car.context.vehicle.airValveWorked === "electric" ? "command" : "hand-vacuum");
-  const unworked =
-    car.faults.some((f) => f.cause.joint === "air-diaphragm") ||
-    // A hand pump on the valve goes round the pipe and what feeds it.
-    (openedBy === "command" && car.faults.some((f) => ["air-pipe", "air-solenoid"].includes(f.cause.joint ?? "")));
-  const shut = faultsThere(bay, place, "air-valve-stuck", "air-ports").length > 0 || unworked;
-  const lost = leak ? 0.25 + 0.5 * leak.size : 0;
+  const openedBy = chosen<"command" | "hand-vacuum">(
+    setup,
+    "openedBy",
+    car.context.vehicle.airValveWorked === "electric" ? "command" : "hand-vacuum",
+  );
+  const shut = faultsThere(bay, place, "air-valve-stuck", "air-ports").length > 0;
+  const arrives = shut ? 0 : airArrives(car, openedBy);
   const idle = stateAt(car, IDLE);
-  const share =
-    dead || shut ? 0 : (PUMP * (1 - lost)) / (car.context.layout.joints.some((j) => j.id === "air-valve-2") ? 2 : 1) / idle.air;
+  const valves = car.context.layout.joints.some((j) => j.id === "air-valve-2") ? 2 : 1;
+  const share = (PUMP * arrives) / valves / idle.air;
   const lean = share > LEAN;
   return {
     joint: place,

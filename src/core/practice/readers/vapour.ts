@@ -5,21 +5,14 @@ import type { Trait } from "../../faults";
 import { decayTrace, pulldownTrace, type Tank } from "../../gas/network/tank";
 import { holeArea, SHARP_EDGED } from "../../gas/orifice";
 import { fromSi, toSi } from "../../units";
-import { entriesOf, type FillSetup, reachOf, requiredLeakOf, usualSetup, vapourVolume } from "../../vehicle";
+import { entriesOf, type FillSetup, reachOf, requiredLeakOf, usualSetup } from "../../vehicle";
 import { type Car, hasTrait, holeOf, stateAt } from "../car";
+import { gasSpaceOf, PURGE, VENT, WALLS } from "../monitors";
 import { type Bay, chosen, faultsThere, gaugeIn, leftIn, percent, type Reader, type Setup, shown } from "./bay";
 import { smokeRecord } from "./standing";
 
-/** What a vent and a purge valve pass open, m; walls' time constant, s. */
-const VENT = 9e-3;
-const PURGE = 1e-3;
-const WALLS = 25;
 /** A part that is blocked still passes so much as one hole, m. */
 const CHOKED_TO = 0.6e-3;
-
-/** Gas space above the fuel with canister and lines, m³. */
-const gasOf = ({ context, fuelLevel }: Car): number =>
-  context.vehicle.evap ? vapourVolume(context.vehicle.evap, fuelLevel / 100).volume : 0.04;
 
 /** What the vent still passes when it is told to shut, m. */
 const ventShut = (car: Car): number => {
@@ -81,7 +74,7 @@ const HELD = 120;
 const WATCHED = 150;
 
 const tankOf = (car: Car, leak: number): Tank => ({
-  volume: gasOf(car),
+  volume: gasSpaceOf(car),
   leak,
   wallTime: WALLS,
   ambient: car.ambient,
