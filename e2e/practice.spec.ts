@@ -320,7 +320,7 @@ test("a gauge is read as it comes, unplugged in the middle what came stays; ligh
   await makes(page, "bay", () => dialog.getByRole("radio", { name: "No lamp" }).click());
   await makes(page, "bay", () => dialog.getByRole("radio", { name: /^Open/ }).click());
   await makes(page, "bay", () => button(page, "Smoke machine").click());
-  await expect(dialog.getByRole("status")).toContainText("Smoke machine looked over: nothing wrong with it");
+  await expect(dialog.getByRole("status")).toContainText("Smoke machine looked over: nothing wrong there");
   await page.keyboard.press("Escape");
   await instrument(page, "EVAP smoke");
   await main(page)

@@ -214,7 +214,7 @@ describe("a practice bay", () => {
     const job = new Writer();
     expect(worldOf(given, job.entries).instruments).toEqual({ gauge: "unit-wrong" });
     job.add("bay", { act: "look-over", instrument: "smoke-machine" });
-    expect(worldOf(given, job.entries).steps.at(-1)?.name).toMatch(/nothing wrong with it/);
+    expect(worldOf(given, job.entries).steps.at(-1)?.name).toMatch(/nothing wrong there/);
     expect(worldOf(given, job.entries).instruments).toEqual({ gauge: "unit-wrong" });
     job.add("bay", { act: "look-over", instrument: "gauge" });
     job.add("bay", { act: "light", light: { lamp: "laser", door: "open" } });

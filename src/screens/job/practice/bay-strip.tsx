@@ -1,7 +1,7 @@
 "use client";
 
-import { Copy, Flag, Hourglass, Lamp, Lightbulb, Pause, Play } from "lucide-react";
-import { useEffect, useState } from "react";
+import { Copy, Flag, Hourglass, Lamp, Lightbulb, type LucideIcon, Pause, Play } from "lucide-react";
+import { type ReactNode, useEffect, useState } from "react";
 import { BAY_INSTRUMENTS } from "@/core/devices/instrument-fault";
 import type { Bodies } from "@/core/journal";
 import { LAMPS, type Light } from "@/core/practice/readers/bay";
@@ -45,39 +45,46 @@ export function BayStrip({ go }: { go: Go }) {
       aria-label="Practice bay"
       className="flex flex-wrap items-center gap-x-2 border-b-2 border-accent bg-panel px-4 max-sm:px-2"
     >
-      <p className="flex items-center">
+      <p className="flex min-h-11 items-center max-sm:min-h-8">
         <span className="font-mono text-sm text-live">{code}</span>
         <button
           type="button"
           aria-label="Copy the case's code"
-          className="inline-flex size-11 cursor-pointer items-center justify-center rounded-md hover:bg-raised"
+          className="inline-flex size-11 cursor-pointer items-center justify-center rounded-md hover:bg-raised max-sm:hidden"
           onClick={() => void navigator.clipboard?.writeText(code)}
         >
           <Copy aria-hidden size={16} />
         </button>
       </p>
-      <p className="tabular-nums">
-        <span className="text-muted">Bay clock </span>
+      <p className="tabular-nums max-sm:ml-auto max-sm:text-sm">
+        <span className="text-muted max-sm:sr-only">Bay clock </span>
         {now ? clock(now.minutes + thinking.minutes) : "…"}
-        <span className="text-muted"> · spent </span>
+        <span className="text-muted">
+          {" "}
+          · <span className="max-sm:sr-only">spent </span>
+        </span>
         {now ? `${now.money} marks` : "…"}
       </p>
       {!over && (
-        <>
-          <Button look="bare" className="!px-2" onClick={thinking.toggle} aria-pressed={thinking.paused}>
-            {thinking.paused ? <Play aria-hidden size={16} /> : <Pause aria-hidden size={16} />}
+        <div className="flex items-center gap-x-2 max-sm:gap-x-0">
+          <Key icon={thinking.paused ? Play : Pause} pressed={thinking.paused} onClick={thinking.toggle}>
             {thinking.paused ? "Go on" : "Pause"}
-          </Button>
-          <Button look="bare" className="!px-2" disabled={bay.hintStands} onClick={() => void act({ act: "hint" })}>
-            <Lightbulb aria-hidden size={16} /> {bay.hintStands ? "Hint stands" : `Hint, ${PRICES.hint} marks`}
-          </Button>
-          <Button look="bare" className="!px-2" onClick={() => setWaiting(true)}>
-            <Hourglass aria-hidden size={16} /> Skip a wait
-          </Button>
+          </Key>
+          <Key
+            icon={Lightbulb}
+            short={bay.hintStands ? undefined : PRICES.hint}
+            disabled={bay.hintStands}
+            onClick={() => void act({ act: "hint" })}
+          >
+            {bay.hintStands ? "Hint stands" : `Hint, ${PRICES.hint} marks`}
+          </Key>
+          <Key icon={Hourglass} onClick={() => setWaiting(true)}>
+            Skip a wait
+          </Key>
           <BayThings now={now} act={act} />
           <ConfirmButton
             look="bare"
-            className="!px-2"
+            className={KEY}
             ask="End this case?"
             why="The car goes back as it is, and what was wrong is told."
             sure="End it"
@@ -86,9 +93,9 @@ export function BayStrip({ go }: { go: Go }) {
               go("handover");
             }}
           >
-            <Flag aria-hidden size={16} /> End
+            <Flag aria-hidden size={16} /> <span className="max-sm:sr-only">End</span>
           </ConfirmButton>
-        </>
+        </div>
       )}
       {over && (
         <Button look="bare" onClick={() => go("handover")}>
@@ -97,7 +104,7 @@ export function BayStrip({ go }: { go: Go }) {
       )}
       <p
         role="status"
-        className={`min-w-0 basis-full truncate pb-1 text-sm ${now?.last?.mishap ? "font-bold text-ember" : "text-muted"}`}
+        className={`min-w-0 basis-full truncate pb-1 text-sm max-sm:flex-1 max-sm:basis-0 max-sm:pb-0 ${now?.last?.mishap ? "font-bold text-ember max-sm:basis-full max-sm:pb-1" : "text-muted"}`}
       >
         {now?.last?.mishap ??
           (last ? `Last check: ${last.verdict.headline}` : "Story and car are here. Nothing has been read yet.")}
@@ -127,6 +134,37 @@ export function BayStrip({ go }: { go: Go }) {
   );
 }
 
+const KEY = "!px-2 max-sm:min-w-11";
+
+/** A key of the strip: on a phone its sign alone, and what it costs. */
+function Key({
+  icon: Icon,
+  short,
+  pressed,
+  disabled = false,
+  onClick,
+  children,
+}: {
+  icon: LucideIcon;
+  short?: number | undefined;
+  pressed?: boolean;
+  disabled?: boolean;
+  onClick: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <Button look="bare" className={KEY} aria-pressed={pressed} disabled={disabled} onClick={onClick}>
+      <Icon aria-hidden size={16} />
+      <span className="max-sm:sr-only">{children}</span>
+      {short !== undefined && (
+        <span aria-hidden className="text-sm sm:hidden">
+          {short}
+        </span>
+      )}
+    </Button>
+  );
+}
+
 /** What smoke is looked for with, the door, and the instruments that lie in the bay. */
 function BayThings({ now, act }: { now: BayNow | undefined; act: (body: Bodies["bay"]) => Promise<void> }) {
   const [open, setOpen] = useState(false);
@@ -135,9 +173,9 @@ function BayThings({ now, act }: { now: BayNow | undefined; act: (body: Bodies["
   const change = (next: Partial<Light>) => void act({ act: "light", light: { ...light, ...next } });
   return (
     <>
-      <Button look="bare" className="!px-2" onClick={() => setOpen(true)}>
-        <Lamp aria-hidden size={16} /> Light and tools
-      </Button>
+      <Key icon={Lamp} onClick={() => setOpen(true)}>
+        Light and tools
+      </Key>
       <Dialog
         open={open}
         onOpenChange={setOpen}

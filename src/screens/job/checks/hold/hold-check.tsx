@@ -37,6 +37,8 @@ export function HoldCheck({ head }: { head: ReactNode }) {
   const samplesOf = (which: Watch) => holds<Samples | undefined>(which) ?? [];
   const running = began[watch];
   const vacuum = shownOn(holds<string>("gauge"));
+  // The needle follows the hand, and what an instrument that is read live has shown last.
+  const [, needle] = [...samplesOf("still"), ...samplesOf("wiggled")].at(-1) ?? [];
   const take = () => {
     const vacuum = shownOn(check.latest<string>("gauge"));
     if (vacuum === undefined) return;
@@ -57,7 +59,7 @@ export function HoldCheck({ head }: { head: ReactNode }) {
         <div className="flex flex-wrap items-center gap-x-4 max-md:justify-between">
           <Dial
             label="Pump gauge, inHg vacuum"
-            value={vacuum}
+            value={vacuum || needle || 0}
             min={0}
             max={30}
             step={0.1}
