@@ -176,6 +176,7 @@ function bayAct(world: Mutable, { act, minutes = 0, joint, light, instrument }: 
     spend(`Waited ${minutes} min`, 0, PRICES.wait);
     if (minutes >= COLD_AFTER) world.engine = "cold";
   }
+  if (act === "end" && minutes > 0) spend(`Thought it over, ${minutes} min`, minutes);
   if (act === "light" && light) {
     world.light = { lamp: light.lamp in LAMPS ? (light.lamp as Lamp) : "none", door: light.door === "shut" ? "shut" : "open" };
     spend(`${LAMPS[world.light.lamp]}, door ${world.light.door}`, 1);

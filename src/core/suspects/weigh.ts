@@ -28,6 +28,12 @@ export interface Suspect {
 }
 
 /**
+ * Likelihoods are stated cautiously: on simulated cars odds come true as often as they say where each counts by this power
+ * (`docs/judgement.md`).
+ */
+const SHARPER = 1.2;
+
+/**
  * Weighs every cause: prior × likelihood of each observation, normalised (Bayes; log-odds add).
  * One cause is taken to explain the evidence at hand; after a confirmed repair explained evidence is left out and what
  * stays is weighed anew, so a second fault shows. Observations no table knows change nothing.
@@ -41,7 +47,7 @@ export function weighSuspects(causes: readonly Cause[], evidence: readonly Evide
     const { observation, entry, tested } = one;
     const given = causes.map((cause) => likelihood(observation, cause, tested));
     if (given.some((v) => v === undefined)) continue;
-    const values = given.map((v, i) => v && { ...v, value: v.value ** (1 / (1 + said.of(causes[i] as Cause, one))) });
+    const values = given.map((v, i) => v && { ...v, value: v.value ** (SHARPER / (1 + said.of(causes[i] as Cause, one))) });
     said.add(one);
     const mean = weights.reduce((sum, w, i) => sum + w * (values[i]?.value ?? 1), 0);
     if (!(mean > 0)) continue;

@@ -22,7 +22,14 @@ export const rows = {
   },
   "boost-leak": {
     says: "the air meter sees more under boost than the engine breathes",
-    given: { "charge-leak": 0.8, "manifold-leak": 0.25, "branch-leak": 0.1, "meter-range": 0.03, other: 0.012 },
+    given: {
+      "charge-leak": 0.8,
+      "manifold-leak": 0.25,
+      "branch-leak": 0.1,
+      "exhaust-restriction": 0.25,
+      "meter-range": 0.03,
+      other: 0.012,
+    },
     reason: "metered air gets out before the cylinders",
   },
   "boost-short": {

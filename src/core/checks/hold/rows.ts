@@ -11,7 +11,7 @@ export const rows = {
   },
   "hold-stuck:*": {
     says: "a part holds and does not move",
-    given: { "device-stuck": 0.2, "boost-lazy": 0.2, other: 0.01 },
+    given: { "device-stuck": 0.2, "boost-lazy": 0.35, other: 0.01 },
     reason: "another part is stuck",
     own: { "device-stuck": 0.85, "boost-lazy": 0.8, "air-valve-stuck": 0.7, other: 0.03 },
     ownReason: "vacuum is there and it does not follow",

@@ -12,6 +12,7 @@ export const rows = {
       "purge-leak": 0.03,
       "inside-leak": 0.03,
       "circuit-dead": 0.15,
+      "vapour-leak": 0.25,
       restriction: 0.75,
       other: 0.42,
     },

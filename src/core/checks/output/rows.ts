@@ -12,6 +12,7 @@ export const rows = {
       "device-stuck": 0.06,
       "idle-control": 0.25,
       "actuator-leak": 0.25,
+      "egr-blocked": 0.4,
       other: 0.88,
     },
     ownReason: "it did what it was told",

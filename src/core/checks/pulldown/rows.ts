@@ -33,7 +33,7 @@ export const rows = {
   },
   "pulldown-loses": {
     says: "it pulled down and did not hold",
-    given: { "vapour-leak": 0.7, "vent-open": 0.25, "purge-leak": 0.03, "purge-blocked": 0.02, other: 0.05 },
+    given: { "vapour-leak": 0.88, "vent-open": 0.25, "purge-leak": 0.03, "purge-blocked": 0.02, other: 0.05 },
     reason: "air comes in after purge was shut",
   },
   "pulldown-no-relief": {

@@ -77,6 +77,8 @@ export const rows = {
       "idle-control": 0.7,
       "engine-mechanical": 0.75,
       "exhaust-air": 0.15,
+      "boost-over": 0.7,
+      "egr-blocked": 0.75,
       other: 0.04,
     },
     reason: "closed loop had nothing to correct",

@@ -15,7 +15,7 @@ export const rows = {
     reason: "another valve sticks",
     own: {
       "valve-stuck": 0.88,
-      "circuit-dead": 0.45,
+      "circuit-dead": 0.75,
       "idle-control": 0.7,
       "purge-blocked": 0.85,
       "egr-blocked": 0.55,
@@ -28,7 +28,7 @@ export const rows = {
     says: "a valve holds and passes as it must",
     given: { other: 0.9 },
     reason: "another valve was tried",
-    tested: { "circuit-dead": 0.8, "device-stuck": 0.9, other: 0.07 },
+    tested: { "circuit-dead": 0.8, "device-stuck": 0.9, "egr-blocked": 0.3, other: 0.07 },
     testedReason: "both its states were right",
   },
   "valve-good-warm": {

@@ -103,7 +103,11 @@ const vacuum: Reader = (bay) => {
     vacuum: shown(car.ambient - idle.map + noise.normal(800), "inHg", 0.1, "vacuum"),
     rpm: rpmOf(bay, idle),
     needle: worn && worn.size > 0.4 ? "regular-flick" : hasTrait(car, "idle-control") ? "drifting" : "steady",
-    snap: stateAt(car, { road: { rpm: WIDE } }).front > 1.35 * car.ambient ? "slow-return" : "drops-and-overshoots",
+    // The pedal is snapped without load: a turbocharger makes no boost in it.
+    snap:
+      stateAt(car, { road: { rpm: WIDE, map: 0.97 * car.ambient } }).front > 1.35 * car.ambient
+        ? "slow-return"
+        : "drops-and-overshoots",
     portSound: true,
     warm: true,
     instrument: gaugeIn("inHg", 0.1),

@@ -23,6 +23,9 @@ const WAITS: readonly (readonly [string, number])[] = [
   ["A weekend", 2880],
 ];
 
+/** More than a weekend nobody thinks about a case, min. */
+const LONGEST = 2880;
+
 const clock = (minutes: number) => `${Math.floor(minutes / 60)} h ${String(Math.floor(minutes % 60)).padStart(2, "0")} min`;
 
 /** The practice bay above the work: its case, its clock and what was spent; hints, waits, and the end. */
@@ -58,7 +61,7 @@ export function BayStrip({ go }: { go: Go }) {
       </p>
       <p className="tabular-nums max-sm:ml-auto max-sm:text-sm">
         <span className="text-muted max-sm:sr-only">Bay clock </span>
-        {now ? clock(now.minutes + thinking.minutes) : "…"}
+        {now ? clock(now.minutes + (over ? 0 : thinking.minutes)) : "…"}
         <span className="text-muted">
           {" "}
           · <span className="max-sm:sr-only">spent </span>
@@ -89,7 +92,9 @@ export function BayStrip({ go }: { go: Go }) {
             why="The car goes back as it is, and what was wrong is told."
             sure="End it"
             onSure={async () => {
-              await act({ act: "end" });
+              // What was thought over at this device goes into the case with its end.
+              const thought = Math.min(LONGEST, Math.round(thinking.minutes));
+              await act({ act: "end", ...(thought > 0 ? { minutes: thought } : {}) });
               go("handover");
             }}
           >
