@@ -52,7 +52,7 @@ export function judgementTable(cars: number, seed: number): string {
     "Likelihoods were mended on other seeds (from 400000 on), where a check and its physics disagreed: an EGR or purge valve that is stuck and a",
     "dead air pump in a command that is not answered, a filter pipe that is seen in the same check, a blocked exhaust in a boost log, a vacuum and",
     "exhaust gases that are good beside a leak which closed loop corrects. There too it was measured that likelihoods are stated cautiously: odds",
-    "come true as often as they say where each counts by its 1.2th power.",
+    "come true as often as they say where each counts by its power of 1.3.",
     "",
     "## Stated odds against the truth",
     "",

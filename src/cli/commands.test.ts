@@ -330,6 +330,32 @@ describe("practice", () => {
   });
 });
 
+describe("reckon", () => {
+  const air = { ambient: { value: 1013.25, unit: "hPa", kind: "absolute" }, temperature: { value: 20, unit: "°C" } };
+  const rows = async (tool: string, body: object) =>
+    ((await run("reckon", body, [tool])) as unknown as { rows: { value: { value: number } }[] }).rows.map((r) => r.value.value);
+
+  it("says what the commands of the same name say", async () => {
+    const leak = { flow: { value: 0.543, unit: "L/min" }, pressure: { value: 13, unit: "inH2O" }, ...air };
+    const { diameter } = (await run("leak-size", leak)) as { diameter: { value: number } };
+    expect((await rows("hole", leak))[0]).toBeCloseTo(diameter.value, 12);
+    const gas = { fuel: "petrol", co: 0.1, co2: 14.2, o2: 1.4, hc: 40 };
+    const { lambda } = (await run("exhaust-gas", gas)) as { lambda: number };
+    expect((await rows("lambda", gas))[0]).toBeCloseTo(lambda, 12);
+    const { needed } = (await run("comeback", { kind: "random", recorded: [14, 22, 17], clean: 30 })) as { needed: number };
+    expect((await rows("drive", { kind: "random", recorded: [14, 22, 17], clean: [30] }))[0]).toBeCloseTo(needed, 12);
+    const samples = [0, 30, 60, 90, 120].map((t) => [t, 10 * Math.exp(-t / 200)]);
+    const fall = { samples, unit: "inH2O", volume: { value: 30, unit: "L" }, held: 120, ...air };
+    const decayed = (await run("decay", fall)) as { diameter: { value: number } };
+    expect((await rows("decay", fall))[0]).toBeCloseTo(decayed.diameter.value, 12);
+  });
+
+  it("names what there is, and refuses what its form refuses", async () => {
+    await expect(run("reckon", {}, ["odds"])).rejects.toThrow(/one of hole, flow, fill/);
+    await expect(run("reckon", { flow: { value: 1, unit: "furlong" } }, ["hole"])).rejects.toThrow(/flow/);
+  });
+});
+
 describe("the process", () => {
   const pelota = (args: string[], input = "") => spawnSync("node", ["scripts/pelota.mjs", ...args], { input, encoding: "utf8" });
 

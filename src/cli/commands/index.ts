@@ -25,6 +25,7 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
   "cold-starts": late(async () => (await import("./comeback")).coldStartsCommand),
   simulate: late(async () => (await import("./simulate")).simulateCommand, { reads: "arguments" }),
   practice: late(async () => (await import("./practice")).practice, { reads: "arguments" }),
+  reckon: late(async () => (await import("./reckon")).reckon),
   suspects: late(async () => (await import("./jobs")).suspects, { reads: "arguments" }),
   backup: late(async () => (await import("./data")).backup, { reads: "nothing" }),
   "daily-backup": late(async () => (await import("./data")).dailyBackup, { reads: "nothing" }),

@@ -31,7 +31,7 @@ export interface Suspect {
  * Likelihoods are stated cautiously: on simulated cars odds come true as often as they say where each counts by this power
  * (`docs/judgement.md`).
  */
-const SHARPER = 1.2;
+const SHARPER = 1.3;
 
 /**
  * Weighs every cause: prior × likelihood of each observation, normalised (Bayes; log-odds add).

@@ -1,7 +1,7 @@
 "use client";
 
 import { formatDistanceToNowStrict } from "date-fns";
-import { GraduationCap, Plus, Search, Settings2, SlidersHorizontal, Upload } from "lucide-react";
+import { Calculator, GraduationCap, Plus, Search, Settings2, SlidersHorizontal, Upload } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
@@ -92,10 +92,13 @@ export function Board({ board, asked, people, families, instruments, shopName }:
           </h1>
           <Waiting />
           <PersonButton />
-          <LinkButton href="/practice">
+          <LinkButton href="/reckoner" className="max-sm:!px-2">
+            <Calculator aria-hidden size={18} /> Reckoner
+          </LinkButton>
+          <LinkButton href="/practice" className="max-sm:!px-2">
             <GraduationCap aria-hidden size={18} /> Practice
           </LinkButton>
-          <LinkButton href="/shop">
+          <LinkButton href="/shop" className="max-sm:!px-2">
             <Settings2 aria-hidden size={18} /> Shop
           </LinkButton>
           <ThemeSwitch />

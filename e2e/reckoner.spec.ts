@@ -1,0 +1,55 @@
+import { expect, test } from "@playwright/test";
+import { button, main, openJob, setConditions, signIn } from "./steps";
+
+test("reckons as it is typed, says the same as its link on another device, and is carried into a job", async ({
+  page,
+  browser,
+}) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Smells of fuel", "FW 26 RCK");
+  await setConditions(page);
+  await page.goto("/");
+  await page.getByRole("link", { name: "Reckoner" }).click();
+  const answer = page.getByRole("region", { name: "What comes of it" });
+  await expect(answer).toContainText("Type the flow");
+  await page.getByLabel(/^Flow, at 20 °C/).fill("0.543");
+  await page.getByLabel("Pressure, gauge", { exact: true }).fill("13");
+  await expect(answer).toContainText("0.508 mm");
+  await page.getByText("Its equation").click();
+  await expect(answer).toContainText("Shapiro 1953");
+  // What is out of any band is asked about, and what was typed stays.
+  await page.getByLabel("Pressure, gauge", { exact: true }).fill("13 bar");
+  await expect(answer).not.toContainText("0.508 mm");
+  await expect(page.getByLabel("Pressure, gauge", { exact: true })).toHaveValue("13 bar");
+  await page.getByLabel("Pressure, gauge", { exact: true }).fill("13");
+  await expect.poll(() => new URL(page.url()).searchParams.get("flow")).toBe("0.543");
+  const other = await browser.newContext();
+  const second = await other.newPage();
+  await second.goto(page.url());
+  await expect(second.getByRole("region", { name: "What comes of it" })).toContainText("0.508 mm");
+  await other.close();
+
+  // A fall draws itself beside its fit, and goes into the job's own decay as a draft.
+  await button(page, "Decay after shut-off").click();
+  await page.getByLabel(/^Seconds and pressure/).fill("0 10\n30 9.3\n60 8.6\n90 8.0\n120 7.4");
+  await page.getByLabel("Gas volume", { exact: true }).fill("30 L");
+  await expect(answer.getByRole("img", { name: /5 readings, down to 7\.40 inH2O gauge/ })).toBeVisible();
+  await expect(answer).toContainText(/to 0\.\d+ mm, 95 %/);
+  await page.reload();
+  await expect(page.getByLabel("Gas volume", { exact: true })).toHaveValue("30 L");
+  await button(page, "Take it into a job").click();
+  await button(page, "Take it there").click();
+  await expect(page.getByText("Choose the job it goes into")).toBeVisible();
+  await page.getByLabel("Job", { exact: true }).selectOption({ index: 1 });
+  await button(page, "Take it there").click();
+  await page.waitForURL(/jobs/);
+  await page.getByRole("navigation", { name: "Stations" }).getByRole("button", { name: "Check" }).click();
+  await expect(main(page).getByRole("heading", { name: "Pressure decay", level: 2 })).toBeVisible();
+  await expect(main(page).getByRole("img", { name: /5 readings, down to 7\.40 inH2O gauge/ })).toBeVisible();
+  // It is begun there now: nothing is written over it.
+  await page.goto("/reckoner?tool=decay");
+  await button(page, "Take it into a job").click();
+  await page.getByLabel("Job", { exact: true }).selectOption({ index: 1 });
+  await button(page, "Take it there").click();
+  await expect(page.getByText(/There is a pressure decay begun in/)).toBeVisible();
+});

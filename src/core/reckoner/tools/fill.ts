@@ -1,0 +1,68 @@
+import { formOf } from "../../form";
+import { fillHeating, settleTimeConstant, smokeArrivalTime } from "../../gas/vessel";
+import { strictObject } from "../../input";
+import { fromSi, type Quantity, toSi } from "../../units";
+import { type Air, air, airField, ambientField, needs, reading } from "../fields";
+import type { Tool } from "../tool";
+
+interface Fill extends Air {
+  readonly volume: Quantity;
+  readonly pressure: Quantity;
+  readonly flow: Quantity;
+}
+
+/** How long until a fill can be read, and until smoke is through it. */
+export const fillTool: Tool<Fill> = {
+  id: "fill",
+  name: "Fill and settle",
+  aim: "How long until the ball can be read, and until smoke has swept the circuit",
+  form: formOf<Fill, undefined>()({
+    schema: strictObject({
+      volume: needs("volume", "the volume that is filled"),
+      pressure: needs("ratedPressure", "the pressure it is filled to"),
+      flow: needs("smokeFlow", "what the machine gives"),
+      ...air,
+    }),
+    fields: {
+      volume: reading("Gas volume", "volume", ["L", "gal"], "30"),
+      pressure: reading("Pressure it is held at, gauge", "ratedPressure", ["inH2O", "psi", "mbar", "kPa"], "13"),
+      flow: reading("Most that the machine gives", "smokeFlow", ["L/min", "SCFH"], "12"),
+      ambient: ambientField,
+      temperature: airField,
+    },
+  }),
+  formula: "τ = (V·p_set/p_amb)/Q;  arrival = V/Q;  ΔT = T·(γ−1)/γ·p_set/p_amb",
+  symbols: [
+    ["τ", "settling time constant", "s"],
+    ["V", "gas volume", "m³"],
+    ["p_set", "pressure it is held at, gauge", "Pa"],
+    ["p_amb", "ambient pressure, absolute", "Pa"],
+    ["Q", "flow of the machine", "m³/s"],
+    ["ΔT", "most that the fill heats the gas", "K"],
+  ],
+  source: "Ideal gas in a rigid vessel, plug flow for the smoke (Çengel & Boles, unsteady-flow energy balance)",
+  valid: "A path with a way out: a dead end never fills with smoke, open its far end",
+  reckon({ volume, pressure, flow, ambient, temperature }) {
+    const q = toSi(flow);
+    if (!(q > 0)) throw new RangeError("A machine that gives nothing fills nothing");
+    const tau = settleTimeConstant({
+      volume: toSi(volume),
+      setPressure: toSi(pressure),
+      ambient: toSi(ambient),
+      maxFlow: q,
+    });
+    return {
+      rows: [
+        { name: "Settling time constant", value: { value: tau, unit: "s" } },
+        { name: "Settled to 5 %, after three of them", value: { value: 3 * tau, unit: "s" } },
+        { name: "Smoke has swept it", value: { value: smokeArrivalTime(toSi(volume), q), unit: "s" } },
+        {
+          name: "The fill heats its gas by, at most",
+          value: { value: fillHeating(toSi(temperature), toSi(pressure), toSi(ambient)), unit: "K" },
+        },
+        { name: "Air it takes", value: fromSi((toSi(volume) * toSi(pressure)) / toSi(ambient), "L") },
+      ],
+      notes: ["Hold the pressure a minute, better two, before it is shut off: gas that still cools looks like a leak"],
+    };
+  },
+};

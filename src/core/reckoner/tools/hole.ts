@@ -1,0 +1,105 @@
+import { formOf } from "../../form";
+import { massFlowOf, standardFlow } from "../../gas/air";
+import { leakDiameter, orificeFlow } from "../../gas/orifice";
+import { strictObject } from "../../input";
+import { fromSi, type Quantity, toSi } from "../../units";
+import { type Air, air, airField, ambientField, needs, reading } from "../fields";
+import type { Letter, Reckoned, Tool } from "../tool";
+
+const FORMULA =
+  "r > r*: ṁ = Cd·A·p₁·√(2γ/((γ−1)·R·T₁)·(r^(2/γ) − r^((γ+1)/γ));  r ≤ r*: ṁ = Cd·A·p₁·√(γ/(R·T₁))·(2/(γ+1))^((γ+1)/(2(γ−1)));  r = p₂/p₁, r* = 0.528";
+const SYMBOLS: readonly Letter[] = [
+  ["ṁ", "mass flow", "kg/s"],
+  ["Cd", "discharge coefficient, 0.61 of a sharp edge", "1"],
+  ["A", "area of the hole", "m²"],
+  ["p₁, p₂", "pressure before and behind it, absolute", "Pa"],
+  ["T₁", "temperature before it", "K"],
+  ["γ, R", "1.4 and 287.05 J/(kg·K), dry air", ""],
+];
+const PAPER = {
+  formula: FORMULA,
+  symbols: SYMBOLS,
+  source: "Compressible orifice flow, isentropic to the throat (Shapiro 1953; ISO 9300 for the choked branch)",
+  valid: "Air; sharp small holes at low pressure. Choked, a real hole passes up to 15 % more than Cd 0.61 says",
+};
+
+interface Leak extends Air {
+  readonly flow: Quantity;
+  readonly pressure: Quantity;
+}
+
+/** A hole as a shop names it: mm, thousandths of an inch. */
+export const sizes = (diameter: number, name = "Hole, sharp-edged (Cd 0.61)"): Reckoned[] => [
+  { name, value: fromSi(diameter, "mm") },
+  { name: "In thousandths of an inch", value: fromSi(diameter, "thou") },
+];
+
+const pressureField = reading("Pressure, gauge", "smokePressure", ["inH2O", "psi", "mbar", "kPa"], "13");
+
+/** The hole that a flow at a pressure goes through. */
+export const holeTool: Tool<Leak> = {
+  id: "hole",
+  name: "Hole from flow and pressure",
+  aim: "What the settled ball and the gauge say together, as one sharp-edged hole",
+  form: formOf<Leak, undefined>()({
+    schema: strictObject({ flow: needs("smokeFlow", "the flow"), pressure: needs("smokePressure", "the pressure"), ...air }),
+    fields: {
+      flow: reading("Flow, at 20 °C and 101.325 kPa", "smokeFlow", ["L/min", "cc/min", "SCFH"], "0.54"),
+      pressure: pressureField,
+      ambient: ambientField,
+      temperature: airField,
+    },
+  }),
+  ...PAPER,
+  reckon({ flow, pressure, ambient, temperature }) {
+    const outside = toSi(ambient);
+    return {
+      rows: sizes(
+        leakDiameter({
+          massFlow: massFlowOf(flow),
+          upstream: outside + toSi(pressure),
+          downstream: outside,
+          temperature: toSi(temperature),
+        }),
+      ),
+    };
+  },
+};
+
+interface Through extends Air {
+  readonly diameter: Quantity;
+  readonly pressure: Quantity;
+}
+
+/** The flow that a pressure drives through a hole: the same equation, the other way round. */
+export const flowTool: Tool<Through> = {
+  id: "flow",
+  name: "Flow through a hole",
+  aim: "What a known hole passes at a pressure: what the ball should show on the reference plate",
+  form: formOf<Through, undefined>()({
+    schema: strictObject({ diameter: needs("hole", "the hole"), pressure: needs("smokePressure", "the pressure"), ...air }),
+    fields: {
+      diameter: reading("Hole", "hole", ["mm", "in", "thou"], "0.5"),
+      pressure: pressureField,
+      ambient: ambientField,
+      temperature: airField,
+    },
+  }),
+  ...PAPER,
+  reckon({ diameter, pressure, ambient, temperature }) {
+    const outside = toSi(ambient);
+    const { massFlow, choked } = orificeFlow({
+      upstream: outside + toSi(pressure),
+      downstream: outside,
+      temperature: toSi(temperature),
+      diameter: toSi(diameter),
+    });
+    return {
+      rows: [
+        { name: "Flow, at 20 °C and 101.325 kPa", value: fromSi(standardFlow(massFlow), "L/min") },
+        { name: "Mass flow", value: fromSi(massFlow, "g/s") },
+      ],
+      notes: choked ? ["Choked: more suction behind it draws no more through it"] : [],
+    };
+  },
+};

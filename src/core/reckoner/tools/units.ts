@@ -1,0 +1,45 @@
+import * as yup from "yup";
+import { formOf } from "../../form";
+import { strictObject } from "../../input";
+import { findUnit, fromSi, parseQuantity, toSi, UNITS, unitsOf } from "../../units";
+import type { Tool } from "../tool";
+
+interface Same {
+  readonly reading: string;
+}
+const DIMENSIONS = ["pressure", "volume-flow", "mass-flow", "length", "temperature", "volume", "torque", "distance"] as const;
+
+/** A reading in every unit of its kind. */
+export const unitsTool: Tool<Same> = {
+  id: "units",
+  name: "Units side by side",
+  aim: "One reading in every unit the trade mixes",
+  form: formOf<Same, undefined>()({
+    schema: strictObject({
+      reading: yup.string().max(40, "A reading is short").required("Type a reading with its unit, as 13 inH2O"),
+    }),
+    fields: { reading: { type: "text", label: "Reading with its unit", example: "13 inH2O" } },
+  }),
+  formula: "value₂ = value₁ · unit₁ / unit₂",
+  symbols: [["unit", "its size in the unit of the SI", ""]],
+  source: "BIPM SI brochure; conventional inch of mercury (0 °C) and of water (4 °C)",
+  valid: "A volume flow counts at 20 °C and 101.325 kPa. A pressure keeps its kind: gauge, vacuum or absolute",
+  reckon({ reading }) {
+    const named = /[a-zA-Z°²₂/]+[a-zA-Z0-9°/]*\s*(abs|absolute|gauge|vacuum)?\s*$/
+      .exec(reading)?.[0]
+      ?.replace(/\s*(abs|absolute|gauge|vacuum)\s*$/, "");
+    const unit = named && findUnit(named.trim());
+    const dimension = unit && UNITS[unit].dimension;
+    if (!unit || !DIMENSIONS.includes(dimension as (typeof DIMENSIONS)[number]))
+      throw new RangeError(`"${reading}" names no unit that is known here: type it as 13 inH2O, 0.5 mm, 12 L/min or 20 °C`);
+    const read = parseQuantity(reading, { dimension: dimension as (typeof DIMENSIONS)[number], unit });
+    if (!read.ok) throw new RangeError(read.message);
+    const { kind } = read.value;
+    return {
+      rows: unitsOf(dimension as (typeof DIMENSIONS)[number]).map((other) => ({
+        name: other,
+        value: { ...fromSi(toSi(read.value), other), ...(kind ? { kind } : {}) },
+      })),
+    };
+  },
+};

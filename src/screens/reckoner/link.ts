@@ -1,0 +1,31 @@
+import type { Draft, Form } from "@/core/form";
+import { getIn, setIn } from "@/core/form";
+
+const TOOL = "tool";
+
+/** The tool and the inputs that a link carries: what its form does not ask for is left out. */
+export function inLink<Known>(
+  search: string,
+  formOf: (tool: string) => Form<object, Known> | undefined,
+): { tool?: string; draft?: Draft } {
+  const asked = new URLSearchParams(search);
+  const tool = asked.get(TOOL) ?? undefined;
+  const form = tool === undefined ? undefined : formOf(tool);
+  if (!tool || !form) return {};
+  let draft: Draft = {};
+  for (const name of Object.keys(form.fields)) {
+    const value = asked.get(name);
+    if (value !== null) draft = setIn(draft, name, value);
+  }
+  return Object.keys(draft).length > 0 ? { tool, draft } : { tool };
+}
+
+/** A link to a tool with what was typed into it. */
+export function linkTo<Known>(tool: string, form: Form<object, Known>, draft: Draft): string {
+  const says = new URLSearchParams({ [TOOL]: tool });
+  for (const name of Object.keys(form.fields)) {
+    const value = getIn(draft, name);
+    if (typeof value === "string" && value !== "") says.set(name, value);
+  }
+  return `?${says}`;
+}
