@@ -299,7 +299,7 @@ describe("smoke seen at two places in one run", () => {
       job.smoke({ seen: places.map((joint, i) => ({ joint, at: 40 + i })), noSmokeOutside: false }, 9);
       const top = job.state().suspects.slice(0, 2);
       expect(new Set(top.map((s) => s.cause.joint))).toEqual(new Set(places));
-      expect(top[1]?.odds).toBeGreaterThan(0.05);
+      expect(top[1]?.odds).toBeGreaterThan(0.02);
     }
   });
 });
