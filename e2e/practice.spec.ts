@@ -353,3 +353,37 @@ test("instruments are read live off the practice car, in a thread of its own: ba
   await expect.poll(async () => Number(await ball.getAttribute("aria-valuenow")), { timeout: 20_000 }).toBeGreaterThan(3);
   await expect(page.getByText(/^[3-9] readings?; every move is one/)).toBeVisible();
 });
+
+test("taps are marked on the live stream: the spot that drinks reacts, the other stays quiet, and the record holds the stream", async ({
+  page,
+}) => {
+  await rollIn(page, CASES.engine);
+  await readIn(page);
+  // Driven for its trims it is warm: in open loop a tap would prove nothing.
+  await check(page, "Fuel-trim survey", /Lean at idle/);
+  await instrument(page, "Enrichment probe");
+  await page.getByRole("radio", { name: "The scan tool, live" }).click();
+  await button(page, "Plug it into the car: start the engine").click();
+  const read = main(page)
+    .locator("dt", { hasText: /^Read$/ })
+    .locator("xpath=following-sibling::dd");
+  const seconds = async () => Number.parseFloat((await read.textContent()) ?? "0");
+  const until = (s: number) => expect.poll(seconds, { timeout: 60_000 }).toBeGreaterThan(s);
+  // The loop settles first.
+  await until(25);
+  const spot = page.getByLabel("Spot that comes next", { exact: true });
+  await spot.selectOption("oil-cap");
+  await page.getByRole("button", { name: /^Tap/ }).click();
+  const first = await seconds();
+  await until(first + 14);
+  await spot.selectOption("vacuum-branch");
+  await page.getByRole("button", { name: /^Tap/ }).click();
+  await until(first + 26);
+  const taps = main(page).getByRole("listitem");
+  await expect(taps.filter({ hasText: "Oil cap" })).toContainText("Quiet");
+  await expect(taps.filter({ hasText: /vacuum branch/i })).toContainText("Reacts");
+  await button(page, "Unplug").click();
+  await expect(taps.filter({ hasText: /vacuum branch/i })).toContainText("Reacts");
+  await makes(page, "check", () => button(page, "Record the check").click());
+  await expect(bay(page).getByRole("status")).toContainText(/vacuum branch/i);
+});

@@ -9,11 +9,11 @@ import type { Bodies, JournalEntry } from "@/core/journal";
 import { seededNoise } from "@/core/maths/random";
 import { ANSWERS, type Answered } from "@/core/practice/answers";
 import { bayAhead } from "@/core/practice/bay-entries";
-import { engineTruth, holesOf } from "@/core/practice/car";
+import { engineTruth, faultsAt, holesOf } from "@/core/practice/car";
 import { type PracticeCase, playableCauses, practiceCase } from "@/core/practice/case";
 import { type CaseSpec, caseCode } from "@/core/practice/code";
 import { type Debrief, debriefOf } from "@/core/practice/debrief";
-import { readCheck } from "@/core/practice/readers";
+import { readCheck, showsTo } from "@/core/practice/readers";
 import { smokeSeen } from "@/core/practice/readers/standing";
 import { SmokeFill, type SmokePush } from "@/core/practice/smoke-fill";
 import { vehicleFor } from "@/core/practice/vehicles";
@@ -81,9 +81,10 @@ const api = {
   engine: (code: string, entries: readonly JournalEntry[], pace: number, row: (row: LiveRow) => void) => {
     const { car, engine } = worldOf(caseOfCode(code), entries);
     const truth = { ...engineTruth(car), ...(engine === "cold" ? { coolant: car.temperature } : {}) };
-    const tool = standInEngine(truth, car.seed + entries.length, every, pace, 1000 / FRAMES);
+    const drinks = (joint: string) => faultsAt(car, joint).some((fault) => showsTo(car, fault, "probe"));
+    const tool = standInEngine(truth, car.seed + entries.length, every, pace, 1000 / FRAMES, drinks);
     const stop = tool.start({ row, ended: () => {} });
-    return proxy({ stop, hold: (rpm: number | undefined) => tool.hold(rpm) });
+    return proxy({ stop, hold: (rpm: number | undefined) => tool.hold(rpm), tap: (joint: string) => tool.tap(joint) });
   },
   /** Ball and gauge of a machine on a fill of the car, likewise, and what is seen by who looks for smoke meanwhile */
   smoke: (code: string, entries: readonly JournalEntry[], fill: FillSetup, push: SmokePush, row: (row: SmokeRow) => void) => {

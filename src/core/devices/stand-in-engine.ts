@@ -23,13 +23,23 @@ export const ENGINE_CHANNELS: readonly ChannelId[] = [
 export interface StandInEngine extends ScanTool {
   /** 1/min; idle where none is given */
   hold(rpm: number | undefined): void;
+  /** Enrichment gas is brought to a joint: the engine answers where its hole is there */
+  tap(joint: string): void;
 }
 
 /**
  * A simulated warm petrol engine with its scan tool, running by the wall clock or a multiple of it: in place of a car where there is
  * none. @param truth what nobody is told; @param every the clock it runs by; @param tick how often it is moved on, ms.
+ * @param drinks whether gas at a joint reaches its hole.
  */
-export function standInEngine(truth: EngineTruth, seed: number, every: Every, pace = 1, tick = TICK): StandInEngine {
+export function standInEngine(
+  truth: EngineTruth,
+  seed: number,
+  every: Every,
+  pace = 1,
+  tick = TICK,
+  drinks: (joint: string) => boolean = () => false,
+): StandInEngine {
   const engine = new PracticeEngine(truth, seed);
   return {
     name: "Stand-in engine",
@@ -37,6 +47,9 @@ export function standInEngine(truth: EngineTruth, seed: number, every: Every, pa
     channels: ENGINE_CHANNELS,
     hold(rpm) {
       engine.driving = { foot: rpm };
+    },
+    tap(joint) {
+      if (drinks(joint)) engine.enrich();
     },
     start(listener) {
       let over = false;

@@ -1,4 +1,4 @@
-import { type Bodies, type JournalEntry, spanOf } from "../journal/entries";
+import { type At, type Bodies, type EntryKind, type JournalEntry, spanOf } from "../journal/entries";
 
 /** Between two things that are done, ms. */
 const NEXT = 1000;
@@ -8,10 +8,29 @@ const NEXT = 1000;
  * never earlier there than what was done last.
  * @param now ms since 1970.
  */
-export function bayAhead(entries: readonly JournalEntry[], now: number): number {
-  let latest = 0;
-  for (const { at } of entries) latest = Math.max(latest, spanOf(at).to);
-  return Math.max(0, latest + NEXT - now);
+export const bayAhead = (entries: readonly JournalEntry[], now: number): number => ahead(latestIn(entries), now);
+
+const ahead = (latest: number, moment: number) => Math.max(0, latest + NEXT - moment);
+
+/** When the last of what was done there ended, by the bay's clock, ms since 1970. */
+export const latestIn = (entries: readonly JournalEntry[]): number =>
+  entries.reduce((latest, { at }) => Math.max(latest, spanOf(at).to), 0);
+
+/** What had ended there last, by the bay's clock, as far as it was known from a moment of the wall's on; both ms since 1970. */
+export type Known = readonly (readonly [since: number, latest: number])[];
+
+/**
+ * The bay's own time of what was done from and to these moments of the wall's clock: it began after all that had been done when it
+ * began, however long it took. A drive is told when it is over, and begins there as it is told.
+ */
+export function inBayTime(kind: EntryKind, at: At, known: Known): At {
+  const later = (iso: string, by: number) => new Date(Date.parse(iso) + by).toISOString();
+  const from = Date.parse(typeof at === "string" ? at : at.from);
+  const latest = known.findLast(([since]) => since <= from)?.[1] ?? 0;
+  if (typeof at === "string") return later(at, ahead(latest, from));
+  const took = kind === "drive" ? Date.parse(at.to) - from : 0;
+  const by = kind === "drive" ? took + ahead(latest, from + took) : ahead(latest, from);
+  return { from: later(at.from, by), to: later(at.to, by) };
 }
 
 /** Whether the case is over: ended, closed or handed over. */

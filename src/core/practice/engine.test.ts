@@ -1,4 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { judgeCheck } from "../checks";
+import { type ProbeRecord, probeSeries, readTaps } from "../checks/probe";
 import { judgeTrims, readSurvey, type TrimPoint, type TrimSurvey } from "../checks/trims";
 import { contextOf, NATURAL } from "../core.fixture";
 import { LiveLog } from "../devices/live-log";
@@ -71,6 +73,77 @@ describe("an engine that behaves", () => {
     };
     expect(run(0.5)).toEqual(run(0.5));
     expect(run(0.5)).toEqual(run(7.5));
+  });
+});
+
+describe("taps on the live stream", () => {
+  it("made while the trims still learn are never answered: a drift that ends is no reaction", () => {
+    for (const [displacement, hole] of [
+      [1.1e-3, 2.25e-3],
+      [1.6e-3, 2e-3],
+      [2e-3, 2.4e-3],
+    ] as const)
+      for (let at = 6; at <= 30; at += 1.5) {
+        let tick = () => {};
+        const tool = standInEngine({ ...truth, displacement, hole }, 11, (_, run) => {
+          tick = run;
+          return () => {};
+        });
+        const live = new LiveLog(tool.channels);
+        tool.start({ row: (row) => void live.push(row), ended: () => {} });
+        for (let i = 0; i < 5 * (at + 12); i++) tick();
+        const series = probeSeries(live.log, [at], "product");
+        const [reading] = readTaps(
+          {
+            agent: "gas",
+            source: { kind: "device", device: tool.name, simulated: false },
+            closedLoop: true,
+            taps: [{ joint: "oil-cap", at }],
+            ...(series ? { series } : {}),
+          },
+          contextOf(NATURAL),
+        );
+        expect(reading?.outcome, `${displacement} ${hole} at ${at} s: ${reading?.why}`).not.toBe("reacts");
+      }
+  });
+
+  it("are answered where the hole is and nowhere else, seconds late, and read as such", () => {
+    let tick = () => {};
+    const tool = standInEngine(
+      { ...truth, hole: 2e-3 },
+      7,
+      (_, run) => {
+        tick = run;
+        return () => {};
+      },
+      1,
+      200,
+      (joint) => joint === "pcv-hose",
+    );
+    const live = new LiveLog(tool.channels);
+    tool.start({ row: (row) => void live.push(row), ended: () => {} });
+    const run = (seconds: number) => {
+      for (let i = 0; i < 5 * seconds; i++) tick();
+    };
+    run(90);
+    tool.tap("manifold-gasket");
+    run(25);
+    tool.tap("pcv-hose");
+    run(25);
+    const series = probeSeries(live.log, [90, 115], "product");
+    const record: ProbeRecord = {
+      agent: "gas",
+      source: { kind: "device", device: tool.name, simulated: false },
+      closedLoop: true,
+      taps: [
+        { joint: "manifold-gasket", at: 90 },
+        { joint: "pcv-hose", at: 115 },
+      ],
+      ...(series ? { series } : {}),
+    };
+    const readings = readTaps(record, contextOf(NATURAL));
+    expect(readings.map((r) => r.outcome)).toEqual(["quiet", "reacts"]);
+    expect(judgeCheck("probe", record, contextOf(NATURAL)).observation).toBe("probe-at:pcv-hose");
   });
 });
 

@@ -108,6 +108,12 @@ const WARMS = 120;
 const LOOP = { from: 308, after: 10 } as const;
 /** A cold engine idles faster by up to so much, 1/min. */
 const FAST_IDLE = 350;
+/**
+ * Enrichment gas that is held to a hole: it reaches the cylinders after so long and is drawn for so long, s; share of fuel that it is for
+ * each share of the air that comes in by the hole.
+ */
+const GAS = { reaches: 1.8, rises: 0.7, lasts: 4, fades: 2, richer: 0.55 } as const;
+
 /** Boost is given up where it is off by more than either, Pa and share of what is asked, for so long, s. */
 const GIVES_UP = { off: 15e3, share: 0.1, after: 2 } as const;
 
@@ -165,6 +171,8 @@ export class PracticeEngine {
 
   private rpm: number;
   private coolant: number;
+  /** When gas was held to its hole, s */
+  private readonly taps: number[] = [];
   /** How long boost has been off by now, s */
   private off = 0;
   /** What the foot has come to: it is no switch */
@@ -272,6 +280,20 @@ export class PracticeEngine {
     this.network = new Network({ ambient, temperature, isothermal: true, zones, joints });
   }
 
+  /** Enrichment gas is held to the hole for a moment. */
+  enrich(): void {
+    this.taps.push(this.time);
+  }
+
+  /** Fuel that comes in by the hole with its air, as a share of what is injected. */
+  private drawnFuel(leakShare: number): number {
+    const dose = this.taps.reduce((sum, at) => {
+      const age = this.time - at - GAS.reaches;
+      return age <= 0 ? sum : sum + (1 - Math.exp(-age / GAS.rises)) * Math.exp(-Math.max(0, age - GAS.lasts) / GAS.fades);
+    }, 0);
+    return GAS.richer * dose * leakShare;
+  }
+
   /** The key off and on again. */
   keyOff(): void {
     this.limp = false;
@@ -367,12 +389,13 @@ export class PracticeEngine {
     this.meter = this.metered * (1 + this.noise.normal(METER_NOISE));
     const off = this.driving.foot !== undefined || road !== undefined;
     const long = off ? this.long.off : this.long.idle;
+    const drawn = this.drawnFuel(Math.max(0, this.flow("hole")) / Math.max(1e-9, air));
     const arriving = this.onItsWay.shift() as number[];
     const leaving: number[] = [];
     for (let bank = 0; bank < banks; bank++) {
       // Fuel goes by what the meter sees and both trims; λ by what came in.
       const trim = (1 + (this.short[bank] as number) / 100) * (1 + (long[bank] as number) / 100);
-      const fuel = this.fuelPerBank(this.meter) * trim;
+      const fuel = this.fuelPerBank(this.meter) * (trim + drawn);
       leaving.push(Math.min(1.6, fuel > 0 ? (bankAir(bank) + this.falseAir() / banks) / (STOICHIOMETRIC * fuel) : 2));
       this.sensed[bank] =
         (this.sensed[bank] as number) + ((arriving[bank] as number) - (this.sensed[bank] as number)) * (STEP / SENSOR);

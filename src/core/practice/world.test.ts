@@ -5,7 +5,7 @@ import type { Family } from "../faults";
 import { SHOP, Writer } from "../journal/journal.fixture";
 import { seededNoise } from "../maths/random";
 import { ANSWERS } from "./answers";
-import { bayAhead, hintStands } from "./bay-entries";
+import { bayAhead, hintStands, inBayTime } from "./bay-entries";
 import { arrivalCodes, caseOf, type PracticeCase, playableCauses } from "./case";
 import { debriefOf } from "./debrief";
 import { READERS } from "./readers";
@@ -234,5 +234,33 @@ describe("a practice bay", () => {
     b.read("filter");
     expect(b.now()).toEqual(worldOf(b.given, [...b.job.entries]));
     expect(worldOf(b.given, []).minutes).toBe(0);
+  });
+});
+
+describe("the bay's clock", () => {
+  const T = Date.parse("2026-03-02T10:00:00Z");
+  const iso = (seconds: number) => new Date(T + 1000 * seconds).toISOString();
+  const ms = (at: string) => (Date.parse(at) - T) / 1000;
+
+  it("lets what took its time begin after all that was done before it, and what was begun before a repair before it", () => {
+    // A night was skipped: the bay is hours ahead from second 10 on.
+    const known = [
+      [0, T - 60_000],
+      [T + 10_000, T + 40_000_000],
+    ] as const;
+    const after = inBayTime("check", { from: iso(12), to: iso(52) }, known) as { from: string; to: string };
+    expect(ms(after.from)).toBe(40_001);
+    expect(ms(after.to)).toBe(40_041);
+    const before = inBayTime("check", { from: iso(5), to: iso(52) }, known) as { from: string; to: string };
+    expect(ms(before.from)).toBe(5);
+    expect(inBayTime("repair", iso(60), known)).toBe(iso(40_001));
+    // A drive is told once it is over, and begins where everything before it ended.
+    const drive = inBayTime("drive", { from: iso(60 - 2100), to: iso(60) }, [[0, T + 40_000_000]]) as {
+      from: string;
+      to: string;
+    };
+    expect(ms(drive.from)).toBe(40_001);
+    expect(ms(drive.to)).toBe(42_101);
+    expect(inBayTime("check", iso(3), [[0, T - 60_000]])).toBe(iso(3));
   });
 });

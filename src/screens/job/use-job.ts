@@ -16,7 +16,7 @@ import {
   shown,
   withOutbox,
 } from "@/core/journal";
-import { bayAhead, hintStands, isOver } from "@/core/practice/bay-entries";
+import { bayAhead, hintStands, inBayTime, isOver, latestIn } from "@/core/practice/bay-entries";
 import type { Shop } from "@/core/shop/settings";
 import { type AirMap, airMapOf, type Layout } from "@/core/vehicle";
 import { useChanges } from "../session/changes";
@@ -51,15 +51,6 @@ export function useJob(): Job {
   return job;
 }
 
-/** An entry at the bay's own time. A drive is told when it is over, and begins there as it is told. */
-function inBayTime(one: NewEntry, ahead: number): NewEntry {
-  const later = (iso: string, by: number) => new Date(Date.parse(iso) + by).toISOString();
-  const { at = new Date().toISOString() } = one;
-  if (typeof at === "string") return { ...one, at: later(at, ahead) };
-  const by = ahead + (one.kind === "drive" ? Date.parse(at.to) - Date.parse(at.from) : 0);
-  return { ...one, at: { from: later(at.from, by), to: later(at.to, by) } };
-}
-
 /** In a practice bay the suspects' reasons are a hint, on request and at a price; at the end everything is told. */
 function withoutHints(state: JobState, entries: readonly JournalEntry[]): JobState {
   if (!state.practice || hintStands(entries) || isOver(entries)) return state;
@@ -83,8 +74,8 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
   const [minute, setMinute] = useState(() => wholeMinute(Date.now()));
   const { person, ask } = usePerson();
   const latest = useRef(journal);
-  /** What was done in a practice bay so far: its clock goes by it. A real job's is the wall's */
-  const bay = useRef<readonly JournalEntry[]>(undefined);
+  /** What had ended last in a practice bay, and since when that was known here: its clock goes by it. A real job's is the wall's */
+  const bay = useRef<(readonly [since: number, latest: number])[]>([]);
 
   const take = useCallback((answer: ServerAnswer) => {
     const before = latest.current;
@@ -133,7 +124,13 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
         return "Say who you are first: pick a name, then do it again. What you typed is kept";
       }
       try {
-        const timed = bay.current ? wanted.map((one) => inBayTime(one, bayAhead(bay.current ?? [], Date.now()))) : wanted;
+        const now = new Date().toISOString();
+        const { current: known } = bay;
+        // What corrects a line has that line's own time already.
+        const timed =
+          known.length > 0
+            ? wanted.map((one) => (one.corrects ? one : { ...one, at: inBayTime(one.kind, one.at ?? now, known) }))
+            : wanted;
         return await record(await makeEntries(jobId, timed, person, seenThrough(latest.current)));
       } catch (error) {
         return `This device could not keep it: ${(error as Error).message}`;
@@ -164,7 +161,12 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
     [entries, shop, minute, practice],
   );
   const state = useMemo(() => withoutHints(folded, entries), [folded, entries]);
-  bay.current = practice ? entries : undefined;
+  if (practice) {
+    const ended = latestIn(entries);
+    const last = bay.current.at(-1);
+    if (!last) bay.current.push([0, ended]);
+    else if (ended > last[1]) bay.current.push([Date.now(), ended]);
+  }
   const vehicle = state.vehicle;
   const context = useMemo(
     (): CheckContext | undefined => vehicle && contextOf(vehicle, shop, state.practice),

@@ -11,11 +11,13 @@ import { bayWorker } from "./bay-worker";
 /** A scan tool on the practice car, which runs in its own thread. */
 export function bayEngine(code: string, entries: readonly JournalEntry[], pace: number): StandInEngine {
   let hold: (rpm: number | undefined) => void = () => {};
+  let tap: (joint: string) => void = () => {};
   return {
     name: "Scan tool in the practice bay",
     simulated: true,
     channels: ENGINE_CHANNELS,
     hold: (rpm) => hold(rpm),
+    tap: (joint) => tap(joint),
     start(listener) {
       let over = false;
       const row = proxy((one: LiveRow) => {
@@ -23,6 +25,7 @@ export function bayEngine(code: string, entries: readonly JournalEntry[], pace: 
       });
       const session = bayWorker().engine(code, entries, pace, row);
       hold = (rpm) => void session.then((s) => s.hold(rpm));
+      tap = (joint) => void session.then((s) => s.tap(joint));
       return () => {
         over = true;
         void session.then((s) => s.stop());

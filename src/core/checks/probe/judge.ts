@@ -11,6 +11,10 @@ export interface Movement {
   readonly change: number;
   /** sd of the one-second means before the tap, same unit */
   readonly noise: number;
+  /** What its line before the tap would have moved by in the time a reaction takes */
+  readonly drift: number;
+  /** The same departure, from where it stood just before the tap */
+  readonly level: number;
   /** s from the tap to half of the movement */
   readonly delay: number;
 }
@@ -26,6 +30,8 @@ export interface TapReading {
   readonly lambda?: Movement;
 }
 
+/** A level is what stood there for so long before the tap, s. */
+const LEVEL = 1.5;
 /** Quiet stretch before a tap that its movement is held against, s, and the least of it that will do. */
 const BASELINE = 6;
 const LEAST_BASELINE = 3;
@@ -57,8 +63,8 @@ export function readTaps(record: ProbeRecord, context: Pick<CheckContext, "limit
 function typedTap(tap: ProbeTap, record: ProbeRecord, limits: Limits): TapReading {
   const typed = tap.typed as NonNullable<ProbeTap["typed"]>;
   if (!record.closedLoop) return { tap, outcome: "void", why: "open loop: trims stood still by themselves", strength: 0 };
-  const trim = { change: typed.trimAfter - typed.trimBefore, noise: NOISE_FLOOR.trim, delay: Number.NaN };
-  const rpm = { change: typed.rpmAfter - typed.rpmBefore, noise: NOISE_FLOOR.rpm, delay: Number.NaN };
+  const trim = { change: typed.trimAfter - typed.trimBefore, noise: NOISE_FLOOR.trim, delay: Number.NaN, drift: 0, level: 0 };
+  const rpm = { change: typed.rpmAfter - typed.rpmBefore, noise: NOISE_FLOOR.rpm, delay: Number.NaN, drift: 0, level: 0 };
   return weighTap(tap, record, { trim, rpm }, limits);
 }
 
@@ -100,7 +106,12 @@ function loggedTap(tap: ProbeTap, at: number, record: ProbeRecord, whole: ProbeS
     if (Math.max(...opened) - Math.min(...opened) > FOOT) return nothing("the throttle moved: the driver did it, not the agent");
   }
   const move = (id: "trim" | "rpm" | "lambda") => movement(series, id, at, quiet, limits);
-  const moved = { trim: move("trim"), rpm: move("rpm"), lambda: move("lambda") };
+  const trim = move("trim");
+  // A trim that was on its way and stops looks like one that was pulled: it has to have moved from where it stood as well.
+  if (trim && adrift(trim, 100 * limits.probeTrim.value))
+    return nothing(`trim was on its way by itself, ${signed(trim.drift, 1)} % in that time: wait until it stands, and tap again`);
+  const speed = move("rpm");
+  const moved = { trim, rpm: speed && adrift(speed, limits.probeRpm.value) ? undefined : speed, lambda: move("lambda") };
   const early = moved.rpm && earlyChange(series, at, quiet);
   if (
     early !== undefined &&
@@ -113,6 +124,10 @@ function loggedTap(tap: ProbeTap, at: number, record: ProbeRecord, whole: ProbeS
   }
   return weighTap(tap, record, moved, limits);
 }
+
+/** Whether a channel drifted by what a reaction has, and did not leave its level before the tap by as much, the same way. */
+const adrift = ({ drift, change, level }: Movement, limit: number): boolean =>
+  Math.abs(drift) >= limit && !(Math.sign(level) === Math.sign(change) && Math.abs(level) >= limit);
 
 type Moved = { readonly [K in "trim" | "rpm" | "lambda"]?: Movement | undefined };
 
@@ -172,7 +187,16 @@ function movement(
   }
   const extreme = track.reduce((best, p) => (Math.abs(p[1]) > Math.abs(best[1]) ? p : best), track[0] ?? [at, 0]);
   const half = track.find((p) => p[1] * extreme[1] > 0 && Math.abs(p[1]) >= Math.abs(extreme[1]) / 2);
-  return { change: extreme[1], noise, delay: (half?.[0] ?? extreme[0]) - at };
+  // The drift is in the line; against the level just before the tap it is not.
+  const stood = quiet.filter((i) => (series.time[i] as number) >= at - LEVEL).map((i) => values[i] as number);
+  const level = stood.reduce((sum, v) => sum + v, 0) / Math.max(1, stood.length);
+  return {
+    change: extreme[1],
+    noise,
+    delay: (half?.[0] ?? extreme[0]) - at,
+    drift: line(at + limits.probeLatest.value) - line(at),
+    level: extreme[1] + line(extreme[0]) - level,
+  };
 }
 
 /** Engine speed in the first second after a tap against the stretch before it: too soon for any agent. */

@@ -23,11 +23,12 @@ import { LogImport, LogPicker } from "../scan-log/log-import";
 import { useKeptLog } from "../scan-log/use-kept-log";
 import { useScanLog } from "../scan-log/use-scan-log";
 import { type CheckInHand, useCheckForm } from "../use-check-form";
+import { LiveProbe, useLiveProbe } from "./live-probe";
 import { ProbePlot } from "./probe-plot";
 
 /** What the form holds besides the record: how the taps are read, and the one that comes next. */
 interface Aside {
-  readonly reads?: "log" | "typed";
+  readonly reads?: "log" | "live" | "typed";
   readonly spot?: string;
   readonly flexed?: boolean;
   /** ms since 1970 when log and clock were started together */
@@ -49,6 +50,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
   const spot = aside.spot ?? joints[0]?.id ?? "";
   const name = (joint: string) => joints.find((j) => j.id === joint)?.name ?? joint;
   const log = useProbeLog(check, taps, parseBare(offset) ?? 0);
+  const stream = useLiveProbe(joints, taps, (series, source) => set({ series, source }));
 
   const lastTap = taps.at(-1)?.at;
   const clocks =
@@ -57,8 +59,11 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
       : [];
   const tap = () => {
     const now = Date.now();
-    const start = began ?? now;
-    const at = Math.round((now - start) / 100) / 10;
+    // On a stream that is read live a tap has the stream's own time.
+    const live = reads === "live" ? stream.now?.at : undefined;
+    const start = live === undefined ? (began ?? now) : now - live * 1000;
+    const at = live ?? Math.round((now - start) / 100) / 10;
+    stream.live?.tool.tap(spot);
     const rest = joints.filter((j) => j.id !== spot && !taps.some((t) => t.joint === j.id));
     set({
       taps: [...taps, { joint: spot, at, ...(aside.flexed ? { flexed: true } : {}) }],
@@ -66,7 +71,8 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
       aside: { ...aside, began: start, spot: rest[0]?.id ?? spot },
     });
   };
-  useKeys({ mark: reads === "log" && began !== undefined ? tap : undefined });
+  const runs = reads === "live" ? stream.now !== undefined : began !== undefined;
+  useKeys({ mark: reads !== "typed" && runs ? tap : undefined });
 
   const readings = record && readTaps(record, context);
   const add = (more: ProbeTap) =>
@@ -87,6 +93,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
           label="Read by"
           options={[
             ["log", "A log, against the taps"],
+            ["live", "The scan tool, live"],
             ["typed", "Eye, typed"],
           ]}
           value={reads}
@@ -94,16 +101,19 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
         />
         <FormFields of={check} names={["closedLoop"]} />
       </div>
-      {reads === "log" ? (
+      {reads === "live" && <LiveProbe probe={stream} held={!stream.live && taps.length > 0} />}
+      {reads !== "typed" ? (
         <>
           <div className="grid gap-4 md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
             <div className="flex flex-col gap-3">
               <PlacePicker label="Spot that comes next" among={joints} value={spot} onChange={(joint) => note({ spot: joint })} />
               <Tick label="Flexed while it is tapped" checked={aside.flexed ?? false} onChange={(flexed) => note({ flexed })} />
-              {began === undefined ? (
-                <Button look="primary" className="min-h-32 text-2xl" onClick={() => note({ began: Date.now() })}>
-                  Start log and clock together
-                </Button>
+              {!runs ? (
+                reads === "log" && (
+                  <Button look="primary" className="min-h-32 text-2xl" onClick={() => note({ began: Date.now() })}>
+                    Start log and clock together
+                  </Button>
+                )
               ) : (
                 <button
                   type="button"
@@ -125,20 +135,24 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
               />
             </div>
           </div>
-          <div className="flex flex-wrap items-end gap-4">
-            <LogPicker scan={log.scan} onLook={log.setMapping} />
-            <div className="w-56">
-              <TextField
-                label="Log's clock runs ahead by, s"
-                inputMode="decimal"
-                value={offset}
-                onChange={(e) => note({ offset: e.target.value })}
-                hint="0 when both were started together"
-              />
+          {reads === "log" && (
+            <div className="flex flex-wrap items-end gap-4">
+              <LogPicker scan={log.scan} onLook={log.setMapping} />
+              <div className="w-56">
+                <TextField
+                  label="Log's clock runs ahead by, s"
+                  inputMode="decimal"
+                  value={offset}
+                  onChange={(e) => note({ offset: e.target.value })}
+                  hint="0 when both were started together"
+                />
+              </div>
             </div>
-          </div>
-          <AddTap joints={joints} onAdd={add} />
-          {!series && <LogImport scan={log.scan} mapping={log.mapping} onMapping={log.setMapping} onRead={log.read} />}
+          )}
+          {reads === "log" && <AddTap joints={joints} onAdd={add} />}
+          {reads === "log" && !series && (
+            <LogImport scan={log.scan} mapping={log.mapping} onMapping={log.setMapping} onRead={log.read} />
+          )}
           {series && readings && <LoggedTaps series={series} readings={readings} name={name} />}
         </>
       ) : (
