@@ -8,7 +8,7 @@ import { CARS } from "../demo/cars";
 import { recordBoost } from "../demo/charge";
 import { writeLog } from "../demo/drive";
 import { recordProbe } from "../demo/readings";
-import { decayOf, pulldownOf } from "../demo/tank";
+import { decayOf } from "../demo/tank";
 import { instrument } from "../e2e/steps";
 import config from "../playwright.config";
 
@@ -212,22 +212,6 @@ async function decayed(page: Page): Promise<void> {
   await show(page.getByText(/^Pressure after shut-off/));
 }
 
-/** A trace that pulls down once the vent is plugged by hand. */
-async function pulledDown(page: Page): Promise<void> {
-  await take(page, "Pull-down trace");
-  const read = pulldownOf(CARS.garganey, { seed: 61, vent: "plug" });
-  await page.getByRole("radio", { name: "A plug by hand" }).click();
-  await page.getByLabel("Fuel level, % of the tank").fill("45");
-  await page.getByRole("radio", { name: "Typed table" }).click();
-  await page.getByLabel(/^Seconds and pressure/).fill(table(read.points));
-  await fill(page, "Vent shut, s", String(read.ventShutAt));
-  await fill(page, "Purge open, s", String(read.purgeOpenAt));
-  await fill(page, "Purge shut, s", String(read.purgeShutAt));
-  await fill(page, "Vent open again, s", String(read.ventOpenAt));
-  await page.getByLabel("The engine idled the whole time, foot off").check();
-  await show(page.getByText(/^Tank pressure \(Pa gauge/));
-}
-
 /** A practice case on its way: codes and conditions read, smoke run on the car, live from the bay's own machine. */
 async function practised(page: Page): Promise<void> {
   await page.getByLabel("The case's code").fill("360G-DFY0-0000-007");
@@ -258,6 +242,13 @@ async function debriefed(page: Page): Promise<void> {
   await page.getByText("Next time:").waitFor();
   await page.getByText(/^The way it was found/).evaluate((e) => e.scrollIntoView({ block: "center" }));
 }
+
+/** A fall that was read off a gauge, as a link carries it. */
+const RECKONED = `/reckoner?${new URLSearchParams({
+  tool: "decay",
+  samples: "0 10\n30 9.2\n60 8.5\n90 7.8\n120 7.2\n150 6.6",
+  volume: "30 L",
+})}`;
 
 const data = mkdtempSync(join(tmpdir(), "pelota-shots-"));
 process.env.PELOTA_DATA = data;
@@ -297,7 +288,7 @@ try {
   await shot(browser, "secondary-air", jobOf("Teal"), secondaryAir, "daylight");
   await shot(browser, "evap-smoke", jobOf("Pintail"), vapourSetup);
   await shot(browser, "decay", jobOf("Shearwater"), decayed, "daylight");
-  await shot(browser, "pulldown", jobOf("Garganey"), pulledDown);
+  await shot(browser, "reckoner", RECKONED);
   await shot(browser, "filter", jobOf("Puffin"), filterPressure);
   await shot(browser, "fix", jobOf("Curlew"), open(7), "daylight");
   await shot(browser, "prove", jobOf("Puffin"), open(8));

@@ -25,13 +25,12 @@ export type Known = readonly (readonly [since: number, latest: number])[];
  */
 export function inBayTime(kind: EntryKind, at: At, known: Known): At {
   const later = (iso: string, by: number) => new Date(Date.parse(iso) + by).toISOString();
-  const from = Date.parse(typeof at === "string" ? at : at.from);
-  const latest = known.findLast(([since]) => since <= from)?.[1] ?? 0;
-  if (typeof at === "string") return later(at, ahead(latest, from));
-  const took = kind === "drive" ? Date.parse(at.to) - from : 0;
-  const by = kind === "drive" ? took + ahead(latest, from + took) : ahead(latest, from);
+  if (typeof at === "string") return later(at, ahead(lastAt(known, Date.parse(at)), Date.parse(at)));
+  const [from, to] = [Date.parse(at.from), Date.parse(at.to)];
+  const by = kind === "drive" ? to - from + ahead(lastAt(known, to), to) : ahead(lastAt(known, from), from);
   return { from: later(at.from, by), to: later(at.to, by) };
 }
+const lastAt = (known: Known, moment: number): number => known.findLast(([since]) => since <= moment)?.[1] ?? 0;
 
 /** Whether the case is over: ended, closed or handed over. */
 export const isOver = (entries: readonly JournalEntry[]): boolean =>

@@ -261,6 +261,12 @@ describe("the bay's clock", () => {
     };
     expect(ms(drive.from)).toBe(40_001);
     expect(ms(drive.to)).toBe(42_101);
+    // It is told at its end: what was repaired meanwhile was repaired before it.
+    const told = inBayTime("drive", { from: iso(60 - 2100), to: iso(60) }, [
+      [0, T - 9e6],
+      [T + 50_000, T + 50_000],
+    ]) as { from: string };
+    expect(ms(told.from)).toBe(60);
     expect(inBayTime("check", iso(3), [[0, T - 60_000]])).toBe(iso(3));
   });
 });

@@ -57,7 +57,12 @@ const SHOWN: readonly (readonly [ChannelId, string, number, string])[] = [
   ["long-trim-1", "Long-term, bank 1", 1, "%"],
   ["short-trim-2", "Short-term, bank 2", 1, "%"],
   ["long-trim-2", "Long-term, bank 2", 1, "%"],
+  ["coolant", "Coolant", 0, "°C"],
 ];
+
+/** As a scan tool shows it. */
+const shown = (channel: ChannelId, value: number): number =>
+  channel === "maf" ? fromSi(value, "g/s").value : channel === "coolant" ? fromSi(value, "°C").value : value;
 
 /**
  * A scan tool read live: steady windows become points of the survey as they come, and stay if it is unplugged. What the shop has
@@ -250,15 +255,14 @@ function Showing({ now }: { now: LiveRow }) {
             <div key={channel}>
               <dt className="text-sm text-muted">{name}</dt>
               <dd className="font-mono text-2xl">
-                {number(channel === "maf" ? fromSi(value, "g/s").value : value, decimals)}{" "}
-                <span className="text-base text-muted">{unit}</span>
+                {number(shown(channel, value), decimals)} <span className="text-base text-muted">{unit}</span>
               </dd>
             </div>
           );
         })}
       </dl>
       <p role="status" className="text-muted">
-        {number(now.at, 0)} s read. Hold each point for 5 s: it joins the survey by itself.
+        {number(now.at, 0)} s read. Warm and in closed loop, hold each point for 5 s: it joins the survey by itself.
       </p>
     </>
   );
