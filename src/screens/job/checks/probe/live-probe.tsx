@@ -7,7 +7,7 @@ import { type ProbeSeries, type ProbeTap, probeSeries } from "@/core/checks/prob
 import type { LiveRow } from "@/core/devices/device";
 import { LiveLog } from "@/core/devices/live-log";
 import { type StandInEngine, standInEngine } from "@/core/devices/stand-in-engine";
-import { toSi } from "@/core/units";
+import { fromSi, toSi } from "@/core/units";
 import type { Joint } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { bayEngine } from "../../../practice/live";
@@ -122,10 +122,11 @@ export function LiveProbe({ probe, held }: { probe: ReturnType<typeof useLivePro
         {held && <p className="text-muted">Taps from a log or typed stand here: record or take them out first.</p>}
       </div>
       {live && now && (
-        <dl className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-4">
+        <dl className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-5">
           {read("Short-term, bank 1", now.values["short-trim-1"], 1, "%")}
           {read("Long-term, bank 1", now.values["long-trim-1"], 1, "%")}
           {read("Engine speed", now.values.rpm, 0, "1/min")}
+          {read("Coolant", now.values.coolant === undefined ? undefined : fromSi(now.values.coolant, "°C").value, 0, "°C")}
           {read("Read", now.at, 0, "s")}
         </dl>
       )}
