@@ -160,7 +160,7 @@ function decayPart() {
 }
 
 function judgementPart() {
-  const text = judgementTable(1800, 5000);
+  const text = judgementTable(3600, 5000);
   writeFileSync("docs/judgement.md", text);
   console.log(text);
 }
