@@ -153,7 +153,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
           {reads === "log" && !series && (
             <LogImport scan={log.scan} mapping={log.mapping} onMapping={log.setMapping} onRead={log.read} />
           )}
-          {series && readings && <LoggedTaps series={series} readings={readings} name={name} />}
+          {series && readings && <LoggedTaps live={reads === "live"} series={series} readings={readings} name={name} />}
         </>
       ) : (
         <>
@@ -216,13 +216,24 @@ function useProbeLog(
   };
 }
 
-function LoggedTaps(props: { series: ProbeSeries; readings: ReturnType<typeof readTaps>; name: (joint: string) => string }) {
+function LoggedTaps({
+  live,
+  ...plotted
+}: {
+  live: boolean;
+  series: ProbeSeries;
+  readings: ReturnType<typeof readTaps>;
+  name: (joint: string) => string;
+}) {
   const { number } = usePreferences();
+  const rows = number(plotted.series.time.length, 0);
   return (
     <>
-      <ProbePlot {...props} />
+      <ProbePlot {...plotted} />
       <p className="text-muted">
-        {number(props.series.time.length, 0)} rows of the log are kept around the taps; the whole file by its hash.
+        {live
+          ? `${rows} rows of the stream are kept around the taps.`
+          : `${rows} rows of the log are kept around the taps; the whole file by its hash.`}
       </p>
     </>
   );
