@@ -43,7 +43,7 @@ test("no page and no station has an accessibility violation, in either theme", a
   await page.addInitScript(() => localStorage.setItem("pelota.theme", "dim"));
   const found: string[] = [];
   await signIn(page, "Wren Alder");
-  for (const path of ["/", "/new", "/shop", "/reckoner?tool=decay", "/jobs/nowhere"]) {
+  for (const path of ["/", "/new", "/shop", "/reckoner?reckon=decay", "/jobs/nowhere"]) {
     await page.goto(path);
     found.push(...(await inBothThemes(page, path)));
   }

@@ -47,7 +47,7 @@ test("reckons as it is typed, says the same as its link on another device, and i
   await expect(main(page).getByRole("heading", { name: "Pressure decay", level: 2 })).toBeVisible();
   await expect(main(page).getByRole("img", { name: /5 readings, down to 7\.40 inH2O gauge/ })).toBeVisible();
   // It is begun there now: nothing is written over it.
-  await page.goto("/reckoner?tool=decay");
+  await page.goto("/reckoner?reckon=decay");
   await button(page, "Take it into a job").click();
   await page.getByLabel("Job", { exact: true }).selectOption({ index: 1 });
   await button(page, "Take it there").click();

@@ -245,7 +245,7 @@ async function debriefed(page: Page): Promise<void> {
 
 /** A fall that was read off a gauge, as a link carries it. */
 const RECKONED = `/reckoner?${new URLSearchParams({
-  tool: "decay",
+  reckon: "decay",
   samples: "0 10\n30 9.2\n60 8.5\n90 7.8\n120 7.2\n150 6.6",
   volume: "30 L",
 })}`;

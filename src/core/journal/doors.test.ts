@@ -44,6 +44,11 @@ describe("bodies at the door", () => {
       { ambient: { value: 1006, unit: "hPa" }, bayTemperature: { value: 17, unit: "furlong" } },
       /unit "furlong" is not known/,
     ],
+    ["bay", { act: "light", light: { lamp: "torch", door: "shut" } }, /lamp is one of none, lamp, blue, laser/],
+    ["bay", { act: "light", light: { lamp: "lamp", door: "ajar" } }, /door is one of shut, open/],
+    ["bay", { act: "light" }, /what smoke is looked for with/],
+    ["bay", { act: "look-over", instrument: "toString" }, /instrument is one of smoke-machine, gauge, meter/],
+    ["bay", { act: "look-over" }, /what was looked over/],
     ["conditions", { ambient: { value: 990, unit: "kPa" }, bayTemperature: { value: 17, unit: "°C" } }, /Did you mean .*990 hPa/],
     ["codes", { codes: [{ code: "P0442", status: "stored", criteria: { leak: { value: 0.02, unit: "in" } } }] }, /^taken$/],
     [

@@ -1,6 +1,8 @@
 import * as yup from "yup";
 import { CAUTION_TEXTS, type CautionId, CHECK_IDS, CHECKS, type CheckId, type Outcome } from "../checks";
 import { percentField } from "../checks/fields";
+import { BAY_INSTRUMENTS, type BayInstrument } from "../devices/instrument-fault";
+import { DOORS, LAMPS, type Light } from "../devices/light";
 import { SYMPTOMS, type SymptomId } from "../faults";
 import { BadInput, line, needed, strictObject, validate } from "../input";
 import { ENGINE_NOW, type EngineNow } from "../suspects";
@@ -311,9 +313,9 @@ export interface Bodies {
     /** What was tightened */
     readonly joint?: string;
     /** What smoke is looked for with from now on, and how the bay's door stands */
-    readonly light?: { readonly lamp: string; readonly door: string };
+    readonly light?: Light;
     /** What was looked over and put right */
-    readonly instrument?: string;
+    readonly instrument?: BayInstrument;
   };
   retract: { readonly reason: string };
 }
@@ -429,6 +431,9 @@ export const codeReadSchema = strictObject({
     .default(undefined),
 });
 
+/** One of what a bay has. */
+const one = <Id extends string>(of: Readonly<Record<Id, string>>, what: string) =>
+  yup.mixed<Id>().oneOf(Object.keys(of) as Id[], `The ${what} is one of ${Object.keys(of).join(", ")}`);
 const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
   opened: strictObject({
     number: yup.number().integer().min(1).required(),
@@ -444,12 +449,12 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
       .optional(),
     joint: line("Joint", 60).optional(),
     light: strictObject({
-      lamp: line("The lamp", 20).required("Say what smoke is looked for with"),
-      door: line("The door", 20).required("Say how the door stands"),
+      lamp: one(LAMPS, "lamp").required("Say what smoke is looked for with"),
+      door: one(DOORS, "door").required("Say how the door stands"),
     })
       .optional()
       .default(undefined),
-    instrument: line("The instrument", 40).optional(),
+    instrument: one(BAY_INSTRUMENTS, "instrument").optional(),
   })
     .test("light", "Say what smoke is looked for with", (b) => b?.act !== "light" || b.light !== undefined)
     .test("look-over", "Say what was looked over", (b) => b?.act !== "look-over" || Boolean(b.instrument))

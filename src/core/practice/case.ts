@@ -1,5 +1,6 @@
 import { contextOf } from "../checks";
 import { BAY_INSTRUMENTS, type BayInstrument, FAULTS_OF, type InstrumentFault } from "../devices/instrument-fault";
+import { type Light, STILL_AND_LIT } from "../devices/light";
 import { type Cause, causesOf, type Family, SYMPTOMS, type SymptomId } from "../faults";
 import { BadInput } from "../input";
 import type { Bodies, CodeRead, FreezeFrame } from "../journal/entries";
@@ -11,7 +12,6 @@ import { type GivenFacts, layoutOf, vehicleFacts } from "../vehicle";
 import { type Car, type Fault, stateAt } from "./car";
 import { type CaseSpec, type ComposedCase, caseCode, type DrawnCase, type Level, readCaseCode } from "./code";
 import { monitorCodes } from "./ecu-codes";
-import { type Light, STILL_AND_LIT } from "./readers/bay";
 import { complaintOf, replacedBefore, symptomsOf } from "./story";
 import { vehicleFor } from "./vehicles";
 

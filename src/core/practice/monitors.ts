@@ -110,7 +110,7 @@ export function evapMonitor(car: Car): number {
   return known;
 }
 
-/** Share of the secondary air that arrives at the exhaust ports when the ECU runs its pump; none where pump, valve or port is dead. */
+/** Share of the secondary air that arrives at the exhaust ports when the ECU runs its pump; none where the pump is dead or the valve is not drawn open. */
 export function airArrives(car: Car, openedBy: "command" | "hand-vacuum" = "command"): number {
   const dead = car.faults.some((f) => f.cause.trait === "air-pump-dead" || f.cause.id === "pump-circuit");
   const unworked =

@@ -224,9 +224,6 @@ describe("a practice bay", () => {
     expect(now.minutes).toBe(9);
     job.add("bay", { act: "end", minutes: 12 });
     expect(worldOf(given, job.entries).minutes).toBe(21);
-    // What no bay knows changes nothing.
-    job.add("bay", { act: "light", light: { lamp: "torch", door: "ajar" } });
-    expect(worldOf(given, job.entries).light).toEqual({ lamp: "none", door: "open" });
   });
 
   it("counts what came before its case was known as nothing, and the same journal as the same bay", () => {

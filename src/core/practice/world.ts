@@ -1,5 +1,6 @@
 import { CHECKS, jointName } from "../checks";
 import { BAY_INSTRUMENTS, type BayInstrument, INSTRUMENT_FAULTS, type InstrumentFault } from "../devices/instrument-fault";
+import { LAMPS, type Light } from "../devices/light";
 import { type Cause, CONFIRM_MINUTES, FAMILY_IDS } from "../faults";
 import type { Bodies, JournalEntry } from "../journal/entries";
 import { type Line, resolveLines } from "../journal/proof/order";
@@ -8,7 +9,6 @@ import { candidatesOf, type EngineNow, waitFor } from "../suspects";
 import type { Car, Fault } from "./car";
 import type { PracticeCase } from "./case";
 import { MISHAPS } from "./mishaps";
-import { LAMPS, type Lamp, type Light } from "./readers/bay";
 
 /** What an hour in the bay, a hint, and a car that comes back cost, in the island's marks. */
 export const PRICES = { minute: 1.2, hint: 12, wait: 8, comeback: 140, crossing: 60 } as const;
@@ -178,15 +178,13 @@ function bayAct(world: Mutable, { act, minutes = 0, joint, light, instrument }: 
   }
   if (act === "end" && minutes > 0) spend(`Thought it over, ${minutes} min`, minutes);
   if (act === "light" && light) {
-    world.light = { lamp: light.lamp in LAMPS ? (light.lamp as Lamp) : "none", door: light.door === "shut" ? "shut" : "open" };
-    spend(`${LAMPS[world.light.lamp]}, door ${world.light.door}`, 1);
+    world.light = light;
+    spend(`${LAMPS[light.lamp]}, door ${light.door}`, 1);
   }
-  if (act === "look-over" && instrument && instrument in BAY_INSTRUMENTS) {
-    const which = instrument as BayInstrument;
-    const fault = world.instruments[which];
-    const { [which]: _, ...rest } = world.instruments;
+  if (act === "look-over" && instrument) {
+    const { [instrument]: fault, ...rest } = world.instruments;
     world.instruments = rest;
-    spend(`${BAY_INSTRUMENTS[which]} looked over: ${fault ? INSTRUMENT_FAULTS[fault] : "nothing wrong there"}`, 4);
+    spend(`${BAY_INSTRUMENTS[instrument]} looked over: ${fault ? INSTRUMENT_FAULTS[fault] : "nothing wrong there"}`, 4);
     world.steps.push({ ...(world.steps.pop() as BayStep), lookedOver: true });
   }
   if (act === "tighten" && joint) {

@@ -1,7 +1,11 @@
 import type { Draft, Form } from "@/core/form";
 import { getIn, setIn } from "@/core/form";
 
-const TOOL = "tool";
+/** Named as no field of a tool is. */
+const TOOL = "reckon";
+
+/** Where what is typed into a tool is kept on this device. */
+export const draftKey = ({ id }: { readonly id: string }) => `pelota.draft.reckoner.${id}`;
 
 /** The tool and the inputs that a link carries: what its form does not ask for is left out. */
 export function inLink<Known>(

@@ -4,17 +4,11 @@ import { useEffect, useState } from "react";
 import { TOOLS, type Tool, toolOf } from "@/core/reckoner";
 import { PageHead } from "../session/page-head";
 import { load, save } from "../session/storage";
-import { inLink } from "./link";
+import { draftKey, inLink, linkTo } from "./link";
+import type { OpenJob } from "./take-into-job";
 import { ToolPanel } from "./tool-panel";
 
 const LAST = "pelota.reckoner";
-export const draftKey = (tool: Tool) => `pelota.draft.reckoner.${tool.id}`;
-
-/** A job that a reading can be carried into. */
-export interface OpenJob {
-  readonly id: string;
-  readonly name: string;
-}
 
 /** Everything that can be reckoned without a job: the equations of the checks, each by itself. */
 export function Reckoner({ jobs }: { jobs: readonly OpenJob[] }) {
@@ -28,7 +22,7 @@ export function Reckoner({ jobs }: { jobs: readonly OpenJob[] }) {
   }, []);
   const open = (tool: Tool) => {
     save(LAST, tool.id);
-    window.history.replaceState(null, "", `?tool=${tool.id}`);
+    window.history.replaceState(null, "", linkTo(tool.id, tool.form, {}));
     setChosen(tool);
   };
   return (

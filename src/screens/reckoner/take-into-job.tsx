@@ -9,7 +9,12 @@ import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote, SelectField } from "@/ui/field";
 import { load, save } from "../session/storage";
-import type { OpenJob } from "./reckoner";
+
+/** A job that a reading can be carried into. */
+export interface OpenJob {
+  readonly id: string;
+  readonly name: string;
+}
 
 /** Lays what was typed here into the same check of a job, as a draft: it is looked over and recorded there. */
 export function TakeIntoJob({

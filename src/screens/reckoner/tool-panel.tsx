@@ -9,9 +9,8 @@ import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../form/form-field";
 import { useTypedForm } from "../form/use-typed-form";
 import { AnswerRows } from "./answer";
-import { linkTo } from "./link";
-import { draftKey, type OpenJob } from "./reckoner";
-import { TakeIntoJob } from "./take-into-job";
+import { draftKey, linkTo } from "./link";
+import { type OpenJob, TakeIntoJob } from "./take-into-job";
 
 /** What was typed is worked out as it is typed. */
 function worked(tool: Tool, record: object | undefined): { readonly answer?: Answer; readonly refused?: string } {

@@ -1,25 +1,11 @@
 import type { BayInstrument, InstrumentFault } from "../../devices/instrument-fault";
+import type { Light } from "../../devices/light";
 import type { Trait } from "../../faults";
 import { Network, OUTSIDE } from "../../gas/network/network";
 import { holeArea, SHARP_EDGED } from "../../gas/orifice";
 import { type Noise, seededNoise } from "../../maths/random";
 import { fromSi, type Quantity, type UnitId } from "../../units";
 import { type Car, type Fault, faultsAt, holeOf } from "../car";
-
-/** What smoke is looked for with. */
-export const LAMPS = {
-  none: "No lamp",
-  lamp: "Strong lamp",
-  blue: "Blue or UV light",
-  laser: "Laser sheet",
-} as const;
-export type Lamp = keyof typeof LAMPS;
-export interface Light {
-  readonly lamp: Lamp;
-  /** An open door lets a draught in, and the day */
-  readonly door: "open" | "shut";
-}
-export const STILL_AND_LIT: Light = { lamp: "lamp", door: "shut" };
 
 /** A car with somebody at it: what is read trembles anew each time. */
 export interface Bay {

@@ -1,8 +1,7 @@
 import type { CheckId } from "../../checks";
 import type { InstrumentUse } from "../../checks/fields";
-import type { SmokeRun } from "../../checks/smoke";
 import type { Bay, Reader, Setup } from "./bay";
-import { machineShows, metered, shownOn } from "./instrument";
+import { metered, shownOn } from "./instrument";
 import { RUNNING } from "./running";
 import { STANDING } from "./standing";
 import { VAPOUR } from "./vapour";
@@ -17,7 +16,6 @@ export function readCheck(check: CheckId, bay: Bay, setup: Setup): object | unde
   const record = READERS[check]?.(bay, setup);
   if (!record) return undefined;
   const { instruments = {} } = bay;
-  if (check === "smoke" || check === "evap-smoke") return machineShows(record as SmokeRun, instruments["smoke-machine"]);
   const volts = metered(record, instruments.meter);
   const own = (record as { readonly instrument?: InstrumentUse }).instrument;
   if (!own) return volts;

@@ -2,13 +2,13 @@ import { describe, expect, it } from "vitest";
 import { CHECKS, type CheckId, judgeCheck, type Verdict } from "../../checks";
 import type { SmokeRun } from "../../checks/smoke";
 import { type BayInstrument, FAULTS_OF, type InstrumentFault } from "../../devices/instrument-fault";
+import type { Light } from "../../devices/light";
 import { BadInput, validate } from "../../input";
 import { seededNoise } from "../../maths/random";
 import type { Car } from "../car";
 import { caseOf, playableCauses } from "../case";
 import { vehicleFor } from "../vehicles";
 import { readCheck } from ".";
-import type { Light } from "./bay";
 
 /** A car with this fault, or none; the first that can have it. */
 function carWith(family: "engine" | "evap", id: string | undefined, size = 5 / 7): Car {

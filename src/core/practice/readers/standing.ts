@@ -2,6 +2,7 @@ import type { CheckId } from "../../checks";
 import { pinsOf } from "../../checks/circuit/pins";
 import { lookList } from "../../checks/look";
 import type { SmokeRun } from "../../checks/smoke";
+import { type Lamp, STILL_AND_LIT } from "../../devices/light";
 import type { Trait } from "../../faults";
 import { orificeFlow } from "../../gas/orifice";
 import { ballCurve } from "../../shop/machine";
@@ -9,21 +10,8 @@ import { fromSi, toSi } from "../../units";
 import { entriesOf, type FillSetup, reachOf, usualSetup, type ZoneId } from "../../vehicle";
 import { type Car, type Fault, faultsAt, holeOf, holesOf, stateAt } from "../car";
 import { SmokeFill, type SmokePush } from "../smoke-fill";
-import {
-  type Bay,
-  chosen,
-  faultsThere,
-  gaugeIn,
-  type Lamp,
-  leftIn,
-  percent,
-  placeOf,
-  type Reader,
-  type Setup,
-  STILL_AND_LIT,
-  shown,
-  showsTo,
-} from "./bay";
+import { type Bay, chosen, faultsThere, gaugeIn, leftIn, percent, placeOf, type Reader, type Setup, shown, showsTo } from "./bay";
+import { machineShows } from "./instrument";
 
 /** What eyes, hands and ears find; one look in thirty takes something sound for bad. */
 const look: Reader = ({ car, noise }, setup) => {
@@ -123,7 +111,7 @@ export function smokeRecord(
   machine: SmokeRun["machine"] = MACHINE,
   lookedAt?: readonly string[],
 ): SmokeRun {
-  const { car, noise, light = STILL_AND_LIT } = bay;
+  const { car, noise, light = STILL_AND_LIT, instruments = {} } = bay;
   const push = { ratedPressure: toSi(machine.ratedPressure), maxFlow: toSi(machine.maxFlow) };
   const units = { flow: machine.maxFlow.unit, pressure: machine.ratedPressure.unit };
   const network = fillOf(bay, fill, push);
@@ -140,7 +128,7 @@ export function smokeRecord(
   }
   const reach = reachOf(car.context.layout, fill);
   const seen = smokeSeen(bay, fill, network.read().pressure, lookedAt);
-  return {
+  const run: SmokeRun = {
     machine,
     proof: {
       pressure: shown(push.ratedPressure * (1 + noise.normal(0.01)), units.pressure, 0.01, "gauge"),
@@ -163,6 +151,7 @@ export function smokeRecord(
     temperature: shown(car.temperature, "°C", 1),
     endedAt: RUN,
   };
+  return machineShows(run, instruments["smoke-machine"]);
 }
 const smoke: Reader = (bay, setup) =>
   smokeRecord(bay, fillSetup(bay.car, setup), chosen(setup, "machine", MACHINE), chosen(setup, "lookedAt", undefined));

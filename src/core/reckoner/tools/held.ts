@@ -1,7 +1,7 @@
 import { formOf, typedQuantity } from "../../form";
 import { holeOfLoss } from "../../gas/hold";
 import { strictObject } from "../../input";
-import { fromSi, type Quantity, toSi } from "../../units";
+import { formatNumber, fromSi, type Quantity, toSi } from "../../units";
 import { type Air, air, airField, ambientField, needs, reading, seconds } from "../fields";
 import type { Letter, Tool } from "../tool";
 import { sizes } from "./hole";
@@ -134,7 +134,7 @@ export const seenTool: Tool<Seen> = {
     return {
       rows: sizes(hole, "Smallest hole it can see"),
       notes: [
-        `A drift of ${(lost / perKelvin).toFixed(2)} °C moves the gauge as much as that: keep the sun off, and do not touch the tank`,
+        `A drift of ${formatNumber(lost / perKelvin, 2)} °C moves the gauge as much as that: keep the sun off, and do not touch the tank`,
       ],
     };
   },

@@ -1,7 +1,7 @@
 import * as yup from "yup";
 import { formOf } from "../../form";
 import { strictObject } from "../../input";
-import { findUnit, fromSi, parseQuantity, toSi, UNITS, unitsOf } from "../../units";
+import { fromSi, parseNumber, parseQuantity, toSi, UNITS, type UnitId, unitsOf } from "../../units";
 import type { Tool } from "../tool";
 
 interface Same {
@@ -25,18 +25,16 @@ export const unitsTool: Tool<Same> = {
   source: "BIPM SI brochure; conventional inch of mercury (0 °C) and of water (4 °C)",
   valid: "A volume flow counts at 20 °C and 101.325 kPa. A pressure keeps its kind: gauge, vacuum or absolute",
   reckon({ reading }) {
-    const named = /[a-zA-Z°²₂/]+[a-zA-Z0-9°/]*\s*(abs|absolute|gauge|vacuum)?\s*$/
-      .exec(reading)?.[0]
-      ?.replace(/\s*(abs|absolute|gauge|vacuum)\s*$/, "");
-    const unit = named && findUnit(named.trim());
-    const dimension = unit && UNITS[unit].dimension;
-    if (!unit || !DIMENSIONS.includes(dimension as (typeof DIMENSIONS)[number]))
+    // A bare number is a reading of anything.
+    const tried = parseNumber(reading).ok
+      ? []
+      : DIMENSIONS.map((dimension) => parseQuantity(reading, { dimension, unit: unitsOf(dimension)[0] as UnitId }));
+    const read = tried.find((parsed) => parsed.ok);
+    if (!read?.ok)
       throw new RangeError(`"${reading}" names no unit that is known here: type it as 13 inH2O, 0.5 mm, 12 L/min or 20 °C`);
-    const read = parseQuantity(reading, { dimension: dimension as (typeof DIMENSIONS)[number], unit });
-    if (!read.ok) throw new RangeError(read.message);
     const { kind } = read.value;
     return {
-      rows: unitsOf(dimension as (typeof DIMENSIONS)[number]).map((other) => ({
+      rows: unitsOf(UNITS[read.value.unit].dimension).map((other) => ({
         name: other,
         value: { ...fromSi(toSi(read.value), other), ...(kind ? { kind } : {}) },
       })),

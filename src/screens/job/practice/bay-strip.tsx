@@ -2,9 +2,9 @@
 
 import { Copy, Flag, Hourglass, Lamp, Lightbulb, type LucideIcon, Pause, Play } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
-import { BAY_INSTRUMENTS } from "@/core/devices/instrument-fault";
+import { BAY_INSTRUMENTS, type BayInstrument } from "@/core/devices/instrument-fault";
+import { DOORS, LAMPS, type Light } from "@/core/devices/light";
 import type { Bodies } from "@/core/journal";
-import { LAMPS, type Light } from "@/core/practice/readers/bay";
 import { PRICES } from "@/core/practice/world";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
@@ -196,17 +196,14 @@ function BayThings({ now, act }: { now: BayNow | undefined; act: (body: Bodies["
           />
           <Choice
             label="The bay's door"
-            options={[
-              ["shut", "Shut: still air"],
-              ["open", "Open: a draught, and the day"],
-            ]}
+            options={Object.entries(DOORS) as [Light["door"], string][]}
             value={light.door}
             onChange={(door) => change({ door })}
           />
           <section aria-label="Instruments">
             <h3 className="mb-2 text-sm text-muted">Look over and put right</h3>
             <div className="flex flex-wrap gap-3">
-              {Object.entries(BAY_INSTRUMENTS).map(([id, name]) => (
+              {(Object.entries(BAY_INSTRUMENTS) as [BayInstrument, string][]).map(([id, name]) => (
                 <Button key={id} onClick={() => void act({ act: "look-over", instrument: id })}>
                   {name}
                 </Button>

@@ -10,6 +10,7 @@ import { ErrorNote } from "@/ui/field";
 import type { TypedForm } from "../../form/use-typed-form";
 import { every } from "../checks/every";
 import type { CheckInHand } from "../checks/use-check-form";
+import { useWhenGone } from "../checks/use-when-gone";
 import { type Bay, useBay } from "./use-bay";
 
 /** Takes readings from the practice car in place of a hand; nothing on a real one. */
@@ -99,15 +100,7 @@ export function ReadOnCar<Name extends string>({
     if (record) lay(form, record, known);
     setReading(undefined);
   };
-  // What was recorded or discarded meanwhile is read no further.
-  const began = useRef(check.startedAt);
-  useEffect(() => {
-    const gone = began.current !== "" && began.current !== check.startedAt;
-    began.current = check.startedAt;
-    if (!gone && !check.busy) return;
-    stop.current?.();
-    setReading(undefined);
-  }, [check.startedAt, check.busy]);
+  useWhenGone(check, () => end());
   if (reading)
     return (
       <section

@@ -1,11 +1,9 @@
 "use client";
 
 import { PlugZap, Unplug } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import type { RecordSource } from "@/core/checks/fields";
 import { type ProbeSeries, type ProbeTap, probeSeries } from "@/core/checks/probe";
-import type { LiveRow } from "@/core/devices/device";
-import { LiveLog } from "@/core/devices/live-log";
 import { type StandInEngine, standInEngine } from "@/core/devices/stand-in-engine";
 import { fromSi, toSi } from "@/core/units";
 import type { Joint } from "@/core/vehicle";
@@ -15,82 +13,64 @@ import { usePreferences } from "../../../session/preferences";
 import { useBay } from "../../practice/use-bay";
 import { useJob } from "../../use-job";
 import { every } from "../every";
+import type { CheckInHand } from "../use-check-form";
+import { useLiveTool } from "../use-live-tool";
 
-/** The log around the taps is cut anew after so much of the stream, s. */
-const LOOKS = 1;
 /** How large a hole the stand-in hides, m. */
 const HOLES = [1.6e-3, 2.6e-3] as const;
-
-interface Live {
-  readonly tool: StandInEngine;
-  /** Where the stand-in's hole is: told once it is unplugged */
-  readonly hidden?: Joint;
-}
 
 /**
  * A scan tool read live beside the taps: each is marked on the stream as it is made, and read against it. What the shop has here is a
  * stand-in with a hole at one of the spots; in a practice bay it is the car itself.
  */
 export function useLiveProbe(
+  check: Pick<CheckInHand, "startedAt" | "busy" | "context">,
   joints: readonly Joint[],
   taps: readonly ProbeTap[],
   onSeries: (series: ProbeSeries | undefined, source: RecordSource) => void,
 ) {
-  const { context, state, entries } = useJob();
+  const { state, entries } = useJob();
   const bay = useBay();
-  const [live, setLive] = useState<Live>();
-  const [now, setNow] = useState<LiveRow>();
+  /** Where the stand-in's hole is: told once it is unplugged */
+  const [hidden, setHidden] = useState<Joint>();
   const [said, setSaid] = useState<string>();
-  const stop = useRef<() => void>(undefined);
-  const latest = useRef({ taps, onSeries });
-  latest.current = { taps, onSeries };
-  useEffect(() => () => stop.current?.(), []);
-  const total = context?.house.totalTrim ?? "product";
-
-  const connect = () => {
-    const hidden = joints[Math.floor(Math.random() * joints.length)];
-    const truth = {
-      displacement: context ? toSi(context.vehicle.displacement) : 1.6e-3,
-      ambient: state.conditions ? toSi(state.conditions.ambient) : 101_325,
-      temperature: state.conditions ? toSi(state.conditions.bayTemperature) : 293.15,
-      hole: HOLES[0] + Math.random() * (HOLES[1] - HOLES[0]),
-    };
-    const tool = bay
-      ? bayEngine(bay.code, entries, 1)
-      : standInEngine(truth, Math.floor(Math.random() * 2 ** 31), every, 1, undefined, (joint) => joint === hidden?.id);
-    const log = new LiveLog(tool.channels);
-    const source: RecordSource = { kind: "device", device: tool.name, simulated: tool.simulated };
-    let looked = 0;
-    const cut = () => {
-      const at = latest.current.taps.flatMap((t) => (t.at === undefined ? [] : [t.at]));
-      if (at.length > 0) latest.current.onSeries(probeSeries(log.log, at, total), source);
-    };
-    stop.current = tool.start({
-      row: (row) => {
-        if (!log.push(row)) return;
-        setNow(row);
-        if (row.at - looked < LOOKS) return;
-        looked = row.at;
-        cut();
-      },
-      ended: (why) => setSaid(why),
-    });
-    setLive({ tool, ...(bay || !hidden ? {} : { hidden }) });
-    setSaid(undefined);
+  const { vehicle, house } = check.context;
+  const { tool, now, connect, unplug } = useLiveTool<StandInEngine>(check, (log, source) => {
+    const at = taps.flatMap((t) => (t.at === undefined ? [] : [t.at]));
+    if (at.length > 0) onSeries(probeSeries(log, at, house.totalTrim), source);
+  });
+  return {
+    tool,
+    now,
+    said,
+    bay: bay !== undefined,
+    connect: () => {
+      const spot = joints[Math.floor(Math.random() * joints.length)];
+      const truth = {
+        displacement: toSi(vehicle.displacement),
+        ambient: state.conditions ? toSi(state.conditions.ambient) : 101_325,
+        temperature: state.conditions ? toSi(state.conditions.bayTemperature) : 293.15,
+        hole: HOLES[0] + Math.random() * (HOLES[1] - HOLES[0]),
+      };
+      setHidden(bay ? undefined : spot);
+      setSaid(undefined);
+      connect(
+        bay
+          ? bayEngine(bay.code, entries, 1)
+          : standInEngine(truth, Math.floor(Math.random() * 2 ** 31), every, 1, undefined, (joint) => joint === spot?.id),
+      );
+    },
+    unplug: () => {
+      unplug();
+      setSaid(`Unplugged. What came until then stays.${hidden ? ` Its hole was at ${hidden.name}.` : ""}`);
+    },
   };
-  const unplug = () => {
-    stop.current?.();
-    setSaid(`Unplugged. What came until then stays.${live?.hidden ? ` Its hole was at ${live.hidden.name}.` : ""}`);
-    setLive(undefined);
-    setNow(undefined);
-  };
-  return { live, now, said, bay: bay !== undefined, connect, unplug };
 }
 
 /** Plugs the tool in and out, and shows what it reads. */
 export function LiveProbe({ probe, held }: { probe: ReturnType<typeof useLiveProbe>; held: boolean }) {
   const { number } = usePreferences();
-  const { live, now, said, bay, connect, unplug } = probe;
+  const { tool, now, said, bay, connect, unplug } = probe;
   const read = (name: string, value: number | undefined, digits: number, unit: string) =>
     value === undefined ? null : (
       <div>
@@ -103,7 +83,7 @@ export function LiveProbe({ probe, held }: { probe: ReturnType<typeof useLivePro
   return (
     <section aria-label="Scan tool, live" className="flex flex-col gap-3">
       <div className="flex flex-wrap items-center gap-4">
-        {live ? (
+        {tool ? (
           <Button onClick={unplug}>
             <Unplug aria-hidden size={18} /> Unplug
           </Button>
@@ -113,15 +93,15 @@ export function LiveProbe({ probe, held }: { probe: ReturnType<typeof useLivePro
             {bay ? "Plug it into the car: start the engine" : "Connect the stand-in: start the engine"}
           </Button>
         )}
-        {live?.tool.simulated && (
+        {tool?.simulated && (
           <p className="border-l-4 border-amber bg-amber-soft px-3 py-2">
-            <strong className="text-amber">Simulated.</strong> {live.tool.name}
+            <strong className="text-amber">Simulated.</strong> {tool.name}
             {bay ? "." : ": what it says proves nothing of this car."}
           </p>
         )}
         {held && <p className="text-muted">Taps from a log or typed stand here: record or take them out first.</p>}
       </div>
-      {live && now && (
+      {tool && now && (
         <dl className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-5">
           {read("Short-term, bank 1", now.values["short-trim-1"], 1, "%")}
           {read("Long-term, bank 1", now.values["long-trim-1"], 1, "%")}

@@ -50,7 +50,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
   const spot = aside.spot ?? joints[0]?.id ?? "";
   const name = (joint: string) => joints.find((j) => j.id === joint)?.name ?? joint;
   const log = useProbeLog(check, taps, parseBare(offset) ?? 0);
-  const stream = useLiveProbe(joints, taps, (series, source) => set({ series, source }));
+  const stream = useLiveProbe(check, joints, taps, (series, source) => set({ series, source }));
 
   const lastTap = taps.at(-1)?.at;
   const clocks =
@@ -63,7 +63,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
     const live = reads === "live" ? stream.now?.at : undefined;
     const start = live === undefined ? (began ?? now) : now - live * 1000;
     const at = live ?? Math.round((now - start) / 100) / 10;
-    stream.live?.tool.tap(spot);
+    stream.tool?.tap(spot);
     const rest = joints.filter((j) => j.id !== spot && !taps.some((t) => t.joint === j.id));
     set({
       taps: [...taps, { joint: spot, at, ...(aside.flexed ? { flexed: true } : {}) }],
@@ -101,7 +101,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
         />
         <FormFields of={check} names={["closedLoop"]} />
       </div>
-      {reads === "live" && <LiveProbe probe={stream} held={!stream.live && taps.length > 0} />}
+      {reads === "live" && <LiveProbe probe={stream} held={!stream.tool && taps.length > 0} />}
       {reads !== "typed" ? (
         <>
           <div className="grid gap-4 md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">

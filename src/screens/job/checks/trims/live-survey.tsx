@@ -1,11 +1,10 @@
 "use client";
 
 import { PlugZap, Unplug } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import type { RecordSource } from "@/core/checks/fields";
 import type { TrimPoint } from "@/core/checks/trims";
 import type { LiveRow, ScanTool } from "@/core/devices/device";
-import { LiveLog } from "@/core/devices/live-log";
 import { replayed } from "@/core/devices/replay";
 import { type StandInEngine, standInEngine } from "@/core/devices/stand-in-engine";
 import {
@@ -29,11 +28,11 @@ import { usePreferences } from "../../../session/preferences";
 import { useBay } from "../../practice/use-bay";
 import { useJob } from "../../use-job";
 import { every } from "../every";
+import type { CheckInHand } from "../use-check-form";
+import { useLiveTool } from "../use-live-tool";
 
 /** A log that is played is read at once: longer ones are for the import, bytes. */
 const LARGEST = 5 * 1024 * 1024;
-/** Points are looked for again after so much of the stream, s. */
-const LOOKS = 1;
 
 /** What stands in for a scan tool on a car. */
 const STAND_INS = { engine: "A simulated engine", log: "A recorded log" } as const;
@@ -69,6 +68,7 @@ const shown = (channel: ChannelId, value: number): number =>
  * here are stand-ins, a simulated engine and a recorded log that is played; they are marked as simulated, and so is what is recorded.
  */
 export function LiveSurvey({
+  check,
   limits,
   engine,
   ambient = 101_325,
@@ -76,6 +76,8 @@ export function LiveSurvey({
   others,
   onPoints,
 }: {
+  /** What the points go into */
+  check: Pick<CheckInHand, "startedAt" | "busy">;
   limits: Limits;
   engine: LoggedEngine;
   /** Of the bay, Pa absolute and K; standard where nobody set the conditions */
@@ -93,42 +95,16 @@ export function LiveSurvey({
   const [hides, setHides] = useState<keyof typeof HIDES>("hole");
   const [car, setCar] = useState<{ readonly engine: StandInEngine; readonly hole: number | undefined }>();
   const [foot, setFoot] = useState("");
-  const [tool, setTool] = useState<ScanTool>();
-  const [now, setNow] = useState<LiveRow>();
   const [said, setSaid] = useState<string>();
   const [error, setError] = useState<string>();
-  const stop = useRef<() => void>(undefined);
-  useEffect(() => () => stop.current?.(), []);
-
+  const live = useLiveTool<ScanTool>(check, (log, source) => onPoints(surveyPoints(findSteadyWindows(log, limits)), source));
+  const { tool, now, ended } = live;
   const connect = (found: ScanTool) => {
-    const live = new LiveLog(found.channels);
-    let looked = 0;
-    const look = () =>
-      onPoints(surveyPoints(findSteadyWindows(live.log, limits)), {
-        kind: "device",
-        device: found.name,
-        simulated: found.simulated,
-      });
-    stop.current = found.start({
-      row: (row) => {
-        if (!live.push(row)) return;
-        setNow(row);
-        if (row.at - looked < LOOKS) return;
-        looked = row.at;
-        look();
-      },
-      ended: (why) => {
-        look();
-        setTool(undefined);
-        setSaid(`${why}. What came stays; play it again, or record it.`);
-      },
-    });
-    setTool(found);
     setSaid(undefined);
+    live.connect(found);
   };
   const unplug = () => {
-    stop.current?.();
-    setTool(undefined);
+    live.unplug();
     const was =
       car?.hole !== undefined &&
       (car.hole > 0 ? ` It had a hole of ${number(1000 * car.hole, 1)} mm in its manifold.` : " It was sound.");
@@ -236,7 +212,7 @@ export function LiveSurvey({
         )}
       </div>
       {now && <Showing now={now} />}
-      {said && <p role="status">{said}</p>}
+      {(said ?? ended) && <p role="status">{said ?? `${ended}. What came stays; play it again, or record it.`}</p>}
       {error && <ErrorNote>{error}</ErrorNote>}
     </section>
   );

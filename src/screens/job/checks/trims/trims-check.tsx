@@ -63,6 +63,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
       </div>
       {reads === "live" && (
         <LiveSurvey
+          check={check}
           limits={limits}
           engine={loggedEngine(vehicle)}
           ambient={known.ambient && toSi(known.ambient)}
