@@ -344,6 +344,8 @@ test("instruments are read live off the practice car, in a thread of its own: ba
   // A hole that nobody told of: what closed loop learns grows with it.
   const long = main(page).locator("dt", { hasText: "Long-term, bank 1" }).locator("xpath=following-sibling::dd");
   await expect.poll(async () => Number.parseFloat((await long.textContent()) ?? "0"), { timeout: 30_000 }).toBeGreaterThan(8);
+  // A stretch that stood still has joined the survey.
+  await expect(page.getByRole("region", { name: "Verdict so far" })).toBeVisible({ timeout: 30_000 });
   await button(page, "Unplug").click();
   await expect(main(page).getByText("Unplugged. What came until then stays.")).toBeVisible();
   await makes(page, "check", () => button(page, "Record the check").click());
