@@ -13,7 +13,7 @@ export const bayAhead = (entries: readonly JournalEntry[], now: number): number 
 const ahead = (latest: number, moment: number) => Math.max(0, latest + NEXT - moment);
 
 /** When the last of what was done there ended, by the bay's clock, ms since 1970. */
-export const latestIn = (entries: readonly JournalEntry[]): number =>
+export const latestIn = (entries: readonly Pick<JournalEntry, "at">[]): number =>
   entries.reduce((latest, { at }) => Math.max(latest, spanOf(at).to), 0);
 
 /** What had ended there last, by the bay's clock, as far as it was known from a moment of the wall's on; both ms since 1970. */

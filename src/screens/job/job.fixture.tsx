@@ -51,6 +51,7 @@ function TestJob({ journal, answer, children }: { journal: Writer; answer: Answe
         setEntries([...journal.entries]);
         return undefined;
       },
+      settled: async () => journal.entries,
     };
   }, [entries, journal, answer]);
   const store = useMemo(() => ({ overlay, setOverlay, side }), [overlay, side]);

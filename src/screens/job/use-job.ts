@@ -37,6 +37,8 @@ export interface Job {
   readonly entries: readonly JournalEntry[];
   /** Records entries, all or none; the message says what was wrong, undefined when they are in. */
   readonly append: (...wanted: NewEntry[]) => Promise<string | undefined>;
+  /** The journal once all that was recorded here before stands in it */
+  readonly settled: () => Promise<readonly JournalEntry[]>;
 }
 
 /** Opens a station; at the instruments, the one that a check is made with. */
@@ -61,6 +63,8 @@ function withoutHints(state: JobState, entries: readonly JournalEntry[]): JobSta
 
 const wholeMinute = (ms: number) => Math.floor(ms / 60000) * 60000;
 const REFRESH = 15000;
+/** What is in is drawn within this, ms. */
+const DRAWS = 2000;
 /** What comes in a burst is copied once, ms. */
 const SETTLED = 500;
 
@@ -115,6 +119,8 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
     };
   }, [catchUp, jobId, take]);
 
+  /** What was recorded here and may not be drawn yet, by id */
+  const written = useRef<string[]>([]);
   /** What is being recorded, by what was wanted: a second tap on the same key asks for nothing new */
   const underway = useRef(new Map<string, Promise<string | undefined>>());
   const write = useCallback(
@@ -131,7 +137,12 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
           known.length > 0
             ? wanted.map((one) => (one.corrects ? one : { ...one, at: inBayTime(one.kind, one.at ?? now, known) }))
             : wanted;
-        return await record(await makeEntries(jobId, timed, person, seenThrough(latest.current)));
+        const made = await makeEntries(jobId, timed, person, seenThrough(latest.current));
+        // What comes next comes after this, drawn yet or not.
+        if (known.length > 0) known.push([Date.now(), Math.max(known.at(-1)?.[1] ?? 0, latestIn(made))]);
+        const wrong = await record(made);
+        if (!wrong) written.current.push(...made.map((e) => e.id));
+        return wrong;
       } catch (error) {
         return `This device could not keep it: ${(error as Error).message}`;
       }
@@ -150,11 +161,22 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
     [write],
   );
 
+  const drawn = useRef<readonly JournalEntry[]>([]);
+  const settled = useCallback(async () => {
+    await Promise.allSettled(underway.current.values());
+    const until = Date.now() + DRAWS;
+    const there = (id: string) => drawn.current.some((e) => e.id === id);
+    while (!written.current.every(there) && Date.now() < until) await new Promise((done) => setTimeout(done, 20));
+    written.current = [];
+    return drawn.current;
+  }, []);
+
   const kept = useKept();
   const entries = useMemo(() => {
     const outbox = shown(kept.filter((k) => k.entry.jobId === jobId));
     return withOutbox(journal, outbox, new Date(minute).toISOString());
   }, [journal, jobId, kept, minute]);
+  drawn.current = entries;
   const practice = useMemo(() => entries.some((e) => e.kind === "opened" && (e.body as Bodies["opened"]).practice), [entries]);
   const folded = useMemo(
     () => foldJob(entries, shop, minute + (practice ? bayAhead(entries, minute) : 0)),
@@ -175,7 +197,7 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
   const layout = context?.layout;
   const map = useMemo(() => (layout ? airMapOf(layout) : undefined), [layout]);
   return useMemo(
-    () => ({ id: jobId, state, shop, layout, context, map, entries, append }),
-    [jobId, state, shop, layout, context, map, entries, append],
+    () => ({ id: jobId, state, shop, layout, context, map, entries, append, settled }),
+    [jobId, state, shop, layout, context, map, entries, append, settled],
   );
 }

@@ -31,10 +31,8 @@ export function BayProvider({ children }: { children: ReactNode }) {
 }
 
 function OpenBay({ code, children }: { code: string; children: ReactNode }) {
-  const { entries } = useJob();
+  const { entries, settled } = useJob();
   const [now, setNow] = useState<BayNow>();
-  const latest = useRef(entries);
-  latest.current = entries;
   const turn = useRef(0);
   useEffect(() => {
     let left = false;
@@ -48,10 +46,11 @@ function OpenBay({ code, children }: { code: string; children: ReactNode }) {
     };
   }, [code, entries]);
   const read = useCallback<Bay["read"]>(
-    (check, setup) => bayWorker().read(code, latest.current, check, setup, ++turn.current),
-    [code],
+    // A car that was driven or mended a moment ago is read as it stands since.
+    async (check, setup) => bayWorker().read(code, await settled(), check, setup, ++turn.current),
+    [code, settled],
   );
-  const answer = useCallback<Bay["answer"]>((of) => bayWorker().answer(code, latest.current, of), [code]);
+  const answer = useCallback<Bay["answer"]>(async (of) => bayWorker().answer(code, await settled(), of), [code, settled]);
   const [over, stands] = useMemo(() => [isOver(entries), hintStands(entries)], [entries]);
   const bay = useMemo<Bay>(
     () => ({ code, now, over, hintStands: stands, read, answer }),
