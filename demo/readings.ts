@@ -15,19 +15,43 @@ import { type HiddenEngine, standsAt } from "./engine";
 
 /** The garage's gauges and meters. */
 export const INSTRUMENTS: readonly Instrument[] = [
-  { id: "pump", name: "Hand pump gauge", division: { value: 0.1, unit: "inHg" }, reads: "vacuum" },
-  { id: "manometer", name: "Water manometer", division: { value: 0.2, unit: "hPa" } },
-  { id: "low", name: "Low gauge, 0 to 20 inH2O", division: { value: 0.02, unit: "inH2O" } },
-  { id: "cap", name: "Cap tester", division: { value: 0.2, unit: "inH2O" }, reads: "pressure" },
-  { id: "meter", name: "Volt meter", division: { value: 0.01, unit: "V" } },
-  { id: "exhaust", name: "Exhaust gauge", division: { value: 0.2, unit: "kPa" }, reads: "pressure" },
-  { id: "boost", name: "Test gauge of the regulator", division: { value: 0.02, unit: "bar" }, reads: "pressure" },
+  {
+    id: "pump",
+    name: "Hand pump gauge",
+    division: { value: 0.1, unit: "inHg" },
+    end: { value: 30, unit: "inHg" },
+    reads: "vacuum",
+  },
+  { id: "manometer", name: "Water manometer", division: { value: 0.2, unit: "hPa" }, end: { value: 60, unit: "hPa" } },
+  { id: "low", name: "Low gauge, 0 to 20 inH2O", division: { value: 0.02, unit: "inH2O" }, end: { value: 20, unit: "inH2O" } },
+  {
+    id: "cap",
+    name: "Cap tester",
+    division: { value: 0.2, unit: "inH2O" },
+    end: { value: 60, unit: "inH2O" },
+    reads: "pressure",
+  },
+  { id: "meter", name: "Volt meter", division: { value: 0.01, unit: "V" }, end: { value: 60, unit: "V" } },
+  {
+    id: "exhaust",
+    name: "Exhaust gauge",
+    division: { value: 0.2, unit: "kPa" },
+    end: { value: 100, unit: "kPa" },
+    reads: "pressure",
+  },
+  {
+    id: "boost",
+    name: "Test gauge of the regulator",
+    division: { value: 0.02, unit: "bar" },
+    end: { value: 2.5, unit: "bar" },
+    reads: "pressure",
+  },
 ];
 
 /** An instrument in use, at zero within its division. */
 export const inUse = (id: string): InstrumentUse => {
-  const { name, division } = INSTRUMENTS.find((i) => i.id === id) as Instrument;
-  return { name, division, zero: { value: 0, unit: division.unit } };
+  const { name, division, end } = INSTRUMENTS.find((i) => i.id === id) as Instrument;
+  return { name, division, zero: { value: 0, unit: division.unit }, ...(end ? { end } : {}) };
 };
 
 const AMBIENT = 100.6e3;

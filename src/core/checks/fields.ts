@@ -1,5 +1,6 @@
 import * as yup from "yup";
 import { needed, strictObject } from "../input";
+import { endsAboveDivision, SCALE_ENDS } from "../shop/machine";
 import { type Quantity, quantitySchema } from "../units";
 import { JOINT_IDS, ZONE_IDS, type ZoneId } from "../vehicle";
 
@@ -163,11 +164,13 @@ export function simulatedDevice(record: object): string | undefined {
 export const typedBeside = (source: RecordSource | undefined, left: number): RecordSource =>
   left > 0 && source?.kind === "device" && source.simulated ? source : { kind: "typed" };
 
-/** A gauge or meter as it was before the check: its division, and what it showed with nothing on it. */
+/** A gauge or meter as it was before the check: its division, what it showed with nothing on it, and where its scale ends. */
 export interface InstrumentUse {
   readonly name: string;
   readonly division: Quantity;
   readonly zero: Quantity;
+  /** The most that it shows, either way from nothing; not said where left out */
+  readonly end?: Quantity;
 }
 
 export const instrumentField = (dimension: "pressure" | "voltage") =>
@@ -175,4 +178,5 @@ export const instrumentField = (dimension: "pressure" | "voltage") =>
     name: needed("The instrument", "Name the instrument", 60),
     division: quantitySchema({ dimension }).required("State one division of the instrument"),
     zero: quantitySchema({ dimension }).required("State what the instrument shows with nothing on it"),
-  });
+    end: quantitySchema({ dimension }).optional().default(undefined),
+  }).test("end", SCALE_ENDS, endsAboveDivision);

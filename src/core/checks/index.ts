@@ -24,6 +24,7 @@ import { pinch } from "./pinch";
 import { pressureTest } from "./pressure-test";
 import { probe } from "./probe";
 import { pulldown } from "./pulldown";
+import { onScale } from "./readings";
 import { secondaryAir } from "./secondary-air";
 import { smoke } from "./smoke";
 import { tankSensor } from "./tank-sensor";
@@ -83,7 +84,7 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
     const name = inSentence(context.layout.joints.find((j) => j.id === place)?.name ?? place);
     return voidVerdict(`${check.name}: not at the ${name}`, "this check says nothing of such a part, or the vehicle has none");
   }
-  const verdict = withHidden(check.judge(record, context), check.hides?.(record) ?? [], context);
+  const verdict = withHidden(onScale(check.judge(record, context), record), check.hides?.(record) ?? [], context);
   const device = context.practice ? undefined : simulatedDevice(record);
   if (device !== undefined)
     return voidVerdict(

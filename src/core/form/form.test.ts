@@ -4,6 +4,7 @@ import * as yup from "yup";
 import { strictObject } from "../input";
 import { quantitySchema } from "../units";
 import { type Draft, formOf, getIn, givenOf, isRequired, readGauge, setIn, toDraft, toRecord } from ".";
+import { gaugeTyped } from "./gauge";
 
 interface Body {
   readonly pressure: unknown;
@@ -180,5 +181,23 @@ describe("a gauge in a form", () => {
     expect(readGauge({ id: "other", division: "0 inHg" }, range, shop).wrong).toMatchObject({ part: "division" });
     expect(readGauge({ id: "gone", division: "2 kPa" }, range, []).value).toMatchObject({ division: { value: 2, unit: "kPa" } });
     expect(readGauge({ zero: "none" }, range, shop).wrong).toMatchObject({ part: "zero" });
+  });
+
+  it("ends where the shop or the form says, and one that ends too soon is not taken by itself", () => {
+    const ends = (name: string, value: number) => ({
+      id: name,
+      name,
+      division: { value: 0.5, unit: "inHg" },
+      end: { value, unit: "inHg" },
+    });
+    const short = [ends("Short", 15), ends("Long", 30)] as never;
+    expect(readGauge(undefined, range, short).value).toMatchObject({ name: "Long", end: { value: 30, unit: "inHg" } });
+    const typed = { id: "other", division: "0.5 inHg" };
+    expect(readGauge({ ...typed, end: "30" }, range, []).value).toMatchObject({ end: { value: 30, unit: "inHg" } });
+    expect(readGauge({ ...typed, end: " " }, range, []).value).not.toHaveProperty("end");
+    for (const end of ["far", "0.5", "0"]) expect(readGauge({ ...typed, end }, range, []).wrong).toMatchObject({ part: "end" });
+    const again = gaugeTyped(readGauge({ ...typed, end: "30" }, range, []).value, []);
+    expect(again).toMatchObject({ id: "other", division: "0.5 inHg", end: "30 inHg" });
+    expect(gaugeTyped(readGauge({ id: "Short" }, range, short).value, short)).toMatchObject({ id: "Short" });
   });
 });

@@ -1,4 +1,5 @@
 import type { InstrumentUse } from "../checks/fields";
+import { endsAboveDivision, SCALE_ENDS } from "../shop/machine";
 import type { Instrument, ReadsTo } from "../shop/settings";
 import { parseQuantity, type Quantity, toSi, UNITS } from "../units";
 import type { Read } from "./typed";
@@ -8,6 +9,8 @@ export interface TypedGauge {
   readonly id?: string;
   readonly division?: string;
   readonly zero?: string;
+  /** Where its scale ends, for one that the shop does not know; may be left empty */
+  readonly end?: string;
   /** As a record that is corrected calls it, where the shop knows none of that name */
   readonly name?: string;
 }
@@ -22,14 +25,15 @@ export interface GaugeRange {
 
 export const OTHER_GAUGE = "other";
 
-/** A scale has about so many divisions: what reaches far enough for a reading. */
+/** Where nobody said how far it reads, a scale has about so many divisions. */
 const DIVISIONS = 500;
 
 /** The shop's instruments that measure this, the finest that reads that way and reaches so far first. */
 export function fittingGauges(shop: readonly Instrument[], { measures, reach, reads }: GaugeRange): readonly Instrument[] {
   const division = (i: Instrument) => Math.abs(toSi(i.division));
   const short = (i: Instrument) =>
-    division(i) * DIVISIONS < reach || (reads !== undefined && i.reads !== undefined && i.reads !== reads);
+    (i.end ? Math.abs(toSi(i.end)) : division(i) * DIVISIONS) < reach ||
+    (reads !== undefined && i.reads !== undefined && i.reads !== reads);
   return shop
     .filter((i) => UNITS[i.division.unit].dimension === measures)
     .toSorted((a, b) => Number(short(a)) - Number(short(b)) || division(a) - division(b));
@@ -63,14 +67,22 @@ export function readGauge(raw: unknown, range: GaugeRange, shop: readonly Instru
   if (toSi(division) <= 0) return { wrong: { message: "A division is more than nothing", part: "division" } };
   const zero = reading(typed.zero ?? "0", division.unit);
   if (typeof zero === "string") return { wrong: { message: zero, part: "zero" } };
+  const end = known ? known.end : typed.end?.trim() ? reading(typed.end, division.unit) : undefined;
+  if (typeof end === "string") return { wrong: { message: end, part: "end" } };
+  if (!endsAboveDivision({ division, end })) return { wrong: { message: SCALE_ENDS, part: "end" } };
   const name = known?.name ?? typed.name ?? (range.measures === "voltage" ? "Meter" : "Gauge");
-  return { value: { name, division, zero } satisfies InstrumentUse };
+  return { value: { name, division, zero, ...(end ? { end } : {}) } satisfies InstrumentUse };
 }
 
 /** How a recorded gauge stands in a form: the shop's of that name and division, or another one. */
 export function gaugeTyped(value: unknown, shop: readonly Instrument[]): TypedGauge {
-  const { name, division, zero } = value as InstrumentUse;
-  const same = shop.find((i) => i.name === name && i.division.value === division.value && i.division.unit === division.unit);
+  const { name, division, zero, end } = value as InstrumentUse;
   const written = (q: Quantity) => `${q.value} ${q.unit}`;
-  return { id: same?.id ?? OTHER_GAUGE, ...(same ? {} : { name, division: written(division) }), zero: written(zero) };
+  const is = (a: Quantity | undefined, b: Quantity | undefined) => (a && written(a)) === (b && written(b));
+  const same = shop.find((i) => i.name === name && is(i.division, division) && is(i.end, end));
+  return {
+    id: same?.id ?? OTHER_GAUGE,
+    ...(same ? {} : { name, division: written(division), ...(end ? { end: written(end) } : {}) }),
+    zero: written(zero),
+  };
 }

@@ -1,7 +1,7 @@
 import * as yup from "yup";
 import { type BallCurve, calibrateBall } from "../gas/flow-ball";
 import { BadInput, line, needed, strictObject } from "../input";
-import { parseNumber, parseQuantity, type Quantity, quantitySchema, toSi } from "../units";
+import { parseNumber, parseQuantity, type Quantity, quantitySchema, toSi, UNITS } from "../units";
 
 export const MACHINE_KINDS = {
   "low-pressure": "Low-pressure smoke",
@@ -65,9 +65,18 @@ export interface Instrument {
   readonly name: string;
   /** One division of its scale; the unit says what it measures */
   readonly division: Quantity;
+  /** The most that it shows, either way from nothing; not said where left out */
+  readonly end?: Quantity;
   /** The one way that its scale reads; both where left out */
   readonly reads?: ReadsTo;
 }
+
+/** Why an end of scale is none. */
+export const SCALE_ENDS = "A scale ends further up than one division: type the most that it shows";
+export const endsAboveDivision = ({ division, end }: { readonly division?: Quantity; readonly end?: Quantity | undefined }) =>
+  !end ||
+  !division ||
+  (UNITS[end.unit].dimension === UNITS[division.unit].dimension && Math.abs(toSi(end)) > Math.abs(toSi(division)));
 
 const day = yup.string().matches(/^\d{4}-\d\d-\d\d$/, "A day looks like 2026-01-31");
 
@@ -126,19 +135,24 @@ export const machineSchema = strictObject({
     .required(),
 });
 
+/** A quantity of what a gauge or a meter measures. */
+const measured = (value: Quantity | undefined) =>
+  quantitySchema({ dimension: value?.unit === "V" || value?.unit === "mV" ? "voltage" : "pressure" });
+
 export const instrumentSchema = strictObject({
   id: yup.string().required(),
   name: needed("The instrument", "Name the instrument", 60),
   division: yup.lazy((value: Quantity | undefined) =>
-    quantitySchema({ dimension: value?.unit === "V" || value?.unit === "mV" ? "voltage" : "pressure" }).required(
-      "State one division of its scale",
-    ),
+    measured(value).required("State one division of its scale"),
   ) as unknown as yup.Schema<Quantity>,
+  end: yup.lazy((value: Quantity | undefined) => measured(value).optional().default(undefined)) as unknown as yup.Schema<
+    Quantity | undefined
+  >,
   reads: yup
     .mixed<ReadsTo>()
     .oneOf([...(Object.keys(READS) as ReadsTo[]), undefined], "It reads vacuum, pressure, or both")
     .optional(),
-});
+}).test("end", SCALE_ENDS, endsAboveDivision);
 
 /**
  * The ball's curve of a machine's own calibration.

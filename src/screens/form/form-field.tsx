@@ -20,6 +20,8 @@ import {
   rowsOf,
   typedGauge,
 } from "@/core/form";
+import type { Instrument } from "@/core/shop/settings";
+import { formatQuantity } from "@/core/units";
 import { Chips, Choice, Tick } from "@/ui/choice";
 import { SelectField, TextArea, TextField } from "@/ui/field";
 import { Locked } from "@/ui/locked";
@@ -158,6 +160,10 @@ function PlainField<Known>({ name, field, given, held, control, required, draw, 
   }
 }
 
+/** A gauge's scale in words. */
+const scaleOf = ({ division, end }: Instrument) =>
+  `One division is ${formatQuantity(division)}${end ? `, it ends at ${formatQuantity(end)}` : ""}`;
+
 /** Which gauge, its division where the shop does not know it, and what it shows with nothing on it. */
 function GaugeField<Known>({
   name,
@@ -169,13 +175,14 @@ function GaugeField<Known>({
   const id = useController({ control, name: `${name}.id` });
   const division = useController({ control, name: `${name}.division` });
   const zero = useController({ control, name: `${name}.zero` });
+  const end = useController({ control, name: `${name}.end` });
   const typed = typedGauge(held);
   const fitting = fittingGauges(field.shop(given), field);
   const chosen = chosenGauge(typed, fitting);
   const read = readGauge(held, field, field.shop(given));
   const off = read.value ? offZero(read.value as InstrumentUse) : undefined;
   return (
-    <div className="grid items-start gap-x-4 gap-y-2 sm:grid-cols-3">
+    <div className={`grid items-start gap-x-4 gap-y-2 ${chosen ? "sm:grid-cols-2" : "sm:grid-cols-2 xl:grid-cols-4"}`}>
       <SelectField
         label={labelOf(field, given)}
         ref={id.field.ref}
@@ -185,7 +192,7 @@ function GaugeField<Known>({
         ]}
         value={chosen?.id ?? OTHER_GAUGE}
         onChange={(e) => id.field.onChange(e.target.value)}
-        hint={chosen ? `One division is ${chosen.division.value} ${chosen.division.unit}` : undefined}
+        hint={chosen && scaleOf(chosen)}
       />
       {!chosen && (
         <TextField
@@ -197,6 +204,17 @@ function GaugeField<Known>({
           error={division.fieldState.error?.message}
           onBlur={division.field.onBlur}
           onChange={(e) => division.field.onChange(e.target.value)}
+        />
+      )}
+      {!chosen && (
+        <TextField
+          label="Its scale ends at, if known"
+          ref={end.field.ref}
+          placeholder={field.measures === "voltage" ? "20 V" : "30 inHg"}
+          value={typed.end ?? ""}
+          error={end.fieldState.error?.message}
+          onBlur={end.field.onBlur}
+          onChange={(e) => end.field.onChange(e.target.value)}
         />
       )}
       <TextField

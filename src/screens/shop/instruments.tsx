@@ -8,7 +8,12 @@ import { Button } from "@/ui/button";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import type { ShopPartProps } from "./part";
 
-const EMPTY: { name: string; division: string; reads: ReadsTo | "" } = { name: "", division: "", reads: "" };
+const EMPTY: { name: string; division: string; end: string; reads: ReadsTo | "" } = {
+  name: "",
+  division: "",
+  end: "",
+  reads: "",
+};
 
 /** Gauges and meters with one division of their scale: too coarse a one cannot carry a verdict. */
 export function Instruments({ shop, save }: ShopPartProps) {
@@ -20,11 +25,16 @@ export function Instruments({ shop, save }: ShopPartProps) {
     const division = volts.ok ? volts : pressure;
     if (!division.ok) return setError(`One division: ${division.message}; volts for a meter: 0.01 V`);
     const { kind: _, ...plain } = division.value;
+    const end = draft.end.trim()
+      ? parseQuantity(draft.end, { dimension: volts.ok ? "voltage" : "pressure", unit: plain.unit })
+      : undefined;
+    if (end && !end.ok) return setError(`Its scale ends at: ${end.message}`);
     setError("");
     const instrument = {
       id: uuid(),
       name: draft.name.trim(),
       division: plain,
+      ...(end ? { end: { value: end.value.value, unit: end.value.unit } } : {}),
       ...(draft.reads && !volts.ok ? { reads: draft.reads } : {}),
     };
     if (await save({ ...shop, instruments: [...shop.instruments, instrument] })) setDraft(EMPTY);
@@ -39,6 +49,7 @@ export function Instruments({ shop, save }: ShopPartProps) {
               <strong>{i.name}</strong>{" "}
               <span className="text-muted">
                 one division {formatQuantity(i.division)}
+                {i.end ? `, ends at ${formatQuantity(i.end)}` : ""}
                 {i.reads ? `, ${READS[i.reads].toLowerCase()} only` : ""}
               </span>
             </span>
@@ -52,7 +63,7 @@ export function Instruments({ shop, save }: ShopPartProps) {
         )}
       </ul>
       <form
-        className="grid items-end gap-3 sm:grid-cols-4"
+        className="grid items-end gap-3 sm:grid-cols-2 xl:grid-cols-5"
         onSubmit={(e) => {
           e.preventDefault();
           void add();
@@ -64,6 +75,12 @@ export function Instruments({ shop, save }: ShopPartProps) {
           placeholder="0.5 inHg"
           value={draft.division}
           onChange={(e) => setDraft({ ...draft, division: e.target.value })}
+        />
+        <TextField
+          label="Scale ends at, if known"
+          placeholder="30 inHg"
+          value={draft.end}
+          onChange={(e) => setDraft({ ...draft, end: e.target.value })}
         />
         <SelectField
           label="It reads"

@@ -32,11 +32,15 @@ export function shown(si: number, unit: UnitId, division: number, kind?: Quantit
 
 export const percent = (value: number, division = 0.1) => Number((Math.round(value / division) * division).toFixed(4));
 
+/** Where the scales of a well-kept bay's gauges and meters end. */
+const ENDS: Partial<Readonly<Record<UnitId, number>>> = { inHg: 30, inH2O: 60, hPa: 60, kPa: 100, bar: 2.5, V: 60 };
+
 /** Gauge or meter as it lies in a well-kept bay. */
-export const gaugeIn = (unit: UnitId, division: number, name = unit === "V" ? "Meter" : "Gauge") => ({
+export const gaugeIn = (unit: UnitId, division: number, name = unit === "V" ? "Meter" : "Gauge", end = ENDS[unit]) => ({
   name,
   division: { value: division, unit },
   zero: { value: 0, unit },
+  ...(end === undefined ? {} : { end: { value: end, unit } }),
 });
 
 /** How well a leak's place shows itself: to eye and ear, to smoke, to the probe. Places differ from car to car, not from try to try. */

@@ -21,5 +21,5 @@ export function readCheck(check: CheckId, bay: Bay, setup: Setup): object | unde
   if (!own) return volts;
   const used = (setup.instrument as InstrumentUse | undefined) ?? own;
   const fault = used.division.unit === "V" ? undefined : instruments.gauge;
-  return setup.instrument || fault ? shownOn(volts, used, fault) : volts;
+  return shownOn(volts, used, fault);
 }

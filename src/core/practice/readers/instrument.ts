@@ -1,50 +1,36 @@
 import type { InstrumentUse } from "../../checks/fields";
+import { withReadings } from "../../checks/readings";
 import type { SmokeRun } from "../../checks/smoke";
+import { endsAt, gaugeFollows } from "../../devices/gauge";
 import { ballShows, displayShows, type InstrumentFault, zeroOff } from "../../devices/instrument-fault";
-import { fromSi, isQuantity, type Quantity, toSi, UNITS, type UnitId } from "../../units";
-
-/** Readings over time, in the record's own unit. */
-const isSeries = (value: unknown): value is readonly (readonly [number, number])[] =>
-  Array.isArray(value) && value.length > 0 && value.every((row) => Array.isArray(row) && row.length === 2);
-
-const dimensionOf = (unit: UnitId) => UNITS[unit].dimension;
+import { fromSi, isQuantity, toSi, UNITS } from "../../units";
 
 /**
- * What a gauge makes of a record: every reading of its kind is shown to its own division, and stands off by what it shows with nothing on
- * it. A display of whole kPa shows no tenths; a needle that does not sit at zero is off everywhere. What it does not measure stays.
+ * What a gauge makes of a record: every reading of its kind follows what it is on with the gauge's lag, ends where its scale ends,
+ * is shown to its own division, and stands off by what it shows with nothing on it. What it does not measure stays.
  * @param fault what is wrong with the instrument; one that nearly gives up is read with nothing on it first.
  */
 export function shownOn(record: object, instrument: InstrumentUse, fault?: InstrumentFault): object {
   const { unit: own } = instrument.division;
-  const measures = dimensionOf(own);
+  const { scale } = UNITS[own];
   const division = Math.abs(toSi(instrument.division));
   const off = zeroOff(fault) * division;
   const zero = toSi(instrument.zero) + off;
   const used = off === 0 ? instrument : { ...instrument, zero: { ...instrument.zero, ...fromSi(zero, instrument.zero.unit) } };
   if (!(division > 0)) return { ...record, instrument };
-  const show = (si: number, seconds = READ_AFTER) => {
-    const shown = displayShows(si / UNITS[own].scale, own, seconds, fault) * UNITS[own].scale;
-    return Math.round((shown + zero) / division) * division;
-  };
-  const quantity = (q: Quantity): Quantity =>
-    dimensionOf(q.unit) === measures && q.kind !== "absolute"
-      ? { ...q, value: Number(fromSi(show(toSi(q)), q.unit).value.toFixed(6)) }
-      : q;
-  const { unit } = record as { readonly unit?: UnitId };
-  const inUnit = (value: number, seconds?: number) =>
-    unit && dimensionOf(unit) === measures
-      ? Number((show(value * UNITS[unit].scale, seconds) / UNITS[unit].scale).toFixed(6))
-      : value;
-  const walk = (value: unknown, name: string): unknown => {
-    if (isQuantity(value)) return quantity(value);
-    if (isSeries(value)) return value.map(([t, v]) => [t, Math.max(0, inUnit(v, t))]);
-    if (Array.isArray(value)) return value.map((one) => walk(one, name));
-    if (typeof value === "number" && (name === "start" || name === "end")) return inUnit(value);
-    if (typeof value === "object" && value !== null)
-      return Object.fromEntries(Object.entries(value).map(([key, one]) => [key, KEEPS.includes(key) ? one : walk(one, key)]));
-    return value;
-  };
-  return { ...(walk(record, "") as object), instrument: used };
+  let last = { at: 0, si: 0 };
+  const shown = withReadings(record, own, (si, seconds) => {
+    const follows = seconds ? gaugeFollows(last.si, si, seconds - last.at) : si;
+    last = { at: seconds ?? 0, si: follows };
+    const reached = endsAt(follows, instrument.end && toSi(instrument.end));
+    const shows = displayShows(reached / scale, own, seconds ?? READ_AFTER, fault) * scale;
+    const read = endsAt(
+      Math.round((shows + zero) / division) * division,
+      fault ? undefined : instrument.end && toSi(instrument.end),
+    );
+    return seconds === undefined ? read : Math.max(0, read);
+  });
+  return { ...shown, instrument: used };
 }
 
 /** A reading that is no series is taken so long after the instrument was put on, s. */
@@ -82,6 +68,3 @@ export function machineShows(run: SmokeRun, fault: InstrumentFault | undefined):
     ...(smokeless ? { arrivals: [], seen: [], noSmokeOutside: run.noSmokeOutside || run.seen.length > 0 } : {}),
   };
 }
-
-/** Not read on a gauge: what was asked for, rated, or set. */
-const KEEPS: readonly string[] = ["instrument", "ratings", "maxBoost", "required", "ambient", "temperature", "machine", "proof"];

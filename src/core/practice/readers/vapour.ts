@@ -100,7 +100,7 @@ const decay: Reader = (bay, setup) => {
     unit: "inH2O",
     held: HELD,
     samples: decayed(bay, leak),
-    instrument: gaugeIn("inH2O", 0.01, "Low-pressure gauge"),
+    instrument: gaugeIn("inH2O", 0.01, "Low-pressure gauge", 20),
   };
 };
 
