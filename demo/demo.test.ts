@@ -15,7 +15,7 @@ import { SAMPLES, sampleBytes, sampleName } from "./logs";
 const folder = mkdtempSync(join(tmpdir(), "pelota-demo-"));
 process.env.PELOTA_DATA = folder;
 const db = openDb(folder);
-const count = fillDemo(db);
+const count = await fillDemo(db);
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 const rows = listJobs({ includeClosed: true }, db);
@@ -23,9 +23,9 @@ const stateOf = (model: string): JobState => readJob(rows.find((r) => r.vehicle.
 const verdicts = (model: string) => stateOf(model).checks.map((c) => `${c.check} ${c.verdict.outcome}`);
 
 describe("demo jobs", () => {
-  it("are two dozen and nine, at different stations, filled once", () => {
+  it("are two dozen and nine, at different stations, filled once", async () => {
     expect(count).toBe(33);
-    expect(fillDemo(db)).toBe(0);
+    expect(await fillDemo(db)).toBe(0);
     expect(new Set(rows.filter((r) => r.status === "open").map((r) => r.station)).size).toBeGreaterThanOrEqual(4);
     expect(rows.filter((r) => r.status !== "open")).toHaveLength(2);
   });

@@ -11,7 +11,8 @@ import { addPerson } from "@/server/people";
 import { writeShop } from "@/server/shop";
 import { CARS, repaired } from "./cars";
 import { type HiddenEngine, standsAt } from "./engine";
-import { HOUR, Journal, MINUTE } from "./journal";
+import { DEMO_PEOPLE, HOUR, Journal, MINUTE } from "./journal";
+import { DEMO_PIN } from "./pin.mjs";
 import { pressureSideJobs } from "./pressure-side";
 import { airflowOf, chainWith, crankcaseOf, holdOn, INSTRUMENTS, inUse, valveWith } from "./readings";
 import { MACHINES, type SmokeStory } from "./smoke";
@@ -63,11 +64,11 @@ const throughDuct = (seed: number, seen: string[], more: Partial<SmokeStory> = {
 });
 
 /** Fills an empty database with the demo shop and its jobs; returns how many. Readings come from the physics in demo/. */
-export function fillDemo(at: Db = db(), now = Date.now()): number {
+export async function fillDemo(at: Db = db(), now = Date.now()): Promise<number> {
   if (listJobs({ includeClosed: true }, at).length > 0) return 0;
   const shop = { ...DEFAULT_SHOP, name: "Ferrowick Slip Garage", machines: MACHINES, instruments: INSTRUMENTS };
   writeShop({ base: 0, by: "Maren Oake", shop }, at);
-  for (const name of ["Maren Oake", "Tobin Falk", "Isla Renn"]) addPerson({ name }, at);
+  for (const [name, role] of Object.entries(DEMO_PEOPLE)) await addPerson({ name, role, pin: DEMO_PIN }, at);
   const ago = (hours: number) => now - hours * HOUR;
 
   const siskin = new Journal(at, CARS.siskin, ago(22 * 24), "Maren Oake");
@@ -122,7 +123,7 @@ export function fillDemo(at: Db = db(), now = Date.now()): number {
     otherChanges: ["fuel filter renewed"],
   });
   dunlin.add("codes-cleared", {});
-  dunlin.add("handover", {
+  dunlin.as("Maren Oake").add("handover", {
     decidedOn: readJob(dunlin.id, at).lastSeq,
     conditional: true,
     summary: "The pump could not keep up. It is renewed; the hill was not driven before the ferry left.",
@@ -441,5 +442,5 @@ function vapourJobs(at: Db, ago: (hours: number) => number): void {
 }
 
 if (process.argv[1]?.endsWith("fill.ts")) {
-  console.log(`${fillDemo()} demo jobs in ${dataFolder()}`);
+  console.log(`${await fillDemo()} demo jobs in ${dataFolder()}`);
 }

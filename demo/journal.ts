@@ -6,6 +6,7 @@ import { lookList } from "@/core/checks/look";
 import { PROBE_EXTRACTOR, type ProbeRecord, probeSeries } from "@/core/checks/probe";
 import type { TrimSurvey } from "@/core/checks/trims";
 import { type At, type Bodies, bodyVersion, type Entry, type EntryKind } from "@/core/journal";
+import type { Role } from "@/core/people";
 import { EXTRACTOR_VERSION, findSteadyWindows, readScanLog, surveyPoints } from "@/core/scan-log";
 import { DEFAULT_LIMITS } from "@/core/shop/settings";
 import { fromSi } from "@/core/units";
@@ -26,6 +27,14 @@ const NAMESPACE = "6f1f7f0e-0d1a-4f5e-9d0c-5b1c4a7e2b11";
 export const MINUTE = 60_000;
 export const HOUR = 60 * MINUTE;
 
+/** Who works in the demo shop, and as what. */
+export const DEMO_PEOPLE = {
+  "Maren Oake": "lead",
+  "Tobin Falk": "technician",
+  "Isla Renn": "apprentice",
+} as const satisfies Record<string, Role>;
+export type DemoPerson = keyof typeof DEMO_PEOPLE;
+
 /** A finding with its place: what a repair answers. */
 export interface Found {
   readonly id: string;
@@ -41,10 +50,16 @@ export class Journal {
     private readonly at: Db,
     readonly car: DemoCar,
     private clock: number,
-    private readonly by: string,
+    private by: DemoPerson,
   ) {
     this.id = namedUuid(car.id, NAMESPACE);
     openJob({ id: this.name("opened"), jobId: this.id, at: this.iso(), by, device: "demo", deviceSeq: 0 }, at);
+  }
+
+  /** What comes next is somebody else's. */
+  as(by: DemoPerson): this {
+    this.by = by;
+    return this;
   }
 
   private name = (what: string) => namedUuid(`${this.car.id} ${what}`, NAMESPACE);
@@ -68,7 +83,7 @@ export class Journal {
       seenSeq: this.seen,
       body,
     };
-    const [recorded] = appendEntries(this.id, [entry], this.at);
+    const [recorded] = appendEntries(this.id, [entry], this.at, DEMO_PEOPLE[this.by]);
     this.seen = recorded?.seq ?? this.seen;
     this.wait(2 * MINUTE);
     return id;

@@ -5,7 +5,7 @@ import { expect, type Page, test } from "@playwright/test";
 import Database from "better-sqlite3";
 import { hold } from "@/core/checks/records.fixture";
 import { smokeRun } from "@/core/core.fixture";
-import { button, idOf, instrument, leaking, logOf, main, openJob, setConditions, signIn, station } from "./steps";
+import { button, idOf, inAs, instrument, leaking, logOf, main, openJob, setConditions, signedBy, signIn, station } from "./steps";
 
 const folder = mkdtempSync(join(tmpdir(), "pelota-doors-"));
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -117,8 +117,12 @@ test("a job file that is newer, cut off or of another kind is refused; one with 
   await offerJob('{"format":"recipe"}');
   await expect(alert.first()).toContainText("not a Pelota job file");
 
-  const last = file.entries.at(-1);
-  const hologram = { ...last, id: crypto.randomUUID(), seq: last.seq + 1, kind: "hologram", body: { depth: 3 } };
+  const { seq, recordedAt, role, ...last } = file.entries.at(-1);
+  const made = { ...last, id: crypto.randomUUID(), kind: "hologram", body: { depth: 3 } };
+  const asRecorded = (entry: object) => ({ ...entry, seq: seq + 1, recordedAt, role });
+  const hologram = asRecorded(signedBy(await inAs(page, "Wren Alder"), made));
+  await offerJob(JSON.stringify({ ...file, entries: [...file.entries, asRecorded(made)] }));
+  await expect(alert.first()).toContainText("is not as Wren Alder signed it");
   await offerJob(JSON.stringify({ ...file, entries: [...file.entries, hologram] }));
   await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
   await page.getByRole("button", { name: "Journal" }).click();
@@ -144,7 +148,10 @@ test("the same entry twice is one; its id with other contents is a conflict; gar
     seenSeq: 3,
     body: { text: "once" },
   };
-  const post = (data: unknown) => page.request.post(url, { data: data as object });
+  const wren = await inAs(page, "Wren Alder");
+  const post = (data: object) => page.request.post(url, { data: signedBy(wren, data) });
+  expect((await page.request.post(url, { data: entry })).status()).toBe(401);
+  expect((await page.request.post(url, { data: { ...signedBy(wren, entry), body: { text: "other" } } })).status()).toBe(400);
   expect((await post(entry)).status()).toBe(200);
   expect((await post(entry)).status()).toBe(200);
   expect((await post({ ...entry, body: { text: "other" } })).status()).toBe(409);

@@ -7,6 +7,7 @@ import {
   button,
   driveAndRead,
   field,
+  inAs,
   instrument,
   main,
   openJob,
@@ -14,6 +15,7 @@ import {
   putEverythingBack,
   record,
   recordRun,
+  signedBy,
   signIn,
   smoke,
   soFar,
@@ -121,7 +123,8 @@ test("a readiness plan is carried out over two days, and the monitor has the las
     ),
     line(90, "check", { check: "cap", record: cap }, 5),
   ];
-  const written = await page.request.post(`/api/v1/jobs/${jobId}/entries`, { data: before });
+  const wren = await inAs(page, "Wren Alder");
+  const written = await page.request.post(`/api/v1/jobs/${jobId}/entries`, { data: before.map((made) => signedBy(wren, made)) });
   expect(written.ok(), await written.text()).toBe(true);
   await page.goto(`/jobs/${jobId}`);
   await station(page, "Prove");

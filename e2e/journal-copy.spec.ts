@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
 import type { Entry } from "@/core/journal";
 import { startServer } from "./server";
-import { button, idOf, keptOn, main, openJob, signIn, station } from "./steps";
+import { button, idOf, inAs, keptOn, main, openJob, signedBy, signIn, station } from "./steps";
 
 /** The copy of a job's journal on this device, changed as told; how many entries it holds. */
 const copyOf = (page: Page, jobId: string, damage = false) =>
@@ -124,7 +124,7 @@ test("what the server lost when an older backup was restored comes back from the
     // Another device goes on in the meantime, under the number that was lost.
     const entry = { id: crypto.randomUUID(), jobId: id, kind: "note", v: 1, at: new Date().toISOString(), by: "Tobin Falk" };
     const made = { ...entry, device: "phone", deviceSeq: 1, seenSeq: 1, body: { text: "By another device" } };
-    await page.request.post(`/api/v1/jobs/${id}/entries`, { data: made });
+    await page.request.post(`/api/v1/jobs/${id}/entries`, { data: signedBy(await inAs(page, "Tobin Falk"), made) });
     await page.goto(`/jobs/${id}`);
     await expect.poll(recorded).toEqual(["Before the backup", "By another device", "After the backup"]);
     await page.getByRole("button", { name: "Journal" }).click();

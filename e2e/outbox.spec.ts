@@ -1,6 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
 import type { Entry } from "@/core/journal";
-import { button, idOf, keptOn, main, openJob, signIn, startClock, station } from "./steps";
+import { button, idOf, inAs, keptOn, main, openJob, signedBy, signIn, startClock, station } from "./steps";
 
 const note = async (page: Page, text: string) => {
   if ((await page.getByRole("dialog").count()) === 0) await page.getByRole("button", { name: /^Journal$|not taken$/ }).click();
@@ -151,7 +151,9 @@ test("entries made without a connection go out when it is back; what is refused 
   const id = idOf(page);
   const [mine] = await keptOn(page);
   const rival = { ...mine?.entry, body: { ...(mine?.entry.body as object), what: "Something else" } };
-  expect((await page.request.post(`/api/v1/jobs/${id}/entries`, { data: rival })).status()).toBe(200);
+  expect(
+    (await page.request.post(`/api/v1/jobs/${id}/entries`, { data: signedBy(await inAs(page, "Wren Alder"), rival) })).status(),
+  ).toBe(200);
   await context.setOffline(false);
   await page.clock.fastForward(6000);
   await expect(page.getByText("1 not sent yet")).toHaveCount(0);

@@ -62,6 +62,7 @@ test("a job travels to another shop's empty database and folds to the same state
   try {
     const context = await browser.newContext({ baseURL: other.url });
     const there = await context.newPage();
+    await signIn(there, "Wren Alder");
     await there.goto("/");
     await expect(there.getByText("The bay is empty. Open a job when the next car rolls in.")).toBeVisible();
     await there.getByLabel("Job file").setInputFiles(file);

@@ -1,8 +1,10 @@
 import { expect, type Page, test } from "@playwright/test";
 import { CARS } from "../demo/cars";
+import { DEMO_PIN } from "../demo/pin.mjs";
 import {
   button,
   describeEngine,
+  enterPin,
   instrument,
   logOf,
   main,
@@ -20,13 +22,8 @@ const ledger = (page: Page) => page.getByRole("complementary", { name: "Ledger" 
 
 test("story, scan and look: what is said, read and seen is weighed, each with its because", async ({ page }) => {
   await page.goto("/");
-  await page.getByRole("button", { name: "Who is working?" }).click();
-  await page.getByLabel("Not on the list? Add a name").fill("  ");
-  await button(page, "Add").click();
-  await expect(page.getByRole("dialog").getByRole("alert")).toContainText("Type a name");
-  await page.getByLabel("Not on the list? Add a name").fill("Ivo Marsh");
-  await button(page, "Add").click();
-  await expect(page.getByRole("button", { name: "Ivo Marsh" })).toBeVisible();
+  await enterPin(page, "Tobin Falk", DEMO_PIN);
+  await expect(page.getByRole("button", { name: "Tobin Falk" })).toBeVisible();
   await openJobByHand(page, "Hard pedal, hisses", "FW 50 STA");
   await station(page, "Story");
   await page.getByText("Vehicle facts").click();

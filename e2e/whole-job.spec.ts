@@ -4,12 +4,14 @@ import {
   button,
   driveAndRead,
   idOf,
+  inAs,
   leaking,
   main,
   openJob,
   putEverythingBack,
   recordRun,
   setConditions,
+  signedBy,
   signIn,
   smoke,
   sound,
@@ -74,7 +76,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
   const entries = (await (await page.request.get(`/api/v1/jobs/${jobId}/entries`)).json()) as { seq: number; jobId: string }[];
   const decidedOn = Math.max(...entries.map((e) => e.seq));
   const refused = await page.request.post(`/api/v1/jobs/${jobId}/entries`, {
-    data: {
+    data: signedBy(await inAs(page, "Wren Alder"), {
       id: crypto.randomUUID(),
       jobId,
       kind: "close",
@@ -85,7 +87,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
       deviceSeq: 1,
       seenSeq: decidedOn,
       body: { decidedOn },
-    },
+    }),
   });
   expect(refused.status()).toBe(400);
   expect((await refused.json()).error.message).toContain("Still off the car");

@@ -9,7 +9,7 @@ import { join } from "node:path";
 import { chromium, type Locator, type Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import { decayOf } from "../demo/tank";
-import { INSTRUMENTS, instrument, onShelf } from "../e2e/steps";
+import { INSTRUMENTS, instrument, onShelf, signIn } from "../e2e/steps";
 import config from "../playwright.config";
 
 const PORT = 4323;
@@ -346,7 +346,6 @@ try {
   const browser = await chromium.launch(config.use?.launchOptions ?? {});
   const context = await browser.newContext({ viewport: DESK, baseURL: `http://127.0.0.1:${PORT}` });
   await context.addInitScript(() => {
-    localStorage.setItem("pelota.person", JSON.stringify("Maren Oake"));
     const seen: number[] = [];
     Object.assign(window, { paints: seen });
     new PerformanceObserver((list) => {
@@ -355,6 +354,7 @@ try {
     }).observe({ type: "event", buffered: true, durationThreshold: 16 } as PerformanceObserverInit);
   });
   const page = await context.newPage();
+  await signIn(page, "Maren Oake");
   page.setDefaultTimeout(20_000);
   console.log("Taps and fields, from the board");
   for (const [name, play] of Object.entries(JOBS)) {

@@ -9,7 +9,7 @@ import { recordBoost } from "../demo/charge";
 import { writeLog } from "../demo/drive";
 import { recordProbe } from "../demo/readings";
 import { decayOf } from "../demo/tank";
-import { instrument } from "../e2e/steps";
+import { instrument, signIn } from "../e2e/steps";
 import config from "../playwright.config";
 
 const PORT = 4318;
@@ -28,10 +28,10 @@ async function shot(
   const context = await browser.newContext({ viewport, baseURL: `http://127.0.0.1:${PORT}` });
   await context.addInitScript((chosen) => {
     localStorage.setItem("pelota.theme", chosen);
-    localStorage.setItem("pelota.person", JSON.stringify("Maren Oake"));
     localStorage.setItem("pelota.visited", "true");
   }, theme);
   const page = await context.newPage();
+  await signIn(page, "Maren Oake");
   // The page listens for changes as long as it is open, so its network never idles.
   await page.goto(path, { waitUntil: "load" });
   await page.waitForTimeout(1000);
@@ -254,7 +254,7 @@ const data = mkdtempSync(join(tmpdir(), "pelota-shots-"));
 process.env.PELOTA_DATA = data;
 const { fillDemo } = await import("../demo/fill");
 const { listJobs } = await import("@/server/board");
-fillDemo();
+await fillDemo();
 const jobOf = (model: string) => `/jobs/${listJobs({ includeClosed: true }).find((j) => j.vehicle.includes(model))?.id}`;
 
 const server = spawn("node", ["scripts/start.mjs", "--port", String(PORT)], { stdio: "ignore", detached: true });

@@ -1,10 +1,11 @@
+import { redirect } from "next/navigation";
 import { CHECKS } from "@/core/checks";
 import { FAMILY_IDS } from "@/core/faults";
 import { Board } from "@/screens/board/board";
 import { STRAIGHT } from "@/screens/new-job/straight";
 import { Providers } from "@/screens/session/providers";
 import { type BoardFilter, boardFolded, boardPage } from "@/server/board";
-import { listPeople } from "@/server/people";
+import { hasLead, listPeople } from "@/server/people";
 import { readShop } from "@/server/shop";
 
 export const dynamic = "force-dynamic";
@@ -28,6 +29,8 @@ export default async function Home({ searchParams }: { searchParams: Promise<Rec
     quietDays,
     ...(due ? { recheckBy: new Date().toISOString().slice(0, 10) } : {}),
   };
+  // Nothing is here yet: the shop is described first.
+  if (!hasLead() && listPeople().length === 0) redirect("/first-start");
   await boardFolded();
   return (
     <Providers>
@@ -46,6 +49,7 @@ export default async function Home({ searchParams }: { searchParams: Promise<Rec
         families={[...FAMILY_IDS]}
         instruments={STRAIGHT.map((id) => [id, CHECKS[id].name] as const)}
         shopName={readShop().name}
+        lead={hasLead()}
       />
     </Providers>
   );

@@ -32,7 +32,7 @@ function job(by: string, days: number, ...bodies: { [K in EntryKind]?: Bodies[K]
   );
   return jobId;
 }
-for (const name of ["Maren Oake", "Tobin Falk"]) addPerson({ name }, db);
+for (const name of ["Maren Oake", "Tobin Falk"]) await addPerson({ name }, db);
 const code = (name: string): { codes: Bodies["codes"] } => ({ codes: { codes: [{ code: name, status: "stored" }] } });
 const many = Array.from({ length: 205 }, (_, i) => job("Maren Oake", 1 + i / 1000));
 const cooling = job("Tobin Falk", 9, code("P0442"), { waiting: { on: "cold-soak" } });

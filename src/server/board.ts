@@ -1,4 +1,4 @@
-import { and, count, desc, eq, inArray, like, lt, lte, ne, or, type SQL, sql } from "drizzle-orm";
+import { and, count, desc, eq, like, lt, lte, ne, or, type SQL, sql } from "drizzle-orm";
 import { FAMILIES, FAMILY_IDS } from "@/core/faults";
 import type { JobState, WaitingOn } from "@/core/journal";
 import { vehicleName } from "@/core/vehicle";
@@ -16,7 +16,8 @@ export function boardColumns(state: JobState) {
     status: state.status,
     station: state.nextStation.station,
     reason: state.nextStation.reason,
-    waitingOn: state.waiting.on,
+    // What an apprentice asks for waits for the lead, whatever else it waits for.
+    waitingOn: asksLead(state) ? "lead" : state.waiting.on,
     vehicle: v ? vehicleName(v) : "",
     registration: v?.registration ?? "",
     complaint: state.story?.complaint ?? "",
@@ -27,6 +28,10 @@ export function boardColumns(state: JobState) {
     practice: state.practice ?? "",
   };
 }
+
+/** Whether a lead is asked to look at it. */
+const asksLead = ({ closing, repairs }: Pick<JobState, "closing" | "repairs">) =>
+  (closing && !closing.sentBack) || repairs.some((r) => r.proposed && !r.undone);
 
 /** The families whose codes were read; the engine's where nothing points elsewhere. */
 function familiesOf({ codes }: Pick<JobState, "codes">): string[] {
@@ -119,6 +124,14 @@ export interface BoardFilter {
   readonly recheckBy?: string;
 }
 
+/** What a lane of the board holds: open jobs by what they wait for, and those that are handed over. */
+export type LaneId = WaitingOn | "lead" | "done";
+const LANES: readonly LaneId[] = ["lead", "me", "customer", "part", "cold-soak", "drive", "done"];
+
+// A lead is asked to close what is handed over already.
+const lane = sql<LaneId>`case when ${jobs.status} in ('open', 'review') or (${jobs.waitingOn} = 'lead' and ${jobs.status} <> 'closed') then ${jobs.waitingOn} else 'done' end`;
+const rank = sql`case ${lane} when 'lead' then -1 when 'me' then 0 when 'customer' then 1 when 'part' then 2 when 'cold-soak' then 3 when 'drive' then 4 else 5 end`;
+
 const DAY = 24 * 3600_000;
 
 function whereOf(filter: BoardFilter, now: number): SQL | undefined {
@@ -138,7 +151,7 @@ function whereOf(filter: BoardFilter, now: number): SQL | undefined {
     // Practice stands nowhere among real jobs.
     filter.practice ? ne(jobs.practice, "") : eq(jobs.practice, ""),
     ...(filter.includeClosed ? [] : [ne(jobs.status, "closed")]),
-    ...(filter.waitingOn ? [eq(jobs.waitingOn, filter.waitingOn), inArray(jobs.status, ["open", "review"])] : []),
+    ...(filter.waitingOn ? [eq(lane, filter.waitingOn as LaneId)] : []),
     ...(filter.person ? [eq(jobs.person, filter.person)] : []),
     ...(filter.family ? [like(jobs.families, `%${filter.family.replace(/[%_]/g, "")}%`)] : []),
     ...(filter.quietDays ? [lte(jobs.updatedAt, new Date(now - filter.quietDays * DAY).toISOString())] : []),
@@ -158,10 +171,6 @@ export function listJobs(filter: BoardFilter & { limit?: number; offset?: number
     .all();
 }
 
-/** What a lane of the board holds: open jobs by what they wait for, and those that are handed over. */
-export type LaneId = WaitingOn | "done";
-const LANES: readonly LaneId[] = ["me", "customer", "part", "cold-soak", "drive", "done"];
-
 /** Jobs on one page of the board */
 export const PAGE = 50;
 
@@ -173,9 +182,6 @@ export interface BoardPage {
   readonly page: number;
   readonly pages: number;
 }
-
-const lane = sql<LaneId>`case when ${jobs.status} in ('open', 'review') then ${jobs.waitingOn} else 'done' end`;
-const rank = sql`case ${lane} when 'me' then 0 when 'customer' then 1 when 'part' then 2 when 'cold-soak' then 3 when 'drive' then 4 else 5 end`;
 
 /** One page of the board, lane after lane, newest first in each. @param page from 1; one beyond the last is the last. */
 export function boardPage(filter: BoardFilter, page = 1, at: Db = db(), now = Date.now()): BoardPage {

@@ -30,28 +30,28 @@ describe("guesses at the passphrase", () => {
     expect(wait).toBe(64);
     // Before its wait is over not even the right one is looked at.
     const check = vi.fn(right);
-    expect(await guess("10.0.0.9", check)).toEqual({ in: false, wait: 64 });
+    expect(await guess("10.0.0.9", check)).toEqual({ in: false, wait: 64, looked: false });
     expect(check).not.toHaveBeenCalled();
     vi.advanceTimersByTime(64_000);
     expect(await guess("10.0.0.9", right)).toEqual({ in: true });
-    expect(await guess("10.0.0.9", wrong)).toEqual({ in: false, wait: 0 });
+    expect(await guess("10.0.0.9", wrong)).toEqual({ in: false, wait: 0, looked: true });
   });
 
   it("are not taken while another from there is being looked at", async () => {
     let answer: (right: boolean) => void = () => {};
     const slow = guess("10.0.0.5", () => new Promise((done) => (answer = done)));
-    expect(await guess("10.0.0.5", right)).toEqual({ in: false, wait: 1 });
+    expect(await guess("10.0.0.5", right)).toEqual({ in: false, wait: 1, looked: false });
     answer(true);
     expect(await slow).toEqual({ in: true });
   });
 
   it("never wait longer than five minutes, and are logged", async () => {
     for (let i = 0; i < 20; i++) {
-      const said = (await guess("10.0.0.3", wrong)) as { wait: number };
+      const said = (await guess("PIN of Wren Alder", wrong)) as { wait: number };
       expect(said.wait).toBeLessThanOrEqual(300);
       vi.advanceTimersByTime(said.wait * 1000);
     }
-    expect(console.warn).toHaveBeenLastCalledWith("Wrong passphrase or code from 10.0.0.3, 20 so far");
+    expect(console.warn).toHaveBeenLastCalledWith("Wrong PIN of Wren Alder, 20 so far");
   });
 
   it("of a stranger void no colleague's code", () => {

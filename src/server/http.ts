@@ -1,8 +1,10 @@
 import { BadInput, parseJson } from "@/core/input";
+import type { Act } from "@/core/people";
 import { db } from "./db/open";
 import { diskTrouble } from "./disk";
 import { turnedAway } from "./gate";
-import { Conflict, NotFound } from "./refusals";
+import { Conflict, Forbidden, NotFound, NotSignedIn, TooSoon } from "./refusals";
+import { allowed, type Who } from "./sign-in";
 
 /** More bytes than a door takes. */
 export class TooLarge extends BadInput {}
@@ -13,6 +15,9 @@ const STATUSES = [
   [BadInput, 400],
   [Conflict, 409],
   [NotFound, 404],
+  [NotSignedIn, 401],
+  [Forbidden, 403],
+  [TooSoon, 429],
 ] as const;
 
 /** Runs a route's work; what the doors refuse becomes a JSON answer that says what was wrong. */
@@ -29,7 +34,8 @@ export async function answer(work: () => unknown | Promise<unknown>): Promise<Re
       return Response.json({ error: { message: "The server could not do this. Nothing was saved; try again" } }, { status: 500 });
     }
     const path = error instanceof BadInput ? error.path : "";
-    return Response.json({ error: { message: (error as Error).message, path } }, { status });
+    const headers: HeadersInit = error instanceof TooSoon ? { "retry-after": String(error.wait) } : {};
+    return Response.json({ error: { message: (error as Error).message, path } }, { status, headers });
   }
 }
 
@@ -47,6 +53,10 @@ function asked(request: Request, work: () => unknown | Promise<unknown>, open: b
 
 /** What lies behind every door of `/api`: who comes is asked first, then the work is done and answered. */
 export const door = (request: Request, work: () => unknown | Promise<unknown>) => asked(request, work, false);
+
+/** A door for what not everybody may: the work is told who does it, nobody where the shop has no lead yet. */
+export const doorFor = (act: Act, request: Request, work: (who: Who | undefined) => unknown | Promise<unknown>) =>
+  asked(request, () => work(allowed(request, act)), false);
 
 /** The door where the shop passphrase is given. */
 export const openDoor = (request: Request, work: () => unknown | Promise<unknown>) => asked(request, work, true);

@@ -4,6 +4,7 @@ import { BadInput, line, validate } from "@/core/input";
 import {
   type At,
   asRecorded,
+  type Bodies,
   canonicalJson,
   type Entry,
   type EntryKind,
@@ -20,6 +21,7 @@ import {
   validateDates,
   validatePlaces,
 } from "@/core/journal";
+import type { Role } from "@/core/people";
 import { caseCode, readCaseCode } from "@/core/practice/code";
 import type { GivenFacts } from "@/core/vehicle";
 import { beside } from "./beside";
@@ -29,8 +31,10 @@ import { committed } from "./commit";
 import { type Db, db } from "./db/open";
 import { customers, entries, jobs } from "./db/schema";
 import { parsed } from "./parsed";
+import { hasLead } from "./people";
 import { Conflict, NotFound } from "./refusals";
 import { readShop } from "./shop";
+import { type Authored, authored, authoredEntry, signatureOf } from "./sign-in";
 
 type Row = typeof entries.$inferSelect;
 
@@ -49,6 +53,8 @@ const fromRow = (row: Row): JournalEntry => ({
   seq: row.seq,
   recordedAt: row.recordedAt,
   ...(row.clampedFrom ? { clampedFrom: JSON.parse(row.clampedFrom) } : {}),
+  ...(row.role ? { role: row.role as Role } : {}),
+  ...(row.signed ? { signed: JSON.parse(row.signed) } : {}),
 });
 
 const toRow = (entry: JournalEntry): Row => ({
@@ -57,6 +63,8 @@ const toRow = (entry: JournalEntry): Row => ({
   body: JSON.stringify(entry.body),
   corrects: entry.corrects ?? null,
   clampedFrom: entry.clampedFrom ? JSON.stringify(entry.clampedFrom) : null,
+  role: entry.role ?? null,
+  signed: entry.signed ? JSON.stringify(entry.signed) : null,
 });
 
 const jobExists = (at: Db, jobId: string) => at.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, jobId)).get() !== undefined;
@@ -131,14 +139,22 @@ const emptyBoard = {
   codes: "",
 };
 
-type Opening = Pick<Entry, "id" | "jobId" | "at" | "by" | "device" | "deviceSeq"> & { readonly practice?: string };
+type Opening = Pick<Entry, "id" | "jobId" | "at" | "by" | "device" | "deviceSeq" | "signed"> & { readonly practice?: string };
 
 /**
  * Opens a job: the number is the server's, the first entry the client's. Opening the same job twice is a no-op.
  * @param opening the entry of kind `opened` without its number.
  */
-export function openJob(opening: unknown, at: Db = db()): { id: string; number: number } {
-  const { practice, ...asked } = validate<Opening>(openingSchema, opening);
+export const openJob = (opening: unknown, at: Db = db()): { id: string; number: number } =>
+  opened(validate<Opening>(openingSchema, opening), at);
+
+/** The same for whoever comes to the door: under the name that the server knows. */
+export function takeOpening(opening: unknown, at: Db = db()): { id: string; number: number } {
+  const asked = validate<Opening>(openingSchema, opening);
+  return opened(authored(asked, asked.practice !== undefined, at), at);
+}
+
+function opened({ practice, ...asked }: Authored<Opening>, at: Db): { id: string; number: number } {
   // The code as it is written, whatever way it was typed.
   const played = practice === undefined ? undefined : caseCode(readCaseCode(practice));
   const open = at.$client.transaction(() => {
@@ -160,7 +176,7 @@ export function openJob(opening: unknown, at: Db = db()): { id: string; number: 
 const CLOCK_SLACK = 120_000;
 
 /** A device's clock that runs ahead cannot make things happen in the future: set back, and noted. */
-function clampAt(entry: Entry, latest: number): Entry & { readonly clampedFrom?: At } {
+function clampAt(entry: Authored<Entry>, latest: number): Authored<Entry> & { readonly clampedFrom?: At } {
   const clamp = (iso: string) => (Date.parse(iso) > latest + CLOCK_SLACK ? new Date(latest).toISOString() : iso);
   const at = typeof entry.at === "string" ? clamp(entry.at) : { from: clamp(entry.at.from), to: clamp(entry.at.to) };
   return canonicalJson(at) === canonicalJson(entry.at) ? entry : { ...entry, at, clampedFrom: entry.at };
@@ -205,7 +221,7 @@ const entryById = (at: Db, id: string) => queries(at).byId.get({ id });
 const topSeq = (at: Db, jobId: string) => queries(at).newest.get({ jobId })?.seq ?? 0;
 
 /** Writes entries of one job inside a transaction; what is recorded already stays as it is. */
-function appendInside(at: Db, list: readonly Entry[]): JournalEntry[] {
+function appendInside(at: Db, list: readonly Authored<Entry>[]): JournalEntry[] {
   const jobId = (list[0] as Entry).jobId;
   const before = queries(at).newest.get({ jobId });
   const practice = practiceOf(jobId, at) !== "";
@@ -249,23 +265,26 @@ function checkCorrection(at: Db, entry: Entry): void {
 }
 
 const CHANGED = "The job has changed since you looked: see what is new, then decide again";
-const isGate = (entry: Entry) => entry.kind === "close" || entry.kind === "handover";
+const isGate = ({ kind, body }: Entry) =>
+  kind === "close" || kind === "handover" || (kind === "countersigned" && !(body as Bodies["countersigned"]).sentBack);
 
 /** Gate commands must rest on the newest state and pass its gates. */
 function checkGate(state: Gates, entry: Entry): void {
-  const body = entry.body as { decidedOn: number; conditional?: boolean };
+  const body = entry.body as { decidedOn: number; conditional?: boolean; close?: string };
   if (body.decidedOn !== state.lastSeq) throw new Conflict(CHANGED);
-  const blocks = entry.kind === "close" || body.conditional === false ? state.blocks.close : state.blocks.handOver;
+  if (entry.kind === "countersigned" && state.closing?.entry !== body.close)
+    throw new BadInput("Nobody asks to close this job any more: look at it again", "body.close");
+  const blocks = body.conditional ? state.blocks.handOver : state.blocks.close;
   if (blocks.length > 0) throw new BadInput(blocks.map((b) => b.reason).join("; "), "gate");
 }
 
 /** What stands between a job and its end, and up to which entry that was judged. */
-export type Gates = Pick<JobState, "lastSeq" | "blocks">;
+export type Gates = Pick<JobState, "lastSeq" | "blocks" | "closing">;
 
 /** Judges a job's gates; takes long where the job is long. */
 export function gatesOf(jobId: string, at: Db = db()): Gates {
-  const { lastSeq, blocks } = readJob(jobId, at);
-  return { lastSeq, blocks };
+  const { lastSeq, blocks, closing } = readJob(jobId, at);
+  return { lastSeq, blocks, ...(closing ? { closing } : {}) };
 }
 
 /** Entries as they were sent, each validated by itself; throws BadInput or NotFound. */
@@ -299,17 +318,18 @@ function gateAmong(list: readonly Entry[], at: Db): Entry | undefined {
 }
 
 /** Writes a job's entries inside a transaction; what was judged before holds only if the journal has not grown since. */
-function record(jobId: string, list: readonly Entry[], judged: Gates | undefined, at: Db): JournalEntry[] {
+function record(jobId: string, list: readonly Authored<Entry>[], judged: Gates | undefined, at: Db): JournalEntry[] {
   if (judged && topSeq(at, jobId) !== judged.lastSeq) throw new Conflict(CHANGED);
   return list.length > 0 ? appendInside(at, list) : [];
 }
 
 /**
- * Appends entries to a job, all or none. The same id with the same body is a no-op.
+ * Appends entries to a job under the names they carry, all or none. The same id with the same body is a no-op.
  * Throws BadInput, Conflict or NotFound; nothing is saved then.
+ * @param role of whoever wrote them, where the caller answers for it.
  */
-export function appendEntries(jobId: string, input: unknown, at: Db = db()): JournalEntry[] {
-  const list = validEntries(jobId, input, at);
+export function appendEntries(jobId: string, input: unknown, at: Db = db(), role?: Role): JournalEntry[] {
+  const list = validEntries(jobId, input, at).map((e): Authored<Entry> => (role ? { ...e, role } : e));
   const gate = gateAmong(list, at);
   const judged = gate && gatesOf(jobId, at);
   if (gate && judged) checkGate(judged, gate);
@@ -318,9 +338,11 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db()): Jou
   return recorded;
 }
 
-/** The same where others are served meanwhile: nobody waits for gates to be judged, and several share a commit. */
+/** The same at the door, under the names that the server knows, and where others are served meanwhile: nobody waits for gates to be judged, and several share a commit. */
 export async function takeEntries(jobId: string, input: unknown): Promise<JournalEntry[]> {
-  const list = validEntries(jobId, input, db());
+  const practice = practiceOf(jobId) !== "";
+  // What is recorded already was asked then.
+  const list = validEntries(jobId, input, db()).map((e) => (entryById(db(), e.id) ? e : authoredEntry(e, practice)));
   const gate = gateAmong(list, db());
   const judged = gate && (await beside("gates", jobId));
   if (gate && judged) checkGate(judged, gate);
@@ -378,6 +400,7 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
         throw new Conflict(
           `Entry number ${entry.seq} would slip in below number ${top}, which devices here have seen: nothing was imported`,
         );
+      checkSignature(entry, here !== undefined, at);
       queries(at).insert.run(toRow(entry));
       added++;
     }
@@ -385,6 +408,15 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
     return { id: file.jobId, number, added };
   });
   return run.immediate();
+}
+
+/** A file cannot put words into the mouth of whoever works here. @param here the job is in this shop already. */
+function checkSignature(entry: JournalEntry, here: boolean, at: Db): void {
+  const signature = signatureOf(entry, at);
+  if (signature === "broken")
+    throw new Conflict(`Entry number ${entry.seq} is not as ${entry.by} signed it: nothing was imported`);
+  if (here && signature === "unknown" && hasLead(at))
+    throw new Conflict(`Nobody can tell that entry number ${entry.seq} is by ${entry.by}: nothing was imported`);
 }
 
 const customerSchema = yup

@@ -3,13 +3,15 @@ import * as yup from "yup";
 import { CHECK_IDS, CHECKS } from "@/core/checks";
 import { BadInput, needed, strictObject, validate } from "@/core/input";
 import type { Bodies } from "@/core/journal";
+import { may, mayNot, shopActs } from "@/core/people";
 import { mergeShops } from "@/core/shop/merge";
 import { DEFAULT_SHOP, liftShop, type Proof, type Shop, type ShopVersion, shopSchema } from "@/core/shop/settings";
 import { nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { entries, jobs, shopVersions } from "./db/schema";
 import { parsed } from "./parsed";
-import { Conflict } from "./refusals";
+import { Conflict, Forbidden } from "./refusals";
+import type { Who } from "./sign-in";
 
 type Row = typeof shopVersions.$inferSelect;
 const versionOf = (row: Row | undefined): ShopVersion => ({
@@ -34,10 +36,13 @@ const savingSchema = strictObject({
 
 /**
  * Saves the shop's settings: what was changed in version `base` goes into the newest, field by field.
- * Throws BadInput for what the schema refuses, Conflict where another has changed a field otherwise; nothing is saved then.
+ * Throws BadInput for what the schema refuses, Conflict where another has changed a field otherwise, Forbidden for what their
+ * role may not change; nothing is saved then.
+ * @param who saves it, under their own name; undefined where the shop has no lead yet.
  */
-export function writeShop(input: unknown, at: Db = db()): ShopVersion {
-  const { base, by, shop } = validate<{ base: number; by: string; shop: unknown }>(savingSchema, input);
+export function writeShop(input: unknown, at: Db = db(), who?: Who): ShopVersion {
+  const { base, by: said, shop } = validate<{ base: number; by: string; shop: unknown }>(savingSchema, input);
+  const by = who?.name ?? said;
   const mine = validate<Shop>(shopSchema, shop, "shop");
   const write = at.$client.transaction((): ShopVersion => {
     const newest = readShopVersion(at);
@@ -49,6 +54,8 @@ export function writeShop(input: unknown, at: Db = db()): ShopVersion {
         `${newest.by || "Somebody"} has changed ${clashes.join(", ")} meanwhile: nothing was saved. Look at what stands there now, or save yours over it`,
       );
     const valid = validate<Shop>(shopSchema, merged);
+    const forbidden = shopActs(newest.shop, valid).find((act) => !may(who?.role, act));
+    if (forbidden) throw new Forbidden(mayNot(forbidden));
     const row = { at: nowIso(), by, value: JSON.stringify(valid) };
     return versionOf(at.insert(shopVersions).values(row).returning().get());
   });

@@ -4,7 +4,8 @@ import { percentField } from "../checks/fields";
 import { BAY_INSTRUMENTS, type BayInstrument } from "../devices/instrument-fault";
 import { DOORS, LAMPS, type Light } from "../devices/light";
 import { SYMPTOMS, type SymptomId } from "../faults";
-import { BadInput, line, needed, strictObject, validate } from "../input";
+import { BadInput, line, needed, said, strictObject, validate } from "../input";
+import { ROLE_IDS, type Role, type Signature } from "../people";
 import { ENGINE_NOW, type EngineNow } from "../suspects";
 import { isQuantity, type Quantity, quantitySchema, toSi } from "../units";
 import { type GivenFacts, KIT_KINDS, type KitItem, type KitKind, vehicleSchema } from "../vehicle";
@@ -30,6 +31,8 @@ export interface Entry<K extends string = string, B = unknown> {
   readonly body: B;
   /** Root entry this one replaces */
   readonly corrects?: string;
+  /** The sign-in it was made under; none where the shop had no lead yet */
+  readonly signed?: Signature;
 }
 
 /** An entry as the server keeps it. */
@@ -38,6 +41,8 @@ export interface Recorded {
   readonly recordedAt: string;
   /** The time the device gave, when its clock ran ahead of the server's and `at` was set back */
   readonly clampedFrom?: At;
+  /** The role, then, of whoever was signed in; none where the shop had no lead yet */
+  readonly role?: Role;
 }
 export type JournalEntry = Entry & Recorded;
 
@@ -303,7 +308,12 @@ export interface Bodies {
     readonly watch?: string;
     readonly comeBack?: string;
   };
+  /** An apprentice's is asked for: it stands once a lead has countersigned it */
   close: { readonly decidedOn: number };
+  /** The signature under a repair that an apprentice proposes as permanent */
+  signed: { readonly repair: string };
+  /** A lead's word on a closing that an apprentice asks for */
+  countersigned: { readonly close: string; readonly decidedOn: number; readonly sentBack?: string };
   outcome: { readonly result: keyof typeof OUTCOMES; readonly note?: string };
   /** What is done in a practice bay beside the work itself */
   bay: {
@@ -714,6 +724,12 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     comeBack: line("When to come back").optional(),
   }),
   close: strictObject({ decidedOn: seq }),
+  signed: strictObject({ repair: id }),
+  countersigned: strictObject({
+    close: id,
+    decidedOn: seq,
+    sentBack: said("What is still to be done", 500),
+  }),
   outcome: strictObject({
     result: yup.string().oneOf(Object.keys(OUTCOMES)).required("Say what happened"),
     note: line("Note", 500).optional(),
@@ -755,9 +771,18 @@ const envelope = {
   body: yup.mixed<object>().required(),
   corrects: yup.string().uuid().optional(),
 };
+const signature = strictObject({
+  signIn: yup.string().uuid().required(),
+  mac: yup
+    .string()
+    .matches(/^[0-9a-f]{64}$/, "A signature is 64 hexadecimal digits")
+    .required(),
+})
+  .optional()
+  .default(undefined);
 
 /** The envelope of an entry as a client sends it; the body is validated by its kind. */
-export const entrySchema = strictObject(envelope);
+export const entrySchema = strictObject({ ...envelope, signed: signature });
 /** The first entry of a job as a client asks for it: its number is the server's. */
 export const openingSchema = strictObject({
   id: envelope.id,
@@ -767,6 +792,7 @@ export const openingSchema = strictObject({
   device: envelope.device,
   deviceSeq: envelope.deviceSeq,
   practice: line("The case", 40).optional(),
+  signed: signature,
 });
 /** The envelope of an entry as the server keeps and exports it. */
 export const recordedSchema = strictObject({
@@ -774,6 +800,8 @@ export const recordedSchema = strictObject({
   seq: yup.number().integer().min(1).required(),
   recordedAt: isoDate.required(),
   clampedFrom: someTime.optional(),
+  signed: signature,
+  role: yup.mixed<Role>().oneOf(ROLE_IDS, "A role is apprentice, technician or lead").optional(),
 });
 
 export const CLEANED =

@@ -25,6 +25,7 @@ import {
   type Touch,
 } from "./proof";
 import { planReadiness } from "./readiness";
+import { signingOf } from "./signing";
 import type { AfterRepair, CheckState, JobState, OffCarItem, RepairState } from "./state";
 
 /** Version of the judging rules; a verdict shown under older rules is kept beside what they would say now. */
@@ -62,7 +63,7 @@ export function foldJob(recorded: readonly JournalEntry[], shop: Shop, now: numb
 }
 
 type Folded = Omit<JobState, "lastSeq" | "status" | "wouldAsk" | "stations" | "nextStation"> & {
-  readonly closed: LineOf<"close"> | undefined;
+  readonly closed: Line | undefined;
 };
 
 function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): Folded {
@@ -91,7 +92,8 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
   const relative = (line: Line) => relativeTo(line, lastWork);
 
   const checks = checksOf(lines, verdicts, relative);
-  const repairs = repairsOf(lines);
+  const signing = signingOf(lines, practice !== undefined);
+  const repairs = repairsOf(lines, signing.proposed);
   const setAside = of("set-aside").map((e) => ({ ...e.body, entry: e.id }));
   const cleared = newest("codes-cleared");
   const tried = newest("complaint-tried");
@@ -135,7 +137,8 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
   return {
     ...base,
     ...monitorOf(lines, context, relative, now, cleared !== undefined && (!lastWork || relative(cleared) === "after")),
-    closed: newest("close"),
+    closed: signing.closed,
+    ...(signing.closing ? { closing: signing.closing } : {}),
     suspects,
     next,
     retired,
@@ -198,10 +201,17 @@ function checksOf(
   });
 }
 
-/** The repairs, each with whether it was undone. */
-function repairsOf(lines: readonly Line[]): RepairState[] {
+/** The repairs, each with whether it was undone, and whether it waits for a signature. */
+function repairsOf(lines: readonly Line[], proposed: ReadonlySet<string>): RepairState[] {
   const undone = new Set(linesOf(lines, "undone").map((e) => e.body.repair));
-  return linesOf(lines, "repair").map((e) => ({ entry: e.id, at: e.at, by: e.by, body: e.body, undone: undone.has(e.id) }));
+  return linesOf(lines, "repair").map((e) => ({
+    entry: e.id,
+    at: e.at,
+    by: e.by,
+    body: e.body,
+    undone: undone.has(e.id),
+    proposed: proposed.has(e.id),
+  }));
 }
 
 /** The findings, each with what repairs it or why it is left. */

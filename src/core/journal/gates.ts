@@ -48,6 +48,12 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
   }
   const repaired = standing(facts.repairs).some((r) => r.body.permanence !== "bypass");
   const inspection = facts.story?.purpose === "inspection";
+  for (const repair of standing(facts.repairs).filter((r) => r.proposed)) {
+    close.push({
+      station: "fix",
+      reason: `${repair.by} proposes it as permanent: a technician or a lead looks at it and signs: ${repair.body.what}`,
+    });
+  }
   close.push(...resetBlocks(facts));
   if (!repaired) {
     const rest = inspection ? inspectionBlocks(facts) : [{ station: "fix" as const, reason: NOT_REPAIRED }];

@@ -2,6 +2,7 @@ import { v5 as namedUuid } from "uuid";
 import type { SmokeRun } from "../checks/smoke";
 import type { TrimSurvey } from "../checks/trims";
 import { NATURAL, smokeRun } from "../core.fixture";
+import type { Role } from "../people";
 import { DEFAULT_SHOP, type Shop } from "../shop/settings";
 import type { At, Bodies, EntryKind, JournalEntry } from "./entries";
 import { foldJob } from "./fold";
@@ -20,6 +21,8 @@ interface More {
   device?: string;
   seenSeq?: number;
   corrects?: string;
+  by?: string;
+  role?: Role;
 }
 
 /** Writes a journal line by line, a minute apart, on one device that sees all it wrote. */
@@ -35,7 +38,7 @@ export class Writer {
       kind,
       v: 1,
       at: more.at ?? minute(seq),
-      by: "Maren Oake",
+      by: more.by ?? "Maren Oake",
       device: more.device ?? "tablet",
       deviceSeq: seq,
       seenSeq: more.seenSeq ?? seq - 1,
@@ -43,6 +46,7 @@ export class Writer {
       seq,
       recordedAt: minute(seq),
       ...(more.corrects ? { corrects: more.corrects } : {}),
+      ...(more.role ? { role: more.role } : {}),
     });
     return id;
   }

@@ -10,6 +10,8 @@ export interface Kept {
   /** How often it went out in vain, and when it may again */
   readonly tries: number;
   readonly notBefore: number;
+  /** What it waits for, in the server's words: whoever made it signs in */
+  readonly asks?: string;
   /** The tab that is sending it; over where the tab was closed in the middle */
   readonly lease?: { readonly tab: string; readonly until: number };
   /** Why the server will never take it as it is */
@@ -22,8 +24,10 @@ const LEASE = 30_000;
 const FIRST_PAUSE = 2_000;
 const LONGEST_PAUSE = 120_000;
 
-/** What the server says no to for good: wrong, of no job, against what is recorded, too large. */
+/** What the server says no to for good: wrong, not theirs to make, of no job, against what is recorded, too large. */
 const FOR_GOOD: readonly number[] = [400, 404, 409, 413];
+/** What waits until somebody has signed in. */
+const NOT_SIGNED_IN = 401;
 
 /** Entries made together, as they are kept before anything is sent. */
 export const keptOf = (entries: readonly Entry[]): Kept[] =>
@@ -102,15 +106,20 @@ export function leftBy(kept: Kept, tab: string): Kept {
  * @param status HTTP status; undefined where there was no answer. @param message what the server said.
  */
 export function afterNo(kept: Kept, status: number | undefined, message: string, now: number): Kept {
-  const { lease: _, ...free } = kept;
+  const { lease: _, asks: __, ...free } = kept;
   if (status !== undefined && FOR_GOOD.includes(status)) return { ...free, refused: { message, at: now } };
   const tries = kept.tries + 1;
-  return { ...free, tries, notBefore: now + Math.min(LONGEST_PAUSE, FIRST_PAUSE * 2 ** (tries - 1)) };
+  const notBefore = now + Math.min(LONGEST_PAUSE, FIRST_PAUSE * 2 ** (tries - 1));
+  return { ...free, tries, notBefore, ...(status === NOT_SIGNED_IN ? { asks: message } : {}) };
 }
+
+/** What waits for its author's signature, once they are in again: unsigned, or under a sign-in that the server does not take any more. */
+export const toBeSigned = ({ entry, asks }: Kept, name: string): boolean =>
+  entry.by === name && (asks !== undefined || entry.signed === undefined);
 
 /** To be sent again as it is. */
 export function again(kept: Kept): Kept {
-  const { refused: _, lease: __, ...free } = kept;
+  const { refused: _, lease: __, asks: ___, ...free } = kept;
   return { ...free, tries: 0, notBefore: 0 };
 }
 

@@ -6,6 +6,7 @@ import type { At, Bodies, CodeRead, WaitingOn } from "./entries";
 import type { OwnCode } from "./own-codes";
 import type { Proof } from "./proof";
 import type { Readiness } from "./readiness";
+import type { Closing } from "./signing";
 
 /** Whether a check speaks for the time after the last repair; `unknown` when its device had not seen the repair. */
 export type AfterRepair = "no-repair" | "before" | "after" | "unknown";
@@ -44,6 +45,8 @@ export interface RepairState {
   readonly by: string;
   readonly body: Bodies["repair"];
   readonly undone: boolean;
+  /** An apprentice did it as permanent, and nobody who may has signed it */
+  readonly proposed: boolean;
 }
 
 export interface OffCarItem {
@@ -154,6 +157,8 @@ export interface JobState {
   readonly stations: Readonly<Record<StationId, StationState>>;
   readonly nextStation: { readonly station: StationId; readonly reason: string };
   readonly waiting: { readonly on: WaitingOn; readonly note?: string };
+  /** An apprentice asks to close it: a lead looks at it */
+  readonly closing?: Closing;
   readonly handover?: Bodies["handover"] & { readonly at: string; readonly by: string };
   readonly outcomes: readonly (Bodies["outcome"] & { readonly at: string })[];
   readonly notes: readonly { readonly entry: string; readonly text: string; readonly at: string; readonly by: string }[];

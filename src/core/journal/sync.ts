@@ -1,3 +1,4 @@
+import type { Role } from "../people";
 import type { Entry, JournalEntry } from "./entries";
 
 /** What one device knows of a job's recorded journal. What it has made itself and not sent yet is its outbox's. */
@@ -62,21 +63,36 @@ export const heldOf = ({ recorded, through }: DeviceJournal): Held => {
 export function lostBy(journal: DeviceJournal, answer: ServerAnswer, device: string): Entry[] {
   if (!answer.instead) return [];
   const there = new Set(answer.entries.map((e) => e.id));
-  return journal.recorded
-    .filter((e) => e.device === device && !there.has(e.id))
-    .map(({ seq: _, recordedAt: __, clampedFrom, ...entry }) => ({ ...entry, at: clampedFrom ?? entry.at }));
+  return journal.recorded.filter((e) => e.device === device && !there.has(e.id)).map(asMade);
 }
+
+/** An entry as its device made it, without what the server added. */
+export const asMade = ({ seq: _, recordedAt: __, role: ___, clampedFrom, ...entry }: JournalEntry): Entry => ({
+  ...entry,
+  at: clampedFrom ?? entry.at,
+});
 
 /** What a new entry may claim to have seen: as far as the device's journal is complete, never further. */
 export const seenThrough = (journal: DeviceJournal): number => journal.through;
 
 /**
  * Recorded entries, then what the device has not sent yet as if it had been recorded just now; each once.
- * @param at ISO time that stands for "now".
+ * @param at ISO time that stands for "now"; @param roles of whoever was signed in, by the sign-in, as this device knows them.
  */
-export function withOutbox({ recorded }: DeviceJournal, outbox: readonly Entry[], at: string): JournalEntry[] {
+export function withOutbox(
+  { recorded }: DeviceJournal,
+  outbox: readonly Entry[],
+  at: string,
+  roles: ReadonlyMap<string, Role> = new Map(),
+): JournalEntry[] {
   const top = recorded.reduce((max, e) => Math.max(max, e.seq), 0);
   const known = new Set(recorded.map((e) => e.id));
   const waiting = outbox.filter((e) => !known.has(e.id));
-  return [...recorded, ...waiting.map((e, i): JournalEntry => ({ ...e, seq: top + i + 1, recordedAt: at }))];
+  return [
+    ...recorded,
+    ...waiting.map((e, i): JournalEntry => {
+      const role = e.signed && roles.get(e.signed.signIn);
+      return { ...e, seq: top + i + 1, recordedAt: at, ...(role ? { role } : {}) };
+    }),
+  ];
 }

@@ -46,7 +46,10 @@ const WORDS: Words = {
   waiting: (b) => `Waiting for: ${b.on === "me" ? "us" : b.on.replace("-", " ")}${b.note ? `, ${b.note}` : ""}`,
   note: (b) => `Note: ${b.text}`,
   handover: (b) => `Handed over${b.conditional ? " conditionally" : ""}: ${b.summary}`,
-  close: () => "Job closed",
+  close: (b, entry, job) => (job.closing?.entry === entry.id ? `Asks to close (looked at through ${b.decidedOn})` : "Job closed"),
+  signed: (b, _entry, job) =>
+    `Signed as permanent: ${job.repairs.find((r) => r.entry === b.repair)?.body.what ?? "a repair taken out since"}`,
+  countersigned: (b) => (b.sentBack ? `Closing sent back: ${b.sentBack}` : "Closing countersigned: job closed"),
   outcome: (b) => `Later: ${b.result.replaceAll("-", " ")}${b.note ? `, ${b.note}` : ""}`,
   retract: (b) => `Taken out: ${b.reason}`,
 };

@@ -34,6 +34,7 @@ export interface BoardJob {
 
 /** What a job waits for, in the order a shop wants to see it. */
 const LANES = [
+  ["lead", "Waiting for the lead's signature"],
   ["me", "Waiting for us"],
   ["customer", "Waiting for the customer"],
   ["part", "Waiting for a part"],
@@ -70,6 +71,8 @@ interface Props {
   /** What a job may begin with: check and name */
   instruments: readonly (readonly [string, string])[];
   shopName: string;
+  /** Whether the shop has a lead: until then nobody signs in */
+  lead: boolean;
 }
 
 /** The board's address with something asked otherwise. */
@@ -79,7 +82,7 @@ function boardUrl(asked: Asked, change: Partial<Asked> & { readonly page?: numbe
 }
 
 /** Bay board: every job by what it waits for. */
-export function Board({ board, asked, people, families, instruments, shopName }: Props) {
+export function Board({ board, asked, people, families, instruments, shopName, lead }: Props) {
   useFresh();
   const { jobs, counts, total } = board;
   const walk = jobs.find((j) => j.lane === "done") ?? jobs.find((j) => j.station === "prove");
@@ -113,7 +116,22 @@ export function Board({ board, asked, people, families, instruments, shopName }:
           </div>
         </div>
       </header>
-      <FirstVisit walk={walk?.id} />
+      {lead ? (
+        <FirstVisit walk={walk?.id} />
+      ) : (
+        <section
+          aria-label="No lead yet"
+          className="flex flex-wrap items-center gap-x-6 gap-y-2 border-l-4 border-live bg-raised px-4 py-3"
+        >
+          <p className="mr-auto max-w-prose">
+            <strong className="block text-lg">This shop has no lead yet.</strong> People sign in with a PIN of their own: name the
+            lead and who works here, then go on with what is here already.
+          </p>
+          <LinkButton href="/first-start" look="primary">
+            Set the shop up
+          </LinkButton>
+        </section>
+      )}
       <nav aria-label="Straight to an instrument" className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <span className="text-muted">Straight to an instrument:</span>
         {instruments.map(([id, name]) => (
@@ -189,7 +207,7 @@ function SearchForm({ asked, people, families }: { asked: Asked; people: readonl
             label="Waiting for"
             name="waiting"
             defaultValue={asked.waiting}
-            options={[any("Anything"), ...LANES.slice(0, 5)]}
+            options={[any("Anything"), ...LANES.slice(0, -1)]}
           />
           <SelectField
             label="Worked on last by"

@@ -24,6 +24,7 @@ import { makeEntries, type NewEntry } from "../session/device";
 import { saveCopy } from "../session/device-store";
 import { fetchBehind, follow, record, takenIn, useKept, whenRecorded } from "../session/outbox";
 import { usePerson } from "../session/person";
+import { knownRoles } from "../session/sign-in";
 
 export interface Job {
   readonly id: string;
@@ -174,7 +175,7 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
   const kept = useKept();
   const entries = useMemo(() => {
     const outbox = shown(kept.filter((k) => k.entry.jobId === jobId));
-    return withOutbox(journal, outbox, new Date(minute).toISOString());
+    return withOutbox(journal, outbox, new Date(minute).toISOString(), knownRoles());
   }, [journal, jobId, kept, minute]);
   drawn.current = entries;
   const practice = useMemo(() => entries.some((e) => e.kind === "opened" && (e.body as Bodies["opened"]).practice), [entries]);

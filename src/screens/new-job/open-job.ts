@@ -4,6 +4,7 @@ import { v4 as uuid } from "uuid";
 import { sendJson } from "../session/api";
 import { deviceId, makeEntries, type NewEntry } from "../session/device";
 import { nextDeviceSeqs } from "../session/device-store";
+import { signedHere } from "../session/sign-in";
 
 /** Names of a job that is being opened: kept, so that a second try after a lost connection opens the same one. */
 export interface OpeningIds {
@@ -21,14 +22,7 @@ export async function openJob(
   practice?: string,
 ): Promise<void> {
   const [deviceSeq] = await nextDeviceSeqs(1);
-  await sendJson("POST", "jobs", {
-    id: openingId,
-    jobId,
-    at: new Date().toISOString(),
-    by,
-    device: deviceId(),
-    deviceSeq,
-    ...(practice ? { practice } : {}),
-  });
+  const opening = { id: openingId, jobId, at: new Date().toISOString(), by, device: deviceId(), deviceSeq };
+  await sendJson("POST", "jobs", signedHere({ ...opening, ...(practice ? { practice } : {}) }));
   await sendJson("POST", `jobs/${jobId}/entries`, await makeEntries(jobId, first, by, 1));
 }

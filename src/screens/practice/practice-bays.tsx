@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { Family } from "@/core/faults";
 import { type CaseSpec, CODE_FAMILIES, LEVELS, type Level } from "@/core/practice/code";
 import type { PlayedCase } from "@/core/practice/debrief";
@@ -10,6 +10,7 @@ import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import { newIds, openJob } from "../new-job/open-job";
+import { getJson } from "../session/api";
 import { PageHead } from "../session/page-head";
 import { usePerson } from "../session/person";
 import { bayWorker } from "./bay-worker";
@@ -54,8 +55,28 @@ function usePlay() {
   return { play, busy, error };
 }
 
+/** What whoever is in may see of what was played: their own, and a lead everybody's. */
+function usePlayed(person: string): { played: readonly PlayedCase[]; wrong?: string } {
+  const [seen, setSeen] = useState<{ played: readonly PlayedCase[]; wrong?: string }>({ played: [] });
+  useEffect(() => {
+    let left = false;
+    setSeen({ played: [] });
+    if (person)
+      getJson<PlayedCase[]>("practice").then(
+        (played) => !left && setSeen({ played }),
+        (e: Error) => !left && setSeen({ played: [], wrong: e.message }),
+      );
+    return () => {
+      left = true;
+    };
+  }, [person]);
+  return seen;
+}
+
 /** The practice bays: take a car, play a code, put a case together, and how it went so far. */
-export function PracticeBays({ played }: { played: readonly PlayedCase[] }) {
+export function PracticeBays() {
+  const { person } = usePerson();
+  const { played, wrong } = usePlayed(person);
   const [family, setFamily] = useState<string>(ANY);
   const [level, setLevel] = useState<string>("1");
   const [code, setCode] = useState("");
@@ -140,7 +161,12 @@ export function PracticeBays({ played }: { played: readonly PlayedCase[] }) {
             </ul>
           </section>
         )}
-        <Record played={played.filter((p) => p.over)} />
+        {wrong && <ErrorNote>{wrong}</ErrorNote>}
+        {person ? (
+          <Record played={played.filter((p) => p.over)} />
+        ) : (
+          <p className="text-muted">How it went so far is between you and the lead: sign in to see yours.</p>
+        )}
       </main>
     </div>
   );

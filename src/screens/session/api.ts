@@ -1,5 +1,6 @@
 import { wrap } from "comlink";
 import type { HashWorker } from "@/workers/hash.worker";
+import { doorHeaders } from "./sign-in";
 
 /** What a door of the server said: wrong input (kept here), or no answer at all. */
 export class Refused extends Error {
@@ -10,7 +11,7 @@ export class Refused extends Error {
     super(message);
   }
 }
-class Offline extends Error {}
+export class Offline extends Error {}
 const NO_ANSWER = "No connection to the shop's server. What you typed is kept here and goes out when it is back";
 
 interface Request {
@@ -23,7 +24,7 @@ interface Request {
 async function call<T>(path: string, request: Request): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(`/api/v1/${path}`, request);
+    response = await fetch(`/api/v1/${path}`, { ...request, headers: { ...request.headers, ...doorHeaders() } });
   } catch {
     throw new Offline(NO_ANSWER);
   }

@@ -2,7 +2,20 @@
 
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import { type DeviceJournal, type Entry, type Kept, keptOf, leased, leftBy, nextBatch } from "@/core/journal";
+import type { Role, WrappedKey } from "@/core/people";
 import { keysOf, load, save } from "./storage";
+
+/** A sign-in as this device keeps it, for when the server is away: its key is nothing without the PIN. */
+export interface KeptSignIn extends WrappedKey {
+  readonly personId: string;
+  readonly signIn: string;
+  readonly name: string;
+  readonly role: Role;
+  /** ms since 1970 */
+  readonly until: number;
+  /** Wrong PINs in a row, without the server */
+  readonly wrong: number;
+}
 
 /** A job's journal as it was when this device last had it open, whole in one piece. */
 interface Copy {
@@ -17,6 +30,8 @@ interface DeviceStore extends DBSchema {
   counts: { key: string; value: number };
   kept: { key: string; value: Kept };
   journals: { key: string; value: Copy; indexes: { usedAt: number } };
+  /** The last sign-in of each person on this device */
+  signIns: { key: string; value: KeptSignIn };
   /** Where entries waited before each was kept with its tries */
   outbox: { key: string; value: Entry };
 }
@@ -39,11 +54,12 @@ const device = () => {
 
 function opened(): Promise<IDBPDatabase<DeviceStore>> {
   return new Promise((done, fail) => {
-    openDB<DeviceStore>("pelota", 3, {
+    openDB<DeviceStore>("pelota", 4, {
       async upgrade(db, before, _, tx) {
         if (before < 1) db.createObjectStore("counts");
         if (before < 2) db.createObjectStore("kept", { keyPath: "id" });
-        db.createObjectStore("journals", { keyPath: "jobId" }).createIndex("usedAt", "usedAt");
+        if (before < 3) db.createObjectStore("journals", { keyPath: "jobId" }).createIndex("usedAt", "usedAt");
+        db.createObjectStore("signIns", { keyPath: "personId" });
         if (before !== 1) return;
         for (const entry of await tx.objectStore("outbox").getAll())
           for (const kept of keptOf([entry])) await tx.objectStore("kept").put(kept);
@@ -149,6 +165,11 @@ export async function saveCopy(jobId: string, journal: DeviceJournal): Promise<v
   for (const old of known.slice(0, -COPIES)) await tx.store.delete(old);
   await tx.done;
 }
+
+export const keptSignIns = async (): Promise<KeptSignIn[]> => (await device()).getAll("signIns");
+export const keepSignIn = async (kept: KeptSignIn): Promise<void> => {
+  await (await device()).put("signIns", kept);
+};
 
 /** Lets go of a copy: the job is fetched anew the next time. */
 export const dropCopy = async (jobId: string): Promise<void> => (await device()).delete("journals", jobId);

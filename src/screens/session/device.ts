@@ -3,6 +3,7 @@
 import { v4 as uuid } from "uuid";
 import { type At, type Bodies, bodyVersion, type Entry, type EntryKind } from "@/core/journal";
 import { nextDeviceSeqs } from "./device-store";
+import { signedHere } from "./sign-in";
 import { load, save } from "./storage";
 
 const DEVICE = "pelota.device";
@@ -27,20 +28,22 @@ export interface NewEntry<K extends EntryKind = EntryKind> {
   readonly id?: string;
 }
 
-/** Entries as they are sent, in the order wanted. */
+/** Entries as they are sent, in the order wanted, signed by who is in. */
 export async function makeEntries(jobId: string, wanted: readonly NewEntry[], by: string, seenSeq: number): Promise<Entry[]> {
   const seqs = await nextDeviceSeqs(wanted.length);
-  return wanted.map((one, i) => ({
-    id: one.id ?? uuid(),
-    jobId,
-    kind: one.kind,
-    v: bodyVersion(one.kind),
-    at: one.at ?? new Date().toISOString(),
-    by,
-    device: deviceId(),
-    deviceSeq: seqs[i] as number,
-    seenSeq,
-    body: one.body,
-    ...(one.corrects ? { corrects: one.corrects } : {}),
-  }));
+  return wanted.map((one, i) =>
+    signedHere({
+      id: one.id ?? uuid(),
+      jobId,
+      kind: one.kind,
+      v: bodyVersion(one.kind),
+      at: one.at ?? new Date().toISOString(),
+      by,
+      device: deviceId(),
+      deviceSeq: seqs[i] as number,
+      seenSeq,
+      body: one.body,
+      ...(one.corrects ? { corrects: one.corrects } : {}),
+    }),
+  );
 }

@@ -16,10 +16,12 @@ import {
   nextTry,
   received,
   type ServerAnswer,
+  toBeSigned,
 } from "@/core/journal";
 import { getJson, Refused, sendJson } from "./api";
 import { deviceId } from "./device";
 import { changeKept, freeLeases, keep, readKept, takeOn } from "./device-store";
+import { signedHere, signedInNow } from "./sign-in";
 
 /** A journal that is open in this tab: asked what it holds, told what came back, and when another tab has sent. */
 interface Follower {
@@ -114,10 +116,7 @@ async function sendAll(hurry: boolean): Promise<void> {
     const { jobId } = first.entry;
     const ids = batch.map((k) => k.id);
     try {
-      await send(
-        jobId,
-        batch.map((k) => k.entry),
-      );
+      await send(jobId, await signedAnew(batch));
       await changeKept(ids, () => undefined);
     } catch (error) {
       now = false;
@@ -126,6 +125,16 @@ async function sendAll(hurry: boolean): Promise<void> {
     }
     await changed(jobId);
   }
+}
+
+/** Entries of who is in that wait for a signature get one, and keep it: sent again, they are the same. */
+async function signedAnew(batch: readonly Kept[]): Promise<Entry[]> {
+  const name = signedInNow()?.name;
+  const anew = batch.filter((k) => name !== undefined && toBeSigned(k, name));
+  if (anew.length === 0) return batch.map((k) => k.entry);
+  const signed = new Map(anew.map((k) => [k.id, signedHere(k.entry)]));
+  await changeKept([...signed.keys()], ({ asks: _, ...k }) => ({ ...k, entry: signed.get(k.id) ?? k.entry }));
+  return batch.map((k) => signed.get(k.id) ?? k.entry);
 }
 
 async function send(jobId: string, entries: readonly Entry[]): Promise<void> {
@@ -236,6 +245,9 @@ export const sorted = (kept: readonly Kept[]) => {
     held: kept.filter((k) => held.has(k.id)),
   };
 };
+
+/** Somebody has signed in: what waited for their signature goes out. */
+export const sendNow = (): Promise<void> => flush(true);
 
 /** Sends from any page what waits on this device, for as long as one is open. */
 export function useSender(): void {

@@ -13,6 +13,7 @@ export function Waiting({ brief = false }: { brief?: boolean }) {
   const { waiting, refused } = sorted(useKept());
   const path = usePathname();
   const at = waiting[0]?.entry.at;
+  const asks = waiting.find((k) => k.asks)?.asks;
   const elsewhere = refused.find(({ entry }) => path !== `/jobs/${entry.jobId}`);
   return (
     <>
@@ -24,6 +25,7 @@ export function Waiting({ brief = false }: { brief?: boolean }) {
           </span>
         </p>
       )}
+      {asks && <p className="text-amber">{asks}</p>}
       {elsewhere && (
         <Link
           href={`/jobs/${elsewhere.entry.jobId}`}

@@ -1,7 +1,6 @@
 "use client";
 
 import { useState } from "react";
-import { v4 as uuid } from "uuid";
 import { BadInput } from "@/core/input";
 import { inSentence } from "@/core/sentence";
 import {
@@ -9,7 +8,6 @@ import {
   calibrationPoints,
   MACHINE_KINDS,
   type Machine,
-  type MachineKind,
   type Proof,
   proofDrift,
   SERVICE_KINDS,
@@ -18,13 +16,11 @@ import {
 import { formatQuantity, parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
-import { ErrorNote, SelectField, TextArea, TextField } from "@/ui/field";
+import { ErrorNote, TextArea, TextField } from "@/ui/field";
 import { usePreferences } from "../session/preferences";
 import { CalibrationChart } from "./calibration-chart";
+import { MachineFields, machineOf, NO_MACHINE } from "./machine-fields";
 import type { ShopPartProps } from "./part";
-
-const EMPTY = { name: "", kind: "low-pressure" as MachineKind, rated: "", flow: "", division: "", autoOff: "300" };
-const KINDS = Object.entries(MACHINE_KINDS) as [MachineKind, string][];
 
 /** Smoke machines: what their makers say, their own calibration, their service, and how their proofs went. */
 export function Machines({
@@ -32,29 +28,13 @@ export function Machines({
   save,
   proofs,
 }: ShopPartProps & { readonly proofs: Readonly<Record<string, readonly Proof[]>> }) {
-  const [draft, setDraft] = useState(EMPTY);
+  const [draft, setDraft] = useState(NO_MACHINE);
   const [error, setError] = useState("");
   const add = async () => {
-    const rated = parseQuantity(draft.rated, { dimension: "pressure", unit: "inH2O", kind: "gauge" });
-    const flow = parseQuantity(draft.flow, { dimension: "volume-flow", unit: "L/min" });
-    if (!rated.ok) return setError(`Rated pressure: ${rated.message}`);
-    if (!flow.ok) return setError(`Flow: ${flow.message}`);
-    const division = draft.division.trim()
-      ? parseQuantity(draft.division, { dimension: "volume-flow", unit: flow.value.unit })
-      : undefined;
-    if (division && !division.ok) return setError(`One division of the ball's scale: ${division.message}`);
-    const machine: Machine = {
-      id: uuid(),
-      name: draft.name.trim(),
-      kind: draft.kind,
-      ratedPressure: rated.value,
-      maxFlow: flow.value,
-      autoOff: Number(draft.autoOff),
-      ...(division?.ok ? { division: division.value } : {}),
-      service: [],
-    };
+    const machine = machineOf(draft);
+    if (typeof machine === "string") return setError(machine);
     setError("");
-    if (await save({ ...shop, machines: [...shop.machines, machine] })) setDraft(EMPTY);
+    if (await save({ ...shop, machines: [...shop.machines, machine] })) setDraft(NO_MACHINE);
   };
   const change = (machine: Machine) => save({ ...shop, machines: shop.machines.map((m) => (m.id === machine.id ? machine : m)) });
   return (
@@ -81,39 +61,7 @@ export function Machines({
           void add();
         }}
       >
-        <TextField label="Machine" value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />
-        <SelectField
-          label="Kind"
-          options={KINDS}
-          value={draft.kind}
-          onChange={(e) => setDraft({ ...draft, kind: e.target.value as MachineKind })}
-        />
-        <TextField
-          label="Rated pressure, gauge"
-          placeholder="13 inH2O"
-          value={draft.rated}
-          onChange={(e) => setDraft({ ...draft, rated: e.target.value })}
-        />
-        <TextField
-          label="Flow, hose open"
-          placeholder="12 L/min"
-          value={draft.flow}
-          onChange={(e) => setDraft({ ...draft, flow: e.target.value })}
-        />
-        {draft.kind !== "plain" && (
-          <TextField
-            label="Ball division"
-            placeholder="0.3 L/min"
-            value={draft.division}
-            onChange={(e) => setDraft({ ...draft, division: e.target.value })}
-          />
-        )}
-        <TextField
-          label="Auto-off, s"
-          inputMode="numeric"
-          value={draft.autoOff}
-          onChange={(e) => setDraft({ ...draft, autoOff: e.target.value })}
-        />
+        <MachineFields typed={draft} onChange={setDraft} />
         <Button type="submit">Add machine</Button>
       </form>
       {error && <ErrorNote>{error}</ErrorNote>}

@@ -16,6 +16,7 @@ import { Instruments } from "./instruments";
 import { LimitList } from "./limits";
 import { Machines } from "./machines";
 import type { ShopPartProps } from "./part";
+import { People } from "./people";
 
 /** The shop: machines, house methods, limits with their source, and this device's units. */
 export function ShopScreen({
@@ -82,6 +83,7 @@ export function ShopScreen({
       )}
       <main className="flex flex-col gap-8">
         <ShopName shop={shop} save={save} />
+        <People />
         <Machines shop={shop} save={save} proofs={proofs} />
         <Instruments shop={shop} save={save} />
         <House shop={shop} save={save} />

@@ -6,6 +6,42 @@ export const people = sqliteTable("people", {
   id: text("id").primaryKey(),
   name: text("name").notNull().unique(),
   createdAt: text("created_at").notNull(),
+  role: text("role").notNull().default("technician"),
+  /** What scrypt makes of the PIN, with its salt, hex; none until one was given */
+  pin: text("pin"),
+  pinSalt: text("pin_salt"),
+  /** Wrong PINs in a row; at a certain count the person is locked out */
+  wrong: integer("wrong").notNull().default(0),
+  /** When the person left the shop: the name stays under what was written */
+  leftAt: text("left_at"),
+});
+
+/** Devices of the shop that were let in, each by a token of its own. */
+export const devices = sqliteTable("devices", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  /** SHA-256 of the token that the device carries */
+  token: text("token").notNull().unique(),
+  /** The passphrase, as derived, that held when it was let in: another one puts it out */
+  gate: text("gate").notNull(),
+  enrolledAt: text("enrolled_at").notNull(),
+  lastSeen: text("last_seen").notNull(),
+  outAt: text("out_at"),
+});
+
+/** Who signed in where, and the key that what was made meanwhile is signed with. */
+export const signIns = sqliteTable("sign_ins", {
+  id: text("id").primaryKey(),
+  personId: text("person_id")
+    .notNull()
+    .references(() => people.id),
+  /** The device it was on; empty on the shop's own machine */
+  deviceId: text("device_id").notNull(),
+  role: text("role").notNull(),
+  key: text("key").notNull(),
+  at: text("at").notNull(),
+  /** Opens no door any more: the role, the PIN or the person has changed since */
+  endedAt: text("ended_at"),
 });
 
 /**
@@ -65,6 +101,9 @@ export const entries = sqliteTable(
     corrects: text("corrects"),
     recordedAt: text("recorded_at").notNull(),
     clampedFrom: text("clamped_from"),
+    /** The role of whoever was signed in, and the signature, as JSON */
+    role: text("role"),
+    signed: text("signed"),
   },
   (table) => [uniqueIndex("entries_order").on(table.jobId, table.seq)],
 );

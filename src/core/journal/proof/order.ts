@@ -14,6 +14,8 @@ export interface Line extends JournalEntry {
   readonly own: Span;
   /** Bodies it had before, oldest first; all of them where the line was taken out */
   readonly former: readonly unknown[];
+  /** The entry that says what it says now: itself, or its last correction */
+  readonly newest: JournalEntry;
 }
 
 /** A line of one kind. */
@@ -56,7 +58,7 @@ const wholeSpan = (e: JournalEntry): Span => (e.clampedFrom ? union([spanOf(e.at
 /** An entry that nobody corrected is the same line in every fold. */
 const asLines = new WeakMap<JournalEntry, Line>();
 function asLine(root: JournalEntry): Line {
-  const known = asLines.get(root) ?? { ...root, hull: wholeSpan(root), own: ownSpan(root), former: [] };
+  const known = asLines.get(root) ?? { ...root, hull: wholeSpan(root), own: ownSpan(root), former: [], newest: root };
   asLines.set(root, known);
   return known;
 }
@@ -91,7 +93,7 @@ export function resolveLines(entries: readonly JournalEntry[]): Resolved {
     const own = union(said.map(ownSpan));
     const out = ordered.at(-1)?.kind === "retract";
     // A correction keeps the root's identity and place in time unless it says another time.
-    const line = { ...root, at: newest.at, body: newest.body, hull, own };
+    const line = { ...root, at: newest.at, body: newest.body, hull, own, newest };
     if (out) retracted.push({ ...line, former: said.map((e) => e.body) });
     else lines.push({ ...line, former: said.slice(0, -1).map((e) => e.body) });
   }
@@ -107,7 +109,7 @@ function inOrder(lines: readonly Line[]): Line[] {
 }
 
 /** Whether the device that wrote `a` had seen `b` when it did. */
-const hadSeen = (a: Entry, b: JournalEntry) =>
+export const hadSeen = (a: Entry, b: JournalEntry) =>
   a.device === b.device ? a.deviceSeq > b.deviceSeq || a.seenSeq >= b.seq : a.seenSeq >= b.seq;
 
 /**

@@ -16,6 +16,7 @@ import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
 import { useKeys } from "../../session/keys";
+import { usePerson } from "../../session/person";
 import { usePreferences } from "../../session/preferences";
 import { AppendButton } from "../append-button";
 import { focusAfterwards } from "../now";
@@ -101,8 +102,9 @@ export function FixStation() {
 }
 
 /** A repair as it was recorded. */
-function RepairLine({ repaired: { entry, body, undone } }: { repaired: RepairState }) {
+function RepairLine({ repaired: { entry, by, body, undone, proposed } }: { repaired: RepairState }) {
   const { format } = usePreferences();
+  const { mayNot } = usePerson();
   const said = [
     [body.method && METHODS[body.method], PERMANENCE[body.permanence], body.limit, body.recheck && `re-check on ${body.recheck}`]
       .filter(Boolean)
@@ -122,7 +124,16 @@ function RepairLine({ repaired: { entry, body, undone } }: { repaired: RepairSta
         <p className="font-bold">{body.what}</p>
         <p className="text-muted">{said.join(" · ")}</p>
         <Thumbnails pictures={body.pictures ?? []} />
+        {proposed && !undone && (
+          <p className="text-amber">
+            {by} proposes it as permanent.{" "}
+            {mayNot("sign-repair") ? "A technician or a lead looks at it and signs." : "Look at it, then sign."}
+          </p>
+        )}
       </div>
+      {proposed && !undone && !mayNot("sign-repair") && (
+        <AppendButton entries={[{ kind: "signed", body: { repair: entry } }]}>Sign it as permanent</AppendButton>
+      )}
       {!undone && <AppendButton entries={[{ kind: "undone", body: { repair: entry } }]}>Undone</AppendButton>}
     </li>
   );

@@ -2,11 +2,12 @@
 
 import { Download, FileText, Printer } from "lucide-react";
 import { useMemo, useState } from "react";
-import { decidedOf, handoverForm, OUTCOMES, outcomeForm, type StationId } from "@/core/journal";
+import { decidedOf, handoverForm, type JobState, OUTCOMES, outcomeForm, type StationId } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
-import { ErrorNote } from "@/ui/field";
+import { ErrorNote, TextField } from "@/ui/field";
 import { FormFields } from "../../form/form-field";
+import { usePerson } from "../../session/person";
 import { Debrief } from "../practice/debrief";
 import { useBay } from "../practice/use-bay";
 import { StationFrame } from "../station-frame";
@@ -47,8 +48,10 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
   const { state } = useJob();
   const decided = useMemo(() => decidedOf(state), [state]);
   const form = useEntryForm(handoverForm, "handover", decided);
+  const { mayNot } = usePerson();
   const proved = state.blocks.close.length === 0;
   const held = state.blocks.handOver;
+  const forbidden = proved || state.practice ? undefined : mayNot("hand-over-conditionally");
   return (
     <form
       noValidate
@@ -78,8 +81,9 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
       )}
       <FormFields of={form} names={["summary", "watch", "comeBack"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
+      {forbidden && <p className="text-amber">{forbidden}. What is typed here stays on this device.</p>}
       <div>
-        <Button type="submit" look="primary" disabled={form.busy || held.length > 0}>
+        <Button type="submit" look="primary" disabled={form.busy || held.length > 0 || forbidden !== undefined}>
           {proved ? "Hand over" : "Hand over conditionally"}
         </Button>
       </div>
@@ -87,10 +91,65 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
   );
 }
 
+/** A closing that an apprentice asks for: a lead countersigns it or sends it back, everybody else reads how it stands. */
+function Closing({ closing: { entry, by, sentBack } }: { closing: NonNullable<JobState["closing"]> }) {
+  const { state, append } = useJob();
+  const { mayNot } = usePerson();
+  const [reason, setReason] = useState("");
+  const [refused, setRefused] = useState<string>();
+  if (sentBack)
+    return (
+      <p className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+        {sentBack.by} did not countersign what {by} asked to close: {sentBack.reason}
+      </p>
+    );
+  const forbidden = mayNot("countersign");
+  const say = async (more: { readonly sentBack?: string }) =>
+    setRefused(await append({ kind: "countersigned", body: { close: entry, decidedOn: state.lastSeq, ...more } }));
+  return (
+    <section aria-label="Countersign" className="flex flex-col gap-3 border-l-4 border-amber bg-amber-soft px-4 py-3">
+      <p className="text-lg">
+        <strong>{by}</strong> asks to close this job.
+      </p>
+      {state.blocks.close.length > 0 && (
+        <ErrorNote>It cannot be closed any more: {state.blocks.close.map((b) => b.reason).join("; ")}.</ErrorNote>
+      )}
+      {forbidden ? (
+        <p>A lead looks through it and countersigns.</p>
+      ) : (
+        <>
+          <div>
+            <Button look="primary" disabled={state.blocks.close.length > 0} onClick={() => void say({})}>
+              Countersign and close
+            </Button>
+          </div>
+          <form
+            className="flex flex-wrap items-end gap-3"
+            onSubmit={(e) => {
+              e.preventDefault();
+              void say({ sentBack: reason });
+            }}
+          >
+            <div className="grow">
+              <TextField label="Or what is still to be done" value={reason} onChange={(e) => setReason(e.target.value)} />
+            </div>
+            <Button type="submit" disabled={!reason.trim()}>
+              Send it back
+            </Button>
+          </form>
+        </>
+      )}
+      {refused && <ErrorNote>{refused}</ErrorNote>}
+    </section>
+  );
+}
+
 function AfterHandover() {
   const { state, append } = useJob();
   const form = useEntryForm(outcomeForm, "outcome", undefined);
   const [refused, setRefused] = useState<string>();
+  const { mayNot } = usePerson();
+  const asksOnly = !state.practice && mayNot("close") !== undefined;
   return (
     <div className="flex max-w-2xl flex-col gap-4">
       {state.handover && (
@@ -104,13 +163,14 @@ function AfterHandover() {
         </ErrorNote>
       )}
       {state.status === "closed" && <p className="text-calm">Closed.</p>}
-      {state.status === "handed-over" && state.blocks.close.length === 0 && (
+      {state.closing && <Closing closing={state.closing} />}
+      {state.status === "handed-over" && state.blocks.close.length === 0 && (!state.closing || state.closing.sentBack) && (
         <div>
           <Button
             look="primary"
             onClick={async () => setRefused(await append({ kind: "close", body: { decidedOn: state.lastSeq } }))}
           >
-            Close the job
+            {asksOnly ? "Ask a lead to close it" : "Close the job"}
           </Button>
         </div>
       )}

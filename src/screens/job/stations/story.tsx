@@ -113,6 +113,7 @@ function CustomerForm({ initial }: { initial: Customer | undefined }) {
   const [draft, setDraft, , { busy, send }] = useDraft(`pelota.draft.${id}.customer`, saved);
   const [said, setSaid] = useState("");
   const [error, setError] = useState("");
+  const { mayNot } = usePerson();
   const run = async (work: () => Promise<unknown>, next: Customer, done: string) => {
     setError("");
     setSaid("");
@@ -147,6 +148,7 @@ function CustomerForm({ initial }: { initial: Customer | undefined }) {
           <Button type="submit">Save customer</Button>
           <Button
             look="ember"
+            disabled={mayNot("erase-customer") !== undefined}
             onClick={() =>
               void run(
                 () => sendJson("DELETE", `jobs/${id}/customer`),
@@ -158,7 +160,7 @@ function CustomerForm({ initial }: { initial: Customer | undefined }) {
             Erase
           </Button>
           <p role="status" className="text-muted">
-            {said}
+            {said || mayNot("erase-customer")}
           </p>
         </div>
       </form>

@@ -1,11 +1,11 @@
 import { LARGEST_JOB_FILE } from "@/core/journal";
 import { beside } from "@/server/beside";
 import { tellChanged } from "@/server/changes";
-import { door } from "@/server/http";
+import { doorFor } from "@/server/http";
 import { receiveBytes } from "@/server/upload";
 
 export const POST = (request: Request) =>
-  door(request, async () => {
+  doorFor("import-job", request, async () => {
     const bytes = await receiveBytes(request, LARGEST_JOB_FILE, "The job file is larger than 64 MB");
     const job = await beside("imported", new TextDecoder().decode(bytes));
     tellChanged(job.id);

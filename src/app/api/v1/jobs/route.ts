@@ -1,4 +1,4 @@
 import { door, jsonBody } from "@/server/http";
-import { openJob } from "@/server/jobs";
+import { takeOpening } from "@/server/jobs";
 
-export const POST = (request: Request) => door(request, async () => openJob(await jsonBody(request)));
+export const POST = (request: Request) => door(request, async () => takeOpening(await jsonBody(request)));

@@ -20,7 +20,7 @@ export const POST = (request: Request) =>
     const asCode = typed.replace(/\s/g, "");
     // The server notes the socket's address there; what a client says of itself is taken off.
     const address = request.headers.get("x-pelota-address") ?? "";
-    const guessed = await guess(address, async () => {
+    const guessed = await guess(`passphrase or code from ${address}`, async () => {
       if (/^\d{6}$/.test(asCode) && takeCode(asCode)) return true;
       return timingSafeEqual(await derive(typed, process.env.PELOTA_GATE_SALT ?? "", 32), Buffer.from(gate, "hex"));
     });

@@ -1,12 +1,12 @@
 import { LARGEST_LOG } from "@/core/scan-log";
 import { storeReceived } from "@/server/files";
-import { door } from "@/server/http";
+import { doorFor } from "@/server/http";
 import { requireJob } from "@/server/jobs";
 import { receiveFile } from "@/server/upload";
 
 /** Takes the bytes of a file as the request's body; its name comes in the query. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
-  door(request, async () => {
+  doorFor("record", request, async () => {
     const { id } = await params;
     const name = new URL(request.url).searchParams.get("name") ?? "log.csv";
     requireJob(id);

@@ -1,0 +1,222 @@
+import { expect, type Page, test } from "@playwright/test";
+import { v4 as uuid } from "uuid";
+import type { Entry, JournalEntry } from "@/core/journal";
+import { proved } from "@/core/journal/journal.fixture";
+import { DEMO_PIN } from "../demo/pin.mjs";
+import { startServer } from "./server";
+import { button, enterPin, idOf, inAs, main, openJob, signedBy, signIn, station } from "./steps";
+
+const who = (page: Page) => page.locator("[data-person]");
+const dialog = (page: Page) => page.getByRole("dialog", { name: "Who is working?" });
+const entriesOf = async (page: Page, id: string) =>
+  (await (await page.request.get(`/api/v1/jobs/${id}/entries`)).json()) as JournalEntry[];
+
+/** A job that an apprentice has repaired and measured, all but signed; where it lies. */
+async function repairedByIsla(page: Page): Promise<string> {
+  const isla = await inAs(page, "Isla Renn", "apprentice");
+  const { job } = proved();
+  const jobId = uuid();
+  const fresh = new Map(job.entries.map((e) => [e.id, uuid()]));
+  let text = JSON.stringify(job.entries);
+  for (const [old, made] of fresh) text = text.replaceAll(old, made);
+  const device = `seed ${uuid()}`;
+  const [opened, ...rest] = (JSON.parse(text) as JournalEntry[]).map(({ seq: _, recordedAt: __, ...e }) => ({
+    ...e,
+    jobId,
+    device,
+  }));
+  const { kind: _, v: __, seenSeq: ___, body: ____, ...opening } = opened as Entry;
+  expect((await page.request.post("/api/v1/jobs", { data: signedBy(isla, opening) })).ok()).toBe(true);
+  const written = await page.request.post(`/api/v1/jobs/${jobId}/entries`, { data: rest.map((e) => signedBy(isla, e)) });
+  expect(written.ok(), await written.text()).toBe(true);
+  return jobId;
+}
+
+test("whoever works here signs in with a PIN; wrong ones are counted, and the tablet is locked and handed over", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await expect(who(page)).toHaveText("Sign in");
+  await enterPin(page, "Tobin Falk", "1357");
+  await expect(dialog(page).getByRole("alert")).toContainText(/not the PIN of Tobin Falk. 9 more/);
+  await dialog(page).getByLabel("PIN of Tobin Falk").fill(DEMO_PIN);
+  await page.keyboard.press("Enter");
+  await expect(dialog(page)).toHaveCount(0);
+  await expect(who(page)).toHaveText("Tobin Falk");
+  // Who was in stays so on the next page; handed over to a colleague it is hers.
+  await page.goto("/shop");
+  await expect(who(page)).toHaveText("Tobin Falk");
+  await expect(page.getByRole("region", { name: "People" }).getByText(/Only a lead takes people in/)).toBeVisible();
+  await enterPin(page, "Isla Renn", DEMO_PIN);
+  await expect(who(page)).toHaveText("Isla Renn");
+  await who(page).click();
+  await button(page, "Lock").click();
+  await expect(who(page)).toHaveText("Sign in");
+  await page.reload();
+  await expect(who(page)).toHaveText("Sign in");
+});
+
+test("a tablet that lies about locks itself; what was typed is there for who unlocks it", async ({ page }) => {
+  await page.clock.install();
+  await page.goto("/");
+  await enterPin(page, "Tobin Falk", DEMO_PIN);
+  await expect(who(page)).toHaveText("Tobin Falk");
+  await openJob(page, "Hiss", "FW 15 LCK");
+  await station(page, "Find");
+  await page.getByLabel("What was found").fill("Oil cap seal hard");
+  await page.clock.fastForward(11 * 60_000);
+  await expect(who(page)).toHaveText("Sign in");
+  await expect(page.getByLabel("What was found")).toHaveValue("Oil cap seal hard");
+  await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
+  await button(page, "Record the finding").click();
+  await enterPin(page, "Isla Renn", DEMO_PIN);
+  await button(page, "Record the finding").click();
+  await expect(main(page).getByText("Oil cap seal hard", { exact: false }).first()).toBeVisible();
+  const found = async () => (await entriesOf(page, idOf(page))).filter((e) => e.kind === "finding").map((e) => [e.by, e.role]);
+  await expect.poll(found).toEqual([["Isla Renn", "apprentice"]]);
+});
+
+test("an apprentice records and asks, a lead signs, countersigns and closes", async ({ browser, page: board }) => {
+  const id = await repairedByIsla(board);
+  const [hers, leads] = [await browser.newContext(), await browser.newContext()];
+  const [isla, maren] = [await hers.newPage(), await leads.newPage()];
+  await signIn(isla, "Isla Renn", "apprentice");
+  await signIn(maren, "Maren Oake");
+  await isla.goto(`/jobs/${id}`);
+  await station(isla, "Prove");
+  await expect(
+    main(isla).getByText(/Isla Renn proposes it as permanent: a technician or a lead looks at it and signs/),
+  ).toBeVisible();
+  await station(isla, "Fix");
+  await expect(main(isla).getByText("A technician or a lead looks at it and signs.", { exact: false })).toBeVisible();
+  await expect(button(isla, "Sign it as permanent")).toHaveCount(0);
+  // Not proved to the end, so only a lead may let the car go.
+  await station(isla, "Hand over");
+  await expect(main(isla).getByText(/Only a lead signs a conditional handover/)).toBeVisible();
+  await expect(button(isla, "Hand over conditionally")).toBeDisabled();
+
+  await board.goto("/");
+  const lane = board.getByRole("region", { name: "Waiting for the lead's signature" });
+  await expect(lane.locator(`a[href="/jobs/${id}"]`)).toBeVisible();
+  await maren.goto(`/jobs/${id}`);
+  await station(maren, "Fix");
+  await button(maren, "Sign it as permanent").click();
+  await expect(button(maren, "Sign it as permanent")).toHaveCount(0);
+
+  await expect(main(isla).getByText("The repair is proved. This is a full handover.")).toBeVisible();
+  await isla.getByLabel("What the customer should know").fill("Found, renewed and measured.");
+  await button(isla, "Hand over").click();
+  await button(isla, "Ask a lead to close it").click();
+  await expect(main(isla).getByText("A lead looks through it and countersigns.")).toBeVisible();
+  await board.reload();
+  await expect(lane.locator(`a[href="/jobs/${id}"]`)).toBeVisible();
+
+  // Sent back with a word, asked again, countersigned.
+  await station(maren, "Hand over");
+  await maren.getByLabel("Or what is still to be done").fill("Show me the clamps");
+  await button(maren, "Send it back").click();
+  await expect(
+    main(isla).getByText("Maren Oake did not countersign what Isla Renn asked to close: Show me the clamps"),
+  ).toBeVisible();
+  await button(isla, "Ask a lead to close it").click();
+  await button(maren, "Countersign and close").click();
+  await expect(main(maren).getByText("Closed.", { exact: true })).toBeVisible();
+  await expect(main(isla).getByText("Closed.", { exact: true })).toBeVisible();
+  const roles = (await entriesOf(maren, id)).filter((e) => ["signed", "close", "countersigned"].includes(e.kind));
+  expect(roles.map((e) => [e.kind, e.by, e.role])).toEqual([
+    ["signed", "Maren Oake", "lead"],
+    ["close", "Isla Renn", "apprentice"],
+    ["countersigned", "Maren Oake", "lead"],
+    ["close", "Isla Renn", "apprentice"],
+    ["countersigned", "Maren Oake", "lead"],
+  ]);
+  await hers.close();
+  await leads.close();
+});
+
+test("without the server who was in lately comes in by PIN, and what each records goes up under their own name", async ({
+  page,
+  context,
+}) => {
+  await page.goto("/");
+  await enterPin(page, "Isla Renn", DEMO_PIN);
+  await expect(who(page)).toHaveText("Isla Renn");
+  await enterPin(page, "Tobin Falk", DEMO_PIN);
+  await expect(who(page)).toHaveText("Tobin Falk");
+  await openJob(page, "Hiss", "FW 16 OFF");
+  const id = idOf(page);
+  const note = async (text: string) => {
+    await page.getByRole("button", { name: "Journal" }).click();
+    await page.getByRole("textbox", { name: "Note" }).fill(text);
+    await button(page, "Add the note").click();
+    await expect(page.getByRole("dialog").getByText(`Note: ${text}`)).toBeVisible();
+    await page.keyboard.press("Escape");
+  };
+  await context.setOffline(true);
+  await note("His, while the line was down");
+  await enterPin(page, "Isla Renn", "1357");
+  await expect(dialog(page).getByRole("alert")).toContainText("not the PIN of Isla Renn. 9 more");
+  await dialog(page).getByLabel("PIN of Isla Renn").fill(DEMO_PIN);
+  await page.keyboard.press("Enter");
+  await expect(who(page)).toHaveText("Isla Renn");
+  await note("Hers, on the same tablet");
+  await expect(page.getByText("2 not sent yet")).toBeVisible();
+  await context.setOffline(false);
+  const notes = async () => (await entriesOf(page, id)).filter((e) => e.kind === "note").map((e) => [e.by, e.role]);
+  await expect.poll(notes, { timeout: 30_000 }).toEqual([
+    ["Tobin Falk", "technician"],
+    ["Isla Renn", "apprentice"],
+  ]);
+});
+
+test("a shop of its own is set up in one page: name, lead, people, first machine", async ({ browser }) => {
+  const own = await startServer(4346);
+  try {
+    const context = await browser.newContext({ baseURL: own.url });
+    const page = await context.newPage();
+    await page.goto("/");
+    await expect(page.getByRole("heading", { name: "Set the shop up" })).toBeVisible();
+    await button(page, "Begin").click();
+    await expect(page.getByText("Name the shop")).toBeVisible();
+    await page.getByLabel("Name of the shop, as it stands on papers").fill("Tarn Slip Garage");
+    await page.getByLabel("Name of the lead").fill("Maren Oake");
+    await page.getByLabel("PIN of the lead").fill("1234");
+    await button(page, "One more").click();
+    await page.getByLabel("Name 1").fill("maren oake");
+    await page.getByLabel("PIN 1").fill("8642");
+    await button(page, "Begin").click();
+    await expect(page.getByText("That PIN is the first that anybody tries")).toBeVisible();
+    await page.getByLabel("PIN of the lead").fill("2468");
+    await button(page, "Begin").click();
+    await expect(page.getByText("The same name stands there twice")).toBeVisible();
+    await page.getByLabel("Name 1").fill("Isla Renn");
+    await page.getByLabel("Role 1").selectOption("apprentice");
+    await page.getByLabel("Machine", { exact: true }).fill("Wisp");
+    await page.getByLabel("Rated pressure, gauge").fill("13");
+    await button(page, "Begin").click();
+    await expect(page.getByRole("alert").filter({ hasText: "Flow:" })).toBeVisible();
+    await page.getByLabel("Flow, hose open").fill("12");
+    await button(page, "Begin").click();
+    await expect(page.getByRole("heading", { name: /Bay board/ })).toContainText("Tarn Slip Garage");
+    await expect(who(page)).toHaveText("Maren Oake");
+    await page.goto("/shop");
+    const people = page.getByRole("region", { name: "People" });
+    await expect(people.getByText("Isla Renn", { exact: true })).toBeVisible();
+    await expect(page.getByRole("region", { name: "Smoke machines" }).getByText("Wisp").first()).toBeVisible();
+    // A lead takes somebody in, and makes a mistake good.
+    await people.getByLabel("Name", { exact: true }).fill("Tobin Falk");
+    await people.getByLabel("PIN, typed by whose it is").fill("1111");
+    await button(page, "Take in").click();
+    await expect(people.getByRole("alert")).toContainText("first that anybody tries");
+    await people.getByLabel("PIN, typed by whose it is").fill("9753");
+    await button(page, "Take in").click();
+    await expect(people.getByText("Tobin Falk", { exact: true })).toBeVisible();
+    await people.getByLabel("Role of Maren Oake").selectOption("technician");
+    await expect(people.getByRole("alert")).toContainText("The shop keeps one lead");
+    await page.goto("/first-start");
+    await expect(page.getByRole("heading", { name: /Bay board/ })).toBeVisible();
+    await context.close();
+  } finally {
+    own.stop();
+  }
+});

@@ -1,0 +1,7 @@
+import { doorFor } from "@/server/http";
+import { playedBy } from "@/server/practice";
+
+export const dynamic = "force-dynamic";
+
+/** What was played: one's own, and everybody's for a lead. */
+export const GET = (request: Request) => doorFor("record", request, (who) => playedBy(who));

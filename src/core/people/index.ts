@@ -1,0 +1,5 @@
+export * from "./acts";
+export * from "./first-start";
+export * from "./pin";
+export * from "./roles";
+export * from "./sign-in";

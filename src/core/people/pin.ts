@@ -1,0 +1,25 @@
+import * as yup from "yup";
+
+/** So many wrong PINs lock a person out, until a lead gives a new one. */
+export const WRONG_PINS = 10;
+
+const RUNS = "01234567890 09876543210";
+/** Of all the same digit, or a row of them up or down: what is tried first. */
+const isGuessed = (pin: string) => /^(\d)\1*$/.test(pin) || RUNS.includes(pin);
+
+/** A PIN that is chosen: 4 to 8 digits, and none that is tried first. */
+export const newPinSchema = yup
+  .string()
+  .matches(/^\d{4,8}$/, "A PIN is 4 to 8 digits")
+  .test(
+    "guessed",
+    "That PIN is the first that anybody tries: no row of digits, and not all the same",
+    (pin) => pin === undefined || !isGuessed(pin),
+  )
+  .required("Choose a PIN of 4 to 8 digits");
+
+/** A PIN that is given. */
+export const pinSchema = yup
+  .string()
+  .matches(/^\d{4,8}$/, "A PIN is 4 to 8 digits")
+  .required("Type your PIN");

@@ -1,0 +1,142 @@
+"use client";
+
+import { useEffect, useState } from "react";
+import { AUTO_LOCK, doorProof, type Role, signed, unwrapKey, WRONG_OFFLINE, wrapKey } from "@/core/people";
+import { type KeptSignIn, keepSignIn, keptSignIns } from "./device-store";
+import { load, save } from "./storage";
+
+/** Who is signed in on this device, and the key that what they make is signed with: forgotten once it is locked. */
+export interface SignedIn {
+  readonly signIn: string;
+  readonly key: string;
+  readonly personId: string;
+  readonly name: string;
+  readonly role: Role;
+  /** Until then this device lets the person in without the server, ms since 1970 */
+  readonly until: number;
+}
+
+const KEY = "pelota.signedIn";
+/** When the device was last touched, ms since 1970, and after how much it locks, ms */
+const TOUCHED = "pelota.touched";
+const LOCK_AFTER = "pelota.lockAfter";
+/** Roles by the sign-ins that were on this device: what waits is shown under the role it was made under */
+const ROLES_KEY = "pelota.roles";
+const ROLES_KEPT = 50;
+
+export const lockAfter = (): number => load<number>(LOCK_AFTER) ?? AUTO_LOCK;
+export function setLockAfter(ms: number): void {
+  save(LOCK_AFTER, ms);
+  tell();
+}
+
+const listeners = new Set<() => void>();
+const tell = () => {
+  for (const one of listeners) one();
+};
+
+/** Who is signed in now; undefined where nobody is, or nobody has touched the device for so long that it is locked. */
+export function signedInNow(): SignedIn | undefined {
+  const here = load<SignedIn>(KEY);
+  if (!here) return undefined;
+  const idle = Date.now() - (load<number>(TOUCHED) ?? 0);
+  if (idle < lockAfter() && Date.now() < here.until) return here;
+  lock();
+  return undefined;
+}
+
+/** Somebody is in: remembered on this device until it is locked. */
+function enter(here: SignedIn): void {
+  save(TOUCHED, Date.now());
+  save(KEY, here);
+  const roles = Object.entries({ ...load<Record<string, Role>>(ROLES_KEY), [here.signIn]: here.role });
+  save(ROLES_KEY, Object.fromEntries(roles.slice(-ROLES_KEPT)));
+  tell();
+}
+
+/** Forgets who was in, and their key. What was typed stays. */
+export function lock(): void {
+  save(KEY, undefined);
+  tell();
+}
+
+export const knownRoles = (): ReadonlyMap<string, Role> => new Map(Object.entries(load<Record<string, Role>>(ROLES_KEY) ?? {}));
+
+/** How often a touch is noted, and idleness looked at, ms. */
+const NOTED = 15_000;
+
+/** Who is signed in, drawn anew when somebody signs in, here or in another tab, and when the device locks itself. */
+export function useSignedIn(): SignedIn | undefined {
+  const [here, setHere] = useState<SignedIn>();
+  useEffect(() => {
+    const look = () =>
+      setHere((before) => {
+        const now = signedInNow();
+        return now?.signIn === before?.signIn ? before : now;
+      });
+    const touched = () => {
+      if (Date.now() - (load<number>(TOUCHED) ?? 0) > NOTED && signedInNow()) save(TOUCHED, Date.now());
+    };
+    look();
+    listeners.add(look);
+    window.addEventListener("storage", look);
+    window.addEventListener("pointerdown", touched, true);
+    window.addEventListener("keydown", touched, true);
+    const clock = setInterval(look, NOTED);
+    return () => {
+      listeners.delete(look);
+      window.removeEventListener("storage", look);
+      window.removeEventListener("pointerdown", touched, true);
+      window.removeEventListener("keydown", touched, true);
+      clearInterval(clock);
+    };
+  }, []);
+  return here;
+}
+
+/** Signs what is made now; as it was where nobody is in. */
+export function signedHere<T extends object>(made: T): T {
+  const here = signedInNow();
+  return here ? signed(made, here.signIn, here.key) : made;
+}
+
+/** The header that tells a door who asks. */
+export function doorHeaders(): Record<string, string> {
+  const here = signedInNow();
+  return here ? { "x-pelota-sign-in": doorProof(here.signIn, here.key) } : {};
+}
+
+const random = (bytes: number) =>
+  [...crypto.getRandomValues(new Uint8Array(bytes))].map((byte) => byte.toString(16).padStart(2, "0")).join("");
+
+/** Lets a person in, and keeps their key for when the server is away: nothing without the PIN. */
+export async function enterWith(here: SignedIn, pin: string): Promise<void> {
+  enter(here);
+  const { key, ...known } = here;
+  // A device that cannot keep it works with the server alone.
+  await keepSignIn({ ...known, ...(await wrapKey(key, pin, random(16))), wrong: 0 }).catch(() => {});
+}
+
+/** Who may come in on this device without the server, now. */
+export async function knownHere(): Promise<KeptSignIn[]> {
+  const all = await keptSignIns().catch(() => []);
+  return all.filter((k) => k.until > Date.now() && k.wrong < WRONG_OFFLINE);
+}
+
+/** Lets a person in without the server, by what this device knew of the PIN lately. @returns what was wrong. */
+export async function enterOffline(personId: string, pin: string): Promise<string | undefined> {
+  const kept = (await knownHere()).find((k) => k.personId === personId);
+  if (!kept) return "The server is not there, and this device does not know that PIN yet: sign in once while it is";
+  const key = await unwrapKey(kept, pin);
+  if (key === undefined) {
+    const wrong = kept.wrong + 1;
+    await keepSignIn({ ...kept, wrong });
+    return wrong < WRONG_OFFLINE
+      ? `That is not the PIN of ${kept.name}. ${WRONG_OFFLINE - wrong} more, and only the server lets ${kept.name} in here again`
+      : `Too many wrong PINs: ${kept.name} signs in once the server is back`;
+  }
+  await keepSignIn({ ...kept, wrong: 0 });
+  const { signIn, name, role, until } = kept;
+  enter({ signIn, key, personId, name, role, until });
+  return undefined;
+}
