@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
 import { v4 as uuid } from "uuid";
 import type { Entry, JournalEntry } from "@/core/journal";
@@ -218,5 +219,92 @@ test("a shop of its own is set up in one page: name, lead, people, first machine
     await context.close();
   } finally {
     own.stop();
+  }
+});
+
+test("a device is put out in mid-work; what waited on it leaves it as a file, and the lead takes it in", async ({ browser }) => {
+  const shop = await startServer(4347, ["--host", "0.0.0.0"], { PELOTA_PASSPHRASE: "gulls over the slip" });
+  try {
+    const [atDesk, inVan] = [await browser.newContext({ baseURL: shop.url }), await browser.newContext({ baseURL: shop.url })];
+    const [desk, van] = [await atDesk.newPage(), await inVan.newPage()];
+    await desk.goto("/");
+    await desk.getByLabel(/passphrase/i).fill("gulls over the slip");
+    await desk.getByLabel("Name of this device").fill("Desk");
+    await button(desk, "Come in").click();
+    await expect(desk.getByRole("heading", { name: "Set the shop up" })).toBeVisible();
+    await signIn(desk, "Maren Oake");
+    await desk.goto("/shop");
+    const devices = desk.getByRole("region", { name: "Devices" });
+    await expect(devices.getByText("Desk", { exact: true })).toBeVisible();
+    // The code that is shown lets one more in, by its address.
+    await button(desk, "Let one more in").click();
+    const code = await desk
+      .getByRole("dialog")
+      .getByText(/^\d{3} \d{3}$/)
+      .textContent();
+    await expect(desk.getByRole("dialog").getByRole("img", { name: /with the code/ })).toBeVisible();
+    await desk.keyboard.press("Escape");
+    await van.goto(`/unlock?code=${code?.replace(" ", "")}&to=/shop`);
+    await van.getByLabel("Name of this device").fill("Tablet in the van");
+    await button(van, "Come in").click();
+    await expect(van.getByRole("heading", { name: "Shop", exact: true })).toBeVisible();
+
+    await signIn(van, "Tobin Falk", "technician");
+    // In by the desk's sign-in: this one is made on the tablet.
+    const people = (await (await van.request.get("/api/v1/sign-in")).json()) as { people: { id: string; name: string }[] };
+    const tobin = people.people.find((p) => p.name === "Tobin Falk")?.id;
+    const made = await (await van.request.post("/api/v1/sign-in", { data: { person: tobin, pin: DEMO_PIN } })).json();
+    await van.addInitScript(
+      (here) => localStorage.setItem("pelota.signedIn", JSON.stringify({ ...here, until: 1e15 })),
+      made as object,
+    );
+    await openJob(van, "Hiss", "FW 17 VAN");
+    const id = idOf(van);
+    const note = async (text: string) => {
+      await van.getByRole("button", { name: /^(Journal|\d+ not taken)$/ }).click();
+      await van.getByRole("textbox", { name: "Note" }).fill(text);
+      await button(van, "Add the note").click();
+      await expect(
+        van.getByRole("dialog").getByText(`Note: ${text}`).or(van.getByRole("dialog").getByRole("alert")),
+      ).toBeVisible();
+      await van.keyboard.press("Escape");
+    };
+    await note("Before it was lost");
+    await desk.reload();
+    await button(desk, "Put Tablet in the van out").click();
+    await button(desk, "Put it out now").click();
+    await expect(devices.getByText("out", { exact: true })).toBeVisible();
+    await note("Written in the van");
+    await expect(van.getByText("1 not sent yet")).toBeVisible();
+    await van.getByRole("link", { name: /This device was put out of the shop/ }).click();
+    await expect(van.getByText("1 entry waits on this device")).toBeVisible();
+    const [saved] = await Promise.all([van.waitForEvent("download"), button(van, "Save them as a file").click()]);
+    const file = JSON.parse(readFileSync(await saved.path(), "utf8"));
+    expect((await van.request.get("/api/v1/people")).status()).toBe(401);
+    await van.goto("/");
+    await expect(van).toHaveURL(/\/unlock/);
+
+    const offer = (content: object) =>
+      desk.getByLabel("File of what waited on a device").setInputFiles({
+        name: "waiting.json",
+        mimeType: "application/json",
+        buffer: Buffer.from(JSON.stringify(content)),
+      });
+    const [entry] = file.entries;
+    await offer({ ...file, entries: [{ ...entry, body: { text: "Written by somebody else" } }] });
+    await expect(desk.getByRole("dialog").getByText(/changed it on its way/)).toBeVisible();
+    await desk.getByRole("dialog").getByRole("button", { name: "Close" }).last().click();
+    await offer(file);
+    await button(desk, "Take in 1 of 1").click();
+    await expect(desk.getByRole("dialog").getByText("in the journal")).toBeVisible();
+    const notes = (await (await desk.request.get(`/api/v1/jobs/${id}/entries`)).json()) as JournalEntry[];
+    expect(notes.filter((e) => e.kind === "note").map((e) => [e.by, (e.body as { text: string }).text])).toEqual([
+      ["Tobin Falk", "Before it was lost"],
+      ["Tobin Falk", "Written in the van"],
+    ]);
+    await atDesk.close();
+    await inVan.close();
+  } finally {
+    shop.stop();
   }
 });

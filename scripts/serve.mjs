@@ -1,4 +1,5 @@
 import { spawn } from "node:child_process";
+import { randomBytes } from "node:crypto";
 import { createServer, request as httpRequest } from "node:http";
 import { fileURLToPath } from "node:url";
 import next from "next";
@@ -32,7 +33,7 @@ const PAGES = ["/", "/new", "/shop", "/jobs/none", "/jobs/none/handover", "/api/
 
 async function loadPages(host, port) {
   const wide = ["0.0.0.0", "::"].includes(host);
-  const headers = { host: `127.0.0.1:${port}`, cookie: `pelota_gate=${process.env.PELOTA_GATE ?? ""}` };
+  const headers = { host: `127.0.0.1:${port}`, cookie: `pelota_device=${process.env.PELOTA_SELF}` };
   for (const path of PAGES)
     await new Promise((done) => {
       const asked = httpRequest({ host: wide ? "127.0.0.1" : host, port, path, headers }, (answer) => {
@@ -47,6 +48,8 @@ async function loadPages(host, port) {
 
 /** Serves the built app; a signal stops it within two seconds, `onStop` last. */
 export async function serve({ host, port, onStop }) {
+  // The server's own first look at its pages comes in by this; nobody else knows it.
+  process.env.PELOTA_SELF = randomBytes(32).toString("hex");
   const app = next({ dev: false, hostname: host, port });
   const thread = await startThread();
   globalThis.pelotaThread = thread;
@@ -72,6 +75,7 @@ export async function serve({ host, port, onStop }) {
     server.listen(port, host, ready);
   });
   await loadPages(host, port);
+  delete process.env.PELOTA_SELF;
   console.log(`Ready on http://${host.includes(":") ? `[${host}]` : host}:${port}`);
   setTimeout(backUp, FIRST_BACKUP).unref();
   setInterval(backUp, BACKUP_EVERY).unref();

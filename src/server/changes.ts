@@ -25,14 +25,22 @@ const STILL_HERE = 15_000;
 /** A device whose stream broke asks again after so long, ms. */
 const ASK_AGAIN = 2000;
 
-/** The jobs that are written to, as server-sent events (WHATWG HTML, 9.2), for as long as somebody reads them. */
-export function changeStream(signal: AbortSignal): ReadableStream<Uint8Array> {
+/**
+ * The jobs that are written to, as server-sent events (WHATWG HTML, 9.2), for as long as somebody reads them.
+ * @param mayHear whether the device is still let in: one that is put out hears nothing more.
+ */
+export function changeStream(signal: AbortSignal, mayHear: () => boolean = () => true): ReadableStream<Uint8Array> {
   const encoder = new TextEncoder();
   let end = () => {};
   return new ReadableStream({
     start(stream) {
       const say = (text: string) => {
         try {
+          if (!mayHear()) {
+            end();
+            stream.close();
+            return;
+          }
           stream.enqueue(encoder.encode(text));
         } catch {
           // Nobody reads any more.

@@ -1,22 +1,10 @@
-import { timingSafeEqual } from "node:crypto";
+import { DEVICE_OUT } from "@/core/people";
+import { deviceOf } from "./devices";
 
 const LOOPBACK = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
-export const GATE_COOKIE = "pelota_gate";
-
-function same(a: string, b: string): boolean {
-  // Compared as bytes: a cookie may hold anything.
-  const [given, wanted] = [Buffer.from(a), Buffer.from(b)];
-  return given.length === wanted.length && timingSafeEqual(given, wanted);
-}
 
 /** Whether a request's origin is this very host; what is no address is none of ours. */
 const isOurs = (origin: string, host: string) => URL.canParse(origin) && new URL(origin).host === host;
-
-/** The value of our own cookie in a request's cookies, whatever else stands there. */
-function gateCookie(header: string | null): string {
-  const own = (header ?? "").split(";").map((c) => c.trim());
-  return own.find((c) => c.startsWith(`${GATE_COOKIE}=`))?.slice(GATE_COOKIE.length + 1) ?? "";
-}
 
 export interface TurnedAway {
   readonly status: 401 | 403;
@@ -24,8 +12,8 @@ export interface TurnedAway {
 }
 
 /**
- * Who may come in. Without a shop passphrase only this machine; with one, only who has given it. Writes must come from
- * our own pages. Undefined lets in; `open` doors ask for no passphrase.
+ * Who may come in. Without a shop passphrase only this machine; with one, only a device that was let in and not put out
+ * since. Writes must come from our own pages. Undefined lets in; `open` doors ask for no device.
  */
 export function turnedAway({ headers, method }: Pick<Request, "headers" | "method">, open = false): TurnedAway | undefined {
   const host = headers.get("host") ?? "";
@@ -39,7 +27,8 @@ export function turnedAway({ headers, method }: Pick<Request, "headers" | "metho
   const origin = headers.get("origin");
   if (method !== "GET" && method !== "HEAD" && origin !== null && !isOurs(origin, host))
     return { status: 403, message: "Requests from other sites are not taken." };
-  if (gate && !open && !same(gateCookie(headers.get("cookie")), gate))
-    return { status: 401, message: "Give the shop passphrase first" };
-  return undefined;
+  if (!gate || open) return undefined;
+  const device = deviceOf(headers);
+  if (device && !device.out) return undefined;
+  return { status: 401, message: device ? DEVICE_OUT : "Give the shop passphrase first" };
 }

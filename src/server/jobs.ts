@@ -218,6 +218,8 @@ function queries(at: Db): ReturnType<typeof prepare> {
   return known;
 }
 const entryById = (at: Db, id: string) => queries(at).byId.get({ id });
+/** Whether an entry of this id is recorded, in whatever job. */
+export const entryRecorded = (id: string, at: Db = db()): boolean => entryById(at, id) !== undefined;
 const topSeq = (at: Db, jobId: string) => queries(at).newest.get({ jobId })?.seq ?? 0;
 
 /** Writes entries of one job inside a transaction; what is recorded already stays as it is. */
@@ -339,10 +341,15 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db(), role
 }
 
 /** The same at the door, under the names that the server knows, and where others are served meanwhile: nobody waits for gates to be judged, and several share a commit. */
-export async function takeEntries(jobId: string, input: unknown): Promise<JournalEntry[]> {
+export const takeEntries = (jobId: string, input: unknown): Promise<JournalEntry[]> => taken(jobId, input, false);
+
+/** One entry of what waited on a device that is out, as a lead takes it in. */
+export const takeFromQueue = (entry: Entry): Promise<JournalEntry[]> => taken(entry.jobId, entry, true);
+
+async function taken(jobId: string, input: unknown, fromOut: boolean): Promise<JournalEntry[]> {
   const practice = practiceOf(jobId) !== "";
   // What is recorded already was asked then.
-  const list = validEntries(jobId, input, db()).map((e) => (entryById(db(), e.id) ? e : authoredEntry(e, practice)));
+  const list = validEntries(jobId, input, db()).map((e) => (entryRecorded(e.id) ? e : authoredEntry(e, practice, db(), fromOut)));
   const gate = gateAmong(list, db());
   const judged = gate && (await beside("gates", jobId));
   if (gate && judged) checkGate(judged, gate);

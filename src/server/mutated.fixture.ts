@@ -105,7 +105,7 @@ export function mutatedRequests(seed: number, jobs: readonly string[], pages: bo
       : []),
   ];
   const strangeOrigins = ["null", "http://", "://x", "http://elsewhere.example"];
-  const strangeCookies = ["pelota_gate=%", "pelota_gate=\u00ff\u00fe", "=;=;", "a".repeat(4000)];
+  const strangeCookies = ["pelota_device=%", "pelota_device=\u00ff\u00fe", "=;=;", "a".repeat(4000)];
   const strangeTypes = ["multipart/form-data", "text/html", "x", "application/json; charset=utf-7"];
   const withHeader = (a: Asked, name: string, value: string): Asked => ({ ...a, headers: { ...a.headers, [name]: value } });
   const withBody = (a: Asked, body: string): Asked => (a.body === undefined ? a : { ...a, body });

@@ -6,12 +6,15 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { BadInput } from "@/core/input";
 import type { Bodies, Entry } from "@/core/journal";
 import { doorProof, type Role, signed, WRONG_PINS } from "@/core/people";
+import { parseQueueFile, toQueueFile } from "@/core/people/queue-file";
 import { DEFAULT_SHOP } from "@/core/shop/settings";
 import { type Db, db } from "./db/open";
+import { enrol, listDevices, putOut } from "./devices";
 import { firstStart } from "./first-start";
 import { exportJob, importJob, openJob, readEntries, takeEntries, takeOpening } from "./jobs";
 import { addPerson, changePerson, listPeople } from "./people";
 import { playedBy } from "./practice";
+import { lookThrough, takeIn } from "./queue";
 import { Conflict, NotSignedIn, TooSoon } from "./refusals";
 import { readShopVersion, writeShop } from "./shop";
 import { allowed, changeOwnPin, SIGN_IN_HEADER, type SignedIn, signIn } from "./sign-in";
@@ -320,5 +323,104 @@ describe("practice", () => {
     expect(seen(apprentice)).toEqual(["Isla Renn"]);
     expect(seen(technician)).toEqual(["Tobin Falk"]);
     expect(seen(lead).toSorted()).toEqual(["Isla Renn", "Tobin Falk"]);
+  });
+});
+
+describe("a device that is put out", () => {
+  /** Somebody signed in on a tablet that was let in; what they made while it lay in a van. */
+  async function away() {
+    vi.stubEnv("PELOTA_GATE", "abc");
+    const { lead } = await shop();
+    enrol("Tablet 2");
+    const { id } = listDevices().at(-1) as { id: string };
+    const tobin = await signIn({ person: idOf("Tobin Falk"), pin: PIN }, id);
+    const jobId = job();
+    return {
+      lead,
+      id,
+      tobin,
+      jobId,
+      made: [by(tobin, jobId), by(tobin, jobId, { deviceSeq: 3, body: { text: "And whistles" } })],
+    };
+  }
+  const fileOf = (entries: readonly Entry[]) =>
+    parseQueueFile(JSON.stringify(toQueueFile(entries, "tablet", new Date().toISOString())));
+
+  it("opens no door, and nothing made on it goes up by itself, by whatever device it is carried", async () => {
+    const { id, tobin, jobId, made } = await away();
+    expect(allowed(proof(tobin), "record")).toMatchObject({ name: "Tobin Falk" });
+    putOut(id);
+    expect(() => allowed(proof(tobin), "record")).toThrow(NotSignedIn);
+    await expect(takeEntries(jobId, made[0])).rejects.toThrow(/made on a device that was put out/);
+    expect(listDevices()).toMatchObject([{ name: "Tablet 2", out: true }]);
+    expect(() => putOut(uuid())).toThrow(/no such device/);
+  });
+
+  it("leaves what waited as a file that a lead looks through and takes in, each entry once and under its author", async () => {
+    const { id, jobId, made } = await away();
+    putOut(id);
+    const file = fileOf(made.toReversed());
+    expect(lookThrough(file)).toMatchObject([
+      { by: "Tobin Falk", state: "fits", kind: "note" },
+      { by: "Tobin Falk", state: "fits" },
+    ]);
+    expect(readEntries(jobId)).toHaveLength(1);
+    await takeIn(file, [made[0]?.id as string]);
+    expect(
+      await takeIn(
+        file,
+        made.map((e) => e.id),
+      ),
+    ).toMatchObject([{ state: "here-already" }, { state: "here-already" }]);
+    const [, ...taken] = readEntries(jobId);
+    expect(taken.map((e) => [e.by, e.role, (e.body as { text: string }).text])).toEqual([
+      ["Tobin Falk", "technician", "Hisses at the brake booster"],
+      ["Tobin Falk", "technician", "And whistles"],
+    ]);
+  });
+
+  it("cannot have its file changed on the way, nor bring what is nobody's", async () => {
+    const { id, lead, jobId, made } = await away();
+    putOut(id);
+    const [first, second] = made as [Entry, Entry];
+    const { signed: _, ...bare } = second;
+    const file = fileOf([{ ...first, body: { text: "Does not hiss" } }, { ...bare, by: lead.name }, by(lead, uuid())]);
+    const seen = lookThrough(file);
+    expect(seen.map((q) => q.state)).toEqual(["refused", "refused", "refused"]);
+    expect(seen.map((q) => q.why).join()).toMatch(/changed it on its way.*no such job.*not signed this in/);
+    expect(
+      (
+        await takeIn(
+          file,
+          file.entries.map((e) => e.id),
+        )
+      ).map((q) => q.state),
+    ).toEqual(["refused", "refused", "refused"]);
+    expect(readEntries(jobId)).toHaveLength(1);
+  });
+
+  it.each([
+    ["cut off", (text: string) => text.slice(0, 80)],
+    ["another format", () => '{"format":"pelota-job"}'],
+    ["a newer version", (text: string) => text.replace('"version":1', '"version":2')],
+    ["an entry twice", (text: string) => text.replace(/"entries":\[(.*)\]}$/, '"entries":[$1,$1]}')],
+    ["a broken entry", (text: string) => text.replace('"kind":"note"', '"kind":"hologram"')],
+    ["nothing in it", (text: string) => text.replace(/"entries":\[.*\]}$/, '"entries":[]}')],
+  ])("refuses a file with %s", async (_what, broken) => {
+    const { tobin, jobId } = await away();
+    const text = JSON.stringify(toQueueFile([by(tobin, jobId)], "tablet", new Date().toISOString()));
+    expect(() => parseQueueFile(text)).not.toThrow();
+    expect(() => parseQueueFile(broken(text))).toThrow(BadInput);
+  });
+
+  it("is out too under another passphrase, and when nobody has seen it for a quarter; what waits then goes up once it is in again", async () => {
+    const { tobin, jobId, made } = await away();
+    vi.stubEnv("PELOTA_GATE", "another");
+    expect(listDevices()).toMatchObject([{ out: true }]);
+    expect(await takeEntries(jobId, made)).toHaveLength(2);
+    expect(tobin.name).toBe("Tobin Falk");
+    vi.stubEnv("PELOTA_GATE", "abc");
+    vi.useFakeTimers({ toFake: ["Date"], now: Date.now() + 91 * 24 * 3600_000 });
+    expect(listDevices()).toMatchObject([{ out: true }]);
   });
 });

@@ -22,6 +22,7 @@ import {
 import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { people, signIns } from "./db/schema";
+import { isDeviceOut } from "./devices";
 import { guess } from "./guesses";
 import { changePerson, hasLead, isPinOf } from "./people";
 import { Forbidden, NotSignedIn, TooSoon } from "./refusals";
@@ -143,12 +144,14 @@ export type Authored<T> = T & { readonly by: string; readonly role?: Role };
 /**
  * Takes name and role of what was made from the sign-in that it was made under, whatever name stands on it; what was queued
  * by one person stays theirs when another is signed in.
+ * @param fromOut a lead takes in what waited on a device that is out: nothing else comes from there.
  * Throws NotSignedIn where it must be signed anew, BadInput where it never can be taken.
  */
 export function authored<T extends { readonly by: string; readonly at: Entry["at"]; readonly signed?: Signature }>(
   made: T,
   practice: boolean,
   at: Db = db(),
+  fromOut = false,
 ): Authored<T> {
   if (!hasLead(at)) {
     const { signed: _, ...rest } = made;
@@ -160,6 +163,11 @@ export function authored<T extends { readonly by: string; readonly at: Entry["at
   if (!row) throw new NotSignedIn(`The sign-in of ${made.by} is not known here: sign in anew, and it goes out`);
   if (!isAsSigned({ ...made, signed }, row.key))
     throw new BadInput("This is not as it was signed: somebody changed it on its way, and it is not taken", "signed");
+  if (!fromOut && isDeviceOut(row.deviceId, at))
+    throw new BadInput(
+      "It was made on a device that was put out: save it there as a file, and a lead looks through it",
+      "signed",
+    );
   const began = Date.parse(typeof made.at === "string" ? made.at : made.at.from);
   // The clock of a practice bay runs ahead of the wall's.
   const after = (iso: string, days: number) => !practice && began > Date.parse(iso) + days * DAY;
@@ -172,8 +180,8 @@ export function authored<T extends { readonly by: string; readonly at: Entry["at
 }
 
 /** An entry under its author; one that the author's role may not make is refused. In a practice bay everybody may. */
-export function authoredEntry(entry: Entry, practice: boolean, at: Db = db()): Authored<Entry> {
-  const by = authored(entry, practice, at);
+export function authoredEntry(entry: Entry, practice: boolean, at: Db = db(), fromOut = false): Authored<Entry> {
+  const by = authored(entry, practice, at, fromOut);
   const act = entryAct(entry);
   if (!practice && !may(by.role, act)) throw new BadInput(mayNot(act), "kind");
   return by;

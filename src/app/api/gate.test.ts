@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { db } from "@/server/db/open";
+import { enrol, listDevices, putOut } from "@/server/devices";
 
 const HERE = import.meta.dirname;
 const METHODS = ["GET", "POST", "PUT", "DELETE", "PATCH"];
@@ -44,18 +45,25 @@ describe("every door of the app", () => {
   it("is known here", () => expect(doors.length).toBeGreaterThan(20));
 
   it.each(doors)(
-    "%s %s is shut to other machines, to other sites, and to who has not given the passphrase",
+    "%s %s is shut to other machines, to other sites, and to devices that were not let in, or put out",
     async (path, method, door) => {
       expect(await ask(door, method, { host: "bay.example" })).toBe(403);
       vi.stubEnv("PELOTA_GATE", "abc");
+      const cookie = `pelota_device=${enrol("Tablet 1")}`;
       const session = path === join("v1", "session", "route.ts");
-      if (!session)
-        for (const cookie of ["", "pelota_gate=abcd", "pelota_gate=", "other=abc"])
-          expect(await ask(door, method, { host: "bay.example", cookie })).toBe(401);
-      expect(await ask(door, method, { host: "bay.example", cookie: "pelota_gate=abc" })).not.toBe(401);
+      const notIn = ["", "pelota_device=", `${cookie}0`, "pelota_device=abc", "pelota_gate=abc", "other=abc"];
+      if (!session) for (const other of notIn) expect(await ask(door, method, { host: "bay.example", cookie: other })).toBe(401);
+      expect(await ask(door, method, { host: "bay.example", cookie })).not.toBe(401);
       if (method !== "GET")
         for (const origin of ["http://elsewhere.example", "null"])
-          expect(await ask(door, method, { host: "bay.example", cookie: "pelota_gate=abc", origin })).toBe(403);
+          expect(await ask(door, method, { host: "bay.example", cookie, origin })).toBe(403);
+      // A cookie that was stolen opens nothing once its device is out, and nobody's does under another passphrase.
+      const { id } = listDevices().at(-1) as { id: string };
+      vi.stubEnv("PELOTA_GATE", "another");
+      if (!session) expect(await ask(door, method, { host: "bay.example", cookie })).toBe(401);
+      vi.stubEnv("PELOTA_GATE", "abc");
+      putOut(id);
+      if (!session) expect(await ask(door, method, { host: "bay.example", cookie })).toBe(401);
       vi.stubEnv("PELOTA_GATE", "");
     },
   );

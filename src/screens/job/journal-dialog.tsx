@@ -5,7 +5,7 @@ import { useState } from "react";
 import { CHECKS } from "@/core/checks";
 import { toDraft } from "@/core/form";
 import { type Bodies, entryWords, type JournalEntry, type Kept, knownOf, noteForm } from "@/core/journal";
-import { Button } from "@/ui/button";
+import { Button, LinkButton } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote, TextField } from "@/ui/field";
 import { LongList } from "@/ui/long-list";
@@ -82,6 +82,7 @@ function Journal({ go }: { go: Go }) {
           <div className="flex flex-wrap gap-2">
             <Button onClick={() => void sendAgain(kept)}>Send it again</Button>
             <Button onClick={() => void discard(kept)}>Discard it</Button>
+            <LinkButton href="/unlock">Save what waits as a file</LinkButton>
           </div>
         </div>
       ))}

@@ -3,6 +3,7 @@
 import { format } from "date-fns";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
+import { DEVICE_OUT } from "@/core/people";
 import { sorted, useKept } from "./outbox";
 
 /**
@@ -25,7 +26,14 @@ export function Waiting({ brief = false }: { brief?: boolean }) {
           </span>
         </p>
       )}
-      {asks && <p className="text-amber">{asks}</p>}
+      {asks &&
+        (asks === DEVICE_OUT ? (
+          <Link href="/unlock" className="inline-flex min-h-11 items-center text-ember underline underline-offset-4">
+            {asks}
+          </Link>
+        ) : (
+          <p className="text-amber">{asks}</p>
+        ))}
       {elsewhere && (
         <Link
           href={`/jobs/${elsewhere.entry.jobId}`}

@@ -11,6 +11,7 @@ import { PageHead } from "../session/page-head";
 import { usePerson } from "../session/person";
 import { type Preferences, usePreferences } from "../session/preferences";
 import { Backups, type BackupsProps } from "./backups";
+import { Devices } from "./devices";
 import { House } from "./house";
 import { Instruments } from "./instruments";
 import { LimitList } from "./limits";
@@ -84,6 +85,7 @@ export function ShopScreen({
       <main className="flex flex-col gap-8">
         <ShopName shop={shop} save={save} />
         <People />
+        <Devices />
         <Machines shop={shop} save={save} proofs={proofs} />
         <Instruments shop={shop} save={save} />
         <House shop={shop} save={save} />

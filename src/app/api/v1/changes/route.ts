@@ -1,4 +1,5 @@
 import { changeStream } from "@/server/changes";
+import { turnedAway } from "@/server/gate";
 import { door } from "@/server/http";
 
 export const dynamic = "force-dynamic";
@@ -6,4 +7,12 @@ export const dynamic = "force-dynamic";
 /** Not compressed on the way: each change is to arrive at once. */
 const HEADERS = { "content-type": "text/event-stream", "cache-control": "no-cache, no-transform" };
 
-export const GET = (request: Request) => door(request, () => new Response(changeStream(request.signal), { headers: HEADERS }));
+export const GET = (request: Request) =>
+  door(
+    request,
+    () =>
+      new Response(
+        changeStream(request.signal, () => !turnedAway(request)),
+        { headers: HEADERS },
+      ),
+  );

@@ -1,12 +1,15 @@
 import { scrypt, timingSafeEqual } from "node:crypto";
 import { promisify } from "node:util";
-import { BadInput, needed, strictObject, validate } from "@/core/input";
-import { GATE_COOKIE } from "@/server/gate";
+import { BadInput, line, needed, strictObject, validate } from "@/core/input";
+import { DEVICE_COOKIE, enrol } from "@/server/devices";
 import { guess } from "@/server/guesses";
 import { jsonBody, openDoor } from "@/server/http";
 import { takeCode } from "@/server/live";
 
-const passphraseSchema = strictObject({ passphrase: needed("The passphrase", "Type the shop passphrase", 200) });
+const passphraseSchema = strictObject({
+  passphrase: needed("The passphrase", "Type the shop passphrase", 200),
+  name: line("The device's name", 60).optional(),
+});
 const YEAR = 365 * 24 * 3600;
 const derive = promisify(scrypt) as (passphrase: string, salt: string, length: number) => Promise<Buffer>;
 
@@ -14,7 +17,10 @@ const derive = promisify(scrypt) as (passphrase: string, salt: string, length: n
 export const POST = (request: Request) =>
   openDoor(request, async () => {
     const gate = process.env.PELOTA_GATE;
-    const { passphrase } = validate<{ passphrase: string }>(passphraseSchema, await jsonBody(request, 4096));
+    const { passphrase, name = "" } = validate<{ passphrase: string; name?: string }>(
+      passphraseSchema,
+      await jsonBody(request, 4096),
+    );
     if (!gate) throw new BadInput("This shop asks for no passphrase");
     const typed = passphrase.trim();
     const asCode = typed.replace(/\s/g, "");
@@ -24,11 +30,10 @@ export const POST = (request: Request) =>
       if (/^\d{6}$/.test(asCode) && takeCode(asCode)) return true;
       return timingSafeEqual(await derive(typed, process.env.PELOTA_GATE_SALT ?? "", 32), Buffer.from(gate, "hex"));
     });
-    if (guessed.in)
-      return Response.json(
-        {},
-        { headers: { "set-cookie": `${GATE_COOKIE}=${gate}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${YEAR}` } },
-      );
+    if (guessed.in) {
+      const cookie = `${DEVICE_COOKIE}=${enrol(name)}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${YEAR}`;
+      return Response.json({}, { headers: { "set-cookie": cookie } });
+    }
     const said = "That is neither the shop passphrase nor a code that still counts. Ask who started the app";
     if (guessed.wait === 0) throw new BadInput(said, "passphrase");
     return Response.json(

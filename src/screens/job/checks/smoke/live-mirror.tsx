@@ -6,6 +6,7 @@ import { LIVE_CALLS, type LiveCall, type LiveRun } from "@/core/live";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { sendJson } from "../../../session/api";
+import { OneMoreDevice } from "../../../session/one-more-device";
 import { useJob } from "../../use-job";
 
 const EVERY = 1000;
@@ -20,7 +21,6 @@ export function LiveMirror({ run }: { run: LiveRun }) {
   const { id } = useJob();
   const [on, setOn] = useState(false);
   const [open, setOpen] = useState(false);
-  const [code, setCode] = useState<{ code: string; seconds: number } | null>();
   const [heard, setHeard] = useState<{ call: LiveCall; at: number }>();
   const latest = useRef(run);
   latest.current = run;
@@ -54,7 +54,6 @@ export function LiveMirror({ run }: { run: LiveRun }) {
   const begin = () => {
     setOn(true);
     setOpen(true);
-    sendJson<{ code: string; seconds: number } | null>("POST", "session/code").then(setCode, () => setCode(null));
   };
   return (
     <>
@@ -72,21 +71,7 @@ export function LiveMirror({ run }: { run: LiveRun }) {
         title="A second device"
         description="It shows this run and calls back: more, less, there."
       >
-        <p className="mb-3">On the other device open</p>
-        <p className="mb-4 font-mono text-lg break-all">
-          {typeof window === "undefined" ? "" : `${window.location.origin}/jobs/${id}/live`}
-        </p>
-        {code === null && (
-          <p className="text-muted">
-            This shop is open to its own machine only. To let a tablet in, start the app with --host and a shop passphrase.
-          </p>
-        )}
-        {code && (
-          <>
-            <p>and give the shop passphrase, or this code, which counts once within {code.seconds / 60} minutes:</p>
-            <p className="my-2 font-mono text-5xl font-bold tracking-widest">{code.code.replace(/(...)/, "$1 ")}</p>
-          </>
-        )}
+        {open && <OneMoreDevice path={`/jobs/${id}/live`} />}
       </Dialog>
     </>
   );

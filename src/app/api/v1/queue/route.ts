@@ -1,0 +1,18 @@
+import * as yup from "yup";
+import { strictObject, validate } from "@/core/input";
+import { LARGEST_QUEUE_FILE, parseQueueFile } from "@/core/people/queue-file";
+import { doorFor, jsonBody } from "@/server/http";
+import { lookThrough, takeIn } from "@/server/queue";
+
+const askSchema = strictObject({
+  file: yup.string().required("Choose the file that was saved on the device"),
+  take: yup.array().of(yup.string().uuid().required()).max(5000).optional(),
+});
+
+/** What waited on a device that is out: looked through without `take`, taken in with the ids that a lead has chosen. */
+export const POST = (request: Request) =>
+  doorFor("manage-devices", request, async () => {
+    const { file, take } = validate<{ file: string; take?: string[] }>(askSchema, await jsonBody(request, LARGEST_QUEUE_FILE));
+    const queue = parseQueueFile(file);
+    return take ? takeIn(queue, take) : lookThrough(queue);
+  });

@@ -1,0 +1,96 @@
+import { createHash, randomBytes } from "node:crypto";
+import { asc, eq } from "drizzle-orm";
+import { v4 as uuid } from "uuid";
+import { now, nowIso } from "./clock";
+import { type Db, db } from "./db/open";
+import { devices, signIns } from "./db/schema";
+import { NotFound } from "./refusals";
+
+export const DEVICE_COOKIE = "pelota_device";
+/** A device that was not seen for so long is let in anew, ms. */
+const UNSEEN = 90 * 24 * 3600_000;
+/** Being seen is noted at most so often, ms. */
+const NOTED = 60_000;
+
+export interface Device {
+  readonly id: string;
+  readonly name: string;
+  readonly enrolledAt: string;
+  readonly lastSeen: string;
+  /** Put out by a lead, by another passphrase, or not seen for too long */
+  readonly out: boolean;
+}
+
+const hash = (text: string) => createHash("sha256").update(text).digest("hex");
+/** Stands for the passphrase that holds now. */
+const gateNow = () => hash(process.env.PELOTA_GATE ?? "");
+
+type Row = typeof devices.$inferSelect;
+const isOut = (row: Row) => row.outAt !== null || row.gate !== gateNow() || Date.parse(row.lastSeen) + UNSEEN < now();
+
+/** Lets a device in. @returns the token that it carries from now on: known to it alone. */
+export function enrol(name: string, at: Db = db()): string {
+  const token = randomBytes(32).toString("hex");
+  const when = nowIso();
+  at.insert(devices)
+    .values({
+      id: uuid(),
+      name: name.trim() || "Unnamed device",
+      token: hash(token),
+      gate: gateNow(),
+      enrolledAt: when,
+      lastSeen: when,
+    })
+    .run();
+  return token;
+}
+
+/** The value of a cookie of ours in a request's cookies, whatever else stands there. */
+function cookieOf(header: string | null, name: string): string {
+  const own = (header ?? "").split(";").map((c) => c.trim());
+  return own.find((c) => c.startsWith(`${name}=`))?.slice(name.length + 1) ?? "";
+}
+
+/** Which device asks, by what it carries: one that is known and in, one that is out, or none. */
+export function deviceOf(headers: Headers, at: Db = db()): { readonly id: string; readonly out: boolean } | undefined {
+  const token = cookieOf(headers.get("cookie"), DEVICE_COOKIE);
+  if (token === "") return undefined;
+  // The server looks at its own pages as it starts.
+  if (process.env.PELOTA_SELF && token === process.env.PELOTA_SELF) return { id: "", out: false };
+  const row = at
+    .select()
+    .from(devices)
+    .where(eq(devices.token, hash(token)))
+    .get();
+  if (!row) return undefined;
+  const out = isOut(row);
+  if (!out && Date.parse(row.lastSeen) + NOTED < now())
+    at.update(devices).set({ lastSeen: nowIso() }).where(eq(devices.id, row.id)).run();
+  return { id: row.id, out };
+}
+
+/** Every device that ever was in, the oldest first. */
+export const listDevices = (at: Db = db()): Device[] =>
+  at
+    .select()
+    .from(devices)
+    .orderBy(asc(devices.enrolledAt))
+    .all()
+    .map((row) => ({ id: row.id, name: row.name, enrolledAt: row.enrolledAt, lastSeen: row.lastSeen, out: isOut(row) }));
+
+/** Puts a device out, at once: it opens no door any more, nor do the sign-ins on it. */
+export function putOut(id: string, at: Db = db()): void {
+  const change = at.$client.transaction(() => {
+    const done = at.update(devices).set({ outAt: nowIso() }).where(eq(devices.id, id)).run();
+    if (done.changes === 0) throw new NotFound("There is no such device");
+    at.update(signIns).set({ endedAt: nowIso() }).where(eq(signIns.deviceId, id)).run();
+  });
+  change.immediate();
+}
+
+/** Whether what was made under a sign-in there still goes up by itself. */
+export function isDeviceOut(id: string, at: Db = db()): boolean {
+  if (id === "") return false;
+  const row = at.select().from(devices).where(eq(devices.id, id)).get();
+  return !row || row.outAt !== null;
+}

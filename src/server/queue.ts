@@ -1,0 +1,67 @@
+import { BadInput } from "@/core/input";
+import type { Entry } from "@/core/journal";
+import type { QueueFile } from "@/core/people/queue-file";
+import { type Db, db } from "./db/open";
+import { entryRecorded, jobNumber, takeFromQueue } from "./jobs";
+import { Conflict, NotFound, NotSignedIn } from "./refusals";
+import { authored } from "./sign-in";
+
+/** One entry of what waited on a device, as a lead looks at it. */
+export interface Queued {
+  readonly id: string;
+  readonly kind: string;
+  readonly at: Entry["at"];
+  /** As the sign-in has it; as it stands in the file where nobody can tell */
+  readonly by: string;
+  /** The job's number; 0 where there is none such here */
+  readonly job: number;
+  readonly jobId: string;
+  readonly state: "fits" | "here-already" | "refused";
+  readonly why?: string;
+}
+
+function looked(entry: Entry, at: Db): Queued {
+  const seen = {
+    id: entry.id,
+    kind: entry.kind,
+    at: entry.at,
+    by: entry.by,
+    job: jobNumber(entry.jobId, at),
+    jobId: entry.jobId,
+  };
+  if (entryRecorded(entry.id, at)) return { ...seen, state: "here-already" };
+  try {
+    if (seen.job === 0) throw new NotFound("There is no such job here");
+    return { ...seen, by: authored(entry, false, at, true).by, state: "fits" };
+  } catch (error) {
+    if (error instanceof BadInput || error instanceof NotSignedIn || error instanceof NotFound)
+      return { ...seen, state: "refused", why: error.message };
+    throw error;
+  }
+}
+
+/** What waited on a device, looked through before any of it is taken in. */
+export const lookThrough = ({ entries }: QueueFile, at: Db = db()): Queued[] => entries.map((entry) => looked(entry, at));
+
+/**
+ * Takes in what a lead has chosen of what waited on a device, in the order it was made, each under its own author; one that
+ * cannot be taken does not hold up the others.
+ */
+export async function takeIn({ entries }: QueueFile, chosen: readonly string[], at: Db = db()): Promise<Queued[]> {
+  const answers: Queued[] = [];
+  for (const entry of entries.filter((e) => chosen.includes(e.id))) {
+    const seen = looked(entry, at);
+    if (seen.state !== "fits") {
+      answers.push(seen);
+      continue;
+    }
+    try {
+      await takeFromQueue(entry);
+      answers.push({ ...seen, state: "here-already" });
+    } catch (error) {
+      if (!(error instanceof BadInput || error instanceof Conflict || error instanceof NotSignedIn)) throw error;
+      answers.push({ ...seen, state: "refused", why: error.message });
+    }
+  }
+  return answers;
+}
