@@ -1,9 +1,12 @@
 import { spawn } from "node:child_process";
 import { randomBytes } from "node:crypto";
 import { createServer, request as httpRequest } from "node:http";
+import { createServer as createSecureServer } from "node:https";
 import { fileURLToPath } from "node:url";
 import next from "next";
+import { shopCertificates, shownAddress } from "./authority.mjs";
 import { Unfit } from "./data-folder.mjs";
+import { answerPlain } from "./plain-page.mjs";
 import { startThread } from "./thread.mjs";
 
 /** A connection that a tablet keeps open is not shut under the entry it is about to send, ms. */
@@ -46,27 +49,11 @@ async function loadPages(host, port) {
     });
 }
 
-/** Serves the built app; a signal stops it within two seconds, `onStop` last. */
-export async function serve({ host, port, onStop }) {
-  // The server's own first look at its pages comes in by this; nobody else knows it.
-  process.env.PELOTA_SELF = randomBytes(32).toString("hex");
-  const app = next({ dev: false, hostname: host, port });
-  const thread = await startThread();
-  globalThis.pelotaThread = thread;
-  await app.prepare();
-  const handle = app.getRequestHandler();
-  const server = createServer((request, response) => {
-    // What is no address is answered here: nothing further in could say so.
-    if (isAddress(request.url)) {
-      // Who asks is known by the socket alone: nothing that a client can send.
-      request.headers["x-pelota-address"] = request.socket.remoteAddress ?? "";
-      return handle(request, response);
-    }
-    response.writeHead(400, { "content-type": "application/json" });
-    response.end(JSON.stringify({ error: { message: "This address is broken: a part of it is no text" } }));
-  });
-  server.keepAliveTimeout = KEEP_ALIVE;
-  await new Promise((ready, failed) => {
+const isLoopback = (address = "") => address === "::1" || /^(::ffff:)?127\./.test(address);
+const inUrl = (host) => (host.includes(":") ? `[${host}]` : host);
+
+function listening(server, port, host) {
+  return new Promise((ready, failed) => {
     server.once("error", (error) =>
       failed(
         error.code === "EADDRINUSE" ? new Unfit(`Port ${port} on ${host} is taken: stop what uses it, or name another.`) : error,
@@ -74,26 +61,100 @@ export async function serve({ host, port, onStop }) {
     );
     server.listen(port, host, ready);
   });
+}
+
+/** How often the machine's certificate is looked at: addresses change, and it ends, ms. */
+const LOOKED_AT = 3600_000;
+
+/**
+ * HTTPS on the shop's network, and on the plain port for other devices nothing but the way there.
+ * @param app answers a request of the app. @returns both servers, and what to say of them.
+ */
+async function secured({ host, port, securePort, folder, app }) {
+  let certificates = shopCertificates(folder);
+  const secure = createSecureServer({ key: certificates.key, cert: certificates.cert }, app);
+  const secureAt = (asked) => `https://${asked.replace(/:\d+$/, "")}:${securePort}`;
+  const plain = createServer((request, response) => {
+    // The shop's own machine needs nobody's certificate to talk to itself.
+    if (isLoopback(request.socket.remoteAddress)) return app(request, response);
+    return answerPlain(request, response, { secureAt, ...certificates });
+  });
+  await listening(secure, securePort, host);
+  await listening(plain, port, host);
+  setInterval(() => {
+    const now = shopCertificates(folder);
+    if (now.cert !== certificates.cert) secure.setSecureContext({ key: now.key, cert: now.cert });
+    certificates = now;
+  }, LOOKED_AT).unref();
+  const address = ["0.0.0.0", "::"].includes(host) ? shownAddress() : host;
+  return {
+    servers: [secure, plain],
+    says: [
+      `Ready on http://127.0.0.1:${port} on this machine`,
+      `Other devices: http://${inUrl(address)}:${port} shows how to trust this shop, then https://${inUrl(address)}:${securePort}`,
+      `Fingerprint of the shop's authority (SHA-256): ${certificates.fingerprint}`,
+    ],
+    network: { plain: `http://${inUrl(address)}:${port}`, fingerprint: certificates.fingerprint },
+  };
+}
+
+/**
+ * Serves the built app; a signal stops it within two seconds, `onStop` last.
+ * @param securePort where the app is on HTTPS for other devices; undefined serves plain HTTP alone.
+ */
+export async function serve({ host, port, securePort, folder, onStop }) {
+  // The server's own first look at its pages comes in by this; nobody else knows it.
+  process.env.PELOTA_SELF = randomBytes(32).toString("hex");
+  const app = next({ dev: false, hostname: host, port });
+  const thread = await startThread();
+  globalThis.pelotaThread = thread;
+  await app.prepare();
+  const handle = app.getRequestHandler();
+  const answer = (request, response) => {
+    // What is no address is answered here: nothing further in could say so.
+    if (isAddress(request.url)) {
+      // Who asks, and how, is known by the socket alone: nothing that a client can send.
+      request.headers["x-pelota-address"] = request.socket.remoteAddress ?? "";
+      request.headers["x-pelota-secure"] = request.socket.encrypted ? "1" : "";
+      return handle(request, response);
+    }
+    response.writeHead(400, { "content-type": "application/json" });
+    response.end(JSON.stringify({ error: { message: "This address is broken: a part of it is no text" } }));
+  };
+  const { servers, says, network } = securePort
+    ? await secured({ host, port, securePort, folder, app: answer })
+    : await plainly({ host, port, app: answer });
+  for (const server of servers) server.keepAliveTimeout = KEEP_ALIVE;
   await loadPages(host, port);
   delete process.env.PELOTA_SELF;
-  console.log(`Ready on http://${host.includes(":") ? `[${host}]` : host}:${port}`);
+  // What other devices are to open, for the page that lets one more in.
+  if (network) process.env.PELOTA_NETWORK = JSON.stringify(network);
+  for (const line of says) console.log(line);
   setTimeout(backUp, FIRST_BACKUP).unref();
   setInterval(backUp, BACKUP_EVERY).unref();
   let stopping = false;
   const stop = () => {
     if (stopping) return;
     stopping = true;
-    server.close();
-    server.closeIdleConnections();
+    for (const server of servers) {
+      server.close();
+      server.closeIdleConnections();
+    }
     thread.stop();
     setTimeout(() => {
-      server.closeAllConnections();
+      for (const server of servers) server.closeAllConnections();
       globalThis.pelotaDb?.db.$client.close();
       onStop();
       process.exit(0);
     }, GRACE);
   };
   for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, stop);
+}
+
+async function plainly({ host, port, app }) {
+  const server = createServer(app);
+  await listening(server, port, host);
+  return { servers: [server], says: [`Ready on http://${inUrl(host)}:${port}`] };
 }
 
 function isAddress(url) {

@@ -6,6 +6,9 @@ import { NONCE_HEADER, policyOf } from "@/server/page-policy";
 /** The gate before every page. The doors of `/api` ask by themselves: bodies would be held in memory on their way through here. */
 export const config = { matcher: ["/((?!api/).*)"] };
 
+/** Pages for devices that are not in: where one is let in, and where what it holds elsewhere is taken over. */
+const OPEN = ["/unlock", "/carry-over"];
+
 /** A page with its policy: the framework takes the nonce from the request's own header, our theme script from the other. */
 function page(request: NextRequest): NextResponse {
   const nonce = randomBytes(16).toString("base64");
@@ -20,7 +23,7 @@ function page(request: NextRequest): NextResponse {
 
 export function proxy(request: NextRequest): NextResponse {
   const { pathname } = request.nextUrl;
-  const refusal = turnedAway(request, pathname === "/unlock" || pathname.startsWith("/_next/static/"));
+  const refusal = turnedAway(request, OPEN.includes(pathname) || pathname.startsWith("/_next/static/"));
   if (!refusal) return pathname.startsWith("/_next/") ? NextResponse.next() : page(request);
   if (refusal.status === 403) return new NextResponse(refusal.message, { status: 403 });
   const door = new URL("/unlock", request.nextUrl);

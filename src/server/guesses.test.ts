@@ -40,7 +40,7 @@ describe("guesses at the passphrase", () => {
   it("are not taken while another from there is being looked at", async () => {
     let answer: (right: boolean) => void = () => {};
     const slow = guess("10.0.0.5", () => new Promise((done) => (answer = done)));
-    expect(await guess("10.0.0.5", right)).toEqual({ in: false, wait: 1, looked: false });
+    expect(await guess("10.0.0.5", right)).toEqual({ in: false, wait: 1, looked: false, busy: true });
     answer(true);
     expect(await slow).toEqual({ in: true });
   });

@@ -24,7 +24,14 @@ const KEPT = 1000;
 
 export type Guessed =
   | { readonly in: true }
-  | { readonly in: false; readonly wait: number /** Whether this guess was looked at at all */; readonly looked: boolean };
+  | {
+      readonly in: false;
+      /** s until the next one is looked at, 0 for at once */
+      readonly wait: number;
+      /** Whether this one was looked at at all, or another was just then */
+      readonly looked: boolean;
+      readonly busy?: true;
+    };
 
 /**
  * Looks at one guess from an address, or of one person's PIN, one at a time: what comes meanwhile, or before its wait is over, is not looked at.
@@ -37,7 +44,7 @@ export async function guess(what: string, check: () => Promise<boolean>): Promis
   guessers().set(what, known);
   if (guessers().size > KEPT) guessers().delete(guessers().keys().next().value as string);
   const wait = () => Math.max(0, Math.ceil((known.until - now()) / 1000));
-  if (known.busy) return { in: false, wait: Math.max(1, wait()), looked: false };
+  if (known.busy) return { in: false, wait: Math.max(1, wait()), looked: false, busy: true };
   if (wait() > 0) return { in: false, wait: wait(), looked: false };
   known.busy = true;
   try {

@@ -23,7 +23,7 @@ import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { people, signIns } from "./db/schema";
 import { isDeviceOut } from "./devices";
-import { guess } from "./guesses";
+import { type Guessed, guess } from "./guesses";
 import { changePerson, hasLead, isPinOf } from "./people";
 import { Forbidden, NotSignedIn, TooSoon } from "./refusals";
 
@@ -45,6 +45,19 @@ export interface SignedIn extends Who {
 const DAY = 24 * 3600_000;
 const signInSchema = strictObject({ person: yup.string().uuid("Pick your name").required("Pick your name"), pin: pinSchema });
 
+/** How long somebody waits for a guess before theirs to be looked at, and how often that is asked, ms. */
+const PATIENCE = 2000;
+const ASK_EVERY = 50;
+
+/** Asks again while another guess at the same is being looked at: a colleague signs in on another device. */
+async function inTurn(ask: () => Promise<Guessed>): Promise<Guessed> {
+  for (const until = performance.now() + PATIENCE; ; ) {
+    const guessed = await ask();
+    if (guessed.in || guessed.looked || !guessed.busy || performance.now() > until) return guessed;
+    await new Promise((done) => setTimeout(done, ASK_EVERY));
+  }
+}
+
 /** Looks at a PIN: one guess at a time, each after a wait that grows; the tenth wrong one in a row locks the person out. */
 async function checkPin(personId: string, pin: string, at: Db): Promise<typeof people.$inferSelect> {
   const person = () => at.select().from(people).where(eq(people.id, personId)).get();
@@ -54,7 +67,7 @@ async function checkPin(personId: string, pin: string, at: Db): Promise<typeof p
   const locked = () =>
     new Forbidden(`${before.name} is locked out after ${WRONG_PINS} wrong PINs: a lead gives a new one, in Shop under People`);
   if (before.wrong >= WRONG_PINS) throw locked();
-  const guessed = await guess(`PIN of ${before.name}`, () => isPinOf(personId, pin, at));
+  const guessed = await inTurn(() => guess(`PIN of ${before.name}`, () => isPinOf(personId, pin, at)));
   if (guessed.in) {
     at.update(people).set({ wrong: 0 }).where(eq(people.id, personId)).run();
     return before;

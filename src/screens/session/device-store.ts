@@ -118,6 +118,15 @@ export async function keep(entries: readonly Entry[]): Promise<void> {
   await tx.done;
 }
 
+/** Keeps what another store of this device held, with its count of entries; what is kept here already stays as it is. */
+export async function takeOverKept(all: readonly Kept[], count: number): Promise<void> {
+  const tx = (await device()).transaction(["kept", "counts"], "readwrite", { durability: "strict" });
+  const [kept, counts] = [tx.objectStore("kept"), tx.objectStore("counts")];
+  for (const { lease: _, ...one } of all) if ((await kept.get(one.id)) === undefined) await kept.put(one);
+  await counts.put(Math.max(count, (await counts.get(COUNT)) ?? 0), COUNT);
+  await tx.done;
+}
+
 /** Takes on the next batch for this tab: looked for and leased in one transaction, so that no other tab does too. */
 export async function takeOn(tab: string, now: number, hurry: boolean): Promise<Kept[]> {
   const tx = (await device()).transaction("kept", "readwrite");

@@ -31,7 +31,8 @@ export const POST = (request: Request) =>
       return timingSafeEqual(await derive(typed, process.env.PELOTA_GATE_SALT ?? "", 32), Buffer.from(gate, "hex"));
     });
     if (guessed.in) {
-      const cookie = `${DEVICE_COOKIE}=${enrol(name)}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${YEAR}`;
+      const secure = request.headers.get("x-pelota-secure") === "1";
+      const cookie = `${DEVICE_COOKIE}=${enrol(name)}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${YEAR}${secure ? "; Secure" : ""}`;
       return Response.json({}, { headers: { "set-cookie": cookie } });
     }
     const said = "That is neither the shop passphrase nor a code that still counts. Ask who started the app";
