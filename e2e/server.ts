@@ -11,7 +11,8 @@ export interface OtherServer {
   memory(): number;
   /** Lifts the limit on the size of its files */
   unlimit(): void;
-  stop(): void;
+  /** @param keep the data, for one that is started on them again */
+  stop(keep?: boolean): void;
 }
 
 /** @param fileLimit the largest file that it can write, kB: as on a disk that is nearly full. */
@@ -21,7 +22,7 @@ export async function startServer(
   env: Record<string, string> = {},
   fileLimit?: number,
 ): Promise<OtherServer> {
-  const data = mkdtempSync(join(tmpdir(), "pelota-other-"));
+  const data = env.PELOTA_DATA ?? mkdtempSync(join(tmpdir(), "pelota-other-"));
   const command = ["node", "scripts/start.mjs", "--port", String(port), ...args];
   const limited = fileLimit === undefined ? command : ["bash", "-c", `ulimit -Sf ${fileLimit}; exec "$@"`, "bash", ...command];
   const server: ChildProcess = spawn(limited[0] as string, limited.slice(1), {
@@ -54,9 +55,10 @@ export async function startServer(
     data,
     memory,
     unlimit: () => execFileSync("prlimit", ["--pid", String(server.pid), "--fsize=unlimited"]),
-    stop() {
-      process.kill(-(server.pid as number));
-      rmSync(data, { recursive: true, force: true });
+    stop(keep = false) {
+      // One that was stopped already has nothing left to stop.
+      if (server.exitCode === null && server.signalCode === null) process.kill(-(server.pid as number));
+      if (!keep && !env.PELOTA_DATA) rmSync(data, { recursive: true, force: true });
     },
   };
 }

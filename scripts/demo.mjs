@@ -9,6 +9,7 @@ step(2, 4, "The app: about a minute, where its code has changed");
 if (!isBuilt()) {
   must("npx", ["next", "build"]);
   must("node", ["scripts/bundle.mjs"]);
+  must("node", ["scripts/offline.mjs"]);
 }
 step(3, 4, "The demo's jobs, where there are none yet");
 if (await isEmpty()) must("npx", ["tsx", "demo/fill.ts"]);

@@ -42,7 +42,7 @@ const filling = spawn("npx", ["tsx", "demo/fill.ts"], {
 });
 const filled = new Promise((done) => filling.on("close", (code) => done(code === 0)));
 
-const built = tried("npx", ["next", "build"]) && tried("node", ["scripts/bundle.mjs"]);
+const built = tried("npx", ["next", "build"]) && tried("node", ["scripts/bundle.mjs"]) && tried("node", ["scripts/offline.mjs"]);
 const unitsEnded = await unitsDone;
 process.stdout.write(readFileSync(unitLog, "utf8"));
 addResults(unit, (report) => {

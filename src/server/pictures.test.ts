@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -33,6 +34,24 @@ describe("pictures", () => {
     expect(kept.format).toBe("webp");
     const small = await sharp(readPicture(jobId, sha256, true, db, folder)).metadata();
     expect(Math.max(small.width, small.height)).toBeLessThanOrEqual(320);
+  });
+
+  it("that a device has cleaned are kept as they came, under the name that the device gave them; others are written anew", async () => {
+    const sha = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+    const clean = await picture(640, 400).jpeg().toBuffer();
+    expect(await keep(clean)).toEqual({ sha256: sha(clean) });
+    expect(readPicture(jobId, sha(clean), false, db, folder)).toEqual(clean);
+    const turned = await picture(640, 400).withMetadata({ orientation: 6 }).jpeg().toBuffer();
+    const placed = await picture(640, 400)
+      .withExif({ IFD3: { GPSLatitude: "1/1 2/1 3/1" } })
+      .jpeg()
+      .toBuffer();
+    const large = await picture(3000, 400).jpeg().toBuffer();
+    for (const bytes of [turned, placed, large]) {
+      const { sha256 } = await keep(bytes);
+      expect(sha256).not.toBe(sha(bytes));
+      expect((await sharp(readPicture(jobId, sha256, false, db, folder)).metadata()).exif).toBeUndefined();
+    }
   });
 
   it("go by content, not by name: the same picture is the same file, and a script with a picture's name is none", async () => {

@@ -33,13 +33,23 @@ export async function storePicture(
   if (!head || !TAKEN.includes(head.format)) {
     throw new BadInput("This file is no picture, whatever its name says: take a JPEG, PNG or WebP");
   }
+  // What a device has cleaned already is kept as it came: both name it by the same content.
+  const { exif, xmp, iptc, orientation = 1, width, height } = head;
+  const clean =
+    head.format === "jpeg" &&
+    !exif &&
+    !xmp &&
+    !iptc &&
+    orientation === 1 &&
+    Math.max(width, height) <= LONG_SIDE &&
+    (head.pages ?? 1) === 1;
   const resized = (side: number) =>
     sharp(bytes, { limitInputPixels: 120e6 })
       .rotate()
       .resize(side, side, { fit: "inside", withoutEnlargement: true })
       .webp({ quality: 82 })
       .toBuffer();
-  const [whole, thumbnail] = await Promise.all([resized(LONG_SIDE), resized(THUMBNAIL)]).catch(() => {
+  const [whole, thumbnail] = await Promise.all([clean ? bytes : resized(LONG_SIDE), resized(THUMBNAIL)]).catch(() => {
     throw new BadInput("The picture is damaged: take it again");
   });
   const { sha256 } = storeFile(jobId, name, whole, at, folder);

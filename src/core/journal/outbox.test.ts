@@ -1,7 +1,21 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { isAsSigned, signed } from "../people";
 import type { Entry, JournalEntry } from "./entries";
-import { afterNo, again, heldUp, type Kept, keptOf, leased, nextBatch, nextTry, shown } from "./outbox";
+import {
+  afterNo,
+  again,
+  heldUp,
+  type Kept,
+  keptOf,
+  leased,
+  nextBatch,
+  nextTry,
+  openedEntry,
+  openingOf,
+  shown,
+  toBeSigned,
+} from "./outbox";
 
 const entryOf = (deviceSeq: number, more: Partial<Entry> = {}): Entry => ({
   id: `e${deviceSeq}`,
@@ -213,5 +227,39 @@ describe("tabs of one device that crash, lose answers and are refused", () => {
       }),
       { numRuns: 2000 },
     );
+  });
+});
+
+describe("a job that is opened on a device", () => {
+  const KEY = "0f".repeat(32);
+  const opening = { id: "a", jobId: "b", at: "2026-03-02T08:00:00Z", by: "Wren Alder", device: "tablet", deviceSeq: 7 };
+
+  it("waits as the first line of its journal, without a number, and is sent as it was signed", () => {
+    for (const asked of [opening, { ...opening, practice: "3008-BFY0-0000-006" }]) {
+      const made = signed(asked, "3b241101-e2bb-4255-8caf-4136c566a962", KEY);
+      const entry = openedEntry(made);
+      expect(entry).toMatchObject({ kind: "opened", seenSeq: 0, body: { number: 0 } });
+      const sent = openingOf(JSON.parse(JSON.stringify(entry)));
+      expect(sent).toEqual(made);
+      expect(isAsSigned(sent as typeof made, KEY)).toBe(true);
+    }
+  });
+
+  it("goes up before anything else of it, in a batch of its own", () => {
+    const kept = [...keptOf([openedEntry(opening)]), ...keptOf([entryOf(8, { jobId: "b" }), entryOf(9, { jobId: "b" })])];
+    expect(idsOf(nextBatch(kept, "tab", 0))).toEqual(["a"]);
+    expect(idsOf(nextBatch(kept.slice(1), "tab", 0))).toEqual(["e8", "e9"]);
+  });
+
+  it("waits for a signature where its author has to sign in, and only for theirs", () => {
+    const [kept] = keptOf([openedEntry(opening)]) as [Kept];
+    expect(toBeSigned(kept, "Wren Alder")).toBe(true);
+    expect(toBeSigned(kept, "Maren Oake")).toBe(false);
+    const [mine] = keptOf([openedEntry(signed(opening, "x", KEY))]) as [Kept];
+    expect(toBeSigned(mine, "Wren Alder")).toBe(false);
+    const asked = afterNo(mine, 401, "Sign in anew", 0);
+    expect(asked).toMatchObject({ asks: "Sign in anew", tries: 1 });
+    expect(toBeSigned(asked, "Wren Alder")).toBe(true);
+    expect(afterNo(asked, 503, "", 0)).not.toHaveProperty("asks");
   });
 });

@@ -29,6 +29,26 @@ const FOR_GOOD: readonly number[] = [400, 404, 409, 413];
 /** What waits until somebody has signed in. */
 const NOT_SIGNED_IN = 401;
 
+/** The first entry of a job as a device asks for it: its number is the server's. */
+export type Opening = Pick<Entry, "id" | "jobId" | "at" | "by" | "device" | "deviceSeq" | "signed"> & {
+  readonly practice?: string;
+};
+
+/** An opening as it stands in the job's journal on its own device: without a number yet. */
+export const openedEntry = ({ practice, ...opening }: Opening): Entry => ({
+  ...opening,
+  kind: "opened",
+  v: 1,
+  seenSeq: 0,
+  body: { number: 0, ...(practice ? { practice } : {}) },
+});
+
+/** An opening as it is sent. */
+export function openingOf({ kind: _, v: __, seenSeq: ___, body, corrects: ____, ...opening }: Entry): Opening {
+  const { practice } = body as { readonly practice?: string };
+  return { ...opening, ...(practice ? { practice } : {}) };
+}
+
 /** Entries made together, as they are kept before anything is sent. */
 export const keptOf = (entries: readonly Entry[]): Kept[] =>
   entries.map((entry) => ({ id: entry.id, entry, batch: (entries[0] as Entry).id, tries: 0, notBefore: 0 }));

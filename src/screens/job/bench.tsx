@@ -11,6 +11,7 @@ import { IconButton } from "@/ui/button";
 import { focusHeading } from "@/ui/focus-heading";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { useKeys } from "../session/keys";
+import { keepShop } from "../session/known-shop";
 import { OpenJournal } from "../session/open-journal";
 import { PersonButton } from "../session/person";
 import { Waiting } from "../session/waiting";
@@ -39,9 +40,10 @@ import { WorkLine } from "./work-line";
 
 interface BenchProps {
   readonly jobId: string;
-  readonly number: number;
+  /** The server's; an imported job may have another than it was opened with */
+  readonly number?: number;
   readonly shop: Shop;
-  readonly customer: Customer | undefined;
+  readonly customer?: Customer | undefined;
 }
 
 /** Where the skip link leads */
@@ -71,6 +73,7 @@ function wantedCheck(): CheckId | undefined {
 /** Work line, air map, the station's work, ledger. */
 function OpenBench({ jobId, number, journal, shop, customer }: BenchProps & { journal: DeviceJournal }) {
   const job = useJournal(jobId, journal, shop);
+  useEffect(() => keepShop(shop), [shop]);
   // A job that was begun at an instrument opens there. Each visit is counted: a check that is asked for is found as it is kept
   // now, also where it stands already.
   const [place, setPlace] = useState(() => {
@@ -121,7 +124,7 @@ function OpenBench({ jobId, number, journal, shop, customer }: BenchProps & { jo
               To the work
             </a>
             <WorkLine current={place.station} onOpen={open} />
-            <Header number={number} go={go} onKeys={showKeys} />
+            <Header number={number ?? job.state.number} go={go} onKeys={showKeys} />
             <div className="border-b border-line lg:col-span-2 lg:col-start-2">
               <BayStrip go={go} />
               <AirMapView instrument={instrument} />
@@ -161,7 +164,7 @@ const Header = memo(function Header({ number, go, onKeys }: { number: number; go
         <ArrowLeft aria-hidden size={20} />
       </Link>
       <h1 className="text-xl font-bold whitespace-nowrap">
-        {state.practice ? "Practice" : "Job"} {number}
+        {number ? `${state.practice ? "Practice" : "Job"} ${number}` : "No number yet"}
       </h1>
       <p className="min-w-0 truncate text-muted max-sm:flex-1">
         {v ? (

@@ -5,7 +5,9 @@ import { useState } from "react";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
-import { sendBytes } from "../session/api";
+import { Offline, Refused } from "../session/api";
+import { cannotKeep } from "../session/device-store";
+import { keepPicture, usePictureHere } from "../session/picture-outbox";
 import { useJob } from "./use-job";
 
 const pictureUrl = (jobId: string, sha256: string, thumbnail = false) =>
@@ -19,14 +21,7 @@ export function Thumbnails({ pictures, onRemove }: { pictures: readonly string[]
     <ul className="flex flex-wrap gap-3">
       {pictures.map((sha256, i) => (
         <li key={sha256} className="flex flex-col gap-1">
-          <a href={pictureUrl(id, sha256)} target="_blank" rel="noreferrer">
-            {/* biome-ignore lint/performance/noImgElement: the server has made the thumbnail already */}
-            <img
-              src={pictureUrl(id, sha256, true)}
-              alt={`Taken at the car, ${i + 1} of ${pictures.length}`}
-              className="h-28 w-40 rounded-md border border-edge object-cover"
-            />
-          </a>
+          <Thumbnail jobId={id} sha256={sha256} says={`Taken at the car, ${i + 1} of ${pictures.length}`} />
           {onRemove && <Button onClick={() => onRemove(sha256)}>Leave out</Button>}
         </li>
       ))}
@@ -34,11 +29,24 @@ export function Thumbnails({ pictures, onRemove }: { pictures: readonly string[]
   );
 }
 
+/** A picture from the server, or from this device while it is here alone. */
+function Thumbnail({ jobId, sha256, says }: { jobId: string; sha256: string; says: string }) {
+  const here = usePictureHere(jobId, sha256);
+  const look = "h-28 w-40 rounded-md border border-edge object-cover";
+  if (here === undefined) return <div className={look} />;
+  return (
+    <a href={here ?? pictureUrl(jobId, sha256)} target="_blank" rel="noreferrer">
+      {/* biome-ignore lint/performance/noImgElement: the server has made the thumbnail already */}
+      <img src={here ?? pictureUrl(jobId, sha256, true)} alt={says} className={look} />
+    </a>
+  );
+}
+
 /** The pictures that a draft holds, whatever a damaged device kept there. */
 export const picturesIn = (kept: unknown): readonly string[] =>
   Array.isArray(kept) ? kept.filter((picture) => typeof picture === "string") : [];
 
-/** Adds pictures from the device's camera or its files: kept by the server at once, named by their content. */
+/** Adds pictures from the device's camera or its files: kept here at once, named by their content, and sent before what names them. */
 export function Pictures({ value, onChange }: { value: readonly string[]; onChange: (pictures: string[]) => void }) {
   const { id } = useJob();
   const [error, setError] = useState<string>();
@@ -47,13 +55,14 @@ export function Pictures({ value, onChange }: { value: readonly string[]; onChan
     setBusy(true);
     setError(undefined);
     try {
-      if (file.size > 15 * 1024 * 1024) throw new Error("The picture is larger than 15 MB: take it at a lower resolution");
-      const { sha256 } = await sendBytes<{ sha256: string }>(`jobs/${id}/pictures?name=${encodeURIComponent(file.name)}`, file);
+      if (file.size > 15 * 1024 * 1024) return setError("The picture is larger than 15 MB: take it at a lower resolution");
+      const sha256 = await keepPicture(id, file);
       onChange([...value.filter((p) => p !== sha256), sha256]);
     } catch (e) {
-      setError(e instanceof Error ? e.message : String(e));
+      setError(e instanceof Refused || e instanceof Offline ? e.message : cannotKeep(e));
+    } finally {
+      setBusy(false);
     }
-    setBusy(false);
   };
   return (
     <div className="flex flex-col gap-3">

@@ -21,7 +21,7 @@ import type { Shop } from "@/core/shop/settings";
 import { type AirMap, airMapOf, type Layout } from "@/core/vehicle";
 import { useChanges } from "../session/changes";
 import { makeEntries, type NewEntry } from "../session/device";
-import { saveCopy } from "../session/device-store";
+import { cannotKeep, saveCopy } from "../session/device-store";
 import { fetchBehind, follow, record, takenIn, useKept, whenRecorded } from "../session/outbox";
 import { usePerson } from "../session/person";
 import { knownRoles } from "../session/sign-in";
@@ -145,7 +145,7 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
         if (!wrong) written.current.push(...made.map((e) => e.id));
         return wrong;
       } catch (error) {
-        return `This device could not keep it: ${(error as Error).message}`;
+        return cannotKeep(error);
       }
     },
     [ask, jobId, person],

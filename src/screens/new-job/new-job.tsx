@@ -44,11 +44,11 @@ export function NewJob() {
         { kind: "vehicle" as const, body: described },
         { kind: "story" as const, body: told },
       ];
-      await openJob(own, first, person);
+      const bench = await openJob(own, first, person);
       story.clear();
       vehicle.clear();
       clearIds();
-      router.push(`/jobs/${own.jobId}`);
+      router.push(bench);
     } catch (e) {
       setError((e as Error).message);
       setBusy(false);

@@ -1,9 +1,10 @@
 "use client";
 
 import { v4 as uuid } from "uuid";
-import { sendJson } from "../session/api";
+import { type Opening, openedEntry } from "@/core/journal";
 import { deviceId, makeEntries, type NewEntry } from "../session/device";
 import { nextDeviceSeqs } from "../session/device-store";
+import { isSent, record } from "../session/outbox";
 import { signedHere } from "../session/sign-in";
 
 /** Names of a job that is being opened: kept, so that a second try after a lost connection opens the same one. */
@@ -14,15 +15,23 @@ export interface OpeningIds {
 
 export const newIds = (): OpeningIds => ({ jobId: uuid(), openingId: uuid() });
 
-/** Opens a job on the server with its first entries; on a practice case where its code is given. Throws what was wrong. */
+/**
+ * Opens a job with its first entries; on a practice case where its code is given. It is kept on this device first, and goes up
+ * as soon as the server answers. Throws what was wrong with it.
+ * @returns where its bench is: drawn from this device until the server knows of it.
+ */
 export async function openJob(
   { jobId, openingId }: OpeningIds,
   first: readonly NewEntry[],
   by: string,
   practice?: string,
-): Promise<void> {
-  const [deviceSeq] = await nextDeviceSeqs(1);
-  const opening = { id: openingId, jobId, at: new Date().toISOString(), by, device: deviceId(), deviceSeq };
-  await sendJson("POST", "jobs", signedHere({ ...opening, ...(practice ? { practice } : {}) }));
-  await sendJson("POST", `jobs/${jobId}/entries`, await makeEntries(jobId, first, by, 1));
+): Promise<string> {
+  const [deviceSeq] = (await nextDeviceSeqs(1)) as [number];
+  const asked: Opening = { id: openingId, jobId, at: new Date().toISOString(), by, device: deviceId(), deviceSeq };
+  const opening = signedHere({ ...asked, ...(practice ? { practice } : {}) });
+  for (const batch of [[openedEntry(opening)], await makeEntries(jobId, first, by, 1)]) {
+    const wrong = await record(batch);
+    if (wrong) throw new Error(wrong);
+  }
+  return (await isSent(jobId)) ? `/jobs/${jobId}` : `/bench?job=${jobId}`;
 }

@@ -37,10 +37,10 @@ export function QuickStartForm({ check }: { check: string }) {
     const own = ids.jobId ? ids : newIds();
     setIds(own);
     try {
-      await openJob(own, firstEntries(record), person);
+      const bench = await openJob(own, firstEntries(record), person);
       form.clear();
       clearIds();
-      router.push(`/jobs/${own.jobId}?check=${kind}`);
+      router.push(`${bench}${bench.includes("?") ? "&" : "?"}check=${kind}`);
     } catch (e) {
       setError((e as Error).message);
       setBusy(false);

@@ -37,7 +37,7 @@ function usePlay() {
     try {
       const { code, facts, story } = await bayWorker().arrive(await codeOf());
       const ids = newIds();
-      await openJob(
+      const bench = await openJob(
         ids,
         [
           { kind: "vehicle", body: facts },
@@ -46,7 +46,7 @@ function usePlay() {
         person,
         code,
       );
-      router.push(`/jobs/${ids.jobId}`);
+      router.push(bench);
     } catch (e) {
       setError((e as Error).message);
       setBusy(false);

@@ -48,7 +48,7 @@ export const sendJson = <T>(method: "POST" | "PUT" | "DELETE", path: string, bod
   });
 
 /** The SHA-256 of a file, worked out in a thread of its own. */
-async function hashOf(bytes: Blob): Promise<string> {
+export async function hashOf(bytes: Blob): Promise<string> {
   const thread = new Worker(new URL("../../workers/hash.worker.ts", import.meta.url), { type: "module" });
   try {
     return await wrap<HashWorker>(thread).sha256(bytes);

@@ -17,6 +17,14 @@ export interface KeptSignIn extends WrappedKey {
   readonly wrong: number;
 }
 
+/** A picture on this device, named by its content. */
+export interface KeptPicture {
+  readonly jobId: string;
+  readonly sha256: string;
+  readonly name: string;
+  readonly bytes: Blob;
+}
+
 /** A job's journal as it was when this device last had it open, whole in one piece. */
 interface Copy {
   readonly jobId: string;
@@ -32,6 +40,8 @@ interface DeviceStore extends DBSchema {
   journals: { key: string; value: Copy; indexes: { usedAt: number } };
   /** The last sign-in of each person on this device */
   signIns: { key: string; value: KeptSignIn };
+  /** Pictures that are on this device alone, until they have gone up */
+  pictures: { key: [jobId: string, sha256: string]; value: KeptPicture };
   /** Where entries waited before each was kept with its tries */
   outbox: { key: string; value: Entry };
 }
@@ -54,12 +64,13 @@ const device = () => {
 
 function opened(): Promise<IDBPDatabase<DeviceStore>> {
   return new Promise((done, fail) => {
-    openDB<DeviceStore>("pelota", 4, {
+    openDB<DeviceStore>("pelota", 5, {
       async upgrade(db, before, _, tx) {
         if (before < 1) db.createObjectStore("counts");
         if (before < 2) db.createObjectStore("kept", { keyPath: "id" });
         if (before < 3) db.createObjectStore("journals", { keyPath: "jobId" }).createIndex("usedAt", "usedAt");
-        db.createObjectStore("signIns", { keyPath: "personId" });
+        if (before < 4) db.createObjectStore("signIns", { keyPath: "personId" });
+        db.createObjectStore("pictures", { keyPath: ["jobId", "sha256"] });
         if (before !== 1) return;
         for (const entry of await tx.objectStore("outbox").getAll())
           for (const kept of keptOf([entry])) await tx.objectStore("kept").put(kept);
@@ -166,6 +177,9 @@ export const readCopy = async (jobId: string): Promise<DeviceJournal | undefined
     .then((copy) => copy?.journal)
     .catch(() => undefined);
 
+/** Every journal that this device holds. */
+export const readCopies = async (): Promise<Copy[]> => (await device()).getAll("journals");
+
 /** Keeps a job's journal for the next time, and lets go of those not opened for longest; where it cannot, nothing is lost. */
 export async function saveCopy(jobId: string, journal: DeviceJournal): Promise<void> {
   const tx = (await device()).transaction("journals", "readwrite");
@@ -179,6 +193,23 @@ export const keptSignIns = async (): Promise<KeptSignIn[]> => (await device()).g
 export const keepSignIn = async (kept: KeptSignIn): Promise<void> => {
   await (await device()).put("signIns", kept);
 };
+
+/** Pictures of a job that are on this device alone. */
+export const picturesHere = async (jobId: string): Promise<KeptPicture[]> =>
+  (await device()).getAll("pictures", IDBKeyRange.bound([jobId], [jobId, []]));
+export async function keepPictureHere(picture: KeptPicture): Promise<void> {
+  const tx = (await device()).transaction("pictures", "readwrite", { durability: "strict" });
+  await tx.store.put(picture);
+  await tx.done;
+}
+export const dropPicture = async (jobId: string, sha256: string): Promise<void> =>
+  (await device()).delete("pictures", [jobId, sha256]);
+
+/** What to say where this device could not keep something. */
+export const cannotKeep = (error: unknown): string =>
+  (error as Error).name === "QuotaExceededError"
+    ? "The storage of this device is full: nothing was recorded, and what you typed is still here. Free some space on it, then do it again"
+    : `This device could not keep it: ${(error as Error).message}`;
 
 /** Lets go of a copy: the job is fetched anew the next time. */
 export const dropCopy = async (jobId: string): Promise<void> => (await device()).delete("journals", jobId);

@@ -21,9 +21,13 @@ export function OneMoreDevice({ path = "/" }: { path?: string }) {
   if (code === undefined) return <p className="text-muted">Asking for a code…</p>;
   if (code === null)
     return (
-      <p className="text-muted">
-        This shop is open to its own machine only. To let a tablet in, start the app with --host and a shop passphrase.
-      </p>
+      <>
+        <p>On this machine, in another window:</p>
+        <p className="mb-3 font-mono text-lg break-all">{`${window.location.origin}${path}`}</p>
+        <p className="text-muted">
+          This shop is open to its own machine only. To let a tablet in, start the app with --host and a shop passphrase.
+        </p>
+      </>
     );
   const origin = code.plain ?? window.location.origin;
   const door = `${origin}/unlock?${new URLSearchParams({ code: code.code, to: path })}`;

@@ -5,7 +5,7 @@ import { type DeviceJournal, deviceJournal } from "@/core/journal";
 import { Button, LinkButton } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { useChanges } from "./changes";
-import { dropCopy, readCopy } from "./device-store";
+import { dropCopy, readCopy, readKept } from "./device-store";
 import { fetchBehind, takenIn } from "./outbox";
 
 /** Where no journal came, it is asked for again after so long by itself, ms. */
@@ -22,14 +22,17 @@ async function opened(jobId: string, newest: boolean): Promise<DeviceJournal> {
   const copy = await readCopy(jobId);
   const known = copy ?? deviceJournal([]);
   const whole = fetchBehind(jobId, known).then((answer) => takenIn(known, answer));
-  if (!copy || newest) return whole;
+  // What was begun on this device and has not gone up is all there is of it.
+  const begunHere = async () => (await readKept()).some((k) => k.entry.jobId === jobId && k.entry.kind === "opened");
+  if (!copy) return whole.catch(async (error) => ((await begunHere().catch(() => false)) ? known : Promise.reject(error)));
+  if (newest) return whole;
   const late = new Promise<DeviceJournal>((done) => setTimeout(done, NEARBY, copy));
   return Promise.race([whole.catch(() => late), late]);
 }
 
 interface OpenJournalProps {
   readonly jobId: string;
-  readonly number: number;
+  readonly number?: number | undefined;
   readonly newest?: boolean;
   readonly children: (journal: DeviceJournal) => ReactNode;
 }
@@ -76,7 +79,7 @@ export function OpenJournal({ jobId, number, newest = false, children }: OpenJou
   if (journal) return <CopyBoundary onBroken={anew ? undefined : openAnew}>{children(journal)}</CopyBoundary>;
   return (
     <main className="mx-auto flex max-w-xl flex-col gap-4 p-8" aria-busy={error === ""}>
-      <h1 className="text-2xl font-bold">Job {number}</h1>
+      <h1 className="text-2xl font-bold">Job {number || ""}</h1>
       {error === "" ? (
         <p role="status" className="text-muted">
           Opening the journal…

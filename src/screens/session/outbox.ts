@@ -14,6 +14,8 @@ import {
   type Kept,
   lostBy,
   nextTry,
+  openedEntry,
+  openingOf,
   received,
   type ServerAnswer,
   toBeSigned,
@@ -21,6 +23,7 @@ import {
 import { getJson, Refused, sendJson } from "./api";
 import { deviceId } from "./device";
 import { changeKept, freeLeases, keep, readKept, takeOn } from "./device-store";
+import { sendPicturesOf } from "./picture-outbox";
 import { signedHere, signedInNow } from "./sign-in";
 
 /** A journal that is open in this tab: asked what it holds, told what came back, and when another tab has sent. */
@@ -132,12 +135,23 @@ async function signedAnew(batch: readonly Kept[]): Promise<Entry[]> {
   const name = signedInNow()?.name;
   const anew = batch.filter((k) => name !== undefined && toBeSigned(k, name));
   if (anew.length === 0) return batch.map((k) => k.entry);
-  const signed = new Map(anew.map((k) => [k.id, signedHere(k.entry)]));
+  const signed = new Map(anew.map((k) => [k.id, signedAsSent(k.entry)]));
   await changeKept([...signed.keys()], ({ asks: _, ...k }) => ({ ...k, entry: signed.get(k.id) ?? k.entry }));
   return batch.map((k) => signed.get(k.id) ?? k.entry);
 }
 
+/** An entry under the signature of who is in; of an opening what is sent is signed. */
+const signedAsSent = (entry: Entry): Entry =>
+  entry.kind === "opened" ? openedEntry(signedHere(openingOf(entry))) : signedHere(entry);
+
 async function send(jobId: string, entries: readonly Entry[]): Promise<void> {
+  const [first] = entries;
+  // A job is opened by a batch of its own.
+  if (first?.kind === "opened") {
+    await sendJson("POST", "jobs", openingOf(first));
+    return;
+  }
+  await sendPicturesOf(jobId, entries);
   const follower = followers.get(jobId);
   if (!follower) {
     await sendJson<JournalEntry[]>("POST", `jobs/${jobId}/entries`, entries);
@@ -174,6 +188,9 @@ export async function record(entries: readonly Entry[]): Promise<string | undefi
 }
 
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
+
+/** Whether everything that waited of a job has gone up. */
+export const isSent = async (jobId: string): Promise<boolean> => (await readKept()).every((k) => k.entry.jobId !== jobId);
 
 /** Until the server has said yes, no or nothing; another tab may be the one that sends. */
 async function untilSent(ids: ReadonlySet<string>, until: number): Promise<void> {

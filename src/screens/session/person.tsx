@@ -144,6 +144,12 @@ function WhoWorks({ here, done }: { here: SignedIn | undefined; done: () => void
           </Link>
         </p>
       )}
+      {typeof window !== "undefined" && !window.isSecureContext && (
+        <p className="text-muted">
+          This page is on plain HTTP: this device cannot keep the app, and without the server it does not open. Over HTTPS it
+          does.
+        </p>
+      )}
       <LockAfter />
       {error && <ErrorNote>{error}</ErrorNote>}
     </div>

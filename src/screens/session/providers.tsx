@@ -7,6 +7,7 @@ import { useChangeStream } from "./changes";
 import { useSender } from "./outbox";
 import { PersonProvider } from "./person";
 import { PreferencesProvider } from "./preferences";
+import { useServiceWorker } from "./service-worker";
 
 /** Style elements that a library makes carry the page's own nonce: no other would count. */
 function useStyleNonce(): void {
@@ -20,6 +21,7 @@ export function Providers({ children }: { children: ReactNode }) {
   useStyleNonce();
   useSender();
   useChangeStream();
+  useServiceWorker();
   return (
     <PreferencesProvider>
       <PersonProvider>

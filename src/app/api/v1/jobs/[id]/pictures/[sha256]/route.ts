@@ -9,7 +9,8 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
     const bytes = readPicture(id, sha256, new URL(request.url).searchParams.has("thumbnail"));
     return new Response(new Uint8Array(bytes), {
       headers: {
-        "content-type": "image/webp",
+        // A JPEG begins so (ITU-T T.81, B.1.1.3); everything else that is kept is WebP.
+        "content-type": bytes[0] === 0xff && bytes[1] === 0xd8 ? "image/jpeg" : "image/webp",
         "x-content-type-options": "nosniff",
         "content-security-policy": "default-src 'none'",
         // Named by its content: it never changes.

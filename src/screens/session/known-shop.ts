@@ -1,0 +1,10 @@
+"use client";
+
+import type { Shop } from "@/core/shop/settings";
+import { load, save } from "./storage";
+
+const KEY = "pelota.shop";
+
+/** The shop's settings as this device last saw them: what is judged by while the server is away. */
+export const knownShop = (): Shop | undefined => load<Shop>(KEY);
+export const keepShop = (shop: Shop): void => save(KEY, shop);
