@@ -2,13 +2,14 @@ import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
-import type { JobState } from "@/core/journal";
+import { foldJob, type JobState } from "@/core/journal";
 import { readScanLog } from "@/core/scan-log";
 import { proofDrift } from "@/core/shop/settings";
 import { listJobs } from "@/server/board";
 import { openDb } from "@/server/db/open";
-import { readJob } from "@/server/jobs";
-import { proofHistory } from "@/server/shop";
+import { experienceFor } from "@/server/experience";
+import { readEntries, readJob } from "@/server/jobs";
+import { proofHistory, readShop } from "@/server/shop";
 import { fillDemo } from "./fill";
 import { SAMPLES, sampleBytes, sampleName } from "./logs";
 
@@ -23,11 +24,28 @@ const stateOf = (model: string): JobState => readJob(rows.find((r) => r.vehicle.
 const verdicts = (model: string) => stateOf(model).checks.map((c) => `${c.check} ${c.verdict.outcome}`);
 
 describe("demo jobs", () => {
-  it("are two dozen and nine, at different stations, filled once", async () => {
-    expect(count).toBe(33);
+  it("are three dozen and three, at different stations, filled once", async () => {
+    expect(count).toBe(39);
     expect(await fillDemo(db)).toBe(0);
     expect(new Set(rows.filter((r) => r.status === "open").map((r) => r.station)).size).toBeGreaterThanOrEqual(4);
-    expect(rows.filter((r) => r.status !== "open")).toHaveLength(2);
+    expect(rows.filter((r) => r.status !== "open")).toHaveLength(7);
+  });
+
+  it("move what is suspected of the next car of their engine, and say so", () => {
+    const cured = rows.filter((r) => /Siskin|Serin/.test(r.vehicle) && r.status === "closed");
+    expect(cured).toHaveLength(6);
+    expect(cured.every((r) => r.proved !== "")).toBe(true);
+    const next = rows.find((r) => r.vehicle.includes("Serin") && r.status === "open");
+    const experience = experienceFor(next?.id as string, db);
+    expect(experience).toMatchObject({ jobs: 6, found: { "pcv-hose": 5 }, of: "of this engine here" });
+    const entries = readEntries(next?.id as string, 0, db);
+    const odds = (with_: typeof experience) =>
+      foldJob(entries, readShop(db), Date.now(), with_).suspects.find((s) => s.cause.id === "pcv-hose");
+    expect(odds(experience)?.odds).toBeGreaterThan(1.5 * (odds(undefined)?.odds ?? 1));
+    expect(odds(experience)?.because.map((b) => b.says)).toContain("found 5 times in the last 6 jobs of this engine here");
+    // A job is no experience for itself, and one that came back is none.
+    expect(experienceFor(cured[0]?.id as string, db)?.jobs).toBe(5);
+    expect(rows.filter((r) => r.proved !== "").every((r) => r.status === "closed")).toBe(true);
   });
 
   it("hold verdicts that their readings earn", () => {

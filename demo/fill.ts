@@ -10,12 +10,13 @@ import { readJob, writeCustomer } from "@/server/jobs";
 import { addPerson } from "@/server/people";
 import { writeShop } from "@/server/shop";
 import { CARS, repaired } from "./cars";
+import { fillEarlier } from "./earlier";
 import { type HiddenEngine, standsAt } from "./engine";
 import { DEMO_PEOPLE, HOUR, Journal, MINUTE } from "./journal";
 import { DEMO_PIN } from "./pin.mjs";
 import { pressureSideJobs } from "./pressure-side";
 import { airflowOf, chainWith, crankcaseOf, holdOn, INSTRUMENTS, inUse, valveWith } from "./readings";
-import { MACHINES, type SmokeStory } from "./smoke";
+import { MACHINES, throughDuct } from "./smoke";
 import { decayOf, pulldownOf } from "./tank";
 
 /** A sound cap on its tester. */
@@ -51,17 +52,6 @@ function pinched(engine: HiddenEngine, joint: string, seed: number): PinchRecord
     released: trim(engine),
   };
 }
-
-const throughDuct = (seed: number, seen: string[], more: Partial<SmokeStory> = {}): SmokeStory => ({
-  seed,
-  entry: "air-meter",
-  blocked: ["tailpipe"],
-  heldOpen: ["throttle"],
-  arrivals: ["metered-duct", "manifold", "crankcase", "breather"],
-  seen,
-  seconds: 96,
-  ...more,
-});
 
 /** Fills an empty database with the demo shop and its jobs; returns how many. Readings come from the physics in demo/. */
 export async function fillDemo(at: Db = db(), now = Date.now()): Promise<number> {
@@ -320,6 +310,8 @@ export async function fillDemo(at: Db = db(), now = Date.now()): Promise<number>
   knot.arrive("Idle stays at 1300 when warm", { symptoms: ["rough-idle"] }, [{ code: "P0507", status: "current" }]);
 
   writeCustomer(siskin.id, { name: "Hanne Quill", contact: "at the lighthouse cottages" }, at);
+  refreshStale(at);
+  fillEarlier(at, now);
   refreshStale(at);
   return listJobs({ includeClosed: true }, at).length;
 }

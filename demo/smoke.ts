@@ -111,3 +111,15 @@ export function simulateSmoke(engine: HiddenEngine, layout: Layout, story: Smoke
     endedAt: story.seconds,
   };
 }
+
+/** Smoke by the metered duct, with what closes and opens it, and where it came out. */
+export const throughDuct = (seed: number, seen: string[], more: Partial<SmokeStory> = {}): SmokeStory => ({
+  seed,
+  entry: "air-meter",
+  blocked: ["tailpipe"],
+  heldOpen: ["throttle"],
+  arrivals: ["metered-duct", "manifold", "crankcase", "breather"],
+  seen,
+  seconds: 96,
+  ...more,
+});

@@ -1,6 +1,6 @@
 import { and, count, desc, eq, like, lt, lte, ne, or, type SQL, sql } from "drizzle-orm";
 import { FAMILIES, FAMILY_IDS } from "@/core/faults";
-import type { JobState, WaitingOn } from "@/core/journal";
+import { type JobState, provedOf, type WaitingOn } from "@/core/journal";
 import { vehicleName } from "@/core/vehicle";
 import { besides } from "./beside";
 import { type Db, db } from "./db/open";
@@ -12,6 +12,8 @@ export type BoardRow = typeof jobs.$inferSelect;
 /** Folded columns for board and search. */
 export function boardColumns(state: JobState) {
   const v = state.vehicle;
+  const families = familiesOf(state);
+  const proved = provedOf(state, families);
   return {
     status: state.status,
     station: state.nextStation.station,
@@ -23,7 +25,8 @@ export function boardColumns(state: JobState) {
     complaint: state.story?.complaint ?? "",
     codes: state.codes.map((c) => c.code).join(" "),
     updatedAt: state.updatedAt,
-    families: familiesOf(state).join(" "),
+    families: families.join(" "),
+    proved: proved ? JSON.stringify(proved) : "",
     recheck: recheckOf(state),
     practice: state.practice ?? "",
   };

@@ -2,7 +2,7 @@ import { contentHash } from "../canonical";
 import { CHECK_IDS, CHECKS, type CheckContext, contextOf, voidVerdict } from "../checks";
 import { causesOf, codeObservations, codeText } from "../faults";
 import type { Shop } from "../shop/settings";
-import { type Evidence, familiesOf, nextChecks, weighSuspects, weighTogether } from "../suspects";
+import { type Evidence, familiesOf, nextChecks, type Tally, weighSuspects, weighTogether, withExperience } from "../suspects";
 import { type GivenFacts, vehicleFacts, withPorts } from "../vehicle";
 import { comebackSince } from "./comeback";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
@@ -34,11 +34,11 @@ export const RULES_VERSION = 4;
 /**
  * The state of a job, folded from its entries. Pure and total: any order of entries, any clock, no input throws.
  * @param recorded the entries as recorded; corrections and retractions among them; @param shop the snapshot judging rests on;
- * @param now ms since 1970, the one injected clock.
+ * @param now ms since 1970, the one injected clock; @param experience what the shop's own jobs say of such a car, where that counts.
  */
-export function foldJob(recorded: readonly JournalEntry[], shop: Shop, now: number): JobState {
+export function foldJob(recorded: readonly JournalEntry[], shop: Shop, now: number, experience?: Tally): JobState {
   const entries = recorded.every(isTimed) ? recorded : recorded.map(timed);
-  const state = foldResolved(resolveLines(entries), shop, now);
+  const state = foldResolved(resolveLines(entries), shop, now, experience);
   const lastSeq = entries.reduce((max, e) => Math.max(max, e.seq), 0);
   const { closed } = state;
   // Closed under older rules or limits: what held then and would ask today keeps it closed and says so; what came since,
@@ -66,7 +66,7 @@ type Folded = Omit<JobState, "lastSeq" | "status" | "wouldAsk" | "stations" | "n
   readonly closed: Line | undefined;
 };
 
-function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): Folded {
+function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number, experience?: Tally): Folded {
   const of = <K extends EntryKind>(kind: K) => linesOf(lines, kind);
   const newest = <K extends EntryKind>(kind: K) => of(kind).at(-1);
 
@@ -131,7 +131,7 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number): 
   };
   const sections = context && sectionsOf(checks, context);
   const { suspects, next, retired } = context
-    ? judgeSuspects(context, { ...base, ...(sections ? { sections } : {}) })
+    ? judgeSuspects(context, { ...base, ...(sections ? { sections } : {}) }, experience)
     : { suspects: [], next: [], retired: [] };
   const confounded = confoundedChanges(evidence, repairs, lines);
   return {
@@ -428,6 +428,7 @@ function judgeSuspects(
     JobState,
     "codes" | "ownCodes" | "checks" | "story" | "repairs" | "findings" | "sections" | "offCar" | "conditions" | "complaint"
   >,
+  experience: Tally | undefined,
 ): Pick<JobState, "suspects" | "next" | "retired"> {
   const { vehicle, layout } = context;
   const telling = (list: readonly CheckState[]) =>
@@ -463,7 +464,7 @@ function judgeSuspects(
     story.map((e) => e.observation),
     state.checks.map((c) => c.check),
   );
-  const causes = causesOf(layout, vehicle, families);
+  const causes = withExperience(causesOf(layout, vehicle, families), experience);
   const sections: Evidence[] = state.sections?.within.length
     ? [{ observation: state.sections.observation, entry: "sections", tested: state.sections.within }]
     : [];

@@ -16,6 +16,7 @@ export * from "./places";
 export { setupOf } from "./proof/evidence";
 export type { ResetState } from "./proof/resets";
 export * from "./proof-forms";
+export * from "./proved";
 export * from "./quick-start";
 export * from "./readiness";
 export * from "./readings-csv";

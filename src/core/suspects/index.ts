@@ -1,3 +1,4 @@
+export * from "./experience";
 export * from "./families";
 export * from "./likelihoods";
 export * from "./next";

@@ -1,4 +1,5 @@
 import type { Cause } from "../faults";
+import type { Learned } from "./experience";
 import { likelihood } from "./likelihoods";
 
 /** An observation with where it comes from. */
@@ -33,6 +34,9 @@ export interface Suspect {
  */
 const SHARPER = 1.3;
 
+/** Why a shop's own jobs weigh as they do. */
+const LEARNED = "the shop's own proved jobs, counted over the trade's weights";
+
 /**
  * Weighs every cause: prior × likelihood of each observation, normalised (Bayes; log-odds add).
  * One cause is taken to explain the evidence at hand; after a confirmed repair explained evidence is left out and what
@@ -41,7 +45,11 @@ const SHARPER = 1.3;
 export function weighSuspects(causes: readonly Cause[], evidence: readonly Evidence[]): Suspect[] {
   const priorSum = causes.reduce((sum, c) => sum + c.prior, 0);
   let weights = causes.map((c) => c.prior / priorSum);
-  const because: Contribution[][] = causes.map(() => []);
+  const because: Contribution[][] = causes.map(({ learned }: Learned) =>
+    learned
+      ? [{ entry: "experience", observation: "experience", factor: learned.factor, says: learned.says, reason: LEARNED }]
+      : [],
+  );
   const said = new Repeats();
   for (const one of evidence) {
     const { observation, entry, tested } = one;

@@ -6,6 +6,7 @@ import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useSta
 import { CHECK_IDS, type CheckId } from "@/core/checks";
 import { type DeviceJournal, STATIONS, type StationId } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
+import type { Tally } from "@/core/suspects";
 import { FACT_NAMES, vehicleName } from "@/core/vehicle";
 import { IconButton } from "@/ui/button";
 import { focusHeading } from "@/ui/focus-heading";
@@ -44,6 +45,8 @@ interface BenchProps {
   readonly number?: number;
   readonly shop: Shop;
   readonly customer?: Customer | undefined;
+  /** What the shop's own proved jobs say of such a car */
+  readonly experience?: Tally | undefined;
 }
 
 /** Where the skip link leads */
@@ -71,8 +74,8 @@ function wantedCheck(): CheckId | undefined {
 }
 
 /** Work line, air map, the station's work, ledger. */
-function OpenBench({ jobId, number, journal, shop, customer }: BenchProps & { journal: DeviceJournal }) {
-  const job = useJournal(jobId, journal, shop);
+function OpenBench({ jobId, number, journal, shop, customer, experience }: BenchProps & { journal: DeviceJournal }) {
+  const job = useJournal(jobId, journal, shop, experience);
   useEffect(() => keepShop(shop), [shop]);
   // A job that was begun at an instrument opens there. Each visit is counted: a check that is asked for is found as it is kept
   // now, also where it stands already.

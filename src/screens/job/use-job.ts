@@ -18,12 +18,14 @@ import {
 } from "@/core/journal";
 import { bayAhead, hintStands, inBayTime, isOver, latestIn } from "@/core/practice/bay-entries";
 import type { Shop } from "@/core/shop/settings";
+import type { Tally } from "@/core/suspects";
 import { type AirMap, airMapOf, type Layout } from "@/core/vehicle";
 import { useChanges } from "../session/changes";
 import { makeEntries, type NewEntry } from "../session/device";
 import { cannotKeep, saveCopy } from "../session/device-store";
 import { fetchBehind, follow, record, takenIn, useKept, whenRecorded } from "../session/outbox";
 import { usePerson } from "../session/person";
+import { usePreferences } from "../session/preferences";
 import { knownRoles } from "../session/sign-in";
 
 export interface Job {
@@ -37,6 +39,8 @@ export interface Job {
   /** The journal: what the server recorded, then what it has not got yet */
   readonly entries: readonly JournalEntry[];
   /** Records entries, all or none; the message says what was wrong, undefined when they are in. */
+  /** What the shop's own proved jobs say of such a car, whether it is looked at or not */
+  readonly experience?: Tally | undefined;
   readonly append: (...wanted: NewEntry[]) => Promise<string | undefined>;
   /** The journal once all that was recorded here before stands in it */
   readonly settled: () => Promise<readonly JournalEntry[]>;
@@ -71,9 +75,10 @@ const SETTLED = 500;
 
 /**
  * The journal on this device: what the server recorded plus what it has not got yet, folded together.
- * @param initial as this device last had it: the server catches it up.
+ * @param initial as this device last had it: the server catches it up; @param experience moves the suspects, unless this device looks without it.
  */
-export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): Job {
+export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop, experience?: Tally): Job {
+  const { experience: wanted } = usePreferences().preferences;
   const [journal, setJournal] = useState(initial);
   // Judging rests on the clock only through gates: a minute is fine enough.
   const [minute, setMinute] = useState(() => wholeMinute(Date.now()));
@@ -180,8 +185,8 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
   drawn.current = entries;
   const practice = useMemo(() => entries.some((e) => e.kind === "opened" && (e.body as Bodies["opened"]).practice), [entries]);
   const folded = useMemo(
-    () => foldJob(entries, shop, minute + (practice ? bayAhead(entries, minute) : 0)),
-    [entries, shop, minute, practice],
+    () => foldJob(entries, shop, minute + (practice ? bayAhead(entries, minute) : 0), wanted ? experience : undefined),
+    [entries, shop, minute, practice, wanted, experience],
   );
   const state = useMemo(() => withoutHints(folded, entries), [folded, entries]);
   if (practice) {
@@ -198,7 +203,7 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop): J
   const layout = context?.layout;
   const map = useMemo(() => (layout ? airMapOf(layout) : undefined), [layout]);
   return useMemo(
-    () => ({ id: jobId, state, shop, layout, context, map, entries, append, settled }),
-    [jobId, state, shop, layout, context, map, entries, append, settled],
+    () => ({ id: jobId, state, shop, layout, context, map, entries, experience, append, settled }),
+    [jobId, state, shop, layout, context, map, entries, experience, append, settled],
   );
 }

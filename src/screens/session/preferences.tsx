@@ -16,6 +16,8 @@ export interface Preferences {
   readonly keys: Readonly<Record<string, string>>;
   /** Whether clocks are heard */
   readonly sound: boolean;
+  /** Whether suspects are weighed with what the shop has found before */
+  readonly experience: boolean;
 }
 
 const DEFAULTS: Preferences = {
@@ -26,6 +28,7 @@ const DEFAULTS: Preferences = {
   decimal: ".",
   keys: {},
   sound: true,
+  experience: true,
 };
 
 interface Shown {

@@ -140,7 +140,7 @@ function PersonRow({
       {!locked && (
         <Button
           className="col-start-2 sm:col-start-4"
-          aria-label={`${person.name} ${person.left ? "is back" : "left"}`}
+          aria-label={`${person.left ? "Is back" : "Left the shop"}: ${person.name}`}
           onClick={() => void change({ left: !person.left })}
         >
           {person.left ? "Is back" : "Left the shop"}

@@ -120,7 +120,7 @@ const units = (...ids: UnitId[]) => ids.map((u) => [u, u] as const);
 function Units() {
   const { preferences, change } = usePreferences();
   const pick = (
-    key: Exclude<keyof Preferences, "keys" | "sound">,
+    key: Exclude<keyof Preferences, "keys" | "sound" | "experience">,
     label: string,
     options: readonly (readonly [string, string])[],
   ) => (

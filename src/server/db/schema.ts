@@ -73,6 +73,8 @@ export const jobs = sqliteTable(
     recheck: text("recheck").notNull().default(""),
     /** The case that it is played on; empty for a real car. Practice is kept apart everywhere */
     practice: text("practice").notNull().default(""),
+    /** What it adds to the shop's own experience, as JSON; empty where it proved nothing, or not yet */
+    proved: text("proved").notNull().default(""),
   },
   (table) => [
     index("jobs_board").on(table.status, table.waitingOn, table.updatedAt),

@@ -4,9 +4,25 @@ import { CHECKS } from "@/core/checks";
 import { inSentence } from "@/core/sentence";
 import { confirmMinutes, observationWords, worthConfirming } from "@/core/suspects";
 import { Button } from "@/ui/button";
+import { Tick } from "@/ui/choice";
+import { usePreferences } from "../../session/preferences";
 import { SuspectRow } from "../ledger";
 import { StationFrame } from "../station-frame";
 import { type Go, useJob } from "../use-job";
+
+/** That the shop's own jobs have moved what is suspected, and the way to look without them. */
+function Experience() {
+  const { experience } = useJob();
+  const { preferences, change } = usePreferences();
+  if (!experience) return null;
+  return (
+    <Tick
+      label={`Weighed with the last ${experience.jobs} proved jobs ${experience.of}`}
+      checked={preferences.experience}
+      onChange={(on) => change({ experience: on })}
+    />
+  );
+}
 
 /** What could explain all of it, ranked; and which check is best next, with why it beats the second. */
 export function SuspectsStation({ go }: { go: Go }) {
@@ -26,6 +42,7 @@ export function SuspectsStation({ go }: { go: Go }) {
   const voids = state.checks.filter((c) => c.verdict.outcome === "void");
   return (
     <StationFrame title="Suspects" lead="Ranked by what the story, the codes and the checks say. Void checks weigh nothing.">
+      <Experience />
       {confirm && (
         <section aria-label="Confirm by hand" className="border-l-4 border-calm bg-calm-soft px-4 py-3">
           <p>

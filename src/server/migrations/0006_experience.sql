@@ -1,0 +1,2 @@
+ALTER TABLE `jobs` ADD `proved` text DEFAULT '' NOT NULL;--> statement-breakpoint
+UPDATE `jobs` SET `folded` = 0;
