@@ -2,9 +2,24 @@ import { rmSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
 import sharp from "sharp";
 import type { JournalEntry } from "@/core/journal";
+import { CARS } from "../demo/cars";
 import { DEMO_PIN } from "../demo/pin.mjs";
 import { type OtherServer, startServer } from "./server";
-import { button, describeEngine, enterPin, idOf, inAs, keptOn, main, openJob, signedBy, station } from "./steps";
+import {
+  button,
+  describeEngine,
+  enterPin,
+  idOf,
+  inAs,
+  keptOn,
+  main,
+  openOn,
+  recordRun,
+  signedBy,
+  smoke,
+  startClock,
+  station,
+} from "./steps";
 
 // The app that is kept on a device: only here its service worker is let in.
 test.use({ serviceWorkers: "allow" });
@@ -36,6 +51,7 @@ test("a tablet loses the server in the middle of a job, is reloaded and restarte
   const { data } = server;
   const context = await browser.newContext({ baseURL: server.url });
   const page = await context.newPage();
+  await startClock(page);
   try {
     await inAs(page, "Maren Oake");
     await inAs(page, "Tobin Falk", "technician");
@@ -45,13 +61,14 @@ test("a tablet loses the server in the middle of a job, is reloaded and restarte
       await enterPin(page, name, DEMO_PIN);
       await expect(who(page)).toHaveText(name);
     }
-    await openJob(page, "Hiss", "FW 81 OFF");
-    const id = idOf(page);
+    const id = await openOn(page, CARS.curlew, { symptoms: ["rough-idle"] }, ["P0171"]);
     await note(page, "While the server was there");
     expect(await kept(page)).toBeGreaterThan(0);
 
-    // The server is gone: a finding with its picture, a correction, another's note.
+    // The server is gone: a whole smoke run, a finding with its picture, a line taken out, another's note.
     server.stop(true);
+    await smoke(page, { settleAt: 6.6, arrivals: ["Crankcase", "Breather hose"] });
+    await recordRun(page);
     await station(page, "Find");
     await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
     await page.getByLabel("What was found").fill("Cap seal hard");
@@ -64,7 +81,13 @@ test("a tablet loses the server in the middle of a job, is reloaded and restarte
     await expect(main(page).getByRole("img", { name: "Taken at the car, 1 of 1" })).toBeVisible();
     await button(page, "Record the finding").click();
     await expect(main(page).getByText("Cap seal hard").first()).toBeVisible();
-    await expect(page.getByText("1 not sent yet")).toBeVisible();
+    await page.getByRole("button", { name: "Journal" }).click();
+    await page.getByRole("button", { name: "Take out: Note: While the server was there" }).click();
+    await page.getByLabel("Why it is wrong").fill("Another car");
+    await page.getByRole("button", { name: "Take out", exact: true }).click();
+    await expect(page.getByText(/taken out by Tobin Falk: Another car/)).toBeVisible();
+    await page.keyboard.press("Escape");
+    await expect(page.getByText(/^\d+ not sent yet/)).toBeVisible();
 
     // Reloaded: the bench opens from the device, the picture too.
     await page.reload();
@@ -89,7 +112,14 @@ test("a tablet loses the server in the middle of a job, is reloaded and restarte
     await expect(again.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
     await note(again, "Hers, on the same tablet");
     const waiting = (await keptOn(again)).toSorted((a, b) => a.entry.deviceSeq - b.entry.deviceSeq);
-    expect(waiting.map((k) => k.entry.kind)).toEqual(["finding", "note", "note"]);
+    const told = ["check", "finding", "retract", "note"];
+    expect(waiting.map((k) => k.entry.kind).filter((kind) => told.includes(kind))).toEqual([
+      "check",
+      "finding",
+      "retract",
+      "note",
+      "note",
+    ]);
 
     // Another device has written to the same job by the time the tablet is back.
     server = await startServer(PORT, [], { PELOTA_DATA: data });
@@ -117,6 +147,12 @@ test("a tablet loses the server in the middle of a job, is reloaded and restarte
       ["Isla Renn", "Hers, on the same tablet"],
     ]);
     const entries = (await (await again.request.get(`/api/v1/jobs/${id}/entries`)).json()) as JournalEntry[];
+    // Everything once, by whom it was made, in the order it was made in.
+    expect(new Set(entries.map((e) => e.id)).size).toBe(entries.length);
+    const ofTablet = entries.filter((e) => told.includes(e.kind) && e.device === "test");
+    expect(ofTablet.map((e) => e.kind)).toEqual(["note", "check", "finding", "retract", "note", "note"]);
+    expect(ofTablet.map((e) => e.deviceSeq)).toEqual(ofTablet.map((e) => e.deviceSeq).toSorted((a, b) => a - b));
+    expect(ofTablet.map((e) => e.by)).toEqual([...Array(5).fill("Tobin Falk"), "Isla Renn"]);
     const pictures = entries.flatMap((e) => (e.kind === "finding" ? (e.body as { pictures: string[] }).pictures : []));
     const there = await again.request.get(`/api/v1/jobs/${id}/pictures/${pictures[0]}`);
     expect(there.headers()["content-type"]).toBe("image/jpeg");
