@@ -50,6 +50,8 @@ self.addEventListener("fetch", (event) => {
   const { request } = event;
   if (request.mode !== "navigate" || new URL(request.url).origin !== self.location.origin) return;
   const { pathname } = new URL(request.url);
+  // Papers and files take the server the time they take.
+  if (pathname.startsWith("/api/")) return;
   event.stopImmediatePropagation();
   event.respondWith(
     online.handle({ event, request }).catch(async () => {

@@ -81,6 +81,7 @@ export function Away() {
                     {state.vehicle ? vehicleName(state.vehicle) : "Vehicle not described yet"}
                   </span>
                   <span className="line-clamp-2 text-sm text-muted">
+                    {state.practice ? "Practice · " : ""}
                     {state.vehicle?.registration ? `${state.vehicle.registration} · ` : ""}
                     {STATION_NAMES[state.nextStation.station]} · {state.nextStation.reason}
                     {state.updatedAt ? ` · ${formatDistanceToNowStrict(new Date(state.updatedAt), { addSuffix: true })}` : ""}

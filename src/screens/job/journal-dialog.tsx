@@ -5,6 +5,7 @@ import { useState } from "react";
 import { CHECKS } from "@/core/checks";
 import { toDraft } from "@/core/form";
 import { type Bodies, entryWords, type JournalEntry, type Kept, knownOf, noteForm } from "@/core/journal";
+import { ROLES } from "@/core/people";
 import { Button, LinkButton } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote, TextField } from "@/ui/field";
@@ -161,6 +162,7 @@ function Line({ entry, newest, out, go }: LineProps) {
         <p className={`break-words ${out ? "text-muted line-through" : ""}`}>{words}</p>
         <p className="text-sm text-muted">
           {shortTime(entry.at)} · {entry.by}
+          {entry.role && ` (${ROLES[entry.role].toLowerCase()})`}
           {out && ` · taken out by ${out.by}: ${(out.body as { reason: string }).reason}`}
           {entry.clampedFrom && " · the device's clock ran ahead and was set back"}
           {entry.corrects && " · corrects an earlier line"}

@@ -133,7 +133,7 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop, ex
     async (wanted: readonly NewEntry[]) => {
       if (!person) {
         ask();
-        return "Say who you are first: pick a name, then do it again. What you typed is kept";
+        return "Sign in first, then do it again. What you typed is kept";
       }
       try {
         const now = new Date().toISOString();

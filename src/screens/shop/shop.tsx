@@ -42,7 +42,7 @@ export function ShopScreen({
     setParted(undefined);
     if (!person) {
       ask();
-      setError("Say who you are first: pick a name, then save again. What you typed is kept");
+      setError("Sign in first, then save again. What you typed is kept");
       return false;
     }
     try {
