@@ -7,7 +7,7 @@ import { readScanLog } from "@/core/scan-log";
 import { proofDrift } from "@/core/shop/settings";
 import { listJobs } from "@/server/board";
 import { openDb } from "@/server/db/open";
-import { experienceFor } from "@/server/experience";
+import { engineCardFor, experienceFor } from "@/server/experience";
 import { readEntries, readJob } from "@/server/jobs";
 import { proofHistory, readShop } from "@/server/shop";
 import { fillDemo } from "./fill";
@@ -43,6 +43,16 @@ describe("demo jobs", () => {
       foldJob(entries, readShop(db), Date.now(), with_).suspects.find((s) => s.cause.id === "pcv-hose");
     expect(odds(experience)?.odds).toBeGreaterThan(1.5 * (odds(undefined)?.odds ?? 1));
     expect(odds(experience)?.because.map((b) => b.says)).toContain("found 5 times in the last 6 jobs of this engine here");
+    const card = engineCardFor(next?.id as string, db);
+    expect(card).toMatchObject({
+      jobs: 6,
+      weak: [
+        { joint: "pcv-hose", times: 5 },
+        { joint: "manifold-gasket", times: 1 },
+      ],
+    });
+    expect(card?.knownGood.find((k) => k.check === "smoke" && k.band)?.values).toHaveLength(6);
+    expect(card?.entries[0]).toMatchObject({ joint: "air-meter" });
     // A job is no experience for itself, and one that came back is none.
     expect(experienceFor(cured[0]?.id as string, db)?.jobs).toBe(5);
     expect(rows.filter((r) => r.proved !== "").every((r) => r.status === "closed")).toBe(true);

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { button, main, setConditions, signIn, station } from "./steps";
+import { button, instrument, main, setConditions, signIn, station } from "./steps";
 
 test("from the board straight into a run with two facts; what is still owed is said, and can follow", async ({ page }) => {
   await signIn(page, "Wren Alder");
@@ -74,4 +74,48 @@ test("the board shows some of its jobs by what is asked, and keeps that in its a
   await expect(page.getByRole("combobox", { name: "Waiting for" })).toHaveValue("cold-soak");
   await page.getByRole("link", { name: "All of them" }).click();
   await expect(page.getByRole("region", { name: "Waiting for us" })).toBeVisible();
+});
+
+test("a car that was here before is known by its registration, and a comeback goes on in its old job", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await page.goto("/new");
+  await page.getByLabel("Registration").fill("fw88mor");
+  const before = page.getByRole("region", { name: "This car was here before" });
+  await before.getByRole("link", { name: /^Job \d+, closed, .*Idle hunts and hisses/ }).click();
+  await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
+  await station(page, "Hand over");
+  await expect(main(page).getByRole("radio", { name: "It came back" })).toBeVisible();
+});
+
+test("what the shop has proved of an engine helps in the next car that has it: in Look, among the suspects, beside a reading, in Fix", async ({
+  page,
+}) => {
+  await signIn(page, "Wren Alder");
+  await page.goto("/?q=Serin");
+  await page
+    .getByRole("main")
+    .getByRole("link", { name: /FW 54 GUL/ })
+    .click();
+  await station(page, "Look");
+  const known = page.getByRole("region", { name: "This engine here" });
+  await expect(known).toContainText("This engine, from 6 proved jobs here");
+  await expect(known).toContainText(/PCV hose 5×, about 40 min · Manifold gasket 1×/);
+  await station(page, "Suspects");
+  const hose = main(page).getByRole("listitem").filter({ hasText: "PCV hose split" });
+  const odds = async () => Number(/(\d+) %/.exec((await hose.first().textContent()) ?? "")?.[1]);
+  const before = await odds();
+  await hose.first().getByRole("button").first().click();
+  await expect(page.getByRole("dialog").getByText("found 5 times in the last 6 jobs of this engine here")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await main(page).getByRole("checkbox", { name: "Weighed with the last 6 proved jobs of this engine here" }).click();
+  await expect.poll(odds).toBeLessThan(before);
+  await main(page)
+    .getByRole("checkbox", { name: /Weighed with/ })
+    .click();
+  await expect.poll(odds).toBe(before);
+  await station(page, "Check");
+  await instrument(page, "Smoke run");
+  await expect(page.getByRole("note", { name: "This engine, sound" })).toContainText(/ to .* \(jobs \d+(, \d+)+\)/);
+  await station(page, "Fix");
+  await expect(page.getByRole("region", { name: "Repairs of this engine here" })).toContainText(/PCV hose \d×/);
 });

@@ -5,7 +5,7 @@ import { v5 as namedUuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
 import { NATURAL } from "@/core/core.fixture";
 import type { Bodies, EntryKind } from "@/core/journal";
-import { boardPage, PAGE, refreshStale } from "./board";
+import { boardPage, PAGE, refreshStale, visitsOf } from "./board";
 import { openDb } from "./db/open";
 import { appendEntries, openJob } from "./jobs";
 import { addPerson } from "./people";
@@ -77,5 +77,23 @@ describe("the board", () => {
     expect(ids({ recheckBy: "2099-06-10" })).toEqual([taped]);
     expect(ids({ recheckBy: "2099-06-08" })).toEqual([]);
     expect(ids({ waitingOn: "' or 1=1 --", family: "%" })).toEqual([]);
+  });
+
+  it("knows a car that was here before however its registration is typed, and none by a stump or in practice", () => {
+    const here = job(
+      "Maren Oake",
+      3,
+      { vehicle: { ...NATURAL, registration: "FW 88-MOR" } },
+      { story: { complaint: "Hiss", symptoms: [], verified: "seen" } },
+    );
+    const again = job("Tobin Falk", 1, { vehicle: { ...NATURAL, registration: "fw88mor" } });
+    refreshStale(db);
+    for (const typed of ["FW 88 MOR", "fw88mor", " FW-88.MOR "])
+      expect(visitsOf(typed, db).map((v) => v.id)).toEqual([again, here]);
+    expect(visitsOf("FW 88 MOR", db)[1]).toMatchObject({ complaint: "Hiss", status: "open" });
+    for (const typed of ["FW", "", "--- .", "FW 88 MO", "%", "FW 88 MOR1", "' or 1=1"]) expect(visitsOf(typed, db)).toEqual([]);
+    db.$client.prepare("update jobs set practice = 'x' where id = ?").run(again);
+    expect(visitsOf("FW 88 MOR", db).map((v) => v.id)).toEqual([here]);
+    for (const id of [here, again]) db.$client.prepare("update jobs set registration = '', practice = 'x' where id = ?").run(id);
   });
 });

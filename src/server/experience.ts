@@ -1,16 +1,18 @@
 import { and, desc, eq, ne } from "drizzle-orm";
+import { type EngineCard, engineCard } from "@/core/journal";
 import { engineOf, experienceOf, LATEST, type Proved, type Tally } from "@/core/suspects";
-import { type GivenFacts, vehicleFacts } from "@/core/vehicle";
+import { type GivenFacts, type VehicleFacts, vehicleFacts } from "@/core/vehicle";
 import { now } from "./clock";
 import { type Db, db } from "./db/open";
 import { entries, jobs } from "./db/schema";
+import { readJob } from "./jobs";
 import { parsed } from "./parsed";
 
 /** The newest proved jobs that are looked at, whatever they are about. */
 const LOOKED_AT = 10 * LATEST;
 
-/** What the shop's own proved jobs say of a job's car; undefined where there are not enough, and in a practice bay. */
-export function experienceFor(jobId: string, at: Db = db()): Tally | undefined {
+/** A job's vehicle as it was described last; undefined where nobody has, and in a practice bay. */
+function vehicleOf(jobId: string, at: Db): { readonly vehicle: VehicleFacts; readonly families: string } | undefined {
   const job = at.select({ practice: jobs.practice, families: jobs.families }).from(jobs).where(eq(jobs.id, jobId)).get();
   const given = at
     .select({ body: entries.body })
@@ -20,18 +22,43 @@ export function experienceFor(jobId: string, at: Db = db()): Tally | undefined {
     .limit(1)
     .get();
   if (!job || job.practice || !given) return undefined;
-  const vehicle = vehicleFacts(parsed<GivenFacts>(given.body));
-  const rows = at
-    .select({ proved: jobs.proved })
+  return { vehicle: vehicleFacts(parsed<GivenFacts>(given.body)), families: job.families };
+}
+
+/** The newest proved jobs on real cars but this one. */
+const provedBut = (jobId: string, at: Db) =>
+  at
+    .select({ id: jobs.id, number: jobs.number, proved: jobs.proved })
     .from(jobs)
     // A job is no experience for itself.
     .where(and(ne(jobs.proved, ""), eq(jobs.practice, ""), ne(jobs.id, jobId)))
     .orderBy(desc(jobs.updatedAt))
     .limit(LOOKED_AT)
-    .all();
+    .all()
+    .map((row) => ({ ...row, proved: JSON.parse(row.proved) as Proved }));
+
+/** Jobs that a card is folded from, at most: each is folded whole. */
+const ON_CARD = 20;
+
+/** What the shop knows of a job's engine: folded from the newest of its proved jobs. */
+export function engineCardFor(jobId: string, at: Db = db()): EngineCard | undefined {
+  const car = vehicleOf(jobId, at);
+  const engine = car ? engineOf(car.vehicle) : "";
+  if (engine === "") return undefined;
+  const same = provedBut(jobId, at)
+    .filter(({ proved }) => proved.engine === engine)
+    .slice(0, ON_CARD);
+  return engineCard(same.map(({ id, number }) => ({ jobId: id, number, state: readJob(id, at) })));
+}
+
+/** What the shop's own proved jobs say of a job's car; undefined where there are not enough, and in a practice bay. */
+export function experienceFor(jobId: string, at: Db = db()): Tally | undefined {
+  const car = vehicleOf(jobId, at);
+  if (!car) return undefined;
+  const { vehicle, families } = car;
   const age = vehicle.year === undefined ? undefined : new Date(now()).getUTCFullYear() - vehicle.year;
   return experienceOf(
-    rows.map((row) => JSON.parse(row.proved) as Proved),
-    { engine: engineOf(vehicle), families: job.families.split(" "), age },
+    provedBut(jobId, at).map((row) => row.proved),
+    { engine: engineOf(vehicle), families: families.split(" "), age },
   );
 }

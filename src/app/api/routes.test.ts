@@ -32,6 +32,7 @@ const ROUTES: readonly (readonly [RegExp, readonly string[], () => Promise<objec
   [/^\/api\/v1\/jobs\/([^/]+)\/customer$/, ["id"], () => import("./v1/jobs/[id]/customer/route")],
   [/^\/api\/v1\/jobs\/([^/]+)\/live$/, ["id"], () => import("./v1/jobs/[id]/live/route")],
   [/^\/api\/v1\/jobs\/([^/]+)\/live\/calls$/, ["id"], () => import("./v1/jobs/[id]/live/calls/route")],
+  [/^\/api\/v1\/jobs\/([^/]+)\/engine$/, ["id"], () => import("./v1/jobs/[id]/engine/route")],
   [/^\/api\/v1\/jobs\/([^/]+)\/export$/, ["id"], () => import("./v1/jobs/[id]/export/route")],
   [/^\/api\/v1\/jobs\/([^/]+)\/readings$/, ["id"], () => import("./v1/jobs/[id]/readings/route")],
   [/^\/api\/v1\/jobs\/([^/]+)\/files$/, ["id"], () => import("./v1/jobs/[id]/files/route")],

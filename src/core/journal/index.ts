@@ -4,6 +4,7 @@ export * from "./codes-form";
 export * from "./comeback";
 export * from "./conditions-form";
 export * from "./displaced-form";
+export * from "./engine-card";
 export * from "./entries";
 export * from "./finding-form";
 export * from "./fold";

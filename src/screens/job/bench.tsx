@@ -18,6 +18,7 @@ import { PersonButton } from "../session/person";
 import { Waiting } from "../session/waiting";
 import { AirMapView } from "./air-map/air-map";
 import { Conditions } from "./conditions";
+import { EngineCardProvider } from "./engine-card";
 import { JournalButton } from "./journal-dialog";
 import { KeysDialog } from "./keys-dialog";
 import { Ledger } from "./ledger";
@@ -119,34 +120,42 @@ function OpenBench({ jobId, number, journal, shop, customer, experience }: Bench
     <JobProvider value={job}>
       <OverlayProvider value={store}>
         <BayProvider>
-          <div className="grid min-h-dvh grid-cols-1 lg:h-dvh lg:min-h-[42rem] lg:grid-cols-[6.5rem_minmax(0,1fr)_21rem] lg:grid-rows-[auto_auto_minmax(0,1fr)]">
-            <a
-              href={`#${NOW}`}
-              className="sr-only focus:not-sr-only focus:absolute focus:z-20 focus:bg-accent focus:p-3 focus:text-on-accent"
-            >
-              To the work
-            </a>
-            <WorkLine current={place.station} onOpen={open} />
-            <Header number={number ?? job.state.number} go={go} onKeys={showKeys} />
-            <div className="border-b border-line lg:col-span-2 lg:col-start-2">
-              <BayStrip go={go} />
-              <AirMapView instrument={instrument} />
+          <EngineCardProvider>
+            <div className="grid min-h-dvh grid-cols-1 lg:h-dvh lg:min-h-[42rem] lg:grid-cols-[6.5rem_minmax(0,1fr)_21rem] lg:grid-rows-[auto_auto_minmax(0,1fr)]">
+              <a
+                href={`#${NOW}`}
+                className="sr-only focus:not-sr-only focus:absolute focus:z-20 focus:bg-accent focus:p-3 focus:text-on-accent"
+              >
+                To the work
+              </a>
+              <WorkLine current={place.station} onOpen={open} />
+              <Header number={number ?? job.state.number} go={go} onKeys={showKeys} />
+              <div className="border-b border-line lg:col-span-2 lg:col-start-2">
+                <BayStrip go={go} />
+                <AirMapView instrument={instrument} />
+              </div>
+              <main
+                id={NOW}
+                tabIndex={-1}
+                key={shown.visit}
+                className="relative min-w-0 p-4 sm:p-5 lg:overflow-y-auto"
+                aria-label="Now"
+              >
+                <StationBoundary jobId={jobId}>
+                  <Station
+                    station={shown.station}
+                    go={go}
+                    wanted={shown.wanted}
+                    onInstrument={setInstrument}
+                    customer={customer}
+                  />
+                </StationBoundary>
+              </main>
+              <Ledger go={go} onSide={setSide} />
             </div>
-            <main
-              id={NOW}
-              tabIndex={-1}
-              key={shown.visit}
-              className="relative min-w-0 p-4 sm:p-5 lg:overflow-y-auto"
-              aria-label="Now"
-            >
-              <StationBoundary jobId={jobId}>
-                <Station station={shown.station} go={go} wanted={shown.wanted} onInstrument={setInstrument} customer={customer} />
-              </StationBoundary>
-            </main>
-            <Ledger go={go} onSide={setSide} />
-          </div>
-          <Walk go={go} />
-          <KeysDialog open={keys} onOpenChange={setKeys} />
+            <Walk go={go} />
+            <KeysDialog open={keys} onOpenChange={setKeys} />
+          </EngineCardProvider>
         </BayProvider>
       </OverlayProvider>
     </JobProvider>

@@ -11,6 +11,7 @@ import { VehicleFields } from "../job/vehicle-fields";
 import { PageHead } from "../session/page-head";
 import { usePerson } from "../session/person";
 import { useDraft } from "../session/storage";
+import { EarlierVisits } from "./earlier-visits";
 import { newIds, openJob } from "./open-job";
 
 const NO_STORY = { story: undefined };
@@ -67,6 +68,7 @@ export function NewJob() {
             void open();
           }}
         >
+          <EarlierVisits registration={String(vehicle.holds("registration") ?? "")} />
           <FormFields of={story} names={["complaint"]} />
           <VehicleFields of={vehicle} />
           {error && <ErrorNote>{error}</ErrorNote>}

@@ -31,6 +31,7 @@ import { TrimsCheck } from "../checks/trims/trims-check";
 import { VacuumCheck } from "../checks/vacuum/vacuum-check";
 import { ValveCheck } from "../checks/valve/valve-check";
 import { VentPathCheck } from "../checks/vent-path/vent-path-check";
+import { KnownGoodHere } from "../engine-card";
 import { StationFrame } from "../station-frame";
 import { useJob } from "../use-job";
 
@@ -99,7 +100,10 @@ export function CheckStation({
   const InHand = INSTRUMENTS[kind];
   return (
     InHand && (
-      <InHand key={kind} head={<InstrumentShelf value={kind} onChange={(next) => startTransition(() => setKind(next))} />} />
+      <>
+        <KnownGoodHere check={kind} />
+        <InHand key={kind} head={<InstrumentShelf value={kind} onChange={(next) => startTransition(() => setKind(next))} />} />
+      </>
     )
   );
 }

@@ -19,6 +19,7 @@ import { useKeys } from "../../session/keys";
 import { usePerson } from "../../session/person";
 import { usePreferences } from "../../session/preferences";
 import { AppendButton } from "../append-button";
+import { RepairsBefore } from "../engine-card";
 import { focusAfterwards } from "../now";
 import { Pictures, picturesIn, Thumbnails } from "../pictures";
 import { StationFrame } from "../station-frame";
@@ -53,6 +54,7 @@ export function FixStation() {
           ))}
         </ul>
       )}
+      <RepairsBefore />
       <TeardownKit place={known.open.find((f) => f.entry === form.holds("finding"))?.place} />
       <form
         noValidate

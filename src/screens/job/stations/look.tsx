@@ -9,6 +9,7 @@ import { Cautions } from "../cautions";
 import { CopyNote } from "../checks/check-frame";
 import { useCheckForm } from "../checks/use-check-form";
 import { useFinish } from "../checks/use-finish";
+import { WeakPlaces } from "../engine-card";
 import { Pictures } from "../pictures";
 import { ReadOnCar } from "../practice/read-on-car";
 import { StationFrame } from "../station-frame";
@@ -49,6 +50,7 @@ function Look({ context }: { context: CheckContext }) {
       title="Look"
       lead="Eyes, hands, ears and nose. Do not tighten or touch a suspect cap or clamp: it destroys the evidence."
     >
+      <WeakPlaces />
       <Cautions ids={plan.cautions} />
       {corrects && <CopyNote />}
       <ReadOnCar check={check} label="Look the car over" />

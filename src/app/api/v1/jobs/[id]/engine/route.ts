@@ -1,0 +1,13 @@
+import { beside } from "@/server/beside";
+import { door } from "@/server/http";
+import { requireJob } from "@/server/jobs";
+
+export const dynamic = "force-dynamic";
+
+/** What this shop knows of a job's engine from its own proved jobs; null where it has none. */
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
+  door(request, async () => {
+    const { id } = await params;
+    requireJob(id);
+    return (await beside("engine", id)) ?? null;
+  });

@@ -1,0 +1,60 @@
+"use client";
+
+import { formatDistanceToNowStrict } from "date-fns";
+import Link from "next/link";
+import { useEffect, useState } from "react";
+import { getJson } from "../session/api";
+
+interface Visit {
+  readonly id: string;
+  readonly number: number;
+  readonly status: string;
+  readonly complaint: string;
+  readonly updatedAt: string;
+}
+
+/** Whoever types is given so long for the next sign, ms. */
+const PAUSE = 400;
+const STANDS: Readonly<Record<string, string>> = {
+  open: "still open",
+  review: "to be looked at again",
+  "handed-over": "handed over",
+  closed: "closed",
+};
+
+/** A car that was here before: a fault that came back belongs to its old job, where what was done stands. */
+export function EarlierVisits({ registration }: { registration: string }) {
+  const [visits, setVisits] = useState<readonly Visit[]>([]);
+  useEffect(() => {
+    let left = false;
+    const ask = setTimeout(() => {
+      getJson<Visit[]>(`jobs?${new URLSearchParams({ registration })}`).then(
+        (all) => !left && setVisits(all),
+        () => !left && setVisits([]),
+      );
+    }, PAUSE);
+    return () => {
+      left = true;
+      clearTimeout(ask);
+    };
+  }, [registration]);
+  if (visits.length === 0) return null;
+  return (
+    <section aria-label="This car was here before" className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+      <p>
+        <strong>This car was here before.</strong> If it is the same fault again, go on in its job: say there that it came back.
+      </p>
+      <ul className="flex flex-col">
+        {visits.map((v) => (
+          <li key={v.id}>
+            <Link href={`/jobs/${v.id}`} className="inline-flex min-h-11 items-center underline underline-offset-4">
+              Job {v.number}, {STANDS[v.status] ?? v.status},{" "}
+              {formatDistanceToNowStrict(new Date(v.updatedAt), { addSuffix: true })}:{" "}
+              {v.complaint || "no complaint written down"}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
