@@ -38,7 +38,10 @@ function useKnownWords(): (known: KnownGood) => string {
   return ({ name, unit, kind, band, values }) => {
     const shown = (value: number) => number(value, Math.abs(value) >= 100 ? 0 : Math.abs(value) >= 10 ? 1 : 2);
     const of = `${unit}${kind ? ` ${kind}` : ""}`;
-    if (band) return `${name} ${shown(band[0])} to ${shown(band[1])} ${of} (jobs ${jobs(values)})`;
+    if (band) {
+      const ends = [...new Set(band.map(shown))];
+      return `${name} ${ends.join(" to ")} ${of} (jobs ${jobs(values)})`;
+    }
     const each = values.map((v) => `${shown(v.value)} (job ${v.job})`).join(", ");
     return `${name} ${each} ${of}${values.length > 2 ? ": they do not agree" : ""}`;
   };
