@@ -186,11 +186,13 @@ function walk(layout: Layout, setup: FillSetup, start: ZoneId | undefined, apart
 
 /**
  * The usual setup from an entry, every opening the fill would escape by sealed: on the intake the throttle held open; on
- * EVAP the vent shut, and what the adapter pushes open.
+ * EVAP the vent shut, and what the adapter pushes open. Nothing where the vehicle has no such entry.
  */
 export function usualSetup(layout: Layout, entry: string, into?: ZoneId): FillSetup {
   const at = layout.joints.find((joint) => joint.id === entry);
-  const vapour = at !== undefined && circuitOf(at) === "evap";
+  // A draft may have come to a car that has no such way in: nothing is set up there.
+  if (!at) return { entry, blocked: [], heldOpen: [] };
+  const vapour = circuitOf(at) === "evap";
   const open = {
     entry,
     ...(into ? { into } : {}),

@@ -23,7 +23,8 @@ export const AirMapView = memo(function AirMapView({ instrument }: { instrument:
   if (!map || !layout) {
     return <p className="px-5 py-10 text-muted">The air map is drawn once the vehicle's facts are written down.</p>;
   }
-  const planned = overlay.setup ? reachOf(layout, overlay.setup).zones : [];
+  const { setup } = overlay;
+  const planned = setup && layout.joints.some((j) => j.id === setup.entry) ? reachOf(layout, setup).zones : [];
   const leaks = [
     ...new Set([...(overlay.seen ?? []), ...state.zones.flatMap((z) => (z.state === "leaking" && z.joint ? [z.joint] : []))]),
   ];
