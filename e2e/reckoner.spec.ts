@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { button, main, openJob, setConditions, signIn } from "./steps";
+import { button, idOf, main, openJob, setConditions, signIn } from "./steps";
 
 test("reckons as it is typed, says the same as its link on another device, and is carried into a job", async ({
   page,
@@ -7,6 +7,7 @@ test("reckons as it is typed, says the same as its link on another device, and i
 }) => {
   await signIn(page, "Wren Alder");
   await openJob(page, "Smells of fuel", "FW 26 RCK");
+  const job = idOf(page);
   await setConditions(page);
   await page.goto("/");
   await page.getByRole("link", { name: "Reckoner" }).click();
@@ -40,7 +41,7 @@ test("reckons as it is typed, says the same as its link on another device, and i
   await button(page, "Take it into a job").click();
   await button(page, "Take it there").click();
   await expect(page.getByText("Choose the job it goes into")).toBeVisible();
-  await page.getByLabel("Job", { exact: true }).selectOption({ index: 1 });
+  await page.getByLabel("Job", { exact: true }).selectOption(job);
   await button(page, "Take it there").click();
   await page.waitForURL(/jobs/);
   await page.getByRole("navigation", { name: "Stations" }).getByRole("button", { name: "Check" }).click();
@@ -49,7 +50,7 @@ test("reckons as it is typed, says the same as its link on another device, and i
   // It is begun there now: nothing is written over it.
   await page.goto("/reckoner?reckon=decay");
   await button(page, "Take it into a job").click();
-  await page.getByLabel("Job", { exact: true }).selectOption({ index: 1 });
+  await page.getByLabel("Job", { exact: true }).selectOption(job);
   await button(page, "Take it there").click();
   await expect(page.getByText(/There is a pressure decay begun in/)).toBeVisible();
 });

@@ -7,9 +7,11 @@ import { type TakenSamples, takenSamples } from "@/core/checks/samples";
 import type { DecayResult } from "@/core/gas/decay";
 import type { UnitId } from "@/core/units";
 import { parseBare } from "@/core/units";
+import { entriesOf } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Clock } from "@/ui/clock";
 import { FormFields } from "../../../form/form-field";
+import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { MustBeCaught } from "../must-be-caught";
 import { SamplesField } from "../samples";
@@ -20,8 +22,23 @@ type DecayInHand = CheckInHand<DecayRecord, keyof typeof decayForm.fields>;
 /** How long pressure is held before it is shut off, s */
 const HOLD = 120;
 
-/** Hold, shut off, watch it fall: by volume, and with a reference hole open for a second run. */
+/** The decay, where the car has a vapour system; one that was carried to another car is kept, and says so. */
 export function DecayCheck({ head }: { head: ReactNode }) {
+  const { layout } = useJob();
+  if (layout && entriesOf(layout, "evap").length > 0) return <Decay head={head} />;
+  return (
+    <>
+      {head}
+      <p className="mt-3 max-w-prose">
+        This car has no vapour system to shut a pressure in, as its facts have it. What was typed is kept: correct the vehicle's
+        facts in Story, or take another instrument.
+      </p>
+    </>
+  );
+}
+
+/** Hold, shut off, watch it fall: by volume, and with a reference hole open for a second run. */
+function Decay({ head }: { head: ReactNode }) {
   const check = useCheckForm("decay", decayForm);
   const { context, given, holds, set } = check;
   const unit = holds<UnitId>("unit");
