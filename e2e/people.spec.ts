@@ -251,15 +251,13 @@ test("a device is put out in mid-work; what waited on it leaves it as a file, an
     await button(van, "Come in").click();
     await expect(van.getByRole("heading", { name: "Shop", exact: true })).toBeVisible();
 
-    await signIn(van, "Tobin Falk", "technician");
-    // In by the desk's sign-in: this one is made on the tablet.
-    const people = (await (await van.request.get("/api/v1/sign-in")).json()) as { people: { id: string; name: string }[] };
-    const tobin = people.people.find((p) => p.name === "Tobin Falk")?.id;
-    const made = await (await van.request.post("/api/v1/sign-in", { data: { person: tobin, pin: DEMO_PIN } })).json();
-    await van.addInitScript(
-      (here) => localStorage.setItem("pelota.signedIn", JSON.stringify({ ...here, until: 1e15 })),
-      made as object,
-    );
+    // Taken in at the desk; the sign-in is the tablet's own.
+    const [{ personId }] = [await inAs(desk, "Tobin Falk", "technician"), await inAs(desk, "Wren Alder")];
+    const made = await (await van.request.post("/api/v1/sign-in", { data: { person: personId, pin: DEMO_PIN } })).json();
+    await van.addInitScript((here) => {
+      localStorage.setItem("pelota.signedIn", JSON.stringify({ ...here, until: 1e15 }));
+      localStorage.setItem("pelota.lockAfter", "1e15");
+    }, made as object);
     await openJob(van, "Hiss", "FW 17 VAN");
     const id = idOf(van);
     const note = async (text: string) => {

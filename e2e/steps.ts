@@ -1,7 +1,7 @@
 import { expect, type Locator, type Page } from "@playwright/test";
 import { v4 as uuid } from "uuid";
 import type { Bodies, Kept } from "@/core/journal";
-import { doorProof, type Role, signed } from "@/core/people";
+import { doorProof, type Role, SIGN_IN_HEADER, type SignedIn, signed } from "@/core/people";
 import { CARS, type DemoCar, repaired } from "../demo/cars";
 import { recordDrive, writeLog } from "../demo/drive";
 import type { HiddenEngine } from "../demo/engine";
@@ -68,23 +68,18 @@ export async function startClock(page: Page, hoursAgo = 2): Promise<void> {
   await page.clock.install({ time: new Date(Date.now() - hoursAgo * 3600_000) });
 }
 
-interface In {
-  readonly signIn: string;
-  readonly key: string;
-  readonly role: Role;
-}
 /** Sign-ins of this worker, by server and name, and who leads each shop; a worker tries one test after the other. */
-const signIns = new Map<string, In>();
+const signIns = new Map<string, SignedIn>();
 const leads = new Map<string, string>();
 
-async function givePin(page: Page, person: string): Promise<In> {
+async function givePin(page: Page, person: string): Promise<SignedIn> {
   const answer = await page.request.post("/api/v1/sign-in", { data: { person, pin: DEMO_PIN } });
   expect(answer.ok(), await answer.text()).toBe(true);
   return answer.json();
 }
 
 /** Signs a person in at the server's door; a shop without a lead gets its first, one that nobody knows is taken in by the lead. */
-export async function inAs(page: Page, name: string, role: Role = "lead"): Promise<In> {
+export async function inAs(page: Page, name: string, role: Role = "lead"): Promise<SignedIn> {
   const ask = await page.request.get("/api/v1/sign-in");
   const { origin } = new URL(ask.url());
   const known = signIns.get(`${origin} ${name}`);
@@ -108,7 +103,7 @@ export async function inAs(page: Page, name: string, role: Role = "lead"): Promi
   signIns.set(`${origin} ${name}`, made);
   return made;
 }
-const proofOf = ({ signIn, key }: In) => ({ "x-pelota-sign-in": doorProof(signIn, key) });
+const proofOf = ({ signIn, key }: SignedIn) => ({ [SIGN_IN_HEADER]: doorProof(signIn, key) });
 
 /** The device knows who is in from the start, and does not lock itself, however far a test winds its clock. */
 export async function signIn(page: Page, name: string, role: Role = "lead"): Promise<void> {
@@ -130,7 +125,7 @@ export async function enterPin(page: Page, name: string, pin: string): Promise<v
 }
 
 /** Signs what a test posts by itself, as the pages do. */
-export const signedBy = <T extends object>({ signIn, key }: In, made: T): T => signed(made, signIn, key);
+export const signedBy = <T extends object>({ signIn, key }: SignedIn, made: T): T => signed(made, signIn, key);
 
 /** What a new job does not take for granted: induction, metering, banks and what is fitted. */
 export async function describeEngine(page: Page, induction: "Natural" | "Turbo"): Promise<void> {

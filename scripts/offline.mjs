@@ -1,5 +1,4 @@
 // Bundles the service worker with the list of everything that the built app is made of, so that the bench opens without the server.
-import { createHash } from "node:crypto";
 import { mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
 import { dirname, join, relative, sep } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -37,6 +36,4 @@ const out = join(root, "out", "sw.js");
 mkdirSync(dirname(out), { recursive: true });
 writeFileSync(`${out}.${process.pid}`, outputFiles[0].contents);
 renameSync(`${out}.${process.pid}`, out);
-console.log(
-  `Service worker over ${precached.length} files, ${createHash("sha256").update(outputFiles[0].contents).digest("hex").slice(0, 8)}`,
-);
+console.log(`Service worker over ${precached.length} files`);

@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import { asc, eq } from "drizzle-orm";
 import { v4 as uuid } from "uuid";
+import type { Device } from "@/core/people";
 import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { devices, signIns } from "./db/schema";
@@ -11,15 +12,6 @@ export const DEVICE_COOKIE = "pelota_device";
 const UNSEEN = 90 * 24 * 3600_000;
 /** Being seen is noted at most so often, ms. */
 const NOTED = 60_000;
-
-export interface Device {
-  readonly id: string;
-  readonly name: string;
-  readonly enrolledAt: string;
-  readonly lastSeen: string;
-  /** Put out by a lead, by another passphrase, or not seen for too long */
-  readonly out: boolean;
-}
 
 const hash = (text: string) => createHash("sha256").update(text).digest("hex");
 /** Stands for the passphrase that holds now. */
@@ -68,6 +60,9 @@ export function deviceOf(headers: Headers, at: Db = db()): { readonly id: string
     at.update(devices).set({ lastSeen: nowIso() }).where(eq(devices.id, row.id)).run();
   return { id: row.id, out };
 }
+
+/** The device that asks, as its sign-ins name it: empty on the shop's own machine. */
+export const deviceIdOf = (headers: Headers, at: Db = db()): string => deviceOf(headers, at)?.id ?? "";
 
 /** Every device that ever was in, the oldest first. */
 export const listDevices = (at: Db = db()): Device[] =>

@@ -1,7 +1,7 @@
 import { and, desc, eq, ne } from "drizzle-orm";
 import { type EngineCard, engineCard } from "@/core/journal";
-import { engineOf, experienceOf, LATEST, type Proved, type Tally } from "@/core/suspects";
-import { type GivenFacts, type VehicleFacts, vehicleFacts } from "@/core/vehicle";
+import { experienceOf, LATEST, type Proved, type Tally } from "@/core/suspects";
+import { engineOf, type GivenFacts, type VehicleFacts, vehicleFacts } from "@/core/vehicle";
 import { now } from "./clock";
 import { type Db, db } from "./db/open";
 import { entries, jobs } from "./db/schema";

@@ -1,10 +1,10 @@
 import { validate } from "@/core/input";
-import { type FirstStart, firstStartSchema, type NewPerson } from "@/core/people";
+import { type FirstStart, firstStartSchema, type NewPerson, type SignedIn } from "@/core/people";
 import { type Db, db } from "./db/open";
 import { addPerson, changePerson, hasLead, listPeople } from "./people";
 import { Conflict } from "./refusals";
 import { readShopVersion, writeShop } from "./shop";
-import { type SignedIn, signIn } from "./sign-in";
+import { signIn } from "./sign-in";
 
 /** One after the other: the second finds a lead. */
 let running: Promise<unknown> = Promise.resolve();

@@ -4,22 +4,11 @@ import { and, asc, eq, isNotNull, isNull, ne } from "drizzle-orm";
 import { v4 as uuid } from "uuid";
 import * as yup from "yup";
 import { BadInput, needed, strictObject, validate } from "@/core/input";
-import { newPinSchema, ROLE_IDS, type Role, WRONG_PINS } from "@/core/people";
+import { type NewPerson, newPinSchema, type Person, ROLE_IDS, type Role, WRONG_PINS } from "@/core/people";
 import { nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { people, signIns } from "./db/schema";
 import { NotFound } from "./refusals";
-
-export interface Person {
-  readonly id: string;
-  readonly name: string;
-  readonly role: Role;
-  /** Nobody signs in without one */
-  readonly hasPin: boolean;
-  /** Too many wrong PINs: a lead gives a new one */
-  readonly locked: boolean;
-  readonly left: boolean;
-}
 
 type Row = typeof people.$inferSelect;
 const asPerson = ({ id, name, role, pin, wrong, leftAt }: Row): Person => ({
@@ -62,15 +51,9 @@ const personSchema = strictObject({
   role: role.optional(),
   pin: newPinSchema.optional().default(undefined),
 });
-interface NewPerson {
-  readonly name: string;
-  readonly role?: Role;
-  readonly pin?: string;
-}
-
 /** Adds a person, an apprentice where nobody says more. Throws BadInput for an empty name or one that is taken. */
 export async function addPerson(input: unknown, at: Db = db()): Promise<Person> {
-  const { name: typed, role = "apprentice", pin } = validate<NewPerson>(personSchema, input);
+  const { name: typed, role = "apprentice", pin } = validate<Pick<NewPerson, "name"> & Partial<NewPerson>>(personSchema, input);
   const name = typed.trim();
   const kept = pin === undefined ? {} : await keptPin(pin);
   const add = at.$client.transaction(() => {
@@ -125,6 +108,7 @@ export async function changePerson(id: string, input: unknown, at: Db = db()): P
         ...kept,
         ...(wanted ? { role: wanted } : {}),
         ...(left === undefined ? {} : { leftAt: left ? (before.leftAt ?? nowIso()) : null }),
+        // Something is always set: a change may be of nothing.
         name: before.name,
       })
       .where(eq(people.id, id))

@@ -1,24 +1,9 @@
 import { BadInput } from "@/core/input";
-import type { Entry } from "@/core/journal";
-import type { QueueFile } from "@/core/people/queue-file";
+import type { Entry, Queued, QueueFile } from "@/core/journal";
 import { type Db, db } from "./db/open";
 import { entryRecorded, jobNumber, takeFromQueue } from "./jobs";
 import { Conflict, NotFound, NotSignedIn } from "./refusals";
 import { authored } from "./sign-in";
-
-/** One entry of what waited on a device, as a lead looks at it. */
-export interface Queued {
-  readonly id: string;
-  readonly kind: string;
-  readonly at: Entry["at"];
-  /** As the sign-in has it; as it stands in the file where nobody can tell */
-  readonly by: string;
-  /** The job's number; 0 where there is none such here */
-  readonly job: number;
-  readonly jobId: string;
-  readonly state: "fits" | "here-already" | "refused";
-  readonly why?: string;
-}
 
 function looked(entry: Entry, at: Db): Queued {
   const seen = {

@@ -5,11 +5,11 @@ import { v4 as uuid } from "uuid";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { BadInput } from "@/core/input";
 import type { Bodies, Entry } from "@/core/journal";
-import { doorProof, type Role, signed, WRONG_PINS } from "@/core/people";
-import { parseQueueFile, toQueueFile } from "@/core/people/queue-file";
+import { parseQueueFile, toQueueFile } from "@/core/journal";
+import { doorProof, type Role, SIGN_IN_HEADER, type SignedIn, signed, WRONG_PINS } from "@/core/people";
 import { DEFAULT_SHOP } from "@/core/shop/settings";
 import { type Db, db } from "./db/open";
-import { enrol, listDevices, putOut } from "./devices";
+import { DEVICE_COOKIE, enrol, listDevices, putOut } from "./devices";
 import { firstStart } from "./first-start";
 import { exportJob, importJob, openJob, readEntries, takeEntries, takeOpening } from "./jobs";
 import { addPerson, changePerson, listPeople } from "./people";
@@ -17,7 +17,7 @@ import { playedBy } from "./practice";
 import { lookThrough, takeIn } from "./queue";
 import { Conflict, NotSignedIn, TooSoon } from "./refusals";
 import { readShopVersion, writeShop } from "./shop";
-import { allowed, changeOwnPin, SIGN_IN_HEADER, type SignedIn, signIn } from "./sign-in";
+import { allowed, changeOwnPin, signIn } from "./sign-in";
 
 let folder: string;
 let at: Db;
@@ -331,11 +331,12 @@ describe("a device that is put out", () => {
   async function away() {
     vi.stubEnv("PELOTA_GATE", "abc");
     const { lead } = await shop();
-    enrol("Tablet 2");
+    const cookie = `${DEVICE_COOKIE}=${enrol("Tablet 2")}`;
     const { id } = listDevices().at(-1) as { id: string };
     const tobin = await signIn({ person: idOf("Tobin Falk"), pin: PIN }, id);
     const jobId = job();
     return {
+      cookie,
       lead,
       id,
       tobin,
@@ -347,12 +348,22 @@ describe("a device that is put out", () => {
     parseQueueFile(JSON.stringify(toQueueFile(entries, "tablet", new Date().toISOString())));
 
   it("opens no door, and nothing made on it goes up by itself, by whatever device it is carried", async () => {
-    const { id, tobin, jobId, made } = await away();
-    expect(allowed(proof(tobin), "record")).toMatchObject({ name: "Tobin Falk" });
+    const { id, cookie, tobin, jobId, made } = await away();
+    const there = { headers: new Headers({ ...Object.fromEntries(proof(tobin).headers), cookie }) };
+    expect(allowed(there, "record")).toMatchObject({ name: "Tobin Falk" });
+    // A proof opens doors on its own device alone: on no other of the shop, nor on the shop's own machine.
+    const other = `${DEVICE_COOKIE}=${enrol("Tablet 3")}`;
+    for (const elsewhere of [{}, { cookie: other }] as Record<string, string>[])
+      expect(() =>
+        allowed({ headers: new Headers({ ...Object.fromEntries(proof(tobin).headers), ...elsewhere }) }, "record"),
+      ).toThrow(NotSignedIn);
     putOut(id);
-    expect(() => allowed(proof(tobin), "record")).toThrow(NotSignedIn);
+    expect(() => allowed(there, "record")).toThrow(NotSignedIn);
     await expect(takeEntries(jobId, made[0])).rejects.toThrow(/made on a device that was put out/);
-    expect(listDevices()).toMatchObject([{ name: "Tablet 2", out: true }]);
+    expect(listDevices()).toMatchObject([
+      { name: "Tablet 2", out: true },
+      { name: "Tablet 3", out: false },
+    ]);
     expect(() => putOut(uuid())).toThrow(/no such device/);
   });
 

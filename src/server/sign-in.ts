@@ -3,10 +3,9 @@ import { eq, sql } from "drizzle-orm";
 import { v4 as uuid } from "uuid";
 import * as yup from "yup";
 import { BadInput, strictObject, validate } from "@/core/input";
-import { asMade, type Entry, type JournalEntry } from "@/core/journal";
+import { asMade, type Entry, entryAct, type JournalEntry, spanOf } from "@/core/journal";
 import {
   type Act,
-  entryAct,
   isAsSigned,
   may,
   mayNot,
@@ -15,32 +14,22 @@ import {
   pinSchema,
   provesDoor,
   type Role,
+  SIGN_IN_HEADER,
   type Signature,
+  type SignedIn,
   signInOf,
   WRONG_PINS,
 } from "@/core/people";
 import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { people, signIns } from "./db/schema";
-import { isDeviceOut } from "./devices";
+import { deviceIdOf, isDeviceOut } from "./devices";
 import { type Guessed, guess } from "./guesses";
 import { changePerson, hasLead, isPinOf } from "./people";
 import { Forbidden, NotSignedIn, TooSoon } from "./refusals";
 
 /** Who is at a door. */
-export interface Who {
-  readonly personId: string;
-  readonly name: string;
-  readonly role: Role;
-}
-
-/** A sign-in as the device that asked for it is told: the key is told once, and never again. */
-export interface SignedIn extends Who {
-  readonly signIn: string;
-  readonly key: string;
-  /** Until then the device lets the person in without the server, ms since 1970 */
-  readonly until: number;
-}
+export type Who = Pick<SignedIn, "personId" | "name" | "role">;
 
 const DAY = 24 * 3600_000;
 const signInSchema = strictObject({ person: yup.string().uuid("Pick your name").required("Pick your name"), pin: pinSchema });
@@ -127,9 +116,6 @@ const rowOf = (id: string, at: Db): SignInRow | undefined => {
   return found && { ...found.signIn, name: found.name, roleNow: found.roleNow, leftAt: found.leftAt };
 };
 
-/** Carries the proof of a sign-in. */
-export const SIGN_IN_HEADER = "x-pelota-sign-in";
-
 /** Who a request comes from: undefined where it names no sign-in that still opens doors. */
 function whoIs({ headers }: Pick<Request, "headers">, at: Db = db()): Who | undefined {
   const proof = headers.get(SIGN_IN_HEADER) ?? "";
@@ -137,6 +123,8 @@ function whoIs({ headers }: Pick<Request, "headers">, at: Db = db()): Who | unde
   const row = id === undefined ? undefined : rowOf(id, at);
   if (!row || row.endedAt || Date.parse(row.at) + OFFLINE_DAYS * DAY < now() || !provesDoor(proof, row.id, row.key))
     return undefined;
+  // It opens doors on the device that it was made on, and on no other.
+  if (row.deviceId !== deviceIdOf(headers, at)) return undefined;
   return { personId: row.personId, name: row.name, role: row.role as Role };
 }
 
@@ -181,7 +169,7 @@ export function authored<T extends { readonly by: string; readonly at: Entry["at
       "It was made on a device that was put out: save it there as a file, and a lead looks through it",
       "signed",
     );
-  const began = Date.parse(typeof made.at === "string" ? made.at : made.at.from);
+  const began = spanOf(made.at).from;
   // The clock of a practice bay runs ahead of the wall's.
   const after = (iso: string, days: number) => !practice && began > Date.parse(iso) + days * DAY;
   if (row.leftAt && after(row.leftAt, 0))

@@ -3,7 +3,7 @@ import { type Verdict, voidVerdict } from "./check";
 import type { InstrumentUse } from "./fields";
 
 /** Readings over time, s and in the record's own unit. */
-const isSeries = (value: unknown): value is readonly (readonly [number, number])[] =>
+export const isSeries = (value: unknown): value is readonly (readonly [number, number])[] =>
   Array.isArray(value) &&
   value.length > 0 &&
   value.every((row) => Array.isArray(row) && row.length === 2 && row.every((n) => typeof n === "number"));
@@ -22,7 +22,7 @@ const NOT_READ: readonly string[] = [
 ];
 
 /** What becomes of a reading, SI to SI; where it stands in a series, how long after the first of it, s. */
-export type Shows = (si: number, seconds?: number) => number;
+type Shows = (si: number, seconds?: number) => number;
 
 /**
  * A record with every reading of its instrument changed: quantities of what it measures, series and holds in the record's own unit.

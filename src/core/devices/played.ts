@@ -1,12 +1,8 @@
+import { isSeries } from "../checks/readings";
 import type { Every } from "./device";
 
 /** Timed readings of a record, s and a value in its own unit, from the first on. */
 type Series = readonly (readonly [seconds: number, value: number])[];
-
-const isSeries = (value: unknown): value is Series =>
-  Array.isArray(value) &&
-  value.length > 1 &&
-  value.every((row) => Array.isArray(row) && row.length === 2 && row.every((n) => typeof n === "number"));
 
 /** A series of a record, where it stands in it, and how long it lasts, s. */
 interface Timed {
@@ -16,7 +12,7 @@ interface Timed {
 }
 
 function timedIn(value: unknown, path: readonly string[] = []): Timed[] {
-  if (isSeries(value)) {
+  if (isSeries(value) && value.length > 1) {
     const [first, last] = [value[0], value.at(-1)] as [Series[number], Series[number]];
     return [{ path, series: value, seconds: last[0] - first[0] }];
   }

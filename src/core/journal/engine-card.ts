@@ -3,9 +3,10 @@ import { fromSi, isQuantity, type Quantity, toSi, UNITS, type UnitId } from "../
 import type { JobState } from "./state";
 
 /** A proved job of an engine, as a card is folded from it. */
-export interface CardJob {
+interface CardJob {
+  readonly jobId: string;
   readonly number: number;
-  readonly state: Pick<JobState, "checks" | "findings" | "repairs" | "kit">;
+  readonly state: Pick<JobState, "checks" | "findings" | "repairs">;
 }
 
 /** A reading on sound engines of this kind: what it was, and from which jobs. */
@@ -26,7 +27,7 @@ export interface EngineCard {
   readonly knownGood: readonly KnownGood[];
   /** Places that were found, the most frequent first */
   readonly weak: readonly { readonly joint: string; readonly times: number; readonly minutes?: number }[];
-  /** Where smoke went in */
+  /** Where smoke or pressure went in, with a picture where one was taken */
   readonly entries: readonly {
     readonly joint: string;
     readonly times: number;
@@ -86,7 +87,7 @@ function knownGoodOf(jobs: readonly CardJob[]): KnownGood[] {
 }
 
 /** Folds an engine's card from its proved jobs, the newest first; undefined where there is none. */
-export function engineCard(jobs: readonly (CardJob & { readonly jobId: string })[]): EngineCard | undefined {
+export function engineCard(jobs: readonly CardJob[]): EngineCard | undefined {
   if (jobs.length === 0) return undefined;
   const lasting = jobs.flatMap(({ number, state }) =>
     state.repairs.filter((r) => !r.undone && r.body.permanence !== "bypass").map((repair) => ({ number, state, repair })),

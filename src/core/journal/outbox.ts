@@ -54,7 +54,7 @@ export const keptOf = (entries: readonly Entry[]): Kept[] =>
   entries.map((entry) => ({ id: entry.id, entry, batch: (entries[0] as Entry).id, tries: 0, notBefore: 0 }));
 
 /** Every text in a body, ids among them. */
-function* textsIn(value: unknown): Generator<string> {
+export function* textsIn(value: unknown): Generator<string> {
   if (typeof value === "string") yield value;
   else if (value && typeof value === "object") for (const part of Object.values(value)) yield* textsIn(part);
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { NATURAL } from "../core.fixture";
-import { engineOf } from "../suspects";
+import { engineOf } from "../vehicle";
 import type { Bodies } from "./entries";
 import { found, GOOD, proved, repairBody, type Writer } from "./journal.fixture";
 import { provedOf } from "./proved";

@@ -1,4 +1,5 @@
-import { engineOf, type Proved } from "../suspects/experience";
+import type { Proved } from "../suspects";
+import { engineOf } from "../vehicle";
 import type { JobState } from "./state";
 
 /**

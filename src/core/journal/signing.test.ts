@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Role } from "../people";
 import { foldJob } from "./fold";
 import { proved, repairBody, SHOP, type Writer } from "./journal.fixture";
+import { entryAct } from "./signing";
 
 const ISLA = { by: "Isla Renn", role: "apprentice" } as const;
 const TOBIN = { by: "Tobin Falk", role: "technician" } as const;
@@ -77,6 +78,19 @@ describe("a repair that an apprentice proposes as permanent", () => {
     job.add("repair", job.state().repairs[0]?.body as ReturnType<typeof repairBody>, { ...ISLA, corrects: repair });
     expect(job.state().repairs[0]).toMatchObject({ proposed: true });
   });
+});
+
+describe("what an entry asks for", () => {
+  it.each([
+    [{ kind: "signed", body: {} }, "sign-repair"],
+    [{ kind: "countersigned", body: {} }, "countersign"],
+    [{ kind: "handover", body: { conditional: true } }, "hand-over-conditionally"],
+    [{ kind: "handover", body: { conditional: false } }, "record"],
+    [{ kind: "close", body: {} }, "record"],
+    [{ kind: "repair", body: { permanence: "permanent" } }, "record"],
+    [{ kind: "retract", body: {} }, "record"],
+    [{ kind: "from-tomorrow", body: {} }, "record"],
+  ] as const)("%j asks for %s", (entry, act) => expect(entryAct(entry)).toBe(act));
 });
 
 describe("a closing", () => {

@@ -1,6 +1,21 @@
-import { may } from "../people";
-import type { EntryKind, JournalEntry } from "./entries";
+import { type Act, may } from "../people";
+import type { Bodies, Entry, EntryKind } from "./entries";
 import { hadSeen, type Line, type LineOf, linesOf } from "./proof";
+
+/** What an entry asks for, by its kind and what it says; everything else is recording. */
+export function entryAct({ kind, body }: Pick<Entry, "kind" | "body">): Act {
+  switch (kind) {
+    case "signed":
+      return "sign-repair";
+    case "countersigned":
+      return "countersign";
+    case "handover":
+      return (body as Bodies["handover"]).conditional ? "hand-over-conditionally" : "record";
+    default:
+      // An apprentice's permanent repair is a proposal, and so is a closing: they wait for a signature.
+      return "record";
+  }
+}
 
 /** A closing that an apprentice asks for, until a lead has looked at it. */
 export interface Closing {
@@ -20,10 +35,10 @@ export interface Signing {
 }
 
 /** Whether the role under which a line stands as it reads now may do this: who corrected it last answers for it. */
-const standsFor = ({ newest }: Line, act: "sign-repair" | "close" | "countersign"): boolean => may(newest.role, act);
+const standsFor = ({ newest }: Line, act: Act): boolean => may(newest.role, act);
 
 /** Whether a signature is under a line as it reads now: who signed had seen that. */
-const isUnder = (signature: Line, line: Line): boolean => hadSeen(signature.newest, line.newest as JournalEntry);
+const isUnder = (signature: Line, line: Line): boolean => hadSeen(signature.newest, line.newest);
 
 /**
  * What apprentices propose and others sign. In a practice bay everybody signs for themselves.
@@ -45,10 +60,12 @@ export function signingOf(lines: readonly Line[], practice: boolean): Signing {
   );
   const countersigns = of("countersigned").filter((c) => standsFor(c, "countersign"));
   const answerTo = (close: LineOf<"close">) => countersigns.findLast((c) => c.body.close === close.id && isUnder(c, close));
-  const closing = (line: Line) => (line.kind === "close" ? standsFor(line, "close") : true);
-  const closed = [...closes, ...countersigns.filter((c) => !c.body.sentBack && closes.some((close) => answerTo(close) === c))]
-    .filter(closing)
-    .reduce<Line | undefined>((last, line) => (last && last.seq > line.seq ? last : line), undefined);
+  const own = closes.filter((c) => standsFor(c, "close"));
+  const countersigned = countersigns.filter((c) => !c.body.sentBack && closes.some((close) => answerTo(close) === c));
+  const closed = [...own, ...countersigned].reduce<Line | undefined>(
+    (last, line) => (last && last.seq > line.seq ? last : line),
+    undefined,
+  );
   const asked = closes.findLast((c) => !standsFor(c, "close") && (!closed || c.seq > closed.seq));
   const answer = asked && answerTo(asked);
   return {

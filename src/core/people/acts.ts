@@ -25,18 +25,3 @@ export function shopActs(before: Shop, after: Shop): Act[] {
       : []),
   ];
 }
-
-/** What an entry asks for, by its kind and what it says; everything else is recording. */
-export function entryAct({ kind, body }: { readonly kind: string; readonly body: unknown }): Act {
-  switch (kind) {
-    case "signed":
-      return "sign-repair";
-    case "countersigned":
-      return "countersign";
-    case "handover":
-      return (body as { readonly conditional?: boolean }).conditional ? "hand-over-conditionally" : "record";
-    default:
-      // An apprentice's permanent repair is a proposal, and so is a closing: the fold waits for a signature.
-      return "record";
-  }
-}

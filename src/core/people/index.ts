@@ -1,4 +1,5 @@
 export * from "./acts";
+export * from "./answers";
 export * from "./first-start";
 export * from "./pin";
 export * from "./roles";

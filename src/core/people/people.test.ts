@@ -5,7 +5,6 @@ import {
   ACT_IDS,
   type Act,
   doorProof,
-  entryAct,
   isAsSigned,
   may,
   mayNot,
@@ -48,17 +47,6 @@ describe("who may what", () => {
     expect(may(undefined, act)).toBe(true);
     expect(mayNot(act)).toMatch(/^Only a (lead|technician or a lead) /);
   });
-
-  it.each([
-    [{ kind: "signed", body: {} }, "sign-repair"],
-    [{ kind: "countersigned", body: {} }, "countersign"],
-    [{ kind: "handover", body: { conditional: true } }, "hand-over-conditionally"],
-    [{ kind: "handover", body: { conditional: false } }, "record"],
-    [{ kind: "close", body: {} }, "record"],
-    [{ kind: "repair", body: { permanence: "permanent" } }, "record"],
-    [{ kind: "retract", body: {} }, "record"],
-    [{ kind: "from-tomorrow", body: {} }, "record"],
-  ] as const)("%j asks for %s", (entry, act) => expect(entryAct(entry)).toBe(act));
 
   const machine: Machine = {
     id: "m",

@@ -50,6 +50,9 @@ export const signed = <T extends object>(made: T, signIn: string, key: string): 
 export const isAsSigned = (made: object & { readonly signed: Signature }, key: string): boolean =>
   same(made.signed.mac, sign(key, signedText(made)));
 
+/** Carries the proof of a sign-in. */
+export const SIGN_IN_HEADER = "x-pelota-sign-in";
+
 /** What a request carries to say under which sign-in it comes; the key itself never travels again. */
 export const doorProof = (signIn: string, key: string): string => `${signIn}.${sign(key, "door")}`;
 

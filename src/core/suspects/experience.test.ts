@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL } from "../core.fixture";
 import { causesOf } from "../faults";
-import { engineOf, experienceOf, type Proved, withExperience } from "./experience";
+import { engineOf } from "../vehicle";
+import { experienceOf, type Proved, withExperience } from "./experience";
 import { weighSuspects } from "./weigh";
 
 const ENGINE = engineOf({ ...NATURAL, make: "Ondrell" });

@@ -1,6 +1,4 @@
 import type { Cause } from "../faults";
-import { toSi } from "../units";
-import type { VehicleFacts } from "../vehicle";
 
 /** A fault that the shop has found, repaired and proved on a real car, and that has not come back. */
 export interface Proved {
@@ -31,12 +29,6 @@ const ABOUT = 4;
 const STRENGTH = 20;
 /** A shop's own experience makes a cause at most so many times likelier, or less likely, than the trade has it. */
 const MOST = 4;
-
-/** An engine by what makes it one: the maker, its size, fuel and breathing; empty where the maker is not known. */
-export function engineOf({ make, displacement, fuel, induction }: VehicleFacts): string {
-  const name = make?.trim().toLowerCase();
-  return name ? [name, (1000 * toSi(displacement)).toFixed(1), fuel, induction].join(" ") : "";
-}
 
 function tally(list: readonly Proved[], of: string): Tally {
   const found: Record<string, number> = {};

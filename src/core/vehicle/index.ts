@@ -1,4 +1,5 @@
 export * from "./air-map";
+export * from "./engine";
 export * from "./evap";
 export * from "./extract";
 export * from "./facts";

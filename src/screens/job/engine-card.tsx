@@ -3,9 +3,12 @@
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
 import { type CheckId, jointName } from "@/core/checks";
 import type { EngineCard, KnownGood } from "@/core/journal";
+import { inSentence } from "@/core/sentence";
 import { formatNumber } from "@/core/units";
+import { engineOf } from "@/core/vehicle";
 import { getJson } from "../session/api";
 import { usePreferences } from "../session/preferences";
+import { Thumbnail } from "./pictures";
 import { useJob } from "./use-job";
 
 const Card = createContext<EngineCard | undefined>(undefined);
@@ -14,7 +17,7 @@ const Card = createContext<EngineCard | undefined>(undefined);
 export function EngineCardProvider({ children }: { children: ReactNode }) {
   const { id, state } = useJob();
   const [card, setCard] = useState<EngineCard>();
-  const engine = state.practice ? "" : `${state.vehicle?.make} ${state.vehicle?.displacement.value} ${state.vehicle?.fuel}`;
+  const engine = state.vehicle && !state.practice ? engineOf(state.vehicle) : "";
   useEffect(() => {
     let left = false;
     setCard(undefined);
@@ -65,7 +68,7 @@ export function WeakPlaces() {
   const card = useContext(Card);
   const { layout } = useJob();
   if (!card || !layout) return null;
-  const [way] = card.entries;
+  const shown = card.entries.find((way) => way.picture);
   return (
     <section aria-label="This engine here" className="border-l-4 border-calm bg-calm-soft px-4 py-3">
       <h3 className="font-bold">
@@ -80,10 +83,13 @@ export function WeakPlaces() {
           )
           .join(" · ")}
       </p>
-      {way && (
+      {card.entries.length > 0 && (
         <p className="text-muted">
-          Smoke went in at: {card.entries.map(({ joint, times }) => `${jointName(layout, joint)} ${times}×`).join(" · ")}
+          The way in: {card.entries.map(({ joint, times }) => `${jointName(layout, joint)} ${times}×`).join(" · ")}
         </p>
+      )}
+      {shown?.picture && (
+        <Thumbnail {...shown.picture} says={`The way in at the ${inSentence(jointName(layout, shown.joint))}`} />
       )}
     </section>
   );

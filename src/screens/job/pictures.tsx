@@ -30,7 +30,7 @@ export function Thumbnails({ pictures, onRemove }: { pictures: readonly string[]
 }
 
 /** A picture from the server, or from this device while it is here alone. */
-function Thumbnail({ jobId, sha256, says }: { jobId: string; sha256: string; says: string }) {
+export function Thumbnail({ jobId, sha256, says }: { jobId: string; sha256: string; says: string }) {
   const here = usePictureHere(jobId, sha256);
   const look = "h-28 w-40 rounded-md border border-edge object-cover";
   if (here === undefined) return <div className={look} />;

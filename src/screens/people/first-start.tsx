@@ -3,11 +3,11 @@
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { BadInput, validate } from "@/core/input";
-import { firstStartSchema, type NewPerson, ROLES, type Role, type FirstStart as Start } from "@/core/people";
+import { firstStartSchema, type NewPerson, ROLES, type Role, type SignedIn, type FirstStart as Start } from "@/core/people";
 import { Button, IconButton } from "@/ui/button";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import { sendJson } from "../session/api";
-import { enterWith, type SignedIn } from "../session/sign-in";
+import { enterWith } from "../session/sign-in";
 import { MachineFields, machineOf, NO_MACHINE } from "../shop/machine-fields";
 
 const ROLE_OPTIONS = Object.entries(ROLES) as [Role, string][];

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useState } from "react";
-import type { Entry } from "@/core/journal";
+import { type Entry, textsIn } from "@/core/journal";
 import { hashOf, Refused, sendBytes } from "./api";
 import { dropPicture, keepPictureHere, picturesHere } from "./device-store";
 
@@ -36,14 +36,11 @@ export async function keepPicture(jobId: string, file: File): Promise<string> {
   return sha256;
 }
 
-const texts = (value: unknown): string[] =>
-  typeof value === "string" ? [value] : value && typeof value === "object" ? Object.values(value).flatMap(texts) : [];
-
 /** Sends the pictures that these entries name, as far as they are still here alone. Throws what the server said. */
 export async function sendPicturesOf(jobId: string, entries: readonly Entry[]): Promise<void> {
   const here = await picturesHere(jobId);
   if (here.length === 0) return;
-  const named = new Set(entries.flatMap((e) => texts(e.body)));
+  const named = new Set(entries.flatMap((e) => [...textsIn(e.body)]));
   for (const { sha256, name, bytes } of here.filter((p) => named.has(p.sha256))) {
     const kept = await sendBytes<{ sha256: string }>(`jobs/${jobId}/pictures?name=${encodeURIComponent(name)}`, bytes);
     if (kept.sha256 !== sha256) throw new Refused("The server kept another picture than this one: take it again", 400);

@@ -1,21 +1,22 @@
 "use client";
 
+import { bytesToHex, randomBytes } from "@noble/hashes/utils.js";
 import { useEffect, useState } from "react";
-import { AUTO_LOCK, doorProof, type Role, signed, unwrapKey, WRONG_OFFLINE, wrapKey } from "@/core/people";
+import {
+  AUTO_LOCK,
+  doorProof,
+  type Role,
+  SIGN_IN_HEADER,
+  type SignedIn,
+  signed,
+  unwrapKey,
+  WRONG_OFFLINE,
+  wrapKey,
+} from "@/core/people";
 import { type KeptSignIn, keepSignIn, keptSignIns } from "./device-store";
 import { load, save } from "./storage";
 
 /** Who is signed in on this device, and the key that what they make is signed with: forgotten once it is locked. */
-export interface SignedIn {
-  readonly signIn: string;
-  readonly key: string;
-  readonly personId: string;
-  readonly name: string;
-  readonly role: Role;
-  /** Until then this device lets the person in without the server, ms since 1970 */
-  readonly until: number;
-}
-
 const KEY = "pelota.signedIn";
 /** When the device was last touched, ms since 1970, and after how much it locks, ms */
 const TOUCHED = "pelota.touched";
@@ -103,17 +104,14 @@ export function signedHere<T extends object>(made: T): T {
 /** The header that tells a door who asks. */
 export function doorHeaders(): Record<string, string> {
   const here = signedInNow();
-  return here ? { "x-pelota-sign-in": doorProof(here.signIn, here.key) } : {};
+  return here ? { [SIGN_IN_HEADER]: doorProof(here.signIn, here.key) } : {};
 }
-
-const random = (bytes: number) =>
-  [...crypto.getRandomValues(new Uint8Array(bytes))].map((byte) => byte.toString(16).padStart(2, "0")).join("");
 
 /** Lets a person in, and keeps their key for when the server is away: nothing without the PIN. */
 export async function enterWith(here: SignedIn, pin: string): Promise<void> {
   const { key, ...known } = here;
   // A device that cannot keep it works with the server alone.
-  await keepSignIn({ ...known, ...(await wrapKey(key, pin, random(16))), wrong: 0 }).catch(() => {});
+  await keepSignIn({ ...known, ...(await wrapKey(key, pin, bytesToHex(randomBytes(16)))), wrong: 0 }).catch(() => {});
   enter(here);
 }
 

@@ -3,6 +3,7 @@
 import { format, formatDistanceToNowStrict } from "date-fns";
 import { Upload } from "lucide-react";
 import { useCallback, useEffect, useState } from "react";
+import type { Device } from "@/core/people";
 import { Button } from "@/ui/button";
 import { ConfirmButton } from "@/ui/confirm-button";
 import { Dialog } from "@/ui/dialog";
@@ -13,13 +14,6 @@ import { OneMoreDevice } from "../session/one-more-device";
 import { usePerson } from "../session/person";
 import { QueueFile } from "./queue-file";
 
-interface Device {
-  readonly id: string;
-  readonly name: string;
-  readonly enrolledAt: string;
-  readonly lastSeen: string;
-  readonly out: boolean;
-}
 interface Devices {
   /** Whether the shop is open to its network */
   readonly open: boolean;

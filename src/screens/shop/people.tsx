@@ -1,21 +1,11 @@
 "use client";
 
 import { useCallback, useEffect, useState } from "react";
-import { ROLES, type Role } from "@/core/people";
+import { type Person, ROLES, type Role } from "@/core/people";
 import { Button } from "@/ui/button";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import { getJson, sendJson } from "../session/api";
 import { usePerson } from "../session/person";
-
-/** Somebody whose name stands in the shop's journals. */
-interface Person {
-  readonly id: string;
-  readonly name: string;
-  readonly role: Role;
-  readonly hasPin: boolean;
-  readonly locked: boolean;
-  readonly left: boolean;
-}
 
 const ROLE_OPTIONS = Object.entries(ROLES) as [Role, string][];
 

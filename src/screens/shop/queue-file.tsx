@@ -1,23 +1,12 @@
 "use client";
 
 import { useEffect, useState } from "react";
-import type { At } from "@/core/journal";
+import type { Queued } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
 import { shortTime } from "../job/short-time";
 import { sendJson } from "../session/api";
-
-/** One entry of what waited, as the server looked at it. */
-interface Queued {
-  readonly id: string;
-  readonly kind: string;
-  readonly at: At;
-  readonly by: string;
-  readonly job: number;
-  readonly state: "fits" | "here-already" | "refused";
-  readonly why?: string;
-}
 
 /** What waited on a device that was put out: looked through, then taken in as the lead chooses. */
 export function QueueFile({ text, done }: { text: string; done: () => void }) {

@@ -3,8 +3,7 @@
 import { format } from "date-fns";
 import { Download } from "lucide-react";
 import { useEffect, useState } from "react";
-import type { Kept } from "@/core/journal";
-import { toQueueFile } from "@/core/people/queue-file";
+import { type Kept, spanOf, toQueueFile } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { deviceId } from "../session/device";
 import { readKept } from "../session/device-store";
@@ -19,7 +18,6 @@ export function WaitingFile() {
   }, []);
   const [first] = kept;
   if (!first) return null;
-  const { at } = first.entry;
   const save = () => {
     const entries = kept.map((k) => k.entry);
     const file = toQueueFile(entries, deviceId(), new Date().toISOString());
@@ -38,8 +36,8 @@ export function WaitingFile() {
         <strong>
           {kept.length} {kept.length === 1 ? "entry waits" : "entries wait"} on this device
         </strong>
-        , the oldest from {format(new Date(typeof at === "string" ? at : at.from), "d MMM, HH:mm")}. They go up once it is let in.
-        If a lead has put it out, save them: the lead looks through the file and takes it in, in Shop under Devices.
+        , the oldest from {format(new Date(spanOf(first.entry.at).from), "d MMM, HH:mm")}. They go up once it is let in. If a lead
+        has put it out, save them: the lead looks through the file and takes it in, in Shop under Devices.
       </p>
       <Button onClick={save}>
         <Download aria-hidden size={18} /> Save them as a file

@@ -3,7 +3,7 @@ import { withReadings } from "../../checks/readings";
 import type { SmokeRun } from "../../checks/smoke";
 import { endsAt, gaugeFollows } from "../../devices/gauge";
 import { ballShows, displayShows, type InstrumentFault, zeroOff } from "../../devices/instrument-fault";
-import { fromSi, isQuantity, toSi, UNITS } from "../../units";
+import { fromSi, toSi, UNITS } from "../../units";
 
 /**
  * What a gauge makes of a record: every reading of its kind follows what it is on with the gauge's lag, ends where its scale ends,
@@ -18,16 +18,14 @@ export function shownOn(record: object, instrument: InstrumentUse, fault?: Instr
   const zero = toSi(instrument.zero) + off;
   const used = off === 0 ? instrument : { ...instrument, zero: { ...instrument.zero, ...fromSi(zero, instrument.zero.unit) } };
   if (!(division > 0)) return { ...record, instrument };
+  const end = instrument.end && toSi(instrument.end);
   let last = { at: 0, si: 0 };
   const shown = withReadings(record, own, (si, seconds) => {
     const follows = seconds ? gaugeFollows(last.si, si, seconds - last.at) : si;
     last = { at: seconds ?? 0, si: follows };
-    const reached = endsAt(follows, instrument.end && toSi(instrument.end));
-    const shows = displayShows(reached / scale, own, seconds ?? READ_AFTER, fault) * scale;
-    const read = endsAt(
-      Math.round((shows + zero) / division) * division,
-      fault ? undefined : instrument.end && toSi(instrument.end),
-    );
+    const shows = displayShows(endsAt(follows, end) / scale, own, seconds ?? READ_AFTER, fault) * scale;
+    // A display that is set to another unit, or sinks, shows what its own scale never would.
+    const read = endsAt(Math.round((shows + zero) / division) * division, fault ? undefined : end);
     return seconds === undefined ? read : Math.max(0, read);
   });
   return { ...shown, instrument: used };
@@ -37,18 +35,8 @@ export function shownOn(record: object, instrument: InstrumentUse, fault?: Instr
 const READ_AFTER = 10;
 
 /** Voltages as a meter shows them whose battery is nearly flat. */
-export function metered(record: object, fault: InstrumentFault | undefined): object {
-  if (!fault) return record;
-  const walk = (value: unknown): unknown => {
-    if (isQuantity(value) && value.unit === "V")
-      return { ...value, value: Math.round(100 * displayShows(value.value, "V", 60, fault)) / 100 };
-    if (Array.isArray(value)) return value.map(walk);
-    if (typeof value === "object" && value !== null)
-      return Object.fromEntries(Object.entries(value).map(([key, one]) => [key, key === "instrument" ? one : walk(one)]));
-    return value;
-  };
-  return walk(record) as object;
-}
+export const metered = (record: object, fault: InstrumentFault | undefined): object =>
+  fault ? withReadings(record, "V", (volts) => Math.round(100 * displayShows(volts, "V", 60, fault)) / 100) : record;
 
 /** A run as a smoke machine makes it that is out of order: no smoke anywhere, or a ball that does not come down. */
 export function machineShows(run: SmokeRun, fault: InstrumentFault | undefined): SmokeRun {

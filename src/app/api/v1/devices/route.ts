@@ -1,4 +1,4 @@
-import { deviceOf, listDevices } from "@/server/devices";
+import { deviceIdOf, listDevices } from "@/server/devices";
 import { doorFor } from "@/server/http";
 
 export const dynamic = "force-dynamic";
@@ -7,6 +7,6 @@ export const dynamic = "force-dynamic";
 export const GET = (request: Request) =>
   doorFor("manage-devices", request, () => ({
     open: Boolean(process.env.PELOTA_GATE),
-    own: deviceOf(request.headers)?.id ?? "",
+    own: deviceIdOf(request.headers),
     devices: listDevices(),
   }));

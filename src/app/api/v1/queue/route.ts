@@ -1,6 +1,6 @@
 import * as yup from "yup";
 import { strictObject, validate } from "@/core/input";
-import { LARGEST_QUEUE_FILE, parseQueueFile } from "@/core/people/queue-file";
+import { LARGEST_QUEUE_FILE, parseQueueFile } from "@/core/journal";
 import { doorFor, jsonBody } from "@/server/http";
 import { lookThrough, takeIn } from "@/server/queue";
 

@@ -1,4 +1,4 @@
-import { deviceOf } from "@/server/devices";
+import { deviceIdOf } from "@/server/devices";
 import { door, jsonBody } from "@/server/http";
 import { hasLead, listPeople } from "@/server/people";
 import { signIn } from "@/server/sign-in";
@@ -17,4 +17,4 @@ export const GET = (request: Request) =>
 
 /** A person and their PIN for a sign-in, and the key that what they make is signed with. */
 export const POST = (request: Request) =>
-  door(request, async () => signIn(await jsonBody(request, 4096), deviceOf(request.headers)?.id ?? ""));
+  door(request, async () => signIn(await jsonBody(request, 4096), deviceIdOf(request.headers)));

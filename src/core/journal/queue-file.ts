@@ -1,6 +1,6 @@
 import * as yup from "yup";
 import { BadInput, parseJson, strictObject, validate } from "../input";
-import { type Entry, entrySchema, validateBody } from "../journal";
+import { type Entry, entrySchema, validateBody } from "./entries";
 
 const QUEUE_FORMAT = "pelota-queue";
 const QUEUE_VERSION = 1;
@@ -53,4 +53,18 @@ export function parseQueueFile(text: string): QueueFile {
     validateBody(entry.kind, entry.body, entry.v);
   });
   return file;
+}
+
+/** One entry of what waited on a device, as a lead looks at it. */
+export interface Queued {
+  readonly id: string;
+  readonly kind: string;
+  readonly at: Entry["at"];
+  /** As the sign-in has it; as it stands in the file where nobody can tell */
+  readonly by: string;
+  /** The job's number; 0 where there is none such here */
+  readonly job: number;
+  readonly jobId: string;
+  readonly state: "fits" | "here-already" | "refused";
+  readonly why?: string;
 }
