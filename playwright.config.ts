@@ -20,6 +20,8 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
+    // Drawing what moves takes a core of its own without a graphics card; the one test of motion asks for it.
+    contextOptions: { reducedMotion: "reduce" },
     // What a test does to the network must reach the page: a worker in between would answer for it.
     serviceWorkers: "block",
     launchOptions: {

@@ -46,7 +46,7 @@ test("the running app asks no other host for anything, and runs no script but it
   expect(styled).not.toBe("7px");
 });
 
-test("a job travels to another shop's empty database and folds to the same state there", async ({ page, browser }) => {
+test("a job travels to another shop's empty database and folds to the same state there; then the whole shop does, once", async ({ page, browser }) => {
   await signIn(page, "Wren Alder");
   await page.goto("/?all=1&q=Siskin");
   const href = (await page.getByRole("main").getByRole("link").first().getAttribute("href")) as string;
@@ -71,6 +71,29 @@ test("a job travels to another shop's empty database and folds to the same state
     expect(await entriesOf(there)).toEqual(await entriesOf(page));
     await there.goto(`/jobs/${id}/handover`);
     await expect(there.getByText("PCV hose renewed with both clamps", { exact: false })).toBeVisible();
+
+    await page.goto("/shop");
+    const all = page.waitForEvent("download");
+    await button(page, "Take the shop out").click();
+    const archive = await (await all).path();
+    await there.goto("/shop");
+    const section = there.getByRole("region", { name: "The whole shop as one archive" });
+    await section.getByLabel("Archive of a shop").setInputFiles(archive);
+    const told = section.getByRole("status");
+    await expect(told).toContainText(/(\d+) of \1 jobs looked at: \d+ taken in, 0 added to, 1 here already, 0 refused\./, {
+      timeout: 60_000,
+    });
+    await section.getByLabel("Archive of a shop").setInputFiles(archive);
+    await expect(told).toContainText(/(\d+) of \1 jobs looked at: 0 taken in, 0 added to, \1 here already, 0 refused\./, {
+      timeout: 60_000,
+    });
+    await section.getByLabel("Archive of a shop").setInputFiles(file);
+    await expect(section.getByRole("alert")).toContainText("This is no archive");
+    await there.goto("/?all=1&q=Petrel");
+    await expect(there.getByRole("main").getByRole("link").first()).toBeVisible();
+    // What was exported is handed out once, and to nobody who was not asked.
+    for (const ticket of ["", "0".repeat(64)])
+      expect((await page.request.get(`/api/v1/shop/archive?ticket=${ticket}`)).status()).toBe(403);
     await context.close();
   } finally {
     other.stop();

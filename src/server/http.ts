@@ -20,23 +20,64 @@ const STATUSES = [
   [TooSoon, 429],
 ] as const;
 
+/** What went wrong, as it is told to whoever asked. */
+function toldOf(error: unknown): { readonly message: string; readonly path?: string; readonly status: number } {
+  const status = STATUSES.find(([refusal]) => error instanceof refusal)?.[1];
+  if (status !== undefined)
+    return { message: (error as Error).message, path: error instanceof BadInput ? error.path : "", status };
+  console.error(error);
+  return diskTrouble(error) ?? { message: "The server could not do this. Nothing was saved; try again", status: 500 };
+}
+
 /** Runs a route's work; what the doors refuse becomes a JSON answer that says what was wrong. */
 export async function answer(work: () => unknown | Promise<unknown>): Promise<Response> {
   try {
     const result = await work();
     return result instanceof Response ? result : Response.json(result === undefined ? {} : result);
   } catch (error) {
-    const status = STATUSES.find(([refusal]) => error instanceof refusal)?.[1];
-    if (status === undefined) {
-      console.error(error);
-      const trouble = diskTrouble(error);
-      if (trouble) return Response.json({ error: { message: trouble.message } }, { status: trouble.status });
-      return Response.json({ error: { message: "The server could not do this. Nothing was saved; try again" } }, { status: 500 });
-    }
-    const path = error instanceof BadInput ? error.path : "";
+    const { status, ...told } = toldOf(error);
     const headers: HeadersInit = error instanceof TooSoon ? { "retry-after": String(error.wait) } : {};
-    return Response.json({ error: { message: (error as Error).message, path } }, { status, headers });
+    return Response.json({ error: told }, { status, headers });
   }
+}
+
+/**
+ * An answer that comes as it is worked out, one JSON a line; the first is waited for, so that what is refused at once is
+ * refused as always. What goes wrong later is the last line; whoever stops listening stops the work. @param ended is called at its end.
+ */
+export async function answerLines(work: AsyncGenerator<unknown>, ended: () => void): Promise<Response> {
+  const encoder = new TextEncoder();
+  const lineOf = (value: unknown) => encoder.encode(`${JSON.stringify(value)}\n`);
+  let next = work.next();
+  try {
+    await next;
+  } catch (error) {
+    ended();
+    throw error;
+  }
+  const lines = new ReadableStream<Uint8Array>({
+    async pull(stream) {
+      try {
+        const { done, value } = await next;
+        if (!done) {
+          stream.enqueue(lineOf(value));
+          next = work.next();
+          // Whoever pulls again hears what became of it.
+          next.catch(() => {});
+          return;
+        }
+      } catch (error) {
+        stream.enqueue(lineOf({ error: toldOf(error) }));
+      }
+      stream.close();
+      ended();
+    },
+    async cancel() {
+      await work.return(undefined);
+      ended();
+    },
+  });
+  return new Response(lines, { headers: { "content-type": "application/x-ndjson", "cache-control": "no-store" } });
 }
 
 /** Asks at a door who comes: whoever may not come in is told so. */

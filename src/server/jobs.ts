@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, getTableColumns, gt, sql } from "drizzle-orm";
-import * as yup from "yup";
-import { BadInput, line, validate } from "@/core/input";
+import { type Customer, customerSchema } from "@/core/customer";
+import { BadInput, validate } from "@/core/input";
 import {
   type At,
   asRecorded,
@@ -424,19 +424,6 @@ function checkSignature(entry: JournalEntry, here: boolean, at: Db): void {
     throw new Conflict(`Entry number ${entry.seq} is not as ${entry.by} signed it: nothing was imported`);
   if (here && signature === "unknown" && hasLead(at))
     throw new Conflict(`Nobody can tell that entry number ${entry.seq} is by ${entry.by}: nothing was imported`);
-}
-
-const customerSchema = yup
-  .object({
-    name: line("The name", 120).defined(),
-    contact: line("The contact").defined(),
-  })
-  .noUnknown()
-  .strict();
-
-export interface Customer {
-  readonly name: string;
-  readonly contact: string;
 }
 
 export const readCustomer = (jobId: string, at: Db = db()): Customer | undefined =>

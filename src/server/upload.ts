@@ -62,7 +62,7 @@ export async function receiveFile<T>(
   request: Request,
   largest: number,
   tooLarge: string,
-  keep: (path: string, received: Received) => T,
+  keep: (path: string, received: Received) => T | Promise<T>,
   folder = dataFolder(),
 ): Promise<T> {
   const incoming = join(folder, "incoming");
@@ -79,7 +79,7 @@ export async function receiveFile<T>(
     } finally {
       closeSync(file);
     }
-    return keep(path, received);
+    return await keep(path, received);
   } finally {
     rmSync(path, { force: true });
   }

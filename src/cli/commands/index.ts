@@ -30,6 +30,8 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
   backup: late(async () => (await import("./data")).backup, { reads: "nothing" }),
   "daily-backup": late(async () => (await import("./data")).dailyBackup, { reads: "nothing" }),
   restore: late(async () => (await import("./data")).restore, { reads: "nothing" }),
+  "export-shop": late(async () => (await import("./data")).exportShop, { reads: "nothing" }),
+  "import-shop": late(async () => (await import("./data")).importShop, { reads: "nothing" }),
   "new-pin": late(async () => (await import("./people")).newPin),
   verify: late(async () => (await import("./data")).verify, { reads: "nothing" }),
 };

@@ -23,6 +23,7 @@ export * from "./quick-start";
 export * from "./readiness";
 export * from "./readings-csv";
 export * from "./repair-form";
+export * from "./shop-archive";
 export { entryAct } from "./signing";
 export * from "./soak";
 export * from "./state";

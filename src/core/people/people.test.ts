@@ -38,6 +38,7 @@ describe("who may what", () => {
     ["manage-people", false, false, true],
     ["manage-devices", false, false, true],
     ["erase-customer", false, false, true],
+    ["move-shop", false, false, true],
     ["see-practice", false, false, true],
   ];
 

@@ -14,6 +14,13 @@ export class Refused extends Error {
 export class Offline extends Error {}
 const NO_ANSWER = "No connection to the shop's server. What you typed is kept here and goes out when it is back";
 
+const CUT_OFF =
+  "The answer broke off on its way: look at what came in, then do it again. What is there already is not taken twice";
+
+interface Refusal {
+  readonly error?: { readonly message: string };
+}
+
 interface Request {
   readonly method: string;
   readonly body?: BodyInit;
@@ -21,14 +28,17 @@ interface Request {
   readonly signal?: AbortSignal;
 }
 
-async function call<T>(path: string, request: Request): Promise<T> {
-  let response: Response;
+async function ask(path: string, request: Request): Promise<Response> {
   try {
-    response = await fetch(`/api/v1/${path}`, { ...request, headers: { ...request.headers, ...doorHeaders() } });
+    return await fetch(`/api/v1/${path}`, { ...request, headers: { ...request.headers, ...doorHeaders() } });
   } catch {
     throw new Offline(NO_ANSWER);
   }
-  const answer = (await response.json().catch(() => undefined)) as { error?: { message: string } } | undefined;
+}
+
+async function call<T>(path: string, request: Request): Promise<T> {
+  const response = await ask(path, request);
+  const answer = (await response.json().catch(() => undefined)) as Refusal | undefined;
   if (!response.ok) throw new Refused(answer?.error?.message ?? `The server answered ${response.status}`, response.status);
   // An answer that was cut off on its way is none.
   if (answer === undefined) throw new Offline(NO_ANSWER);
@@ -57,10 +67,45 @@ export async function hashOf(bytes: Blob): Promise<string> {
   }
 }
 
+const bytesRequest = async (bytes: Blob): Promise<Request> => ({
+  method: "POST",
+  body: bytes,
+  headers: { "content-type": "application/octet-stream", "content-sha256": await hashOf(bytes) },
+});
+
 /** Sends bytes with their hash, so that the server can tell whether all of them arrived. */
-export const sendBytes = async <T>(path: string, bytes: Blob) =>
-  call<T>(path, {
-    method: "POST",
-    body: bytes,
-    headers: { "content-type": "application/octet-stream", "content-sha256": await hashOf(bytes) },
-  });
+export const sendBytes = async <T>(path: string, bytes: Blob) => call<T>(path, await bytesRequest(bytes));
+
+/** The same where the answer comes line by line, as it is worked out. Throws what goes wrong on the way, and nothing when `signal` ends it. */
+export async function sendForLines<T>(path: string, bytes: Blob, signal: AbortSignal, heard: (line: T) => void): Promise<void> {
+  try {
+    const response = await ask(path, { ...(await bytesRequest(bytes)), signal });
+    if (!response.ok || !response.body) {
+      const answer = (await response.json().catch(() => undefined)) as Refusal | undefined;
+      throw new Refused(answer?.error?.message ?? `The server answered ${response.status}`, response.status);
+    }
+    let held = "";
+    for await (const text of textOf(response.body)) {
+      const lines = (held + text).split("\n");
+      held = lines.pop() ?? "";
+      for (const line of lines) {
+        const said = JSON.parse(line) as T & Refusal;
+        if (said.error) throw new Refused(said.error.message, 500);
+        heard(said);
+      }
+    }
+    if (held !== "") throw new Offline(CUT_OFF);
+  } catch (error) {
+    if (!signal.aborted) throw error;
+  }
+}
+
+/** A body's text as it comes. */
+async function* textOf(body: ReadableStream<Uint8Array>): AsyncGenerator<string> {
+  const reader = body.pipeThrough(new TextDecoderStream() as ReadableWritablePair<string, Uint8Array>).getReader();
+  try {
+    for (let part = await reader.read(); !part.done; part = await reader.read()) yield part.value;
+  } catch {
+    throw new Offline(CUT_OFF);
+  }
+}

@@ -18,6 +18,7 @@ import { LimitList } from "./limits";
 import { Machines } from "./machines";
 import type { ShopPartProps } from "./part";
 import { People } from "./people";
+import { WholeShop } from "./whole-shop";
 
 /** The shop: machines, house methods, limits with their source, and this device's units. */
 export function ShopScreen({
@@ -91,6 +92,7 @@ export function ShopScreen({
         <House shop={shop} save={save} />
         <LimitList shop={shop} save={save} />
         <Backups {...backups} />
+        <WholeShop />
         <Units />
       </main>
     </div>
