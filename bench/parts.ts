@@ -17,6 +17,7 @@ import { logGrammar } from "./log-grammar";
 import { writeBigLog } from "./log-import";
 import { networkTrial } from "./network";
 import { onNetworkPart } from "./on-network";
+import { scaleFigures } from "./scale";
 import { trimsTrial } from "./trims-trial";
 
 const percent = (share: number) => `${(100 * share).toFixed(1)} %`;
@@ -109,6 +110,18 @@ async function clientsPart() {
         `  an entry while another asks for ${what}: middle ${middle.toFixed(0)} ms, worst ${worst.toFixed(0)} ms (aim: 100 ms)`,
       );
   } else console.log("The app is not built: nothing to measure over HTTP (npm run build)");
+}
+
+async function scalePart() {
+  const { searches, bytes, first, memory } = await scaleFigures();
+  console.log(`A shop of 20,000 jobs and 1,000,000 entries, ${(bytes / 1e6).toFixed(0)} MB of database (aim: 50 ms a search)`);
+  for (const [name, middle, worst] of searches)
+    console.log(`  the board's first page of ${name}: middle ${middle.toFixed(1)} ms, worst ${worst.toFixed(1)} ms`);
+  if (first !== undefined && memory !== undefined)
+    console.log(
+      `  the built app: all jobs as a page after a start ${first.toFixed(0)} ms; in memory after six pages ${(memory / 1048576).toFixed(0)} MB (aim: 300 MB)`,
+    );
+  else console.log("  The app is not built: its memory is not measured (npm run build)");
 }
 
 function largestPart() {
@@ -214,6 +227,7 @@ export const PARTS: Readonly<Record<string, Part>> = {
   fold: { alone: true, run: foldPart },
   appends: { alone: true, run: appendsPart },
   clients: { alone: true, run: clientsPart },
+  scale: { alone: true, run: scalePart },
   largest: { alone: true, run: largestPart },
   trims: { alone: false, run: trimsPart },
   decay: { alone: false, run: decayPart },

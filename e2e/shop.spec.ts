@@ -46,7 +46,10 @@ test("the running app asks no other host for anything, and runs no script but it
   expect(styled).not.toBe("7px");
 });
 
-test("a job travels to another shop's empty database and folds to the same state there; then the whole shop does, once", async ({ page, browser }) => {
+test("a job travels to another shop's empty database and folds to the same state there; then the whole shop does, once", async ({
+  page,
+  browser,
+}) => {
   await signIn(page, "Wren Alder");
   await page.goto("/?all=1&q=Siskin");
   const href = (await page.getByRole("main").getByRole("link").first().getAttribute("href")) as string;

@@ -18,6 +18,14 @@ const SPACE = "6ba7b811-9dad-11d1-80b4-00c04fd430c8";
 const NOW = Date.parse("2026-06-10T12:00:00Z");
 const daysAgo = (days: number) => new Date(NOW - days * 24 * 3600_000).toISOString();
 let made = 0;
+const entry = (jobId: string, i: number, by = "Maren Oake", at = daysAgo(0)) => ({
+  id: namedUuid(`${jobId} ${i}`, SPACE),
+  jobId,
+  at,
+  by,
+  device: "tablet",
+  deviceSeq: i,
+});
 function job(by: string, days: number, ...bodies: { [K in EntryKind]?: Bodies[K] }[]): string {
   const n = ++made;
   const jobId = namedUuid(`job ${n}`, SPACE);
@@ -77,6 +85,64 @@ describe("the board", () => {
     expect(ids({ recheckBy: "2099-06-10" })).toEqual([taped]);
     expect(ids({ recheckBy: "2099-06-08" })).toEqual([]);
     expect(ids({ waitingOn: "' or 1=1 --", family: "%" })).toEqual([]);
+  });
+
+  it("finds every word, however short, wherever it stands and however it is written, also once it has changed", () => {
+    const odd = job(
+      "Maren Oake",
+      2,
+      code("P0171"),
+      { vehicle: { ...NATURAL, make: "Ondrell", model: 'Petrel "GT" 50%', registration: "ÆF 77-Q_R" } },
+      { story: { complaint: "Pfeift, ruckelt: Öl und Über­druck? (100%)", symptoms: [], verified: "seen" } },
+    );
+    refreshStale(db);
+    const number = String(page({ search: "77-Q_R" }).jobs[0]?.number);
+    for (const search of [
+      "petrel 77-q",
+      "PETREL ruck",
+      '"GT"',
+      '"gt',
+      "æf 77",
+      "öl",
+      "über",
+      "kelt: öl",
+      "(100%)",
+      "0%)",
+      "P017",
+      "p0171 feift",
+      number,
+      `${number} petrel`,
+      "  petrel\n77-Q_R  ",
+    ])
+      expect([search, ids({ search })]).toEqual([search, expect.arrayContaining([odd])]);
+    for (const search of [
+      "petrel nothing",
+      "GT*",
+      "vehicle:petrel",
+      "petrel OR nothing",
+      "NOT nothing",
+      "{vehicle}: petrel",
+      "^petrel",
+      "%%%",
+      "___",
+      "77_Q",
+      '"""',
+      "a AND b NEAR(c)",
+      "' or 1=1 --",
+      "howl\u0000",
+    ])
+      expect([search, ids({ search })]).toEqual([search, []]);
+    // What it no longer says is no longer found.
+    appendEntries(
+      odd,
+      { ...entry(odd, 9), kind: "story", v: 1, seenSeq: 4, body: { complaint: "Howls", symptoms: [], verified: "seen" } },
+      db,
+    );
+    refreshStale(db);
+    expect(ids({ search: "ruckelt" })).toEqual([]);
+    expect(ids({ search: "howls" })).toEqual([odd]);
+    db.$client.prepare("insert into job_search(job_search, rank) values ('integrity-check', 1)").run();
+    db.$client.prepare("update jobs set practice = 'x' where id = ?").run(odd);
   });
 
   it("knows a car that was here before however its registration is typed, and none by a stump or in practice", () => {

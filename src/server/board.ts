@@ -1,4 +1,4 @@
-import { and, count, desc, eq, like, lt, lte, ne, or, type SQL, sql } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, like, lt, lte, ne, or, type SQL, sql } from "drizzle-orm";
 import { FAMILIES, FAMILY_IDS } from "@/core/faults";
 import { type JobState, provedOf, type WaitingOn } from "@/core/journal";
 import { vehicleName } from "@/core/vehicle";
@@ -131,30 +131,45 @@ export interface BoardFilter {
 export type LaneId = WaitingOn | "lead" | "done";
 const LANES: readonly LaneId[] = ["lead", "me", "customer", "part", "cold-soak", "drive", "done"];
 
-// A lead is asked to close what is handed over already.
-const lane = sql<LaneId>`case when ${jobs.status} in ('open', 'review') or (${jobs.waitingOn} = 'lead' and ${jobs.status} <> 'closed') then ${jobs.waitingOn} else 'done' end`;
-const rank = sql`case ${lane} when 'lead' then -1 when 'me' then 0 when 'customer' then 1 when 'part' then 2 when 'cold-soak' then 3 when 'drive' then 4 else 5 end`;
+/** A lane's place on the board, as the `lane` of a job's row names it. */
+const placeOf = (lane: string) => LANES.indexOf(lane as LaneId);
 
 const DAY = 24 * 3600_000;
 
+/** A short word as it may be written: each of its letters large or small. */
+const writings = (word: string): string[] =>
+  [...word].reduce<string[]>(
+    (all, letter) => {
+      const both = [...new Set([letter.toLowerCase(), letter.toUpperCase()])];
+      return all.flatMap((start) => both.map((as) => start + as));
+    },
+    [""],
+  );
+
+/** A word found anywhere in a job's number, vehicle, registration, complaint or codes. */
+function found(word: string): SQL | undefined {
+  // The index is over every three letters in a row: what is shorter is looked for in the rows themselves.
+  if ([...word].length >= 3)
+    return sql`${jobs.number} in (select rowid from job_search where job_search match ${`"${word.replaceAll('"', '""')}"`})`;
+  const text = sql.join([jobs.number, jobs.vehicle, jobs.registration, jobs.complaint, jobs.codes], sql` || char(10) || `);
+  // SQL makes plain letters small, and no others.
+  if (/^[!-~]*$/.test(word)) return sql`instr(lower(${text}), ${word.toLowerCase()}) > 0`;
+  return or(...writings(word).map((as) => sql`instr(${text}, ${as}) > 0`));
+}
+
 function whereOf(filter: BoardFilter, now: number): SQL | undefined {
-  const words = (filter.search ?? "").trim().split(/\s+/).filter(Boolean).slice(0, 6);
-  const matches = words.map((word) => {
-    const pattern = `%${word.replace(/[%_]/g, "")}%`;
-    return or(
-      like(jobs.vehicle, pattern),
-      like(jobs.registration, pattern),
-      like(jobs.complaint, pattern),
-      like(jobs.codes, pattern),
-      sql`cast(${jobs.number} as text) like ${pattern}`,
-    );
-  });
+  const matches = (filter.search ?? "")
+    // Nothing that is stored holds a zero, which ends a text in SQL.
+    .split(/[\s\0]+/)
+    .filter(Boolean)
+    .slice(0, 6)
+    .map(found);
   return and(
     ...matches,
     // Practice stands nowhere among real jobs.
     filter.practice ? ne(jobs.practice, "") : eq(jobs.practice, ""),
     ...(filter.includeClosed ? [] : [ne(jobs.status, "closed")]),
-    ...(filter.waitingOn ? [eq(lane, filter.waitingOn as LaneId)] : []),
+    ...(filter.waitingOn ? [eq(jobs.lane, placeOf(filter.waitingOn))] : []),
     ...(filter.person ? [eq(jobs.person, filter.person)] : []),
     ...(filter.family ? [like(jobs.families, `%${filter.family.replace(/[%_]/g, "")}%`)] : []),
     ...(filter.quietDays ? [lte(jobs.updatedAt, new Date(now - filter.quietDays * DAY).toISOString())] : []),
@@ -178,7 +193,7 @@ export function listJobs(filter: BoardFilter & { limit?: number; offset?: number
 export const PAGE = 50;
 
 export interface BoardPage {
-  readonly jobs: readonly (BoardRow & { readonly lane: LaneId })[];
+  readonly jobs: readonly (Omit<BoardRow, "lane"> & { readonly lane: LaneId })[];
   /** How many each lane holds in all, on this page or not */
   readonly counts: Readonly<Record<LaneId, number>>;
   readonly total: number;
@@ -215,22 +230,25 @@ export function visitsOf(registration: string, at: Db = db()): Visit[] {
 
 /** One page of the board, lane after lane, newest first in each. @param page from 1; one beyond the last is the last. */
 export function boardPage(filter: BoardFilter, page = 1, at: Db = db(), now = Date.now()): BoardPage {
-  const where = whereOf(filter, now);
-  const counted = at.select({ lane, jobs: count() }).from(jobs).where(where).groupBy(lane).all();
-  const counts = Object.fromEntries(LANES.map((id) => [id, counted.find((c) => c.lane === id)?.jobs ?? 0])) as Record<
-    LaneId,
-    number
-  >;
-  const total = counted.reduce((sum, c) => sum + c.jobs, 0);
+  // Which jobs and in what order is read once, without what is shown of them.
+  const found = at
+    .select({ id: jobs.id, lane: jobs.lane })
+    .from(jobs)
+    .where(whereOf(filter, now))
+    .orderBy(asc(jobs.lane), desc(jobs.updatedAt))
+    .values() as [string, number][];
+  const counts = Object.fromEntries(LANES.map((id) => [id, 0])) as Record<LaneId, number>;
+  for (const [, lane] of found) counts[LANES[lane] as LaneId]++;
+  const total = found.length;
   const pages = Math.max(1, Math.ceil(total / PAGE));
   const shown = Math.min(pages, Math.max(1, Math.floor(page) || 1));
-  const rows = at
-    .select({ job: jobs, lane })
-    .from(jobs)
-    .where(where)
-    .orderBy(rank, desc(jobs.updatedAt))
-    .limit(PAGE)
-    .offset((shown - 1) * PAGE)
-    .all();
-  return { jobs: rows.map(({ job, lane }) => ({ ...job, lane })), counts, total, page: shown, pages };
+  const ids = found.slice((shown - 1) * PAGE, shown * PAGE).map(([id]) => id);
+  const rows = at.select().from(jobs).where(inArray(jobs.id, ids)).orderBy(asc(jobs.lane), desc(jobs.updatedAt)).all();
+  return {
+    jobs: rows.map((job) => ({ ...job, lane: LANES[job.lane as number] as LaneId })),
+    counts,
+    total,
+    page: shown,
+    pages,
+  };
 }

@@ -75,13 +75,31 @@ export const jobs = sqliteTable(
     practice: text("practice").notNull().default(""),
     /** What it adds to the shop's own experience, as JSON; empty where it proved nothing, or not yet */
     proved: text("proved").notNull().default(""),
+    /** Which engine it is about, as `engineOf` names it; empty where that is not known */
+    engine: text("engine").notNull().default(""),
+    /** When the customer is to be called, and why, as JSON; empty where nothing asks for it */
+    calls: text("calls").notNull().default(""),
+    /** Where it stands on the board, as a place in LANES: a lead is asked to close what is handed over already */
+    lane: integer("lane").generatedAlwaysAs(
+      sql`case when status = 'closed' then 6 when waiting_on = 'lead' then 0 when status not in ('open', 'review') then 6 else case waiting_on when 'me' then 1 when 'customer' then 2 when 'part' then 3 when 'cold-soak' then 4 when 'drive' then 5 else 1 end end`,
+      { mode: "virtual" },
+    ),
   },
   (table) => [
-    index("jobs_board").on(table.status, table.waitingOn, table.updatedAt),
+    index("jobs_board").on(table.practice, table.lane, sql`updated_at desc`, table.id, table.status),
     index("jobs_newest").on(table.updatedAt),
     index("jobs_stale").on(table.id).where(sql`folded < top`),
+    index("jobs_engine").on(table.engine),
   ],
 );
+
+/** What a job teaches about how well this works; beside the jobs, so that the board does not read past it. */
+export const lessons = sqliteTable("lessons", {
+  jobId: text("job_id")
+    .primaryKey()
+    .references(() => jobs.id),
+  lessons: text("lessons").notNull(),
+});
 
 /** The journals: append-only. */
 export const entries = sqliteTable(
