@@ -2,6 +2,9 @@ import type { Db } from "@/server/db/open";
 import { readJob } from "@/server/jobs";
 import { CARS, type DemoCar, repaired } from "./cars";
 import { HOUR, Journal } from "./journal";
+
+const MINUTE = 60_000;
+
 import { throughDuct } from "./smoke";
 
 /** A car with the Siskin's engine under another name, with a hole of its own. */
@@ -55,6 +58,8 @@ export function fillEarlier(at: Db, now: number): void {
       { code: "P0171", status: "current" },
     ]);
     job.look();
+    // One car keeps its bay busier than another.
+    job.wait((4 + ((7 * i) % 11)) * MINUTE);
     job.survey();
     job.smoke(throughDuct(520 + 10 * i, [joint]));
     const found = job.found(joint, what, 2, { failed: { why: "oil", against: "hose of the oil-proof kind" } });

@@ -310,6 +310,7 @@ export async function fillDemo(at: Db = db(), now = Date.now()): Promise<number>
   knot.arrive("Idle stays at 1300 when warm", { symptoms: ["rough-idle"] }, [{ code: "P0507", status: "current" }]);
 
   writeCustomer(siskin.id, { name: "Hanne Quill", contact: "at the lighthouse cottages" }, at);
+  writeCustomer(dunlin.id, { name: "Aldo Marsh", contact: "555 0127" }, at);
   refreshStale(at);
   fillEarlier(at, now);
   refreshStale(at);

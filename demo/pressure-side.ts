@@ -62,7 +62,7 @@ export function pressureSideJobs(at: Db, ago: (hours: number) => number): void {
     method: "cleaned",
     culprit: "boost-leak",
     limit: "filter pressure again at the next service",
-    recheck: "2099-03-01",
+    recheck: new Date(ago(-40 * 24)).toISOString().slice(0, 10),
     labourMinutes: 120,
   });
   puffin.add("restored", { item: sensor, seated: true });

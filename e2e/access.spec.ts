@@ -43,7 +43,7 @@ test("no page and no station has an accessibility violation, in either theme", a
   await page.addInitScript(() => localStorage.setItem("pelota.theme", "dim"));
   const found: string[] = [];
   await signIn(page, "Wren Alder");
-  for (const path of ["/", "/new", "/shop", "/reckoner?reckon=decay", "/jobs/nowhere"]) {
+  for (const path of ["/", "/new", "/shop", "/calls", "/what-we-know", "/reckoner?reckon=decay", "/jobs/nowhere"]) {
     await page.goto(path);
     found.push(...(await inBothThemes(page, path)));
   }
@@ -173,7 +173,7 @@ test("on a phone nothing is cut off sideways and every target is large enough", 
     );
     expect(small, where).toEqual([]);
   };
-  for (const path of ["/", "/new", "/shop", "/reckoner"]) {
+  for (const path of ["/", "/new", "/shop", "/calls", "/what-we-know", "/reckoner"]) {
     await page.goto(path);
     await check(path);
   }

@@ -1,4 +1,5 @@
 import { expect, test } from "@playwright/test";
+import sharp from "sharp";
 import { button, instrument, main, setConditions, signIn, station } from "./steps";
 
 test("from the board straight into a run with two facts; what is still owed is said, and can follow", async ({ page }) => {
@@ -115,7 +116,59 @@ test("what the shop has proved of an engine helps in the next car that has it: i
   await expect.poll(odds).toBe(before);
   await station(page, "Check");
   await instrument(page, "Smoke run");
-  await expect(page.getByRole("note", { name: "This engine, sound" })).toContainText(/ to .* \(jobs \d+(, \d+)+\)/);
+  await expect(page.getByRole("note", { name: "This engine, sound" })).toContainText(
+    / to .* \(jobs \d+(, \d+)+; Fen smoker, cart 1, 17 °C\)/,
+  );
   await station(page, "Fix");
   await expect(page.getByRole("region", { name: "Repairs of this engine here" })).toContainText(/PCV hose \d×/);
+
+  // What nobody had in their head is on the wing: written here, it stands in any job of this engine.
+  await station(page, "Look");
+  await known.getByText("Write something on this engine").click();
+  await button(page, "Put it on the card").click();
+  await expect(known.getByText("The note is empty")).toBeVisible();
+  await known.getByLabel("About").selectOption("A torque, with its source");
+  await known.getByLabel("For whoever works on this engine next").fill("Manifold bolts 22 N·m, from the maker's sheet");
+  const picture = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#7a8" } })
+    .jpeg()
+    .toBuffer();
+  await known.getByLabel("Picture from a file").setInputFiles({ name: "bolts.jpg", mimeType: "image/jpeg", buffer: picture });
+  await expect(known.getByRole("img")).toBeVisible();
+  await button(page, "Put it on the card").click();
+  await expect(known.getByLabel("For whoever works on this engine next")).toHaveValue("");
+  await expect(page.getByText(/not sent yet/)).toHaveCount(0);
+  await page.goto("/?all=1&q=FW 21 ABL");
+  await page
+    .getByRole("main")
+    .getByRole("link", { name: /FW 21 ABL/ })
+    .click();
+  await station(page, "Fix");
+  const noted = page.getByRole("region", { name: "Repairs of this engine here" }).getByRole("listitem");
+  await expect(noted).toContainText(
+    /A torque, with its source: Manifold bolts 22 N·m, from the maker's sheet Wren Alder, job \d+/,
+  );
+  await expect(noted.getByRole("img")).toBeVisible();
+});
+
+test("what the shop knows of itself stands on a page with what it rests on, and claims nothing of too few", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await page.goto("/shop");
+  await page.getByRole("link", { name: "What we know" }).click();
+  await expect(
+    page.getByText(/^From \d+ jobs on real cars here, \d+ of them found, repaired and proved to the end/),
+  ).toBeVisible();
+  const part = (name: string) => page.getByRole("main").getByRole("region", { name, exact: true });
+  await expect(part("Does it come true?").getByRole("row", { name: /^0 to 10 % \d+ of \d+: .* as said$/ })).toBeVisible();
+  await expect(
+    part("How long it takes to find").getByRole("row", { name: /Intake, vacuum and mixture \d+ \d+ min \(\d+ to \d+\)/ }),
+  ).toBeVisible();
+  await expect(part("What held").getByRole("row", { name: /^Cleaned \d+ 0 of \d, not enough yet$/ })).toBeVisible();
+  await expect(
+    part("Checks that proved nothing")
+      .getByText(/of \d+ void: \d+ % \(\d+ to \d+\)/)
+      .first(),
+  ).toBeVisible();
+  await expect(
+    part("Machines against their proof").getByRole("row", { name: /Fen smoker, cart 1 .* drifts: down by \d+ %/ }),
+  ).toBeVisible();
 });

@@ -54,7 +54,8 @@ test("two devices share a job; a check whose device had not seen the repair prov
   await station(tablet, "Fix");
   await tablet.getByLabel("What was done").fill("Hose renewed");
   await button(tablet, "Record the repair").click();
-  await expect(main(tablet).getByText("Hose renewed")).toBeVisible();
+  // In the list: the field holds the same words until it is recorded.
+  await expect(main(tablet).getByRole("listitem").filter({ hasText: "Hose renewed" })).toBeVisible();
 
   await phone.clock.fastForward(180_000);
   await phone.getByRole("radio", { name: "Typed by hand" }).click();
@@ -133,12 +134,34 @@ test("a cure with two changes is named unproved, leaves conditionally, and what 
   await putEverythingBack(page);
   await page.getByLabel("What the customer should know").fill("Taped for now; come back for the new duct.");
   await page.getByLabel("When to come back").fill("15 January");
+  await page.getByLabel("Ask how it held on").fill("2020-01-14");
+  await button(page, "Hand over conditionally").click();
+  await expect(main(page).getByRole("alert")).toContainText("The day to call lies behind us: set one ahead");
+  await page.getByLabel("Ask how it held on").fill("2027-01-14");
   await button(page, "Hand over conditionally").click();
   await expect(main(page).getByText(/Handed over conditionally by Wren Alder/)).toBeVisible();
+  const job = page.url();
+  const calls = page
+    .getByRole("region", { name: /^Later|^In the next/ })
+    .getByRole("listitem")
+    .filter({ has: page.locator(`a[href="${new URL(job).pathname}"]`) });
+  await page.goto("/calls");
+  await expect(calls).toHaveCount(2);
+  await expect(calls.first()).toContainText("ask what came of it");
+  await expect(calls.first()).toContainText("Taped for now; come back for the new duct.");
+  await expect(calls.last()).toContainText("What is temporary is due");
+  await page.goto(job);
+  await station(page, "Hand over");
   await page.getByRole("radio", { name: "It came back" }).click();
   await page.getByLabel("Note", { exact: true }).fill("light on again on the pass");
   await button(page, "Record the outcome").click();
   await expect(main(page).getByText("Later: it came back, light on again on the pass")).toBeVisible();
+  // What was asked is answered; what is temporary is still due.
+  await page.goto("/calls");
+  await expect(calls).toHaveCount(1);
+  await expect(calls).toContainText("Duct taped");
+  await page.goto(job);
+  await station(page, "Hand over");
 
   await page.getByRole("link", { name: "Handover page" }).click();
   await expect(page.getByText("Conditional handover.")).toBeVisible();

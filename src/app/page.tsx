@@ -5,6 +5,8 @@ import { Board } from "@/screens/board/board";
 import { STRAIGHT } from "@/screens/new-job/straight";
 import { Providers } from "@/screens/session/providers";
 import { type BoardFilter, boardFolded, boardPage } from "@/server/board";
+import { callsDue } from "@/server/calls";
+import { nowIso } from "@/server/clock";
 import { hasLead, listPeople } from "@/server/people";
 import { readShop } from "@/server/shop";
 
@@ -20,6 +22,7 @@ export default async function Home({ searchParams }: { searchParams: Promise<Rec
   const showClosed = asked("all") === "1";
   const quietDays = Number(asked("quiet")) || 0;
   const due = asked("due") === "1";
+  const today = nowIso().slice(0, 10);
   const filter: BoardFilter = {
     search: asked("q"),
     includeClosed: showClosed || due,
@@ -27,7 +30,7 @@ export default async function Home({ searchParams }: { searchParams: Promise<Rec
     person: asked("person"),
     family: asked("family"),
     quietDays,
-    ...(due ? { recheckBy: new Date().toISOString().slice(0, 10) } : {}),
+    ...(due ? { recheckBy: today } : {}),
   };
   // Nothing is here yet: the shop is described first.
   if (!hasLead() && listPeople().length === 0) redirect("/first-start");
@@ -49,6 +52,7 @@ export default async function Home({ searchParams }: { searchParams: Promise<Rec
         families={[...FAMILY_IDS]}
         instruments={STRAIGHT.map((id) => [id, CHECKS[id].name] as const)}
         shopName={readShop().name}
+        callsDue={callsDue().filter((call) => call.on <= today).length}
         lead={hasLead()}
       />
     </Providers>

@@ -1,11 +1,15 @@
 import { and, asc, desc, eq, inArray, like, lt, lte, ne, or, type SQL, sql } from "drizzle-orm";
 import { FAMILIES, FAMILY_IDS } from "@/core/faults";
-import { type JobState, provedOf, type WaitingOn } from "@/core/journal";
-import { vehicleName } from "@/core/vehicle";
+import { callsOf, foldJob, type JobState, provedOf, type WaitingOn } from "@/core/journal";
+import { lessonsOf } from "@/core/lessons";
+import { engineOf, vehicleName } from "@/core/vehicle";
 import { besides } from "./beside";
+import { now } from "./clock";
 import { type Db, db } from "./db/open";
 import { entries, jobs } from "./db/schema";
-import { readJob } from "./jobs";
+import { readEntries } from "./jobs";
+import { keepLessons } from "./lessons";
+import { houseOn, readShop } from "./shop";
 
 export type BoardRow = typeof jobs.$inferSelect;
 
@@ -14,6 +18,7 @@ export function boardColumns(state: JobState) {
   const v = state.vehicle;
   const families = familiesOf(state);
   const proved = provedOf(state, families);
+  const calls = callsOf(state);
   return {
     status: state.status,
     station: state.nextStation.station,
@@ -27,6 +32,8 @@ export function boardColumns(state: JobState) {
     updatedAt: state.updatedAt,
     families: families.join(" "),
     proved: proved ? JSON.stringify(proved) : "",
+    engine: v ? engineOf(v) : "",
+    calls: calls.length > 0 ? JSON.stringify(calls) : "",
     recheck: recheckOf(state),
     practice: state.practice ?? "",
   };
@@ -53,7 +60,9 @@ function recheckOf({ repairs, setAside }: Pick<JobState, "repairs" | "setAside">
 }
 
 function refreshBoard(jobId: string, at: Db): void {
-  const state = readJob(jobId, at);
+  const journal = readEntries(jobId, 0, at);
+  const shop = readShop(at);
+  const state = foldJob(journal, shop, now());
   const newest = at
     .select({ by: entries.by })
     .from(entries)
@@ -65,6 +74,7 @@ function refreshBoard(jobId: string, at: Db): void {
     .set({ ...boardColumns(state), person: newest?.by ?? "", folded: state.lastSeq })
     .where(eq(jobs.id, jobId))
     .run();
+  keepLessons(jobId, lessonsOf(journal, state, { families: familiesOf(state), shop, houseOn: (day) => houseOn(day, at) }), at);
 }
 
 /** Rebuilds every job's folded columns from its journal; returns how many. */
@@ -157,7 +167,7 @@ function found(word: string): SQL | undefined {
   return or(...writings(word).map((as) => sql`instr(${text}, ${as}) > 0`));
 }
 
-function whereOf(filter: BoardFilter, now: number): SQL | undefined {
+function whereOf(filter: BoardFilter, today: number): SQL | undefined {
   const matches = (filter.search ?? "")
     // Nothing that is stored holds a zero, which ends a text in SQL.
     .split(/[\s\0]+/)
@@ -172,7 +182,7 @@ function whereOf(filter: BoardFilter, now: number): SQL | undefined {
     ...(filter.waitingOn ? [eq(jobs.lane, placeOf(filter.waitingOn))] : []),
     ...(filter.person ? [eq(jobs.person, filter.person)] : []),
     ...(filter.family ? [like(jobs.families, `%${filter.family.replace(/[%_]/g, "")}%`)] : []),
-    ...(filter.quietDays ? [lte(jobs.updatedAt, new Date(now - filter.quietDays * DAY).toISOString())] : []),
+    ...(filter.quietDays ? [lte(jobs.updatedAt, new Date(today - filter.quietDays * DAY).toISOString())] : []),
     ...(filter.recheckBy ? [ne(jobs.recheck, ""), lte(jobs.recheck, filter.recheckBy)] : []),
   );
 }
@@ -229,12 +239,12 @@ export function visitsOf(registration: string, at: Db = db()): Visit[] {
 }
 
 /** One page of the board, lane after lane, newest first in each. @param page from 1; one beyond the last is the last. */
-export function boardPage(filter: BoardFilter, page = 1, at: Db = db(), now = Date.now()): BoardPage {
+export function boardPage(filter: BoardFilter, page = 1, at: Db = db(), today = Date.now()): BoardPage {
   // Which jobs and in what order is read once, without what is shown of them.
   const found = at
     .select({ id: jobs.id, lane: jobs.lane })
     .from(jobs)
-    .where(whereOf(filter, now))
+    .where(whereOf(filter, today))
     .orderBy(asc(jobs.lane), desc(jobs.updatedAt))
     .values() as [string, number][];
   const counts = Object.fromEntries(LANES.map((id) => [id, 0])) as Record<LaneId, number>;

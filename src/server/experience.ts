@@ -40,6 +40,17 @@ const provedBut = (jobId: string, at: Db) =>
 /** Jobs that a card is folded from, at most: each is folded whole. */
 const ON_CARD = 20;
 
+/** The newest jobs on an engine in which somebody wrote something down for its card. */
+const notedOn = (engine: string, at: Db) =>
+  at
+    .selectDistinct({ id: jobs.id, number: jobs.number, updatedAt: jobs.updatedAt })
+    .from(jobs)
+    .innerJoin(entries, and(eq(entries.jobId, jobs.id), eq(entries.kind, "engine-note")))
+    .where(and(eq(jobs.engine, engine), eq(jobs.practice, "")))
+    .orderBy(desc(jobs.updatedAt))
+    .limit(ON_CARD)
+    .all();
+
 /** What the shop knows of a job's engine: folded from the newest of its proved jobs. */
 export function engineCardFor(jobId: string, at: Db = db()): EngineCard | undefined {
   const car = vehicleOf(jobId, at);
@@ -48,7 +59,9 @@ export function engineCardFor(jobId: string, at: Db = db()): EngineCard | undefi
   const same = provedBut(jobId, at)
     .filter(({ proved }) => proved.engine === engine)
     .slice(0, ON_CARD);
-  return engineCard(same.map(({ id, number }) => ({ jobId: id, number, state: readJob(id, at) })));
+  const folded = (list: readonly { readonly id: string; readonly number: number }[]) =>
+    list.map(({ id, number }) => ({ jobId: id, number, state: readJob(id, at) }));
+  return engineCard(folded(same), folded(notedOn(engine, at)));
 }
 
 /** What the shop's own proved jobs say of a job's car; undefined where there are not enough, and in a practice bay. */

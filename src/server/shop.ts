@@ -1,11 +1,19 @@
-import { and, desc, eq, inArray, sql } from "drizzle-orm";
+import { and, desc, eq, inArray, lte, sql } from "drizzle-orm";
 import * as yup from "yup";
 import { CHECK_IDS, CHECKS } from "@/core/checks";
 import { BadInput, needed, strictObject, validate } from "@/core/input";
 import type { Bodies } from "@/core/journal";
 import { may, mayNot, shopActs } from "@/core/people";
 import { mergeShops } from "@/core/shop/merge";
-import { DEFAULT_SHOP, liftShop, type Proof, type Shop, type ShopVersion, shopSchema } from "@/core/shop/settings";
+import {
+  DEFAULT_SHOP,
+  type HouseMethods,
+  liftShop,
+  type Proof,
+  type Shop,
+  type ShopVersion,
+  shopSchema,
+} from "@/core/shop/settings";
 import { nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { entries, jobs, shopVersions } from "./db/schema";
@@ -60,6 +68,18 @@ export function writeShop(input: unknown, at: Db = db(), who?: Who): ShopVersion
     return versionOf(at.insert(shopVersions).values(row).returning().get());
   });
   return write.immediate();
+}
+
+/** The house methods as they stood at a time (ISO); the defaults before anything was saved. */
+export function houseOn(time: string, at: Db = db()): HouseMethods {
+  const then = at
+    .select()
+    .from(shopVersions)
+    .where(lte(shopVersions.at, time))
+    .orderBy(desc(shopVersions.version))
+    .limit(1)
+    .get();
+  return versionOf(then).shop.house;
 }
 
 /** Kinds whose records prove a machine. */

@@ -76,6 +76,13 @@ export const handoverForm = formOf<Bodies["handover"], Decided>()({
     summary: { type: "text", long: true, label: "What the customer should know" },
     watch: { type: "text", label: "What to watch" },
     comeBack: { type: "text", label: "When to come back" },
+    call: {
+      type: "text",
+      time: "day",
+      label: "Ask how it held on",
+      hint: ({ known }) =>
+        `Left empty: ${known.conditional ? "after a week" : "after four weeks"}. It stands under Whom to call then`,
+    },
   },
   also: (_read, { known }) => known,
 });

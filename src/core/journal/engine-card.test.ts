@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { engineCard } from "./engine-card";
-import { proved } from "./journal.fixture";
+import { found, proved } from "./journal.fixture";
 import type { JobState } from "./state";
 
 const job = (number: number, change: Partial<JobState> = {}) => {
@@ -54,6 +54,26 @@ describe("an engine's card", () => {
     const failed = state.checks.map((c) => ({ ...c, verdict: { ...c.verdict, outcome: "fail" as const } }));
     expect(engineCard([{ jobId: "a", number: 1, state: { ...state, checks: failed } }])?.knownGood).toEqual([]);
     expect(engineCard([])).toBeUndefined();
+  });
+
+  it("carries what somebody wrote down for it, the newest first, proved or not, and nothing that was taken out", () => {
+    const { job: writer } = found();
+    writer.add("engine-note", { about: "way-in", text: "By the brake booster's hose: the duct is glued in" });
+    const wrong = writer.add("engine-note", { about: "torque", text: "Clamp 30 N·m" });
+    writer.add("engine-note", { about: "tools", text: "Hook 300 mm", pictures: ["ab".repeat(32)] });
+    writer.add("retract", { reason: "It is 3" }, { corrects: wrong });
+    const card = engineCard([], [{ jobId: "open", number: 9, state: writer.state() }]);
+    expect(card).toMatchObject({ jobs: 0, weak: [], knownGood: [] });
+    expect(card?.notes.map((n) => [n.about, n.text, n.job, n.by, n.pictures])).toEqual([
+      ["tools", "Hook 300 mm", 9, "Maren Oake", [{ jobId: "open", sha256: "ab".repeat(32) }]],
+      ["way-in", "By the brake booster's hose: the duct is glued in", 9, "Maren Oake", []],
+    ]);
+    expect(engineCard([], [job(1)])).toBeUndefined();
+  });
+
+  it("says of each reading with which machine and in what air it was taken", () => {
+    const smoke = engineCard([job(1)])?.knownGood.find((k) => k.check === "smoke");
+    expect(smoke?.values[0]?.with).toMatch(/^.+, 17 °C$/);
   });
 
   it("leaves out what was undone", () => {

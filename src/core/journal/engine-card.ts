@@ -1,12 +1,13 @@
 import type { CheckId } from "../checks";
-import { fromSi, isQuantity, type Quantity, toSi, UNITS, type UnitId } from "../units";
+import { formatQuantity, fromSi, isQuantity, type Quantity, toSi, UNITS, type UnitId } from "../units";
+import type { EngineNote } from "./entries";
 import type { JobState } from "./state";
 
 /** A proved job of an engine, as a card is folded from it. */
 interface CardJob {
   readonly jobId: string;
   readonly number: number;
-  readonly state: Pick<JobState, "checks" | "findings" | "repairs">;
+  readonly state: Pick<JobState, "checks" | "findings" | "repairs" | "conditions" | "kit" | "engineNotes">;
 }
 
 /** A reading on sound engines of this kind: what it was, and from which jobs. */
@@ -15,8 +16,8 @@ export interface KnownGood {
   readonly name: string;
   readonly unit: UnitId;
   readonly kind?: Quantity["kind"];
-  /** Each job's own, in `unit`, the newest first */
-  readonly values: readonly { readonly value: number; readonly job: number }[];
+  /** Each job's own, in `unit`, the newest first; with which machine, in what air */
+  readonly values: readonly { readonly value: number; readonly job: number; readonly with?: string }[];
   /** From–to over all of them; left out where they do not agree: then each stands by itself */
   readonly band?: readonly [low: number, high: number];
 }
@@ -35,6 +36,17 @@ export interface EngineCard {
   }[];
   readonly torques: readonly { readonly where: string; readonly torque: Quantity; readonly job: number }[];
   readonly parts: readonly { readonly name: string; readonly times: number }[];
+  /** What a teardown took, besides parts */
+  readonly kit: readonly { readonly name: string; readonly times: number }[];
+  /** What somebody wrote down for whoever comes next, the newest first */
+  readonly notes: readonly {
+    readonly about: EngineNote;
+    readonly text: string;
+    readonly by: string;
+    readonly at: string;
+    readonly job: number;
+    readonly pictures: readonly { readonly jobId: string; readonly sha256: string }[];
+  }[];
 }
 
 /** So many jobs make a band; fewer stand each by itself. */
@@ -53,13 +65,20 @@ const counted = (names: readonly string[]) => {
   return [...times].sort((a, b) => b[1] - a[1] || a[0].localeCompare(b[0]));
 };
 
+/** With which machine, and in what air, something was read. */
+function taken(record: object, conditions: JobState["conditions"]): string {
+  const machine = (record as { readonly machine?: { readonly name?: string } }).machine?.name;
+  return [machine, conditions && formatQuantity(conditions.bayTemperature)].filter(Boolean).join(", ");
+}
+
 /** What passed after the repair, by check and reading: of each job the last. */
 function knownGoodOf(jobs: readonly CardJob[]): KnownGood[] {
-  const readings = new Map<string, KnownGood & { readonly values: { value: number; job: number }[] }>();
+  const readings = new Map<string, KnownGood & { readonly values: { value: number; job: number; with?: string }[] }>();
   for (const { number, state } of jobs) {
     const sound = state.checks.filter((c) => c.afterRepair === "after" && c.verdict.outcome === "pass" && !c.onBench);
     const last = new Map(sound.map((c) => [c.check, c]));
-    for (const { check, verdict } of last.values())
+    for (const { check, record, verdict } of last.values()) {
+      const how = taken(record, state.conditions);
       for (const { name, value } of verdict.measures) {
         if (!isQuantity(value) || !READ.includes(UNITS[value.unit].dimension)) continue;
         const key = `${check} ${name} ${UNITS[value.unit].dimension} ${value.kind ?? ""}`;
@@ -75,8 +94,10 @@ function knownGoodOf(jobs: readonly CardJob[]): KnownGood[] {
         known.values.push({
           value: value.unit === known.unit ? value.value : fromSi(toSi(value), known.unit).value,
           job: number,
+          ...(how === "" ? {} : { with: how }),
         });
       }
+    }
   }
   return [...readings.values()].map((reading): KnownGood => {
     const sorted = reading.values.map((v) => v.value).toSorted((a, b) => a - b);
@@ -86,9 +107,21 @@ function knownGoodOf(jobs: readonly CardJob[]): KnownGood[] {
   });
 }
 
-/** Folds an engine's card from its proved jobs, the newest first; undefined where there is none. */
-export function engineCard(jobs: readonly CardJob[]): EngineCard | undefined {
-  if (jobs.length === 0) return undefined;
+/**
+ * Folds an engine's card from its proved jobs, the newest first, and from the notes of those where somebody wrote some down, proved
+ * or not; undefined where there is neither.
+ */
+export function engineCard(jobs: readonly CardJob[], noted: readonly CardJob[] = []): EngineCard | undefined {
+  const notes = noted
+    .flatMap(({ jobId, number, state }) =>
+      state.engineNotes.map(({ pictures, ...note }) => ({
+        ...note,
+        job: number,
+        pictures: (pictures ?? []).map((sha256) => ({ jobId, sha256 })),
+      })),
+    )
+    .toSorted((a, b) => b.at.localeCompare(a.at));
+  if (jobs.length === 0 && notes.length === 0) return undefined;
   const lasting = jobs.flatMap(({ number, state }) =>
     state.repairs.filter((r) => !r.undone && r.body.permanence !== "bypass").map((repair) => ({ number, state, repair })),
   );
@@ -123,6 +156,8 @@ export function engineCard(jobs: readonly CardJob[]): EngineCard | undefined {
       return { joint, times, ...(shown?.picture ? { picture: { jobId: shown.jobId, sha256: shown.picture } } : {}) };
     }),
     torques: lasting.flatMap(({ number, repair }) => (repair.body.torques ?? []).map((t) => ({ ...t, job: number }))),
+    notes,
+    kit: counted(jobs.flatMap(({ state }) => state.kit.map((item) => item.what))).map(([name, times]) => ({ name, times })),
     parts: counted(lasting.flatMap(({ repair }) => repair.body.parts.map((p) => p.name))).map(([name, times]) => ({
       name,
       times,

@@ -140,6 +140,17 @@ export const MONITOR_RESULTS = {
 export type MonitorResult = keyof typeof MONITOR_RESULTS;
 /** What happened weeks later. */
 export const OUTCOMES = { held: "It held", "came-back": "It came back", "not-seen-again": "The car was not seen again" } as const;
+
+/** What a note for an engine's card is about. */
+export const ENGINE_NOTES = {
+  "way-in": "The way in",
+  tools: "Tools and insertion depths",
+  torque: "A torque, with its source",
+  kit: "The kit: what to have ready",
+  reading: "What it reads when sound",
+  other: "Something else",
+} as const;
+export type EngineNote = keyof typeof ENGINE_NOTES;
 export type WaitingOn = "me" | "customer" | "part" | "cold-soak" | "drive";
 
 /** Every kind's body, as written today. */
@@ -301,12 +312,16 @@ export interface Bodies {
   };
   waiting: { readonly on: WaitingOn; readonly note?: string };
   note: { readonly text: string };
+  /** What whoever works on such an engine next should know: it stands on the engine's card */
+  "engine-note": { readonly about: EngineNote; readonly text: string; readonly pictures?: readonly string[] };
   handover: {
     readonly decidedOn: number;
     readonly conditional: boolean;
     readonly summary: string;
     readonly watch?: string;
     readonly comeBack?: string;
+    /** The day on which the customer is asked how it held */
+    readonly call?: string;
   };
   /** An apprentice's is asked for: it stands once a lead has countersigned it */
   close: { readonly decidedOn: number };
@@ -716,12 +731,21 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     note: line("Note").optional(),
   }),
   note: strictObject({ text: needed("The note", "The note is empty", 4000) }),
+  "engine-note": strictObject({
+    about: yup
+      .mixed<EngineNote>()
+      .oneOf(Object.keys(ENGINE_NOTES) as EngineNote[])
+      .required("Say what the note is about"),
+    text: needed("The note", "The note is empty", 1000),
+    pictures,
+  }),
   handover: strictObject({
     decidedOn: seq,
     conditional: yup.boolean().required(),
     summary: needed("The summary", "Say in a line what the customer should know", 2000),
     watch: line("What to watch", 500).optional(),
     comeBack: line("When to come back").optional(),
+    call: day("The day to call").optional(),
   }),
   close: strictObject({ decidedOn: seq }),
   signed: strictObject({ repair: id }),
@@ -871,6 +895,8 @@ export function validateDates(kind: string, body: unknown, today: string): void 
     throw new BadInput("The re-check date lies behind us: set one ahead", "body.recheck");
   const { date } = kind === "set-aside" ? (body as Bodies["set-aside"]) : { date: undefined };
   if (date !== undefined && date < today) throw new BadInput("The date lies behind us: set one ahead", "body.date");
+  const { call } = kind === "handover" ? (body as Bodies["handover"]) : { call: undefined };
+  if (call !== undefined && call < today) throw new BadInput("The day to call lies behind us: set one ahead", "body.call");
 }
 
 /** Start and end of an entry, ms since 1970. */

@@ -119,6 +119,7 @@ function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number, e
     ...comebackOf(lines, lastWork, relative, { codes: proof.codes.map((c) => c.code), soak: shop.limits.coldSoak.value }),
     outcomes: of("outcome").map((e) => ({ ...e.body, at: spanStart(e.at) })),
     notes: of("note").map((e) => ({ entry: e.id, text: e.body.text, at: spanStart(e.at), by: e.by })),
+    engineNotes: of("engine-note").map((e) => ({ ...e.body, at: spanStart(e.at), by: e.by })),
     unknown: lines.filter((e) => !isEntryKind(e.kind)).map((e) => ({ entry: e.id, kind: e.kind })),
     updatedAt: lines.reduce<string>((max, e) => (spanEnd(e.at) > max ? spanEnd(e.at) : max), ""),
     kit: newest("kit")?.body.items ?? [],

@@ -1,4 +1,5 @@
 export * from "../canonical";
+export * from "./calls";
 export * from "./closing-forms";
 export * from "./codes-form";
 export * from "./comeback";

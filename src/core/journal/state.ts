@@ -162,6 +162,8 @@ export interface JobState {
   readonly handover?: Bodies["handover"] & { readonly at: string; readonly by: string };
   readonly outcomes: readonly (Bodies["outcome"] & { readonly at: string })[];
   readonly notes: readonly { readonly entry: string; readonly text: string; readonly at: string; readonly by: string }[];
+  /** For the engine's card */
+  readonly engineNotes: readonly (Bodies["engine-note"] & { readonly at: string; readonly by: string })[];
   /** Entries of kinds this version does not know: kept, shown, inert */
   readonly unknown: readonly { readonly entry: string; readonly kind: string }[];
   readonly lastSeq: number;

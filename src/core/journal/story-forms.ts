@@ -3,7 +3,7 @@ import { formOf, recalling } from "../form";
 import { BadInput } from "../input";
 import { parseField, plausibility, type Quantity } from "../units";
 import { COMEBACK_KINDS } from "./comeback";
-import { type Bodies, bodySchema } from "./entries";
+import { type Bodies, bodySchema, ENGINE_NOTES } from "./entries";
 
 type Story = Bodies["story"];
 
@@ -86,6 +86,16 @@ export const storyForm = formOf<Story, Known>()({
     },
     "comeback.of": { type: "number", label: "of how many", bare: "times", example: "5", when: onColdStarts },
   }),
+});
+
+/** What the next one at such an engine should know. */
+export const engineNoteForm = formOf<Bodies["engine-note"], undefined>()({
+  schema: bodySchema("engine-note"),
+  fields: {
+    about: { type: "choice", list: true, label: "About", options: Object.entries(ENGINE_NOTES), holds: () => "way-in" },
+    text: { type: "text", long: true, label: "For whoever works on this engine next" },
+    pictures: { type: "taken", label: "Pictures" },
+  },
 });
 
 /** A line for the journal. */

@@ -1,6 +1,7 @@
 import { CAUTION_TEXTS, CHECKS } from "../checks";
+import { inSentence } from "../sentence";
 import { vehicleFacts, vehicleName } from "../vehicle";
-import { type Bodies, type EntryKind, isEntryKind, type JournalEntry, MONITOR_RESULTS } from "./entries";
+import { type Bodies, ENGINE_NOTES, type EntryKind, isEntryKind, type JournalEntry, MONITOR_RESULTS } from "./entries";
 import type { JobState } from "./state";
 
 type Words = { readonly [K in EntryKind]: (body: Bodies[K], entry: JournalEntry, job: JobState) => string };
@@ -45,6 +46,7 @@ const WORDS: Words = {
   "set-aside": (b) => `Set aside: ${b.of === "code" ? b.id : `a ${b.of}`}, ${b.reason}`,
   waiting: (b) => `Waiting for: ${b.on === "me" ? "us" : b.on.replace("-", " ")}${b.note ? `, ${b.note}` : ""}`,
   note: (b) => `Note: ${b.text}`,
+  "engine-note": (b) => `For the engine's card, ${inSentence(ENGINE_NOTES[b.about])}: ${b.text}`,
   handover: (b) => `Handed over${b.conditional ? " conditionally" : ""}: ${b.summary}`,
   close: (b, entry, job) => (job.closing?.entry === entry.id ? `Asks to close (looked at through ${b.decidedOn})` : "Job closed"),
   signed: (b, _entry, job) =>

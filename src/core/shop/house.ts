@@ -1,7 +1,7 @@
 import * as yup from "yup";
 import { strictObject } from "../input";
 
-/** Where practitioners disagree: each question with its schools, the shop's default first. */
+/** Where practitioners disagree: each question with its schools, the shop's default first, and the family of faults it is a way to find, if one. */
 export const HOUSE_QUESTIONS = {
   dye: {
     asks: "Dye in the smoke fluid",
@@ -13,6 +13,7 @@ export const HOUSE_QUESTIONS = {
   },
   firstLocator: {
     asks: "First locator on a lean code",
+    finds: "engine",
     schools: { smoke: "Smoke", gas: "Enrichment gas", spray: "Water or soap spray" },
   },
   trimLimit: {
@@ -21,10 +22,12 @@ export const HOUSE_QUESTIONS = {
   },
   boostBy: {
     asks: "Boost leak by",
+    finds: "boost",
     schools: { "smoke-first": "Low-pressure smoke first, then air", air: "Air at boost pressure" },
   },
   evapEntry: {
     asks: "EVAP entry",
+    finds: "evap",
     schools: { "service-port": "Service port where fitted", "filler-neck": "Filler neck", "purge-line": "Purge line" },
   },
   evapGas: {

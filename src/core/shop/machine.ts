@@ -172,7 +172,7 @@ export interface Proof {
 }
 
 /** Fewest proofs a drift can be told from. */
-const FEWEST = 5;
+export const FEWEST_PROOFS = 5;
 
 /**
  * Whether a machine's proof pressure drifts downwards: the slope of an ordinary least-squares line over the order of the
@@ -182,7 +182,7 @@ const FEWEST = 5;
  */
 export function proofDrift(proofs: readonly Proof[]): { readonly fall: number; readonly last: number } | undefined {
   const n = proofs.length;
-  if (n < FEWEST) return undefined;
+  if (n < FEWEST_PROOFS) return undefined;
   const mean = (n - 1) / 2;
   const average = proofs.reduce((sum, p) => sum + p.share, 0) / n;
   const spread = (n * (n * n - 1)) / 12;

@@ -1,7 +1,7 @@
 "use client";
 
 import { formatDistanceToNowStrict } from "date-fns";
-import { Calculator, GraduationCap, Plus, Search, Settings2, SlidersHorizontal, Upload } from "lucide-react";
+import { Calculator, GraduationCap, PhoneCall, Plus, Search, Settings2, SlidersHorizontal, Upload } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
@@ -71,6 +71,8 @@ interface Props {
   /** What a job may begin with: check and name */
   instruments: readonly (readonly [string, string])[];
   shopName: string;
+  /** Customers to call today or before */
+  callsDue: number;
   /** Whether the shop has a lead: until then nobody signs in */
   lead: boolean;
 }
@@ -82,7 +84,7 @@ function boardUrl(asked: Asked, change: Partial<Asked> & { readonly page?: numbe
 }
 
 /** Bay board: every job by what it waits for. */
-export function Board({ board, asked, people, families, instruments, shopName, lead }: Props) {
+export function Board({ board, asked, people, families, instruments, shopName, callsDue, lead }: Props) {
   useFresh();
   const { jobs, counts, total } = board;
   const walk = jobs.find((j) => j.lane === "done") ?? jobs.find((j) => j.station === "prove");
@@ -95,6 +97,9 @@ export function Board({ board, asked, people, families, instruments, shopName, l
           </h1>
           <Waiting />
           <PersonButton />
+          <LinkButton href="/calls" className="max-sm:!px-2">
+            <PhoneCall aria-hidden size={18} /> Calls{callsDue > 0 && <span className="text-amber">{callsDue} due</span>}
+          </LinkButton>
           <LinkButton href="/reckoner" className="max-sm:!px-2">
             <Calculator aria-hidden size={18} /> Reckoner
           </LinkButton>

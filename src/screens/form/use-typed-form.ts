@@ -103,9 +103,11 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
         setValue("startedAt", new Date().toISOString());
       }
       save(key, control._formValues);
+      // A complaint goes as it is answered, not as the field is left: what stands below would move away under the finger.
+      if (getFieldState(name).invalid) void trigger(name);
     });
     return unsubscribe;
-  }, [control, form, key, setValue, watch]);
+  }, [control, form, key, setValue, watch, getFieldState, trigger]);
 
   const given = useMemo(() => givenOf(form.fields as Form<Body, Known>["fields"], draft, known), [form, draft, known]);
   const filled = useMemo(() => toRecord(form as Form<Body, Known>, draft, known), [form, draft, known]);

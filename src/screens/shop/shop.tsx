@@ -4,7 +4,7 @@ import { useState } from "react";
 import { mergeShops } from "@/core/shop/merge";
 import type { Proof, Shop, ShopVersion } from "@/core/shop/settings";
 import type { UnitId } from "@/core/units";
-import { Button } from "@/ui/button";
+import { Button, LinkButton } from "@/ui/button";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import { getJson, Refused, sendJson } from "../session/api";
 import { PageHead } from "../session/page-head";
@@ -75,6 +75,7 @@ export function ShopScreen({
         <p role="status" className="text-calm">
           {said}
         </p>
+        <LinkButton href="/what-we-know">What we know</LinkButton>
       </PageHead>
       {error && <ErrorNote>{error}</ErrorNote>}
       {parted && (

@@ -79,7 +79,7 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
           </Button>
         </div>
       )}
-      <FormFields of={form} names={["summary", "watch", "comeBack"]} />
+      <FormFields of={form} names={["summary", "watch", "comeBack", "call"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       {forbidden && <p className="text-amber">{forbidden}. What is typed here stays on this device.</p>}
       <div>

@@ -1,0 +1,16 @@
+import { Calls } from "@/screens/calls/calls";
+import { Providers } from "@/screens/session/providers";
+import { boardFolded } from "@/server/board";
+import { callsDue } from "@/server/calls";
+import { nowIso } from "@/server/clock";
+
+export const dynamic = "force-dynamic";
+
+export default async function Page() {
+  await boardFolded();
+  return (
+    <Providers>
+      <Calls calls={callsDue()} today={nowIso().slice(0, 10)} />
+    </Providers>
+  );
+}

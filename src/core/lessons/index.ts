@@ -1,0 +1,2 @@
+export * from "./of-job";
+export * from "./what-we-know";

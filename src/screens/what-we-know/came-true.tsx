@@ -1,0 +1,73 @@
+"use client";
+
+import { CartesianGrid, ComposedChart, ErrorBar, Line, Scatter, XAxis, YAxis } from "recharts";
+import { ENOUGH, type Tenth } from "@/core/lessons";
+import { AXIS, ChartFrame, GRID } from "@/ui/chart-frame";
+import { FigureTable } from "@/ui/figure-table";
+import { usePreferences } from "../session/preferences";
+
+const VERDICTS: Readonly<Record<Tenth["verdict"], string>> = {
+  "too-few": "not enough yet",
+  "as-said": "as said",
+  oftener: "oftener than said",
+  rarer: "rarer than said",
+};
+
+/** Whether odds come true: how often what was said at 80 % was found. */
+export function CameTrue({ tenths }: { tenths: readonly Tenth[] }) {
+  const { number } = usePreferences();
+  const percent = (share: number) => number(100 * share, 0);
+  const told = tenths.filter((t) => t.verdict !== "too-few");
+  const points = told.map((t) => ({
+    said: 100 * t.said,
+    found: 100 * t.share,
+    spread: [100 * (t.share - t.low), 100 * (t.high - t.share)],
+  }));
+  return (
+    <section aria-label="Does it come true?" className="flex flex-col gap-3">
+      <h2 className="text-xl font-bold">Does it come true?</h2>
+      <p className="max-w-3xl text-muted">
+        The odds of every place just before the fault was found, by today&rsquo;s rules and without this shop&rsquo;s own
+        experience, against whether it was found there. Jobs that nobody proved to the end are not among them, so easy ones count
+        for more.
+      </p>
+      {told.length >= 2 ? (
+        <ChartFrame
+          title="Found (%) over what was said (%), with its range; on the dashed line it comes true as said"
+          words={told.map((t) => `said ${percent(t.said)} %, found ${percent(t.share)} %`).join("; ")}
+          height={280}
+        >
+          <ComposedChart
+            data={[{ said: 0, line: 0 }, ...points, { said: 100, line: 100 }]}
+            margin={{ top: 8, right: 16, left: 0 }}
+          >
+            <CartesianGrid {...GRID} />
+            <XAxis type="number" dataKey="said" domain={[0, 100]} ticks={[0, 20, 40, 60, 80, 100]} unit=" %" {...AXIS} />
+            <YAxis type="number" domain={[0, 100]} ticks={[0, 20, 40, 60, 80, 100]} unit=" %" width={56} {...AXIS} />
+            <Line dataKey="line" stroke="var(--edge)" strokeDasharray="6 4" dot={false} connectNulls isAnimationActive={false} />
+            <Scatter dataKey="found" fill="var(--live)" isAnimationActive={false}>
+              <ErrorBar dataKey="spread" stroke="var(--live)" strokeWidth={2} width={8} />
+            </Scatter>
+          </ComposedChart>
+        </ChartFrame>
+      ) : (
+        <p className="text-lg">
+          Not enough yet for a picture: a tenth is judged once {ENOUGH.said} odds in it were said of faults that were then found.
+        </p>
+      )}
+      {tenths.length > 0 && (
+        <FigureTable
+          caption="What was said, in tenths"
+          heads={["Said", "Found", "Against what was said"]}
+          rows={tenths.map((t) => [
+            `${percent(t.from)} to ${percent(t.from + 0.1)} %`,
+            `${t.found} of ${t.of}: ${percent(t.share)} % (${percent(t.low)} to ${percent(t.high)})`,
+            <span key="verdict" className={t.verdict === "rarer" ? "text-amber" : t.verdict === "as-said" ? "text-calm" : ""}>
+              {VERDICTS[t.verdict]}
+            </span>,
+          ])}
+        />
+      )}
+    </section>
+  );
+}
