@@ -7,6 +7,7 @@ import { besides } from "./beside";
 import { now } from "./clock";
 import { type Db, db } from "./db/open";
 import { entries, jobs } from "./db/schema";
+import { experienceFor } from "./experience";
 import { readEntries } from "./jobs";
 import { keepLessons } from "./lessons";
 import { houseOn, readShop } from "./shop";
@@ -62,7 +63,9 @@ function recheckOf({ repairs, setAside }: Pick<JobState, "repairs" | "setAside">
 function refreshBoard(jobId: string, at: Db): void {
   const journal = readEntries(jobId, 0, at);
   const shop = readShop(at);
-  const state = foldJob(journal, shop, now());
+  const before = at.select({ status: jobs.status, proved: jobs.proved }).from(jobs).where(eq(jobs.id, jobId)).get();
+  // In a closed job nothing is looked for any more.
+  const state = foldJob(journal, shop, now(), before?.status === "closed" ? undefined : experienceFor(jobId, at));
   const newest = at
     .select({ by: entries.by })
     .from(entries)
@@ -70,10 +73,17 @@ function refreshBoard(jobId: string, at: Db): void {
     .orderBy(desc(entries.seq))
     .limit(1)
     .get();
+  const columns = boardColumns(state);
   at.update(jobs)
-    .set({ ...boardColumns(state), person: newest?.by ?? "", folded: state.lastSeq })
+    .set({ ...columns, person: newest?.by ?? "", folded: state.lastSeq })
     .where(eq(jobs.id, jobId))
     .run();
+  // What is looked for in other cars with this engine goes by it, too.
+  if (columns.engine !== "" && columns.proved !== before?.proved)
+    at.update(jobs)
+      .set({ folded: 0 })
+      .where(and(eq(jobs.engine, columns.engine), ne(jobs.id, jobId), inArray(jobs.status, ["open", "review"])))
+      .run();
   keepLessons(jobId, lessonsOf(journal, state, { families: familiesOf(state), shop, houseOn: (day) => houseOn(day, at) }), at);
 }
 

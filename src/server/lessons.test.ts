@@ -1,14 +1,21 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { v4 as uuid } from "uuid";
 import { afterAll, expect, it } from "vitest";
-import type { JournalEntry } from "@/core/journal";
+import { lookList } from "@/core/checks/look";
+import { NATURAL, VAPOUR } from "@/core/core.fixture";
+import { foldJob, type JournalEntry } from "@/core/journal";
 import { minute, proved } from "@/core/journal/journal.fixture";
-import { rebuildBoard, refreshStale } from "./board";
+import type { Tally } from "@/core/suspects";
+import { engineOf, layoutOf } from "@/core/vehicle";
+import { listJobs, rebuildBoard, refreshStale, staleJobs, tryRefresh } from "./board";
 import { callsDue } from "./calls";
 import { openDb } from "./db/open";
-import { eraseCustomer, importJob, writeCustomer } from "./jobs";
+import { experienceFor } from "./experience";
+import { appendEntries, eraseCustomer, importJob, openJob, readEntries, writeCustomer } from "./jobs";
 import { whatWeKnowHere } from "./lessons";
+import { entryOf, opening, STORY } from "./mutated.fixture";
 import { houseOn, readShop, readShopVersion, writeShop } from "./shop";
 
 const folder = mkdtempSync(join(tmpdir(), "pelota-lessons-"));
@@ -56,6 +63,57 @@ it("keeps what a job teaches and whom to call as its journal goes on, and forget
   db.$client.prepare("update entries set body = json_set(body, '$.practice', '3008-BFY0-0000-006') where kind = 'opened'").run();
   rebuildBoard(db);
   expect(whatWeKnowHere(db).jobs).toBe(0);
+});
+
+it("names the best next check as the bench does, with what the shop has proved since", () => {
+  const other = openDb(mkdtempSync(join(folder, "other-")));
+  const jobId = uuid();
+  openJob(opening(jobId), other);
+  const looked = { items: lookList(layoutOf(VAPOUR), VAPOUR).map(({ id }) => ({ id, state: "fine" })) };
+  const add = (kind: string, body: object) => appendEntries(jobId, entryOf(jobId, kind, body), other);
+  add("vehicle", VAPOUR);
+  add("story", STORY);
+  add("codes", { codes: [{ code: "P0455", status: "stored" }] });
+  add("check", { check: "look", record: looked });
+  refreshStale(other);
+  const reason = () => listJobs({}, other).find((j) => j.id === jobId)?.reason;
+  const fold = (experience?: Tally) => foldJob(readEntries(jobId, 0, other), readShop(other), Date.now(), experience);
+  const without = fold();
+  expect(reason()).toBe(without.nextStation.reason);
+  // A place that moves it, if it was found every time.
+  const places = without.suspects.map((s) => s.cause.joint ?? s.cause.id);
+  const moves = places.find(
+    (id) => fold({ jobs: 6, found: { [id]: 6 }, of: "" }).nextStation.reason !== without.nextStation.reason,
+  );
+  expect(moves).toBeDefined();
+  const insert = other.$client.prepare(
+    `insert into jobs (id, number, created_at, status, station, reason, waiting_on, vehicle, registration, complaint, codes, updated_at, proved, engine)
+     values (?, ?, '2026-01-01', 'closed', 'handover', '', 'me', '', '', '', '', '2026-01-01', ?, ?)`,
+  );
+  const proved = JSON.stringify({ engine: engineOf(VAPOUR), families: ["evap"], found: [moves] });
+  for (let i = 0; i < 6; i++) insert.run(uuid(), 100 + i, proved, engineOf(VAPOUR));
+  expect(experienceFor(jobId, other)).toMatchObject({ jobs: 6 });
+  other.$client.prepare("update jobs set folded = 0 where id = ?").run(jobId);
+  refreshStale(other);
+  expect(reason()).toBe(fold(experienceFor(jobId, other)).nextStation.reason);
+  expect(reason()).not.toBe(without.nextStation.reason);
+  other.$client.close();
+});
+
+it("folds the open jobs of an engine anew once another one of it is proved, and no closed one", () => {
+  const other = openDb(mkdtempSync(join(folder, "engine-")));
+  const open = uuid();
+  openJob(opening(open), other);
+  appendEntries(open, entryOf(open, "vehicle", NATURAL), other);
+  const job = handedOver();
+  job.add("close", { decidedOn: job.state().lastSeq });
+  importJob(file(job.entries), other);
+  for (const jobId of staleJobs(other)) if (jobId === open) tryRefresh(jobId, other);
+  for (const jobId of staleJobs(other)) tryRefresh(jobId, other);
+  expect(staleJobs(other)).toEqual([open]);
+  refreshStale(other);
+  expect(staleJobs(other)).toEqual([]);
+  other.$client.close();
 });
 
 it("knows the house methods of a day", () => {

@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 import { DEFAULT_SHOP, type Shop } from "@/core/shop/settings";
 import { Bench } from "../job/bench";
 import { getJson } from "../session/api";
-import { knownShop } from "../session/known-shop";
+import { experienceLately, knownShop } from "../session/known-shop";
 
 /** The job that the address names: as the bench's own page or in its place. */
 const jobOf = ({ pathname, search }: Location) =>
@@ -23,5 +23,5 @@ export function AwayBench() {
       .catch(() => {});
   }, []);
   if (!place) return null;
-  return <Bench jobId={place.jobId} shop={place.shop} />;
+  return <Bench jobId={place.jobId} shop={place.shop} experience={experienceLately.known(place.jobId)} />;
 }

@@ -12,7 +12,7 @@ import { IconButton } from "@/ui/button";
 import { focusHeading } from "@/ui/focus-heading";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { useKeys } from "../session/keys";
-import { keepShop } from "../session/known-shop";
+import { experienceLately, keepShop } from "../session/known-shop";
 import { OpenJournal } from "../session/open-journal";
 import { PersonButton } from "../session/person";
 import { Waiting } from "../session/waiting";
@@ -78,6 +78,7 @@ function wantedCheck(): CheckId | undefined {
 function OpenBench({ jobId, number, journal, shop, customer, experience }: BenchProps & { journal: DeviceJournal }) {
   const job = useJournal(jobId, journal, shop, experience);
   useEffect(() => keepShop(shop), [shop]);
+  useEffect(() => experienceLately.keep(jobId, experience), [jobId, experience]);
   // A job that was begun at an instrument opens there. Each visit is counted: a check that is asked for is found as it is kept
   // now, also where it stands already.
   const [place, setPlace] = useState(() => {

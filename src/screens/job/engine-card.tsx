@@ -10,6 +10,7 @@ import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { FormFields } from "../form/form-field";
 import { getJson } from "../session/api";
+import { lately } from "../session/lately";
 import { usePreferences } from "../session/preferences";
 import { Pictures, picturesIn, Thumbnail } from "./pictures";
 import { useEntryForm } from "./use-entry-form";
@@ -17,7 +18,9 @@ import { useJob } from "./use-job";
 
 const Card = createContext<EngineCard | undefined>(undefined);
 
-/** What the shop knows of this engine, fetched once the vehicle is described; without the server there is none. */
+const cardsLately = lately<EngineCard>("pelota.engineCards");
+
+/** What the shop knows of this engine, fetched once the vehicle is described; without the server as it was seen last. */
 export function EngineCardProvider({ children }: { children: ReactNode }) {
   const { id, state } = useJob();
   const [card, setCard] = useState<EngineCard>();
@@ -30,8 +33,11 @@ export function EngineCardProvider({ children }: { children: ReactNode }) {
     if (!engine) setCard(undefined);
     else
       getJson<EngineCard | null>(`jobs/${id}/engine`).then(
-        (known) => left || setCard(known ?? undefined),
-        () => {},
+        (known) => {
+          cardsLately.keep(id, known ?? undefined);
+          if (!left) setCard(known ?? undefined);
+        },
+        () => left || setCard(cardsLately.known(id)),
       );
     return () => {
       left = true;

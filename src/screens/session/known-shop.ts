@@ -1,6 +1,8 @@
 "use client";
 
 import type { Shop } from "@/core/shop/settings";
+import type { Tally } from "@/core/suspects";
+import { lately } from "./lately";
 import { load, save } from "./storage";
 
 const KEY = "pelota.shop";
@@ -8,3 +10,6 @@ const KEY = "pelota.shop";
 /** The shop's settings as this device last saw them: what is judged by while the server is away. */
 export const knownShop = (): Shop | undefined => load<Shop>(KEY);
 export const keepShop = (shop: Shop): void => save(KEY, shop);
+
+/** What the shop's own proved jobs say of a job's car, as the server said it last. */
+export const experienceLately = lately<Tally>("pelota.experience.jobs");
