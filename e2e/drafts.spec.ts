@@ -176,3 +176,24 @@ test("while the server takes its time a check is recorded once, and what is read
   const journal: { kind: string }[] = await (await page.request.get(`/api/v1/jobs/${idOf(page)}/entries`)).json();
   expect(journal.filter((e) => e.kind === "check")).toHaveLength(1);
 });
+
+test("where this device's storage is full nothing is recorded, what was typed stays, and it goes once there is room", async ({
+  page,
+}) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Hiss", "FW 17 FUL");
+  const storage = await page.context().newCDPSession(page);
+  const origin = new URL(page.url()).origin;
+  await storage.send("Storage.overrideQuotaForOrigin", { origin, quotaSize: 1 });
+  await page.getByRole("button", { name: "Journal" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("textbox", { name: "Note" }).fill("Written on a full device");
+  await button(page, "Add the note").click();
+  await expect(dialog.getByRole("alert")).toContainText("The storage of this device is full: nothing was recorded");
+  await expect(dialog.getByRole("textbox", { name: "Note" })).toHaveValue("Written on a full device");
+  await expect(page.getByText(/not sent yet/)).toHaveCount(0);
+  await storage.send("Storage.overrideQuotaForOrigin", { origin });
+  await button(page, "Add the note").click();
+  await expect(dialog.getByText("Note: Written on a full device")).toHaveCount(1);
+  await expect(dialog.getByRole("textbox", { name: "Note" })).toHaveValue("");
+});

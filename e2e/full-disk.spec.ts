@@ -63,6 +63,6 @@ test("where files can grow no further nothing is acknowledged that is not there,
     const verified = execFileSync("node", ["scripts/pelota.mjs", "verify", server.data], { encoding: "utf8" });
     expect(JSON.parse(verified)).toMatchObject({ jobs: 1, files: 1, wrong: [] });
   } finally {
-    server.stop();
+    await server.stop();
   }
 });

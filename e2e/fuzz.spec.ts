@@ -65,6 +65,6 @@ test("no request breaks the server, however it is made", async () => {
     expect((await fetch(server.url)).ok).toBe(true);
     for (const job of jobs) expect((await fetch(`${server.url}/jobs/${job}`)).ok, job).toBe(true);
   } finally {
-    server.stop();
+    await server.stop();
   }
 });

@@ -113,7 +113,7 @@ test("what the server lost when an older backup was restored comes back from the
     await note(page, "After the backup");
     await expect.poll(() => copyOf(page, id)).toBe((await (await page.request.get(`/api/v1/jobs/${id}/entries`)).json()).length);
     await page.goto("about:blank");
-    server.stop();
+    await server.stop();
     pelota(after, "restore", backups);
     server = await startServer(PORT, [], { PELOTA_DATA: after });
     const recorded = async () => {
@@ -131,7 +131,7 @@ test("what the server lost when an older backup was restored comes back from the
     for (const text of await recorded()) await expect(page.getByRole("dialog").getByText(`Note: ${text}`)).toHaveCount(1);
     await context.close();
   } finally {
-    server.stop();
+    await server.stop();
     rmSync(parent, { recursive: true, force: true });
   }
 });

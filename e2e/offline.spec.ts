@@ -4,7 +4,7 @@ import sharp from "sharp";
 import type { JournalEntry } from "@/core/journal";
 import { CARS } from "../demo/cars";
 import { DEMO_PIN } from "../demo/pin.mjs";
-import { type OtherServer, startServer } from "./server";
+import { newerBuild, type OtherServer, startServer } from "./server";
 import {
   button,
   describeEngine,
@@ -25,6 +25,7 @@ import {
 test.use({ serviceWorkers: "allow" });
 test.describe.configure({ mode: "serial", timeout: 180_000 });
 
+// Each test has a shop, and so a port, of its own.
 const PORT = 4351;
 const who = (page: Page) => page.locator("[data-person]");
 const notes = async (page: Page, id: string) =>
@@ -66,7 +67,7 @@ test("a tablet loses the server in the middle of a job, is reloaded and restarte
     expect(await kept(page)).toBeGreaterThan(0);
 
     // The server is gone: a whole smoke run, a finding with its picture, a line taken out, another's note.
-    server.stop(true);
+    await server.stop(true);
     await smoke(page, { settleAt: 6.6, arrivals: ["Crankcase", "Breather hose"] });
     await recordRun(page);
     await station(page, "Find");
@@ -160,7 +161,7 @@ test("a tablet loses the server in the middle of a job, is reloaded and restarte
     await phone.context().close();
   } finally {
     await context.close();
-    server.stop();
+    await server.stop();
     rmSync(data, { recursive: true, force: true });
   }
 });
@@ -176,7 +177,7 @@ test("a job is opened without the server, worked on, and given its number once t
     await enterPin(page, "Maren Oake", DEMO_PIN);
     await expect(who(page)).toHaveText("Maren Oake");
     await kept(page);
-    server.stop(true);
+    await server.stop(true);
     await page.goto("/");
     await expect(page.getByText("This device holds no job yet")).toBeVisible();
     await page.getByRole("link", { name: "New job" }).click();
@@ -209,7 +210,71 @@ test("a job is opened without the server, worked on, and given its number once t
     ]);
   } finally {
     await context.close();
-    server.stop();
+    await server.stop();
     rmSync(data, { recursive: true, force: true });
+  }
+});
+
+test("a device of an older build meets a newer server: what waited goes up once, and the new build takes over with nothing lost", async ({
+  browser,
+}) => {
+  let server: OtherServer = await startServer(PORT + 2);
+  const { data } = server;
+  const context = await browser.newContext({ baseURL: server.url });
+  const page = await context.newPage();
+  const root = newerBuild();
+  const builds = () =>
+    page.evaluate(async () => {
+      const names = await caches.keys();
+      const keys = await Promise.all(names.map(async (name) => (await (await caches.open(name)).keys()).map(({ url }) => url)));
+      return [...new Set(keys.flat().flatMap((url) => /static\/([^/]+)\/_buildManifest/.exec(url)?.[1] ?? []))];
+    });
+  try {
+    await inAs(page, "Maren Oake");
+    await page.goto("/");
+    await enterPin(page, "Maren Oake", DEMO_PIN);
+    await expect(who(page)).toHaveText("Maren Oake");
+    const id = await openOn(page, CARS.curlew, { symptoms: ["rough-idle"] }, ["P0171"]);
+    await kept(page);
+    const [older] = await builds();
+    await server.stop(true);
+    await note(page, "Made by the older build");
+    await expect(page.getByText(/^1 not sent yet/)).toBeVisible();
+
+    // The shop's machine was brought up to date meanwhile. The open page sends what it made, and goes on.
+    server = await startServer(PORT + 2, [], { PELOTA_DATA: data }, undefined, root);
+    await expect(page.getByText(/not sent yet/)).toHaveCount(0, { timeout: 30_000 });
+    await page.getByRole("button", { name: "Journal" }).click();
+    await page.getByRole("textbox", { name: "Note" }).fill("Half typed");
+    await page.keyboard.press("Escape");
+    // As it is opened anew, twice at most, the device has the new build.
+    await expect
+      .poll(
+        async () => {
+          await page.reload();
+          // As it takes over, the page is opened once more by itself.
+          return builds().catch(() => []);
+        },
+        { timeout: 60_000, intervals: [2000] },
+      )
+      .toEqual([`${older?.slice(0, -5)}newer`]);
+    await page.getByRole("button", { name: "Journal" }).click();
+    await expect(page.getByRole("textbox", { name: "Note" })).toHaveValue("Half typed");
+    await page.keyboard.press("Escape");
+    await server.stop(true);
+    await page.reload();
+    await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
+    await note(page, "Made by the newer build");
+    server = await startServer(PORT + 2, [], { PELOTA_DATA: data }, undefined, root);
+    await expect(page.getByText(/not sent yet/)).toHaveCount(0, { timeout: 30_000 });
+    expect((await notes(page, id)).map((e) => (e.body as { text: string }).text)).toEqual([
+      "Made by the older build",
+      "Made by the newer build",
+    ]);
+  } finally {
+    await context.close();
+    await server.stop();
+    rmSync(data, { recursive: true, force: true });
+    rmSync(root, { recursive: true, force: true });
   }
 });

@@ -220,7 +220,7 @@ test("a shop of its own is set up in one page: name, lead, people, first machine
     await expect(page.getByRole("heading", { name: /Bay board/ })).toBeVisible();
     await context.close();
   } finally {
-    own.stop();
+    await own.stop();
   }
 });
 
@@ -305,7 +305,7 @@ test("a device is put out in mid-work; what waited on it leaves it as a file, an
     await atDesk.close();
     await inVan.close();
   } finally {
-    shop.stop();
+    await shop.stop();
   }
 });
 
@@ -393,6 +393,6 @@ test("on the shop's network the plain port only leads to HTTPS, and what waited 
     expect(cookie).toMatchObject({ name: "pelota_device", secure: true, httpOnly: true, sameSite: "Strict" });
     await context.close();
   } finally {
-    shop.stop();
+    await shop.stop();
   }
 });

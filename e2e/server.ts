@@ -1,5 +1,15 @@
 import { type ChildProcess, execFileSync, spawn } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
+import {
+  cpSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
@@ -11,16 +21,20 @@ export interface OtherServer {
   memory(): number;
   /** Lifts the limit on the size of its files */
   unlimit(): void;
-  /** @param keep the data, for one that is started on them again */
-  stop(keep?: boolean): void;
+  /** @param keep the data, for one that is started on them again; settled once it has let go of them */
+  stop(keep?: boolean): Promise<void>;
 }
 
-/** @param fileLimit the largest file that it can write, kB: as on a disk that is nearly full. */
+/**
+ * @param fileLimit the largest file that it can write, kB: as on a disk that is nearly full; @param root where the build is that it
+ * serves: this one's, or another's.
+ */
 export async function startServer(
   port: number,
   args: string[] = [],
   env: Record<string, string> = {},
   fileLimit?: number,
+  root = process.cwd(),
 ): Promise<OtherServer> {
   const data = env.PELOTA_DATA ?? mkdtempSync(join(tmpdir(), "pelota-other-"));
   const command = ["node", "scripts/start.mjs", "--port", String(port), ...args];
@@ -29,6 +43,7 @@ export async function startServer(
     env: { ...process.env, PELOTA_DATA: data, ...env },
     stdio: "ignore",
     detached: true,
+    cwd: root,
   });
   const url = `http://127.0.0.1:${port}`;
   for (let tries = 0; tries < 100; tries++) {
@@ -55,10 +70,33 @@ export async function startServer(
     data,
     memory,
     unlimit: () => execFileSync("prlimit", ["--pid", String(server.pid), "--fsize=unlimited"]),
-    stop(keep = false) {
+    async stop(keep = false) {
       // One that was stopped already has nothing left to stop.
-      if (server.exitCode === null && server.signalCode === null) process.kill(-(server.pid as number));
+      const ended = server.exitCode !== null || server.signalCode !== null;
+      const over = ended ? Promise.resolve() : new Promise((done) => server.once("exit", done));
+      if (!ended) process.kill(-(server.pid as number));
+      await over;
       if (!keep && !env.PELOTA_DATA) rmSync(data, { recursive: true, force: true });
     },
   };
+}
+
+/** A build that differs from this one in its name, as the next one will: what it serves is the same app. */
+export function newerBuild(): string {
+  const root = mkdtempSync(join(tmpdir(), "pelota-newer-"));
+  const here = process.cwd();
+  for (const part of ["node_modules", "scripts", "src", "package.json", "next.config.ts"])
+    symlinkSync(join(here, part), join(root, part));
+  mkdirSync(join(root, ".next"));
+  const id = readFileSync(join(here, ".next", "BUILD_ID"), "utf8").trim();
+  const newer = `${id.slice(0, -5)}newer`;
+  for (const part of readdirSync(join(here, ".next"))) {
+    if (part === "static") cpSync(join(here, ".next", part), join(root, ".next", part), { recursive: true });
+    else if (part !== "BUILD_ID" && part !== "cache") symlinkSync(join(here, ".next", part), join(root, ".next", part));
+  }
+  writeFileSync(join(root, ".next", "BUILD_ID"), newer);
+  renameSync(join(root, ".next", "static", id), join(root, ".next", "static", newer));
+  mkdirSync(join(root, "out"));
+  writeFileSync(join(root, "out", "sw.js"), readFileSync(join(here, "out", "sw.js"), "utf8").replaceAll(id, newer));
+  return root;
 }

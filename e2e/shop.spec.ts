@@ -99,7 +99,7 @@ test("a job travels to another shop's empty database and folds to the same state
       expect((await page.request.get(`/api/v1/shop/archive?ticket=${ticket}`)).status()).toBe(403);
     await context.close();
   } finally {
-    other.stop();
+    await other.stop();
   }
 });
 
@@ -133,7 +133,7 @@ test("told to listen wider, it lets nobody in without the shop passphrase", asyn
     await second.close();
     await context.close();
   } finally {
-    other.stop();
+    await other.stop();
   }
 });
 

@@ -78,6 +78,6 @@ test("the doors for bytes ask who comes, as all others do", async () => {
       ).toBe(403);
     }
   } finally {
-    guarded.stop();
+    await guarded.stop();
   }
 });

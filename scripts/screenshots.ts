@@ -155,23 +155,6 @@ async function boostLog(page: Page): Promise<void> {
   await scroll(page, 0);
 }
 
-/** A loaded filter on the scan tool's display. */
-async function filterPressure(page: Page): Promise<void> {
-  await take(page, "Filter pressure");
-  for (const [name, value] of [
-    ["Held, without load", "118"],
-    ["Held at, 1/min", "3000"],
-    ["At idle", "19"],
-    ["Idle speed, 1/min", "810"],
-    ["Key on, engine standing", "0.5"],
-    ["One division of the display", "0.5"],
-  ] as const)
-    await fill(page, name, value);
-  await page.getByRole("radio", { name: "Looked at: free and on" }).click();
-  await page.getByRole("radio", { name: "Warm", exact: true }).click();
-  await page.getByRole("heading", { name: "Filter pressure" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
-}
-
 /** A pump made to run, its seam soaped. */
 async function secondaryAir(page: Page): Promise<void> {
   await take(page, "Secondary air");
@@ -273,6 +256,7 @@ try {
   }
   await shot(browser, "board", "/");
   await shot(browser, "shop", "/shop", undefined, "daylight");
+  await shot(browser, "what-we-know", "/what-we-know");
   await shot(browser, "practice", "/practice", practised);
   await shot(browser, "debrief", "/practice", debriefed, "daylight");
   await shot(browser, "suspects", jobOf("Petrel"), open(4));
@@ -289,7 +273,6 @@ try {
   await shot(browser, "evap-smoke", jobOf("Pintail"), vapourSetup);
   await shot(browser, "decay", jobOf("Shearwater"), decayed, "daylight");
   await shot(browser, "reckoner", RECKONED);
-  await shot(browser, "filter", jobOf("Puffin"), filterPressure);
   await shot(browser, "fix", jobOf("Curlew"), open(7), "daylight");
   await shot(browser, "prove", jobOf("Puffin"), open(8));
   await shot(browser, "handover-page", `${jobOf("Siskin")}/handover`, undefined, "daylight", { width: 1000, height: 1180 });
