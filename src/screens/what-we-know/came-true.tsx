@@ -60,7 +60,7 @@ export function CameTrue({ tenths }: { tenths: readonly Tenth[] }) {
           caption="What was said, in tenths"
           heads={["Said", "Found", "Against what was said"]}
           rows={tenths.map((t) => [
-            `${percent(t.from)} to ${percent(t.from + 0.1)} %`,
+            `${percent(t.from)} to ${percent(t.from + 0.1)} %`.replaceAll(" ", "\u00a0"),
             `${t.found} of ${t.of}: ${percent(t.share)} % (${percent(t.low)} to ${percent(t.high)})`,
             <span key="verdict" className={t.verdict === "rarer" ? "text-amber" : t.verdict === "as-said" ? "text-calm" : ""}>
               {VERDICTS[t.verdict]}
