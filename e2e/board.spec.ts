@@ -159,6 +159,9 @@ test("what the shop knows of itself stands on a page with what it rests on, and 
   ).toBeVisible();
   const part = (name: string) => page.getByRole("main").getByRole("region", { name, exact: true });
   await expect(part("Does it come true?").getByRole("row", { name: /^0 to 10 % \d+ of \d+: .* as said$/ })).toBeVisible();
+  await expect(part("What moves the suspects")).toContainText(
+    /Ondrell 1.2 L petrol\d+ proved jobs.*PCV hose split: \d\.\d times as likely as the trade has it, found 5 times in the last 6 jobs/,
+  );
   await expect(
     part("How long it takes to find").getByRole("row", { name: /Intake, vacuum and mixture \d+ \d+ min \(\d+ to \d+\)/ }),
   ).toBeVisible();

@@ -51,6 +51,7 @@ test("two devices share a job; a check whose device had not seen the repair prov
   await tablet.getByLabel("What was found").fill("Hose split");
   await tablet.getByLabel("Confirmed", { exact: true }).selectOption("capped-off");
   await button(tablet, "Record the finding").click();
+  await expect(tablet.getByLabel("What was found")).toHaveValue("");
   await station(tablet, "Fix");
   await tablet.getByLabel("What was done").fill("Hose renewed");
   await button(tablet, "Record the repair").click();
@@ -165,6 +166,7 @@ test("a cure with two changes is named unproved, leaves conditionally, and what 
 
   await page.getByRole("link", { name: "Handover page" }).click();
   await expect(page.getByText("Conditional handover.")).toBeVisible();
+  await expect(page.getByText("We ask how it held on 14 Jan 2027.")).toBeVisible();
   await expect(
     page.getByText(/Temporary, to be looked at again by 15 Jan 2027 \(only two weeks, no motorway\): Duct taped/),
   ).toBeVisible();

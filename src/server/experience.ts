@@ -1,7 +1,9 @@
 import { and, desc, eq, ne } from "drizzle-orm";
+import { causesOf, type Family } from "@/core/faults";
 import { type EngineCard, engineCard } from "@/core/journal";
-import { experienceOf, LATEST, type Proved, type Tally } from "@/core/suspects";
-import { engineOf, type GivenFacts, type VehicleFacts, vehicleFacts } from "@/core/vehicle";
+import { experienceOf, experienceOfEngine, foundAmong, LATEST, type Proved, type Tally, withExperience } from "@/core/suspects";
+import { formatQuantity } from "@/core/units";
+import { engineOf, type GivenFacts, layoutOf, type VehicleFacts, vehicleFacts } from "@/core/vehicle";
 import { now } from "./clock";
 import { type Db, db } from "./db/open";
 import { entries, jobs } from "./db/schema";
@@ -62,6 +64,36 @@ export function engineCardFor(jobId: string, at: Db = db()): EngineCard | undefi
   const folded = (list: readonly { readonly id: string; readonly number: number }[]) =>
     list.map(({ id, number }) => ({ jobId: id, number, state: readJob(id, at) }));
   return engineCard(folded(same), folded(notedOn(engine, at)));
+}
+
+/** Engines of which the shop's own jobs move the suspects, and how. */
+export interface LearnedEngine {
+  readonly engine: string;
+  readonly jobs: number;
+  /** Causes that were found, the one that was moved most first */
+  readonly moved: readonly { readonly name: string; readonly factor: number; readonly says: string }[];
+}
+
+/** What the shop has learned of each engine that it has proved often enough, the most frequent first. */
+export function learnedHere(at: Db = db()): LearnedEngine[] {
+  const proved = provedBut("", at);
+  const engines = [...new Set(proved.map((row) => row.proved.engine))].filter((engine) => engine !== "");
+  return engines
+    .flatMap((engine): LearnedEngine[] => {
+      const same = proved.filter((row) => row.proved.engine === engine);
+      const vehicle = vehicleOf(same[0]?.id ?? "", at)?.vehicle;
+      const experience = experienceOfEngine(same.map((row) => row.proved));
+      if (!vehicle || !experience) return [];
+      const families = [...new Set(same.flatMap((row) => row.proved.families))] as Family[];
+      const moved = withExperience(causesOf(layoutOf(vehicle), vehicle, families), experience)
+        .flatMap(({ name, learned, ...cause }) =>
+          learned && foundAmong(experience, cause) > 0 ? [{ name, factor: learned.factor, says: learned.says }] : [],
+        )
+        .toSorted((a, b) => b.factor - a.factor);
+      const words = [vehicle.make, formatQuantity(vehicle.displacement), vehicle.fuel].join(" ");
+      return [{ engine: words, jobs: experience.jobs, moved }];
+    })
+    .toSorted((a, b) => b.jobs - a.jobs);
 }
 
 /** What the shop's own proved jobs say of a job's car; undefined where there are not enough, and in a practice bay. */

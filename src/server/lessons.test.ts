@@ -12,7 +12,7 @@ import { engineOf, layoutOf } from "@/core/vehicle";
 import { listJobs, rebuildBoard, refreshStale, staleJobs, tryRefresh } from "./board";
 import { callsDue } from "./calls";
 import { openDb } from "./db/open";
-import { experienceFor } from "./experience";
+import { experienceFor, learnedHere } from "./experience";
 import { appendEntries, eraseCustomer, importJob, openJob, readEntries, writeCustomer } from "./jobs";
 import { whatWeKnowHere } from "./lessons";
 import { entryOf, opening, STORY } from "./mutated.fixture";
@@ -43,6 +43,7 @@ it("keeps what a job teaches and whom to call as its journal goes on, and forget
   const job = handedOver();
   const { id } = importJob(file(job.entries), db);
   refreshStale(db);
+  expect(learnedHere(db)).toEqual([]);
   expect(whatWeKnowHere(db)).toMatchObject({ jobs: 1, proved: 1, held: { lasting: [{ name: "Permanent", made: 1, heard: 0 }] } });
   writeCustomer(id, { name: "Ines Fell", contact: "555 0142" }, db);
   const due = callsDue(db, "2026-03-20");
@@ -93,6 +94,13 @@ it("names the best next check as the bench does, with what the shop has proved s
   const proved = JSON.stringify({ engine: engineOf(VAPOUR), families: ["evap"], found: [moves] });
   for (let i = 0; i < 6; i++) insert.run(uuid(), 100 + i, proved, engineOf(VAPOUR));
   expect(experienceFor(jobId, other)).toMatchObject({ jobs: 6 });
+  // One that came back counts no more: five are left, then four, which are not enough.
+  const forget = other.$client.prepare("update jobs set proved = '' where number = ?");
+  forget.run(100);
+  expect(experienceFor(jobId, other)).toMatchObject({ jobs: 5 });
+  forget.run(101);
+  expect(experienceFor(jobId, other)).toBeUndefined();
+  for (const number of [100, 101]) other.$client.prepare("update jobs set proved = ? where number = ?").run(proved, number);
   other.$client.prepare("update jobs set folded = 0 where id = ?").run(jobId);
   refreshStale(other);
   expect(reason()).toBe(fold(experienceFor(jobId, other)).nextStation.reason);

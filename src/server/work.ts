@@ -1,5 +1,5 @@
 import { parseJobFile, readingsCsv } from "@/core/journal";
-import { engineCardFor } from "./experience";
+import { engineCardFor, learnedHere } from "./experience";
 import { exportJob, gatesOf, importJob, jobNumber, readCustomer, readJob } from "./jobs";
 import { whatWeKnowHere } from "./lessons";
 import { handoverPdf } from "./report/handover-pdf";
@@ -8,7 +8,7 @@ import { readShop } from "./shop";
 /** What takes long where a job is long. */
 export const WORK = {
   engine: (jobId: string) => engineCardFor(jobId),
-  known: (_all: string) => whatWeKnowHere(),
+  known: (_all: string) => ({ known: whatWeKnowHere(), learned: learnedHere() }),
   gates: (jobId: string) => gatesOf(jobId),
   imported: (file: string) => importJob(parseJobFile(file)),
   exported: (jobId: string) => JSON.stringify(exportJob(jobId), null, 1),

@@ -1,5 +1,5 @@
-import Link from "next/link";
 import type { ButtonHTMLAttributes, ReactNode } from "react";
+import { PageLink } from "./page-link";
 
 type Look = "primary" | "plain" | "ember" | "bare";
 
@@ -31,9 +31,9 @@ export function LinkButton({
   children: ReactNode;
 }) {
   return (
-    <Link href={href} className={buttonClass(look, className)}>
+    <PageLink href={href} className={buttonClass(look, className)}>
       {children}
-    </Link>
+    </PageLink>
   );
 }
 

@@ -10,7 +10,7 @@ export default async function Page() {
   await boardFolded();
   return (
     <Providers>
-      <WhatWeKnowScreen known={await beside("known", "")} proofs={proofHistory()} />
+      <WhatWeKnowScreen {...(await beside("known", ""))} proofs={proofHistory()} />
     </Providers>
   );
 }

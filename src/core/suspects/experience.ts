@@ -36,6 +36,15 @@ function tally(list: readonly Proved[], of: string): Tally {
   return { jobs: list.length, found, of };
 }
 
+/** What proved jobs of one engine say of it, the newest first; undefined where there are not enough. */
+export function experienceOfEngine(same: readonly Proved[]): Tally | undefined {
+  return same.length >= ENOUGH.engine ? tally(same.slice(0, LATEST), "of this engine here") : undefined;
+}
+
+/** How often a cause, or its place, was found among some jobs. */
+export const foundAmong = ({ found }: Tally, { id, joint }: Pick<Cause, "id" | "joint">): number =>
+  (found[id] ?? 0) || (joint ? (found[joint] ?? 0) : 0);
+
 /**
  * What the shop's own proved jobs say of a car: of its engine where there are enough, else of cars of its families about as old,
  * else of its families at all; undefined where there are not enough.
@@ -45,8 +54,8 @@ export function experienceOf(
   proved: readonly Proved[],
   car: { readonly engine: string; readonly families: readonly string[]; readonly age?: number | undefined },
 ): Tally | undefined {
-  const same = proved.filter((p) => car.engine !== "" && p.engine === car.engine).slice(0, LATEST);
-  if (same.length >= ENOUGH.engine) return tally(same, "of this engine here");
+  const ofEngine = experienceOfEngine(proved.filter((p) => car.engine !== "" && p.engine === car.engine));
+  if (ofEngine) return ofEngine;
   const family = proved.filter((p) => p.families.some((f) => car.families.includes(f)));
   const { age } = car;
   const about =
@@ -70,7 +79,7 @@ export function withExperience(causes: readonly Cause[], experience: Tally | und
   return causes.map((cause): Learned => {
     if (cause.trait === "healthy" || !(sum > 0)) return cause;
     const share = cause.prior / sum;
-    const times = (experience.found[cause.id] ?? 0) || (cause.joint ? (experience.found[cause.joint] ?? 0) : 0);
+    const times = foundAmong(experience, cause);
     const free = (times + STRENGTH * share) / (experience.jobs + STRENGTH) / share;
     const factor = Math.min(MOST, Math.max(1 / MOST, free));
     const often = times === 0 ? "not found" : times === 1 ? "found once" : `found ${times} times`;

@@ -2,12 +2,12 @@
 
 import { formatDistanceToNowStrict } from "date-fns";
 import { CloudOff, Plus } from "lucide-react";
-import Link from "next/link";
 import { useEffect, useState } from "react";
 import { deviceJournal, foldJob, type JobState, STATION_NAMES, shown, withOutbox } from "@/core/journal";
 import { DEFAULT_SHOP } from "@/core/shop/settings";
 import { vehicleName } from "@/core/vehicle";
 import { Button, LinkButton } from "@/ui/button";
+import { PageLink } from "@/ui/page-link";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { readCopies, readKept } from "../session/device-store";
 import { knownShop } from "../session/known-shop";
@@ -70,9 +70,8 @@ export function Away() {
         <ul className="flex flex-col divide-y divide-line border-y border-line empty:hidden">
           {jobs?.map(({ jobId, state, waiting }) => (
             <li key={jobId}>
-              <Link
+              <PageLink
                 href={`/jobs/${jobId}`}
-                prefetch={false}
                 className="grid min-h-16 grid-cols-[3.5rem_1fr] items-center gap-x-4 py-3 hover:bg-raised"
               >
                 <span className="font-mono text-2xl">{state.number || "–"}</span>
@@ -89,7 +88,7 @@ export function Away() {
                     {state.number === 0 && <span className="text-amber"> · its number comes from the server</span>}
                   </span>
                 </span>
-              </Link>
+              </PageLink>
             </li>
           ))}
         </ul>

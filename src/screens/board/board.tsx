@@ -2,13 +2,13 @@
 
 import { formatDistanceToNowStrict } from "date-fns";
 import { Calculator, GraduationCap, PhoneCall, Plus, Search, Settings2, SlidersHorizontal, Upload } from "lucide-react";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { STATION_NAMES, STATIONS, type StationId } from "@/core/journal";
 import { Button, LinkButton } from "@/ui/button";
 import { ErrorNote, SelectField } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
+import { PageLink } from "@/ui/page-link";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { sendBytes } from "../session/api";
 import { useChanges } from "../session/changes";
@@ -196,12 +196,12 @@ function SearchForm({ asked, people, families }: { asked: Asked; people: readonl
             <Search aria-hidden size={18} />
           </Button>
         </div>
-        <Link
+        <PageLink
           href={boardUrl(asked, { all: asked.all ? "" : "1" })}
           className="inline-flex min-h-11 items-center text-muted underline underline-offset-4"
         >
           {asked.all ? "Hide closed jobs" : "Show closed jobs"}
-        </Link>
+        </PageLink>
       </div>
       <details open={more} className="order-3 sm:col-span-2">
         <summary className="inline-flex min-h-11 cursor-pointer items-center gap-2 text-muted">
@@ -292,7 +292,7 @@ function JobRow({ job }: { job: BoardJob }) {
   const index = STATIONS.indexOf(station);
   const finished = job.status === "closed" || job.status === "handed-over";
   return (
-    <Link
+    <PageLink
       href={`/jobs/${job.id}`}
       className="grid min-h-20 grid-cols-[3.5rem_1fr] items-center gap-x-4 gap-y-1 px-1 py-3 hover:bg-raised lg:grid-cols-[3.5rem_16rem_1fr_22rem]"
     >
@@ -325,7 +325,7 @@ function JobRow({ job }: { job: BoardJob }) {
           </span>
         </span>
       </span>
-    </Link>
+    </PageLink>
   );
 }
 

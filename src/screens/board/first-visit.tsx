@@ -1,8 +1,8 @@
 "use client";
 
-import Link from "next/link";
 import { useEffect, useState } from "react";
 import { Button } from "@/ui/button";
+import { PageLink } from "@/ui/page-link";
 import { load, save } from "../session/storage";
 
 const VISITED = "pelota.visited";
@@ -35,10 +35,14 @@ export function FirstVisit({ walk }: { walk: string | undefined }) {
       <ul className="grid gap-3 sm:grid-cols-3">
         {ways.map(([href, title, says]) => (
           <li key={href}>
-            <Link href={href} onClick={leave} className="block min-h-14 rounded-md border border-edge px-4 py-3 hover:bg-panel">
+            <PageLink
+              href={href}
+              onClick={leave}
+              className="block min-h-14 rounded-md border border-edge px-4 py-3 hover:bg-panel"
+            >
               <strong className="text-live">{title}</strong>
               <span className="block text-muted">{says}</span>
-            </Link>
+            </PageLink>
           </li>
         ))}
       </ul>

@@ -2,9 +2,9 @@
 
 import { addDays, differenceInCalendarDays, format, parseISO } from "date-fns";
 import { PhoneCall } from "lucide-react";
-import Link from "next/link";
 import { CALLS, type CallAbout } from "@/core/journal";
 import { LinkButton } from "@/ui/button";
+import { PageLink } from "@/ui/page-link";
 import { PageHead } from "../session/page-head";
 
 /** A customer to call, as the page shows it. */
@@ -76,9 +76,9 @@ function Row({ call, today }: { call: CallRow; today: string }) {
       <div className="min-w-0">
         <p className="text-lg">{CALLS[about]}</p>
         <p className="line-clamp-3 text-muted">{what}</p>
-        <Link href={`/jobs/${jobId}`} className="inline-flex min-h-11 items-center underline underline-offset-4">
+        <PageLink href={`/jobs/${jobId}`} className="inline-flex min-h-11 items-center underline underline-offset-4">
           Job {number} · {[vehicle, registration].filter(Boolean).join(", ")}
-        </Link>
+        </PageLink>
       </div>
       <div className="flex min-w-0 flex-col gap-1 sm:items-start">
         <p className="text-lg">{customer?.name || "Nobody is named in the job"}</p>

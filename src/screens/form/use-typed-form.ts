@@ -109,6 +109,13 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
     return unsubscribe;
   }, [control, form, key, setValue, watch, getFieldState, trigger]);
 
+  // What is known meanwhile may answer what was asked for: its complaint goes.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it is asked again as what is known changes, and then alone
+  useEffect(() => {
+    const wrong = Object.keys(form.fields).filter((name) => getFieldState(name).invalid);
+    if (wrong.length > 0) void trigger(wrong);
+  }, [known]);
+
   const given = useMemo(() => givenOf(form.fields as Form<Body, Known>["fields"], draft, known), [form, draft, known]);
   const filled = useMemo(() => toRecord(form as Form<Body, Known>, draft, known), [form, draft, known]);
 

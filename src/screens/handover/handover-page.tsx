@@ -212,6 +212,7 @@ function Handover({ jobId, number, recorded, shop, customer }: Props & { recorde
             <p>{state.handover.summary}</p>
             {state.handover.watch && <p>Watch: {state.handover.watch}</p>}
             {state.handover.comeBack && <p>Come back: {state.handover.comeBack}</p>}
+            {state.handover.call && <p>We ask how it held on {day(state.handover.call)}.</p>}
           </Part>
         )}
         {page.outcomes.length > 0 && (

@@ -1,7 +1,6 @@
 "use client";
 
 import { ArrowLeft, Keyboard } from "lucide-react";
-import Link from "next/link";
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { CHECK_IDS, type CheckId } from "@/core/checks";
 import { type DeviceJournal, STATIONS, type StationId } from "@/core/journal";
@@ -10,6 +9,7 @@ import type { Tally } from "@/core/suspects";
 import { FACT_NAMES, vehicleName } from "@/core/vehicle";
 import { IconButton } from "@/ui/button";
 import { focusHeading } from "@/ui/focus-heading";
+import { PageLink } from "@/ui/page-link";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { useKeys } from "../session/keys";
 import { experienceLately, keepShop } from "../session/known-shop";
@@ -169,13 +169,13 @@ const Header = memo(function Header({ number, go, onKeys }: { number: number; go
   const chased = state.codes.filter((c) => !c.asideReason);
   return (
     <header className="flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line px-4 py-1 max-sm:gap-x-2 max-sm:px-1 lg:col-span-2 lg:col-start-2 lg:flex-nowrap">
-      <Link
+      <PageLink
         href="/"
         aria-label="Bay board"
         className="-ml-2 inline-flex size-11 shrink-0 items-center max-sm:ml-0 justify-center rounded-md hover:bg-raised"
       >
         <ArrowLeft aria-hidden size={20} />
-      </Link>
+      </PageLink>
       <h1 className="text-xl font-bold whitespace-nowrap">
         {number ? `${state.practice ? "Practice" : "Job"} ${number}` : "No number yet"}
       </h1>

@@ -1,8 +1,8 @@
 "use client";
 
 import { formatDistanceToNowStrict } from "date-fns";
-import Link from "next/link";
 import { useEffect, useState } from "react";
+import { PageLink } from "@/ui/page-link";
 import { getJson } from "../session/api";
 
 interface Visit {
@@ -47,11 +47,11 @@ export function EarlierVisits({ registration }: { registration: string }) {
       <ul className="flex flex-col">
         {visits.map((v) => (
           <li key={v.id}>
-            <Link href={`/jobs/${v.id}`} className="inline-flex min-h-11 items-center underline underline-offset-4">
+            <PageLink href={`/jobs/${v.id}`} className="inline-flex min-h-11 items-center underline underline-offset-4">
               Job {v.number}, {STANDS[v.status] ?? v.status},{" "}
               {formatDistanceToNowStrict(new Date(v.updatedAt), { addSuffix: true })}:{" "}
               {v.complaint || "no complaint written down"}
-            </Link>
+            </PageLink>
           </li>
         ))}
       </ul>

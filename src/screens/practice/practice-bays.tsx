@@ -1,6 +1,5 @@
 "use client";
 
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import type { Family } from "@/core/faults";
@@ -9,6 +8,7 @@ import type { PlayedCase } from "@/core/practice/debrief";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
+import { PageLink } from "@/ui/page-link";
 import { newIds, openJob } from "../new-job/open-job";
 import { getJson } from "../session/api";
 import { PageHead } from "../session/page-head";
@@ -149,13 +149,16 @@ export function PracticeBays() {
             <ul className="flex flex-col divide-y divide-line border-y border-line">
               {open.map((p) => (
                 <li key={p.jobId}>
-                  <Link href={`/jobs/${p.jobId}`} className="flex min-h-11 flex-wrap items-center gap-x-4 py-2 hover:bg-raised">
+                  <PageLink
+                    href={`/jobs/${p.jobId}`}
+                    className="flex min-h-11 flex-wrap items-center gap-x-4 py-2 hover:bg-raised"
+                  >
                     <strong>Practice {p.number}</strong>
                     <span>{p.vehicle}</span>
                     <span className="text-muted">
                       {p.by} · <span className="font-mono text-sm">{p.code}</span> · {p.minutes} min so far
                     </span>
-                  </Link>
+                  </PageLink>
                 </li>
               ))}
             </ul>
@@ -226,14 +229,14 @@ function Record({ played }: { played: readonly PlayedCase[] }) {
           const others = played.filter((o) => o.code === p.code && o.jobId !== p.jobId);
           return (
             <li key={p.jobId}>
-              <Link href={`/jobs/${p.jobId}`} className="flex min-h-11 flex-wrap items-center gap-x-4 py-2 hover:bg-raised">
+              <PageLink href={`/jobs/${p.jobId}`} className="flex min-h-11 flex-wrap items-center gap-x-4 py-2 hover:bg-raised">
                 <strong className={p.won ? "text-calm" : "text-ember"}>{p.won ? "Cured" : "Came back"}</strong>
                 <span>{p.vehicle}</span>
                 <span className="text-muted">
                   <span className="font-mono text-sm">{p.code}</span> · {p.minutes} min · {p.money} marks
                   {others.map((o) => ` · ${o.by}: ${o.won ? "cured" : "came back"}, ${o.minutes} min`).join("")}
                 </span>
-              </Link>
+              </PageLink>
             </li>
           );
         })}

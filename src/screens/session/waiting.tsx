@@ -1,9 +1,9 @@
 "use client";
 
 import { format } from "date-fns";
-import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { DEVICE_OUT } from "@/core/people";
+import { PageLink } from "@/ui/page-link";
 import { sorted, useKept } from "./outbox";
 
 /**
@@ -28,19 +28,19 @@ export function Waiting({ brief = false }: { brief?: boolean }) {
       )}
       {asks &&
         (asks === DEVICE_OUT ? (
-          <Link href="/unlock" className="inline-flex min-h-11 items-center text-ember underline underline-offset-4">
+          <PageLink href="/unlock" className="inline-flex min-h-11 items-center text-ember underline underline-offset-4">
             {asks}
-          </Link>
+          </PageLink>
         ) : (
           <p className="text-amber">{asks}</p>
         ))}
       {elsewhere && (
-        <Link
+        <PageLink
           href={`/jobs/${elsewhere.entry.jobId}`}
           className="inline-flex min-h-11 items-center text-ember underline underline-offset-4"
         >
           {refused.length} not taken: see why
-        </Link>
+        </PageLink>
       )}
     </>
   );

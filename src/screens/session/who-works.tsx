@@ -1,11 +1,11 @@
 "use client";
 
 import { Lock } from "lucide-react";
-import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import { type Person, ROLES, type SignedIn } from "@/core/people";
 import { Button, buttonClass } from "@/ui/button";
 import { ErrorNote, SelectField } from "@/ui/field";
+import { PageLink } from "@/ui/page-link";
 import { PinPad } from "@/ui/pin-pad";
 import { getJson, Offline, sendJson } from "./api";
 import { sendNow } from "./outbox";
@@ -94,9 +94,9 @@ export function WhoWorks({ here, done }: { here: SignedIn | undefined; done: () 
       {door && !door.lead && (
         <p>
           This shop has no lead yet.{" "}
-          <Link href="/first-start" className={buttonClass("primary")}>
+          <PageLink href="/first-start" className={buttonClass("primary")}>
             Set the shop up
-          </Link>
+          </PageLink>
         </p>
       )}
       {typeof window !== "undefined" && !window.isSecureContext && (

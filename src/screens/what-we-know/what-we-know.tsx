@@ -15,7 +15,15 @@ import { CameTrue } from "./came-true";
 const NOT_YET = "not enough yet";
 
 /** What this shop's own jobs say of how well it works: each figure with its interval and what it rests on. */
-export function WhatWeKnowScreen({ known, proofs }: { known: WhatWeKnow; proofs: Readonly<Record<string, readonly Proof[]>> }) {
+export function WhatWeKnowScreen({
+  known,
+  learned,
+  proofs,
+}: {
+  known: WhatWeKnow;
+  learned: readonly Learned[];
+  proofs: Readonly<Record<string, readonly Proof[]>>;
+}) {
   return (
     <div className="mx-auto flex max-w-5xl flex-col gap-8 p-4 sm:p-6">
       <PageHead title="What we know">
@@ -28,6 +36,12 @@ export function WhatWeKnowScreen({ known, proofs }: { known: WhatWeKnow; proofs:
           nothing is claimed.
         </p>
         <CameTrue tenths={known.tenths} />
+        <Part
+          title="What moves the suspects"
+          lead="Proved jobs are counted over the trade's weights, which are worth 20 jobs; four times either way is the most. What came back counts no more. In a job it is said as a reason, and switched off at a tap."
+        >
+          <LearnedList learned={learned} />
+        </Part>
         <Part
           title="How long it takes to find"
           lead="Working time from opening a job to the place that was repaired and proved; breaks over half an hour are not counted."
@@ -60,6 +74,41 @@ function Part({ title, lead, children }: { title: string; lead: string; children
       <p className="max-w-3xl text-muted">{lead}</p>
       {children}
     </section>
+  );
+}
+
+/** What the shop's own jobs have moved for one engine. */
+interface Learned {
+  readonly engine: string;
+  readonly jobs: number;
+  readonly moved: readonly { readonly name: string; readonly factor: number; readonly says: string }[];
+}
+
+function LearnedList({ learned }: { learned: readonly Learned[] }) {
+  const { number } = usePreferences();
+  if (learned.length === 0) return <Nothing>Not enough yet: five proved jobs of one engine move its suspects.</Nothing>;
+  return (
+    <ul className="flex flex-col divide-y divide-line border-y border-line">
+      {learned.map(({ engine, jobs, moved }) => (
+        <li key={engine} className="grid gap-x-6 py-2 sm:grid-cols-[16rem_minmax(0,1fr)]">
+          <p>
+            {engine}
+            <span className="block text-muted">{jobs} proved jobs</span>
+          </p>
+          <ul>
+            {moved.map(({ name, factor, says }) => (
+              <li key={name}>
+                {name}:{" "}
+                {factor >= 1
+                  ? `${number(factor, 1)} times as likely as the trade has it`
+                  : `1/${number(1 / factor, 1)} as likely as the trade has it`}
+                , <span className="text-muted">{says}</span>
+              </li>
+            ))}
+          </ul>
+        </li>
+      ))}
+    </ul>
   );
 }
 

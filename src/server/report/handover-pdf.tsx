@@ -175,6 +175,7 @@ function HandoverDocument({ number, state, shopName, customer }: Input) {
             <Text>{state.handover.summary}</Text>
             {state.handover.watch ? <Text>Watch: {state.handover.watch}</Text> : null}
             {state.handover.comeBack ? <Text>Come back: {state.handover.comeBack}</Text> : null}
+            {state.handover.call ? <Text>We ask how it held on {state.handover.call}.</Text> : null}
           </View>
         ) : null}
         {page.outcomes.length > 0 ? <Text style={s.h2}>Since then</Text> : null}
