@@ -1,20 +1,32 @@
 import { act, screen, waitFor } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import { NATURAL } from "@/core/core.fixture";
+import type { Bodies } from "@/core/journal";
 import { journalOf, onBench } from "../job.fixture";
+import { useJob } from "../use-job";
 import { FixStation } from "./fix";
 
+const SPLIT: Bodies["finding"] = {
+  joint: "pcv-hose",
+  what: "split",
+  confirmed: true,
+  confirmedBy: "seen",
+  evidence: [],
+  failed: { why: "age" },
+};
 function found() {
   const journal = journalOf(NATURAL);
-  journal.add("finding", {
-    joint: "pcv-hose",
-    what: "split",
-    confirmed: true,
-    confirmedBy: "seen",
-    evidence: [],
-    failed: { why: "age" },
-  });
+  journal.add("finding", SPLIT);
   return journal;
+}
+
+function FoundMeanwhile() {
+  const { append } = useJob();
+  return (
+    <button type="button" onClick={() => void append({ kind: "finding", body: SPLIT })}>
+      Found meanwhile
+    </button>
+  );
 }
 
 describe("a repair", () => {
@@ -41,6 +53,23 @@ describe("a repair", () => {
       ["repair", { places: ["pcv-hose"], parts: [{ count: 1, name: "PCV hose" }], labourMinutes: 25 }],
     ]);
     expect(what).toHaveProperty("value", "");
+  });
+
+  it("takes a complaint back that is answered by what is found meanwhile, on this device or another", async () => {
+    const { user, journal } = onBench(
+      journalOf(NATURAL),
+      <>
+        <FixStation />
+        <FoundMeanwhile />
+      </>,
+    );
+    await user.type(screen.getByRole("textbox", { name: "What was done" }), "Hose renewed");
+    await user.click(screen.getByRole("button", { name: "Record the repair" }));
+    expect(await screen.findByText("Say where it was worked on, or that it was all over")).toBeTruthy();
+    await user.click(screen.getByRole("button", { name: "Found meanwhile" }));
+    await waitFor(() => expect(screen.queryByText("Say where it was worked on, or that it was all over")).toBeNull());
+    await user.click(screen.getByRole("button", { name: "Record the repair" }));
+    await waitFor(() => expect(journal.entries.at(-1)).toMatchObject({ kind: "repair", body: { places: ["pcv-hose"] } }));
   });
 
   it("is recorded once, however often its key is pressed while that goes on", async () => {
