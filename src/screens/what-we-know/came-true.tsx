@@ -58,12 +58,16 @@ export function CameTrue({ tenths }: { tenths: readonly Tenth[] }) {
       {tenths.length > 0 && (
         <FigureTable
           caption="What was said, in tenths"
-          heads={["Said", "Found", "Against what was said"]}
+          heads={["Said", "Found"]}
           rows={tenths.map((t) => [
             `${percent(t.from)} to ${percent(t.from + 0.1)} %`.replaceAll(" ", "\u00a0"),
-            `${t.found} of ${t.of}: ${percent(t.share)} % (${percent(t.low)} to ${percent(t.high)})`,
-            <span key="verdict" className={t.verdict === "rarer" ? "text-amber" : t.verdict === "as-said" ? "text-calm" : ""}>
-              {VERDICTS[t.verdict]}
+            <span key="found">
+              {t.found} of {t.of}: {percent(t.share)} % ({percent(t.low)} to {percent(t.high)}){" "}
+              <span
+                className={`block sm:ml-4 sm:inline ${t.verdict === "rarer" ? "text-amber" : t.verdict === "as-said" ? "text-calm" : "text-muted"}`}
+              >
+                {VERDICTS[t.verdict]}
+              </span>
             </span>,
           ])}
         />
