@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, inArray, like, lt, lte, ne, or, type SQL, sql } from "drizzle-orm";
 import { FAMILIES, FAMILY_IDS } from "@/core/faults";
-import { callsOf, foldJob, type JobState, provedOf, type WaitingOn } from "@/core/journal";
+import { callsOf, foldJob, isDueAtCar, type JobState, provedOf, type WaitingOn } from "@/core/journal";
 import { lessonsOf } from "@/core/lessons";
 import { engineOf, vehicleName } from "@/core/vehicle";
 import { besides } from "./beside";
@@ -35,7 +35,7 @@ export function boardColumns(state: JobState) {
     proved: proved ? JSON.stringify(proved) : "",
     engine: v ? engineOf(v) : "",
     calls: calls.length > 0 ? JSON.stringify(calls) : "",
-    recheck: recheckOf(state),
+    recheck: calls.find(isDueAtCar)?.on ?? "",
     practice: state.practice ?? "",
   };
 }
@@ -49,15 +49,6 @@ function familiesOf({ codes }: Pick<JobState, "codes">): string[] {
   const read = new Set(codes.map((c) => c.code.toUpperCase()));
   const pointed = FAMILY_IDS.filter((id) => FAMILIES[id].codes.some(({ code }) => read.has(code)));
   return pointed.length > 0 ? pointed : ["engine"];
-}
-
-/** The first day on which something temporary, or left, is to be looked at again; empty where there is none. */
-function recheckOf({ repairs, setAside }: Pick<JobState, "repairs" | "setAside">): string {
-  const days = [
-    ...repairs.flatMap((r) => (!r.undone && r.body.permanence === "temporary" && r.body.recheck ? [r.body.recheck] : [])),
-    ...setAside.map((a) => a.date),
-  ];
-  return days.toSorted()[0] ?? "";
 }
 
 function refreshBoard(jobId: string, at: Db): void {

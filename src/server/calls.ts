@@ -1,18 +1,8 @@
 import { and, eq, ne } from "drizzle-orm";
-import { type Call, lapsed } from "@/core/journal";
+import { type Call, type CustomerCall, lapsed } from "@/core/journal";
 import { nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { customers, jobs } from "./db/schema";
-
-/** A customer to call, with the job that it is about. */
-export interface CustomerCall extends Call {
-  readonly jobId: string;
-  readonly number: number;
-  readonly vehicle: string;
-  readonly registration: string;
-  /** Left out where nobody is named, or was erased */
-  readonly customer?: { readonly name: string; readonly contact: string };
-}
 
 /** Whom to call, the first first; practice and what lapsed are left out. */
 export function callsDue(at: Db = db(), today = nowIso().slice(0, 10)): CustomerCall[] {

@@ -1,7 +1,16 @@
 import { and, desc, eq, ne } from "drizzle-orm";
 import { causesOf, type Family } from "@/core/faults";
 import { type EngineCard, engineCard } from "@/core/journal";
-import { experienceOf, experienceOfEngine, foundAmong, LATEST, type Proved, type Tally, withExperience } from "@/core/suspects";
+import {
+  experienceOf,
+  experienceOfEngine,
+  foundAmong,
+  LATEST,
+  type LearnedEngine,
+  type Proved,
+  type Tally,
+  withExperience,
+} from "@/core/suspects";
 import { formatQuantity } from "@/core/units";
 import { engineOf, type GivenFacts, layoutOf, type VehicleFacts, vehicleFacts } from "@/core/vehicle";
 import { now } from "./clock";
@@ -64,14 +73,6 @@ export function engineCardFor(jobId: string, at: Db = db()): EngineCard | undefi
   const folded = (list: readonly { readonly id: string; readonly number: number }[]) =>
     list.map(({ id, number }) => ({ jobId: id, number, state: readJob(id, at) }));
   return engineCard(folded(same), folded(notedOn(engine, at)));
-}
-
-/** Engines of which the shop's own jobs move the suspects, and how. */
-export interface LearnedEngine {
-  readonly engine: string;
-  readonly jobs: number;
-  /** Causes that were found, the one that was moved most first */
-  readonly moved: readonly { readonly name: string; readonly factor: number; readonly says: string }[];
 }
 
 /** What the shop has learned of each engine that it has proved often enough, the most frequent first. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { callsOf, lapsed } from "./calls";
+import { callsOf, isDueAtCar, lapsed } from "./calls";
 import type { Bodies, JournalEntry } from "./entries";
 import { found, minute, proved, repairBody, type Writer } from "./journal.fixture";
 
@@ -59,6 +59,7 @@ describe("whom to call", () => {
       { on: "2026-04-01", about: "recheck", what: "Taped" },
       { on: "2026-05-02", about: "set-aside", what: "Cap weeps" },
     ]);
+    expect(calls(job).every(isDueAtCar)).toBe(true);
     job.add("outcome", { result: "held" }, { at: "2026-03-31T10:00:00.000Z" });
     expect(calls(job)).toHaveLength(2);
     job.add("outcome", { result: "held" }, { at: "2026-04-01T10:00:00.000Z" });

@@ -1,3 +1,4 @@
+import type { Customer } from "../customer";
 import { spanOf } from "./entries";
 import type { JobState } from "./state";
 
@@ -19,6 +20,16 @@ export interface Call {
   readonly what: string;
 }
 
+/** The same with the job that it is about, and whom to call. */
+export interface CustomerCall extends Call {
+  readonly jobId: string;
+  readonly number: number;
+  readonly vehicle: string;
+  readonly registration: string;
+  /** Left out where nobody is named, or was erased */
+  readonly customer?: Customer;
+}
+
 const DAY = 24 * 3600_000;
 /** Where the handover names no day: after so many days, proved or not. */
 const AFTER = { proved: 28, conditional: 7 } as const;
@@ -31,7 +42,7 @@ const dayOf = (time: number) => new Date(time).toISOString().slice(0, 10);
  * When a customer is to be called, and why, the first first: how it held, what is temporary, what was left. What was heard since
  * answers what was due by then. Nobody is called about practice.
  */
-export function callsOf(state: Pick<JobState, "practice" | "handover" | "repairs" | "setAside" | "outcomes" | "status">): Call[] {
+export function callsOf(state: Pick<JobState, "practice" | "handover" | "repairs" | "setAside" | "outcomes">): Call[] {
   const { practice, handover, repairs, setAside, outcomes } = state;
   if (practice !== undefined) return [];
   const heard = outcomes.map((o) => Date.parse(o.at));
@@ -58,6 +69,9 @@ function followUp(handover: JobState["handover"], lasting: JobState["repairs"], 
   return [{ on: call ?? dayOf(after), about: conditional ? "conditional" : "how-it-held", what: summary }];
 }
 
-/** Whether a call is still worth making: nobody is asked months later how it held; what is due stays due. */
-export const lapsed = ({ on, about }: Call, today: string): boolean =>
-  (about === "how-it-held" || about === "conditional") && Date.parse(today) - Date.parse(on) > LAPSES * DAY;
+/** Whether the car is to be looked at again, and not only asked about. */
+export const isDueAtCar = ({ about }: Call): boolean => about === "recheck" || about === "set-aside";
+
+/** Whether a call is not worth making any more: nobody is asked months later how it held; what is due stays due. */
+export const lapsed = (call: Call, today: string): boolean =>
+  !isDueAtCar(call) && Date.parse(today) - Date.parse(call.on) > LAPSES * DAY;

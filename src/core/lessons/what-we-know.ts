@@ -2,7 +2,7 @@ import type { CheckId } from "../checks";
 import { type FailureCause, METHODS, type Method, PERMANENCE } from "../journal";
 import { FAILURE_CAUSES } from "../journal/entries";
 import { type Interval, medianOf, shareOf } from "../maths/counting";
-import { HOUSE_QUESTIONS, type HouseMethods, type HouseQuestion } from "../shop/settings";
+import { HOUSE_QUESTIONS, type HouseQuestion } from "../shop/settings";
 import type { Lessons, RepairLesson } from "./of-job";
 
 /** Fewer say nothing: of what was said in a tenth, repairs that were heard of, and jobs that were timed. */
@@ -103,7 +103,7 @@ function searchedBy(lessons: readonly Lessons[]): Searched[] {
       Object.entries(schools).map(([id, name]) => ({
         question,
         name,
-        list: here.filter((t) => followed(t.house, question) === id),
+        list: here.filter((t) => t.house[question] === id),
       })),
     );
     // One school alone is all of them: said once.
@@ -111,8 +111,6 @@ function searchedBy(lessons: readonly Lessons[]): Searched[] {
     return [line(family, here), ...told.map(({ question, name, list }) => line(family, list, { question, name }))];
   });
 }
-const followed = (house: Partial<HouseMethods>, question: HouseQuestion): string | undefined => house[question];
-
 /** Reasons that differ in their figures alone are one reason. */
 const alike = (why: string) => why.replace(/\d+([.,]\d+)?/g, "…");
 

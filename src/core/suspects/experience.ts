@@ -19,6 +19,14 @@ export interface Tally {
   readonly of: string;
 }
 
+/** An engine of which the shop's own jobs move the suspects, and how. */
+export interface LearnedEngine {
+  readonly engine: string;
+  readonly jobs: number;
+  /** Causes that were found, the one that was moved most first */
+  readonly moved: readonly { readonly name: string; readonly factor: number; readonly says: string }[];
+}
+
 /** The newest jobs that are looked at: what a shop met years ago says little of today's cars. */
 export const LATEST = 200;
 /** From so many jobs on a shop's own experience counts: of one engine, of cars about as old, of the family. */

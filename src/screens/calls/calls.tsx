@@ -2,28 +2,16 @@
 
 import { addDays, differenceInCalendarDays, format, parseISO } from "date-fns";
 import { PhoneCall } from "lucide-react";
-import { CALLS, type CallAbout } from "@/core/journal";
+import { CALLS, type CustomerCall } from "@/core/journal";
 import { LinkButton } from "@/ui/button";
 import { PageLink } from "@/ui/page-link";
 import { PageHead } from "../session/page-head";
-
-/** A customer to call, as the page shows it. */
-interface CallRow {
-  readonly on: string;
-  readonly about: CallAbout;
-  readonly what: string;
-  readonly jobId: string;
-  readonly number: number;
-  readonly vehicle: string;
-  readonly registration: string;
-  readonly customer?: { readonly name: string; readonly contact: string };
-}
 
 /** Days ahead that are looked at as coming */
 const SOON = 14;
 
 /** Whom to call when: how it held, what is temporary, what was left. */
-export function Calls({ calls, today }: { calls: readonly CallRow[]; today: string }) {
+export function Calls({ calls, today }: { calls: readonly CustomerCall[]; today: string }) {
   const soon = format(addDays(parseISO(today), SOON), "yyyy-MM-dd");
   const parts = [
     ["Due", calls.filter((c) => c.on <= today), "Nobody is to be called today."],
@@ -59,7 +47,7 @@ export function Calls({ calls, today }: { calls: readonly CallRow[]; today: stri
   );
 }
 
-function Row({ call, today }: { call: CallRow; today: string }) {
+function Row({ call, today }: { call: CustomerCall; today: string }) {
   const { on, about, what, jobId, number, vehicle, registration, customer } = call;
   const late = differenceInCalendarDays(parseISO(today), parseISO(on));
   const dialled = customer?.contact.replace(/[^\d+]/g, "") ?? "";

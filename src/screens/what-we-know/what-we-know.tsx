@@ -5,6 +5,7 @@ import { CHECKS } from "@/core/checks";
 import type { Family } from "@/core/faults";
 import { ENOUGH, type Held, type Searched, type Voided, type WhatWeKnow } from "@/core/lessons";
 import { FEWEST_PROOFS, HOUSE_QUESTIONS, type Proof, proofDrift } from "@/core/shop/settings";
+import type { LearnedEngine } from "@/core/suspects";
 import { LinkButton } from "@/ui/button";
 import { FigureTable } from "@/ui/figure-table";
 import { FAMILY_NAMES } from "../practice/family-words";
@@ -21,7 +22,7 @@ export function WhatWeKnowScreen({
   proofs,
 }: {
   known: WhatWeKnow;
-  learned: readonly Learned[];
+  learned: readonly LearnedEngine[];
   proofs: Readonly<Record<string, readonly Proof[]>>;
 }) {
   return (
@@ -77,14 +78,7 @@ function Part({ title, lead, children }: { title: string; lead: string; children
   );
 }
 
-/** What the shop's own jobs have moved for one engine. */
-interface Learned {
-  readonly engine: string;
-  readonly jobs: number;
-  readonly moved: readonly { readonly name: string; readonly factor: number; readonly says: string }[];
-}
-
-function LearnedList({ learned }: { learned: readonly Learned[] }) {
+function LearnedList({ learned }: { learned: readonly LearnedEngine[] }) {
   const { number } = usePreferences();
   if (learned.length === 0) return <Nothing>Not enough yet: five proved jobs of one engine move its suspects.</Nothing>;
   return (
