@@ -22,19 +22,22 @@ const MARKS: Record<EnablingCondition["state"], { icon: typeof CircleCheck; colo
 
 /** The car's own EVAP monitor: what it needs to run, from when it can, and what it said. */
 export function MonitorProof() {
-  const { state, append } = useJob();
+  const { state } = useJob();
   const { checks, readiness, monitor } = state;
   const parked = useMemo(() => knownOfReadiness({ checks }, () => new Date().toISOString()), [checks]);
   const plan = useEntryForm(readinessForm, "readiness", parked);
   const said = useEntryForm(monitorForm, "monitor", undefined);
-  const park = async () => {
-    const done = await plan.submit((body) => [{ kind: "readiness", body }]);
-    if (done) await append({ kind: "waiting", body: { on: "cold-soak", note: "EVAP monitor" } });
-  };
-  const record = async () => {
-    const done = await said.submit((body) => [{ kind: "monitor", body }]);
-    if (done) await append({ kind: "waiting", body: { on: "me" } });
-  };
+  // What the job waits for goes in with what it follows from: one that came later would have changed what was decided meanwhile.
+  const park = () =>
+    plan.submit((body) => [
+      { kind: "readiness", body },
+      { kind: "waiting", body: { on: "cold-soak", note: "EVAP monitor" } },
+    ]);
+  const record = () =>
+    said.submit((body) => [
+      { kind: "monitor", body },
+      { kind: "waiting", body: { on: "me" } },
+    ]);
   return (
     <section aria-label="The car's own EVAP monitor" className="flex flex-col gap-4">
       <h3 className="text-lg font-bold">The car's own EVAP monitor</h3>
