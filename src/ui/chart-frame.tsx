@@ -1,8 +1,35 @@
 "use client";
 
-import type { ReactElement } from "react";
-import { ResponsiveContainer } from "recharts";
+import { type ReactElement, useEffect, useState } from "react";
+import type { Charts } from "./charts";
 import { PanArea, type SpanHandle, SpanKeys } from "./pan-zoom";
+
+let fetched: Charts | undefined;
+
+/** What charts are drawn with, once it is here; `away` where it was never fetched and the server does not answer. */
+function useCharts(): { readonly charts: Charts | undefined; readonly away: boolean } {
+  const [here, setHere] = useState(fetched);
+  const [away, setAway] = useState(false);
+  useEffect(() => {
+    if (fetched) return setHere(fetched);
+    let left = false;
+    const fetchThem = () =>
+      import("./charts").then(
+        ({ default: them }) => {
+          fetched = them;
+          if (!left) setHere(them);
+        },
+        () => left || setAway(true),
+      );
+    void fetchThem();
+    window.addEventListener("online", fetchThem);
+    return () => {
+      left = true;
+      window.removeEventListener("online", fetchThem);
+    };
+  }, []);
+  return { charts: here, away };
+}
 
 /** A chart with its title and what it says in words, for those who cannot see it. */
 export function ChartFrame({
@@ -20,12 +47,16 @@ export function ChartFrame({
   span?: { readonly handle: SpanHandle; readonly less: string; readonly more: string };
   /** What each line is; a dashed one is drawn so */
   legend?: readonly { readonly name: string; readonly colour: string; readonly dashed?: boolean }[];
-  children: ReactElement;
+  /** Draws it, with what it is drawn with */
+  children: (charts: Charts) => ReactElement;
 }) {
-  const chart = (
-    <ResponsiveContainer width="100%" height="100%">
-      {children}
-    </ResponsiveContainer>
+  const { charts, away } = useCharts();
+  const chart = charts ? (
+    <charts.ResponsiveContainer width="100%" height="100%">
+      {children(charts)}
+    </charts.ResponsiveContainer>
+  ) : (
+    away && <p className="py-4 text-muted">Drawn once the server is back. {words}</p>
   );
   return (
     <figure className="min-w-0">

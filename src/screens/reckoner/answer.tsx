@@ -1,6 +1,5 @@
 "use client";
 
-import { CartesianGrid, ComposedChart, Line, Scatter, XAxis, YAxis } from "recharts";
 import type { Answer, Reckoned } from "@/core/reckoner";
 import type { Quantity } from "@/core/units";
 import { AXIS, ChartFrame, GRID } from "@/ui/chart-frame";
@@ -62,13 +61,15 @@ function Fall({ fall }: { fall: NonNullable<Answer["fall"]> }) {
       words={last ? `${fall.read.length} readings, down to ${number(last[1], 2)} ${fall.unit}` : "No reading"}
       height={200}
     >
-      <ComposedChart data={rows} margin={{ top: 8, right: 12, bottom: 0, left: 0 }}>
-        <CartesianGrid {...GRID} />
-        <XAxis type="number" dataKey="t" unit=" s" domain={[0, "dataMax"]} {...AXIS} />
-        <YAxis width={44} domain={[0, "auto"]} {...AXIS} />
-        <Line dataKey="fit" dot={false} connectNulls stroke="var(--muted)" strokeDasharray="5 4" isAnimationActive={false} />
-        <Scatter dataKey="read" fill="var(--live)" isAnimationActive={false} />
-      </ComposedChart>
+      {({ CartesianGrid, ComposedChart, Line, Scatter, XAxis, YAxis }) => (
+        <ComposedChart data={rows} margin={{ top: 8, right: 12, bottom: 0, left: 0 }}>
+          <CartesianGrid {...GRID} />
+          <XAxis type="number" dataKey="t" unit=" s" domain={[0, "dataMax"]} {...AXIS} />
+          <YAxis width={44} domain={[0, "auto"]} {...AXIS} />
+          <Line dataKey="fit" dot={false} connectNulls stroke="var(--muted)" strokeDasharray="5 4" isAnimationActive={false} />
+          <Scatter dataKey="read" fill="var(--live)" isAnimationActive={false} />
+        </ComposedChart>
+      )}
     </ChartFrame>
   );
 }

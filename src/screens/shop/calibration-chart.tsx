@@ -1,6 +1,5 @@
 "use client";
 
-import { CartesianGrid, ComposedChart, Line, Scatter, XAxis, YAxis } from "recharts";
 import { ballCurve, type Calibration } from "@/core/shop/settings";
 import { formatQuantity, fromSi, type UnitId } from "@/core/units";
 import { AXIS, ChartFrame, GRID } from "@/ui/chart-frame";
@@ -25,13 +24,15 @@ export function CalibrationChart({ calibration, unit }: { calibration: Calibrati
       words={words}
       height={200}
     >
-      <ComposedChart data={[...line, ...holes].toSorted((a, b) => a.height - b.height)} margin={{ top: 8, right: 16, left: 0 }}>
-        <CartesianGrid {...GRID} />
-        <XAxis type="number" dataKey="height" domain={[0, top]} tickFormatter={(v: number) => number(v, 1)} {...AXIS} />
-        <YAxis width={48} tickFormatter={(v: number) => number(v, 1)} {...AXIS} />
-        <Line dataKey="flow" stroke="var(--live)" strokeWidth={2.5} dot={false} connectNulls isAnimationActive={false} />
-        <Scatter dataKey="hole" fill="var(--ink)" isAnimationActive={false} />
-      </ComposedChart>
+      {({ CartesianGrid, ComposedChart, Line, Scatter, XAxis, YAxis }) => (
+        <ComposedChart data={[...line, ...holes].toSorted((a, b) => a.height - b.height)} margin={{ top: 8, right: 16, left: 0 }}>
+          <CartesianGrid {...GRID} />
+          <XAxis type="number" dataKey="height" domain={[0, top]} tickFormatter={(v: number) => number(v, 1)} {...AXIS} />
+          <YAxis width={48} tickFormatter={(v: number) => number(v, 1)} {...AXIS} />
+          <Line dataKey="flow" stroke="var(--live)" strokeWidth={2.5} dot={false} connectNulls isAnimationActive={false} />
+          <Scatter dataKey="hole" fill="var(--ink)" isAnimationActive={false} />
+        </ComposedChart>
+      )}
     </ChartFrame>
   );
 }

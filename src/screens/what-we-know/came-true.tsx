@@ -1,6 +1,5 @@
 "use client";
 
-import { CartesianGrid, ComposedChart, ErrorBar, Line, Scatter, XAxis, YAxis } from "recharts";
 import { ENOUGH, type Tenth } from "@/core/lessons";
 import { AXIS, ChartFrame, GRID } from "@/ui/chart-frame";
 import { FigureTable } from "@/ui/figure-table";
@@ -37,18 +36,27 @@ export function CameTrue({ tenths }: { tenths: readonly Tenth[] }) {
           words={told.map((t) => `said ${percent(t.said)} %, found ${percent(t.share)} %`).join("; ")}
           height={280}
         >
-          <ComposedChart
-            data={[{ said: 0, line: 0 }, ...points, { said: 100, line: 100 }]}
-            margin={{ top: 8, right: 16, left: 0 }}
-          >
-            <CartesianGrid {...GRID} />
-            <XAxis type="number" dataKey="said" domain={[0, 100]} ticks={[0, 20, 40, 60, 80, 100]} unit=" %" {...AXIS} />
-            <YAxis type="number" domain={[0, 100]} ticks={[0, 20, 40, 60, 80, 100]} unit=" %" width={56} {...AXIS} />
-            <Line dataKey="line" stroke="var(--edge)" strokeDasharray="6 4" dot={false} connectNulls isAnimationActive={false} />
-            <Scatter dataKey="found" fill="var(--live)" isAnimationActive={false}>
-              <ErrorBar dataKey="spread" stroke="var(--live)" strokeWidth={2} width={8} />
-            </Scatter>
-          </ComposedChart>
+          {({ CartesianGrid, ComposedChart, ErrorBar, Line, Scatter, XAxis, YAxis }) => (
+            <ComposedChart
+              data={[{ said: 0, line: 0 }, ...points, { said: 100, line: 100 }]}
+              margin={{ top: 8, right: 16, left: 0 }}
+            >
+              <CartesianGrid {...GRID} />
+              <XAxis type="number" dataKey="said" domain={[0, 100]} ticks={[0, 20, 40, 60, 80, 100]} unit=" %" {...AXIS} />
+              <YAxis type="number" domain={[0, 100]} ticks={[0, 20, 40, 60, 80, 100]} unit=" %" width={56} {...AXIS} />
+              <Line
+                dataKey="line"
+                stroke="var(--edge)"
+                strokeDasharray="6 4"
+                dot={false}
+                connectNulls
+                isAnimationActive={false}
+              />
+              <Scatter dataKey="found" fill="var(--live)" isAnimationActive={false}>
+                <ErrorBar dataKey="spread" stroke="var(--live)" strokeWidth={2} width={8} />
+              </Scatter>
+            </ComposedChart>
+          )}
         </ChartFrame>
       ) : (
         <p className="text-lg">

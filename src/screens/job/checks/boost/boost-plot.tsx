@@ -1,6 +1,5 @@
 "use client";
 
-import { CartesianGrid, ComposedChart, Line, ReferenceLine, Tooltip, XAxis, YAxis } from "recharts";
 import type { BoostRecord } from "@/core/checks/boost";
 import { toSi } from "@/core/units";
 import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
@@ -26,33 +25,35 @@ export function BoostPlot({ record }: { record: Pick<BoostRecord, "points" | "am
         { name: "asked for", colour: "var(--muted)", dashed: true },
       ]}
     >
-      <ComposedChart data={rows} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
-        <CartesianGrid {...GRID} />
-        <XAxis type="number" dataKey="rpm" domain={["auto", "auto"]} tickFormatter={(v: number) => number(v, 0)} {...AXIS} />
-        <YAxis unit=" kPa" width={76} domain={["auto", "auto"]} {...AXIS} />
-        <ReferenceLine y={kPa(record.ambient) ?? 0} stroke="var(--edge)" strokeDasharray="4 4" />
-        <Tooltip
-          {...TOOLTIP}
-          formatter={(v, line) => [`${number(Number(v), 0)} kPa absolute`, line]}
-          labelFormatter={(v) => `${number(Number(v), 0)} 1/min`}
-        />
-        <Line
-          dataKey="asked"
-          name="asked for"
-          stroke="var(--muted)"
-          strokeWidth={0}
-          dot={{ r: 6, fill: "none", stroke: "var(--muted)", strokeWidth: 2 }}
-          isAnimationActive={false}
-        />
-        <Line
-          dataKey="got"
-          name="delivered"
-          stroke="var(--live)"
-          strokeWidth={0}
-          dot={{ r: 4.5, fill: "var(--live)", stroke: "var(--bg)", strokeWidth: 1.5 }}
-          isAnimationActive={false}
-        />
-      </ComposedChart>
+      {({ CartesianGrid, ComposedChart, Line, ReferenceLine, Tooltip, XAxis, YAxis }) => (
+        <ComposedChart data={rows} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
+          <CartesianGrid {...GRID} />
+          <XAxis type="number" dataKey="rpm" domain={["auto", "auto"]} tickFormatter={(v: number) => number(v, 0)} {...AXIS} />
+          <YAxis unit=" kPa" width={76} domain={["auto", "auto"]} {...AXIS} />
+          <ReferenceLine y={kPa(record.ambient) ?? 0} stroke="var(--edge)" strokeDasharray="4 4" />
+          <Tooltip
+            {...TOOLTIP}
+            formatter={(v, line) => [`${number(Number(v), 0)} kPa absolute`, line]}
+            labelFormatter={(v) => `${number(Number(v), 0)} 1/min`}
+          />
+          <Line
+            dataKey="asked"
+            name="asked for"
+            stroke="var(--muted)"
+            strokeWidth={0}
+            dot={{ r: 6, fill: "none", stroke: "var(--muted)", strokeWidth: 2 }}
+            isAnimationActive={false}
+          />
+          <Line
+            dataKey="got"
+            name="delivered"
+            stroke="var(--live)"
+            strokeWidth={0}
+            dot={{ r: 4.5, fill: "var(--live)", stroke: "var(--bg)", strokeWidth: 1.5 }}
+            isAnimationActive={false}
+          />
+        </ComposedChart>
+      )}
     </ChartFrame>
   );
 }

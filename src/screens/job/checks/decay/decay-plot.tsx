@@ -1,7 +1,6 @@
 "use client";
 
 import { memo } from "react";
-import { CartesianGrid, ComposedChart, Line, Scatter, XAxis, YAxis } from "recharts";
 import type { Sample } from "@/core/checks/table";
 import type { DecayResult } from "@/core/gas/decay";
 import { UNITS, type UnitId } from "@/core/units";
@@ -35,14 +34,16 @@ export const DecayPlot = memo(function DecayPlot({
       words={last ? `${samples.length} readings, down to ${number(last[1], 2)} ${unit} gauge` : "No reading yet"}
       height={190}
     >
-      <ComposedChart data={rows} margin={{ top: 8, right: 12, bottom: 0, left: 0 }}>
-        <CartesianGrid {...GRID} />
-        <XAxis type="number" dataKey="t" unit=" s" domain={[0, "dataMax"]} {...AXIS} />
-        <YAxis width={48} tickFormatter={(v: number) => number(v, v % 1 ? 1 : 0)} domain={[0, "auto"]} {...AXIS} />
-        <Line dataKey="fit" stroke="var(--live)" strokeWidth={2.5} dot={false} connectNulls isAnimationActive={false} />
-        <Scatter dataKey="read" fill="var(--ink)" isAnimationActive={false} />
-        <Scatter dataKey="known" fill="none" stroke="var(--amber)" isAnimationActive={false} />
-      </ComposedChart>
+      {({ CartesianGrid, ComposedChart, Line, Scatter, XAxis, YAxis }) => (
+        <ComposedChart data={rows} margin={{ top: 8, right: 12, bottom: 0, left: 0 }}>
+          <CartesianGrid {...GRID} />
+          <XAxis type="number" dataKey="t" unit=" s" domain={[0, "dataMax"]} {...AXIS} />
+          <YAxis width={48} tickFormatter={(v: number) => number(v, v % 1 ? 1 : 0)} domain={[0, "auto"]} {...AXIS} />
+          <Line dataKey="fit" stroke="var(--live)" strokeWidth={2.5} dot={false} connectNulls isAnimationActive={false} />
+          <Scatter dataKey="read" fill="var(--ink)" isAnimationActive={false} />
+          <Scatter dataKey="known" fill="none" stroke="var(--amber)" isAnimationActive={false} />
+        </ComposedChart>
+      )}
     </ChartFrame>
   );
 });

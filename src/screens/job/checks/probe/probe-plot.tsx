@@ -1,6 +1,5 @@
 "use client";
 
-import { CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceLine, Tooltip, XAxis, YAxis } from "recharts";
 import type { ProbeSeries, readTaps } from "@/core/checks/probe";
 import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
 import { usePreferences } from "../../../session/preferences";
@@ -37,61 +36,63 @@ export function ProbePlot({
         { name: "Engine speed, 1/min", colour: "var(--muted)" },
       ]}
     >
-      <ComposedChart data={rows} margin={{ top: 16, right: 0, bottom: 4, left: 0 }}>
-        <CartesianGrid {...GRID} />
-        {taps.map((t) => (
-          <ReferenceArea
-            key={`area ${t.at}`}
-            yAxisId="trim"
-            x1={t.at + probeEarliest.value}
-            x2={t.at + probeLatest.value}
-            fill={INK[t.outcome]}
-            fillOpacity={0.12}
+      {({ CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceLine, Tooltip, XAxis, YAxis }) => (
+        <ComposedChart data={rows} margin={{ top: 16, right: 0, bottom: 4, left: 0 }}>
+          <CartesianGrid {...GRID} />
+          {taps.map((t) => (
+            <ReferenceArea
+              key={`area ${t.at}`}
+              yAxisId="trim"
+              x1={t.at + probeEarliest.value}
+              x2={t.at + probeLatest.value}
+              fill={INK[t.outcome]}
+              fillOpacity={0.12}
+            />
+          ))}
+          {taps.map((t, i) => (
+            <ReferenceLine
+              key={`line ${t.at}`}
+              yAxisId="trim"
+              x={t.at}
+              stroke={INK[t.outcome]}
+              strokeWidth={2}
+              label={{ value: `${i + 1}`, position: "top", fill: INK[t.outcome], fontSize: 13 }}
+            />
+          ))}
+          <XAxis
+            type="number"
+            dataKey="time"
+            domain={["dataMin", "dataMax"]}
+            unit=" s"
+            tickFormatter={(t: number) => number(t, 0)}
+            {...AXIS}
           />
-        ))}
-        {taps.map((t, i) => (
-          <ReferenceLine
-            key={`line ${t.at}`}
+          <YAxis yAxisId="trim" unit=" %" width={58} domain={["auto", "auto"]} {...AXIS} />
+          <YAxis yAxisId="rpm" orientation="right" unit=" 1/min" width={92} domain={["auto", "auto"]} {...AXIS} />
+          <Tooltip
+            {...TOOLTIP}
+            formatter={(v, key) => [typeof v === "number" ? number(v, 1) : String(v), key]}
+            labelFormatter={(t) => `${number(Number(t), 1)} s`}
+          />
+          <Line
+            yAxisId="rpm"
+            dataKey="rpm"
+            name="Engine speed, 1/min"
+            stroke="var(--muted)"
+            dot={false}
+            isAnimationActive={false}
+          />
+          <Line
             yAxisId="trim"
-            x={t.at}
-            stroke={INK[t.outcome]}
+            dataKey="trim"
+            name="Total trim, %"
+            stroke="var(--live)"
             strokeWidth={2}
-            label={{ value: `${i + 1}`, position: "top", fill: INK[t.outcome], fontSize: 13 }}
+            dot={false}
+            isAnimationActive={false}
           />
-        ))}
-        <XAxis
-          type="number"
-          dataKey="time"
-          domain={["dataMin", "dataMax"]}
-          unit=" s"
-          tickFormatter={(t: number) => number(t, 0)}
-          {...AXIS}
-        />
-        <YAxis yAxisId="trim" unit=" %" width={58} domain={["auto", "auto"]} {...AXIS} />
-        <YAxis yAxisId="rpm" orientation="right" unit=" 1/min" width={92} domain={["auto", "auto"]} {...AXIS} />
-        <Tooltip
-          {...TOOLTIP}
-          formatter={(v, key) => [typeof v === "number" ? number(v, 1) : String(v), key]}
-          labelFormatter={(t) => `${number(Number(t), 1)} s`}
-        />
-        <Line
-          yAxisId="rpm"
-          dataKey="rpm"
-          name="Engine speed, 1/min"
-          stroke="var(--muted)"
-          dot={false}
-          isAnimationActive={false}
-        />
-        <Line
-          yAxisId="trim"
-          dataKey="trim"
-          name="Total trim, %"
-          stroke="var(--live)"
-          strokeWidth={2}
-          dot={false}
-          isAnimationActive={false}
-        />
-      </ComposedChart>
+        </ComposedChart>
+      )}
     </ChartFrame>
   );
 }

@@ -1,7 +1,6 @@
 "use client";
 
 import { memo } from "react";
-import { CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceLine, XAxis, YAxis } from "recharts";
 import type { Sample } from "@/core/checks/table";
 import type { UnitId } from "@/core/units";
 import { AXIS, ChartFrame, GRID } from "@/ui/chart-frame";
@@ -42,36 +41,38 @@ export const TracePlot = memo(function TracePlot({
       words={`${samples.length} readings, lowest ${number(Math.min(0, ...samples.map((s) => s[1])), 1)} ${unit} gauge`}
       height={220}
     >
-      <ComposedChart data={rows} margin={{ top: 18, right: 12, bottom: 0, left: 0 }}>
-        <CartesianGrid {...GRID} />
-        <XAxis type="number" dataKey="t" unit=" s" domain={["dataMin", "dataMax"]} {...AXIS} />
-        <YAxis width={60} tickFormatter={(v: number) => number(v, Math.abs(v) < 10 && v % 1 ? 1 : 0)} {...AXIS} />
-        {purgeShutAt !== undefined && ventOpenAt !== undefined && (
-          <ReferenceArea x1={purgeShutAt} x2={ventOpenAt} fill="var(--calm)" fillOpacity={0.16} />
-        )}
-        <ReferenceLine
-          y={-deep}
-          stroke="var(--amber)"
-          strokeDasharray="6 5"
-          label={{
-            value: `${number(deep, 1)} ${unit} vacuum asked for`,
-            fill: "var(--amber)",
-            position: "insideBottomRight",
-            fontSize: 13,
-          }}
-        />
-        {marks.map(([x, label]) =>
-          x === undefined ? null : (
-            <ReferenceLine
-              key={label}
-              x={x}
-              stroke="var(--muted)"
-              label={{ value: label, fill: "var(--muted)", position: "top", fontSize: 12 }}
-            />
-          ),
-        )}
-        <Line dataKey="p" stroke="var(--live)" strokeWidth={2.5} dot={false} isAnimationActive={false} />
-      </ComposedChart>
+      {({ CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceLine, XAxis, YAxis }) => (
+        <ComposedChart data={rows} margin={{ top: 18, right: 12, bottom: 0, left: 0 }}>
+          <CartesianGrid {...GRID} />
+          <XAxis type="number" dataKey="t" unit=" s" domain={["dataMin", "dataMax"]} {...AXIS} />
+          <YAxis width={60} tickFormatter={(v: number) => number(v, Math.abs(v) < 10 && v % 1 ? 1 : 0)} {...AXIS} />
+          {purgeShutAt !== undefined && ventOpenAt !== undefined && (
+            <ReferenceArea x1={purgeShutAt} x2={ventOpenAt} fill="var(--calm)" fillOpacity={0.16} />
+          )}
+          <ReferenceLine
+            y={-deep}
+            stroke="var(--amber)"
+            strokeDasharray="6 5"
+            label={{
+              value: `${number(deep, 1)} ${unit} vacuum asked for`,
+              fill: "var(--amber)",
+              position: "insideBottomRight",
+              fontSize: 13,
+            }}
+          />
+          {marks.map(([x, label]) =>
+            x === undefined ? null : (
+              <ReferenceLine
+                key={label}
+                x={x}
+                stroke="var(--muted)"
+                label={{ value: label, fill: "var(--muted)", position: "top", fontSize: 12 }}
+              />
+            ),
+          )}
+          <Line dataKey="p" stroke="var(--live)" strokeWidth={2.5} dot={false} isAnimationActive={false} />
+        </ComposedChart>
+      )}
     </ChartFrame>
   );
 });

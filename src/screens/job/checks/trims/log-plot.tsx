@@ -1,7 +1,6 @@
 "use client";
 
 import { useEffect, useMemo, useState } from "react";
-import { CartesianGrid, ComposedChart, Line, ReferenceArea, Tooltip, XAxis, YAxis } from "recharts";
 import type { ChannelId, DrawnRow } from "@/core/scan-log";
 import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
 import { useSpan } from "@/ui/pan-zoom";
@@ -39,60 +38,62 @@ export function LogPlot({ log, slice }: { log: ImportedLog; slice: ScanLogHandle
       legend={[{ name: "Engine speed, rpm", colour: "var(--muted)" }, ...trims]}
       span={{ handle: span, less: "Earlier", more: "Later" }}
     >
-      <ComposedChart data={[...rows]} margin={{ top: 4, right: 0, bottom: 4, left: 0 }}>
-        <CartesianGrid {...GRID} />
-        {log.windows
-          .filter((w) => w.to > from && w.from < to)
-          .map((w) => (
-            <ReferenceArea
-              key={w.from}
-              yAxisId="trim"
-              x1={Math.max(w.from, from)}
-              x2={Math.min(w.to, to)}
-              fill="var(--calm)"
-              fillOpacity={0.18}
-            />
-          ))}
-        <XAxis
-          type="number"
-          dataKey="time"
-          domain={[from, to]}
-          unit=" s"
-          allowDataOverflow
-          tickFormatter={(t: number) => number(t, 0)}
-          {...AXIS}
-        />
-        <YAxis yAxisId="trim" unit=" %" width={58} {...AXIS} />
-        <YAxis yAxisId="rpm" orientation="right" unit=" rpm" width={84} {...AXIS} />
-        <Tooltip
-          {...TOOLTIP}
-          formatter={(v, name) => [typeof v === "number" ? number(v, 1) : String(v), name]}
-          labelFormatter={(t) => `${number(Number(t), 1)} s`}
-        />
-        <Line
-          yAxisId="rpm"
-          dataKey="rpm"
-          name="Engine speed, rpm"
-          stroke="var(--muted)"
-          dot={false}
-          connectNulls
-          isAnimationActive={false}
-        />
-        {trims.map((t) => (
+      {({ CartesianGrid, ComposedChart, Line, ReferenceArea, Tooltip, XAxis, YAxis }) => (
+        <ComposedChart data={[...rows]} margin={{ top: 4, right: 0, bottom: 4, left: 0 }}>
+          <CartesianGrid {...GRID} />
+          {log.windows
+            .filter((w) => w.to > from && w.from < to)
+            .map((w) => (
+              <ReferenceArea
+                key={w.from}
+                yAxisId="trim"
+                x1={Math.max(w.from, from)}
+                x2={Math.min(w.to, to)}
+                fill="var(--calm)"
+                fillOpacity={0.18}
+              />
+            ))}
+          <XAxis
+            type="number"
+            dataKey="time"
+            domain={[from, to]}
+            unit=" s"
+            allowDataOverflow
+            tickFormatter={(t: number) => number(t, 0)}
+            {...AXIS}
+          />
+          <YAxis yAxisId="trim" unit=" %" width={58} {...AXIS} />
+          <YAxis yAxisId="rpm" orientation="right" unit=" rpm" width={84} {...AXIS} />
+          <Tooltip
+            {...TOOLTIP}
+            formatter={(v, name) => [typeof v === "number" ? number(v, 1) : String(v), name]}
+            labelFormatter={(t) => `${number(Number(t), 1)} s`}
+          />
           <Line
-            key={t.id}
-            yAxisId="trim"
-            dataKey={t.id}
-            name={t.name}
-            stroke={t.colour}
-            strokeWidth={t.dashed ? 1.5 : 2}
-            {...(t.dashed ? { strokeDasharray: "3 3" } : {})}
+            yAxisId="rpm"
+            dataKey="rpm"
+            name="Engine speed, rpm"
+            stroke="var(--muted)"
             dot={false}
             connectNulls
             isAnimationActive={false}
           />
-        ))}
-      </ComposedChart>
+          {trims.map((t) => (
+            <Line
+              key={t.id}
+              yAxisId="trim"
+              dataKey={t.id}
+              name={t.name}
+              stroke={t.colour}
+              strokeWidth={t.dashed ? 1.5 : 2}
+              {...(t.dashed ? { strokeDasharray: "3 3" } : {})}
+              dot={false}
+              connectNulls
+              isAnimationActive={false}
+            />
+          ))}
+        </ComposedChart>
+      )}
     </ChartFrame>
   );
 }

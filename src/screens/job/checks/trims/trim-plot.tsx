@@ -1,6 +1,5 @@
 "use client";
 
-import { CartesianGrid, ComposedChart, Line, ReferenceArea, Tooltip, XAxis, YAxis } from "recharts";
 import type { BankReading } from "@/core/checks/trims";
 import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
 import { useSpan } from "@/ui/pan-zoom";
@@ -60,60 +59,62 @@ export function TrimPlot({ banks, good }: { banks: readonly BankReading[]; good:
       legend={legend}
       span={{ handle: span, less: "Less airflow", more: "More airflow" }}
     >
-      <ComposedChart data={rows} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
-        <CartesianGrid {...GRID} />
-        <ReferenceArea y1={-good * 100} y2={good * 100} fill="var(--calm)" fillOpacity={0.14} />
-        <XAxis
-          type="number"
-          dataKey="flow"
-          domain={[span.from, span.to]}
-          allowDataOverflow
-          unit=" g/s"
-          tickFormatter={(v: number) => number(v, 0)}
-          {...AXIS}
-        />
-        <YAxis unit=" %" width={64} domain={["auto", "auto"]} {...AXIS} />
-        <Tooltip
-          {...TOOLTIP}
-          formatter={(v, line) => [`${number(Number(v), 1)} %`, line]}
-          labelFormatter={(v) => `${number(Number(v), 1)} g/s`}
-        />
-        {banks.map((bank, b) => {
-          const colour = BANK_COLOURS[b] as string;
-          const [best, second] = bank.fits;
-          return [
-            <Line
-              key={`${name(b)} best`}
-              dataKey={`best${b}`}
-              name={`${name(b)}, ${SHAPE_NAMES[best?.id ?? "none"]}`}
-              stroke={colour}
-              strokeWidth={2.5}
-              dot={false}
-              connectNulls
-              isAnimationActive={false}
-            />,
-            <Line
-              key={`${name(b)} second`}
-              dataKey={`second${b}`}
-              name={`runner-up, ${SHAPE_NAMES[second?.id ?? "none"]}`}
-              stroke={RUNNER_UP_COLOURS[b] as string}
-              strokeDasharray="6 5"
-              dot={false}
-              connectNulls
-              isAnimationActive={false}
-            />,
-            <Line
-              key={`${name(b)} points`}
-              dataKey={`trim${b}`}
-              name={`${name(b)}, measured`}
-              stroke={colour}
-              strokeWidth={0}
-              dot={{ r: 5, fill: colour, stroke: "var(--bg)", strokeWidth: 1.5 }}
-              isAnimationActive={false}
-            />,
-          ];
-        })}
-      </ComposedChart>
+      {({ CartesianGrid, ComposedChart, Line, ReferenceArea, Tooltip, XAxis, YAxis }) => (
+        <ComposedChart data={rows} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
+          <CartesianGrid {...GRID} />
+          <ReferenceArea y1={-good * 100} y2={good * 100} fill="var(--calm)" fillOpacity={0.14} />
+          <XAxis
+            type="number"
+            dataKey="flow"
+            domain={[span.from, span.to]}
+            allowDataOverflow
+            unit=" g/s"
+            tickFormatter={(v: number) => number(v, 0)}
+            {...AXIS}
+          />
+          <YAxis unit=" %" width={64} domain={["auto", "auto"]} {...AXIS} />
+          <Tooltip
+            {...TOOLTIP}
+            formatter={(v, line) => [`${number(Number(v), 1)} %`, line]}
+            labelFormatter={(v) => `${number(Number(v), 1)} g/s`}
+          />
+          {banks.map((bank, b) => {
+            const colour = BANK_COLOURS[b] as string;
+            const [best, second] = bank.fits;
+            return [
+              <Line
+                key={`${name(b)} best`}
+                dataKey={`best${b}`}
+                name={`${name(b)}, ${SHAPE_NAMES[best?.id ?? "none"]}`}
+                stroke={colour}
+                strokeWidth={2.5}
+                dot={false}
+                connectNulls
+                isAnimationActive={false}
+              />,
+              <Line
+                key={`${name(b)} second`}
+                dataKey={`second${b}`}
+                name={`runner-up, ${SHAPE_NAMES[second?.id ?? "none"]}`}
+                stroke={RUNNER_UP_COLOURS[b] as string}
+                strokeDasharray="6 5"
+                dot={false}
+                connectNulls
+                isAnimationActive={false}
+              />,
+              <Line
+                key={`${name(b)} points`}
+                dataKey={`trim${b}`}
+                name={`${name(b)}, measured`}
+                stroke={colour}
+                strokeWidth={0}
+                dot={{ r: 5, fill: colour, stroke: "var(--bg)", strokeWidth: 1.5 }}
+                isAnimationActive={false}
+              />,
+            ];
+          })}
+        </ComposedChart>
+      )}
     </ChartFrame>
   );
 }
