@@ -22,7 +22,7 @@ export interface EvapSetup extends FillSetup {
   readonly temperature: Quantity;
 }
 
-export const ventField = strictObject({
+export const ventField = strictObject<VentShut>({
   by: oneOfField("The vent", ["plug", "command"] as const),
   at: secondsField("Vent command").optional(),
   seconds: yup.number().min(1).max(3600).optional(),

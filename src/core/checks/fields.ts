@@ -132,7 +132,14 @@ export type RecordSource =
   | { readonly kind: "log"; readonly file: string; readonly sha256: string; readonly extractor: number }
   | { readonly kind: "device"; readonly device: string; readonly simulated: boolean };
 
-export const sourceField = strictObject({
+export const sourceField = strictObject<{
+  kind: RecordSource["kind"];
+  file?: string;
+  sha256?: string;
+  extractor?: number;
+  device?: string;
+  simulated?: boolean;
+}>({
   kind: yup.string().oneOf(["typed", "log", "device"]).required(),
   file: yup.string().max(255).optional(),
   sha256: yup

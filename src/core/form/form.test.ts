@@ -18,7 +18,7 @@ interface Body {
 }
 
 const form = formOf<Body, { usual?: string }>()({
-  schema: strictObject({
+  schema: strictObject<Body>({
     pressure: quantitySchema("vacuum").required("Type the vacuum"),
     rpm: yup.number().min(200, "Below any idle").optional(),
     kind: yup.mixed().oneOf(["a", "b"]).required("Say which"),

@@ -464,7 +464,7 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
     number: yup.number().integer().min(1).required(),
     practice: line("The case", 40).optional(),
   }),
-  bay: strictObject({
+  bay: strictObject<Bodies["bay"]>({
     act: yup.mixed<BayAct>().oneOf(BAY_ACTS, "Say what was done in the bay").required("Say what was done in the bay"),
     minutes: yup
       .number()
@@ -577,7 +577,7 @@ const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
       .max(60)
       .required(),
   }),
-  repair: strictObject({
+  repair: strictObject<Bodies["repair"]>({
     finding: yup.string().uuid().optional(),
     what: needed("The repair", "Say what was done", 1000),
     permanence: yup.string().oneOf(["permanent", "temporary", "bypass"]).required(),

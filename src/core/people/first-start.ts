@@ -18,7 +18,7 @@ export interface FirstStart {
   readonly machine?: Machine;
 }
 
-export const firstStartSchema = strictObject({
+export const firstStartSchema = strictObject<FirstStart>({
   shop: needed("The shop", "Name the shop", 80),
   lead: strictObject({ name: needed("The lead's name", "Type the lead's name", 60), pin: newPinSchema }).required(),
   people: yup

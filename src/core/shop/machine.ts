@@ -86,7 +86,7 @@ export const calibrationSchema = strictObject({
   points: yup
     .array()
     .of(
-      strictObject({
+      strictObject<Calibration["points"][number]>({
         height: yup
           .number()
           .typeError("The ball's height is a number on its scale")

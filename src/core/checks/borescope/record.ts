@@ -36,7 +36,7 @@ export const borescopeSchema = strictObject({
   ports: yup
     .array()
     .of(
-      strictObject({
+      strictObject<Port>({
         name: needed("The port", "Name the port", 40),
         straight: percentField("Share open, straight", 0, 100).required("Grade every port, straight at least"),
         depth: quantitySchema("toolDepth").optional().default(undefined),

@@ -48,7 +48,7 @@ export interface ChainRecord {
 export const chainSchema = strictObject({
   device: needed("The device", "Name the device", 60),
   source: yup.string().oneOf(SOURCES, "Say whose vacuum it was tried on").optional(),
-  links: strictObject({
+  links: strictObject<ChainRecord["links"]>({
     supply: quantitySchema("vacuum").optional().default(undefined),
     battery: quantitySchema("voltage").optional().default(undefined),
     control: quantitySchema("voltage").optional().default(undefined),

@@ -39,7 +39,7 @@ export const circuitSchema = strictObject({
   readings: yup
     .array()
     .of(
-      strictObject({
+      strictObject<PinReading>({
         pin: oneOfField("The pin", PIN_IDS),
         voltage: quantitySchema("voltage").optional().default(undefined),
         lamp: yup.mixed<"bright" | "dim" | "dark">().oneOf(["bright", "dim", "dark"]).optional(),

@@ -30,7 +30,7 @@ export interface PinchRecord {
 const value = (name: string) =>
   yup.number().typeError(`${name} is a number`).min(-1e5).max(1e5).required(`Type the reading ${name.toLowerCase()}`);
 
-export const pinchSchema = strictObject({
+export const pinchSchema = strictObject<PinchRecord>({
   joint: jointField,
   how: oneOfField("How", ["pinch", "cap"] as const),
   blankProved: yup.boolean().required(),

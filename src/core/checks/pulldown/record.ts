@@ -20,7 +20,7 @@ export interface PulldownRecord extends Pick<EvapSetup, "vent" | "fuelLevel" | "
 
 const FEWEST = 8;
 
-export const pulldownSchema = strictObject({
+export const pulldownSchema = strictObject<PulldownRecord>({
   vent: ventField.required(),
   fuelLevel: percentField("The fuel level", 0, 100),
   required: requiredField.optional().default(undefined),

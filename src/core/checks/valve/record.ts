@@ -72,7 +72,7 @@ const state = (name: string) =>
     seconds: durationField(`${name}: the time`),
   });
 
-export const valveSchema = strictObject({
+export const valveSchema = strictObject<ValveRecord>({
   joint: jointField,
   rests: oneOfField("At rest", ["closed", "open"] as const),
   power: oneOfField("Power", POWERS),
@@ -87,7 +87,7 @@ export const valveSchema = strictObject({
   cycles: yup
     .array()
     .of(
-      strictObject({
+      strictObject<ValveCycles>({
         temperature: oneOfField("The temperature", ["cold", "hot"] as const),
         commanded: times("Commanded").min(1, "Command it at least once"),
         shut: times("Shut"),

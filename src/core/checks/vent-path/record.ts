@@ -27,7 +27,7 @@ export const ventPathSchema = strictObject({
   parts: yup
     .array()
     .of(
-      strictObject({
+      strictObject<VentPathRecord["parts"][number]>({
         part: oneOfField("The part", VENT_PARTS),
         flow: quantitySchema({ dimension: "volume-flow" }).required("Type the flow blown through it"),
         back: quantitySchema("tankPressure").required("Type the back pressure it built up"),
