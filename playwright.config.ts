@@ -12,7 +12,7 @@ process.env.PELOTA_TEST_DATA ??= mkdtempSync(join(tmpdir(), "pelota-e2e-"));
 export default defineConfig({
   testDir: "e2e",
   // Files run side by side on one database, one more than there are cores, since a test often waits: every test opens jobs of its own or only looks at the demo's.
-  workers: 4,
+  workers: 3,
   // A machine may be slow; a test that fails once has failed.
   timeout: 180_000,
   expect: { timeout: 30_000 },

@@ -221,7 +221,7 @@ test("a picture is kept with its finding by its content; what is none is refused
   await button(page, "Record the finding").click();
   await expect(main(page).getByText("Not confirmed yet")).toBeVisible();
   await expect(taken).toHaveCount(1);
-  expect(await taken.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(100);
+  await expect.poll(() => taken.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(100);
 });
 
 test("an old entry that names what is not there breaks no page: it is shown, and marks nothing", async ({ page }) => {

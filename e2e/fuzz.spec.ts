@@ -6,7 +6,7 @@ import { type Asked, entryOf, mutatedRequests, opening, STORY } from "@/server/m
 import { startServer } from "./server";
 
 /** Through the real server, its pages too; five thousand at the routes themselves are asked in a unit test. */
-const REQUESTS = 500;
+const REQUESTS = 200;
 const ABREAST = 2;
 /** No answer takes longer, ms; other tests share the two cores. */
 const HANGS = 10_000;

@@ -476,7 +476,7 @@ describe("answers", () => {
 });
 
 describe("pulling the plug", () => {
-  const CYCLES = 50;
+  const CYCLES = 20;
   /** Built beside the packages that it loads. */
   const program = resolve(`node_modules/.cache/plug-${process.pid}.mjs`);
   afterAll(() => rmSync(program, { force: true }));

@@ -26,6 +26,8 @@ const box = (name: string | RegExp) => main().getByRole("textbox", { name });
 const fill = (name: string | RegExp, value: string | number) =>
   done(() => fireEvent.change(box(name), { target: { value: String(value) } }));
 const pick = (name: string | RegExp) => done(() => fireEvent.click(main().getByRole("radio", { name })));
+const pickOf = (group: string, name: string) =>
+  done(() => fireEvent.click(within(main().getByRole("radiogroup", { name: group })).getByRole("radio", { name })));
 const tick = (name: string | RegExp) => done(() => fireEvent.click(main().getByRole("checkbox", { name })));
 const press = (name: string | RegExp) => done(() => fireEvent.click(screen.getByRole("button", { name })));
 const gauge = (division: string) =>
@@ -271,5 +273,130 @@ describe("by hand", () => {
       taps: [{ typed: { shows: "short", trimBefore: 12, trimAfter: 2, rpmBefore: 740, rpmAfter: 800 } }],
       closedLoop: true,
     });
+  });
+
+  it("a shared supply is told apart branch by branch: what is shut off is named", async () => {
+    vi.useFakeTimers({ toFake: ["Date"], now: Date.parse("2026-03-02T09:00:00Z") });
+    const page = opened("hold", CARS.kittiwake.facts);
+    await gauge("0.1 inHg");
+    const watched = async (watch: string, end: number) => {
+      await pick(watch);
+      await fill("Gauge, inHg vacuum", 20);
+      await press("Take reading");
+      vi.setSystemTime(Date.now() + 60_000);
+      await fill("Gauge, inHg vacuum", end);
+      await press("Take reading");
+    };
+    const hold = async (part: string, end: number) => {
+      await choose("Part", part);
+      await watched("Left alone", end);
+      await watched("While wiggled", end);
+    };
+    const { options } = main().getByRole("combobox", { name: "Part" }) as HTMLSelectElement;
+    const line = [...options].find((o) => o.value === "flap-line")?.text as string;
+    await hold(line, 19.8);
+    const branches = within(main().getByRole("toolbar", { name: /Branches shut off/ }));
+    await done(() => fireEvent.click(branches.getByRole("button", { name: "Boost solenoid" })));
+    expect(soFar()).toMatch(/with Boost solenoid shut off/);
+    expect((await recorded(page)).checks.at(-1)?.verdict.outcome).toBe("pass");
+  });
+
+  it("a tail's gases and the ECU's own λ send a false lean to the exhaust", async () => {
+    const page = opened("exhaust-gas", CARS.eider.facts);
+    for (const [gas, idle] of [
+      ["CO", 0.05],
+      ["CO₂", 13.9],
+      ["O₂", 2.2],
+      ["HC", 30],
+    ] as const)
+      await fill(new RegExp(`^${gas} at idle`), idle);
+    await fill("ECU's own λ at idle", "1.0");
+    await pickOf("Probe", "Deep in the pipe");
+    await pickOf("Loop", "Closed");
+    await tick(/^The analyser passed its zero/);
+    expect(soFar()).toMatch(/excess air at idle, and not with the mixture/);
+    expect((await recorded(page)).suspects[0]?.cause.trait).toBe("exhaust-air");
+  });
+
+  it("a secondary air's command is counted: what is read after the tool let go proves nothing", async () => {
+    vi.useFakeTimers({ toFake: ["Date"], now: Date.parse("2026-03-02T09:00:00Z") });
+    const page = opened("secondary-air", CARS.teal.facts);
+    await pickOf("The pump", "Runs, air felt");
+    await tick(/^Re-armed/);
+    await tick(/^Soaped: every joint/);
+    await pickOf("Engine", "Running");
+    await pickOf("Valve shut again", "Quiet and cool");
+    await press("Command it now");
+    await waitFor(() => expect(page.journal.entries.at(-1)?.kind).toBe("displaced"));
+    vi.setSystemTime(Date.now() + 42_000);
+    await pickOf("Oxygen sensor, valve open", "Went lean");
+    await fill("After, or watched for, s", 3);
+    expect(soFar()).toMatch(/after the tool had let go by itself/);
+    expect((await recorded(page)).checks.at(-1)?.verdict.outcome).toBe("void");
+  });
+
+  it("ports are graded from both sides with the tool's depth; after cleaning the same ones are asked for", async () => {
+    const journal = journalOf(CARS.smew.facts);
+    journal.add("codes", { codes: [{ code: "P0410", status: "current" }] });
+    const page = onBench(journal, <CheckStation wanted="borescope" onInstrument={() => {}} />);
+    const { options } = main().getByRole("combobox", { name: "Passage" }) as HTMLSelectElement;
+    const valve = [...options].find((o) => o.value === "air-valve")?.text as string;
+    await choose("Passage", valve);
+    const graded = (port: string, side: string, share: number) =>
+      done(() =>
+        fireEvent.change(screen.getByRole("slider", { name: `${port}, ${side}` }), { target: { value: String(share) } }),
+      );
+    await press("Add port");
+    expect(main().getAllByText("not graded yet")).toHaveLength(2);
+    await graded("Port 1", "straight", 20);
+    const depth = box("Port 1, tool in, mm");
+    await done(() => fireEvent.change(depth, { target: { value: "182" } }));
+    await done(() => fireEvent.blur(depth));
+    await press("Add port");
+    for (const side of ["straight", "from the side"]) await graded("Port 2", side, 95);
+    const found = await recorded(page);
+    expect(found.checks.at(-1)?.verdict.outcome).toBe("fail");
+    expect(found.suspects[0]?.cause.trait).toBe("air-ports");
+    await choose("Passage", valve);
+    await pickOf("When", "After cleaning");
+    await press("The same ports as last time: Port 1, Port 2");
+    expect((box("Port 1, tool in, mm") as HTMLInputElement).value).toBe("182");
+    for (const port of ["Port 1", "Port 2"]) for (const side of ["straight", "from the side"]) await graded(port, side, 95);
+    expect((await recorded(page)).checks.at(-1)?.verdict.outcome).toBe("pass");
+  });
+
+  it("smoke through an EGR seat says nothing at the tail alone, where valves overlap; at its own pipe it does", async () => {
+    const page = opened("egr", CARS.scoter.facts);
+    for (const [name, value] of [
+      ["Commanded shut: speed, 1/min", 1500],
+      ["Air meter, shut", 16.1],
+      ["Commanded open: speed, 1/min", 1510],
+      ["Air meter, open", 11.9],
+    ] as const)
+      await fill(name, value);
+    await pickOf("Seat, by smoke from the manifold", "Smoke comes through");
+    expect(soFar()).toMatch(/through valves that overlap/);
+    await pickOf("Watched", "At its own pipe, opened behind it");
+    expect(soFar()).toMatch(/nothing is seen outside/);
+    expect((await recorded(page)).suspects[0]?.cause.name).toMatch(/EGR valve leaks by/);
+  });
+
+  it("a part on the bench is pressed no further than it bears, and says nothing of the car", async () => {
+    const page = opened("bench-part", CARS.razorbill.facts);
+    await gauge("0.02 bar");
+    await fill("Part", "charge-air cooler");
+    await pickOf("It is", "The old one, taken off");
+    await pickOf("Tried by", "Dipped in water");
+    await fill("Pressure on it, gauge", "1.5 bar");
+    await fill("Part, plugs and hose bear, gauge", "1.2 bar");
+    await fill("Watched for, s", 60);
+    await tick(/^Every opening plugged/);
+    await fill("Came out at", "the crimp of its left end tank");
+    expect(main().getAllByText(/bear|above/i).length).toBeGreaterThan(0);
+    const before = stateOf(page.journal).suspects.map((s) => [s.cause.id, s.odds]);
+    await fill("Pressure on it, gauge", "0.8 bar");
+    const state = await recorded(page);
+    expect(state.checks.at(-1)?.verdict.outcome).toBe("fail");
+    expect(state.suspects.map((s) => [s.cause.id, s.odds])).toEqual(before);
   });
 });
