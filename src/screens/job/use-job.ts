@@ -38,9 +38,9 @@ export interface Job {
   readonly map: AirMap | undefined;
   /** The journal: what the server recorded, then what it has not got yet */
   readonly entries: readonly JournalEntry[];
-  /** Records entries, all or none; the message says what was wrong, undefined when they are in. */
   /** What the shop's own proved jobs say of such a car, whether it is looked at or not */
   readonly experience?: Tally | undefined;
+  /** Records entries, all or none; the message says what was wrong, undefined when they are in. */
   readonly append: (...wanted: NewEntry[]) => Promise<string | undefined>;
   /** The journal once all that was recorded here before stands in it */
   readonly settled: () => Promise<readonly JournalEntry[]>;
