@@ -95,7 +95,7 @@ test("two tabs of a device share one count and one outbox: neither loses what th
   expect(new Set(counts).size).toBe(2);
   await page.close();
   await context.setOffline(false);
-  await expect(other.getByText(/not sent yet/)).toHaveCount(0, { timeout: 15_000 });
+  await expect(other.getByText(/not sent yet/)).toHaveCount(0);
   await other.reload();
   await station(other, "Find");
   await expect(main(other).getByText("Cap seal hard")).toBeVisible();

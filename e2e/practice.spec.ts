@@ -22,7 +22,7 @@ async function recorded(page: Page, kind: string): Promise<number> {
 async function makes(page: Page, kind: string, act: () => Promise<void>): Promise<void> {
   const before = await recorded(page, kind);
   await act();
-  await expect.poll(() => recorded(page, kind), { timeout: 15_000 }).toBeGreaterThan(before);
+  await expect.poll(() => recorded(page, kind)).toBeGreaterThan(before);
 }
 
 async function rollIn(page: Page, code: string): Promise<void> {
@@ -256,7 +256,7 @@ test("a gauge is read as it comes, unplugged in the middle what came stays; ligh
   // The decay draws itself.
   const plot = main(page).getByRole("img", { name: /^Pressure after shut-off/ });
   const drawn = async () => Number(/(\d+) readings/.exec((await plot.getAttribute("aria-label")) ?? "")?.[1] ?? 0);
-  await expect.poll(drawn, { timeout: 20_000 }).toBeGreaterThan(3);
+  await expect.poll(drawn).toBeGreaterThan(3);
   await button(page, "Unplug").click();
   await expect(live).toHaveCount(0);
   const came = await drawn();
@@ -307,6 +307,6 @@ test("instruments are read live off the practice car, in a thread of its own: ba
   await hoseOn(page, { entry: "gauge-port" });
   await button(page, "Connect it to the car").click();
   const ball = page.getByRole("slider", { name: /Flow ball/ });
-  await expect.poll(async () => Number(await ball.getAttribute("aria-valuenow")), { timeout: 20_000 }).toBeGreaterThan(3);
+  await expect.poll(async () => Number(await ball.getAttribute("aria-valuenow"))).toBeGreaterThan(3);
   await expect(page.getByText(/^[3-9] readings?; every move is one/)).toBeVisible();
 });
