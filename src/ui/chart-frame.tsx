@@ -1,35 +1,9 @@
 "use client";
 
-import { type ReactElement, useEffect, useState } from "react";
+import type { ReactElement } from "react";
 import type { Charts } from "./charts";
 import { PanArea, type SpanHandle, SpanKeys } from "./pan-zoom";
-
-let fetched: Charts | undefined;
-
-/** What charts are drawn with, once it is here; `away` where it was never fetched and the server does not answer. */
-function useCharts(): { readonly charts: Charts | undefined; readonly away: boolean } {
-  const [here, setHere] = useState(fetched);
-  const [away, setAway] = useState(false);
-  useEffect(() => {
-    if (fetched) return setHere(fetched);
-    let left = false;
-    const fetchThem = () =>
-      import("./charts").then(
-        ({ default: them }) => {
-          fetched = them;
-          if (!left) setHere(them);
-        },
-        () => left || setAway(true),
-      );
-    void fetchThem();
-    window.addEventListener("online", fetchThem);
-    return () => {
-      left = true;
-      window.removeEventListener("online", fetchThem);
-    };
-  }, []);
-  return { charts: here, away };
-}
+import { useCharts } from "./use-charts";
 
 /** A chart with its title and what it says in words, for those who cannot see it. */
 export function ChartFrame({

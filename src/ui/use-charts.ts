@@ -1,0 +1,36 @@
+"use client";
+
+import { useEffect, useState } from "react";
+import type { Charts } from "./charts";
+
+/** Where what charts are drawn with comes from, and what came of it. */
+interface ChartSource {
+  readonly fetch: () => Promise<Charts>;
+  here?: Charts;
+}
+const SERVER: ChartSource = { fetch: () => import("./charts").then((them) => them.default) };
+
+/** What charts are drawn with, once it is here; `away` while it was never fetched and the server does not answer. */
+export function useCharts(source = SERVER): { readonly charts: Charts | undefined; readonly away: boolean } {
+  const [charts, setCharts] = useState(source.here);
+  const [away, setAway] = useState(false);
+  useEffect(() => {
+    if (source.here) return setCharts(source.here);
+    let left = false;
+    const fetchThem = () =>
+      source.fetch().then(
+        (them) => {
+          source.here = them;
+          if (!left) setCharts(them);
+        },
+        () => left || setAway(true),
+      );
+    void fetchThem();
+    window.addEventListener("online", fetchThem);
+    return () => {
+      left = true;
+      window.removeEventListener("online", fetchThem);
+    };
+  }, [source]);
+  return { charts, away };
+}
