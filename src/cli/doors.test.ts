@@ -144,7 +144,7 @@ describe("every door, shown what was never meant", () => {
           ],
           ["a shop", journals[0]?.job.shop as Json, (value: Json) => validate(shopSchema, value)],
         ],
-        16_000,
+        6_000,
         71,
       ),
     ).toEqual([]);
@@ -157,7 +157,7 @@ describe("every door, shown what was never meant", () => {
           const [command, ...args] = name.split(":");
           return [name, value, (v: Json) => COMMANDS[command as string]?.run(JSON.stringify(v), args)] as const;
         }),
-        4_000,
+        2_000,
         72,
       ),
     ).toEqual([]);
