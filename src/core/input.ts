@@ -48,7 +48,7 @@ export function validate<T>(schema: yup.Schema<unknown>, value: unknown, path = 
 
 /**
  * An object with these fields and no others. What it holds is said by the record's own type, for the tests that follow; left to be
- * inferred of the fields, it is what the compiler spends two thirds of its time on.
+ * inferred of the fields, the compiler would spend two thirds of its time on it.
  */
 export const strictObject = <T extends object = object>(fields: yup.ObjectShape): yup.ObjectSchema<T> =>
   yup.object(fields).noUnknown().strict() as unknown as yup.ObjectSchema<T>;

@@ -1,5 +1,5 @@
 import { act, render, screen } from "@testing-library/react";
-import { describe, expect, it } from "vitest";
+import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Charts } from "./charts";
 import { useCharts } from "./use-charts";
 
@@ -8,8 +8,12 @@ function Chart({ source }: { source: Parameters<typeof useCharts>[0] }) {
   return <p>{charts ? "drawn" : away ? "away" : "coming"}</p>;
 }
 
+afterEach(() => void vi.useRealTimers());
+
 describe("what charts are drawn with", () => {
   it("is fetched once for all charts; while the server is away that is said, and it comes once it is back", async () => {
+    vi.useFakeTimers();
+    const passing = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
     let asked = 0;
     let answers = false;
     const source = {
@@ -21,12 +25,13 @@ describe("what charts are drawn with", () => {
     };
     const { unmount } = render(<Chart source={source} />);
     expect(screen.getByText("coming")).toBeDefined();
-    expect(await screen.findByText("away")).toBeDefined();
-    // Back on a network that leads nowhere it still is away.
-    await act(async () => window.dispatchEvent(new Event("online")));
+    await passing(0);
     expect(screen.getByText("away")).toBeDefined();
+    await passing(5000);
+    expect(screen.getByText("away")).toBeDefined();
+    // A server that was stopped and started again, on a network that stood all the while.
     answers = true;
-    await act(async () => window.dispatchEvent(new Event("online")));
+    await passing(5000);
     expect(screen.getByText("drawn")).toBeDefined();
     unmount();
     render(<Chart source={source} />);

@@ -8,6 +8,8 @@ interface ChartSource {
   readonly fetch: () => Promise<Charts>;
   here?: Charts;
 }
+/** No event tells that a server is back that was stopped while the network stood: it is asked again after so long, ms. */
+const AGAIN = 5000;
 const SERVER: ChartSource = { fetch: () => import("./charts").then((them) => them.default) };
 
 /** What charts are drawn with, once it is here; `away` while it was never fetched and the server does not answer. */
@@ -16,6 +18,7 @@ export function useCharts(source = SERVER): { readonly charts: Charts | undefine
   const [away, setAway] = useState(false);
   useEffect(() => {
     if (source.here) return setCharts(source.here);
+    let again: ReturnType<typeof setTimeout> | undefined;
     let left = false;
     const fetchThem = () =>
       source.fetch().then(
@@ -23,13 +26,16 @@ export function useCharts(source = SERVER): { readonly charts: Charts | undefine
           source.here = them;
           if (!left) setCharts(them);
         },
-        () => left || setAway(true),
+        () => {
+          if (left) return;
+          setAway(true);
+          again = setTimeout(fetchThem, AGAIN);
+        },
       );
     void fetchThem();
-    window.addEventListener("online", fetchThem);
     return () => {
       left = true;
-      window.removeEventListener("online", fetchThem);
+      clearTimeout(again);
     };
   }, [source]);
   return { charts, away };
