@@ -1,7 +1,8 @@
-import { expect, type Locator, type Page, test } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
 import axe from "axe-core";
 import { CARS } from "../demo/cars";
 import { button, INSTRUMENTS, idOf, instrument, leaking, logOf, main, openJob, setConditions, signIn, startClock } from "./steps";
+import { expect, test } from "./test";
 
 // Each has jobs of its own or writes nothing: they may run side by side.
 test.describe.configure({ mode: "parallel" });
@@ -155,8 +156,8 @@ test("the monitor's plan and codes with their criteria are sound on desk and pho
   expect(found).toEqual([]);
 });
 
-test("on a phone nothing is cut off sideways and every target is large enough", async ({ browser }) => {
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+test("on a phone nothing is cut off sideways and every target is large enough", async ({ newDevice }) => {
+  const context = await newDevice({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
   const page = await context.newPage();
   await signIn(page, "Wren Alder");
   const check = async (where: string) => {
@@ -186,7 +187,6 @@ test("on a phone nothing is cut off sideways and every target is large enough", 
     await page.keyboard.press(key);
     await check(`station ${key}`);
   }
-  await context.close();
 });
 
 test("the keyboard alone reaches everything, and its keys can be given others", async ({ page }) => {

@@ -1,6 +1,7 @@
-import { expect, type Locator, type Page, test } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import { button, instrument, main, map, openJob, setConditions, signIn, startClock, station } from "./steps";
+import { expect, test } from "./test";
 
 /** Whether an element lies on the screen as it is, nothing scrolled. */
 const inSight = async (page: Page, what: Locator): Promise<boolean> => {
@@ -125,8 +126,10 @@ test("focus goes where the work goes: to an opened station's heading, back to wh
   expect(await main(page).evaluate((e) => e.contains(document.activeElement))).toBe(true);
 });
 
-test("on a phone the head is one line, a station opens at its top, and the map begins where the work is", async ({ browser }) => {
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+test("on a phone the head is one line, a station opens at its top, and the map begins where the work is", async ({
+  newDevice,
+}) => {
+  const context = await newDevice({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
   const page = await context.newPage();
   await signIn(page, "Wren Alder");
   await demoJob(page, "curlew");
@@ -139,5 +142,4 @@ test("on a phone the head is one line, a station opens at its top, and the map b
   expect(await page.evaluate(() => scrollY)).toBe(0);
   await station(page, "Check");
   await expect(map(page).getByRole("button", { name: /^Manifold: leaking/ })).toBeInViewport({ ratio: 0.9 });
-  await context.close();
 });

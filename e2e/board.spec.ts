@@ -1,6 +1,6 @@
-import { expect, test } from "@playwright/test";
 import sharp from "sharp";
 import { button, instrument, main, setConditions, signIn, station } from "./steps";
+import { expect, test } from "./test";
 
 test("from the board straight into a run with two facts; what is still owed is said, and can follow", async ({ page }) => {
   await signIn(page, "Wren Alder");

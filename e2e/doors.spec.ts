@@ -1,11 +1,12 @@
 import { mkdtempSync, rmSync, truncateSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import Database from "better-sqlite3";
 import { hold } from "@/core/checks/records.fixture";
 import { smokeRun } from "@/core/core.fixture";
 import { button, idOf, inAs, instrument, leaking, logOf, main, openJob, setConditions, signedBy, signIn, station } from "./steps";
+import { expect, test } from "./test";
 
 const folder = mkdtempSync(join(tmpdir(), "pelota-doors-"));
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }));

@@ -1,5 +1,6 @@
-import { type BrowserContext, expect, type Page, test } from "@playwright/test";
+import type { BrowserContext, Page } from "@playwright/test";
 import { button, idOf, instrument, keptOn, main, openJob, setConditions, signIn, station } from "./steps";
+import { expect, test } from "./test";
 
 const reopened = async (context: BrowserContext, url: string) => {
   for (const page of context.pages()) await page.close();

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { openJob, signIn } from "./steps";
+import { expect, test } from "./test";
 
 /** Holds the page's programs back until told to let them go. */
 async function heldBack(page: Page): Promise<() => void> {

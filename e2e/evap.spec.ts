@@ -1,4 +1,4 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { v4 as uuid } from "uuid";
 import { CARS } from "../demo/cars";
 import { inUse } from "../demo/readings";
@@ -23,6 +23,7 @@ import {
   station,
   topSuspect,
 } from "./steps";
+import { expect, test } from "./test";
 
 /** Faults of the vapour system, each found by the check that finds it, on its own car of the demo. */
 const code = (name: string, leak: number) => ({

@@ -1,4 +1,3 @@
-import { expect, test } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import { writeLog } from "../demo/drive";
 import { recordProbe } from "../demo/readings";
@@ -19,6 +18,7 @@ import {
   station,
   topSuspect,
 } from "./steps";
+import { expect, test } from "./test";
 
 /** Every kind of fault of the family, each found by the check that finds it, on its own car of the demo. */
 // Each test has a job of its own: they may run side by side.

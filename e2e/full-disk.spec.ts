@@ -1,8 +1,8 @@
 import { execFileSync } from "node:child_process";
 import { createHash, randomUUID } from "node:crypto";
 import { readdirSync } from "node:fs";
-import { expect, test } from "@playwright/test";
 import { startServer } from "./server";
+import { expect, test } from "./test";
 
 test("where files can grow no further nothing is acknowledged that is not there, and work goes on once there is room", async ({
   request,

@@ -1,9 +1,9 @@
 import { request } from "node:http";
-import { expect, test } from "@playwright/test";
 import { v4 as uuid } from "uuid";
 import { NATURAL } from "@/core/core.fixture";
 import { type Asked, entryOf, mutatedRequests, opening, STORY } from "@/server/mutated.fixture";
 import { startServer } from "./server";
+import { expect, test } from "./test";
 
 /** Through the real server, its pages too; five thousand at the routes themselves are asked in a unit test. */
 const REQUESTS = 200;

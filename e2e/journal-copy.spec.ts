@@ -2,10 +2,11 @@ import { execFileSync } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import type { Entry } from "@/core/journal";
 import { startServer } from "./server";
 import { button, idOf, inAs, keptOn, main, openJob, signedBy, signIn, station } from "./steps";
+import { expect, test } from "./test";
 
 /** The copy of a job's journal on this device, changed as told; how many entries it holds. */
 const copyOf = (page: Page, jobId: string, damage = false) =>
@@ -69,7 +70,7 @@ test("the bench opens from this device's own copy though the server says nothing
 });
 
 test("a damaged copy is let go of, and the job comes anew from the server; without both the page says so and tries again", async ({
-  context,
+  newDevice,
   page,
 }) => {
   await signIn(page, "Wren Alder");
@@ -82,8 +83,7 @@ test("a damaged copy is let go of, and the job comes anew from the server; witho
   await station(page, "Story");
   await expect(main(page).getByLabel("Complaint, in the customer's words")).toHaveValue("Hiss");
 
-  const other = await context.browser()?.newContext();
-  if (!other) throw new Error("no browser");
+  const other = await newDevice();
   const stranger = await other.newPage();
   await other.route("**/entries*", (route) => route.abort());
   await stranger.goto(page.url());
@@ -92,7 +92,6 @@ test("a damaged copy is let go of, and the job comes anew from the server; witho
   await expect(stranger.getByText(/No connection to the shop's server/)).toBeVisible();
   await other.unroute("**/entries*");
   await expect(main(stranger), "it opens by itself once the server answers").toBeVisible();
-  await other.close();
 });
 
 test("what the server lost when an older backup was restored comes back from the device that made it", async ({ browser }) => {

@@ -1,4 +1,4 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import {
   button,
@@ -14,10 +14,13 @@ import {
   signIn,
   soFar,
   sound,
+  standStill,
   startClock,
   station,
   survey,
+  watchKeys,
 } from "./steps";
+import { expect, test } from "./test";
 
 async function typePoint(page: Page, rpm: string): Promise<void> {
   for (const [name, value] of [
@@ -53,8 +56,10 @@ test("a scan tool read live fills the survey as it comes; what a stand-in shows 
   await main(page).getByRole("radio", { name: "A recorded log" }).click();
   await main(page).getByRole("radio", { name: "Ten times faster" }).click();
   const live = main(page).getByRole("region", { name: "Scan tool, live" });
+  await standStill(page);
   await live.getByLabel("Log to play as a live scan tool").setInputFiles(logOf(sound, 72));
   await expect(live.getByText("Simulated.")).toBeVisible();
+  const replaced = await watchKeys(page);
   const rows = main(page).getByRole("table").getByRole("row");
   // A point joins once it has been held: first one, then more.
   await page.clock.runFor(4000);
@@ -63,6 +68,7 @@ test("a scan tool read live fills the survey as it comes; what a stand-in shows 
   const first = await rows.count();
   await page.clock.runFor(8000);
   await expect.poll(() => rows.count()).toBeGreaterThan(first);
+  expect(await replaced()).toEqual([]);
   // Unplugged in the middle, nothing that came is lost; nor by a reload.
   await live.getByRole("button", { name: "Unplug" }).click();
   await expect(live.getByText(/What came until then stays/)).toBeVisible();
@@ -102,6 +108,7 @@ test("a simulated engine stands in for a car: its foot held at three speeds, its
   await expect(live.getByText("Simulated.")).toBeVisible();
   const foot = live.getByRole("radiogroup", { name: "The foot holds, 1/min" });
   const rows = main(page).getByRole("table").getByRole("row");
+  const replaced = await watchKeys(page);
   for (const [held, points] of [
     ["Idle", 1],
     ["1500", 2],
@@ -111,6 +118,7 @@ test("a simulated engine stands in for a car: its foot held at three speeds, its
     await page.clock.runFor(4000);
     await expect.poll(() => rows.count()).toBeGreaterThan(points);
   }
+  expect(await replaced()).toEqual([]);
   await live.getByRole("button", { name: "Unplug" }).click();
   await expect(live.getByText(/It was sound/)).toBeVisible();
   await expect(soFar(page).getByText(/Stand-in engine is simulated; on a car that reads so it would say/)).toBeVisible();
@@ -130,8 +138,10 @@ test("a stand-in smoke machine moves ball and gauge by itself; its run is void a
   await expect(machine).toBeVisible();
   await machine.getByRole("button", { name: "Connect the stand-in machine" }).click();
   await expect(machine.getByText("Simulated.")).toBeVisible();
+  const replaced = await watchKeys(page);
   // A reading a second, and nobody touches ball or gauge.
   await page.clock.runFor(60_000);
+  expect(await replaced()).toEqual([]);
   await expect(main(page).getByText(/^[56]\d readings/)).toBeVisible();
   await expect(main(page).getByRole("slider", { name: /Flow ball/ })).not.toHaveAttribute("aria-valuenow", "0");
   await button(page, "Looked everywhere: none outside").click();

@@ -1,6 +1,7 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import { button, instrument, main, openOn, recordRun, signIn, smoke, soFar, startClock, station } from "./steps";
+import { expect, test } from "./test";
 
 /** What a machine must show before, during and after its run; what a log or a valve is asked for besides. */
 const ofRun = (page: Page) => page.getByRole("region", { name: "Verdict of this run" });

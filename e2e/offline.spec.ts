@@ -1,5 +1,5 @@
 import { rmSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import sharp from "sharp";
 import type { JournalEntry } from "@/core/journal";
 import { CARS } from "../demo/cars";
@@ -20,6 +20,7 @@ import {
   startClock,
   station,
 } from "./steps";
+import { expect, test } from "./test";
 
 // The app that is kept on a device: only here its service worker is let in.
 test.use({ serviceWorkers: "allow" });

@@ -1,6 +1,7 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import type { Entry } from "@/core/journal";
 import { button, idOf, inAs, keptOn, main, openJob, signedBy, signIn, startClock, station } from "./steps";
+import { expect, installClock, test } from "./test";
 
 const note = async (page: Page, text: string) => {
   if ((await page.getByRole("dialog").count()) === 0) await page.getByRole("button", { name: /^Journal$|not taken$/ }).click();
@@ -26,7 +27,7 @@ test("an entry is kept before it is sent: a tab closed while the server is silen
   await context.unroute(entries);
   const board = await context.newPage();
   // The tab that was sending is gone; what it had taken on is free again once its time is over.
-  await board.clock.install({ time: new Date(Date.now() + 40_000) });
+  await installClock(board, new Date(Date.now() + 40_000));
   await board.goto("/");
   await expect.poll(async () => (await keptOn(board)).length).toBe(0);
   expect((await recorded(board, id)).filter((e) => JSON.stringify(e.body).includes("Made in the last moment"))).toHaveLength(1);

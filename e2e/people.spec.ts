@@ -1,13 +1,14 @@
 import { readFileSync } from "node:fs";
 import { get as httpsGet } from "node:https";
 import { networkInterfaces } from "node:os";
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { v4 as uuid } from "uuid";
 import type { Entry, JournalEntry } from "@/core/journal";
 import { proved } from "@/core/journal/journal.fixture";
 import { DEMO_PIN } from "../demo/pin.mjs";
 import { startServer } from "./server";
 import { button, enterPin, idOf, inAs, keptOn, main, openJob, signedBy, signIn, station } from "./steps";
+import { expect, installClock, test } from "./test";
 
 const who = (page: Page) => page.locator("[data-person]");
 const dialog = (page: Page) => page.getByRole("dialog", { name: "Who is working?" });
@@ -60,7 +61,7 @@ test("whoever works here signs in with a PIN; wrong ones are counted, and the ta
 });
 
 test("a tablet that lies about locks itself; what was typed is there for who unlocks it", async ({ page }) => {
-  await page.clock.install();
+  await installClock(page);
   await page.goto("/");
   await enterPin(page, "Tobin Falk", DEMO_PIN);
   await expect(who(page)).toHaveText("Tobin Falk");
@@ -79,9 +80,9 @@ test("a tablet that lies about locks itself; what was typed is there for who unl
   await expect.poll(found).toEqual([["Isla Renn", "apprentice"]]);
 });
 
-test("an apprentice records and asks, a lead signs, countersigns and closes", async ({ browser, page: board }) => {
+test("an apprentice records and asks, a lead signs, countersigns and closes", async ({ newDevice, page: board }) => {
   const id = await repairedByIsla(board);
-  const [hers, leads] = [await browser.newContext(), await browser.newContext()];
+  const [hers, leads] = [await newDevice(), await newDevice()];
   const [isla, maren] = [await hers.newPage(), await leads.newPage()];
   await signIn(isla, "Isla Renn", "apprentice");
   await signIn(maren, "Maren Oake");
@@ -133,8 +134,6 @@ test("an apprentice records and asks, a lead signs, countersigns and closes", as
     ["close", "Isla Renn", "apprentice"],
     ["countersigned", "Maren Oake", "lead"],
   ]);
-  await hers.close();
-  await leads.close();
 });
 
 test("without the server who was in lately comes in by PIN, and what each records goes up under their own name", async ({

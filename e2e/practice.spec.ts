@@ -1,5 +1,6 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { button, hoseOn, idOf, instrument, main, signIn, station } from "./steps";
+import { expect, test } from "./test";
 
 // Each rolls in a car of its own: they may run side by side. A whole case takes its time on a slow machine.
 test.describe.configure({ mode: "parallel", timeout: 180_000 });
@@ -214,7 +215,7 @@ test("left in the middle and taken up again after a reload: what was read, spent
   await expect(bay(page).getByRole("status")).toContainText(/Lean at idle/);
 });
 
-test("a case that a lead composed is played from its code on a second device", async ({ page, browser }) => {
+test("a case that a lead composed is played from its code on a second device", async ({ page, newDevice }) => {
   await signIn(page, "Wren Alder");
   await page.goto("/practice");
   await button(page, "Compose a case").click();
@@ -226,7 +227,7 @@ test("a case that a lead composed is played from its code on a second device", a
   const said = page.getByText("Give them this code:");
   await expect(said).toBeVisible();
   const code = ((await said.textContent()) ?? "").split(": ")[1] as string;
-  const other = await browser.newContext();
+  const other = await newDevice();
   const apprentice = await other.newPage();
   await signIn(apprentice, "Ivo Reed");
   await apprentice.goto("/practice");
@@ -241,7 +242,6 @@ test("a case that a lead composed is played from its code on a second device", a
   await expect(apprentice.getByText(/nozzle keeps clicking off/i).first()).toBeVisible();
   await readIn(apprentice);
   await check(apprentice, "Vent path", /Blocked at the vent filter/);
-  await other.close();
 });
 
 test("a gauge is read as it comes, unplugged in the middle what came stays; light and tools are the bay's own", async ({

@@ -1,4 +1,4 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import { type HiddenCharge, recordBoost } from "../demo/charge";
 import { recordFilter } from "../demo/filter";
@@ -17,6 +17,7 @@ import {
   station,
   topSuspect,
 } from "./steps";
+import { expect, test } from "./test";
 
 const blocks = (page: Page) => main(page).getByRole("region", { name: "What blocks closing" });
 const radio = (page: Page, group: string, name: string) =>

@@ -1,9 +1,9 @@
-import { expect, test } from "@playwright/test";
 import { button, idOf, main, openJob, setConditions, signIn } from "./steps";
+import { expect, test } from "./test";
 
 test("reckons as it is typed, says the same as its link on another device, and is carried into a job", async ({
   page,
-  browser,
+  newDevice,
 }) => {
   await signIn(page, "Wren Alder");
   await openJob(page, "Smells of fuel", "FW 26 RCK");
@@ -24,11 +24,10 @@ test("reckons as it is typed, says the same as its link on another device, and i
   await expect(page.getByLabel("Pressure, gauge", { exact: true })).toHaveValue("13 bar");
   await page.getByLabel("Pressure, gauge", { exact: true }).fill("13");
   await expect.poll(() => new URL(page.url()).searchParams.get("flow")).toBe("0.543");
-  const other = await browser.newContext();
+  const other = await newDevice();
   const second = await other.newPage();
   await second.goto(page.url());
   await expect(second.getByRole("region", { name: "What comes of it" })).toContainText("0.508 mm");
-  await other.close();
 
   // A fall draws itself beside its fit, and goes into the job's own decay as a draft.
   await button(page, "Decay after shut-off").click();

@@ -1,4 +1,4 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import type { Entry } from "@/core/journal";
 import {
   button,
@@ -15,12 +15,13 @@ import {
   station,
   survey,
 } from "./steps";
+import { expect, test } from "./test";
 
 const ledger = (page: Page) => page.getByRole("complementary", { name: "Ledger" });
 
 test("two devices share a job; a check whose device had not seen the repair proves nothing until it is done again", async ({
   page: tablet,
-  browser,
+  newDevice,
 }) => {
   await startClock(tablet);
   await signIn(tablet, "Wren Alder");
@@ -30,7 +31,7 @@ test("two devices share a job; a check whose device had not seen the repair prov
   await button(tablet, "Record the check").click();
   await expect(tablet.getByRole("region", { name: "Fuel-trim survey, so far" })).toBeVisible();
 
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  const context = await newDevice({ viewport: { width: 390, height: 844 } });
   const phone = await context.newPage();
   await startClock(phone);
   await signIn(phone, "Tobin Falk");
@@ -77,7 +78,6 @@ test("two devices share a job; a check whose device had not seen the repair prov
   await context.setOffline(false);
   await phone.clock.fastForward(6000);
   await expect(phone.getByText(/not sent yet|not taken/)).toHaveCount(0);
-  await context.close();
   // A busy server may have had the tablet's entries wait for their second try: its clock stands unless it is moved.
   await tablet.clock.fastForward(6000);
   await expect(tablet.getByText(/not sent yet|not taken/)).toHaveCount(0);
@@ -174,9 +174,9 @@ test("a cure with two changes is named unproved, leaves conditionally, and what 
 });
 
 test("what one device records shows on another at once, on the bench and on the board, and Back shows the newest", async ({
-  browser,
+  newDevice,
 }) => {
-  const [one, two] = await Promise.all([browser.newContext(), browser.newContext()]);
+  const [one, two] = await Promise.all([newDevice(), newDevice()]);
   const [tablet, phone] = [await one.newPage(), await two.newPage()];
   await signIn(tablet, "Wren Alder");
   await signIn(phone, "Tobin Falk");
@@ -205,5 +205,4 @@ test("what one device records shows on another at once, on the bench and on the 
   await phone.goBack();
   await station(phone, "Find");
   await expect(main(phone).getByText("Tube loose")).toBeVisible({ timeout: 10_000 });
-  await Promise.all([one.close(), two.close()]);
 });

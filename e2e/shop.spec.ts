@@ -1,6 +1,7 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { type OtherServer, startServer } from "./server";
 import { button, instrument, leaking, logOf, main, openJob, setConditions, signIn, station, survey } from "./steps";
+import { expect, test } from "./test";
 
 test("the running app asks no other host for anything, and runs no script but its own", async ({ page }) => {
   const others: string[] = [];

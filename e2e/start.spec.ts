@@ -3,8 +3,8 @@ import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { expect, test } from "@playwright/test";
 import Database from "better-sqlite3";
+import { expect, test } from "./test";
 
 const PORT = 4331;
 const folders: string[] = [];

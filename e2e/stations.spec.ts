@@ -1,4 +1,4 @@
-import { expect, type Page, test } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import { DEMO_PIN } from "../demo/pin.mjs";
 import {
@@ -17,6 +17,7 @@ import {
   startClock,
   station,
 } from "./steps";
+import { expect, test } from "./test";
 
 const ledger = (page: Page) => page.getByRole("complementary", { name: "Ledger" });
 

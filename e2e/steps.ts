@@ -6,6 +6,7 @@ import { CARS, type DemoCar, repaired } from "../demo/cars";
 import { recordDrive, writeLog } from "../demo/drive";
 import type { HiddenEngine } from "../demo/engine";
 import { DEMO_PIN } from "../demo/pin.mjs";
+import { installClock } from "./test";
 
 /** The car under test: a made-up one whose hole the test knows. */
 export const TRUE_HOLE = 2.2e-3;
@@ -65,8 +66,12 @@ export const main = (page: Page) => page.getByRole("main", { name: "Now" });
 
 /** Starts the page's own clock some hours ago, so that a test may let them pass without running ahead of the server. */
 export async function startClock(page: Page, hoursAgo = 2): Promise<void> {
-  await page.clock.install({ time: new Date(Date.now() - hoursAgo * 3600_000) });
+  await installClock(page, new Date(Date.now() - hoursAgo * 3600_000));
 }
+
+/** From here on time passes only as the test winds it, however slow the machine is. */
+export const standStill = async (page: Page): Promise<void> =>
+  page.clock.pauseAt(await page.evaluate(() => Date.now() + 1000));
 
 /** Sign-ins of this worker, by server and name, and who leads each shop; a worker tries one test after the other. */
 const signIns = new Map<string, SignedIn>();
@@ -305,6 +310,7 @@ export async function hoseOn(page: Page, play: Pick<SmokePlay, "entry" | "fuelLe
 /** A smoke run played through: setup, machine proof, ball following an approach to its settled height, then what was seen. */
 export async function smoke(page: Page, play: SmokePlay): Promise<void> {
   await hoseOn(page, play);
+  const replaced = await watchKeys(page);
   const ball = page.getByRole("slider", { name: /Flow ball/ });
   const gauge = page.getByLabel("Pressure", { exact: true });
   if (play.shutPort) {
@@ -327,6 +333,7 @@ export async function smoke(page: Page, play: SmokePlay): Promise<void> {
     await page.getByRole("button", { name: zone, exact: true }).and(page.locator("[data-state]")).click();
   await play.meanwhile?.();
   if (play.linger) await page.clock.fastForward(play.linger * 1000);
+  expect(await replaced()).toEqual([]);
   if (play.seenAt) {
     await button(page, "I see smoke: mark it").click();
     await page.getByRole("dialog").getByRole("button", { name: play.seenAt, exact: true }).click();
@@ -367,3 +374,24 @@ export const keptOn = (page: Page) =>
         };
       }),
   );
+
+/**
+ * Watches from now on whether a key is made anew under a finger: one that leaves the page while another of the same name comes.
+ * A tap that began on the one and ends on the other is none.
+ */
+export async function watchKeys(page: Page): Promise<() => Promise<string[]>> {
+  await page.evaluate(() => {
+    const keys = "button, a[href], [role=radio], [role=slider]";
+    const within = (node: Node) =>
+      node instanceof Element ? [...(node.matches(keys) ? [node] : []), ...node.querySelectorAll(keys)] : [];
+    const name = (key: Element) => `${key.tagName} ${key.getAttribute("aria-label") ?? key.textContent ?? ""}`;
+    const replaced: string[] = [];
+    new MutationObserver((changes) => {
+      const came = new Set(changes.flatMap((c) => [...c.addedNodes].flatMap(within)).filter((key) => key.isConnected));
+      for (const key of changes.flatMap((c) => [...c.removedNodes].flatMap(within)))
+        if (!key.isConnected && [...came].some((one) => name(one) === name(key))) replaced.push(name(key));
+    }).observe(document.body, { childList: true, subtree: true });
+    Object.assign(window, { replaced });
+  });
+  return () => page.evaluate(() => [...new Set(Reflect.get(window, "replaced") as string[])]);
+}

@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from "node:crypto";
-import { expect, test } from "@playwright/test";
 import { v4 as uuid } from "uuid";
 import { type OtherServer, startServer } from "./server";
+import { expect, test } from "./test";
 
 const MEGABYTE = 1024 * 1024;
 let server: OtherServer;

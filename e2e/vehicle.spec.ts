@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
 import { button, instrument, main, map, setConditions, signIn, startClock, station } from "./steps";
+import { expect, test } from "./test";
 
 test("a car known by fuel and displacement alone goes on the bench, and says what it still needs", async ({ page }) => {
   await startClock(page);

@@ -1,4 +1,3 @@
-import { expect, test } from "@playwright/test";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import {
   button,
@@ -20,6 +19,7 @@ import {
   survey,
   TRUE_HOLE,
 } from "./steps";
+import { expect, test } from "./test";
 
 test("a lean car goes from code to proven repair, and not a step earlier", async ({ page }) => {
   await startClock(page);

@@ -30,6 +30,7 @@ export function useLiveTool<Tool extends ScanTool>(
     stop.current?.();
     setTool(undefined);
     setNow(undefined);
+    setEnded(undefined);
   };
   useWhenGone(check, unplug);
   const connect = (found: Tool) => {
@@ -46,7 +47,7 @@ export function useLiveTool<Tool extends ScanTool>(
       },
       ended: (why) => {
         latest.current(live.log, source);
-        setTool(undefined);
+        // It is plugged in still: its key is not taken from under the finger that is on its way to it.
         setEnded(why);
       },
     });

@@ -1,7 +1,7 @@
 "use client";
 
 import { PlugZap, Unplug } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { RecordSource } from "@/core/checks/fields";
 import type { TrimPoint } from "@/core/checks/trims";
 import type { LiveRow, ScanTool } from "@/core/devices/device";
@@ -74,6 +74,7 @@ export function LiveSurvey({
   ambient = 101_325,
   temperature = 293.15,
   others,
+  onReading,
   onPoints,
 }: {
   /** What the points go into */
@@ -85,6 +86,8 @@ export function LiveSurvey({
   temperature?: number | undefined;
   /** Points that stand there from a hand or a log: what comes live would take their place */
   others: number;
+  /** Whether a tool is plugged in */
+  onReading: (reading: boolean) => void;
   onPoints: (points: readonly TrimPoint[], source: RecordSource) => void;
 }) {
   const { number } = usePreferences();
@@ -99,6 +102,11 @@ export function LiveSurvey({
   const [error, setError] = useState<string>();
   const live = useLiveTool<ScanTool>(check, (log, source) => onPoints(surveyPoints(findSteadyWindows(log, limits)), source));
   const { tool, now, ended } = live;
+  const reading = tool !== undefined;
+  useEffect(() => {
+    onReading(reading);
+    return () => onReading(false);
+  }, [reading, onReading]);
   const connect = (found: ScanTool) => {
     setSaid(undefined);
     live.connect(found);
@@ -212,7 +220,7 @@ export function LiveSurvey({
         )}
       </div>
       {now && <Showing now={now} />}
-      {(said ?? ended) && <p role="status">{said ?? `${ended}. What came stays; play it again, or record it.`}</p>}
+      {(said ?? ended) && <p role="status">{said ?? `${ended}. What came stays: record it, or unplug and play it again.`}</p>}
       {error && <ErrorNote>{error}</ErrorNote>}
     </section>
   );

@@ -19,7 +19,8 @@ export function PointTable({
   points: readonly TrimPoint[];
   banks: 1 | 2;
   turbo: boolean;
-  onChange: (points: TrimPoint[]) => void;
+  /** Undefined while they come from a tool: what is taken out then comes back with the next row */
+  onChange: ((points: TrimPoint[]) => void) | undefined;
 }) {
   const { number, format } = usePreferences();
   const signed = (n: number) => `${n >= 0 ? "+" : ""}${number(n, 1)}`;
@@ -39,14 +40,17 @@ export function PointTable({
                 Short + long{banks > 1 ? `, bank ${b + 1}` : ""}
               </th>
             ))}
-            <th className="font-normal">
-              <span className="sr-only">Remove</span>
-            </th>
+            {onChange && (
+              <th className="font-normal">
+                <span className="sr-only">Remove</span>
+              </th>
+            )}
           </tr>
         </thead>
         <tbody>
           {points.map((p, i) => (
-            <tr key={`${p.rpm} ${p.maf.value}`} className="border-b border-line font-mono">
+            // biome-ignore lint/suspicious/noArrayIndexKey: a point that a tool goes on reading changes with every row, and stays where it is
+            <tr key={i} className="border-b border-line font-mono">
               <td className="py-1 pr-3">{number(p.rpm, 0)} rpm</td>
               <td className="pr-3">{format(p.maf)}</td>
               <td className="pr-3">{p.map ? format({ value: p.map.value, unit: p.map.unit }, 1) : "reckoned"}</td>
@@ -63,14 +67,16 @@ export function PointTable({
                     : `${signed(b.short ?? 0)} ${b.long === undefined ? "% no long-term" : `${signed(b.long)} %`}`}
                 </td>
               ))}
-              <td>
-                <IconButton
-                  label={`Remove the point at ${number(p.rpm, 0)} rpm`}
-                  onClick={() => onChange(points.filter((_, n) => n !== i))}
-                >
-                  <Trash2 aria-hidden size={18} />
-                </IconButton>
-              </td>
+              {onChange && (
+                <td>
+                  <IconButton
+                    label={`Remove the point at ${number(p.rpm, 0)} rpm`}
+                    onClick={() => onChange(points.filter((_, n) => n !== i))}
+                  >
+                    <Trash2 aria-hidden size={18} />
+                  </IconButton>
+                </td>
+              )}
             </tr>
           ))}
         </tbody>

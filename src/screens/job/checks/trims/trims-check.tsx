@@ -28,6 +28,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
   const { vehicle, limits } = context;
   const scan = useScanLog(limits, loggedEngine(vehicle));
   const [error, setError] = useState<string>();
+  const [reading, setReading] = useState(false);
   const [mapping, setMapping] = useState<Mapping>();
   const keep = useKeptLog(setError);
   const reads = holds<"log" | "typed" | "live">("reads");
@@ -68,6 +69,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
           engine={loggedEngine(vehicle)}
           ambient={known.ambient && toSi(known.ambient)}
           temperature={known.temperature && toSi(known.temperature)}
+          onReading={setReading}
           others={simulatedDevice({ source: holds("source") }) === undefined ? points.length : 0}
           onPoints={(points, source) => set({ points, source })}
         />
@@ -80,7 +82,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
       {points.length > 0 && (
         <>
           <FormFields of={check} names={["stop"]} className="max-w-72" />
-          <PointTable points={points} banks={vehicle.banks} turbo={turbo} onChange={typed} />
+          <PointTable points={points} banks={vehicle.banks} turbo={turbo} onChange={reading ? undefined : typed} />
         </>
       )}
       {error && <ErrorNote>{error}</ErrorNote>}

@@ -1,0 +1,82 @@
+import { type BrowserContext, type BrowserContextOptions, test as base, type Page } from "@playwright/test";
+
+export { expect } from "@playwright/test";
+
+/** Contexts that cannot be emptied: nothing takes a clock out of one again that stands in it. */
+const spent = new WeakSet<BrowserContext>();
+
+/** Puts a clock into the page that a test winds itself. */
+export async function installClock(page: Page, time: Date = new Date()): Promise<void> {
+  spent.add(page.context());
+  await page.clock.install({ time });
+}
+
+/** What a device keeps of a shop without a service worker. Emptying the caches of one, too, would empty the browser's own of the app. */
+const STORED = "local_storage,indexeddb";
+
+/**
+ * The devices of a worker. A fresh browser context fetches and compiles the whole app anew, which is most of what a short test
+ * costs; here a context is emptied after its test and given to the next one, and only the app itself stays in its cache.
+ */
+class Devices {
+  readonly #idle = new Map<string, BrowserContext[]>();
+  readonly #visited = new WeakMap<BrowserContext, Set<string>>();
+
+  /** A device that was nowhere yet; `make` opens one where none is idle. */
+  async take(options: BrowserContextOptions, make: () => Promise<BrowserContext>): Promise<BrowserContext> {
+    const idle = this.#idle.get(JSON.stringify(options))?.pop();
+    if (idle) return idle;
+    const context = await make();
+    const visited = new Set<string>();
+    this.#visited.set(context, visited);
+    context.on("request", (request) => {
+      if (request.isNavigationRequest()) visited.add(new URL(request.url()).origin);
+    });
+    return context;
+  }
+
+  /** Empties a device and keeps it for the next test, or closes it. */
+  async giveBack(options: BrowserContextOptions, context: BrowserContext): Promise<void> {
+    if (spent.has(context)) return context.close();
+    for (const page of context.pages()) await page.close();
+    await context.unrouteAll({ behavior: "ignoreErrors" });
+    await context.setOffline(false);
+    await context.clearCookies();
+    await context.clearPermissions();
+    const page = await context.newPage();
+    const storage = await context.newCDPSession(page);
+    for (const origin of this.#visited.get(context) ?? [])
+      await storage.send("Storage.clearDataForOrigin", { origin, storageTypes: STORED });
+    await page.close();
+    const key = JSON.stringify(options);
+    this.#idle.set(key, [...(this.#idle.get(key) ?? []), context]);
+  }
+}
+
+interface InTest {
+  /** One more device, with nothing on it; it is the test's until it ends. */
+  readonly newDevice: (options?: BrowserContextOptions) => Promise<BrowserContext>;
+}
+
+/** Tests whose devices outlive them, emptied. */
+export const test = base.extend<InTest, { readonly devices: Devices }>({
+  devices: [
+    // biome-ignore lint/correctness/noEmptyPattern: the fixture asks for no other
+    async ({}, use) => {
+      await use(new Devices());
+    },
+    { scope: "worker" },
+  ],
+  newDevice: async ({ browser, devices }, use) => {
+    const taken: [BrowserContextOptions, BrowserContext][] = [];
+    await use(async (options = {}) => {
+      const context = await devices.take(options, () => browser.newContext(options));
+      taken.push([options, context]);
+      return context;
+    });
+    for (const [options, context] of taken) await devices.giveBack(options, context);
+  },
+  context: async ({ newDevice }, use) => {
+    await use(await newDevice());
+  },
+});
