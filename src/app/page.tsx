@@ -34,7 +34,7 @@ export default async function Home({ searchParams }: { searchParams: Promise<Rec
   };
   // Nothing is here yet: the shop is described first.
   if (!hasLead() && listPeople().length === 0) redirect("/first-start");
-  await boardFolded();
+  const behind = await boardFolded();
   return (
     <Providers>
       <Board
@@ -54,6 +54,7 @@ export default async function Home({ searchParams }: { searchParams: Promise<Rec
         shopName={readShop().name}
         callsDue={callsDue().filter((call) => call.on <= today).length}
         lead={hasLead()}
+        behind={behind}
       />
     </Providers>
   );

@@ -30,12 +30,20 @@ function errorOf({ message, refusal, path, code }: Failure): Error {
 
 /** The thread beside the one that serves; whoever starts the server puts it there. It fails with a Failure. */
 interface Thread {
-  readonly ask: <K extends keyof Work>(what: K, argument: string) => Promise<Done<K>>;
+  ask<K extends keyof Work>(what: K, argument: string): Promise<Done<K>>;
+  ask(what: "folded"): Promise<void>;
 }
 const thread = (): Thread | undefined => (globalThis as typeof globalThis & { pelotaThread?: Thread }).pelotaThread;
 
 /** Whether there is a thread beside this one. */
 export const besides = () => thread() !== undefined;
+
+/** Until the thread beside has followed every journal as far as it was written when this was called. Throws where there is none, or it ends. */
+export async function followedBeside(): Promise<void> {
+  const there = thread();
+  if (!there) throw new Error("There is no thread beside the server");
+  await there.ask("folded");
+}
 
 /**
  * Has something worked out beside the serving thread, so that nobody waits for another's long job; here where there is none.

@@ -3,7 +3,7 @@ import { FAMILIES, FAMILY_IDS } from "@/core/faults";
 import { callsOf, foldJob, isDueAtCar, type JobState, provedOf, type WaitingOn } from "@/core/journal";
 import { lessonsOf } from "@/core/lessons";
 import { engineOf, vehicleName } from "@/core/vehicle";
-import { besides } from "./beside";
+import { besides, followedBeside } from "./beside";
 import { now } from "./clock";
 import { type Db, db } from "./db/open";
 import { entries, jobs } from "./db/schema";
@@ -110,15 +110,67 @@ export function refreshStale(at: Db = db()): void {
   for (const id of staleJobs(at)) tryRefresh(id, at);
 }
 
-/** How long somebody who looks at the board waits for what was written just now, and how often that is asked, ms. */
-const PATIENCE = 300;
-const ASK_EVERY = 15;
+/** What could not be folded, or written, is tried again after so long, ms. */
+const PAUSE = 5000;
+/** Jobs that could not be folded, and when they are tried again, ms. */
+const paused = new Map<string, number>();
+let following: Promise<void> | undefined;
 
-/** Until the columns have followed the journals: the thread beside sees to it, or where there is none, this one. */
-export async function boardFolded(): Promise<void> {
-  if (!besides()) return refreshStale();
-  for (const until = Date.now() + PATIENCE; staleJobs().length > 0 && Date.now() < until; )
-    await new Promise((done) => setTimeout(done, ASK_EVERY));
+/**
+ * Folds what was written to, one job at a time, so that who asks meanwhile waits for one at most. Done when everything that was written
+ * before it was called is folded, or could not be. @param changed told of each job that was.
+ */
+export async function followJournals(changed: (jobId: string) => void): Promise<void> {
+  // What is being folded may have been read before the newest entry was written.
+  await following;
+  following ??= follow(changed).finally(() => {
+    following = undefined;
+  });
+  await following;
+}
+
+async function follow(changed: (jobId: string) => void): Promise<void> {
+  for (const jobId of staleJobs()) {
+    if ((paused.get(jobId) ?? 0) > Date.now()) continue;
+    paused.delete(jobId);
+    if (withoutWaiting(() => tryRefresh(jobId))) changed(jobId);
+    else paused.set(jobId, Date.now() + PAUSE);
+    await new Promise<void>((next) => setImmediate(next));
+  }
+}
+
+/** Columns can be folded anew: whoever writes a journal meanwhile does not wait for the disk on their behalf. */
+function withoutWaiting<T>(write: () => T): T {
+  const { $client } = db();
+  $client.pragma("synchronous = NORMAL");
+  try {
+    return write();
+  } finally {
+    $client.pragma("synchronous = FULL");
+  }
+}
+
+/** How long somebody who looks at the board waits for what was written just now, ms: longer only where very many jobs were. */
+const PATIENCE = 3000;
+
+/**
+ * Waits until the columns have followed everything that was written before it is called: the thread beside sees to it, or where there
+ * is none, this one. @param patience ms. @returns how many jobs the columns are behind with: 0 unless it took longer or cannot be done.
+ */
+export async function boardFolded(patience = PATIENCE): Promise<number> {
+  if (!besides()) {
+    refreshStale();
+    return staleJobs().length;
+  }
+  if (staleJobs().length === 0) return 0;
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<void>((done) => {
+    timer = setTimeout(done, patience);
+  });
+  // A thread that has just ended is started again, and folds them by itself.
+  await Promise.race([followedBeside().catch(() => {}), late]);
+  clearTimeout(timer);
+  return staleJobs().length;
 }
 
 /** Which jobs are looked for; what is left out asks nothing. */

@@ -38,6 +38,8 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
+/** Longer than any machine takes, ms: what is tried is what is said, not how fast. */
+const UNHURRIED = 60_000;
 const jobId = uuid();
 const entry = (kind: string, body: object) => ({
   id: uuid(),
@@ -64,8 +66,26 @@ describe("the thread beside the server", () => {
     await vi.waitFor(() => expect(heard.length).toBeGreaterThan(before));
     leave();
     appendEntries(jobId, entry("story", { complaint: "Hiss and smell", symptoms: [], verified: "seen" }));
-    await boardFolded();
+    expect(await boardFolded(UNHURRIED)).toBe(0);
     expect(listJobs()[0]).toMatchObject({ complaint: "Hiss and smell", folded: 4 });
+  });
+
+  it("shows whoever waits for the board what was written before, whatever else the thread has to do", async () => {
+    const long = Array.from({ length: 5 }, () => beside("pdf", jobId));
+    appendEntries(jobId, entry("story", { complaint: "Hiss, smell and smoke", symptoms: [], verified: "seen" }));
+    expect(await boardFolded(UNHURRIED)).toBe(0);
+    expect(listJobs()[0]).toMatchObject({ complaint: "Hiss, smell and smoke", folded: 5 });
+    await Promise.all(long);
+  });
+
+  it("says how many jobs the board is behind with where that is not waited for", async () => {
+    shared.pelotaThread = { ...thread, ask: () => new Promise(() => {}) };
+    appendEntries(jobId, entry("story", { complaint: "Hiss at idle", symptoms: [], verified: "seen" }));
+    expect(await boardFolded(1)).toBe(1);
+    shared.pelotaThread = { ...thread, ask: () => Promise.reject({ message: "The thread beside the server has ended" }) };
+    expect(await boardFolded(UNHURRIED)).toBe(1);
+    shared.pelotaThread = thread;
+    expect(await boardFolded(UNHURRIED)).toBe(0);
   });
 
   it("works out the same as is worked out here", async () => {
@@ -79,12 +99,12 @@ describe("the thread beside the server", () => {
   });
 
   it("judges the gates of an entry that closes, and a refusal is the same as ever", async () => {
-    const close = entry("close", { decidedOn: 4 });
+    const close = entry("close", { decidedOn: 6 });
     const refusal = await takeEntries(jobId, close).catch((error: Error) => error.message);
     expect(refusal).toMatch(/Nothing has been repaired/);
     expect(() => appendEntries(jobId, close)).toThrow(refusal as string);
     // What is recorded while the gates are judged makes them another state's.
-    const judged = { lastSeq: 4, blocks: { close: [], handOver: [] } };
+    const judged = { lastSeq: 6, blocks: { close: [], handOver: [] } };
     shared.pelotaThread = {
       ...thread,
       ask: async () => {

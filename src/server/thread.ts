@@ -1,6 +1,6 @@
 import { parentPort } from "node:worker_threads";
 import { failureOf } from "./beside";
-import { staleJobs, tryRefresh } from "./board";
+import { followJournals } from "./board";
 import { db } from "./db/open";
 import { WORK } from "./work";
 
@@ -8,51 +8,34 @@ import { WORK } from "./work";
 
 interface Ask {
   readonly id: number;
-  readonly what: keyof typeof WORK;
+  readonly what: keyof typeof ASKED;
   readonly argument: string;
 }
 
 const port = parentPort;
 if (!port) throw new Error("This is a thread of the server: start that");
 
-const turn = () => new Promise<void>((next) => setImmediate(next));
-
 /** How often the journals are looked at, ms. */
 const LOOK_EVERY = 200;
-/** What could not be folded, or written, is tried again after so long, ms. */
+/** The data may be away for a while: they are looked for again after so long, ms. */
 const PAUSE = 5000;
-let folding = false;
 let notBefore = 0;
 
-/** Columns can be folded anew: whoever writes a journal meanwhile does not wait for the disk on their behalf. */
-function withoutWaiting<T>(write: () => T): T {
-  const { $client } = db();
-  $client.pragma("synchronous = NORMAL");
+const follow = () => followJournals((jobId) => port.postMessage({ changed: jobId }));
+
+/** Follows the journals by itself; what goes wrong is said, and tried again. */
+async function look(): Promise<void> {
+  if (Date.now() < notBefore) return;
   try {
-    return write();
-  } finally {
-    $client.pragma("synchronous = FULL");
+    await follow();
+  } catch (error) {
+    console.error(error);
+    notBefore = Date.now() + PAUSE;
   }
 }
 
-/** Folds what was written to, one job at a time, so that who asks meanwhile waits for one at most. */
-async function follow(): Promise<void> {
-  if (folding || Date.now() < notBefore) return;
-  folding = true;
-  try {
-    for (const jobId of staleJobs()) {
-      if (withoutWaiting(() => tryRefresh(jobId))) port?.postMessage({ changed: jobId });
-      else notBefore = Date.now() + PAUSE;
-      await turn();
-    }
-  } catch (error) {
-    // The data may be away for a while: the next look tells.
-    console.error(error);
-    notBefore = Date.now() + PAUSE;
-  } finally {
-    folding = false;
-  }
-}
+/** What the thread is asked for: the work that takes long, and to have followed the journals. */
+const ASKED = { ...WORK, folded: follow };
 
 port.on("message", async (ask: Ask | "stop") => {
   if (ask === "stop") {
@@ -64,7 +47,7 @@ port.on("message", async (ask: Ask | "stop") => {
     }
   }
   try {
-    port.postMessage({ id: ask.id, done: await WORK[ask.what](ask.argument) });
+    port.postMessage({ id: ask.id, done: await ASKED[ask.what](ask.argument) });
   } catch (error) {
     port.postMessage({ id: ask.id, failed: failureOf(error) });
   }
@@ -72,5 +55,5 @@ port.on("message", async (ask: Ask | "stop") => {
 
 db();
 port.postMessage("ready");
-void follow();
-setInterval(() => void follow(), LOOK_EVERY);
+void look();
+setInterval(() => void look(), LOOK_EVERY);

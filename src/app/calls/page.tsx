@@ -7,10 +7,10 @@ import { nowIso } from "@/server/clock";
 export const dynamic = "force-dynamic";
 
 export default async function Page() {
-  await boardFolded();
+  const behind = await boardFolded();
   return (
     <Providers>
-      <Calls calls={callsDue()} today={nowIso().slice(0, 10)} />
+      <Calls behind={behind} calls={callsDue()} today={nowIso().slice(0, 10)} />
     </Providers>
   );
 }

@@ -7,10 +7,10 @@ import { proofHistory } from "@/server/shop";
 export const dynamic = "force-dynamic";
 
 export default async function Page() {
-  await boardFolded();
+  const behind = await boardFolded();
   return (
     <Providers>
-      <WhatWeKnowScreen {...(await beside("known", ""))} proofs={proofHistory()} />
+      <WhatWeKnowScreen behind={behind} {...(await beside("known", ""))} proofs={proofHistory()} />
     </Providers>
   );
 }

@@ -14,6 +14,7 @@ import { sendBytes } from "../session/api";
 import { useChanges } from "../session/changes";
 import { PersonButton } from "../session/person";
 import { Waiting } from "../session/waiting";
+import { Behind } from "./behind";
 import { FirstVisit } from "./first-visit";
 
 /** A job as the board shows it. */
@@ -75,6 +76,8 @@ interface Props {
   callsDue: number;
   /** Whether the shop has a lead: until then nobody signs in */
   lead: boolean;
+  /** Jobs whose newest entries are not in it yet */
+  behind: number;
 }
 
 /** The board's address with something asked otherwise. */
@@ -84,7 +87,7 @@ function boardUrl(asked: Asked, change: Partial<Asked> & { readonly page?: numbe
 }
 
 /** Bay board: every job by what it waits for. */
-export function Board({ board, asked, people, families, instruments, shopName, callsDue, lead }: Props) {
+export function Board({ board, asked, people, families, instruments, shopName, callsDue, lead, behind }: Props) {
   useFresh();
   const { jobs, counts, total } = board;
   const walk = jobs.find((j) => j.lane === "done") ?? jobs.find((j) => j.station === "prove");
@@ -146,6 +149,7 @@ export function Board({ board, asked, people, families, instruments, shopName, c
         ))}
       </nav>
       <main className="flex flex-col gap-8">
+        <Behind jobs={behind} />
         {total === 0 && (
           <p className="py-16 text-center text-lg text-muted">
             {boardUrl(asked, {}) === "/"

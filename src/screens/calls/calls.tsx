@@ -5,13 +5,14 @@ import { PhoneCall } from "lucide-react";
 import { CALLS, type CustomerCall } from "@/core/journal";
 import { LinkButton } from "@/ui/button";
 import { PageLink } from "@/ui/page-link";
+import { Behind } from "../board/behind";
 import { PageHead } from "../session/page-head";
 
 /** Days ahead that are looked at as coming */
 const SOON = 14;
 
 /** Whom to call when: how it held, what is temporary, what was left. */
-export function Calls({ calls, today }: { calls: readonly CustomerCall[]; today: string }) {
+export function Calls({ behind, calls, today }: { behind: number; calls: readonly CustomerCall[]; today: string }) {
   const soon = format(addDays(parseISO(today), SOON), "yyyy-MM-dd");
   const parts = [
     ["Due", calls.filter((c) => c.on <= today), "Nobody is to be called today."],
@@ -22,6 +23,7 @@ export function Calls({ calls, today }: { calls: readonly CustomerCall[]; today:
     <div className="mx-auto flex max-w-5xl flex-col gap-8 p-4 sm:p-6">
       <PageHead title="Whom to call" />
       <main className="flex flex-col gap-8">
+        <Behind jobs={behind} />
         <p className="max-w-3xl text-muted">
           From the journals: what is temporary or was left, on its day, and how a repair held, on the day that the handover names.
           What the customer says is recorded in the job, under Hand over; a car that comes back goes on in its old job.

@@ -8,6 +8,7 @@ import { FEWEST_PROOFS, HOUSE_QUESTIONS, type Proof, proofDrift } from "@/core/s
 import type { LearnedEngine } from "@/core/suspects";
 import { LinkButton } from "@/ui/button";
 import { FigureTable } from "@/ui/figure-table";
+import { Behind } from "../board/behind";
 import { FAMILY_NAMES } from "../practice/family-words";
 import { PageHead } from "../session/page-head";
 import { usePreferences } from "../session/preferences";
@@ -17,10 +18,12 @@ const NOT_YET = "not enough yet";
 
 /** What this shop's own jobs say of how well it works: each figure with its interval and what it rests on. */
 export function WhatWeKnowScreen({
+  behind,
   known,
   learned,
   proofs,
 }: {
+  behind: number;
   known: WhatWeKnow;
   learned: readonly LearnedEngine[];
   proofs: Readonly<Record<string, readonly Proof[]>>;
@@ -31,6 +34,7 @@ export function WhatWeKnowScreen({
         <LinkButton href="/shop">Shop</LinkButton>
       </PageHead>
       <main className="flex flex-col gap-10">
+        <Behind jobs={behind} />
         <p className="max-w-3xl text-lg">
           From {known.jobs === 1 ? "one job" : `${known.jobs} jobs`} on real cars here, {known.proved} of them found, repaired and
           proved to the end. Practice counts nowhere. Every range holds the truth 95 times in 100; where too little was counted,
