@@ -4,7 +4,6 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Page } from "@playwright/test";
 import type { Entry } from "@/core/journal";
-import { startServer } from "./server";
 import { button, idOf, inAs, keptOn, main, openJob, signedBy, signIn, station } from "./steps";
 import { expect, test } from "./test";
 
@@ -94,15 +93,17 @@ test("a damaged copy is let go of, and the job comes anew from the server; witho
   await expect(main(stranger), "it opens by itself once the server answers").toBeVisible();
 });
 
-test("what the server lost when an older backup was restored comes back from the device that made it", async ({ browser }) => {
+test("what the server lost when an older backup was restored comes back from the device that made it", async ({
+  newDevice,
+  shops,
+}) => {
   const parent = mkdtempSync(join(tmpdir(), "pelota-restored-"));
   const [before, backups, after] = ["before", "backup", "after"].map((name) => join(parent, name)) as [string, string, string];
   const pelota = (folder: string, ...args: string[]) =>
     execFileSync("node", ["scripts/pelota.mjs", ...args], { env: { ...process.env, PELOTA_DATA: folder } });
-  const PORT = 4341;
-  let server = await startServer(PORT, [], { PELOTA_DATA: before });
+  let server = await shops.open({ data: before });
   try {
-    const context = await browser.newContext({ baseURL: server.url });
+    const context = await newDevice({ baseURL: server.url });
     const page = await context.newPage();
     await signIn(page, "Wren Alder");
     await openJob(page, "Hiss", "FW 73 CPY");
@@ -114,7 +115,7 @@ test("what the server lost when an older backup was restored comes back from the
     await page.goto("about:blank");
     await server.stop();
     pelota(after, "restore", backups);
-    server = await startServer(PORT, [], { PELOTA_DATA: after });
+    server = await shops.open({ data: after });
     const recorded = async () => {
       const entries = (await (await page.request.get(`/api/v1/jobs/${id}/entries`)).json()) as Entry[];
       return entries.flatMap((e) => (e.kind === "note" ? [(e.body as { text: string }).text] : []));
@@ -128,7 +129,6 @@ test("what the server lost when an older backup was restored comes back from the
     await expect.poll(recorded).toEqual(["Before the backup", "By another device", "After the backup"]);
     await page.getByRole("button", { name: "Journal" }).click();
     for (const text of await recorded()) await expect(page.getByRole("dialog").getByText(`Note: ${text}`)).toHaveCount(1);
-    await context.close();
   } finally {
     await server.stop();
     rmSync(parent, { recursive: true, force: true });

@@ -4,7 +4,7 @@ import sharp from "sharp";
 import type { JournalEntry } from "@/core/journal";
 import { CARS } from "../demo/cars";
 import { DEMO_PIN } from "../demo/pin.mjs";
-import { newerBuild, type OtherServer, startServer } from "./server";
+import { newerBuild, type OtherShop, startServer } from "./server";
 import {
   button,
   describeEngine,
@@ -26,8 +26,6 @@ import { expect, test } from "./test";
 test.use({ serviceWorkers: "allow" });
 test.describe.configure({ mode: "serial", timeout: 180_000 });
 
-// Each test has a shop, and so a port, of its own.
-const PORT = 4351;
 const who = (page: Page) => page.locator("[data-person]");
 const notes = async (page: Page, id: string) =>
   ((await (await page.request.get(`/api/v1/jobs/${id}/entries`)).json()) as JournalEntry[]).filter((e) => e.kind === "note");
@@ -48,8 +46,9 @@ async function note(page: Page, text: string): Promise<void> {
 
 test("a tablet loses the server in the middle of a job, is reloaded and restarted, and everything goes up once, in order, under the right names", async ({
   browser,
+  shops,
 }) => {
-  let server: OtherServer = await startServer(PORT);
+  let server = await shops.open();
   const { data } = server;
   const context = await browser.newContext({ baseURL: server.url });
   const page = await context.newPage();
@@ -124,7 +123,7 @@ test("a tablet loses the server in the middle of a job, is reloaded and restarte
     ]);
 
     // Another device has written to the same job by the time the tablet is back.
-    server = await startServer(PORT, [], { PELOTA_DATA: data });
+    server = await shops.open({ data });
     const phone = await (await browser.newContext({ baseURL: server.url })).newPage();
     const maren = await inAs(phone, "Maren Oake");
     const made = {
@@ -167,8 +166,8 @@ test("a tablet loses the server in the middle of a job, is reloaded and restarte
   }
 });
 
-test("a job is opened without the server, worked on, and given its number once the server has it", async ({ browser }) => {
-  let server = await startServer(PORT + 1);
+test("a job is opened without the server, worked on, and given its number once the server has it", async ({ browser, shops }) => {
+  let server = await shops.open();
   const { data } = server;
   const context = await browser.newContext({ baseURL: server.url });
   const page = await context.newPage();
@@ -198,7 +197,7 @@ test("a job is opened without the server, worked on, and given its number once t
     await page.getByRole("main", { name: "Jobs on this device" }).getByRole("link").click();
     await expect(page.getByRole("heading", { name: "No number yet" })).toBeVisible();
 
-    server = await startServer(PORT + 1, [], { PELOTA_DATA: data });
+    server = await shops.open({ data });
     await page.evaluate(() => window.dispatchEvent(new Event("online")));
     await expect(page.getByRole("heading", { name: "Job 1", exact: true })).toBeVisible({ timeout: 30_000 });
     await expect.poll(() => keptOn(page)).toEqual([]);
@@ -218,8 +217,9 @@ test("a job is opened without the server, worked on, and given its number once t
 
 test("a device of an older build meets a newer server: what waited goes up once, and the new build takes over with nothing lost", async ({
   browser,
+  shops,
 }) => {
-  let server: OtherServer = await startServer(PORT + 2);
+  let server: OtherShop = await shops.open();
   const { data } = server;
   const context = await browser.newContext({ baseURL: server.url });
   const page = await context.newPage();
@@ -243,7 +243,7 @@ test("a device of an older build meets a newer server: what waited goes up once,
     await expect(page.getByText(/^1 not sent yet/)).toBeVisible();
 
     // The shop's machine was brought up to date meanwhile. The open page sends what it made, and goes on.
-    server = await startServer(PORT + 2, [], { PELOTA_DATA: data }, undefined, root);
+    server = await startServer(shops.port, [], { PELOTA_DATA: data }, undefined, root);
     await expect(page.getByText(/not sent yet/)).toHaveCount(0, { timeout: 30_000 });
     await page.getByRole("button", { name: "Journal" }).click();
     await page.getByRole("textbox", { name: "Note" }).fill("Half typed");
@@ -266,7 +266,7 @@ test("a device of an older build meets a newer server: what waited goes up once,
     await page.reload();
     await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
     await note(page, "Made by the newer build");
-    server = await startServer(PORT + 2, [], { PELOTA_DATA: data }, undefined, root);
+    server = await startServer(shops.port, [], { PELOTA_DATA: data }, undefined, root);
     await expect(page.getByText(/not sent yet/)).toHaveCount(0, { timeout: 30_000 });
     expect((await notes(page, id)).map((e) => (e.body as { text: string }).text)).toEqual([
       "Made by the older build",

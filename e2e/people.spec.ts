@@ -6,7 +6,6 @@ import { v4 as uuid } from "uuid";
 import type { Entry, JournalEntry } from "@/core/journal";
 import { proved } from "@/core/journal/journal.fixture";
 import { DEMO_PIN } from "../demo/pin.mjs";
-import { startServer } from "./server";
 import { button, enterPin, idOf, inAs, keptOn, main, openJob, signedBy, signIn, station } from "./steps";
 import { expect, installClock, test } from "./test";
 
@@ -171,10 +170,10 @@ test("without the server who was in lately comes in by PIN, and what each record
   ]);
 });
 
-test("a shop of its own is set up in one page: name, lead, people, first machine", async ({ browser }) => {
-  const own = await startServer(4346);
+test("a shop of its own is set up in one page: name, lead, people, first machine", async ({ newDevice, shops }) => {
+  const own = await shops.open();
   try {
-    const context = await browser.newContext({ baseURL: own.url });
+    const context = await newDevice({ baseURL: own.url });
     const page = await context.newPage();
     await page.goto("/");
     await expect(page.getByRole("heading", { name: "Set the shop up" })).toBeVisible();
@@ -217,16 +216,18 @@ test("a shop of its own is set up in one page: name, lead, people, first machine
     await expect(people.getByRole("alert")).toContainText("The shop keeps one lead");
     await page.goto("/first-start");
     await expect(page.getByRole("heading", { name: /Bay board/ })).toBeVisible();
-    await context.close();
   } finally {
     await own.stop();
   }
 });
 
-test("a device is put out in mid-work; what waited on it leaves it as a file, and the lead takes it in", async ({ browser }) => {
-  const shop = await startServer(4347, ["--host", "0.0.0.0"], { PELOTA_PASSPHRASE: "gulls over the slip" });
+test("a device is put out in mid-work; what waited on it leaves it as a file, and the lead takes it in", async ({
+  newDevice,
+  shops,
+}) => {
+  const shop = await shops.open({ passphrase: "gulls over the slip" });
   try {
-    const [atDesk, inVan] = [await browser.newContext({ baseURL: shop.url }), await browser.newContext({ baseURL: shop.url })];
+    const [atDesk, inVan] = [await newDevice({ baseURL: shop.url }), await newDevice({ baseURL: shop.url })];
     const [desk, van] = [await atDesk.newPage(), await inVan.newPage()];
     await desk.goto("/");
     await desk.getByLabel(/passphrase/i).fill("gulls over the slip");
@@ -301,8 +302,6 @@ test("a device is put out in mid-work; what waited on it leaves it as a file, an
       ["Tobin Falk", "Before it was lost"],
       ["Tobin Falk", "Written in the van"],
     ]);
-    await atDesk.close();
-    await inVan.close();
   } finally {
     await shop.stop();
   }
@@ -314,14 +313,12 @@ const ownAddress = Object.values(networkInterfaces())
   .find((one) => one.family === "IPv4" && !one.internal)?.address;
 
 test("on the shop's network the plain port only leads to HTTPS, and what waited on the plain page goes along", async ({
-  browser,
+  newDevice,
+  shops,
 }) => {
   test.skip(ownAddress === undefined, "no network here");
-  const PORT = 4349;
-  const shop = await startServer(PORT, ["--host", "0.0.0.0", "--https-port", "4350"], {
-    PELOTA_PASSPHRASE: "gulls over the slip",
-  });
-  const [plain, secure] = [`http://${ownAddress}:${PORT}`, `https://${ownAddress}:4350`];
+  const shop = await shops.open({ passphrase: "gulls over the slip", secure: true });
+  const [plain, secure] = [`http://${ownAddress}:${shops.port}`, `https://${ownAddress}:${shops.securePort}`];
   try {
     // The certificate is had from the plain port, and with it alone the secure one is trusted.
     const authority = await (await fetch(`${plain}/authority.crt`)).text();
@@ -337,7 +334,7 @@ test("on the shop's network the plain port only leads to HTTPS, and what waited 
     expect((await fetch(`${plain}/api/v1/people`)).status).toBe(404);
     expect((await fetch(`${plain}/api/v1/jobs/x/entries`, { method: "POST", body: "{}" })).status).toBe(426);
 
-    const context = await browser.newContext({ ignoreHTTPSErrors: true });
+    const context = await newDevice({ ignoreHTTPSErrors: true });
     const page = await context.newPage();
     // A tablet that worked on plain HTTP before: what waits on it, and what was typed.
     await page.goto(plain);
@@ -390,7 +387,6 @@ test("on the shop's network the plain port only leads to HTTPS, and what waited 
     await expect(there.getByRole("heading", { name: "Set the shop up" })).toBeVisible();
     const [cookie] = await context.cookies(secure);
     expect(cookie).toMatchObject({ name: "pelota_device", secure: true, httpOnly: true, sameSite: "Strict" });
-    await context.close();
   } finally {
     await shop.stop();
   }

@@ -1,4 +1,4 @@
-import { type ChildProcess, execFileSync, spawn } from "node:child_process";
+import { type ChildProcess, execFileSync, fork, spawn } from "node:child_process";
 import {
   cpSync,
   mkdirSync,
@@ -13,16 +13,92 @@ import {
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
-/** Another shop's server with an empty database of its own, for tests that need a second one. */
-export interface OtherServer {
+/** A shop's server with a database of its own, for tests that need a second one. */
+export interface OtherShop {
   readonly url: string;
   readonly data: string;
+  /** @param keep the data, for one that is started on them again; settled once it has let go of them */
+  stop(keep?: boolean): Promise<void>;
+}
+
+export interface ShopOptions {
+  /** Of a shop that was there before; an empty one of its own, gone with it, where none is named */
+  readonly data?: string;
+  /** Whose devices on the network it lets in; on this machine alone without one */
+  readonly passphrase?: string;
+  /** Whether other devices are on HTTPS */
+  readonly secure?: boolean;
+}
+
+/** Opens one shop after another in one process of the worker: nothing of the app is loaded twice. */
+export class ShopHost {
+  #host: ChildProcess | undefined;
+  #asked = 0;
+  readonly port: number;
+  readonly log: string[] = [];
+
+  constructor(worker: number) {
+    this.port = 4340 + 2 * worker;
+  }
+  get securePort(): number {
+    return this.port + 1;
+  }
+
+  async open({ data, passphrase, secure = false }: ShopOptions = {}): Promise<OtherShop> {
+    const folder = data ?? mkdtempSync(join(tmpdir(), "pelota-shop-"));
+    await this.#ask("begin", {
+      folder,
+      port: this.port,
+      ...(passphrase === undefined ? {} : { passphrase, host: "0.0.0.0" }),
+      ...(secure ? { securePort: this.securePort } : {}),
+    });
+    let stopped = false;
+    return {
+      url: `http://127.0.0.1:${this.port}`,
+      data: folder,
+      stop: async (keep = false) => {
+        if (!stopped) await this.#ask("end");
+        stopped = true;
+        if (!keep && !data) rmSync(folder, { recursive: true, force: true });
+      },
+    };
+  }
+
+  close(): void {
+    this.#host?.disconnect();
+  }
+
+  #ask(ask: "begin" | "end", shop?: object): Promise<void> {
+    const host = this.#started();
+    const id = ++this.#asked;
+    return new Promise((done, fail) => {
+      const answered = (answer: { id: number; failed?: string }) => {
+        if (answer.id !== id) return;
+        host.off("message", answered);
+        if (answer.failed) fail(new Error(answer.failed));
+        else done();
+      };
+      host.on("message", answered);
+      host.send({ id, ask, shop });
+    });
+  }
+
+  #started(): ChildProcess {
+    if (this.#host) return this.#host;
+    const env = { ...process.env, PELOTA_KEEP_BACKUPS: "0" };
+    const host = fork("e2e/shop-host.mjs", { env, stdio: ["ignore", "pipe", "pipe", "ipc"] });
+    for (const stream of [host.stdout, host.stderr]) stream?.on("data", (part) => this.log.push(String(part)));
+    this.#host = host;
+    return host;
+  }
+}
+
+/** A shop's server in a process of its own, for what is tried on the process itself. */
+export interface OtherServer extends OtherShop {
   /** Memory that its processes hold, bytes */
   memory(): number;
   /** Lifts the limit on the size of its files */
   unlimit(): void;
-  /** @param keep the data, for one that is started on them again; settled once it has let go of them */
-  stop(keep?: boolean): Promise<void>;
 }
 
 /**

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { type OtherServer, startServer } from "./server";
+import type { OtherShop } from "./server";
 import { button, instrument, leaking, logOf, main, openJob, setConditions, signIn, station, survey } from "./steps";
 import { expect, test } from "./test";
 
@@ -49,7 +49,8 @@ test("the running app asks no other host for anything, and runs no script but it
 
 test("a job travels to another shop's empty database and folds to the same state there; then the whole shop does, once", async ({
   page,
-  browser,
+  newDevice,
+  shops,
 }) => {
   await signIn(page, "Wren Alder");
   await page.goto("/?all=1&q=Siskin");
@@ -62,9 +63,9 @@ test("a job travels to another shop's empty database and folds to the same state
   const file = await (await download).path();
   const readings = await page.request.get(`/api/v1/jobs/${id}/readings`);
   expect(await readings.text()).toContain("smoke pressure");
-  const other = await startServer(4319);
+  const other = await shops.open();
   try {
-    const context = await browser.newContext({ baseURL: other.url });
+    const context = await newDevice({ baseURL: other.url });
     const there = await context.newPage();
     await signIn(there, "Wren Alder");
     await there.goto("/");
@@ -104,18 +105,17 @@ test("a job travels to another shop's empty database and folds to the same state
     // What was exported is handed out once, and to nobody who was not asked.
     for (const ticket of ["", "0".repeat(64)])
       expect((await page.request.get(`/api/v1/shop/archive?ticket=${ticket}`)).status()).toBe(403);
-    await context.close();
   } finally {
     await other.stop();
   }
 });
 
-test("told to listen wider, it lets nobody in without the shop passphrase", async ({ browser }) => {
-  const other = await startServer(4320, ["--host", "0.0.0.0"], { PELOTA_PASSPHRASE: "gulls over the slip" });
+test("told to listen wider, it lets nobody in without the shop passphrase", async ({ newDevice, shops }) => {
+  const other = await shops.open({ passphrase: "gulls over the slip" });
   try {
     expect((await fetch(`${other.url}/api/v1/people`)).status).toBe(401);
     expect((await fetch(`${other.url}/api/v1/jobs/x/entries`, { method: "POST", body: "{}" })).status).toBe(401);
-    const context = await browser.newContext({ baseURL: other.url });
+    const context = await newDevice({ baseURL: other.url });
     const page = await context.newPage();
     await page.goto("/shop");
     await expect(page).toHaveURL(/\/unlock/);
@@ -128,7 +128,7 @@ test("told to listen wider, it lets nobody in without the shop passphrase", asyn
     expect((await page.request.get("/api/v1/people")).status()).toBe(200);
     // A code shown on this device lets one more in, once, to where it wanted to go.
     const { code } = await (await page.request.post("/api/v1/session/code")).json();
-    const second = await browser.newContext({ baseURL: other.url });
+    const second = await newDevice({ baseURL: other.url });
     const tablet = await second.newPage();
     await tablet.goto("/new");
     await tablet.getByLabel(/passphrase/i).fill(`${code.slice(0, 3)} ${code.slice(3)}`);
@@ -137,22 +137,20 @@ test("told to listen wider, it lets nobody in without the shop passphrase", asyn
     expect(
       (await fetch(`${other.url}/api/v1/session`, { method: "POST", body: JSON.stringify({ passphrase: code }) })).status,
     ).toBe(400);
-    await second.close();
-    await context.close();
   } finally {
     await other.stop();
   }
 });
 
 test.describe("in a shop of its own, since what is set here would change what other tests see", () => {
-  let own: OtherServer;
-  test.beforeAll(async () => {
-    own = await startServer(4321);
+  let own: OtherShop;
+  test.beforeAll(async ({ shops }) => {
+    own = await shops.open();
   });
   test.afterAll(() => own.stop());
 
-  test("two tablets that save the shop at once lose nothing of either: merged, or asked", async ({ browser }) => {
-    const context = await browser.newContext({ baseURL: own.url });
+  test("two tablets that save the shop at once lose nothing of either: merged, or asked", async ({ newDevice }) => {
+    const context = await newDevice({ baseURL: own.url });
     const [first, second] = [await context.newPage(), await context.newPage()];
     for (const [tab, name] of [
       [first, "Wren Alder"],
@@ -183,11 +181,10 @@ test.describe("in a shop of its own, since what is set here would change what ot
     await button(first, "Save mine over it").click();
     await expect(first.getByText("Saved.", { exact: true })).toBeVisible();
     expect(await shop()).toMatchObject({ name: "Ferrowick North", limits: { trimAct: { value: 0.07 } } });
-    await context.close();
   });
 
-  test("the shop's machine, limits and units change what the bench says", async ({ browser }) => {
-    const page = await browser.newPage({ baseURL: own.url });
+  test("the shop's machine, limits and units change what the bench says", async ({ newDevice }) => {
+    const page = await (await newDevice({ baseURL: own.url })).newPage();
     await signIn(page, "Wren Alder");
     await page.goto("/shop");
     await page.getByLabel("Machine", { exact: true }).fill("Sedge smoker");
@@ -213,11 +210,10 @@ test.describe("in a shop of its own, since what is set here would change what ot
     await expect(verdict.getByText(/\d,\d\d mm · 0,\d\d\d in/).first()).toBeVisible();
     await instrument(page, "Smoke run");
     await expect(page.getByLabel("Smoke machine")).toContainText("Sedge smoker");
-    await page.close();
   });
 
-  test("a machine's calibration, a finer gauge and the house's schools change what the bench plans", async ({ browser }) => {
-    const page = await browser.newPage({ baseURL: own.url });
+  test("a machine's calibration, a finer gauge and the house's schools change what the bench plans", async ({ newDevice }) => {
+    const page = await (await newDevice({ baseURL: own.url })).newPage();
     await signIn(page, "Wren Alder");
     await page.goto("/shop");
     await page.getByLabel("Machine", { exact: true }).fill("Reed smoker");
@@ -254,7 +250,6 @@ test.describe("in a shop of its own, since what is set here would change what ot
     await expect(main(page).getByText(/none into connectors or the air meter/)).toBeVisible();
     await instrument(page, "Crankcase pressure");
     await expect(page.getByLabel("Gauge", { exact: true })).toContainText("Slack tube");
-    await page.close();
   });
 });
 

@@ -1,4 +1,5 @@
 import { type BrowserContext, type BrowserContextOptions, test as base, type Page } from "@playwright/test";
+import { ShopHost } from "./server";
 
 export { expect } from "@playwright/test";
 
@@ -58,8 +59,23 @@ interface InTest {
   readonly newDevice: (options?: BrowserContextOptions) => Promise<BrowserContext>;
 }
 
-/** Tests whose devices outlive them, emptied. */
-export const test = base.extend<InTest, { readonly devices: Devices }>({
+interface InWorker {
+  readonly devices: Devices;
+  /** Shops of a test's own, one at a time */
+  readonly shops: ShopHost;
+}
+
+/** Tests whose devices outlive them, emptied, and whose shops are opened in one process. */
+export const test = base.extend<InTest, InWorker>({
+  shops: [
+    // biome-ignore lint/correctness/noEmptyPattern: the fixture asks for no other
+    async ({}, use, { parallelIndex }) => {
+      const host = new ShopHost(parallelIndex);
+      await use(host);
+      host.close();
+    },
+    { scope: "worker" },
+  ],
   devices: [
     // biome-ignore lint/correctness/noEmptyPattern: the fixture asks for no other
     async ({}, use) => {

@@ -1,13 +1,13 @@
 import { createHash, randomBytes } from "node:crypto";
 import { v4 as uuid } from "uuid";
-import { type OtherServer, startServer } from "./server";
+import type { OtherShop } from "./server";
 import { expect, test } from "./test";
 
 const MEGABYTE = 1024 * 1024;
-let server: OtherServer;
+let server: OtherShop;
 const job = uuid();
-test.beforeAll(async () => {
-  server = await startServer(4333);
+test.beforeAll(async ({ shops }) => {
+  server = await shops.open();
   const opening = { id: uuid(), jobId: job, at: new Date().toISOString(), by: "Wren Alder", device: "test", deviceSeq: 1 };
   expect((await fetch(`${server.url}/api/v1/jobs`, { method: "POST", body: JSON.stringify(opening) })).ok).toBe(true);
 });
@@ -63,21 +63,21 @@ test("bytes that are not what their sender hashed are refused, and nothing of th
   expect(await back(hashOf(other))).toBe(404);
 });
 
-test("the doors for bytes ask who comes, as all others do", async () => {
-  const guarded = await startServer(4335, ["--host", "0.0.0.0"], { PELOTA_PASSPHRASE: "tide and timber" });
-  try {
-    const bytes = Buffer.from("Time,RPM\n0,700\n");
-    const headers = { "content-sha256": hashOf(bytes) };
-    for (const path of ["import", `jobs/${job}/files`, `jobs/${job}/pictures`]) {
-      const answer = await fetch(`${guarded.url}/api/v1/${path}`, { method: "POST", body: new Uint8Array(bytes), headers });
-      expect(answer.status, path).toBe(401);
-      const elsewhere = { ...headers, origin: "http://elsewhere.example" };
-      expect(
-        (await fetch(`${server.url}/api/v1/${path}`, { method: "POST", body: new Uint8Array(bytes), headers: elsewhere })).status,
-        path,
-      ).toBe(403);
-    }
-  } finally {
-    await guarded.stop();
-  }
+test("the doors for bytes ask who comes, as all others do", async ({ shops }) => {
+  const bytes = Buffer.from("Time,RPM\n0,700\n");
+  const paths = ["import", `jobs/${job}/files`, `jobs/${job}/pictures`];
+  const asked = async (headers: Record<string, string>) => {
+    const answers = paths.map((path) =>
+      fetch(`${server.url}/api/v1/${path}`, {
+        method: "POST",
+        body: new Uint8Array(bytes),
+        headers: { "content-sha256": hashOf(bytes), ...headers },
+      }),
+    );
+    return (await Promise.all(answers)).map(({ status }) => status);
+  };
+  expect(await asked({ origin: "http://elsewhere.example" })).toEqual([403, 403, 403]);
+  await server.stop();
+  server = await shops.open({ passphrase: "tide and timber" });
+  expect(await asked({})).toEqual([401, 401, 401]);
 });

@@ -98,18 +98,23 @@ async function secured({ host, port, securePort, folder, app }) {
   };
 }
 
+/** The built app, ready to answer; which shop's data it answers from is said by `PELOTA_DATA`, looked at each time. */
+export async function prepareApp(host, port) {
+  const app = next({ dev: false, hostname: host, port });
+  await app.prepare();
+  return app.getRequestHandler();
+}
+
 /**
- * Serves the built app; a signal stops it within two seconds, `onStop` last.
- * @param securePort where the app is on HTTPS for other devices; undefined serves plain HTTP alone.
+ * Opens a shop to its devices: the thread beside, and what listens.
+ * @param handle the app; @param securePort where the app is on HTTPS for other devices; undefined serves plain HTTP alone.
+ * @returns what to say of it, and how it is shut: `shutDoors` takes nobody in any more, `shut` ends what is still open.
  */
-export async function serve({ host, port, securePort, folder, onStop }) {
+export async function openShop({ host, port, securePort, folder, handle }) {
   // The server's own first look at its pages comes in by this; nobody else knows it.
   process.env.PELOTA_SELF = randomBytes(32).toString("hex");
-  const app = next({ dev: false, hostname: host, port });
   const thread = await startThread();
   globalThis.pelotaThread = thread;
-  await app.prepare();
-  const handle = app.getRequestHandler();
   const answer = (request, response) => {
     // What is no address is answered here: nothing further in could say so.
     if (isAddress(request.url)) {
@@ -129,6 +134,25 @@ export async function serve({ host, port, securePort, folder, onStop }) {
   delete process.env.PELOTA_SELF;
   // What other devices are to open, for the page that lets one more in.
   if (network) process.env.PELOTA_NETWORK = JSON.stringify(network);
+  return {
+    says,
+    shutDoors() {
+      for (const server of servers) {
+        server.close();
+        server.closeIdleConnections();
+      }
+      thread.stop();
+    },
+    shut() {
+      for (const server of servers) server.closeAllConnections();
+      globalThis.pelotaDb?.db.$client.close();
+    },
+  };
+}
+
+/** Serves the built app; a signal stops it within two seconds, `onStop` last. */
+export async function serve({ onStop, ...shop }) {
+  const { says, shutDoors, shut } = await openShop({ ...shop, handle: await prepareApp(shop.host, shop.port) });
   for (const line of says) console.log(line);
   setTimeout(backUp, FIRST_BACKUP).unref();
   setInterval(backUp, BACKUP_EVERY).unref();
@@ -136,14 +160,9 @@ export async function serve({ host, port, securePort, folder, onStop }) {
   const stop = () => {
     if (stopping) return;
     stopping = true;
-    for (const server of servers) {
-      server.close();
-      server.closeIdleConnections();
-    }
-    thread.stop();
+    shutDoors();
     setTimeout(() => {
-      for (const server of servers) server.closeAllConnections();
-      globalThis.pelotaDb?.db.$client.close();
+      shut();
       onStop();
       process.exit(0);
     }, GRACE);

@@ -1,11 +1,9 @@
 // Starts the built app on 127.0.0.1:4310. `--host 0.0.0.0` listens wider: on HTTPS, behind a shop passphrase.
-import { randomBytes, scryptSync } from "node:crypto";
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
-import { join, resolve } from "node:path";
+import { resolve } from "node:path";
 import { createInterface } from "node:readline/promises";
 import { parseArgs } from "node:util";
 import { lastBackup, openData, Unfit } from "./data-folder.mjs";
-import { weakness } from "./passphrase.mjs";
+import { gateOf, NO_GATE } from "./gate.mjs";
 import { serve } from "./serve.mjs";
 
 const { values } = parseArgs({
@@ -22,9 +20,10 @@ try {
   if (!Number.isInteger(securePort) || securePort < 1 || securePort > 65535 || securePort === port)
     throw new Unfit(`The port "${values["https-port"] ?? securePort}" is none for HTTPS: name another one with --https-port.`);
   const data = openData(folder);
-  Object.assign(process.env, { NEXT_TELEMETRY_DISABLED: "1", PELOTA_GATE: "", PELOTA_GATE_SALT: "" });
   const wide = !["127.0.0.1", "localhost", "::1"].includes(host);
-  if (wide) await shutGate();
+  // Whoever comes from another machine gives the shop's passphrase.
+  const gate = wide ? gateOf(folder, process.env.PELOTA_PASSPHRASE ?? (await ask())) : NO_GATE;
+  Object.assign(process.env, { NEXT_TELEMETRY_DISABLED: "1", ...gate });
   if (wide && values.http)
     console.warn(
       "Plain HTTP: whoever listens on this network reads passphrase, PINs and every record, can write in others' names, and tablets cannot keep the app for when the server is away.",
@@ -39,18 +38,6 @@ try {
   if (!(error instanceof Unfit)) throw error;
   console.error(`${error.message} Nothing was started.`);
   process.exit(2);
-}
-
-/** Whoever comes from another machine gives the shop's passphrase. */
-async function shutGate() {
-  const passphrase = process.env.PELOTA_PASSPHRASE ?? (await ask());
-  const weak = weakness(passphrase);
-  if (weak) throw new Unfit(`The shop passphrase ${weak}.`);
-  const saltFile = join(folder, "gate-salt");
-  mkdirSync(folder, { recursive: true });
-  if (!existsSync(saltFile)) writeFileSync(saltFile, randomBytes(16).toString("hex"), { mode: 0o600 });
-  process.env.PELOTA_GATE_SALT = readFileSync(saltFile, "utf8");
-  process.env.PELOTA_GATE = scryptSync(passphrase.trim(), process.env.PELOTA_GATE_SALT, 32).toString("hex");
 }
 
 async function ask() {
