@@ -11,16 +11,17 @@ process.env.PELOTA_TEST_DATA ??= mkdtempSync(join(tmpdir(), "pelota-e2e-"));
 
 export default defineConfig({
   testDir: "e2e",
-  // Files run side by side on one database, one more than there are cores, since a test often waits: every test opens jobs of its own or only looks at the demo's.
-  workers: 3,
+  // Files run side by side on one database: every test opens jobs of its own or only looks at the demo's.
+  workers: 2,
   // A machine may be slow; a test that fails once has failed.
   timeout: 180_000,
   expect: { timeout: 30_000 },
   retries: 0,
-  reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [["line"], ["json"]] : [["line"]],
+  reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [["./e2e/reporter.ts"], ["json"]] : [["./e2e/reporter.ts"]],
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
+    screenshot: "only-on-failure",
     // Drawing what moves takes a core of its own without a graphics card; the one test of motion asks for it.
     contextOptions: { reducedMotion: "reduce" },
     // What a test does to the network must reach the page: a worker in between would answer for it.
@@ -43,5 +44,7 @@ export default defineConfig({
     url: `http://127.0.0.1:${port}/api/v1/people`,
     env: { PELOTA_DATA: process.env.PELOTA_TEST_DATA, PELOTA_KEEP_BACKUPS: "0" },
     timeout: 60_000,
+    stdout: "pipe",
+    stderr: "pipe",
   },
 });

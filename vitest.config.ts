@@ -9,6 +9,8 @@ export default defineConfig({
   ...shared,
   test: {
     testTimeout: 120000,
+    // What a test that passes has to say is nobody's business.
+    silent: "passed-only",
     // All cores: what leaves one free is twice as slow on two.
     maxWorkers: "100%",
     projects: [

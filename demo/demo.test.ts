@@ -10,13 +10,14 @@ import { openDb } from "@/server/db/open";
 import { engineCardFor, experienceFor } from "@/server/experience";
 import { readEntries, readJob } from "@/server/jobs";
 import { proofHistory, readShop } from "@/server/shop";
-import { fillDemo } from "./fill";
+import { DEMO_JOBS, fillDemo } from "./fill";
 import { SAMPLES, sampleBytes, sampleName } from "./logs";
 
 const folder = mkdtempSync(join(tmpdir(), "pelota-demo-"));
 process.env.PELOTA_DATA = folder;
 const db = openDb(folder);
-const count = await fillDemo(db);
+const told: string[] = [];
+const count = await fillDemo(db, undefined, (far) => told.push(far));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 const rows = listJobs({ includeClosed: true }, db);
@@ -25,7 +26,9 @@ const verdicts = (model: string) => stateOf(model).checks.map((c) => `${c.check}
 
 describe("demo jobs", () => {
   it("are three dozen and three, at different stations, filled once", async () => {
-    expect(count).toBe(39);
+    expect(count).toBe(DEMO_JOBS);
+    expect(told.filter((far) => far.startsWith("job "))).toHaveLength(DEMO_JOBS);
+    expect(told.filter((far) => /^job 39 of 39: \S+ \S+/.test(far))).toHaveLength(1);
     expect(await fillDemo(db)).toBe(0);
     expect(new Set(rows.filter((r) => r.status === "open").map((r) => r.station)).size).toBeGreaterThanOrEqual(4);
     expect(rows.filter((r) => r.status !== "open")).toHaveLength(7);

@@ -53,9 +53,17 @@ function pinched(engine: HiddenEngine, joint: string, seed: number): PinchRecord
   };
 }
 
-/** Fills an empty database with the demo shop and its jobs; returns how many. Readings come from the physics in demo/. */
-export async function fillDemo(at: Db = db(), now = Date.now()): Promise<number> {
+/** How many jobs the demo has. */
+export const DEMO_JOBS = 39;
+
+/**
+ * Fills an empty database with the demo shop and its jobs; returns how many. Readings come from the physics in demo/.
+ * @param say is told how far it is.
+ */
+export async function fillDemo(at: Db = db(), now = Date.now(), say: (far: string) => void = () => {}): Promise<number> {
   if (listJobs({ includeClosed: true }, at).length > 0) return 0;
+  let begun = 0;
+  Journal.begun = ({ facts }) => say(`job ${++begun} of ${DEMO_JOBS}: ${facts.make} ${facts.model}`);
   const shop = { ...DEFAULT_SHOP, name: "Ferrowick Slip Garage", machines: MACHINES, instruments: INSTRUMENTS };
   writeShop({ base: 0, by: "Maren Oake", shop }, at);
   for (const [name, role] of Object.entries(DEMO_PEOPLE)) await addPerson({ name, role, pin: DEMO_PIN }, at);
@@ -313,6 +321,7 @@ export async function fillDemo(at: Db = db(), now = Date.now()): Promise<number>
   writeCustomer(dunlin.id, { name: "Aldo Marsh", contact: "555 0127" }, at);
   refreshStale(at);
   fillEarlier(at, now);
+  say("the board is folded from them");
   refreshStale(at);
   return listJobs({ includeClosed: true }, at).length;
 }
@@ -435,5 +444,5 @@ function vapourJobs(at: Db, ago: (hours: number) => number): void {
 }
 
 if (process.argv[1]?.endsWith("fill.ts")) {
-  console.log(`${await fillDemo()} demo jobs in ${dataFolder()}`);
+  console.log(`${await fillDemo(undefined, undefined, (far) => console.log(`  ${far}`))} demo jobs in ${dataFolder()}`);
 }

@@ -43,6 +43,8 @@ export interface Found {
 
 /** Writes one job's journal, entry after entry, on a clock of its own that ends in the past. */
 export class Journal {
+  /** Told of each job as it is begun: filling them takes its time on a slow machine. */
+  static begun: (car: DemoCar) => void = () => {};
   readonly id: string;
   private count = 0;
   private seen = 0;
@@ -52,6 +54,7 @@ export class Journal {
     private clock: number,
     private by: DemoPerson,
   ) {
+    Journal.begun(car);
     this.id = namedUuid(car.id, NAMESPACE);
     openJob({ id: this.name("opened"), jobId: this.id, at: this.iso(), by, device: "demo", deviceSeq: 0 }, at);
   }

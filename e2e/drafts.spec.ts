@@ -1,5 +1,5 @@
 import type { BrowserContext, Page } from "@playwright/test";
-import { button, idOf, instrument, keptOn, main, openJob, setConditions, signIn, station } from "./steps";
+import { button, idOf, instrument, keptOn, main, openJob, setConditions, signIn, startClock, station } from "./steps";
 import { expect, test } from "./test";
 
 const reopened = async (context: BrowserContext, url: string) => {
@@ -141,17 +141,28 @@ test("damaged drafts, and drafts of older shapes, break no station: what cannot 
 });
 
 test("while the server takes its time a check is recorded once, and what is read next is kept", async ({ page }) => {
+  await startClock(page);
   await signIn(page, "Wren Alder");
   await openJob(page, "Hiss", "FW 25 DRF");
   await setConditions(page);
   await station(page, "Check");
   await instrument(page, "Hold test");
+  let held = Promise.resolve();
+  const holdUp = () => {
+    let letGo = () => {};
+    held = new Promise((done) => {
+      letGo = done;
+    });
+    return letGo;
+  };
   await page.route(/\/entries/, async (route) => {
-    if (route.request().method() === "POST") await new Promise((done) => setTimeout(done, 1200));
+    if (route.request().method() === "POST") await held;
     await route.continue();
   });
   // A key that is tapped twice asks for one thing.
+  const listing = holdUp();
   await button(page, "It is off: list it").dblclick();
+  listing();
   const back = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Back on/ });
   await expect(back).not.toHaveCount(0);
   const listed = await back.count();
@@ -161,9 +172,10 @@ test("while the server takes its time a check is recorded once, and what is read
   const take = button(page, "Take reading");
   await gauge.fill("20");
   await take.click();
-  await page.waitForTimeout(1100);
+  await page.clock.fastForward(1100);
   await gauge.fill("19.9");
   await take.click();
+  const recording = holdUp();
   await button(page, "Record the check").dblclick();
   // Gone elsewhere and back: it is on its way still.
   await station(page, "Find");
@@ -172,7 +184,9 @@ test("while the server takes its time a check is recorded once, and what is read
   await gauge.fill("18");
   await take.click();
   await expect(main(page).getByText(/^Left alone: 18\.0 inHg at 0 s$/)).toBeVisible();
-  await page.waitForTimeout(1500);
+  expect(await keptOn(page)).not.toEqual([]);
+  recording();
+  await expect.poll(() => keptOn(page)).toEqual([]);
   await expect(main(page).getByText(/^Left alone: 18\.0 inHg at 0 s$/)).toBeVisible();
   const journal: { kind: string }[] = await (await page.request.get(`/api/v1/jobs/${idOf(page)}/entries`)).json();
   expect(journal.filter((e) => e.kind === "check")).toHaveLength(1);

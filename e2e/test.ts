@@ -55,6 +55,8 @@ class Devices {
 }
 
 interface InTest {
+  /** Keeps what the test's own shop said, for whoever asks why the test failed */
+  readonly shopLog: undefined;
   /** One more device, with nothing on it; it is the test's until it ends. */
   readonly newDevice: (options?: BrowserContextOptions) => Promise<BrowserContext>;
 }
@@ -82,6 +84,15 @@ export const test = base.extend<InTest, InWorker>({
       await use(new Devices());
     },
     { scope: "worker" },
+  ],
+  shopLog: [
+    async ({ shops }, use, info) => {
+      const before = shops.log.length;
+      await use(undefined);
+      const said = shops.log.slice(before).join("");
+      if (info.status !== info.expectedStatus && said !== "") await info.attach("shop", { body: said });
+    },
+    { auto: true },
   ],
   newDevice: async ({ browser, devices }, use) => {
     const taken: [BrowserContextOptions, BrowserContext][] = [];
