@@ -213,6 +213,17 @@ function gatesPart() {
   for (const [reason, count] of Object.entries(gates.reasons)) console.log(`    ${count} × ${reason}`);
 }
 
+/** What the unit tests try small. */
+function trialsPart() {
+  const files = ["src/server/server.test.ts", "src/app/api/routes.test.ts"];
+  const env = { ...process.env, PELOTA_TRIALS: "full" };
+  const done = spawnSync("npx", ["vitest", "run", "--project", "core", "--reporter=verbose", ...files], {
+    encoding: "utf8",
+    env,
+  });
+  for (const line of done.stdout.split("\n")) if (/kills|mutated requests|Tests /.test(line)) console.log(line);
+}
+
 interface Part {
   /** Speed is measured with nothing else running; what is right or wrong may run side by side */
   readonly alone: boolean;
@@ -237,4 +248,5 @@ export const PARTS: Readonly<Record<string, Part>> = {
   filter: { alone: false, run: filterPart },
   comeback: { alone: false, run: comebackPart },
   gates: { alone: false, run: gatesPart },
+  trials: { alone: true, run: trialsPart },
 };

@@ -1,6 +1,6 @@
 // Lint, types, unit tests, build, end-to-end tests; ends with "N passed, N failed".
 import { spawn } from "node:child_process";
-import { existsSync, mkdtempSync, openSync, readFileSync, rmSync } from "node:fs";
+import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromiumPath, HEADLESS_SHELL } from "./chromium.mjs";
@@ -15,39 +15,26 @@ let failed = 0;
 const folder = mkdtempSync(join(tmpdir(), "pelota-test-"));
 const count = (ok) => (ok ? passed++ : failed++);
 
-// Lint and types need nothing that is compiled.
-count(tried("npx", ["biome", "ci", "."]));
-count(tried("npx", ["knip"]));
-count(tried("npx", ["next", "typegen"]) && tried("npx", ["tsc", "--noEmit", "--checkers", "1"]));
-await compiled;
+// Lint, types and build need nothing that is compiled: meanwhile the other core compiles.
+const linted = Promise.all([ran("npx", ["biome", "ci", "."]), ran("npx", ["knip"])]);
+count(tried("npx", ["next", "typegen"]) && (await ran("npx", ["tsc", "--noEmit", "--checkers", "1"])));
+for (const ok of await linted) count(ok);
+const building = build();
 
-// Unit tests run beside the build: each of them leaves a core idle for half of its time.
-const unit = join(folder, "unit.json");
-const unitLog = join(folder, "unit.log");
-const out = openSync(unitLog, "w");
-const units = spawn("npx", ["vitest", "run", "--reporter=default", "--reporter=json", `--outputFile.json=${unit}`], {
-  stdio: ["ignore", out, out],
-  env: quietEnv,
-});
-const unitsDone = new Promise((done) => units.on("close", done));
+await compiled;
 // The jobs that the end-to-end tests look at are made meanwhile, too.
 const demo = join(folder, "demo");
-const filling = spawn("npx", ["tsx", "demo/fill.ts"], {
-  stdio: ["ignore", "ignore", "inherit"],
-  env: { ...quietEnv, PELOTA_DATA: demo },
-});
-const filled = new Promise((done) => filling.on("close", (code) => done(code === 0)));
-
-const built = tried("npx", ["next", "build"]) && tried("node", ["scripts/bundle.mjs"]) && tried("node", ["scripts/offline.mjs"]);
-const unitsEnded = await unitsDone;
-process.stdout.write(readFileSync(unitLog, "utf8"));
+const filling = ran("npx", ["tsx", "demo/fill.ts"], { ...quietEnv, PELOTA_DATA: demo });
+const unit = join(folder, "unit.json");
+const unitsOk = await ran("npx", ["vitest", "run", "--reporter=dot", "--reporter=json", `--outputFile.json=${unit}`]);
 addResults(unit, (report) => {
   const bad = report.numFailedTests + report.numFailedTestSuites - suitesWithFailedTests(report);
   // Nothing failed and still no good end: something broke beside the tests.
-  return [report.numPassedTests, bad > 0 || unitsEnded === 0 ? bad : 1];
+  return [report.numPassedTests, bad > 0 || unitsOk ? bad : 1];
 });
+const built = await building;
 count(built);
-count(await filled);
+count(await filling);
 await chromium;
 if (!chromiumPath()) console.error("Chromium could not be installed: the end-to-end tests will fail");
 if (built) {
@@ -58,6 +45,30 @@ if (built) {
 rmSync(folder, { recursive: true, force: true });
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);
+
+async function build() {
+  for (const [command, ...args] of [
+    ["npx", "next", "build"],
+    ["node", "scripts/bundle.mjs"],
+    ["node", "scripts/offline.mjs"],
+  ])
+    if (!(await ran(command, args))) return false;
+  return true;
+}
+
+/** Runs a command beside others; what it said is shown when it has ended, in one piece. @returns whether it succeeded. */
+function ran(command, args, env = quietEnv) {
+  const child = spawn(command, args, { stdio: ["ignore", "pipe", "pipe"], env });
+  const said = [];
+  for (const stream of [child.stdout, child.stderr]) stream.on("data", (part) => said.push(part));
+  return new Promise((done) => {
+    child.on("error", () => done(false));
+    child.on("close", (code) => {
+      process.stdout.write(Buffer.concat(said));
+      done(code === 0);
+    });
+  });
+}
 
 function installChromium() {
   const script = "apt-get update -qq && apt-get install -y -qq chromium-headless-shell";

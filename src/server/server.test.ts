@@ -9,6 +9,7 @@ import { evapSmokeRun } from "@/core/checks/evap.fixture";
 import { hold } from "@/core/checks/records.fixture";
 import { NATURAL, smokeRun } from "@/core/core.fixture";
 import { asRecorded, canonicalJson, foldJob, type JournalEntry, parseJobFile } from "@/core/journal";
+import { trials } from "../trials.fixture";
 import { verifyData } from "./backup";
 import * as board from "./board";
 import { type Db, openDb } from "./db/open";
@@ -476,7 +477,7 @@ describe("answers", () => {
 });
 
 describe("pulling the plug", () => {
-  const CYCLES = 20;
+  const CYCLES = trials(7, 60);
   /** Built beside the packages that it loads. */
   const program = resolve(`node_modules/.cache/plug-${process.pid}.mjs`);
   afterAll(() => rmSync(program, { force: true }));
