@@ -2,7 +2,7 @@ import type { Locator, Page } from "@playwright/test";
 import axe from "axe-core";
 import { CARS } from "../demo/cars";
 import { button, INSTRUMENTS, idOf, instrument, leaking, logOf, main, openJob, setConditions, signIn, startClock } from "./steps";
-import { expect, test } from "./test";
+import { CLOCKED, expect, test } from "./test";
 
 // Each has jobs of its own or writes nothing: they may run side by side.
 test.describe.configure({ mode: "parallel" });
@@ -270,7 +270,7 @@ test("a check, what it found and its repair are recorded by the keyboard alone, 
   expect(stops).toBeLessThan(40);
 });
 
-test("a run takes its readings by Space and marks smoke by its key", async ({ page }) => {
+test("a run takes its readings by Space and marks smoke by its key", CLOCKED, async ({ page }) => {
   await startClock(page);
   await signIn(page, "Wren Alder");
   await page.goto(await jobOf(page, "petrel"));

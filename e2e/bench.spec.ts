@@ -1,7 +1,7 @@
 import type { Locator, Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import { button, instrument, main, map, openJob, setConditions, signIn, startClock, station } from "./steps";
-import { expect, test } from "./test";
+import { CLOCKED, expect, test } from "./test";
 
 /** Whether an element lies on the screen as it is, nothing scrolled. */
 const inSight = async (page: Page, what: Locator): Promise<boolean> => {
@@ -15,56 +15,60 @@ const demoJob = async (page: Page, car: keyof typeof CARS) => {
   await expect(main(page)).toBeVisible();
 };
 
-test("a live run shows ball, gauge, plot, clock and keys at once, and stands readable across the bay", async ({ page }) => {
-  await startClock(page);
-  await signIn(page, "Wren Alder");
-  await openJob(page, "Hiss at idle", "FW 81 BEN");
-  await setConditions(page);
-  await station(page, "Check");
-  await instrument(page, "Smoke run");
-  await page.getByLabel(/^Gauge and ball stand at zero/).check();
-  await button(page, "Heater on, to the machine proof").click();
-  await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.6 inH2O");
-  await page.getByLabel("The ball sat at the bottom").check();
-  await page.getByLabel("Smoke came out of the open hose").check();
-  await button(page, "Hose on: start the run").click();
-  for (let i = 0; i < 3; i++) {
-    await page.clock.fastForward(4000);
-    await button(page, "Take reading").click();
-  }
-  const live = {
-    ball: page.getByRole("slider", { name: /Flow ball/ }),
-    gauge: page.getByLabel("Pressure", { exact: true }),
-    plot: main(page).locator(".recharts-surface"),
-    clock: page.getByRole("timer"),
-    key: button(page, "I see smoke: mark it"),
-  };
-  for (const [name, what] of Object.entries(live)) expect(await inSight(page, what), name).toBe(true);
-  await page.setViewportSize({ width: 390, height: 844 });
-  await page.evaluate(() => scrollTo(0, 0));
-  for (const what of [main(page).getByRole("timer"), live.key]) await expect.poll(() => inSight(page, what)).toBe(true);
-  await page.setViewportSize({ width: 1280, height: 800 });
+test(
+  "a live run shows ball, gauge, plot, clock and keys at once, and stands readable across the bay",
+  CLOCKED,
+  async ({ page }) => {
+    await startClock(page);
+    await signIn(page, "Wren Alder");
+    await openJob(page, "Hiss at idle", "FW 81 BEN");
+    await setConditions(page);
+    await station(page, "Check");
+    await instrument(page, "Smoke run");
+    await page.getByLabel(/^Gauge and ball stand at zero/).check();
+    await button(page, "Heater on, to the machine proof").click();
+    await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.6 inH2O");
+    await page.getByLabel("The ball sat at the bottom").check();
+    await page.getByLabel("Smoke came out of the open hose").check();
+    await button(page, "Hose on: start the run").click();
+    for (let i = 0; i < 3; i++) {
+      await page.clock.fastForward(4000);
+      await button(page, "Take reading").click();
+    }
+    const live = {
+      ball: page.getByRole("slider", { name: /Flow ball/ }),
+      gauge: page.getByLabel("Pressure", { exact: true }),
+      plot: main(page).locator(".recharts-surface"),
+      clock: page.getByRole("timer"),
+      key: button(page, "I see smoke: mark it"),
+    };
+    for (const [name, what] of Object.entries(live)) expect(await inSight(page, what), name).toBe(true);
+    await page.setViewportSize({ width: 390, height: 844 });
+    await page.evaluate(() => scrollTo(0, 0));
+    for (const what of [main(page).getByRole("timer"), live.key]) await expect.poll(() => inSight(page, what)).toBe(true);
+    await page.setViewportSize({ width: 1280, height: 800 });
 
-  await button(page, "Stand back").click();
-  const afar = page.getByRole("dialog", { name: "The run, readable from afar" });
-  await expect(afar.getByText("L/min on the scale")).toBeVisible();
-  const size = await afar
-    .locator("p")
-    .first()
-    .evaluate((e) => Number.parseFloat(getComputedStyle(e).fontSize));
-  expect(size).toBeGreaterThan(200);
-  await page.keyboard.press("Escape");
-  await expect(button(page, "Stand back")).toBeFocused();
-  // Nothing is thrown away unasked.
-  await button(page, "Discard this run").click();
-  await button(page, "Go on").click();
-  await expect(live.ball).toBeVisible();
-  await button(page, "Discard this run").click();
-  await button(page, "Discard it").click();
-  await expect(live.ball).toHaveCount(0);
-});
+    await button(page, "Stand back").click();
+    const afar = page.getByRole("dialog", { name: "The run, readable from afar" });
+    await expect(afar.getByText("L/min on the scale")).toBeVisible();
+    const size = await afar
+      .locator("p")
+      .first()
+      .evaluate((e) => Number.parseFloat(getComputedStyle(e).fontSize));
+    expect(size).toBeGreaterThan(200);
+    await page.keyboard.press("Escape");
+    await expect(button(page, "Stand back")).toBeFocused();
+    // Nothing is thrown away unasked.
+    await button(page, "Discard this run").click();
+    await button(page, "Go on").click();
+    await expect(live.ball).toBeVisible();
+    await button(page, "Discard this run").click();
+    await button(page, "Discard it").click();
+    await expect(live.ball).toHaveCount(0);
+  },
+);
 
-test("clocks are heard when there is something to do, and only while sound is on", async ({ page }) => {
+test("clocks are heard when there is something to do, and only while sound is on", CLOCKED, async ({ page }) => {
   await page.addInitScript(() => {
     const heard = { tones: 0 };
     const node = { connect: () => node, gain: {}, frequency: {}, start: () => heard.tones++, stop: () => {} };

@@ -1,6 +1,6 @@
 import type { BrowserContext, Page } from "@playwright/test";
 import { button, idOf, instrument, keptOn, main, openJob, setConditions, signIn, startClock, station } from "./steps";
-import { expect, test } from "./test";
+import { CLOCKED, expect, test } from "./test";
 
 const reopened = async (context: BrowserContext, url: string) => {
   for (const page of context.pages()) await page.close();
@@ -140,7 +140,7 @@ test("damaged drafts, and drafts of older shapes, break no station: what cannot 
   await expect(page.getByLabel("What was found")).toHaveValue("Clamp loose");
 });
 
-test("while the server takes its time a check is recorded once, and what is read next is kept", async ({ page }) => {
+test("while the server takes its time a check is recorded once, and what is read next is kept", CLOCKED, async ({ page }) => {
   await startClock(page);
   await signIn(page, "Wren Alder");
   await openJob(page, "Hiss", "FW 25 DRF");

@@ -23,7 +23,7 @@ import {
   station,
   topSuspect,
 } from "./steps";
-import { expect, test } from "./test";
+import { CLOCKED, expect, test } from "./test";
 
 /** Faults of the vapour system, each found by the check that finds it, on its own car of the demo. */
 const code = (name: string, leak: number) => ({
@@ -41,7 +41,7 @@ test.beforeEach(async ({ page }, info) => {
   await signIn(page, "Wren Alder");
 });
 
-test("a service port whose core was not pressed, and a cap tightened before the check, are void", async ({ page }) => {
+test("a service port whose core was not pressed, and a cap tightened before the check, are void", CLOCKED, async ({ page }) => {
   await openOn(page, CARS.turnstone, {}, [code("P0442", 1.016)]);
   await smoke(page, { settleAt: 0, fuelLevel: "45", shutPort: true });
   await expect(ofRun(page).getByText("Void — proves nothing")).toBeVisible();
@@ -68,7 +68,7 @@ test("a service port whose core was not pressed, and a cap tightened before the 
   await topSuspect(page, "Filler cap or its seal leaks");
 });
 
-test("a readiness plan is carried out over two days, and the monitor has the last word", async ({ page }) => {
+test("a readiness plan is carried out over two days, and the monitor has the last word", CLOCKED, async ({ page }) => {
   const car = CARS.wigeon;
   const jobId = await openOn(page, car, {}, [code("P0442", 0.508)], 80);
   const sound = { ...car, tank: { ...car.tank, leaks: [] } };
@@ -182,44 +182,46 @@ test("a readiness plan is carried out over two days, and the monitor has the las
   await expect(main(page).getByText("Nothing stands in the way of closing this job.")).toBeVisible();
 });
 
-test("the vapour system is described, and an OBD hex log read: its codes, its criteria, an unknown PID as bytes", async ({
-  page,
-}) => {
-  await openJob(page, "Engine light on", `FW 99 E${Date.now() % 100}`);
-  await station(page, "Story");
-  await page.getByText("Vehicle facts", { exact: true }).click();
-  await page.getByText(/^Vapour system \(EVAP\)/).click();
-  await page.getByRole("textbox", { name: "Fuel tank, rated volume" }).fill("50 L");
-  await page.getByLabel("Has a service port").check();
-  await page.getByRole("textbox", { name: "Tank-pressure sensor, volts at zero" }).fill("1.5 V");
-  await button(page, "Record the facts").click();
-  await expect(
-    main(page)
-      .getByText(/curve needs its volts at zero and its volts per unit/)
-      .first(),
-  ).toBeVisible();
-  await page.getByLabel("Its volts per unit of gauge pressure").fill("0.6");
-  await button(page, "Record the facts").click();
-  await expect(main(page).getByText(/curve needs/)).toHaveCount(0);
-  await station(page, "Scan");
-  const log = page.getByLabel("From an OBD hex log");
-  await log.setInputFiles({ name: "x.log", mimeType: "text/plain", buffer: Buffer.from("41 0C 1\n") });
-  await expect(main(page).getByText(/Line 1 is no OBD message.*Nothing was taken over/)).toBeVisible();
-  await log.setInputFiles({
-    name: "scan.log",
-    mimeType: "text/plain",
-    buffer: Buffer.from(
-      "# session\n0.10 7E8 43 01 04 42\n0.20 7E8 41 01 81 07 65 04\n0.30 7E8 41 32 FF 38\n0.40 7E8 41 9D 01 02\n",
-    ),
-  });
-  await expect(main(page).getByText("EVAP leak, small")).toBeVisible();
-  await page.getByText("4 messages, decoded").click();
-  await expect(main(page).getByText("EVAP system vapour pressure: -50 Pa gauge")).toBeVisible();
-  await expect(main(page).getByText("PID 9D, not decoded: 01 02")).toBeVisible();
-  await field(page, "P0442: leak its criteria name").fill("0.020 in");
-  await button(page, "Record the codes").click();
-  await expect(main(page).getByText("Recorded.")).toBeVisible();
-  await station(page, "Check");
-  await instrument(page, "EVAP smoke");
-  await expect(main(page).getByText(/Must be caught/)).toContainText("0.51 mm (20 thou; criteria of P0442)");
-});
+test(
+  "the vapour system is described, and an OBD hex log read: its codes, its criteria, an unknown PID as bytes",
+  CLOCKED,
+  async ({ page }) => {
+    await openJob(page, "Engine light on", `FW 99 E${Date.now() % 100}`);
+    await station(page, "Story");
+    await page.getByText("Vehicle facts", { exact: true }).click();
+    await page.getByText(/^Vapour system \(EVAP\)/).click();
+    await page.getByRole("textbox", { name: "Fuel tank, rated volume" }).fill("50 L");
+    await page.getByLabel("Has a service port").check();
+    await page.getByRole("textbox", { name: "Tank-pressure sensor, volts at zero" }).fill("1.5 V");
+    await button(page, "Record the facts").click();
+    await expect(
+      main(page)
+        .getByText(/curve needs its volts at zero and its volts per unit/)
+        .first(),
+    ).toBeVisible();
+    await page.getByLabel("Its volts per unit of gauge pressure").fill("0.6");
+    await button(page, "Record the facts").click();
+    await expect(main(page).getByText(/curve needs/)).toHaveCount(0);
+    await station(page, "Scan");
+    const log = page.getByLabel("From an OBD hex log");
+    await log.setInputFiles({ name: "x.log", mimeType: "text/plain", buffer: Buffer.from("41 0C 1\n") });
+    await expect(main(page).getByText(/Line 1 is no OBD message.*Nothing was taken over/)).toBeVisible();
+    await log.setInputFiles({
+      name: "scan.log",
+      mimeType: "text/plain",
+      buffer: Buffer.from(
+        "# session\n0.10 7E8 43 01 04 42\n0.20 7E8 41 01 81 07 65 04\n0.30 7E8 41 32 FF 38\n0.40 7E8 41 9D 01 02\n",
+      ),
+    });
+    await expect(main(page).getByText("EVAP leak, small")).toBeVisible();
+    await page.getByText("4 messages, decoded").click();
+    await expect(main(page).getByText("EVAP system vapour pressure: -50 Pa gauge")).toBeVisible();
+    await expect(main(page).getByText("PID 9D, not decoded: 01 02")).toBeVisible();
+    await field(page, "P0442: leak its criteria name").fill("0.020 in");
+    await button(page, "Record the codes").click();
+    await expect(main(page).getByText("Recorded.")).toBeVisible();
+    await station(page, "Check");
+    await instrument(page, "EVAP smoke");
+    await expect(main(page).getByText(/Must be caught/)).toContainText("0.51 mm (20 thou; criteria of P0442)");
+  },
+);

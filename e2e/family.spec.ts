@@ -18,7 +18,7 @@ import {
   station,
   topSuspect,
 } from "./steps";
-import { expect, test } from "./test";
+import { CLOCKED, expect, test } from "./test";
 
 /** Every kind of fault of the family, each found by the check that finds it, on its own car of the demo. */
 // Each test has a job of its own: they may run side by side.
@@ -29,7 +29,7 @@ test.beforeEach(async ({ page }) => {
   await signIn(page, "Wren Alder");
 });
 
-test("a perished vacuum branch is found by probe, its taps marked live, and confirmed by pinch", async ({ page }) => {
+test("a perished vacuum branch is found by probe, its taps marked live, and confirmed by pinch", CLOCKED, async ({ page }) => {
   const car = CARS.sanderling;
   await openOn(page, car, { symptoms: ["rough-idle", "hiss-idle"] }, ["P0171"]);
   await station(page, "Check");
@@ -82,87 +82,90 @@ test("a perished vacuum branch is found by probe, its taps marked live, and conf
   await finding(page, "Small vacuum branch", "perished at its nipple");
 });
 
-test("a gasket is found only by sectioned smoke: the set of runs says which part, a second device calls there", async ({
-  page,
-  browser,
-}) => {
-  const job = await openOn(page, CARS.curlew, { symptoms: ["rough-idle"] }, ["P0171"]);
-  await smoke(page, { settleAt: 6.6, arrivals: ["Crankcase", "Breather hose"] });
-  await recordRun(page);
-  await putEverythingBack(page);
-  const sections = page.getByRole("region", { name: "Sections" });
-  await expect(sections.getByRole("button", { name: "Set this section up" }).first()).toBeVisible();
-  // The best cut, whichever it is: the reading falls when it takes the gasket out of the fill, and stays when it does not.
-  const cut = sections.getByRole("listitem").first();
-  const takesItOut = ((await cut.textContent()) ?? "").includes("Manifold gasket");
-  await cut.getByRole("button").click();
-  await smoke(page, { settleAt: takesItOut ? 3 : 6.6, entry: "", arrivals: [] });
-  await recordRun(page);
-  await putEverythingBack(page);
-  await expect(sections.getByText(/^Read together: it lies in .*Manifold gasket/)).toBeVisible();
-  await expect(sections.getByText(takesItOut ? /the opening falls/ : /the opening stays/).first()).toBeVisible();
+test(
+  "a gasket is found only by sectioned smoke: the set of runs says which part, a second device calls there",
+  CLOCKED,
+  async ({ page, browser }) => {
+    const job = await openOn(page, CARS.curlew, { symptoms: ["rough-idle"] }, ["P0171"]);
+    await smoke(page, { settleAt: 6.6, arrivals: ["Crankcase", "Breather hose"] });
+    await recordRun(page);
+    await putEverythingBack(page);
+    const sections = page.getByRole("region", { name: "Sections" });
+    await expect(sections.getByRole("button", { name: "Set this section up" }).first()).toBeVisible();
+    // The best cut, whichever it is: the reading falls when it takes the gasket out of the fill, and stays when it does not.
+    const cut = sections.getByRole("listitem").first();
+    const takesItOut = ((await cut.textContent()) ?? "").includes("Manifold gasket");
+    await cut.getByRole("button").click();
+    await smoke(page, { settleAt: takesItOut ? 3 : 6.6, entry: "", arrivals: [] });
+    await recordRun(page);
+    await putEverythingBack(page);
+    await expect(sections.getByText(/^Read together: it lies in .*Manifold gasket/)).toBeVisible();
+    await expect(sections.getByText(takesItOut ? /the opening falls/ : /the opening stays/).first()).toBeVisible();
 
-  // The part that is left, by itself: now the leak can be seen, and the one at the leak says so.
-  const second = await browser.newPage();
-  await smoke(page, {
-    settleAt: 6.6,
-    entry: "gauge-port",
-    meanwhile: async () => {
-      await button(page, "Show on a second device").click();
-      await expect(page.getByRole("dialog").getByText(`/jobs/${job}/live`)).toBeVisible();
-      await page.keyboard.press("Escape");
-      await page.clock.runFor(1500);
-      await second.goto(`/jobs/${job}/live`);
-      await expect(second.getByText(/on the scale/)).toBeVisible();
-      await button(second, "There!").click();
-      await expect(second.getByText("Called: There!")).toBeVisible();
-      await page.clock.runFor(2500);
-      await expect(main(page).getByText("From the leak: There!")).toBeVisible();
-    },
-    seenAt: "Manifold gasket",
-  });
-  await second.close();
-  await recordRun(page);
-  await topSuspect(page, "Manifold gasket leaks");
-});
+    // The part that is left, by itself: now the leak can be seen, and the one at the leak says so.
+    const second = await browser.newPage();
+    await smoke(page, {
+      settleAt: 6.6,
+      entry: "gauge-port",
+      meanwhile: async () => {
+        await button(page, "Show on a second device").click();
+        await expect(page.getByRole("dialog").getByText(`/jobs/${job}/live`)).toBeVisible();
+        await page.keyboard.press("Escape");
+        await page.clock.runFor(1500);
+        await second.goto(`/jobs/${job}/live`);
+        await expect(second.getByText(/on the scale/)).toBeVisible();
+        await button(second, "There!").click();
+        await expect(second.getByText("Called: There!")).toBeVisible();
+        await page.clock.runFor(2500);
+        await expect(main(page).getByText("From the leak: There!")).toBeVisible();
+      },
+      seenAt: "Manifold gasket",
+    });
+    await second.close();
+    await recordRun(page);
+    await topSuspect(page, "Manifold gasket leaks");
+  },
+);
 
-test("a runner-flap chain stops at its dead control wire; a command that stands blocks what is read beside it", async ({
-  page,
-}) => {
-  await openOn(page, CARS.redshank, { symptoms: ["dull-low"] }, ["P2004"]);
-  await station(page, "Check");
-  await instrument(page, "Commanded output");
-  await page.getByLabel("Part", { exact: true }).selectOption("Flap solenoid");
-  await field(page, "What should happen").fill("lever pulls in");
-  await page.getByLabel(/^Re-armed/).check();
-  await button(page, "Command it now").click();
-  const ledger = page.getByRole("complementary", { name: "Ledger" });
-  await expect(ledger.getByText("Flap solenoid commanded on")).toBeVisible();
-  await page.clock.fastForward(4000);
-  await page.getByRole("radio", { name: "Nothing", exact: true }).click();
-  await record(page, "Commanded output", "Faulty");
-  await instrument(page, "Crankcase pressure");
-  await expect(main(page).getByText(/Still commanded: Flap solenoid commanded on/)).toBeVisible();
-  await ledger.getByRole("button", { name: /^Released/ }).click();
-  await expect(main(page).getByText(/Still commanded/)).toHaveCount(0);
+test(
+  "a runner-flap chain stops at its dead control wire; a command that stands blocks what is read beside it",
+  CLOCKED,
+  async ({ page }) => {
+    await openOn(page, CARS.redshank, { symptoms: ["dull-low"] }, ["P2004"]);
+    await station(page, "Check");
+    await instrument(page, "Commanded output");
+    await page.getByLabel("Part", { exact: true }).selectOption("Flap solenoid");
+    await field(page, "What should happen").fill("lever pulls in");
+    await page.getByLabel(/^Re-armed/).check();
+    await button(page, "Command it now").click();
+    const ledger = page.getByRole("complementary", { name: "Ledger" });
+    await expect(ledger.getByText("Flap solenoid commanded on")).toBeVisible();
+    await page.clock.fastForward(4000);
+    await page.getByRole("radio", { name: "Nothing", exact: true }).click();
+    await record(page, "Commanded output", "Faulty");
+    await instrument(page, "Crankcase pressure");
+    await expect(main(page).getByText(/Still commanded: Flap solenoid commanded on/)).toBeVisible();
+    await ledger.getByRole("button", { name: /^Released/ }).click();
+    await expect(main(page).getByText(/Still commanded/)).toHaveCount(0);
 
-  await instrument(page, "Vacuum-worked device");
-  await expect(main(page).getByText("Vacuum at its outlet, commanded")).toBeVisible();
-  await field(page, "Vacuum at the solenoid's inlet").fill("18.6");
-  await field(page, "Battery").fill("14.1");
-  await field(page, "Across the solenoid, commanded").fill("0.42");
-  await expect(soFar(page).getByText(/broken at “voltage across the solenoid, commanded”/)).toBeVisible();
-  await record(page, "Vacuum-worked device", "Faulty");
+    await instrument(page, "Vacuum-worked device");
+    await expect(main(page).getByText("Vacuum at its outlet, commanded")).toBeVisible();
+    await field(page, "Vacuum at the solenoid's inlet").fill("18.6");
+    await field(page, "Battery").fill("14.1");
+    await field(page, "Across the solenoid, commanded").fill("0.42");
+    await expect(soFar(page).getByText(/broken at “voltage across the solenoid, commanded”/)).toBeVisible();
+    await record(page, "Vacuum-worked device", "Faulty");
 
-  await instrument(page, "Circuit, pin by pin");
-  await page.getByLabel("Load", { exact: true }).selectOption("Flap solenoid");
-  await field(page, "Battery").fill("14.1");
-  await page.getByRole("radiogroup", { name: "Live only with the engine running" }).getByRole("radio", { name: "Yes" }).click();
-  await page.getByRole("radiogroup", { name: "Engine meanwhile" }).getByRole("radio", { name: "Runs" }).click();
-  await field(page, "Feed pin against battery minus").fill("13.9");
-  await expect(soFar(page).getByText(/next: across the load, commanded/)).toBeVisible();
-  await field(page, "Across the load, commanded").fill("0.42");
-  await expect(soFar(page).getByText(/the control side does not switch/i)).toBeVisible();
-  await record(page, "Circuit, pin by pin", "Faulty");
-  await topSuspect(page, "Flap solenoid's circuit dead");
-});
+    await instrument(page, "Circuit, pin by pin");
+    await page.getByLabel("Load", { exact: true }).selectOption("Flap solenoid");
+    await field(page, "Battery").fill("14.1");
+    await page.getByRole("radiogroup", { name: "Live only with the engine running" }).getByRole("radio", { name: "Yes" }).click();
+    await page.getByRole("radiogroup", { name: "Engine meanwhile" }).getByRole("radio", { name: "Runs" }).click();
+    await field(page, "Feed pin against battery minus").fill("13.9");
+    await expect(soFar(page).getByText(/next: across the load, commanded/)).toBeVisible();
+    await field(page, "Across the load, commanded").fill("0.42");
+    await expect(soFar(page).getByText(/the control side does not switch/i)).toBeVisible();
+    await record(page, "Circuit, pin by pin", "Faulty");
+    await topSuspect(page, "Flap solenoid's circuit dead");
+  },
+);

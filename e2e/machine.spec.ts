@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
 import { button, instrument, main, openOn, recordRun, signIn, smoke, soFar, startClock, station } from "./steps";
-import { expect, test } from "./test";
+import { CLOCKED, expect, test } from "./test";
 
 /** What a machine must show before, during and after its run; what a log or a valve is asked for besides. */
 const ofRun = (page: Page) => page.getByRole("region", { name: "Verdict of this run" });
@@ -13,37 +13,39 @@ test.beforeEach(async ({ page }) => {
   await signIn(page, "Wren Alder");
 });
 
-test("a machine above the vapour ceiling is not put on before it is shown lawful, and a reading above it alarms", async ({
-  page,
-}) => {
-  await openOn(page, CARS.pintail, { symptoms: ["fuel-smell"] }, ["P0442"]);
-  await station(page, "Check");
-  await instrument(page, "EVAP smoke");
-  await machine(page).selectOption({ label: "Reed smoker, cart 2" });
-  await page.getByRole("radio", { name: "A plug by hand" }).click();
-  await page.getByLabel("Fuel level, % of the tank").fill("90");
-  await expect(main(page).getByText(/^Would only count as not sure yet: fuel stands at 90 %/)).toBeVisible();
-  await page.getByLabel("Fuel level, % of the tank").fill("45");
-  await page.getByLabel(/^Gauge and ball stand at zero/).check();
-  await button(page, "Heater on, to the machine proof").click();
-  const regulated = page.getByRole("textbox", { name: "Regulated to, hose clamped" });
-  const on = button(page, "Hose on: start the run");
-  await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("0.45 psi");
-  for (const typed of ["", "2 psi", "0.6 psi"]) {
-    await regulated.fill(typed);
-    await expect(on).toBeDisabled();
-    await expect(button(page, "Start now, prove it after the run")).toBeDisabled();
-  }
-  await expect(main(page).getByRole("alert").filter({ hasText: "is above the ceiling" })).toBeVisible();
-  await regulated.fill("0.45 psi");
-  await on.click();
-  await page.getByLabel("Pressure", { exact: true }).fill("0.45");
-  await expect(main(page).getByRole("alert")).toHaveCount(0);
-  await page.getByLabel("Pressure", { exact: true }).fill("0.6");
-  await expect(main(page).getByRole("alert").filter({ hasText: "Take the hose off now" })).toBeVisible();
-});
+test(
+  "a machine above the vapour ceiling is not put on before it is shown lawful, and a reading above it alarms",
+  CLOCKED,
+  async ({ page }) => {
+    await openOn(page, CARS.pintail, { symptoms: ["fuel-smell"] }, ["P0442"]);
+    await station(page, "Check");
+    await instrument(page, "EVAP smoke");
+    await machine(page).selectOption({ label: "Reed smoker, cart 2" });
+    await page.getByRole("radio", { name: "A plug by hand" }).click();
+    await page.getByLabel("Fuel level, % of the tank").fill("90");
+    await expect(main(page).getByText(/^Would only count as not sure yet: fuel stands at 90 %/)).toBeVisible();
+    await page.getByLabel("Fuel level, % of the tank").fill("45");
+    await page.getByLabel(/^Gauge and ball stand at zero/).check();
+    await button(page, "Heater on, to the machine proof").click();
+    const regulated = page.getByRole("textbox", { name: "Regulated to, hose clamped" });
+    const on = button(page, "Hose on: start the run");
+    await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("0.45 psi");
+    for (const typed of ["", "2 psi", "0.6 psi"]) {
+      await regulated.fill(typed);
+      await expect(on).toBeDisabled();
+      await expect(button(page, "Start now, prove it after the run")).toBeDisabled();
+    }
+    await expect(main(page).getByRole("alert").filter({ hasText: "is above the ceiling" })).toBeVisible();
+    await regulated.fill("0.45 psi");
+    await on.click();
+    await page.getByLabel("Pressure", { exact: true }).fill("0.45");
+    await expect(main(page).getByRole("alert")).toHaveCount(0);
+    await page.getByLabel("Pressure", { exact: true }).fill("0.6");
+    await expect(main(page).getByRole("alert").filter({ hasText: "Take the hose off now" })).toBeVisible();
+  },
+);
 
-test("one proof serves the session, and one taken after the run counts", async ({ page }) => {
+test("one proof serves the session, and one taken after the run counts", CLOCKED, async ({ page }) => {
   await openOn(page, CARS.petrel, { symptoms: ["rough-idle"] }, ["P0171"]);
   await smoke(page, { settleAt: 4.5, arrivals: [] });
   await recordRun(page);
@@ -70,7 +72,7 @@ test("one proof serves the session, and one taken after the run counts", async (
   await expect(ofRun(page).getByText(/the machine was never proved/i)).toHaveCount(0);
 });
 
-test("a log that names no unit is asked for it, and says which were worked out", async ({ page }) => {
+test("a log that names no unit is asked for it, and says which were worked out", CLOCKED, async ({ page }) => {
   await openOn(page, CARS.petrel, { symptoms: ["rough-idle"] }, ["P0171"]);
   await station(page, "Check");
   await instrument(page, "Fuel-trim survey");

@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 import type { Entry } from "@/core/journal";
 import { button, idOf, inAs, keptOn, main, openJob, signedBy, signIn, startClock, station } from "./steps";
-import { expect, installClock, test } from "./test";
+import { CLOCKED, expect, installClock, standStill, test } from "./test";
 
 const note = async (page: Page, text: string) => {
   if ((await page.getByRole("dialog").count()) === 0) await page.getByRole("button", { name: /^Journal$|not taken$/ }).click();
@@ -12,49 +12,51 @@ const recorded = async (page: Page, id: string) =>
   (await (await page.request.get(`/api/v1/jobs/${id}/entries`)).json()) as Entry[];
 const entries = "**/api/v1/jobs/*/entries*";
 
-test("an entry is kept before it is sent: a tab closed while the server is silent loses nothing, and the board sends it", async ({
-  context,
-  page,
-}) => {
-  await signIn(page, "Wren Alder");
-  await openJob(page, "Hiss", "FW 61 OUT");
-  const id = idOf(page);
-  // The server takes the request and never answers.
-  await context.route(entries, (route) => (route.request().method() === "POST" ? undefined : route.continue()));
-  await note(page, "Made in the last moment");
-  await expect.poll(async () => (await keptOn(page)).length).toBe(1);
-  await page.close();
-  await context.unroute(entries);
-  const board = await context.newPage();
-  // The tab that was sending is gone; what it had taken on is free again once its time is over.
-  await installClock(board, new Date(Date.now() + 40_000));
-  await board.goto("/");
-  await expect.poll(async () => (await keptOn(board)).length).toBe(0);
-  expect((await recorded(board, id)).filter((e) => JSON.stringify(e.body).includes("Made in the last moment"))).toHaveLength(1);
-});
+test(
+  "an entry is kept before it is sent: a tab closed while the server is silent loses nothing, and the board sends it",
+  CLOCKED,
+  async ({ context, page }) => {
+    await signIn(page, "Wren Alder");
+    await openJob(page, "Hiss", "FW 61 OUT");
+    const id = idOf(page);
+    // The server takes the request and never answers.
+    await context.route(entries, (route) => (route.request().method() === "POST" ? undefined : route.continue()));
+    await note(page, "Made in the last moment");
+    await expect.poll(async () => (await keptOn(page)).length).toBe(1);
+    await page.close();
+    await context.unroute(entries);
+    const board = await context.newPage();
+    // The tab that was sending is gone; what it had taken on is free again once its time is over.
+    await installClock(board, new Date(Date.now() + 40_000));
+    await board.goto("/");
+    await expect.poll(async () => (await keptOn(board)).length).toBe(0);
+    expect((await recorded(board, id)).filter((e) => JSON.stringify(e.body).includes("Made in the last moment"))).toHaveLength(1);
+  },
+);
 
-test("a page that is left while it sends holds nothing up: the next page of its tab sends at once, by a clock that stands", async ({
-  context,
-  page,
-}) => {
-  await startClock(page);
-  await signIn(page, "Wren Alder");
-  await openJob(page, "Hiss", "FW 65 OUT");
-  const id = idOf(page);
-  // The first request is never answered, and never heard of again.
-  let sent = 0;
-  await context.route(entries, (route) => (route.request().method() === "POST" && ++sent === 1 ? undefined : route.continue()));
-  await note(page, "Left in the middle");
-  await expect.poll(async () => (await keptOn(page))[0]?.lease !== undefined).toBe(true);
-  // Stopped two seconds on, long before what was taken on would be free by itself.
-  await page.clock.pauseAt(new Date(Date.now() - 2 * 3600_000 + 2000));
-  await page.reload();
-  await note(page, "Made after it");
-  const texts = async () =>
-    (await recorded(page, id)).flatMap((e) => (e.kind === "note" ? [(e.body as { text: string }).text] : []));
-  await expect.poll(texts).toEqual(["Left in the middle", "Made after it"]);
-  await expect.poll(async () => (await keptOn(page)).length).toBe(0);
-});
+test(
+  "a page that is left while it sends holds nothing up: the next page of its tab sends at once, by a clock that stands",
+  CLOCKED,
+  async ({ context, page }) => {
+    await startClock(page);
+    await signIn(page, "Wren Alder");
+    await openJob(page, "Hiss", "FW 65 OUT");
+    const id = idOf(page);
+    // The first request is never answered, and never heard of again.
+    let sent = 0;
+    await context.route(entries, (route) => (route.request().method() === "POST" && ++sent === 1 ? undefined : route.continue()));
+    await note(page, "Left in the middle");
+    await expect.poll(async () => (await keptOn(page))[0]?.lease !== undefined).toBe(true);
+    // Stopped two seconds on, long before what was taken on would be free by itself.
+    await standStill(page, 2000);
+    await page.reload();
+    await note(page, "Made after it");
+    const texts = async () =>
+      (await recorded(page, id)).flatMap((e) => (e.kind === "note" ? [(e.body as { text: string }).text] : []));
+    await expect.poll(texts).toEqual(["Left in the middle", "Made after it"]);
+    await expect.poll(async () => (await keptOn(page)).length).toBe(0);
+  },
+);
 
 test("an answer that is cut off on its way counts as none: nothing breaks, and the entry is there once", async ({
   context,
@@ -107,65 +109,67 @@ test("what one tab records another tab of the device shows at once, and never lo
   await expect(other.getByRole("dialog").getByText("Note: Seen in both")).toBeVisible({ timeout: 10_000 });
 });
 
-test("no answer of a server in trouble loses an entry: it waits, says so on every page, and goes out", async ({
-  context,
-  page,
-}) => {
-  await startClock(page);
-  await signIn(page, "Wren Alder");
-  await openJob(page, "Hiss", "FW 62 OUT");
-  const id = idOf(page);
-  const answers = [500, 401, 429, 507];
-  await context.route(entries, (route) => {
-    const status = route.request().method() === "POST" ? answers.shift() : undefined;
-    return status ? route.fulfill({ status, json: { error: { message: "Not now" } } }) : route.continue();
-  });
-  await note(page, "First of two");
-  await expect(page.getByText("1 not sent yet")).toBeVisible();
-  await note(page, "Second of two");
-  await expect(page.getByText("2 not sent yet")).toBeVisible();
-  await page.goto("/");
-  await expect(page.getByText(/2 not sent yet, the oldest from \d\d:\d\d/)).toBeVisible();
-  await expect(async () => {
-    await page.clock.fastForward(130_000);
-    expect(await keptOn(page)).toEqual([]);
-  }).toPass({ intervals: [500], timeout: 60_000 });
-  await expect(page.getByText(/not sent yet/)).toHaveCount(0);
-  const texts = (await recorded(page, id)).flatMap((e) => (e.kind === "note" ? [(e.body as { text: string }).text] : []));
-  expect(texts).toEqual(["First of two", "Second of two"]);
-});
+test(
+  "no answer of a server in trouble loses an entry: it waits, says so on every page, and goes out",
+  CLOCKED,
+  async ({ context, page }) => {
+    await startClock(page);
+    await signIn(page, "Wren Alder");
+    await openJob(page, "Hiss", "FW 62 OUT");
+    const id = idOf(page);
+    const answers = [500, 401, 429, 507];
+    await context.route(entries, (route) => {
+      const status = route.request().method() === "POST" ? answers.shift() : undefined;
+      return status ? route.fulfill({ status, json: { error: { message: "Not now" } } }) : route.continue();
+    });
+    await note(page, "First of two");
+    await expect(page.getByText("1 not sent yet")).toBeVisible();
+    await note(page, "Second of two");
+    await expect(page.getByText("2 not sent yet")).toBeVisible();
+    await page.goto("/");
+    await expect(page.getByText(/2 not sent yet, the oldest from \d\d:\d\d/)).toBeVisible();
+    await expect(async () => {
+      await page.clock.fastForward(130_000);
+      expect(await keptOn(page)).toEqual([]);
+    }).toPass({ intervals: [500], timeout: 60_000 });
+    await expect(page.getByText(/not sent yet/)).toHaveCount(0);
+    const texts = (await recorded(page, id)).flatMap((e) => (e.kind === "note" ? [(e.body as { text: string }).text] : []));
+    expect(texts).toEqual(["First of two", "Second of two"]);
+  },
+);
 
-test("entries made without a connection go out when it is back; what is refused then is kept and said", async ({
-  context,
-  page,
-}) => {
-  await startClock(page);
-  await signIn(page, "Wren Alder");
-  await openJob(page, "Hiss", "FW 22 DRF");
-  await station(page, "Find");
-  await context.setOffline(true);
-  await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
-  await page.getByLabel("What was found").fill("Cap seal hard");
-  await button(page, "Record the finding").click();
-  await expect(main(page).getByText("Cap seal hard")).toBeVisible();
-  await expect(page.getByText("1 not sent yet")).toBeVisible();
-  // Meanwhile the same id arrives from elsewhere with other contents: the device's own must not be lost.
-  const id = idOf(page);
-  const [mine] = await keptOn(page);
-  const rival = { ...mine?.entry, body: { ...(mine?.entry.body as object), what: "Something else" } };
-  expect(
-    (await page.request.post(`/api/v1/jobs/${id}/entries`, { data: signedBy(await inAs(page, "Wren Alder"), rival) })).status(),
-  ).toBe(200);
-  await context.setOffline(false);
-  await page.clock.fastForward(6000);
-  await expect(page.getByText("1 not sent yet")).toHaveCount(0);
-  await page.getByRole("button", { name: "1 not taken" }).click();
-  await expect(page.getByRole("dialog").getByRole("alert")).toContainText("The server did not take “Found: Cap seal hard”");
-  await button(page, "Discard it").click();
-  await expect(page.getByRole("dialog").getByRole("alert")).toHaveCount(0);
-});
+test(
+  "entries made without a connection go out when it is back; what is refused then is kept and said",
+  CLOCKED,
+  async ({ context, page }) => {
+    await startClock(page);
+    await signIn(page, "Wren Alder");
+    await openJob(page, "Hiss", "FW 22 DRF");
+    await station(page, "Find");
+    await context.setOffline(true);
+    await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
+    await page.getByLabel("What was found").fill("Cap seal hard");
+    await button(page, "Record the finding").click();
+    await expect(main(page).getByText("Cap seal hard")).toBeVisible();
+    await expect(page.getByText("1 not sent yet")).toBeVisible();
+    // Meanwhile the same id arrives from elsewhere with other contents: the device's own must not be lost.
+    const id = idOf(page);
+    const [mine] = await keptOn(page);
+    const rival = { ...mine?.entry, body: { ...(mine?.entry.body as object), what: "Something else" } };
+    expect(
+      (await page.request.post(`/api/v1/jobs/${id}/entries`, { data: signedBy(await inAs(page, "Wren Alder"), rival) })).status(),
+    ).toBe(200);
+    await context.setOffline(false);
+    await page.clock.fastForward(6000);
+    await expect(page.getByText("1 not sent yet")).toHaveCount(0);
+    await page.getByRole("button", { name: "1 not taken" }).click();
+    await expect(page.getByRole("dialog").getByRole("alert")).toContainText("The server did not take “Found: Cap seal hard”");
+    await button(page, "Discard it").click();
+    await expect(page.getByRole("dialog").getByRole("alert")).toHaveCount(0);
+  },
+);
 
-test("what names a refused entry waits with it, and both go out when it is sent again", async ({ context, page }) => {
+test("what names a refused entry waits with it, and both go out when it is sent again", CLOCKED, async ({ context, page }) => {
   await startClock(page);
   await signIn(page, "Wren Alder");
   await openJob(page, "Hiss", "FW 63 OUT");

@@ -7,7 +7,7 @@ import type { Entry, JournalEntry } from "@/core/journal";
 import { proved } from "@/core/journal/journal.fixture";
 import { DEMO_PIN } from "../demo/pin.mjs";
 import { button, enterPin, idOf, inAs, keptOn, main, openJob, signedBy, signIn, station } from "./steps";
-import { expect, installClock, test } from "./test";
+import { CLOCKED, expect, installClock, test } from "./test";
 
 const who = (page: Page) => page.locator("[data-person]");
 const dialog = (page: Page) => page.getByRole("dialog", { name: "Who is working?" });
@@ -59,7 +59,7 @@ test("whoever works here signs in with a PIN; wrong ones are counted, and the ta
   await expect(who(page)).toHaveText("Sign in");
 });
 
-test("a tablet that lies about locks itself; what was typed is there for who unlocks it", async ({ page }) => {
+test("a tablet that lies about locks itself; what was typed is there for who unlocks it", CLOCKED, async ({ page }) => {
   await installClock(page);
   await page.goto("/");
   await enterPin(page, "Tobin Falk", DEMO_PIN);

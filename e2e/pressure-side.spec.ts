@@ -17,7 +17,7 @@ import {
   station,
   topSuspect,
 } from "./steps";
-import { expect, test } from "./test";
+import { CLOCKED, expect, test } from "./test";
 
 const blocks = (page: Page) => main(page).getByRole("region", { name: "What blocks closing" });
 const radio = (page: Page, group: string, name: string) =>
@@ -53,117 +53,121 @@ const renewed = (page: Page, part: string) => async () => {
   await page.getByLabel("Parts, one a line").fill(part);
 };
 
-test("a cooler joint on a petrol turbo, from the log to its proof: the later log could have shown what the first one named", async ({
-  page,
-}) => {
-  const { charge } = CARS.guillemot;
-  await startClock(page);
-  await signIn(page, "Wren Alder");
-  await openOn(page, CARS.guillemot, { symptoms: ["low-power", "hiss-load"] }, ["P0299"]);
-  await boostLog(page, charge, 21);
-  await expect(soFar(page).getByText(/Metered air is lost under boost/)).toBeVisible();
-  await expect(soFar(page).getByText(/smallest hole that this log could have shown is \d/)).toBeVisible();
-  await record(page, "Boost from a log", "Faulty");
-  await station(page, "Suspects");
-  await expect(main(page).getByRole("listitem").first()).toContainText(/leaks|split/i);
-  await finding(page, "cooler-outlet", "Outlet joint walked off its bead");
-  await repair(page, "Cold pipe renewed with its clip", renewed(page, "cold pipe"));
-  await station(page, "Prove");
-  await expect(blocks(page)).toContainText(/boost from a log has not been repeated/);
-  await page.clock.fastForward(20 * 60_000);
-  const { leak: _, ...tight } = charge;
-  await boostLog(page, { ...tight, makes: 0.99 }, 22);
-  await expect(soFar(page).getByText(/Nothing wrong shows/)).toBeVisible();
-  await button(page, "Record the check").click();
-  await station(page, "Prove");
-  await expect(blocks(page)).not.toContainText(/boost from a log/);
-  const beside = main(page).getByRole("region", { name: "Logs side by side", exact: true });
-  await beside.getByText(/Boost from a log: \d+ points in both/).click();
-  await expect(beside.getByRole("row", { name: /short of what was asked/ }).first()).toBeVisible();
-});
+test(
+  "a cooler joint on a petrol turbo, from the log to its proof: the later log could have shown what the first one named",
+  CLOCKED,
+  async ({ page }) => {
+    const { charge } = CARS.guillemot;
+    await startClock(page);
+    await signIn(page, "Wren Alder");
+    await openOn(page, CARS.guillemot, { symptoms: ["low-power", "hiss-load"] }, ["P0299"]);
+    await boostLog(page, charge, 21);
+    await expect(soFar(page).getByText(/Metered air is lost under boost/)).toBeVisible();
+    await expect(soFar(page).getByText(/smallest hole that this log could have shown is \d/)).toBeVisible();
+    await record(page, "Boost from a log", "Faulty");
+    await station(page, "Suspects");
+    await expect(main(page).getByRole("listitem").first()).toContainText(/leaks|split/i);
+    await finding(page, "cooler-outlet", "Outlet joint walked off its bead");
+    await repair(page, "Cold pipe renewed with its clip", renewed(page, "cold pipe"));
+    await station(page, "Prove");
+    await expect(blocks(page)).toContainText(/boost from a log has not been repeated/);
+    await page.clock.fastForward(20 * 60_000);
+    const { leak: _, ...tight } = charge;
+    await boostLog(page, { ...tight, makes: 0.99 }, 22);
+    await expect(soFar(page).getByText(/Nothing wrong shows/)).toBeVisible();
+    await button(page, "Record the check").click();
+    await station(page, "Prove");
+    await expect(blocks(page)).not.toContainText(/boost from a log/);
+    const beside = main(page).getByRole("region", { name: "Logs side by side", exact: true });
+    await beside.getByText(/Boost from a log: \d+ points in both/).click();
+    await expect(beside.getByRole("row", { name: /short of what was asked/ }).first()).toBeVisible();
+  },
+);
 
-test("a diesel's filter, high on pressure by a chafed hose: cleaned, and the reset stays locked until it is measured again", async ({
-  page,
-}) => {
-  const filter = async (held: string, pipes: string) => {
-    await station(page, "Check");
-    await instrument(page, "Filter pressure");
-    for (const [name, value] of [
-      ["Held, without load", held],
-      ["Held at, 1/min", "3000"],
-      ["At idle", "6"],
-      ["Idle speed, 1/min", "800"],
-      ["Key on, engine standing", "0.5"],
-      ["One division of the display", "0.5"],
-    ] as const)
-      await field(page, name).fill(value);
-    await radio(page, "Its two pressure pipes", pipes).click();
-  };
-  await startClock(page);
-  await signIn(page, "Wren Alder");
-  await openOn(page, CARS.puffin, { symptoms: ["low-power", "regenerates-often"] }, ["P2463"]);
-  await boostLog(page, CARS.puffin.charge, 31);
-  await record(page, "Boost from a log", "Faulty");
-  await filter("118", "Looked at: free and on");
-  // A log says it in its own unit, and over what was typed; the display's division and the pipes it leaves to the hand.
-  const hidden = { displacement: 2e-3, ambient: 100e3, resistance: 11.6e3, inertial: 0.2 };
-  await logFile(page, "filter.csv", recordFilter(hidden, 61));
-  await expect(field(page, "Held, without load")).toHaveValue(/^1[12]\d(\.\d+)? hPa$/);
-  await expect(field(page, "Idle speed, 1/min")).toHaveValue(/^8[12]\d$/);
-  await expect(radio(page, "Exhaust led back meanwhile", "Shut")).toHaveAttribute("aria-checked", "true");
-  await expect(soFar(page).getByText(/The filter is loaded/)).toBeVisible();
-  await record(page, "Filter pressure", "Faulty");
-  await topSuspect(page, "Particulate filter loaded");
+test(
+  "a diesel's filter, high on pressure by a chafed hose: cleaned, and the reset stays locked until it is measured again",
+  CLOCKED,
+  async ({ page }) => {
+    const filter = async (held: string, pipes: string) => {
+      await station(page, "Check");
+      await instrument(page, "Filter pressure");
+      for (const [name, value] of [
+        ["Held, without load", held],
+        ["Held at, 1/min", "3000"],
+        ["At idle", "6"],
+        ["Idle speed, 1/min", "800"],
+        ["Key on, engine standing", "0.5"],
+        ["One division of the display", "0.5"],
+      ] as const)
+        await field(page, name).fill(value);
+      await radio(page, "Its two pressure pipes", pipes).click();
+    };
+    await startClock(page);
+    await signIn(page, "Wren Alder");
+    await openOn(page, CARS.puffin, { symptoms: ["low-power", "regenerates-often"] }, ["P2463"]);
+    await boostLog(page, CARS.puffin.charge, 31);
+    await record(page, "Boost from a log", "Faulty");
+    await filter("118", "Looked at: free and on");
+    // A log says it in its own unit, and over what was typed; the display's division and the pipes it leaves to the hand.
+    const hidden = { displacement: 2e-3, ambient: 100e3, resistance: 11.6e3, inertial: 0.2 };
+    await logFile(page, "filter.csv", recordFilter(hidden, 61));
+    await expect(field(page, "Held, without load")).toHaveValue(/^1[12]\d(\.\d+)? hPa$/);
+    await expect(field(page, "Idle speed, 1/min")).toHaveValue(/^8[12]\d$/);
+    await expect(radio(page, "Exhaust led back meanwhile", "Shut")).toHaveAttribute("aria-checked", "true");
+    await expect(soFar(page).getByText(/The filter is loaded/)).toBeVisible();
+    await record(page, "Filter pressure", "Faulty");
+    await topSuspect(page, "Particulate filter loaded");
 
-  await finding(page, "cold-pipe-split", "Chafed through at the tray");
-  await repair(page, "Cold pipe renewed", renewed(page, "cold pipe"));
-  await finding(page, "filter-loaded", "Loaded, 118 hPa");
-  // What loaded the victim is asked before it counts as cleaned; cleaned alone it is a temporary repair.
-  await repair(page, "Filter flushed on the car", async () => {
-    await radio(page, "The part was", "Cleaned").click();
-    await radio(page, "How lasting", "Temporary").click();
-    await page.getByLabel("Re-check on").fill("2099-03-01");
-    await page.getByLabel("Its limit").fill("to the next service");
-    await button(page, "Record the repair").click();
-    await expect(
-      main(page)
-        .getByText(/Say what loaded it/)
-        .first(),
-    ).toBeVisible();
-    await radio(page, "What loaded it", "Boost leak").click();
-    await page.getByLabel("Hoses, caps and plugs still off or in", { exact: true }).selectOption("filter-pipe-front");
-  });
-  const off = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Back on/ });
-  await expect(off).toHaveCount(1);
-  await station(page, "Prove");
-  const values = main(page).getByRole("region", { name: "Told the ECU" });
-  await expect(values).toContainText(/Locked:.*not been read within its limits since the last work on it/);
-  await expect(values.getByRole("button")).toHaveCount(0);
-  // Read with a pressure pipe off it says nothing of the filter.
-  await page.clock.fastForward(20 * 60_000);
-  await filter("34", "Looked at: free and on");
-  await record(page, "Filter pressure", "Works");
-  await station(page, "Prove");
-  await expect(values).toContainText(/Locked:.*front pressure pipe off/);
-  await putEverythingBack(page);
+    await finding(page, "cold-pipe-split", "Chafed through at the tray");
+    await repair(page, "Cold pipe renewed", renewed(page, "cold pipe"));
+    await finding(page, "filter-loaded", "Loaded, 118 hPa");
+    // What loaded the victim is asked before it counts as cleaned; cleaned alone it is a temporary repair.
+    await repair(page, "Filter flushed on the car", async () => {
+      await radio(page, "The part was", "Cleaned").click();
+      await radio(page, "How lasting", "Temporary").click();
+      await page.getByLabel("Re-check on").fill("2099-03-01");
+      await page.getByLabel("Its limit").fill("to the next service");
+      await button(page, "Record the repair").click();
+      await expect(
+        main(page)
+          .getByText(/Say what loaded it/)
+          .first(),
+      ).toBeVisible();
+      await radio(page, "What loaded it", "Boost leak").click();
+      await page.getByLabel("Hoses, caps and plugs still off or in", { exact: true }).selectOption("filter-pipe-front");
+    });
+    const off = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Back on/ });
+    await expect(off).toHaveCount(1);
+    await station(page, "Prove");
+    const values = main(page).getByRole("region", { name: "Told the ECU" });
+    await expect(values).toContainText(/Locked:.*not been read within its limits since the last work on it/);
+    await expect(values.getByRole("button")).toHaveCount(0);
+    // Read with a pressure pipe off it says nothing of the filter.
+    await page.clock.fastForward(20 * 60_000);
+    await filter("34", "Looked at: free and on");
+    await record(page, "Filter pressure", "Works");
+    await station(page, "Prove");
+    await expect(values).toContainText(/Locked:.*front pressure pipe off/);
+    await putEverythingBack(page);
 
-  await page.clock.fastForward(20 * 60_000);
-  await filter("34", "Looked at: free and on");
-  await record(page, "Filter pressure", "Works");
-  await station(page, "Prove");
-  await expect(values).not.toContainText("Locked");
-  await values.getByRole("textbox").fill("soot 0 g, ash 0 g, distance 0 km");
-  await values.getByRole("button").click();
-  await expect(values).toContainText("soot 0 g, ash 0 g");
+    await page.clock.fastForward(20 * 60_000);
+    await filter("34", "Looked at: free and on");
+    await record(page, "Filter pressure", "Works");
+    await station(page, "Prove");
+    await expect(values).not.toContainText("Locked");
+    await values.getByRole("textbox").fill("soot 0 g, ash 0 g, distance 0 km");
+    await values.getByRole("button").click();
+    await expect(values).toContainText("soot 0 g, ash 0 g");
 
-  // Unplugged for the flush, the sensor set a code of our own.
-  await station(page, "Scan");
-  await page.getByLabel("Code", { exact: true }).fill("P2453");
-  await button(page, "Add code").click();
-  await button(page, "Record the codes").click();
-  await expect(main(page).getByText(/Probably ours: Filter's front pressure pipe off/)).toBeVisible();
-  await expect(main(page).getByText(/Probably ours/)).toHaveCount(1);
-});
+    // Unplugged for the flush, the sensor set a code of our own.
+    await station(page, "Scan");
+    await page.getByLabel("Code", { exact: true }).fill("P2453");
+    await button(page, "Add code").click();
+    await button(page, "Record the codes").click();
+    await expect(main(page).getByText(/Probably ours: Filter's front pressure pipe off/)).toBeVisible();
+    await expect(main(page).getByText(/Probably ours/)).toHaveCount(1);
+  },
+);
 
 /** The pump run and soaped, the valve opened with the engine running: air arrives. */
 async function airRun(page: Page): Promise<void> {
@@ -206,55 +210,57 @@ async function triedAndCleared(page: Page): Promise<void> {
   await button(page, "Codes cleared now").click();
 }
 
-test("secondary air: a pump's seam found by soap, and closed only after the cold starts that its code asks for", async ({
-  page,
-}) => {
-  const run = async (bubbles: boolean) => {
+test(
+  "secondary air: a pump's seam found by soap, and closed only after the cold starts that its code asks for",
+  CLOCKED,
+  async ({ page }) => {
+    const run = async (bubbles: boolean) => {
+      await airRun(page);
+      if (bubbles) await main(page).getByRole("button", { name: "Secondary-air pump, body or seam" }).click();
+    };
+    await startClock(page, 24 * 8);
+    await signIn(page, "Wren Alder");
+    await openOn(page, CARS.teal, { symptoms: ["pump-howl"] }, ["P0491"], 24 * 8 + 1);
+    // The tool's window is counted: what is read after it lets go proves nothing, and a second command wants it armed anew.
     await airRun(page);
-    if (bubbles) await main(page).getByRole("button", { name: "Secondary-air pump, body or seam" }).click();
-  };
-  await startClock(page, 24 * 8);
-  await signIn(page, "Wren Alder");
-  await openOn(page, CARS.teal, { symptoms: ["pump-howl"] }, ["P0491"], 24 * 8 + 1);
-  // The tool's window is counted: what is read after it lets go proves nothing, and a second command wants it armed anew.
-  await airRun(page);
-  await radio(page, "Oxygen sensor, valve open", "Not read").click();
-  const released = main(page).getByRole("button", { name: "Released: Secondary-air pump commanded on" });
-  await button(page, "Command it now").click();
-  await expect(released).toBeVisible();
-  await page.clock.fastForward(42_000);
-  await radio(page, "Oxygen sensor, valve open", "Went lean").click();
-  await expect(soFar(page).getByText(/after the tool had let go by itself/)).toBeVisible();
-  await released.click();
-  await button(page, "Command it now").click();
-  await expect(page.getByLabel(/^Re-armed/)).not.toBeChecked();
-  await released.click();
-  await button(page, "Discard").click();
-  await button(page, "Discard it").click();
-  await run(true);
-  await record(page, "Secondary air", "Faulty");
-  await putEverythingBack(page);
-  await topSuspect(page, "Secondary-air pump's body or seam leaks");
-  await finding(page, "pump-seam", "Split along its seam");
-  await repair(page, "Secondary-air pump renewed", renewed(page, "secondary-air pump"));
-  await page.clock.fastForward(10 * 60_000);
-  await run(false);
-  await record(page, "Secondary air", "Works");
-  await putEverythingBack(page);
-  await triedAndCleared(page);
-  const starts = main(page).getByRole("region", { name: "A fault that comes and goes" });
-  await expect(starts).toContainText("0 of 5 cold starts");
-  // A warm engine is refused where it is typed; a cold one counts once it has stood.
-  await page.clock.fastForward(60 * 60_000);
-  await coldStart(page, "64");
-  await expect(
-    main(page)
-      .getByText(/a warm restart is no cold start/)
-      .first(),
-  ).toBeVisible();
-  await field(page, "Coolant at the start").fill("9");
-  await button(page, "Record the drive").click();
-  await expect(starts).toContainText(/one did not count: stood for/i);
-  await mornings(page, 5);
-  await expect(blocks(page)).not.toContainText(/cold starts|P0491/);
-});
+    await radio(page, "Oxygen sensor, valve open", "Not read").click();
+    const released = main(page).getByRole("button", { name: "Released: Secondary-air pump commanded on" });
+    await button(page, "Command it now").click();
+    await expect(released).toBeVisible();
+    await page.clock.fastForward(42_000);
+    await radio(page, "Oxygen sensor, valve open", "Went lean").click();
+    await expect(soFar(page).getByText(/after the tool had let go by itself/)).toBeVisible();
+    await released.click();
+    await button(page, "Command it now").click();
+    await expect(page.getByLabel(/^Re-armed/)).not.toBeChecked();
+    await released.click();
+    await button(page, "Discard").click();
+    await button(page, "Discard it").click();
+    await run(true);
+    await record(page, "Secondary air", "Faulty");
+    await putEverythingBack(page);
+    await topSuspect(page, "Secondary-air pump's body or seam leaks");
+    await finding(page, "pump-seam", "Split along its seam");
+    await repair(page, "Secondary-air pump renewed", renewed(page, "secondary-air pump"));
+    await page.clock.fastForward(10 * 60_000);
+    await run(false);
+    await record(page, "Secondary air", "Works");
+    await putEverythingBack(page);
+    await triedAndCleared(page);
+    const starts = main(page).getByRole("region", { name: "A fault that comes and goes" });
+    await expect(starts).toContainText("0 of 5 cold starts");
+    // A warm engine is refused where it is typed; a cold one counts once it has stood.
+    await page.clock.fastForward(60 * 60_000);
+    await coldStart(page, "64");
+    await expect(
+      main(page)
+        .getByText(/a warm restart is no cold start/)
+        .first(),
+    ).toBeVisible();
+    await field(page, "Coolant at the start").fill("9");
+    await button(page, "Record the drive").click();
+    await expect(starts).toContainText(/one did not count: stood for/i);
+    await mornings(page, 5);
+    await expect(blocks(page)).not.toContainText(/cold starts|P0491/);
+  },
+);

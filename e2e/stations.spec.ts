@@ -17,7 +17,7 @@ import {
   startClock,
   station,
 } from "./steps";
-import { expect, test } from "./test";
+import { CLOCKED, expect, test } from "./test";
 
 const ledger = (page: Page) => page.getByRole("complementary", { name: "Ledger" });
 
@@ -79,82 +79,90 @@ test("story, scan and look: what is said, read and seen is weighed, each with it
   await expect(button(page, "Another instrument")).toBeVisible();
 });
 
-test("a turbo's charge side: quiet at idle, rich under boost, smoked from its own entry and marked on the map", async ({
-  page,
-}) => {
-  await startClock(page);
-  await signIn(page, "Wren Alder");
-  await page.goto("/new");
-  await page.getByLabel("Complaint, in the customer's words").fill("Limp mode, hiss under load");
-  await page.getByLabel("Make", { exact: true }).fill("Ostrin");
-  await page.getByLabel("Model", { exact: true }).fill("Merle 1.4");
-  await page.getByLabel("Model year").fill("2016");
-  await page.getByLabel("Registration").fill("FW 51 STA");
-  await page.getByLabel("Engine displacement", { exact: true }).fill("1.4");
-  await describeEngine(page, "Turbo");
-  await button(page, "Open the job").click();
-  await setConditions(page);
-  for (const zone of ["Hot pipe", "Cooler", "Cold pipe"])
-    await expect(map(page).getByRole("button", { name: `${zone}: untested` })).toBeVisible();
+test(
+  "a turbo's charge side: quiet at idle, rich under boost, smoked from its own entry and marked on the map",
+  CLOCKED,
+  async ({ page }) => {
+    await startClock(page);
+    await signIn(page, "Wren Alder");
+    await page.goto("/new");
+    await page.getByLabel("Complaint, in the customer's words").fill("Limp mode, hiss under load");
+    await page.getByLabel("Make", { exact: true }).fill("Ostrin");
+    await page.getByLabel("Model", { exact: true }).fill("Merle 1.4");
+    await page.getByLabel("Model year").fill("2016");
+    await page.getByLabel("Registration").fill("FW 51 STA");
+    await page.getByLabel("Engine displacement", { exact: true }).fill("1.4");
+    await describeEngine(page, "Turbo");
+    await button(page, "Open the job").click();
+    await setConditions(page);
+    for (const zone of ["Hot pipe", "Cooler", "Cold pipe"])
+      await expect(map(page).getByRole("button", { name: `${zone}: untested` })).toBeVisible();
 
-  await station(page, "Check");
-  await instrument(page, "Fuel-trim survey");
-  await page.getByLabel("Scan-tool log").setInputFiles(logOf(CARS.merle.engine, 12));
-  await button(page, "Read the log with these columns").click();
-  await expect(
-    page.getByRole("region", { name: "Verdict so far" }).getByText(/rich under boost: metered air is lost/),
-  ).toBeVisible();
-  await button(page, "Record the check").click();
-  await expect(ledger(page).getByRole("region", { name: "Suspects" }).getByRole("listitem").first()).toContainText(/pipe|Cooler/);
+    await station(page, "Check");
+    await instrument(page, "Fuel-trim survey");
+    await page.getByLabel("Scan-tool log").setInputFiles(logOf(CARS.merle.engine, 12));
+    await button(page, "Read the log with these columns").click();
+    await expect(
+      page.getByRole("region", { name: "Verdict so far" }).getByText(/rich under boost: metered air is lost/),
+    ).toBeVisible();
+    await button(page, "Record the check").click();
+    await expect(ledger(page).getByRole("region", { name: "Suspects" }).getByRole("listitem").first()).toContainText(
+      /pipe|Cooler/,
+    );
 
-  // Entry and blocks set by tapping the map.
-  await instrument(page, "Smoke run");
-  await map(page)
-    .getByRole("button", { name: /^Hot pipe:/ })
-    .click();
-  const sheet = page.getByRole("dialog", { name: "Hot pipe" });
-  await sheet.getByRole("listitem").filter({ hasText: "Hot pipe clamp" }).getByRole("button", { name: "Smoke in here" }).click();
-  await expect(page.getByLabel("Let smoke in at")).toHaveValue("hot-pipe-clamp");
-  await expect(map(page).getByRole("button", { name: "Cooler: untested, this fill reaches it" })).toBeVisible();
-  await map(page)
-    .getByRole("button", { name: /^Crankcase:/ })
-    .click();
-  await page
-    .getByRole("dialog", { name: "Crankcase" })
-    .getByRole("listitem")
-    .filter({ hasText: "PCV valve" })
-    .getByRole("button", { name: "Block here" })
-    .click();
-  await expect(map(page).getByRole("button", { name: "Crankcase: untested" })).toBeVisible();
-  await page.getByLabel(/^Gauge and ball stand at zero/).check();
-  await button(page, "Heater on, to the machine proof").click();
-  await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.8 inH2O");
-  await page.getByLabel("The ball sat at the bottom").check();
-  await page.getByLabel("Smoke came out of the open hose").check();
-  await button(page, "Hose on: start the run").click();
-  await expect(page.getByRole("slider", { name: /Flow ball/ })).toBeVisible();
-  for (let i = 0; i < 4; i++) {
-    await page.clock.fastForward(5000);
-    await button(page, "Take reading").click();
-  }
-  await map(page)
-    .getByRole("button", { name: /^Cold pipe:/ })
-    .click();
-  await page
-    .getByRole("dialog", { name: "Cold pipe" })
-    .getByRole("listitem")
-    .filter({ hasText: "Cooler outlet" })
-    .getByRole("button", { name: "Smoke seen here" })
-    .click();
-  await expect(main(page).getByText(/Smoke at Cooler outlet/)).toBeVisible();
-  await button(page, "End the run").click();
-  await recordRun(page);
-  await expect(map(page).getByRole("button", { name: "Cooler: leaking" })).toBeVisible();
-  await expect(ledger(page).getByRole("region", { name: "Suspects" }).getByRole("listitem").first()).toContainText(
-    "Cooler outlet joint leaks",
-  );
-  await expect(ledger(page).getByText("Hot pipe off the compressor")).toBeVisible();
-  await putEverythingBack(page);
-  await station(page, "Find");
-  await expect(page.getByLabel("Where", { exact: true })).toHaveValue("cooler-outlet");
-});
+    // Entry and blocks set by tapping the map.
+    await instrument(page, "Smoke run");
+    await map(page)
+      .getByRole("button", { name: /^Hot pipe:/ })
+      .click();
+    const sheet = page.getByRole("dialog", { name: "Hot pipe" });
+    await sheet
+      .getByRole("listitem")
+      .filter({ hasText: "Hot pipe clamp" })
+      .getByRole("button", { name: "Smoke in here" })
+      .click();
+    await expect(page.getByLabel("Let smoke in at")).toHaveValue("hot-pipe-clamp");
+    await expect(map(page).getByRole("button", { name: "Cooler: untested, this fill reaches it" })).toBeVisible();
+    await map(page)
+      .getByRole("button", { name: /^Crankcase:/ })
+      .click();
+    await page
+      .getByRole("dialog", { name: "Crankcase" })
+      .getByRole("listitem")
+      .filter({ hasText: "PCV valve" })
+      .getByRole("button", { name: "Block here" })
+      .click();
+    await expect(map(page).getByRole("button", { name: "Crankcase: untested" })).toBeVisible();
+    await page.getByLabel(/^Gauge and ball stand at zero/).check();
+    await button(page, "Heater on, to the machine proof").click();
+    await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.8 inH2O");
+    await page.getByLabel("The ball sat at the bottom").check();
+    await page.getByLabel("Smoke came out of the open hose").check();
+    await button(page, "Hose on: start the run").click();
+    await expect(page.getByRole("slider", { name: /Flow ball/ })).toBeVisible();
+    for (let i = 0; i < 4; i++) {
+      await page.clock.fastForward(5000);
+      await button(page, "Take reading").click();
+    }
+    await map(page)
+      .getByRole("button", { name: /^Cold pipe:/ })
+      .click();
+    await page
+      .getByRole("dialog", { name: "Cold pipe" })
+      .getByRole("listitem")
+      .filter({ hasText: "Cooler outlet" })
+      .getByRole("button", { name: "Smoke seen here" })
+      .click();
+    await expect(main(page).getByText(/Smoke at Cooler outlet/)).toBeVisible();
+    await button(page, "End the run").click();
+    await recordRun(page);
+    await expect(map(page).getByRole("button", { name: "Cooler: leaking" })).toBeVisible();
+    await expect(ledger(page).getByRole("region", { name: "Suspects" }).getByRole("listitem").first()).toContainText(
+      "Cooler outlet joint leaks",
+    );
+    await expect(ledger(page).getByText("Hot pipe off the compressor")).toBeVisible();
+    await putEverythingBack(page);
+    await station(page, "Find");
+    await expect(page.getByLabel("Where", { exact: true })).toHaveValue("cooler-outlet");
+  },
+);

@@ -69,9 +69,6 @@ export async function startClock(page: Page, hoursAgo = 2): Promise<void> {
   await installClock(page, new Date(Date.now() - hoursAgo * 3600_000));
 }
 
-/** From here on time passes only as the test winds it, however slow the machine is. */
-export const standStill = async (page: Page): Promise<void> => page.clock.pauseAt(await page.evaluate(() => Date.now() + 1000));
-
 /** Sign-ins of this worker, by server and name, and who leads each shop; a worker tries one test after the other. */
 const signIns = new Map<string, SignedIn>();
 const leads = new Map<string, string>();

@@ -3,17 +3,29 @@ import { ShopHost } from "./server";
 
 export { expect } from "@playwright/test";
 
-/** Contexts that cannot be emptied: nothing takes a clock out of one again that stands in it. */
-const spent = new WeakSet<BrowserContext>();
+/** Of a test that winds its page's clock itself: nothing takes a clock out of a context again, so those have contexts of their own. */
+export const CLOCKED = { tag: "@clock" };
 
-/** Puts a clock into the page that a test winds itself. */
+/** Contexts with a clock in them, which can be set anew; and those whose clock was stopped, which cannot. */
+const clocked = new WeakSet<BrowserContext>();
+const stopped = new WeakSet<BrowserContext>();
+
+/** Puts a clock into the page that a test winds itself, or sets the one of an earlier test. */
 export async function installClock(page: Page, time: Date = new Date()): Promise<void> {
-  spent.add(page.context());
+  clocked.add(page.context());
   await page.clock.install({ time });
+}
+
+/** From here on, `ahead` ms on, time passes only as the test winds it, however slow the machine is. */
+export async function standStill(page: Page, ahead = 1000): Promise<void> {
+  stopped.add(page.context());
+  await page.clock.pauseAt((await page.evaluate(() => Date.now())) + ahead);
 }
 
 /** What a device keeps of a shop without a service worker. Emptying the caches of one, too, would empty the browser's own of the app. */
 const STORED = "local_storage,indexeddb";
+
+const keyOf = (options: BrowserContextOptions, clock: boolean) => JSON.stringify([options, clock]);
 
 /**
  * The devices of a worker. A fresh browser context fetches and compiles the whole app anew, which is most of what a short test
@@ -24,8 +36,8 @@ class Devices {
   readonly #visited = new WeakMap<BrowserContext, Set<string>>();
 
   /** A device that was nowhere yet; `make` opens one where none is idle. */
-  async take(options: BrowserContextOptions, make: () => Promise<BrowserContext>): Promise<BrowserContext> {
-    const idle = this.#idle.get(JSON.stringify(options))?.pop();
+  async take(options: BrowserContextOptions, clock: boolean, make: () => Promise<BrowserContext>): Promise<BrowserContext> {
+    const idle = this.#idle.get(keyOf(options, clock))?.pop();
     if (idle) return idle;
     const context = await make();
     const visited = new Set<string>();
@@ -38,7 +50,7 @@ class Devices {
 
   /** Empties a device and keeps it for the next test, or closes it. */
   async giveBack(options: BrowserContextOptions, context: BrowserContext): Promise<void> {
-    if (spent.has(context)) return context.close();
+    if (stopped.has(context)) return context.close();
     for (const page of context.pages()) await page.close();
     await context.unrouteAll({ behavior: "ignoreErrors" });
     await context.setOffline(false);
@@ -49,7 +61,7 @@ class Devices {
     for (const origin of this.#visited.get(context) ?? [])
       await storage.send("Storage.clearDataForOrigin", { origin, storageTypes: STORED });
     await page.close();
-    const key = JSON.stringify(options);
+    const key = keyOf(options, clocked.has(context));
     this.#idle.set(key, [...(this.#idle.get(key) ?? []), context]);
   }
 }
@@ -94,10 +106,10 @@ export const test = base.extend<InTest, InWorker>({
     },
     { auto: true },
   ],
-  newDevice: async ({ browser, devices }, use) => {
+  newDevice: async ({ browser, devices }, use, { tags }) => {
     const taken: [BrowserContextOptions, BrowserContext][] = [];
     await use(async (options = {}) => {
-      const context = await devices.take(options, () => browser.newContext(options));
+      const context = await devices.take(options, tags.includes(CLOCKED.tag), () => browser.newContext(options));
       taken.push([options, context]);
       return context;
     });

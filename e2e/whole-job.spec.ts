@@ -19,9 +19,9 @@ import {
   survey,
   TRUE_HOLE,
 } from "./steps";
-import { expect, test } from "./test";
+import { CLOCKED, expect, test } from "./test";
 
-test("a lean car goes from code to proven repair, and not a step earlier", async ({ page }) => {
+test("a lean car goes from code to proven repair, and not a step earlier", CLOCKED, async ({ page }) => {
   await startClock(page);
   await signIn(page, "Wren Alder");
   await openJob(page, "Light on, rough idle when warm", "FW 77 TST");
@@ -158,7 +158,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", async
   await expect(page.getByRole("img", { name: "Air map around Manifold gasket" })).toBeVisible();
 });
 
-test("a smoke run whose heater timed out proves nothing and counts for nothing", async ({ page }) => {
+test("a smoke run whose heater timed out proves nothing and counts for nothing", CLOCKED, async ({ page }) => {
   await startClock(page);
   await signIn(page, "Wren Alder");
   await openJob(page, "Hiss at idle", "FW 78 TST");
