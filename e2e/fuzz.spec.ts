@@ -5,7 +5,7 @@ import { type Asked, entryOf, mutatedRequests, opening, STORY } from "@/server/m
 import { startServer } from "./server";
 import { expect, test } from "./test";
 
-/** Through the real server, its pages too; five thousand at the routes themselves are asked in a unit test. */
+/** Through the real server, its pages too; more at the routes themselves are asked in a unit test, and ten thousand in the bench. */
 const REQUESTS = 200;
 const ABREAST = 2;
 /** No answer takes longer, ms; other tests share the two cores. */

@@ -318,10 +318,10 @@ export async function smoke(page: Page, play: SmokePlay): Promise<void> {
       await button(page, "Take reading").click();
     }
   }
-  for (let i = 0; i < (play.shutPort ? 0 : 10); i++) {
-    await page.clock.fastForward(6000);
-    const rush = Math.exp(-i / 1.5);
-    if (i < 4) await gauge.fill(String((12.4 * (1 - rush)).toFixed(2)));
+  for (let i = 0; i < (play.shutPort ? 0 : 6); i++) {
+    await page.clock.fastForward(10_000);
+    const rush = Math.exp(-i / 0.9);
+    if (i < 3) await gauge.fill(String((12.4 * (1 - rush)).toFixed(2)));
     await dragBall(ball, play.settleAt + (12 - play.settleAt) * rush);
     // The ball's own move is a reading; the key is for a ball that stands still.
     if (i === 0) await button(page, "Take reading").click();

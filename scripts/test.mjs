@@ -26,7 +26,11 @@ await compiled;
 const demo = join(folder, "demo");
 const filling = ran("npx", ["tsx", "demo/fill.ts"], { ...quietEnv, PELOTA_DATA: demo });
 const unit = join(folder, "unit.json");
-const unitsOk = await ran("npx", ["vitest", "run", "--reporter=dot", "--reporter=json", `--outputFile.json=${unit}`]);
+const unitsOk = await ran("npx", ["vitest", "run", "--reporter=dot", "--reporter=json", `--outputFile.json=${unit}`], {
+  ...quietEnv,
+  // A dot a test, and no more than a dot.
+  NO_COLOR: "1",
+});
 addResults(unit, (report) => {
   const bad = report.numFailedTests + report.numFailedTestSuites - suitesWithFailedTests(report);
   // Nothing failed and still no good end: something broke beside the tests.
