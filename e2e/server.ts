@@ -38,7 +38,7 @@ export class ShopHost {
   readonly log: string[] = [];
 
   constructor(worker: number) {
-    this.port = 4340 + 2 * worker;
+    this.port = 4380 + 2 * worker;
   }
   get securePort(): number {
     return this.port + 1;
@@ -75,10 +75,16 @@ export class ShopHost {
       const answered = (answer: { id: number; failed?: string }) => {
         if (answer.id !== id) return;
         host.off("message", answered);
+        host.off("exit", ended);
         if (answer.failed) fail(new Error(answer.failed));
         else done();
       };
+      const ended = (code: number | null) => {
+        this.#host = undefined;
+        fail(new Error(`The process that serves the shops has ended with ${code}:\n${this.log.slice(-20).join("")}`));
+      };
       host.on("message", answered);
+      host.once("exit", ended);
       host.send({ id, ask, shop });
     });
   }

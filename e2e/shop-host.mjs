@@ -14,6 +14,8 @@ const forget = () => {
 };
 
 async function begin({ folder, port, host = LOOPBACK, securePort, passphrase }) {
+  // A test that broke off may have left one open.
+  end();
   const data = openData(folder);
   Object.assign(process.env, {
     NEXT_TELEMETRY_DISABLED: "1",
