@@ -74,8 +74,9 @@ function ran(command, args, env = quietEnv) {
   });
 }
 
+/** What Debian recommends beside it are printers and directories, a hundred packages that no test looks at. */
 function installChromium() {
-  const script = "apt-get update -qq && apt-get install -y -qq chromium-headless-shell";
+  const script = "apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium-headless-shell fonts-liberation";
   const [command, ...args] = process.getuid?.() === 0 ? ["sh", "-c", script] : ["sudo", "sh", "-c", script];
   const apt = spawn(command, args, { stdio: ["ignore", "ignore", "inherit"], env: quietEnv });
   return new Promise((done) => {

@@ -332,6 +332,12 @@ describe("by hand", () => {
     await pickOf("Oxygen sensor, valve open", "Went lean");
     await fill("After, or watched for, s", 3);
     expect(soFar()).toMatch(/after the tool had let go by itself/);
+    // A second command wants the tool armed anew.
+    await press("Released: Secondary-air pump commanded on");
+    await press("Command it now");
+    expect((main().getByRole("checkbox", { name: /^Re-armed/ }) as HTMLInputElement).checked).toBe(false);
+    await tick(/^Re-armed/);
+    vi.setSystemTime(Date.now() + 42_000);
     expect((await recorded(page)).checks.at(-1)?.verdict.outcome).toBe("void");
   });
 
