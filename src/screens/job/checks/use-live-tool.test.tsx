@@ -25,7 +25,8 @@ function tool() {
       at += 2;
       if (!stopped) listener?.row({ at, values: { rpm: 740 } });
     });
-  return { device, row, stopped: () => stopped };
+  const end = () => act(() => listener?.ended("It is over"));
+  return { device, row, end, stopped: () => stopped };
 }
 
 const reading = (check: { startedAt: string; busy: boolean }) => {
@@ -70,4 +71,18 @@ it("fills nothing of the next check with what the recorded or discarded one had"
     expect(looks).toEqual([1, 2]);
     expect(result.current.tool).toBeUndefined();
   }
+});
+
+it("stays plugged in when it ends by itself: its key is not taken from under a finger", () => {
+  const { device, row, end } = tool();
+  const { result, looks } = reading({ startedAt: "", busy: false });
+  act(() => result.current.connect(device));
+  row();
+  end();
+  expect(result.current.ended).toBe("It is over");
+  expect(result.current.tool).toBe(device);
+  // What came until then was looked at once more.
+  expect(looks).toEqual([1, 1]);
+  act(() => result.current.unplug());
+  expect(result.current).toMatchObject({ tool: undefined, ended: undefined });
 });

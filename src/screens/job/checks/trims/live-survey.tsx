@@ -219,7 +219,7 @@ export function LiveSurvey({
           </p>
         )}
       </div>
-      {now && <Showing now={now} />}
+      {now && !ended && <Showing now={now} />}
       {(said ?? ended) && <p role="status">{said ?? `${ended}. What came stays: record it, or unplug and play it again.`}</p>}
       {error && <ErrorNote>{error}</ErrorNote>}
     </section>
