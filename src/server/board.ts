@@ -150,19 +150,23 @@ function withoutWaiting<T>(write: () => T): T {
   }
 }
 
-/** How long somebody who looks at the board waits for what was written just now, ms: longer only where very many jobs were. */
+/** How long somebody who looks at the board waits for what was written just now, ms. */
 const PATIENCE = 3000;
+/** As many jobs are written to at once by an import alone: nobody waits for them. */
+const MANY = 100;
 
 /**
  * Waits until the columns have followed everything that was written before it is called: the thread beside sees to it, or where there
- * is none, this one. @param patience ms. @returns how many jobs the columns are behind with: 0 unless it took longer or cannot be done.
+ * is none, this one. @param patience ms. @returns how many jobs the columns are behind with: 0 unless it took longer, cannot be done, or
+ * is not waited for.
  */
 export async function boardFolded(patience = PATIENCE): Promise<number> {
   if (!besides()) {
     refreshStale();
     return staleJobs().length;
   }
-  if (staleJobs().length === 0) return 0;
+  const stale = staleJobs().length;
+  if (stale === 0 || stale > MANY) return stale;
   let timer: NodeJS.Timeout | undefined;
   const late = new Promise<void>((done) => {
     timer = setTimeout(done, patience);

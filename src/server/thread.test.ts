@@ -132,6 +132,17 @@ describe("the thread beside the server", () => {
     expect(await beside("gates", jobId)).toEqual(WORK.gates(jobId));
   });
 
+  it("keeps nobody waiting for a whole shop that is taken in, and says how far behind the board is", async () => {
+    shared.pelotaThread = { ...thread, ask: () => new Promise(() => {}) };
+    thread.kill();
+    for (let i = 0; i < 101; i++)
+      openJob({ id: uuid(), jobId: uuid(), at: AT, by: "Wren Alder", device: "tablet", deviceSeq: 0 });
+    expect(await boardFolded(UNHURRIED)).toBeGreaterThan(100);
+    shared.pelotaThread = thread;
+    await vi.waitFor(async () => expect(await boardFolded(UNHURRIED)).toBe(0), { timeout: 60_000, interval: 300 });
+    expect(listJobs({ limit: 1000 })).toHaveLength(102);
+  });
+
   it("is started again where it ends by itself; what was asked of it fails and is not waited for for ever", async () => {
     const asked = beside("pdf", jobId);
     thread.kill();
