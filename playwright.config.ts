@@ -40,7 +40,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `${filled ? "" : "npx tsx demo/fill.ts && "}node scripts/start.mjs --port ${port}`,
+    command: `${filled ? "" : "node_modules/.bin/tsx demo/fill.ts && "}node scripts/start.mjs --port ${port}`,
     url: `http://127.0.0.1:${port}/api/v1/people`,
     env: { PELOTA_DATA: process.env.PELOTA_TEST_DATA, PELOTA_KEEP_BACKUPS: "0" },
     timeout: 60_000,

@@ -7,12 +7,12 @@ step(1, 4, "Packages: a few minutes the first time, SQLite is compiled here");
 await install();
 step(2, 4, "The app: about a minute, where its code has changed");
 if (!isBuilt()) {
-  must("npx", ["next", "build"]);
+  must("next", ["build"]);
   must("node", ["scripts/bundle.mjs"]);
   must("node", ["scripts/offline.mjs"]);
 }
 step(3, 4, "The demo's jobs, where there are none yet");
-if (await isEmpty()) must("npx", ["tsx", "demo/fill.ts"]);
+if (await isEmpty()) must("tsx", ["demo/fill.ts"]);
 step(4, 4, "Starting");
 console.log(`Everybody's PIN in the demo shop: ${DEMO_PIN}`);
 process.env.PELOTA_DEMO_PIN = DEMO_PIN;

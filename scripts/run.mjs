@@ -1,9 +1,11 @@
 import { spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+import { delimiter, join, resolve } from "node:path";
 
-export const quietEnv = { ...process.env, NEXT_TELEMETRY_DISABLED: "1" };
+/** What is installed here is called by its name: npx takes most of a second to find the same. */
+const PATH = `${resolve("node_modules/.bin")}${delimiter}${process.env.PATH}`;
+export const quietEnv = { ...process.env, PATH, NEXT_TELEMETRY_DISABLED: "1" };
 
 /** Runs a command with its output shown; ends this process when it fails. */
 export function must(command, args, env = quietEnv) {

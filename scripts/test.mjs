@@ -16,17 +16,17 @@ const folder = mkdtempSync(join(tmpdir(), "pelota-test-"));
 const count = (ok) => (ok ? passed++ : failed++);
 
 // Lint, types and build need nothing that is compiled: meanwhile the other core compiles.
-const linted = Promise.all([ran("npx", ["biome", "ci", "."]), ran("npx", ["knip"])]);
-count(tried("npx", ["next", "typegen"]) && (await ran("npx", ["tsc", "--noEmit", "--checkers", "1"])));
+const linted = Promise.all([ran("biome", ["ci", "."]), ran("knip", [])]);
+count(tried("next", ["typegen"]) && (await ran("tsc", ["--noEmit", "--checkers", "1"])));
 for (const ok of await linted) count(ok);
 const building = build();
 
 await compiled;
 // The jobs that the end-to-end tests look at are made meanwhile, too.
 const demo = join(folder, "demo");
-const filling = ran("npx", ["tsx", "demo/fill.ts"], { ...quietEnv, PELOTA_DATA: demo });
+const filling = ran("tsx", ["demo/fill.ts"], { ...quietEnv, PELOTA_DATA: demo });
 const unit = join(folder, "unit.json");
-const unitsOk = await ran("npx", ["vitest", "run", "--reporter=dot", "--reporter=json", `--outputFile.json=${unit}`], {
+const unitsOk = await ran("vitest", ["run", "--reporter=dot", "--reporter=json", `--outputFile.json=${unit}`], {
   ...quietEnv,
   // A dot a test, and no more than a dot.
   NO_COLOR: "1",
@@ -43,7 +43,7 @@ await chromium;
 if (!chromiumPath()) console.error("Chromium could not be installed: the end-to-end tests will fail");
 if (built) {
   const e2e = join(folder, "e2e.json");
-  tried("npx", ["playwright", "test"], { ...quietEnv, PLAYWRIGHT_JSON_OUTPUT_NAME: e2e, PELOTA_TEST_DATA: demo });
+  tried("playwright", ["test"], { ...quietEnv, PLAYWRIGHT_JSON_OUTPUT_NAME: e2e, PELOTA_TEST_DATA: demo });
   addResults(e2e, (report) => [report.stats.expected, report.stats.unexpected + report.stats.flaky + report.errors.length]);
 }
 rmSync(folder, { recursive: true, force: true });
@@ -52,7 +52,7 @@ process.exit(failed > 0 ? 1 : 0);
 
 async function build() {
   for (const [command, ...args] of [
-    ["npx", "next", "build"],
+    ["next", "build"],
     ["node", "scripts/bundle.mjs"],
     ["node", "scripts/offline.mjs"],
   ])
