@@ -141,13 +141,14 @@ export interface Announced {
 /**
  * Takes an archive in, job after job, each with its files or not at all; what came in stays where a later one is refused, or
  * nobody asks for more. Jobs that are here already gain what they lack. The shop's settings stay as they are.
+ * @param by who takes it in.
  * @yields how many there are, then each. Throws BadInput before the first where the archive itself is not sound.
  */
-export async function* takeArchive(path: string): AsyncGenerator<Announced | TakenIn> {
+export async function* takeArchive(path: string, by = ""): AsyncGenerator<Announced | TakenIn> {
   const { archive, read, close } = await openArchive(path);
   try {
     yield { jobs: archive.jobs.length };
-    for (const job of inOrder(archive.jobs)) yield await takeJob(job, read);
+    for (const job of inOrder(archive.jobs)) yield await takeJob(job, read, by);
   } finally {
     close();
   }
@@ -166,7 +167,7 @@ function inOrder(list: readonly ArchivedJob[]): ArchivedJob[] {
   return list.toSorted((a, b) => Number(taken(a)) - Number(taken(b)) || a.number - b.number);
 }
 
-async function takeJob(job: ArchivedJob, read: Opened["read"]): Promise<TakenIn> {
+async function takeJob(job: ArchivedJob, read: Opened["read"], by: string): Promise<TakenIn> {
   const { jobId, number: was } = job;
   const base = { jobId, was, added: 0, missing: job.missing.length };
   const unpacked: string[] = [];
@@ -177,7 +178,7 @@ async function takeJob(job: ArchivedJob, read: Opened["read"]): Promise<TakenIn>
     // Every file is there, whole and what it says it is, before the job comes in.
     for (const file of job.files) unpacked.push(await unpack(await read(filePath(file.sha256)), file));
     const known = jobNumber(jobId) > 0;
-    const { number, added } = await beside("imported", text.toString("utf8"));
+    const { number, added } = await beside("imported", JSON.stringify({ by, file: text.toString("utf8") }));
     for (const [i, file] of job.files.entries()) storeReceived(jobId, file.name, unpacked[i] as string, file);
     // Who was erased here stays erased.
     if (!known && job.customer) writeCustomer(jobId, job.customer);

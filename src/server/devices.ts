@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from "node:crypto";
-import { asc, eq } from "drizzle-orm";
+import { and, asc, eq, isNull } from "drizzle-orm";
 import { v4 as uuid } from "uuid";
 import type { Device } from "@/core/people";
 import { now, nowIso } from "./clock";
@@ -78,7 +78,10 @@ export function putOut(id: string, at: Db = db()): void {
   const change = at.$client.transaction(() => {
     const done = at.update(devices).set({ outAt: nowIso() }).where(eq(devices.id, id)).run();
     if (done.changes === 0) throw new NotFound("There is no such device");
-    at.update(signIns).set({ endedAt: nowIso() }).where(eq(signIns.deviceId, id)).run();
+    at.update(signIns)
+      .set({ endedAt: nowIso() })
+      .where(and(eq(signIns.deviceId, id), isNull(signIns.endedAt)))
+      .run();
   });
   change.immediate();
 }
@@ -88,4 +91,13 @@ export function isDeviceOut(id: string, at: Db = db()): boolean {
   if (id === "") return false;
   const row = at.select().from(devices).where(eq(devices.id, id)).get();
   return !row || row.outAt !== null;
+}
+
+/** Since when a device is out, ms since 1970; undefined while it is in. Under another passphrase it is out since it was last seen under its own. */
+export function outSince(id: string, at: Db = db()): number | undefined {
+  if (id === "") return undefined;
+  const row = at.select().from(devices).where(eq(devices.id, id)).get();
+  if (!row) return 0;
+  if (row.outAt !== null) return Date.parse(row.outAt);
+  return isOut(row) ? Date.parse(row.lastSeen) + NOTED : undefined;
 }

@@ -1,5 +1,5 @@
 import { BadInput, parseJson } from "@/core/input";
-import type { Act } from "@/core/people";
+import { type Act, SIGN_IN } from "@/core/people";
 import { db } from "./db/open";
 import { diskTrouble } from "./disk";
 import { turnedAway } from "./gate";
@@ -24,7 +24,11 @@ const STATUSES = [
 function toldOf(error: unknown): { readonly message: string; readonly path?: string; readonly status: number } {
   const status = STATUSES.find(([refusal]) => error instanceof refusal)?.[1];
   if (status !== undefined)
-    return { message: (error as Error).message, path: error instanceof BadInput ? error.path : "", status };
+    return {
+      message: (error as Error).message,
+      path: error instanceof BadInput ? error.path : error instanceof NotSignedIn ? SIGN_IN : "",
+      status,
+    };
   console.error(error);
   return diskTrouble(error) ?? { message: "The server could not do this. Nothing was saved; try again", status: 500 };
 }

@@ -3,6 +3,7 @@ import { type Customer, customerSchema } from "@/core/customer";
 import { BadInput, validate } from "@/core/input";
 import {
   type At,
+  asMade,
   asRecorded,
   type Bodies,
   canonicalJson,
@@ -14,6 +15,8 @@ import {
   type JobFile,
   type JobState,
   type JournalEntry,
+  type Opening,
+  openingOf,
   openingSchema,
   type ServerAnswer,
   toJobFile,
@@ -24,6 +27,7 @@ import {
 import type { Role } from "@/core/people";
 import { caseCode, readCaseCode } from "@/core/practice/code";
 import type { GivenFacts } from "@/core/vehicle";
+import { type Authored, admitted, admittedEntry, signatureOf, type Way } from "./admission";
 import { beside } from "./beside";
 import { tellChanged } from "./changes";
 import { now, nowIso } from "./clock";
@@ -34,7 +38,6 @@ import { parsed } from "./parsed";
 import { hasLead } from "./people";
 import { Conflict, NotFound } from "./refusals";
 import { readShop } from "./shop";
-import { type Authored, authored, authoredEntry, signatureOf } from "./sign-in";
 
 type Row = typeof entries.$inferSelect;
 
@@ -50,11 +53,16 @@ const fromRow = (row: Row): JournalEntry => ({
   seenSeq: row.seenSeq,
   body: parsed(row.body),
   ...(row.corrects ? { corrects: row.corrects } : {}),
+  ...(row.person ? { person: row.person } : {}),
+  ...(row.madeAt ? { madeAt: row.madeAt } : {}),
+  ...(row.prior ? { prior: row.prior } : {}),
   seq: row.seq,
   recordedAt: row.recordedAt,
   ...(row.clampedFrom ? { clampedFrom: JSON.parse(row.clampedFrom) } : {}),
   ...(row.role ? { role: row.role as Role } : {}),
   ...(row.signed ? { signed: JSON.parse(row.signed) } : {}),
+  ...(row.imported ? { imported: JSON.parse(row.imported) } : {}),
+  ...(row.history ? { history: row.history } : {}),
 });
 
 const toRow = (entry: JournalEntry): Row => ({
@@ -65,6 +73,11 @@ const toRow = (entry: JournalEntry): Row => ({
   clampedFrom: entry.clampedFrom ? JSON.stringify(entry.clampedFrom) : null,
   role: entry.role ?? null,
   signed: entry.signed ? JSON.stringify(entry.signed) : null,
+  person: entry.person ?? null,
+  madeAt: entry.madeAt ?? null,
+  prior: entry.prior ?? null,
+  imported: entry.imported ? JSON.stringify(entry.imported) : null,
+  history: entry.history ?? null,
 });
 
 const jobExists = (at: Db, jobId: string) => at.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, jobId)).get() !== undefined;
@@ -139,8 +152,6 @@ const emptyBoard = {
   codes: "",
 };
 
-type Opening = Pick<Entry, "id" | "jobId" | "at" | "by" | "device" | "deviceSeq" | "signed"> & { readonly practice?: string };
-
 /**
  * Opens a job: the number is the server's, the first entry the client's. Opening the same job twice is a no-op.
  * @param opening the entry of kind `opened` without its number.
@@ -151,7 +162,7 @@ export const openJob = (opening: unknown, at: Db = db()): { id: string; number: 
 /** The same for whoever comes to the door: under the name that the server knows. */
 export function takeOpening(opening: unknown, at: Db = db()): { id: string; number: number } {
   const asked = validate<Opening>(openingSchema, opening);
-  return opened(authored(asked, asked.practice !== undefined, at), at);
+  return opened(admitted(asked, asked.practice !== undefined, "door", at), at);
 }
 
 function opened({ practice, ...asked }: Authored<Opening>, at: Db): { id: string; number: number } {
@@ -341,16 +352,20 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db(), role
 }
 
 /** The same at the door, under the names that the server knows, and where others are served meanwhile: nobody waits for gates to be judged, and several share a commit. */
-export const takeEntries = (jobId: string, input: unknown): Promise<JournalEntry[]> => taken(jobId, input, false);
+export const takeEntries = (jobId: string, input: unknown): Promise<JournalEntry[]> => taken(jobId, input, "door");
 
 /** One entry of what waited on a device that is out, as a lead takes it in. */
-export const takeFromQueue = (entry: Entry): Promise<JournalEntry[]> => taken(entry.jobId, entry, true);
+export const takeFromQueue = (entry: Entry): Promise<JournalEntry[]> => taken(entry.jobId, entry, "queue");
 
-async function taken(jobId: string, input: unknown, fromOut: boolean): Promise<JournalEntry[]> {
+async function taken(jobId: string, input: unknown, way: Way): Promise<JournalEntry[]> {
   const practice = practiceOf(jobId) !== "";
   // What is recorded already was asked then.
-  const list = validEntries(jobId, input, db()).map((e) => (entryRecorded(e.id) ? e : authoredEntry(e, practice, db(), fromOut)));
-  const gate = gateAmong(list, db());
+  const list = validEntries(jobId, input, db()).map((e) => (entryRecorded(e.id) ? e : admittedEntry(e, practice, way)));
+  // What is history passes no gate, and needs none.
+  const gate = gateAmong(
+    list.filter((e) => (e as Authored<Entry>).history === undefined),
+    db(),
+  );
   const judged = gate && (await beside("gates", jobId));
   if (gate && judged) checkGate(judged, gate);
   const recorded = await committed(() => record(jobId, list, judged, db()));
@@ -363,18 +378,20 @@ export function exportJob(jobId: string, at: Db = db()): JobFile {
   return toJobFile(jobId, readShop(at), readEntries(jobId, 0, at), nowIso());
 }
 
+/** So far beyond the newest job's number a file's own is taken: what lies further would leave no room for the next. */
+const NUMBERS_AHEAD = 100_000;
+
 /**
- * Takes a job file in: `seq` and `recordedAt` are kept. A job that is here already gains only entries it lacks.
- * Throws Conflict when an entry here and in the file differ.
+ * Takes a job file in. What was made under a sign-in of this shop is admitted as at any door, and gets its number and time of
+ * recording here; everything else is kept as imported, as its own shop recorded it. A job that is here already gains only what
+ * was made here. Throws Conflict when an entry here and in the file differ.
+ * @param by who takes it in.
  */
-export function importJob(file: JobFile, at: Db = db()): { id: string; number: number; added: number } {
+export function importJob(file: JobFile, at: Db = db(), by = ""): { id: string; number: number; added: number } {
   const run = at.$client.transaction(() => {
     const opened = file.entries.find((e) => e.kind === "opened")?.body as { number?: number; practice?: string } | undefined;
-    const wanted = opened?.number;
     const here = at.select({ number: jobs.number }).from(jobs).where(eq(jobs.id, file.jobId)).get();
-    const taken =
-      wanted !== undefined && at.select({ id: jobs.id }).from(jobs).where(eq(jobs.number, wanted)).get() !== undefined;
-    const number = here?.number ?? (wanted && !taken ? wanted : nextNumber(at));
+    const number = here?.number ?? numberFor(opened?.number, at);
     if (!here)
       at.insert(jobs)
         .values({
@@ -387,28 +404,12 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
         })
         .run();
     let added = 0;
-    const top = here ? topSeq(at, file.jobId) : 0;
-    for (const entry of file.entries) {
-      const known = at.select().from(entries).where(eq(entries.id, entry.id)).get();
-      if (known) {
-        if (canonicalJson(fromRow(known)) !== canonicalJson(entry))
-          throw new Conflict(`Entry ${entry.id} is here with other contents: nothing was imported`);
-        continue;
-      }
-      const slot = at
-        .select({ id: entries.id })
-        .from(entries)
-        .where(and(eq(entries.jobId, entry.jobId), eq(entries.seq, entry.seq)))
-        .get();
-      if (slot)
-        throw new Conflict(`The job has gone on here since it was exported (entry number ${entry.seq}): nothing was imported`);
-      // Devices count what they have seen by number: nothing slips in below what they hold to be complete.
-      if (entry.seq < top)
-        throw new Conflict(
-          `Entry number ${entry.seq} would slip in below number ${top}, which devices here have seen: nothing was imported`,
-        );
-      checkSignature(entry, here !== undefined, at);
-      queries(at).insert.run(toRow(entry));
+    for (const entry of file.entries.toSorted((a, b) => a.seq - b.seq)) {
+      const known = entryById(at, entry.id);
+      if (known && canonicalJson(asMade(fromRow(known))) !== canonicalJson(asMade(entry)))
+        throw new Conflict(`Entry ${entry.id} is here with other contents: nothing was imported`);
+      if (known) continue;
+      queries(at).insert.run(toRow(fromFile(entry, here !== undefined, by, at)));
       added++;
     }
     queries(at).grow.run({ top: topSeq(at, file.jobId), jobId: file.jobId });
@@ -417,13 +418,83 @@ export function importJob(file: JobFile, at: Db = db()): { id: string; number: n
   return run.immediate();
 }
 
-/** A file cannot put words into the mouth of whoever works here. @param here the job is in this shop already. */
-function checkSignature(entry: JournalEntry, here: boolean, at: Db): void {
+/** The number of a job that comes in: its own, where that is free and near. */
+function numberFor(wanted: number | undefined, at: Db): number {
+  const next = nextNumber(at);
+  if (wanted === undefined || wanted > next + NUMBERS_AHEAD) return next;
+  return at.select({ id: jobs.id }).from(jobs).where(eq(jobs.number, wanted)).get() ? next : wanted;
+}
+
+/** An entry of a file as it is recorded here. @param here the job was in this shop before. */
+function fromFile(entry: JournalEntry, here: boolean, by: string, at: Db): JournalEntry {
   const signature = signatureOf(entry, at);
+  // A file cannot put words into the mouth of whoever works here.
   if (signature === "broken")
     throw new Conflict(`Entry number ${entry.seq} is not as ${entry.by} signed it: nothing was imported`);
-  if (here && signature === "unknown" && hasLead(at))
+  if (signature === "holds") return madeHere(entry, at);
+  if (here && hasLead(at))
     throw new Conflict(`Nobody can tell that entry number ${entry.seq} is by ${entry.by}: nothing was imported`);
+  const top = topSeq(at, entry.jobId);
+  // Devices count what they have seen by number: nothing slips in below what they hold to be complete.
+  if (here && entry.seq <= top)
+    throw new Conflict(`The job has gone on here since it was exported (entry number ${entry.seq}): nothing was imported`);
+  const recordedAt = Math.min(now(), Date.parse(entry.recordedAt));
+  const timed = clampAt({ ...entry, at: asMade(entry).at }, now());
+  const { clampedFrom: _, ...rest } = entry;
+  return {
+    ...rest,
+    ...timed,
+    ...(ofOurs(entry, at) ? { history: "It would correct what was made in this shop" } : {}),
+    seq: Math.max(entry.seq, top + 1),
+    recordedAt: new Date(recordedAt).toISOString(),
+    imported: { by, at: nowIso() },
+  };
+}
+
+/** Whether what comes from another shop would correct what did not. */
+function ofOurs({ corrects }: JournalEntry, at: Db): boolean {
+  const root = corrects === undefined ? undefined : entryById(at, corrects);
+  return root !== undefined && root.imported === null;
+}
+
+/** What was made under a sign-in of this shop and comes in a file: all that the server adds is worked out anew. */
+function madeHere(entry: JournalEntry, at: Db): JournalEntry {
+  const { jobId } = entry;
+  const made = asMade(entry);
+  const practice = practiceOf(jobId, at) !== "";
+  const admitted = entry.kind === "opened" ? openedFromFile(made, at) : admittedEntry(made, practice, "file", at);
+  const refused = admitted.history === undefined ? refusal(() => checkFromFile(made, at)) : undefined;
+  const before = queries(at).newest.get({ jobId });
+  const latest = Math.max(now(), before ? Date.parse(before.recordedAt) : 0);
+  return {
+    ...(practice ? admitted : clampAt(admitted, latest)),
+    ...(refused ? { history: refused } : {}),
+    seq: (before?.seq ?? 0) + 1,
+    recordedAt: new Date(latest).toISOString(),
+  };
+}
+
+/** An opening is signed as it was asked for: without the number that is the server's. */
+const openedFromFile = (made: Entry, at: Db): Authored<Entry> => {
+  const { practice: _, ...asked } = admitted(openingOf(made), false, "file", at);
+  return { ...made, ...asked };
+};
+
+/** What any door asks of an entry beside who made it: that it corrects what is there, and passes the gates as they stand. */
+function checkFromFile(made: Entry, at: Db): void {
+  checkCorrection(at, made);
+  if (isGate(made)) checkGate(gatesOf(made.jobId, at), made);
+}
+
+/** What a door would say no with; undefined where it says yes. */
+function refusal(ask: () => void): string | undefined {
+  try {
+    ask();
+    return undefined;
+  } catch (error) {
+    if (error instanceof BadInput || error instanceof Conflict) return error.message.slice(0, 500);
+    throw error;
+  }
 }
 
 export const readCustomer = (jobId: string, at: Db = db()): Customer | undefined =>

@@ -5,17 +5,18 @@ import { v4 as uuid } from "uuid";
 import { afterAll, expect, it } from "vitest";
 import { lookList } from "@/core/checks/look";
 import { NATURAL, VAPOUR } from "@/core/core.fixture";
-import { foldJob, type JournalEntry } from "@/core/journal";
-import { minute, proved } from "@/core/journal/journal.fixture";
+import { foldJob } from "@/core/journal";
+import { proved } from "@/core/journal/journal.fixture";
 import type { Tally } from "@/core/suspects";
 import { engineOf, layoutOf } from "@/core/vehicle";
 import { listJobs, rebuildBoard, refreshStale, staleJobs, tryRefresh } from "./board";
 import { callsDue } from "./calls";
 import { openDb } from "./db/open";
 import { experienceFor, learnedHere } from "./experience";
-import { appendEntries, eraseCustomer, importJob, openJob, readEntries, writeCustomer } from "./jobs";
+import { appendEntries, eraseCustomer, openJob, readEntries, writeCustomer } from "./jobs";
 import { whatWeKnowHere } from "./lessons";
 import { entryOf, opening, STORY } from "./mutated.fixture";
+import { recordHere } from "./recorded.fixture";
 import { houseOn, readShop, readShopVersion, writeShop } from "./shop";
 
 const folder = mkdtempSync(join(tmpdir(), "pelota-lessons-"));
@@ -25,14 +26,6 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const file = (entries: readonly JournalEntry[]) => ({
-  format: "pelota-job" as const,
-  version: 1,
-  exportedAt: minute(0),
-  jobId: (entries[0] as JournalEntry).jobId,
-  shop: readShop(db),
-  entries,
-});
 function handedOver() {
   const { job } = proved();
   job.add("handover", { decidedOn: job.state().lastSeq, conditional: false, summary: "Sound again" });
@@ -41,7 +34,7 @@ function handedOver() {
 
 it("keeps what a job teaches and whom to call as its journal goes on, and forgets what it no longer says", () => {
   const job = handedOver();
-  const { id } = importJob(file(job.entries), db);
+  const id = recordHere(job.entries, db);
   refreshStale(db);
   expect(learnedHere(db)).toEqual([]);
   expect(whatWeKnowHere(db)).toMatchObject({ jobs: 1, proved: 1, held: { lasting: [{ name: "Permanent", made: 1, heard: 0 }] } });
@@ -53,7 +46,7 @@ it("keeps what a job teaches and whom to call as its journal goes on, and forget
   eraseCustomer(id, db);
   expect(callsDue(db, "2026-03-20")[0]?.customer).toBeUndefined();
   job.add("outcome", { result: "came-back" });
-  importJob(file(job.entries), db);
+  recordHere(job.entries, db);
   refreshStale(db);
   expect(whatWeKnowHere(db)).toMatchObject({ jobs: 1, proved: 0, held: { lasting: [{ heard: 1, cameBack: 1 }] } });
   expect(callsDue(db, "2026-03-20")).toEqual([]);
@@ -115,7 +108,7 @@ it("folds the open jobs of an engine anew once another one of it is proved, and 
   appendEntries(open, entryOf(open, "vehicle", NATURAL), other);
   const job = handedOver();
   job.add("close", { decidedOn: job.state().lastSeq });
-  importJob(file(job.entries), other);
+  recordHere(job.entries, other);
   for (const jobId of staleJobs(other)) if (jobId === open) tryRefresh(jobId, other);
   for (const jobId of staleJobs(other)) tryRefresh(jobId, other);
   expect(staleJobs(other)).toEqual([open]);

@@ -1,9 +1,9 @@
 import { BadInput } from "@/core/input";
 import type { Entry, Queued, QueueFile } from "@/core/journal";
+import { admitted } from "./admission";
 import { type Db, db } from "./db/open";
 import { entryRecorded, jobNumber, takeFromQueue } from "./jobs";
 import { Conflict, NotFound, NotSignedIn } from "./refusals";
-import { authored } from "./sign-in";
 
 function looked(entry: Entry, at: Db): Queued {
   const seen = {
@@ -17,7 +17,8 @@ function looked(entry: Entry, at: Db): Queued {
   if (entryRecorded(entry.id, at)) return { ...seen, state: "here-already" };
   try {
     if (seen.job === 0) throw new NotFound("There is no such job here");
-    return { ...seen, by: authored(entry, false, at, true).by, state: "fits" };
+    const { by, history } = admitted(entry, false, "queue", at);
+    return { ...seen, by, state: "fits", ...(history ? { why: history } : {}) };
   } catch (error) {
     if (error instanceof BadInput || error instanceof NotSignedIn || error instanceof NotFound)
       return { ...seen, state: "refused", why: error.message };

@@ -297,13 +297,16 @@ describe("a job as a file", () => {
   add("codes", { codes: [{ code: "P0171", status: "current" }] });
   const file = parseJobFile(JSON.stringify(jobs.exportJob(jobId, source.db)));
 
-  it("comes into an empty database with numbers, stamps and folded state kept", () => {
+  it("comes into an empty database with numbers, stamps and folded state kept, marked as imported", () => {
     const target = fresh().db;
-    expect(jobs.importJob(file, target)).toEqual({ id: jobId, number: 1, added: 4 });
+    expect(jobs.importJob(file, target, "Maren Oake")).toEqual({ id: jobId, number: 1, added: 4 });
     const [here, there] = [jobs.readEntries(jobId, 0, source.db), jobs.readEntries(jobId, 0, target)];
-    expect(there).toEqual(here);
+    const imported = { by: "Maren Oake", at: expect.any(String) };
+    expect(there).toEqual(here.map((e) => ({ ...e, imported })));
     const at = Date.parse(file.exportedAt);
-    expect(canonicalJson(foldJob(there, file.shop, at))).toBe(canonicalJson(foldJob(here, readShop(source.db), at)));
+    const { imported: mark, ...state } = foldJob(there, file.shop, at);
+    expect(mark).toEqual(imported);
+    expect(canonicalJson(state)).toBe(canonicalJson(foldJob(here, readShop(source.db), at)));
     expect(jobs.importJob(file, target).added).toBe(0);
   });
 
@@ -324,7 +327,9 @@ describe("a job as a file", () => {
     const holed = { ...file, entries: file.entries.filter((e) => e.seq !== 3) };
     jobs.importJob(holed, target);
     expect(jobs.answerBehind(jobId, { behind: 0, last: "" }, [], target)).toMatchObject({ through: 4, entries: { length: 3 } });
-    expect(() => jobs.importJob(file, target)).toThrow(/number 3 would slip in below number 4.*nothing was imported/);
+    expect(() => jobs.importJob(file, target)).toThrow(
+      /gone on here since it was exported \(entry number 3\): nothing was imported/,
+    );
     expect(jobs.readEntries(jobId, 0, target)).toHaveLength(3);
   });
 

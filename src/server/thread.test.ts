@@ -119,12 +119,13 @@ describe("the thread beside the server", () => {
 
   it("takes a job file in, and refuses what is none as it is refused here", async () => {
     const file = await beside("exported", jobId);
+    const asked = (text: string) => JSON.stringify({ by: "Maren Oake", file: text });
     expect(JSON.parse(file)).toMatchObject(
       JSON.parse(WORK.exported(jobId) as string, (key, value) => (key === "exportedAt" ? expect.anything() : value)),
     );
-    expect(await beside("imported", file)).toMatchObject({ id: jobId, added: 0 });
-    await expect(beside("imported", file.slice(0, 99))).rejects.toBeInstanceOf(BadInput);
-    await expect(beside("imported", file.replace("Hiss at idle", "Something else"))).rejects.toBeInstanceOf(Conflict);
+    expect(await beside("imported", asked(file))).toMatchObject({ id: jobId, added: 0 });
+    await expect(beside("imported", asked(file.slice(0, 99)))).rejects.toBeInstanceOf(BadInput);
+    await expect(beside("imported", asked(file.replace("Hiss at idle", "Something else")))).rejects.toBeInstanceOf(Conflict);
   });
 
   it("says what went wrong, and goes on", async () => {

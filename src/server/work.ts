@@ -1,4 +1,5 @@
 import { parseJobFile, readingsCsv } from "@/core/journal";
+import { db } from "./db/open";
 import { engineCardFor, learnedHere } from "./experience";
 import { exportJob, gatesOf, importJob, jobNumber, readCustomer, readJob } from "./jobs";
 import { whatWeKnowHere } from "./lessons";
@@ -10,7 +11,10 @@ export const WORK = {
   engine: (jobId: string) => engineCardFor(jobId),
   known: (_all: string) => ({ known: whatWeKnowHere(), learned: learnedHere() }),
   gates: (jobId: string) => gatesOf(jobId),
-  imported: (file: string) => importJob(parseJobFile(file)),
+  imported: (asked: string) => {
+    const { by, file } = JSON.parse(asked) as { readonly by: string; readonly file: string };
+    return importJob(parseJobFile(file), db(), by);
+  },
   exported: (jobId: string) => JSON.stringify(exportJob(jobId), null, 1),
   readings: (jobId: string) => readingsCsv(readJob(jobId)),
   pdf: (jobId: string) =>

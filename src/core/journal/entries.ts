@@ -31,6 +31,11 @@ export interface Entry<K extends string = string, B = unknown> {
   readonly body: B;
   /** Root entry this one replaces */
   readonly corrects?: string;
+  /** Who made it, by the person's id, and when by the device's clock as the server last set it right; none in older forms */
+  readonly person?: string;
+  readonly madeAt?: string;
+  /** The entry that its device made before it */
+  readonly prior?: string;
   /** The sign-in it was made under; none where the shop had no lead yet */
   readonly signed?: Signature;
 }
@@ -43,6 +48,14 @@ export interface Recorded {
   readonly clampedFrom?: At;
   /** The role, then, of whoever was signed in; none where the shop had no lead yet */
   readonly role?: Role;
+  /** It came in a file from another shop: who took it in, and when. It is shown, and closes nothing here */
+  readonly imported?: Imported;
+  /** Why it is kept as history alone: it proves and closes nothing */
+  readonly history?: string;
+}
+export interface Imported {
+  readonly by: string;
+  readonly at: string;
 }
 export type JournalEntry = Entry & Recorded;
 
@@ -388,7 +401,9 @@ const grams = (name: string) =>
     .typeError(`${name} is a number of grams`)
     .min(0, `${name} cannot be negative`)
     .max(500, `${name}: no filter holds so much`);
-const seq = yup.number().integer().min(0).required();
+/** No count of entries or jobs comes near this; what lies beyond would leave no room for the next. */
+const MOST = 1_000_000_000;
+const seq = yup.number().integer().min(0).max(MOST, "${path} is no count of entries: at most ${max}").required();
 
 /** What a finding records. */
 export const displacedSchema = strictObject({
@@ -461,7 +476,7 @@ const one = <Id extends string>(of: Readonly<Record<Id, string>>, what: string) 
   yup.mixed<Id>().oneOf(Object.keys(of) as Id[], `The ${what} is one of ${Object.keys(of).join(", ")}`);
 const BODY_SCHEMAS: { readonly [K in EntryKind]: yup.ObjectSchema<object> } = {
   opened: strictObject({
-    number: yup.number().integer().min(1).required(),
+    number: yup.number().integer().min(1).max(MOST, "No shop has a job of that number").required(),
     practice: line("The case", 40).optional(),
   }),
   bay: strictObject<Bodies["bay"]>({
@@ -782,11 +797,18 @@ const someTime = yup.mixed<At>().test("at", function (value) {
 
 const atSchema = someTime.required();
 
+/** What devices add to what they make since its maker is named by id. */
+const made = {
+  person: yup.string().uuid("A person is named by id").optional(),
+  madeAt: isoDate.optional(),
+  prior: yup.string().uuid("The entry before is named by its id").optional(),
+};
 const envelope = {
+  ...made,
   id: yup.string().uuid("An entry's id is a UUID").required(),
   jobId: yup.string().uuid("A job's id is a UUID").required(),
   kind: yup.string().max(40).required(),
-  v: yup.number().integer().min(1).required(),
+  v: yup.number().integer().min(1).max(1000).required(),
   at: atSchema,
   by: needed("Who", "Say who you are first: pick a name on this device", 80),
   device: needed("The device", "The device has no name", 80),
@@ -815,17 +837,24 @@ export const openingSchema = strictObject({
   by: envelope.by,
   device: envelope.device,
   deviceSeq: envelope.deviceSeq,
+  ...made,
   practice: line("The case", 40).optional(),
   signed: signature,
 });
+/** The highest number that an entry may have in a file: the job goes on from there. */
+const HIGHEST_IN_FILE = 1_000_000;
 /** The envelope of an entry as the server keeps and exports it. */
 export const recordedSchema = strictObject({
   ...envelope,
-  seq: yup.number().integer().min(1).required(),
+  seq: yup.number().integer().min(1).max(HIGHEST_IN_FILE, "${path}: no job has so many entries").required(),
   recordedAt: isoDate.required(),
   clampedFrom: someTime.optional(),
   signed: signature,
   role: yup.mixed<Role>().oneOf(ROLE_IDS, "A role is apprentice, technician or lead").optional(),
+  imported: strictObject({ by: line("Who took it in", 80).defined(), at: isoDate.required() })
+    .optional()
+    .default(undefined),
+  history: line("Why it is history", 500).optional(),
 });
 
 export const CLEANED =

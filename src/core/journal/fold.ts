@@ -8,6 +8,7 @@ import { comebackSince } from "./comeback";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
 import { blocksOf, stationsOf } from "./gates";
 import { judged } from "./judged";
+import { countsHere, endedElsewhere } from "./origin";
 import { ownCodes } from "./own-codes";
 import {
   checkEvidence,
@@ -37,9 +38,13 @@ export const RULES_VERSION = 4;
  * @param now ms since 1970, the one injected clock; @param experience what the shop's own jobs say of such a car, where that counts.
  */
 export function foldJob(recorded: readonly JournalEntry[], shop: Shop, now: number, experience?: Tally): JobState {
-  const entries = recorded.every(isTimed) ? recorded : recorded.map(timed);
+  const all = recorded.every(isTimed) ? recorded : recorded.map(timed);
+  // What is kept as history is shown in the journal, and nowhere else.
+  const history = all.filter((e) => e.history !== undefined);
+  const entries = history.length > 0 ? all.filter((e) => e.history === undefined) : all;
   const state = foldResolved(resolveLines(entries), shop, now, experience);
-  const lastSeq = entries.reduce((max, e) => Math.max(max, e.seq), 0);
+  const lastSeq = all.reduce((max, e) => Math.max(max, e.seq), 0);
+  const imported = entries.find((e) => e.imported)?.imported;
   const { closed } = state;
   // Closed under older rules or limits: what held then and would ask today keeps it closed and says so; what came since,
   // or was corrected since, opens it for review.
@@ -49,24 +54,35 @@ export function foldJob(recorded: readonly JournalEntry[], shop: Shop, now: numb
       : [];
   const wouldAsk = state.blocks.close.filter((b) => then.some((t) => t.reason === b.reason));
   const fresh = state.blocks.close.length > wouldAsk.length;
-  const status = closed ? (fresh ? "review" : "closed") : state.handover ? "handed-over" : "open";
+  const status = closed
+    ? fresh
+      ? "review"
+      : "closed"
+    : state.handover
+      ? "handed-over"
+      : endedElsewhere(entries)
+        ? "elsewhere"
+        : "open";
   const stations = stationsOf({ ...state, status });
   const { closed: _, ...rest } = state;
   return {
     ...rest,
     lastSeq,
     status,
+    history: history.map(({ id, kind, by, history: why = "" }) => ({ entry: id, kind, by, why })),
+    ...(imported ? { imported } : {}),
     wouldAsk: closed && !fresh ? wouldAsk : [],
     stations: stations.states,
     nextStation: stations.next,
   };
 }
 
-type Folded = Omit<JobState, "lastSeq" | "status" | "wouldAsk" | "stations" | "nextStation"> & {
+type Folded = Omit<JobState, "lastSeq" | "status" | "history" | "imported" | "wouldAsk" | "stations" | "nextStation"> & {
   readonly closed: Line | undefined;
 };
 
-function foldResolved({ lines, retracted }: Resolved, shop: Shop, now: number, experience?: Tally): Folded {
+function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: number, experience?: Tally): Folded {
+  const lines = all.every(countsHere) ? all : all.filter(countsHere);
   const of = <K extends EntryKind>(kind: K) => linesOf(lines, kind);
   const newest = <K extends EntryKind>(kind: K) => of(kind).at(-1);
 

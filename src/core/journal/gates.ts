@@ -246,7 +246,7 @@ export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks" | "ne
   states: Record<StationId, StationState>;
   next: { station: StationId; reason: string };
 } {
-  const done = job.status === "closed" || job.status === "handed-over";
+  const done = job.status !== "open" && job.status !== "review";
   // The look has a station of its own.
   const looked = (c: CheckState) => CHECKS[c.check].station === "look";
   const counted = job.checks.filter((c) => c.verdict.outcome !== "void");
@@ -297,6 +297,7 @@ function nextOf(
   const [block] = job.blocks.close;
   if (job.status === "review") return { station: "prove", reason: block?.reason ?? NEXT_REASON.prove };
   if (job.status === "closed") return { station: "handover", reason: "Closed" };
+  if (job.status === "elsewhere") return { station: "handover", reason: "Closed in another shop" };
   // Once something is repaired, what closing still asks for comes before a station that was passed over.
   if (standing(job.repairs).length > 0) {
     if (block) return { station: block.station, reason: block.reason };

@@ -30,9 +30,7 @@ const FOR_GOOD: readonly number[] = [400, 404, 409, 413];
 const NOT_SIGNED_IN = 401;
 
 /** The first entry of a job as a device asks for it: its number is the server's. */
-export type Opening = Pick<Entry, "id" | "jobId" | "at" | "by" | "device" | "deviceSeq" | "signed"> & {
-  readonly practice?: string;
-};
+export type Opening = Omit<Entry, "kind" | "v" | "seenSeq" | "body" | "corrects"> & { readonly practice?: string };
 
 /** An opening as it stands in the job's journal on its own device: without a number yet. */
 export const openedEntry = ({ practice, ...opening }: Opening): Entry => ({

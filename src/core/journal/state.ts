@@ -2,7 +2,7 @@ import type { CheckId, Together, Verdict, ZoneKnowledge } from "../checks";
 import type { NextCheck, Suspect } from "../suspects";
 import type { KitItem, VehicleFacts } from "../vehicle";
 import type { ComebackKind, JudgedComeback } from "./comeback";
-import type { At, Bodies, CodeRead, WaitingOn } from "./entries";
+import type { At, Bodies, CodeRead, Imported, WaitingOn } from "./entries";
 import type { OwnCode } from "./own-codes";
 import type { Proof } from "./proof";
 import type { Readiness } from "./readiness";
@@ -109,7 +109,12 @@ export interface JobState {
   readonly number: number;
   /** The code of the practice case that it is played on; none on a real car */
   readonly practice?: string;
-  readonly status: "open" | "handed-over" | "closed" | "review";
+  /** `elsewhere`: closed or handed over in another shop, and not taken up here */
+  readonly status: "open" | "handed-over" | "closed" | "review" | "elsewhere";
+  /** It came in a file from another shop */
+  readonly imported?: Imported;
+  /** Entries that are kept and shown, and prove and close nothing: why */
+  readonly history: readonly { readonly entry: string; readonly kind: string; readonly by: string; readonly why: string }[];
   readonly vehicle?: VehicleFacts;
   readonly story?: Bodies["story"];
   readonly codes: readonly CodeRead[];

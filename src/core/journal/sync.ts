@@ -67,10 +67,10 @@ export function lostBy(journal: DeviceJournal, answer: ServerAnswer, device: str
 }
 
 /** An entry as its device made it, without what the server added. */
-export const asMade = ({ seq: _, recordedAt: __, role: ___, clampedFrom, ...entry }: JournalEntry): Entry => ({
-  ...entry,
-  at: clampedFrom ?? entry.at,
-});
+export const asMade = ({ seq: _, recordedAt: __, role: ___, imported: ____, history: _____, ...entry }: JournalEntry): Entry => {
+  const { clampedFrom, ...made } = entry;
+  return { ...made, at: clampedFrom ?? made.at };
+};
 
 /** What a new entry may claim to have seen: as far as the device's journal is complete, never further. */
 export const seenThrough = (journal: DeviceJournal): number => journal.through;

@@ -21,6 +21,8 @@ export interface SignedIn {
   readonly signIn: string;
   /** 32 bytes, hex: what is made meanwhile is signed with it */
   readonly key: string;
+  /** When that was, by the server's clock, ms since 1970; not known of one from before it was told */
+  readonly since?: number;
   /** Until then the device lets the person in without the server, ms since 1970 */
   readonly until: number;
 }

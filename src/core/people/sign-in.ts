@@ -50,6 +50,9 @@ export const signed = <T extends object>(made: T, signIn: string, key: string): 
 export const isAsSigned = (made: object & { readonly signed: Signature }, key: string): boolean =>
   same(made.signed.mac, sign(key, signedText(made)));
 
+/** What a refusal is about where whoever made something must sign in anew. */
+export const SIGN_IN = "sign-in";
+
 /** Carries the proof of a sign-in. */
 export const SIGN_IN_HEADER = "x-pelota-sign-in";
 

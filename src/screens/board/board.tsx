@@ -291,10 +291,19 @@ function Lane({ title, jobs, count }: { title: string; jobs: readonly BoardJob[]
   );
 }
 
+/** What stands for the station where a job's work is over, or is looked at again. */
+const BOARD_WORDS: Readonly<Record<string, string>> = {
+  review: "Look again",
+  closed: "Handed over",
+  "handed-over": "Handed over",
+  elsewhere: "From another shop",
+};
+
 function JobRow({ job }: { job: BoardJob }) {
   const station = job.station as StationId;
   const index = STATIONS.indexOf(station);
-  const finished = job.status === "closed" || job.status === "handed-over";
+  const words = BOARD_WORDS[job.status];
+  const finished = words !== undefined && job.status !== "review";
   return (
     <PageLink
       href={`/jobs/${job.id}`}
@@ -319,7 +328,7 @@ function JobRow({ job }: { job: BoardJob }) {
         </span>
         <span className="line-clamp-2 text-sm">
           <span className={job.status === "review" ? "text-ember" : finished ? "text-calm" : "text-live"}>
-            {job.status === "review" ? "Look again" : finished ? "Handed over" : STATION_NAMES[station]}
+            {words ?? STATION_NAMES[station]}
           </span>
           <span className="text-muted">
             {finished ? "" : ` · ${job.reason}`} ·{" "}

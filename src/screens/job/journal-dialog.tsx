@@ -66,13 +66,13 @@ function Journal({ go }: { go: Go }) {
   const { entries, state } = useJob();
   const { refused, held } = useRefused();
   const wordsOf = ({ entry }: Kept) => `“${entryWords({ ...entry, seq: 0, recordedAt: "" }, state)}”`;
-  const corrections = entries.filter((e) => e.corrects).toSorted((a, b) => a.seq - b.seq);
+  const corrections = entries.filter((e) => e.corrects && !e.history).toSorted((a, b) => a.seq - b.seq);
   const last = new Map(corrections.map((e) => [e.corrects as string, e]));
   const takenOut = new Map([...last].filter(([, e]) => e.kind === "retract"));
   /** What a line says by its newest correction */
   const newest = new Map(corrections.filter((e) => e.kind !== "retract").map((e) => [e.corrects as string, e]));
   // What was shown belongs to its check, and a line taken out carries its reason itself.
-  const lines = entries.filter((e) => e.kind !== "judged" && e.kind !== "retract").toReversed();
+  const lines = entries.filter((e) => e.kind !== "judged" && (e.kind !== "retract" || e.history)).toReversed();
   return (
     <div className="flex flex-col gap-5">
       {refused.map((kept) => (
@@ -166,14 +166,16 @@ function Line({ entry, newest, out, go }: LineProps) {
           {out && ` · taken out by ${out.by}: ${(out.body as { reason: string }).reason}`}
           {entry.clampedFrom && " · the device's clock ran ahead and was set back"}
           {entry.corrects && " · corrects an earlier line"}
+          {entry.imported && " · from another shop"}
         </p>
+        {entry.history && <p className="text-sm text-amber">Kept as history, counts for nothing: {entry.history}</p>}
       </div>
       {out && (
         <Button look="bare" onClick={() => void putBack()} aria-label={`Put back: ${words}`}>
           Put back
         </Button>
       )}
-      {!out && !asking && !entry.corrects && entry.kind !== "opened" && (
+      {!out && !asking && !entry.corrects && !entry.history && entry.kind !== "opened" && (
         <Button look="bare" onClick={() => setAsking(true)} aria-label={`Take out: ${words}`}>
           Take out
         </Button>

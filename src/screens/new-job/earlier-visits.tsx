@@ -20,6 +20,7 @@ const STANDS: Readonly<Record<string, string>> = {
   review: "to be looked at again",
   "handed-over": "handed over",
   closed: "closed",
+  elsewhere: "closed in another shop",
 };
 
 /** A car that was here before: a fault that came back belongs to its old job, where what was done stands. */

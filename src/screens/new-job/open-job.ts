@@ -3,7 +3,7 @@
 import { v4 as uuid } from "uuid";
 import { type Opening, openedEntry } from "@/core/journal";
 import { deviceId, makeEntries, type NewEntry } from "../session/device";
-import { nextDeviceSeqs } from "../session/device-store";
+import { nextPlaces, type Place } from "../session/device-store";
 import { isSent, record } from "../session/outbox";
 import { signedHere } from "../session/sign-in";
 
@@ -26,8 +26,8 @@ export async function openJob(
   by: string,
   practice?: string,
 ): Promise<string> {
-  const [deviceSeq] = (await nextDeviceSeqs(1)) as [number];
-  const asked: Opening = { id: openingId, jobId, at: new Date().toISOString(), by, device: deviceId(), deviceSeq };
+  const [place] = (await nextPlaces([openingId])) as [Place];
+  const asked: Opening = { id: openingId, jobId, at: new Date().toISOString(), by, device: deviceId(), ...place };
   const opening = signedHere({ ...asked, ...(practice ? { practice } : {}) });
   for (const batch of [[openedEntry(opening)], await makeEntries(jobId, first, by, 1)]) {
     const wrong = await record(batch);

@@ -1,5 +1,6 @@
 import { wrap } from "comlink";
 import type { HashWorker } from "@/workers/hash.worker";
+import { heardTime } from "./clock";
 import { doorHeaders } from "./sign-in";
 
 /** What a door of the server said: wrong input (kept here), or no answer at all. */
@@ -7,6 +8,8 @@ export class Refused extends Error {
   constructor(
     message: string,
     readonly status: number,
+    /** What it is about, where the door says so */
+    readonly path = "",
   ) {
     super(message);
   }
@@ -18,7 +21,7 @@ const CUT_OFF =
   "The answer broke off on its way: look at what came in, then do it again. What is there already is not taken twice";
 
 interface Refusal {
-  readonly error?: { readonly message: string };
+  readonly error?: { readonly message: string; readonly path?: string };
 }
 
 interface Request {
@@ -30,7 +33,9 @@ interface Request {
 
 async function ask(path: string, request: Request): Promise<Response> {
   try {
-    return await fetch(`/api/v1/${path}`, { ...request, headers: { ...request.headers, ...doorHeaders() } });
+    const response = await fetch(`/api/v1/${path}`, { ...request, headers: { ...request.headers, ...doorHeaders() } });
+    heardTime(response.headers.get("date"));
+    return response;
   } catch {
     throw new Offline(NO_ANSWER);
   }
@@ -39,7 +44,8 @@ async function ask(path: string, request: Request): Promise<Response> {
 async function call<T>(path: string, request: Request): Promise<T> {
   const response = await ask(path, request);
   const answer = (await response.json().catch(() => undefined)) as Refusal | undefined;
-  if (!response.ok) throw new Refused(answer?.error?.message ?? `The server answered ${response.status}`, response.status);
+  if (!response.ok)
+    throw new Refused(answer?.error?.message ?? `The server answered ${response.status}`, response.status, answer?.error?.path);
   // An answer that was cut off on its way is none.
   if (answer === undefined) throw new Offline(NO_ANSWER);
   return answer as T;

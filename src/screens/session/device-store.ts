@@ -11,7 +11,8 @@ export interface KeptSignIn extends WrappedKey {
   readonly signIn: string;
   readonly name: string;
   readonly role: Role;
-  /** ms since 1970 */
+  /** When that was by the server's clock, and until when it lets in, ms since 1970 */
+  readonly since?: number;
   readonly until: number;
   /** Wrong PINs in a row, without the server */
   readonly wrong: number;
@@ -35,7 +36,9 @@ interface Copy {
 
 /** What every tab of this device shares: its count of entries, what the server has not got for sure, and the jobs it knows. */
 interface DeviceStore extends DBSchema {
-  counts: { key: string; value: number };
+  /** How many entries it has made, and the last of them */
+  /** How many entries it has made, and the id of the last one */
+  counts: { key: string; value: number | string };
   kept: { key: string; value: Kept };
   journals: { key: string; value: Copy; indexes: { usedAt: number } };
   /** The last sign-in of each person on this device */
@@ -47,6 +50,7 @@ interface DeviceStore extends DBSchema {
 }
 
 const COUNT = "deviceSeq";
+const LAST = "lastEntry";
 /** Where counts and waiting entries stood before all tabs shared one store. */
 const OLD_COUNT = "pelota.deviceSeq";
 const OLD_OUTBOX = "pelota.outbox.";
@@ -109,13 +113,21 @@ async function takeOver(db: IDBPDatabase<DeviceStore>): Promise<IDBPDatabase<Dev
   return db;
 }
 
-/** The next numbers of this device's own count of entries: no two tabs ever get the same. */
-export async function nextDeviceSeqs(count: number): Promise<number[]> {
+/** Where an entry stands among all that its device made. */
+export type Place = Pick<Entry, "deviceSeq" | "prior">;
+
+/** The places of entries that are made now, by their ids, in this device's own count: no two tabs ever get the same. */
+export async function nextPlaces(ids: readonly string[]): Promise<Place[]> {
   const tx = (await device()).transaction("counts", "readwrite");
-  const last = (await tx.store.get(COUNT)) ?? load<number>(OLD_COUNT) ?? 0;
-  await tx.store.put(last + count, COUNT);
+  const count = ((await tx.store.get(COUNT)) as number | undefined) ?? load<number>(OLD_COUNT) ?? 0;
+  const last = (await tx.store.get(LAST)) as string | undefined;
+  await tx.store.put(count + ids.length, COUNT);
+  await tx.store.put(ids.at(-1) as string, LAST);
   await tx.done;
-  return Array.from({ length: count }, (_, i) => last + 1 + i);
+  return ids.map((_, i) => {
+    const prior = i === 0 ? last : ids[i - 1];
+    return { deviceSeq: count + 1 + i, ...(prior ? { prior } : {}) };
+  });
 }
 
 /** Everything this device keeps, oldest first. */
@@ -134,7 +146,7 @@ export async function takeOverKept(all: readonly Kept[], count: number): Promise
   const tx = (await device()).transaction(["kept", "counts"], "readwrite", { durability: "strict" });
   const [kept, counts] = [tx.objectStore("kept"), tx.objectStore("counts")];
   for (const { lease: _, ...one } of all) if ((await kept.get(one.id)) === undefined) await kept.put(one);
-  await counts.put(Math.max(count, (await counts.get(COUNT)) ?? 0), COUNT);
+  await counts.put(Math.max(count, ((await counts.get(COUNT)) as number | undefined) ?? 0), COUNT);
   await tx.done;
 }
 

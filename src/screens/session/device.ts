@@ -2,7 +2,7 @@
 
 import { v4 as uuid } from "uuid";
 import { type At, type Bodies, bodyVersion, type Entry, type EntryKind } from "@/core/journal";
-import { nextDeviceSeqs } from "./device-store";
+import { nextPlaces, type Place } from "./device-store";
 import { signedHere } from "./sign-in";
 import { load, save } from "./storage";
 
@@ -30,17 +30,18 @@ export interface NewEntry<K extends EntryKind = EntryKind> {
 
 /** Entries as they are sent, in the order wanted, signed by who is in. */
 export async function makeEntries(jobId: string, wanted: readonly NewEntry[], by: string, seenSeq: number): Promise<Entry[]> {
-  const seqs = await nextDeviceSeqs(wanted.length);
+  const ids = wanted.map((one) => one.id ?? uuid());
+  const places = await nextPlaces(ids);
   return wanted.map((one, i) =>
     signedHere({
-      id: one.id ?? uuid(),
+      id: ids[i] as string,
       jobId,
       kind: one.kind,
       v: bodyVersion(one.kind),
       at: one.at ?? new Date().toISOString(),
       by,
       device: deviceId(),
-      deviceSeq: seqs[i] as number,
+      ...(places[i] as Place),
       seenSeq,
       body: one.body,
       ...(one.corrects ? { corrects: one.corrects } : {}),

@@ -20,11 +20,12 @@ import {
   type ServerAnswer,
   toBeSigned,
 } from "@/core/journal";
+import { SIGN_IN } from "@/core/people";
 import { getJson, Refused, sendJson } from "./api";
 import { deviceId } from "./device";
 import { changeKept, freeLeases, keep, readKept, takeOn } from "./device-store";
 import { sendPicturesOf } from "./picture-outbox";
-import { signedHere, signedInNow } from "./sign-in";
+import { lock, signedHere, signedInNow } from "./sign-in";
 
 /** A journal that is open in this tab: asked what it holds, told what came back, and when another tab has sent. */
 interface Follower {
@@ -124,10 +125,17 @@ async function sendAll(hurry: boolean): Promise<void> {
     } catch (error) {
       now = false;
       const status = error instanceof Refused ? error.status : undefined;
+      if (error instanceof Refused && error.path === SIGN_IN) lockIfEnded(batch);
       await changeKept(ids, (k) => afterNo(k, status, (error as Error).message, Date.now()));
     }
     await changed(jobId);
   }
+}
+
+/** The sign-in that this device holds signs nothing any more: whoever it was comes in anew. */
+function lockIfEnded(batch: readonly Kept[]): void {
+  const here = signedInNow()?.signIn;
+  if (here !== undefined && batch.some((k) => k.entry.signed?.signIn === here)) lock();
 }
 
 /** Entries of who is in that wait for a signature get one, and keep it: sent again, they are the same. */

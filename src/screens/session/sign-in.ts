@@ -13,6 +13,7 @@ import {
   WRONG_OFFLINE,
   wrapKey,
 } from "@/core/people";
+import { timeNow } from "./clock";
 import { type KeptSignIn, keepSignIn, keptSignIns } from "./device-store";
 import { load, save } from "./storage";
 
@@ -95,10 +96,13 @@ export function useSignedIn(): SignedIn | undefined {
   return here;
 }
 
-/** Signs what is made now; as it was where nobody is in. */
+/** Signs what is made now, with who makes it and when; as it was where nobody is in. */
 export function signedHere<T extends object>(made: T): T {
   const here = signedInNow();
-  return here ? signed(made, here.signIn, here.key) : made;
+  if (!here) return made;
+  // Nobody makes anything before they were in, however the clock was set meanwhile.
+  const madeAt = new Date(Math.max(timeNow(), here.since ?? 0)).toISOString();
+  return signed({ ...made, person: here.personId, madeAt }, here.signIn, here.key);
 }
 
 /** The header that tells a door who asks. */
@@ -134,7 +138,7 @@ export async function enterOffline(personId: string, pin: string): Promise<strin
       : `Too many wrong PINs: ${kept.name} signs in once the server is back`;
   }
   await keepSignIn({ ...kept, wrong: 0 });
-  const { signIn, name, role, until } = kept;
-  enter({ signIn, key, personId, name, role, until });
+  const { signIn, name, role, since, until } = kept;
+  enter({ signIn, key, personId, name, role, until, ...(since === undefined ? {} : { since }) });
   return undefined;
 }

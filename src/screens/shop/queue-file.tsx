@@ -40,7 +40,7 @@ export function QueueFile({ text, done }: { text: string; done: () => void }) {
             <li key={q.id} className="py-1">
               {q.state === "fits" && !taken ? (
                 <Tick
-                  label={words}
+                  label={q.why ? `${words}. It will be history, and count for nothing: ${q.why}` : words}
                   checked={!left.has(q.id)}
                   onChange={(on) => setLeft(new Set(on ? [...left].filter((id) => id !== q.id) : [...left, q.id]))}
                 />

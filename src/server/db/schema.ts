@@ -42,6 +42,8 @@ export const signIns = sqliteTable("sign_ins", {
   at: text("at").notNull(),
   /** Opens no door any more: the role, the PIN or the person has changed since */
   endedAt: text("ended_at"),
+  /** The form of entry that its device makes: the first said nothing of who made it and when */
+  form: integer("form").notNull().default(1),
 });
 
 /**
@@ -124,6 +126,13 @@ export const entries = sqliteTable(
     /** The role of whoever was signed in, and the signature, as JSON */
     role: text("role"),
     signed: text("signed"),
+    person: text("person"),
+    madeAt: text("made_at"),
+    prior: text("prior"),
+    /** By whom and when it was taken in from another shop, as JSON */
+    imported: text("imported"),
+    /** Why it is kept as history alone */
+    history: text("history"),
   },
   (table) => [uniqueIndex("entries_order").on(table.jobId, table.seq)],
 );

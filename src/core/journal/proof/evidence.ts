@@ -2,6 +2,7 @@ import { type Asked, CHECKS, type CheckContext, type CheckId, type Verdict } fro
 import { simulatedDevice } from "../../checks/fields";
 import type { Bodies } from "../entries";
 import { judged, verdictKey } from "../judged";
+import { isImported } from "../origin";
 import type { Line } from "./order";
 import type { Taken } from "./touches";
 
@@ -14,7 +15,7 @@ export interface CheckEvidence extends Taken {
   readonly part: string | undefined;
   readonly verdict: Verdict;
   readonly asked: readonly Asked[];
-  /** Stands as it was last written; former wordings and lines taken out still ask, and answer nothing */
+  /** Stands as it was last written, in this shop; former wordings, lines taken out and what another shop measured still ask, and answer nothing */
   readonly stands: boolean;
 }
 
@@ -72,7 +73,7 @@ export function checkEvidence(
   const isCheck = (line: Line): line is CheckLine => line.kind === "check";
   const all: CheckEvidence[] = [];
   for (const line of lines.filter(isCheck)) {
-    all.push(evidence(line, line.body, verdictOf(line), context, true));
+    all.push(evidence(line, line.body, verdictOf(line), context, !isImported(line)));
     const then = contextAt(line);
     if (then && verdictKey(then) !== verdictKey(context))
       all.push(evidence(line, line.body, judged(line.body, then), then, false));

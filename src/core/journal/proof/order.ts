@@ -1,4 +1,4 @@
-import { type Bodies, type Entry, type JournalEntry, spanOf } from "../entries";
+import { type Bodies, type JournalEntry, spanOf } from "../entries";
 
 /** From–to, ms since 1970. */
 export interface Span {
@@ -109,8 +109,9 @@ function inOrder(lines: readonly Line[]): Line[] {
 }
 
 /** Whether the device that wrote `a` had seen `b` when it did. */
-export const hadSeen = (a: Entry, b: JournalEntry) =>
-  a.device === b.device ? a.deviceSeq > b.deviceSeq || a.seenSeq >= b.seq : a.seenSeq >= b.seq;
+export const hadSeen = (a: JournalEntry, b: JournalEntry) =>
+  // Nobody has seen what was recorded after their own: a count beyond it says nothing.
+  (a.device === b.device && a.deviceSeq > b.deviceSeq) || (a.seq > b.seq && a.seenSeq >= b.seq);
 
 /**
  * Whether `a` surely began after `b` had ended: by every time ever given for both, with its device knowing of `b`. Between

@@ -5,9 +5,9 @@ import { doorFor } from "@/server/http";
 import { receiveBytes } from "@/server/upload";
 
 export const POST = (request: Request) =>
-  doorFor("import-job", request, async () => {
+  doorFor("import-job", request, async (who) => {
     const bytes = await receiveBytes(request, LARGEST_JOB_FILE, "The job file is larger than 64 MB");
-    const job = await beside("imported", new TextDecoder().decode(bytes));
+    const job = await beside("imported", JSON.stringify({ by: who?.name ?? "", file: new TextDecoder().decode(bytes) }));
     tellChanged(job.id);
     return job;
   });

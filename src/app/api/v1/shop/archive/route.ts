@@ -24,11 +24,11 @@ export const GET = (request: Request) =>
 
 /** Takes an archive in and says how, job by job, one a line. */
 export const POST = (request: Request) =>
-  doorFor("move-shop", request, () =>
+  doorFor("move-shop", request, (who) =>
     receiveFile(request, LARGEST_ARCHIVE, "The archive is larger than 8 GB", (path) => {
       // It is read while the answer goes out, which is after the upload's own end.
       const archive = `${path}.zip`;
       renameSync(path, archive);
-      return answerLines(takeArchive(archive), () => rmSync(archive, { force: true }));
+      return answerLines(takeArchive(archive, who?.name), () => rmSync(archive, { force: true }));
     }),
   );
