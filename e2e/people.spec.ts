@@ -336,6 +336,18 @@ test("on the shop's network the plain port only leads to HTTPS, and what waited 
 
     const context = await newDevice({ ignoreHTTPSErrors: true });
     const page = await context.newPage();
+    const lead = await context.newPage();
+    await lead.goto(`${secure}/unlock`);
+    await lead.getByLabel(/passphrase/i).fill("gulls over the slip");
+    await button(lead, "Come in").click();
+    await expect(lead.getByRole("heading", { name: "Set the shop up" })).toBeVisible();
+    const begun = {
+      shop: "Tarn Slip Garage",
+      lead: { name: "Maren Oake", pin: DEMO_PIN },
+      people: [{ name: "Tobin Falk", role: "technician", pin: DEMO_PIN }],
+    };
+    expect((await context.request.post(`${secure}/api/v1/first-start`, { data: begun })).ok()).toBe(true);
+    await context.clearCookies();
     // A tablet that worked on plain HTTP before: what waits on it, and what was typed.
     await page.goto(plain);
     await expect(page.getByRole("heading", { name: "To this shop's secure page" })).toBeVisible();
@@ -351,40 +363,61 @@ test("on the shop's network the plain port only leads to HTTPS, and what waited 
       seenSeq: 1,
       body: { text: "Made on the plain page" },
     };
-    await page.evaluate(async (made) => {
-      localStorage.setItem("pelota.device", JSON.stringify("tablet"));
-      localStorage.setItem("pelota.draft.x.finding", JSON.stringify({ what: "Half typed" }));
-      await new Promise<void>((done) => {
-        const asked = indexedDB.open("pelota", 3);
-        asked.onupgradeneeded = () => {
-          asked.result.createObjectStore("counts").put(41, "deviceSeq");
-          asked.result
-            .createObjectStore("kept", { keyPath: "id" })
-            .put({ id: made.id, entry: made, batch: made.id, tries: 0, notBefore: 0 });
-          asked.result.createObjectStore("journals", { keyPath: "jobId" }).createIndex("usedAt", "usedAt");
-        };
-        asked.onsuccess = () => {
-          asked.result.close();
-          done();
-        };
-      });
-    }, entry);
+    // Not his, and what anybody on this address could have put there.
+    const forged = {
+      ...entry,
+      id: uuid(),
+      by: "Maren Oake",
+      kind: "handover",
+      body: { decidedOn: 1, conditional: true, summary: "Go" },
+    };
+    await page.evaluate(
+      async ([made, other]) => {
+        localStorage.setItem("pelota.device", JSON.stringify("tablet"));
+        localStorage.setItem("pelota.lockAfter", "1e15");
+        localStorage.setItem("pelota.draft.x.finding", JSON.stringify({ what: "Half typed" }));
+        await new Promise<void>((done) => {
+          const asked = indexedDB.open("pelota", 3);
+          asked.onupgradeneeded = () => {
+            asked.result.createObjectStore("counts").put(41, "deviceSeq");
+            const store = asked.result.createObjectStore("kept", { keyPath: "id" });
+            for (const one of [made, other]) store.put({ id: one.id, entry: one, batch: one.id, tries: 0, notBefore: 0 });
+            asked.result.createObjectStore("journals", { keyPath: "jobId" }).createIndex("usedAt", "usedAt");
+          };
+          asked.onsuccess = () => {
+            asked.result.close();
+            done();
+          };
+        });
+      },
+      [entry, forged] as const,
+    );
     await page.reload();
-    await expect(page.getByText("Carries over 1 entry that waits here, and what was typed.")).toBeVisible();
+    await expect(page.getByText("Carries over 2 entries that wait here, and what was typed.")).toBeVisible();
     const [there] = await Promise.all([
       context.waitForEvent("page"),
       page.getByRole("link", { name: "Go on to the secure page" }).click(),
     ]);
-    await expect(there.getByText("1 entry that waited is here, with what was typed")).toBeVisible();
-    await expect(page.getByText("Carried over. Go on in the new page")).toBeVisible();
-    expect(await keptOn(there)).toMatchObject([{ entry }]);
-    expect(await there.evaluate(() => localStorage.getItem("pelota.draft.x.finding"))).toBe('{"what":"Half typed"}');
-    expect(await page.evaluate(() => Object.keys(localStorage))).toEqual([]);
-    await there.getByRole("link", { name: "Go on" }).click();
-    await expect(there).toHaveURL(`${secure}/unlock?to=%2F`);
+    // Let in, signed in and looked through: before that nothing is taken, and nobody else's ever.
+    await expect(there).toHaveURL(`${secure}/unlock?to=%2Fcarry-over`);
     await there.getByLabel(/passphrase/i).fill("gulls over the slip");
     await button(there, "Come in").click();
-    await expect(there.getByRole("heading", { name: "Set the shop up" })).toBeVisible();
+    await expect(there.getByRole("heading", { name: "What waits on the plain page" })).toBeVisible();
+    await button(there, "Sign in").first().click();
+    await enterPin(there, "Tobin Falk", DEMO_PIN);
+    await expect(there.getByText("1 entry of Maren Oake waits there, too")).toBeVisible();
+    await expect(page.getByText("Look through it on the new page")).toBeVisible();
+    expect(await keptOn(there)).toEqual([]);
+    await button(there, "Take over 2").click();
+    await expect(there.getByText("1 entry that waited is here, with what was typed")).toBeVisible();
+    await expect(page.getByText("Carried over. Go on in the new page")).toBeVisible();
+    expect((await keptOn(there)).map((k) => k.id)).toEqual([entry.id]);
+    const stored = () => there.evaluate(() => Object.fromEntries(Object.entries(localStorage)));
+    expect(await stored()).toMatchObject({ "pelota.draft.x.finding": '{"what":"Half typed"}' });
+    expect(await stored()).not.toHaveProperty("pelota.lockAfter");
+    expect((await stored())["pelota.device"]).not.toBe('"tablet"');
+    await there.getByRole("link", { name: "Go on" }).click();
+    await expect(there.getByRole("heading", { name: /Bay board/ })).toBeVisible();
     const [cookie] = await context.cookies(secure);
     expect(cookie).toMatchObject({ name: "pelota_device", secure: true, httpOnly: true, sameSite: "Strict" });
   } finally {

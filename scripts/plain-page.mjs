@@ -25,24 +25,29 @@ const all = (db, store) => new Promise((done, fail) => {
   asked.onsuccess = () => done(asked.result);
   asked.onerror = () => fail(asked.error);
 });
-const NOT_CARRIED = ["pelota.signedIn", "pelota.roles"];
+const CARRIED = /^pelota\\.(draft|outbox|set-aside)\\./;
 (async () => {
   const db = await opened();
   const kept = await all(db, "kept");
-  const [count] = await all(db, "counts");
-  const typed = Object.keys(localStorage).filter((key) => key.startsWith("pelota.") && !NOT_CARRIED.includes(key));
+  const typed = Object.keys(localStorage).filter((key) => CARRIED.test(key));
   if (kept.length + typed.length === 0) return;
   say(kept.length > 0 ? "Carries over " + kept.length + (kept.length === 1 ? " entry that waits" : " entries that wait") + " here, and what was typed." : "Carries over what was typed here.");
   go.addEventListener("click", (event) => {
     event.preventDefault();
     const there = window.open(secure + "/carry-over", "pelota-carry-over");
     if (!there) { say("The browser held the new page back: allow it, then try again. Nothing is lost."); return; }
-    const load = { kept, count, typed: Object.fromEntries(typed.map((key) => [key, localStorage.getItem(key)])) };
+    const load = { kept, typed: Object.fromEntries(typed.map((key) => [key, localStorage.getItem(key)])) };
     let over = false;
+    let heard = false;
     const offer = setInterval(() => there.postMessage({ pelota: "carry-over", load }, secure), 500);
-    setTimeout(() => { if (!over) say("The new page does not answer yet. Is the authority trusted? Nothing is lost: try again."); }, 15000);
+    setTimeout(() => { if (!heard) say("The new page does not answer yet. Trust the authority, let this device in there, and open this page once more: nothing is lost."); }, 15000);
     window.addEventListener("message", async ({ origin, data }) => {
-      if (over || origin !== secure || data?.pelota !== "carried-over") return;
+      if (over || origin !== secure) return;
+      if (data?.pelota === "heard" && !heard) {
+        heard = true;
+        say("Look through it on the new page, and take it over there. Leave this one open.");
+      }
+      if (data?.pelota !== "carried-over") return;
       over = true;
       clearInterval(offer);
       if (db && kept.length > 0) {

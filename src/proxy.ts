@@ -6,8 +6,8 @@ import { NONCE_HEADER, policyOf } from "@/server/page-policy";
 /** The gate before every page. The doors of `/api` ask by themselves: bodies would be held in memory on their way through here. */
 export const config = { matcher: ["/((?!api/).*)"] };
 
-/** For devices that are not in: where one is let in, where what it holds elsewhere is taken over, and what the app is kept by. */
-const OPEN = ["/unlock", "/carry-over", "/sw.js", "/manifest.webmanifest", "/icon.svg"];
+/** For devices that are not in: where one is let in, and what the app is kept by. */
+const OPEN = ["/unlock", "/sw.js", "/manifest.webmanifest", "/icon.svg"];
 
 /** A page with its policy: the framework takes the nonce from the request's own header, our theme script from the other. */
 function page(request: NextRequest): NextResponse {

@@ -1,11 +1,10 @@
+import { Providers } from "@/screens/session/providers";
 import { CarryOver } from "@/screens/unlock/carry-over";
-import { Ready } from "@/ui/ready";
 
 export default function Page() {
   return (
-    <>
+    <Providers>
       <CarryOver />
-      <Ready />
-    </>
+    </Providers>
   );
 }

@@ -1,5 +1,6 @@
 export * from "../canonical";
 export * from "./calls";
+export * from "./carry-over";
 export * from "./closing-forms";
 export * from "./codes-form";
 export * from "./comeback";

@@ -141,12 +141,10 @@ export async function keep(entries: readonly Entry[]): Promise<void> {
   await tx.done;
 }
 
-/** Keeps what another store of this device held, with its count of entries; what is kept here already stays as it is. */
-export async function takeOverKept(all: readonly Kept[], count: number): Promise<void> {
-  const tx = (await device()).transaction(["kept", "counts"], "readwrite", { durability: "strict" });
-  const [kept, counts] = [tx.objectStore("kept"), tx.objectStore("counts")];
-  for (const { lease: _, ...one } of all) if ((await kept.get(one.id)) === undefined) await kept.put(one);
-  await counts.put(Math.max(count, ((await counts.get(COUNT)) as number | undefined) ?? 0), COUNT);
+/** Keeps what another store of this device held; what is kept here already stays as it is. */
+export async function takeOverKept(all: readonly Kept[]): Promise<void> {
+  const tx = (await device()).transaction("kept", "readwrite", { durability: "strict" });
+  for (const one of all) if ((await tx.store.get(one.id)) === undefined) await tx.store.put(one);
   await tx.done;
 }
 

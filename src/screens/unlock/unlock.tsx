@@ -5,12 +5,7 @@ import { Button } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";
 import { sendJson } from "../session/api";
 import { WaitingFile } from "./waiting-file";
-
-/** Where the device wanted to go before it was asked; only ever a page of this app. */
-function wantedPath(search: string): string {
-  const to = new URLSearchParams(search).get("to") ?? "/";
-  return /^\/(?!\/)/.test(to) ? to : "/";
-}
+import { wantedPath } from "./wanted-path";
 
 /** The door for devices on the network. */
 export function Unlock() {
@@ -18,7 +13,11 @@ export function Unlock() {
   const [name, setName] = useState("");
   const [error, setError] = useState("");
   // A code that was read off another device's screen stands in the address.
-  useEffect(() => setPassphrase(new URLSearchParams(window.location.search).get("code") ?? ""), []);
+  useEffect(() => {
+    const code = new URLSearchParams(window.location.search).get("code");
+    // What was typed before this page came to life stays.
+    if (code) setPassphrase(code);
+  }, []);
   return (
     <main className="mx-auto flex min-h-dvh max-w-sm flex-col justify-center gap-5 p-6">
       <h1 className="text-2xl font-bold">Let this device in</h1>
@@ -27,7 +26,7 @@ export function Unlock() {
         onSubmit={(e) => {
           e.preventDefault();
           sendJson("POST", "session", { passphrase, name }).then(
-            () => window.location.assign(wantedPath(window.location.search)),
+            () => window.location.assign(wantedPath(window.location.search, window.location.origin)),
             (e: Error) => setError(e.message),
           );
         }}
