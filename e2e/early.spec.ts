@@ -46,6 +46,15 @@ test("what is typed before the page is ready stays, and a form tapped then is no
   // The page refuses it itself: nobody said the displacement yet.
   await expect(page.getByText("Type the engine displacement").first()).toBeVisible();
   await expect(page.getByLabel("Complaint, in the customer's words")).toHaveValue("Whistles uphill");
+  // A passphrase, too, which stands in a field of its own kind.
+  const goOn = await heldBack(page);
+  await page.goto("/unlock", { waitUntil: "commit" });
+  await page.getByLabel(/passphrase/i).pressSequentially("gulls over");
+  await page.getByRole("button", { name: "Come in" }).click();
+  goOn();
+  // It was typed: the shop without a gate asks for none.
+  await expect(page.getByText("This shop asks for no passphrase")).toBeVisible();
+  await expect(page.getByLabel(/passphrase/i)).toHaveValue("gulls over");
 });
 
 test("every page says when it answers: none keeps a tap for good", async ({ page }) => {

@@ -56,6 +56,27 @@ test("no request breaks the server, however it is made", async () => {
       left = count;
       return Promise.all(Array.from({ length: ABREAST }, lane));
     };
+    // What the framework itself would stumble over, before any door of ours.
+    const odd: Asked[] = [
+      { method: "TRACE", path: "/", headers: {} },
+      { method: "TRACE", path: "/api/v1/people", headers: {} },
+      ...["x", "%", "{}", "%5B%5B", "[[[["].map((state) => ({
+        method: "GET",
+        path: "/shop?_rsc=1",
+        headers: { rsc: "1", "next-router-state-tree": state },
+      })),
+      { method: "POST", path: "/", headers: { "next-action": "x" }, body: "x" },
+      ...["Infinity", "-Infinity", "NaN", "1e308", "-1"].map((quiet) => ({
+        method: "GET",
+        path: `/?quiet=${quiet}`,
+        headers: {},
+      })),
+    ];
+    for (const asked of odd) {
+      const { status, said } = await send(port, asked);
+      if (status >= 500 || status === 0)
+        wrong.push(`${status} ${said}: ${asked.method} ${asked.path} ${JSON.stringify(asked.headers)}`);
+    }
     await round(REQUESTS / 2);
     const half = server.memory();
     await round(REQUESTS / 2);

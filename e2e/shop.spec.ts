@@ -47,7 +47,7 @@ test("the running app asks no other host for anything, and runs no script but it
   expect(styled).not.toBe("7px");
 });
 
-test("a job travels to another shop's empty database and folds to the same state there; then the whole shop does, once", async ({
+test("a job travels to another shop's empty database and is kept there as imported; then the whole shop does, once", async ({
   page,
   newDevice,
   shops,
@@ -73,7 +73,11 @@ test("a job travels to another shop's empty database and folds to the same state
     await there.getByLabel("Job file").setInputFiles(file);
     await expect(there.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
     const entriesOf = async (p: typeof page) => (await p.request.get(`/api/v1/jobs/${id}/entries`)).json();
-    expect(await entriesOf(there)).toEqual(await entriesOf(page));
+    const imported = { by: "Wren Alder", at: expect.any(String) };
+    expect(await entriesOf(there)).toEqual((await entriesOf(page)).map((e: object) => ({ ...e, imported })));
+    await expect(there.getByRole("region", { name: "Where it comes from" })).toContainText(
+      "From another shop, taken in by Wren Alder",
+    );
     await there.goto(`/jobs/${id}/handover`);
     await expect(there.getByText("PCV hose renewed with both clamps", { exact: false })).toBeVisible();
 

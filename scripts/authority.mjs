@@ -116,6 +116,8 @@ function newAuthority(addresses, now) {
     extensions: [
       { name: "basicConstraints", cA: true, pathLenConstraint: 0, critical: true },
       { name: "keyUsage", keyCertSign: true, cRLSign: true, critical: true },
+      // For servers alone: it signs no programs and no mail, whatever a device takes an authority's word for.
+      { name: "extKeyUsage", serverAuth: true },
       { name: "subjectKeyIdentifier" },
       constraints(addresses),
     ],

@@ -9,7 +9,8 @@ export class Unfit extends Error {}
 
 /**
  * Looks whether a data folder can be served: there, writable, sound, no newer than this app, and served by nobody else.
- * It is held until `release`, by a lock on a second file, so that the command line can go on reading. Throws Unfit.
+ * It is held until `release`, by a lock on a second file, so that the command line can go on reading; `isHeld` tells whether that
+ * file is still the one. Throws Unfit.
  */
 export function openData(folder) {
   if (existsSync(folder) && !statSync(folder).isDirectory())
@@ -22,11 +23,11 @@ export function openData(folder) {
   } catch (error) {
     throw new Unfit(`The data folder ${folder} cannot be written to (${error.code}): free it, or name another in PELOTA_DATA.`);
   }
-  const release = hold(folder);
+  const { release, isHeld } = hold(folder);
   // What was still coming in when the last one was killed never came in.
   rmSync(join(folder, "incoming"), { recursive: true, force: true });
   try {
-    return { jobs: look(join(folder, "pelota.sqlite")), release };
+    return { jobs: look(join(folder, "pelota.sqlite")), release, isHeld };
   } catch (error) {
     release();
     throw error;
@@ -44,9 +45,29 @@ export function lastBackup(folder) {
     : undefined;
 }
 
-/** Holds the folder for this process; another one that serves it already holds it too. */
+/**
+ * Holds the folder for this process; another one that serves it already holds it too. @returns how it is let go, and whether it is
+ * still held: a mark that was taken away is set anew, unless another has begun meanwhile.
+ */
 function hold(folder) {
-  const lock = new Database(join(folder, "served.lock"), { timeout: 0 });
+  let held = mark(folder);
+  const isHeld = () => {
+    if (statSync(held.file, { throwIfNoEntry: false })?.ino === held.ino) return true;
+    try {
+      const again = mark(folder);
+      held.lock.close();
+      held = again;
+      return true;
+    } catch {
+      return false;
+    }
+  };
+  return { isHeld, release: () => held.lock.close() };
+}
+
+function mark(folder) {
+  const file = join(folder, "served.lock");
+  const lock = new Database(file, { timeout: 0 });
   try {
     lock.pragma("locking_mode = EXCLUSIVE");
     lock.exec("begin exclusive");
@@ -55,7 +76,7 @@ function hold(folder) {
     if (error.code !== "SQLITE_BUSY") throw error;
     throw new Unfit(`Another Pelota serves ${folder} already: use that one, or stop it first.`);
   }
-  return () => lock.close();
+  return { file, lock, ino: statSync(file).ino };
 }
 
 /** How many jobs a database holds; one that is damaged or newer is not opened. */

@@ -101,7 +101,9 @@ ${qr}
  * @param secureAt the HTTPS address of the app by the name that the request came to.
  */
 export async function answerPlain(request, response, { secureAt, authority, fingerprint }) {
-  const host = request.headers.host ?? "";
+  const asked = request.headers.host ?? "";
+  // What is no name of a machine stands on no page, and in no code.
+  const host = /^(\[[0-9a-f:.]+\]|[\w.-]{1,253})(:\d{1,5})?$/i.test(asked) ? asked : "";
   const send = (status, type, body, more = {}) => {
     response.writeHead(status, {
       "content-type": type,
@@ -115,6 +117,8 @@ export async function answerPlain(request, response, { secureAt, authority, fing
     const message = "This shop is on HTTPS now: open its page once more, it carries over what waits here";
     return send(426, "application/json", JSON.stringify({ error: { message } }), { upgrade: "TLS/1.2, HTTP/1.1" });
   }
+  if (host === "" || !URL.canParse(request.url, "http://here"))
+    return send(400, "text/plain; charset=utf-8", "This address is broken: open the one that the shop's machine shows.");
   const url = new URL(request.url, "http://here");
   if (url.pathname === "/authority.crt")
     return send(200, "application/x-x509-ca-cert", authority, {

@@ -17,6 +17,8 @@ const GRACE = 1000;
 /** How long after the start the day's backup is first looked for, and how often then, ms. */
 const FIRST_BACKUP = 60_000;
 const BACKUP_EVERY = 3600_000;
+/** How often it is looked whether the folder is still held, ms. */
+const HELD_LOOKED_AT = 1000;
 const PELOTA = fileURLToPath(new URL("pelota.mjs", import.meta.url));
 
 /** Takes the day's backup in a process of its own, where one is due; what goes wrong is said here and tried again. */
@@ -49,6 +51,19 @@ async function loadPages(host, port) {
     });
 }
 
+/** How the app is asked. */
+const METHODS = ["GET", "HEAD", "POST", "PUT", "PATCH", "DELETE", "OPTIONS"];
+const ROUTER_HEADERS = ["next-router-state-tree", "next-action"];
+/** What the framework reads as JSON before any door of ours; it fails on anything else. */
+function isRouterState(value) {
+  if (value === undefined) return true;
+  try {
+    return Array.isArray(JSON.parse(decodeURIComponent(value)));
+  } catch {
+    return false;
+  }
+}
+
 const isLoopback = (address = "") => address === "::1" || /^(::ffff:)?127\./.test(address);
 const inUrl = (host) => (host.includes(":") ? `[${host}]` : host);
 
@@ -77,7 +92,11 @@ async function secured({ host, port, securePort, folder, app }) {
   const plain = createServer((request, response) => {
     // The shop's own machine needs nobody's certificate to talk to itself.
     if (isLoopback(request.socket.remoteAddress)) return app(request, response);
-    return answerPlain(request, response, { secureAt, ...certificates });
+    return answerPlain(request, response, { secureAt, ...certificates }).catch((error) => {
+      console.error(error);
+      if (!response.headersSent) response.writeHead(500);
+      response.end();
+    });
   });
   await listening(secure, securePort, host);
   await listening(plain, port, host);
@@ -117,6 +136,12 @@ export async function openShop({ host, port, securePort, folder, handle }) {
   globalThis.pelotaThread = thread;
   const answer = (request, response) => {
     // What is no address is answered here: nothing further in could say so.
+    if (!METHODS.includes(request.method)) {
+      response.writeHead(405, { "content-type": "application/json", allow: METHODS.join(", ") });
+      return response.end(JSON.stringify({ error: { message: "Nothing here is asked in that way" } }));
+    }
+    // A page's own script says in these where it stands: what no script of ours writes is taken off.
+    for (const name of ROUTER_HEADERS) if (!isRouterState(request.headers[name])) delete request.headers[name];
     if (isAddress(request.url)) {
       // Who asks, and how, is known by the socket alone: nothing that a client can send.
       request.headers["x-pelota-address"] = request.socket.remoteAddress ?? "";
@@ -151,7 +176,7 @@ export async function openShop({ host, port, securePort, folder, handle }) {
 }
 
 /** Serves the built app; a signal stops it within two seconds, `onStop` last. */
-export async function serve({ onStop, ...shop }) {
+export async function serve({ onStop, isHeld = () => true, ...shop }) {
   const { says, shutDoors, shut } = await openShop({ ...shop, handle: await prepareApp(shop.host, shop.port) });
   for (const line of says) console.log(line);
   setTimeout(backUp, FIRST_BACKUP).unref();
@@ -167,6 +192,12 @@ export async function serve({ onStop, ...shop }) {
       process.exit(0);
     }, GRACE);
   };
+  // Where its mark was taken away, another server may have begun on the same data.
+  setInterval(() => {
+    if (isHeld()) return;
+    console.error("Another server has begun on this folder, whose mark was taken away: this one stops.");
+    stop();
+  }, HELD_LOOKED_AT).unref();
   for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, stop);
 }
 

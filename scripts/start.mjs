@@ -33,7 +33,7 @@ try {
   console.log(
     `Data: ${folder}, ${data.jobs === 1 ? "1 job" : `${data.jobs} jobs`}, last backed up: ${lastBackup(folder) ?? "never"}`,
   );
-  await serve({ host, port, ...(wide && !values.http ? { securePort } : {}), folder, onStop: data.release });
+  await serve({ host, port, ...(wide && !values.http ? { securePort } : {}), folder, onStop: data.release, isHeld: data.isHeld });
 } catch (error) {
   if (!(error instanceof Unfit)) throw error;
   console.error(`${error.message} Nothing was started.`);

@@ -10,6 +10,9 @@ import { nowIso } from "@/server/clock";
 import { hasLead, listPeople } from "@/server/people";
 import { readShop } from "@/server/shop";
 
+/** Nobody asks for jobs that lay still longer than ten years, days. */
+const MOST_QUIET = 3650;
+
 export const dynamic = "force-dynamic";
 
 export default async function Home({ searchParams }: { searchParams: Promise<Record<string, string | string[] | undefined>> }) {
@@ -20,7 +23,7 @@ export default async function Home({ searchParams }: { searchParams: Promise<Rec
     return (Array.isArray(value) ? value[0] : value) ?? "";
   };
   const showClosed = asked("all") === "1";
-  const quietDays = Number(asked("quiet")) || 0;
+  const quietDays = Math.min(MOST_QUIET, Math.max(0, Number(asked("quiet")) || 0));
   const due = asked("due") === "1";
   const today = nowIso().slice(0, 10);
   const filter: BoardFilter = {

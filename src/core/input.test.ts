@@ -45,10 +45,18 @@ describe("validating at a door", () => {
   it("lets an error of ours through as it is", () => {
     const broken = strictObject({
       a: yup.mixed().test("boom", () => {
-        throw new TypeError("ours");
+        throw new RangeError("ours");
       }),
     });
-    expect(() => validate(broken, { a: 1 })).toThrow(TypeError);
+    expect(() => validate(broken, { a: 1 })).toThrow(RangeError);
+  });
+
+  it("refuses what a test of the whole stumbles over, because its parts are of another shape", () => {
+    const named = strictObject({ list: yup.array().of(yup.string().required()).required() }).test("names", (all) =>
+      (all as unknown as { list: string[] }).list.every((name) => name.length > 0),
+    );
+    expect(() => validate(named, { list: ["a"] })).not.toThrow();
+    for (const list of [undefined, null, 1, { length: 2 }, [null]]) expect(() => validate(named, { list })).toThrow(BadInput);
   });
 });
 

@@ -39,6 +39,8 @@ export function validate<T>(schema: yup.Schema<unknown>, value: unknown, path = 
     schema.validateSync(value, { strict: true, abortEarly: false });
     return value as T;
   } catch (error) {
+    // A test of a whole object meets its fields before they were looked at: it stumbles only over what is of another shape.
+    if (error instanceof TypeError) throw new BadInput(`${path || "The input"} is not of the shape that it should have`, path);
     if (!(error instanceof yup.ValidationError)) throw error;
     const missing = ["required", "optionality", "nullable"];
     const first = error.inner.find((e) => !missing.includes(e.type ?? "")) ?? error.inner[0] ?? error;

@@ -27,7 +27,7 @@ import { tellChanged } from "./changes";
 import { nowIso } from "./clock";
 import { dataFolder, db } from "./db/open";
 import { files, jobs } from "./db/schema";
-import { pathOf, storeReceived } from "./files";
+import { givenName, pathOf, storeReceived, THUMBNAIL_OF } from "./files";
 import { jobNumber, readCustomer, writeCustomer } from "./jobs";
 import { Conflict } from "./refusals";
 import { readShop } from "./shop";
@@ -60,7 +60,9 @@ async function fill(zip: ZipFile, customers: boolean, signal: AbortSignal | unde
       .select({ sha256: files.sha256, name: files.name, bytes: files.bytes })
       .from(files)
       .where(eq(files.jobId, id))
-      .all();
+      .all()
+      // What was named before names were looked at.
+      .map((file) => ({ ...file, name: storedName(file.name) }));
     const isThere = ({ sha256 }: ArchivedFile) => packed.has(sha256) || existsSync(pathOf(dataFolder(), sha256));
     const there = kept.filter(isThere);
     for (const { sha256 } of there) {
@@ -81,6 +83,9 @@ async function fill(zip: ZipFile, customers: boolean, signal: AbortSignal | unde
   zip.addBuffer(Buffer.from(JSON.stringify(toShopArchive(nowIso(), readShop(), listed), null, 1)), MANIFEST_PATH, { mtime });
   zip.end();
 }
+
+/** A name of ours stays; any other is as one from outside. */
+const storedName = (name: string) => (name.startsWith(THUMBNAIL_OF) ? name : givenName(name));
 
 const DAMAGED = "The archive is cut off or damaged: export the shop again. Nothing was taken in";
 
@@ -198,7 +203,7 @@ const isZlib = (error: unknown) => String((error as { code?: unknown }).code).st
 /** Unpacks one file among what is coming in, synced. Throws BadInput where it is not what it says it is. */
 async function unpack(from: Readable, { sha256 }: ArchivedFile): Promise<string> {
   const incoming = join(dataFolder(), "incoming");
-  mkdirSync(incoming, { recursive: true });
+  mkdirSync(incoming, { recursive: true, mode: 0o700 });
   const path = join(incoming, uuid());
   const hash = createHash("sha256");
   const hashed = new Transform({

@@ -1,25 +1,32 @@
 import { createHash } from "node:crypto";
 import {
+  chmodSync,
+  closeSync,
   copyFileSync,
   createReadStream,
   existsSync,
+  fsyncSync,
   mkdirSync,
+  openSync,
   readdirSync,
   readFileSync,
+  renameSync,
   statSync,
   writeFileSync,
 } from "node:fs";
-import { dirname, join } from "node:path";
+import { dirname, join, resolve } from "node:path";
 import Database from "better-sqlite3";
 import { drizzle } from "drizzle-orm/better-sqlite3";
 import * as yup from "yup";
 import { BadInput, parseJson, strictObject, validate } from "@/core/input";
+import { backupsFolder } from "./backups-folder";
 import { boardColumns } from "./board";
 import { now } from "./clock";
 import { type Db, dataFolder } from "./db/open";
 import * as schema from "./db/schema";
 import { pathOf } from "./files";
 import { readJob } from "./jobs";
+import { type Replayed, replay } from "./revocations";
 
 /** One file of a backup or a data folder. */
 interface Part {
@@ -68,9 +75,17 @@ async function partOf(path: string): Promise<Part> {
 
 const isEmpty = (folder: string) => !existsSync(folder) || readdirSync(folder).length === 0;
 
+/** Copies a file, on the disk for sure, for nobody else on this machine to read. */
 function copy(from: string, to: string): void {
-  mkdirSync(dirname(to), { recursive: true });
+  mkdirSync(dirname(to), { recursive: true, mode: 0o700 });
   copyFileSync(from, to);
+  settle(to);
+}
+function settle(path: string): void {
+  chmodSync(path, 0o600);
+  const file = openSync(path, "r+");
+  fsyncSync(file);
+  closeSync(file);
 }
 
 const open = (file: string) => new Database(file, { readonly: true, fileMustExist: true });
@@ -83,13 +98,15 @@ const open = (file: string) => new Database(file, { readonly: true, fileMustExis
 export async function backup(target: string, data = dataFolder(), at = now()): Promise<Manifest> {
   if (!isEmpty(target)) throw new BadInput(`${target} is not empty: name a new folder`, "path");
   if (!existsSync(join(data, DATABASE))) throw new BadInput(`There is no database in ${data}`, "path");
-  mkdirSync(target, { recursive: true });
+  mkdirSync(target, { recursive: true, mode: 0o700 });
+  chmodSync(target, 0o700);
   const live = open(join(data, DATABASE));
   try {
     await live.backup(join(target, DATABASE));
   } finally {
     live.close();
   }
+  settle(join(target, DATABASE));
   const kept = open(join(target, DATABASE));
   const count = (table: string) => (kept.prepare(`select count(*) as n from ${table}`).get() as { n: number }).n;
   const files = kept.prepare("select distinct sha256, bytes from files order by sha256").all() as Part[];
@@ -110,7 +127,7 @@ export async function backup(target: string, data = dataFolder(), at = now()): P
     database: await partOf(join(target, DATABASE)),
     files,
   };
-  writeFileSync(join(target, MANIFEST), JSON.stringify(manifest, null, 1));
+  writeFileSync(join(target, MANIFEST), JSON.stringify(manifest, null, 1), { mode: 0o600, flush: true });
   const wrong = await checkBackup(target);
   if (wrong.length > 0) throw new BadInput(`The backup does not verify: ${wrong.join("; ")}`, "path");
   return manifest;
@@ -137,8 +154,15 @@ export async function checkBackup(folder: string): Promise<string[]> {
   return wrong;
 }
 
-/** Puts a backup into an empty data folder; what does not verify is not restored. Throws BadInput. */
-export async function restore(from: string, data = dataFolder()): Promise<Manifest> {
+/**
+ * Puts a backup into an empty data folder; what does not verify is not restored. Devices that were put out and customers who were
+ * erased since it was taken stay so. Throws BadInput.
+ */
+export async function restore(
+  from: string,
+  data = dataFolder(),
+  backups = backupsFolder(data),
+): Promise<Manifest & { readonly again: Replayed }> {
   if (!isEmpty(data))
     throw new BadInput(`${data} is not empty: name an empty folder in PELOTA_DATA, and nothing is lost`, "path");
   const manifest = readManifest(from);
@@ -147,8 +171,12 @@ export async function restore(from: string, data = dataFolder()): Promise<Manife
   for (const { sha256 } of manifest.files) copy(pathOf(from, sha256), pathOf(data, sha256));
   if (existsSync(join(from, SALT))) copy(join(from, SALT), join(data, SALT));
   // The database comes last: a folder that has one has everything that it names.
-  copy(join(from, DATABASE), join(data, DATABASE));
-  return manifest;
+  const coming = join(data, `${DATABASE}.coming`);
+  copy(join(from, DATABASE), coming);
+  const again = replay(coming, resolve(from), backups);
+  renameSync(coming, join(data, DATABASE));
+  chmodSync(data, 0o700);
+  return { ...manifest, again };
 }
 
 /** What is wrong with a data folder, each with what to do; nothing where all is well. */

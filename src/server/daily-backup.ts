@@ -1,11 +1,9 @@
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync } from "node:fs";
-import { join, resolve } from "node:path";
+import { join } from "node:path";
 import { backup, type Manifest, readManifest } from "./backup";
+import { backupsFolder } from "./backups-folder";
 import { now } from "./clock";
 import { dataFolder } from "./db/open";
-
-/** Where daily backups go: `PELOTA_BACKUPS`, or beside the data. */
-export const backupsFolder = () => resolve(/* turbopackIgnore: true */ process.env.PELOTA_BACKUPS ?? `${dataFolder()}-backups`);
 
 const USUAL_KEEP = 14;
 /** How many daily backups are kept: `PELOTA_KEEP_BACKUPS`; 0 takes none. */
@@ -36,6 +34,12 @@ const finished = (folder: string): string[] =>
         .filter((name) => NAME.test(name) && read(join(folder, name)))
         .sort()
     : [];
+
+/** Oldest first; those dated ahead of now come before all: they say nothing of when they were taken. */
+const byAge = (names: readonly string[], at: number): string[] => {
+  const ahead = nameOf(at + DAY);
+  return [...names.filter((name) => name > ahead), ...names.filter((name) => name <= ahead)];
+};
 
 export interface BackupState {
   readonly folder: string;
@@ -70,7 +74,8 @@ export async function dailyBackup(
 ): Promise<Manifest | undefined> {
   if (keep === 0) return undefined;
   const last = read(join(folder, finished(folder).at(-1) ?? ""));
-  if (last && at - Date.parse(last.takenAt) < DAY) return undefined;
+  // One from a day that is still to come was dated by a clock that ran wild: it is none of today's.
+  if (last && Math.abs(at - Date.parse(last.takenAt)) < DAY) return undefined;
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   // What a killed one left is no backup.
   for (const name of readdirSync(folder))
@@ -80,7 +85,7 @@ export async function dailyBackup(
   try {
     const manifest = await backup(taking, data, at);
     renameSync(taking, join(folder, name));
-    for (const old of finished(folder).slice(0, -keep)) rmSync(join(folder, old), { recursive: true, force: true });
+    for (const old of byAge(finished(folder), at).slice(0, -keep)) rmSync(join(folder, old), { recursive: true, force: true });
     return manifest;
   } finally {
     rmSync(taking, { recursive: true, force: true });

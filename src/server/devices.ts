@@ -1,13 +1,19 @@
 import { createHash, randomBytes } from "node:crypto";
+import { dirname } from "node:path";
 import { and, asc, eq, isNull } from "drizzle-orm";
 import { v4 as uuid } from "uuid";
 import type { Device } from "@/core/people";
+import { backupsFolder } from "./backups-folder";
+import { askWhoMayHear } from "./changes";
 import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { devices, signIns } from "./db/schema";
 import { NotFound } from "./refusals";
+import { revoke } from "./revocations";
 
 export const DEVICE_COOKIE = "pelota_device";
+/** The same where the shop is on HTTPS: no page on plain HTTP can set it, nor one of another name (RFC 6265bis, 4.1.3.2). */
+export const SECURE_COOKIE = "__Host-pelota_device";
 /** A device that was not seen for so long is let in anew, ms. */
 const UNSEEN = 90 * 24 * 3600_000;
 /** Being seen is noted at most so often, ms. */
@@ -45,7 +51,9 @@ function cookieOf(header: string | null, name: string): string {
 
 /** Which device asks, by what it carries: one that is known and in, one that is out, or none. */
 export function deviceOf(headers: Headers, at: Db = db()): { readonly id: string; readonly out: boolean } | undefined {
-  const token = cookieOf(headers.get("cookie"), DEVICE_COOKIE);
+  const cookies = headers.get("cookie");
+  // Who was let in before has the old name still.
+  const token = cookieOf(cookies, SECURE_COOKIE) || cookieOf(cookies, DEVICE_COOKIE);
   if (token === "") return undefined;
   // The server looks at its own pages as it starts.
   if (process.env.PELOTA_SELF && token === process.env.PELOTA_SELF) return { id: "", out: false };
@@ -63,6 +71,12 @@ export function deviceOf(headers: Headers, at: Db = db()): { readonly id: string
 
 /** The device that asks, as its sign-ins name it: empty on the shop's own machine. */
 export const deviceIdOf = (headers: Headers, at: Db = db()): string => deviceOf(headers, at)?.id ?? "";
+
+/** What a device is called. @param id empty on the shop's own machine. */
+export const deviceName = (id: string, at: Db = db()): string =>
+  id === ""
+    ? "the shop's machine"
+    : (at.select({ name: devices.name }).from(devices).where(eq(devices.id, id)).get()?.name ?? "");
 
 /** Every device that ever was in, the oldest first. */
 export const listDevices = (at: Db = db()): Device[] =>
@@ -84,6 +98,8 @@ export function putOut(id: string, at: Db = db()): void {
       .run();
   });
   change.immediate();
+  askWhoMayHear();
+  revoke({ device: id }, backupsFolder(dirname(at.$client.name)));
 }
 
 /** Whether what was made under a sign-in there still goes up by itself. */

@@ -1,5 +1,6 @@
 import { createHash } from "node:crypto";
 import {
+  chmodSync,
   closeSync,
   existsSync,
   fsyncSync,
@@ -29,7 +30,8 @@ const isWhole = (path: string, bytes: number) => existsSync(path) && statSync(pa
 /** Puts a written and synced file in its place, if all of it is there; the folder is synced too. */
 function place(path: string, target: string, bytes: number): void {
   if (!isWhole(path, bytes)) throw new Error("The disk took less than was written");
-  mkdirSync(dirname(target), { recursive: true });
+  mkdirSync(dirname(target), { recursive: true, mode: 0o700 });
+  chmodSync(path, 0o600);
   renameSync(path, target);
   const handle = openSync(dirname(target), "r");
   fsyncSync(handle);
@@ -39,7 +41,7 @@ function place(path: string, target: string, bytes: number): void {
 /** Writes a file whole or not at all: among what is coming in, synced, measured, renamed. What a kill leaves there goes at the next start. */
 function writeWhole(folder: string, target: string, bytes: Uint8Array): void {
   const temporary = join(folder, "incoming", uuid());
-  mkdirSync(dirname(temporary), { recursive: true });
+  mkdirSync(dirname(temporary), { recursive: true, mode: 0o700 });
   try {
     const file = openSync(temporary, "wx");
     try {
@@ -54,12 +56,20 @@ function writeWhole(folder: string, target: string, bytes: Uint8Array): void {
   }
 }
 
+/** Thumbnails are found by their name, which nobody outside gives. */
+export const THUMBNAIL_OF = "thumbnail of ";
+
+/** A name that came from outside, as it may be kept and exported: no character that no keyboard types, and no name of ours. */
+export function givenName(name: string): string {
+  const typed = name
+    .replace(/[\p{Cc}\p{Cs}]+/gu, " ")
+    .trim()
+    .slice(0, 200);
+  return typed.toLowerCase().startsWith(THUMBNAIL_OF) ? `a ${typed}` : typed || "file";
+}
+
 const record = (at: Db, jobId: string, name: string, { sha256, bytes }: Received) =>
-  at
-    .insert(files)
-    .values({ jobId, sha256, name: name.slice(0, 255), bytes, createdAt: nowIso() })
-    .onConflictDoNothing()
-    .run();
+  at.insert(files).values({ jobId, sha256, name, bytes, createdAt: nowIso() }).onConflictDoNothing().run();
 
 /** Keeps bytes of a job under their content hash; none without a job. Throws NotFound. */
 export function storeFile(

@@ -43,6 +43,8 @@ export async function guess(what: string, check: () => Promise<boolean>): Promis
   guessers().delete(what);
   guessers().set(what, known);
   if (guessers().size > KEPT) guessers().delete(guessers().keys().next().value as string);
+  // A clock that was set back makes no wait longer.
+  known.until = Math.min(known.until, now() + LONGEST);
   const wait = () => Math.max(0, Math.ceil((known.until - now()) / 1000));
   if (known.busy) return { in: false, wait: Math.max(1, wait()), looked: false, busy: true };
   if (wait() > 0) return { in: false, wait: wait(), looked: false };

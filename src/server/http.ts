@@ -84,12 +84,19 @@ export async function answerLines(work: AsyncGenerator<unknown>, ended: () => vo
   return new Response(lines, { headers: { "content-type": "application/x-ndjson", "cache-control": "no-store" } });
 }
 
+/** An answer that nobody on the way keeps, and no browser: who asks next may be another person. Pictures say otherwise themselves. */
+async function kept(work: () => unknown | Promise<unknown>): Promise<Response> {
+  const response = await answer(work);
+  if (!response.headers.has("cache-control")) response.headers.set("cache-control", "no-store");
+  return response;
+}
+
 /** Asks at a door who comes: whoever may not come in is told so. */
 function asked(request: Request, work: () => unknown | Promise<unknown>, open: boolean): Promise<Response> {
   const refusal = turnedAway(request, open);
   return refusal
     ? Promise.resolve(Response.json({ error: { message: refusal.message } }, { status: refusal.status }))
-    : answer(() => {
+    : kept(() => {
         // Where the data are gone nothing is taken in, nor a folder made in their place.
         db();
         return work();
@@ -110,7 +117,15 @@ const sizeWords = (bytes: number) => (bytes < 1048576 ? `${Math.round(bytes / 10
 
 /** A request's JSON body; throws BadInput for anything else or more than `limit` bytes. */
 export async function jsonBody(request: Request, limit = 16 * 1024 * 1024): Promise<unknown> {
-  const text = await request.text();
-  if (text.length > limit) throw new TooLarge(`The request is too large (over ${sizeWords(limit)})`);
-  return parseJson(text);
+  const tooLarge = () => new TooLarge(`The request is too large (over ${sizeWords(limit)})`);
+  if (Number(request.headers.get("content-length") ?? 0) > limit) throw tooLarge();
+  const parts: Uint8Array[] = [];
+  let bytes = 0;
+  // Counted as it comes: what is too much is never held.
+  for await (const part of request.body ?? []) {
+    bytes += part.byteLength;
+    if (bytes > limit) throw tooLarge();
+    parts.push(part);
+  }
+  return parseJson(new TextDecoder().decode(Buffer.concat(parts)));
 }

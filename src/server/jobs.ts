@@ -1,3 +1,4 @@
+import { dirname } from "node:path";
 import { and, asc, desc, eq, getTableColumns, gt, sql } from "drizzle-orm";
 import { type Customer, customerSchema } from "@/core/customer";
 import { BadInput, validate } from "@/core/input";
@@ -24,10 +25,11 @@ import {
   validateDates,
   validatePlaces,
 } from "@/core/journal";
-import type { Role } from "@/core/people";
+import { may, mayNot, type Role } from "@/core/people";
 import { caseCode, readCaseCode } from "@/core/practice/code";
 import type { GivenFacts } from "@/core/vehicle";
 import { type Authored, admitted, admittedEntry, signatureOf, type Way } from "./admission";
+import { backupsFolder } from "./backups-folder";
 import { beside } from "./beside";
 import { tellChanged } from "./changes";
 import { now, nowIso } from "./clock";
@@ -36,7 +38,8 @@ import { type Db, db } from "./db/open";
 import { customers, entries, jobs } from "./db/schema";
 import { parsed } from "./parsed";
 import { hasLead } from "./people";
-import { Conflict, NotFound } from "./refusals";
+import { Conflict, Forbidden, NotFound } from "./refusals";
+import { revoke } from "./revocations";
 import { readShop } from "./shop";
 
 type Row = typeof entries.$inferSelect;
@@ -500,9 +503,13 @@ function refusal(ask: () => void): string | undefined {
 export const readCustomer = (jobId: string, at: Db = db()): Customer | undefined =>
   at.select({ name: customers.name, contact: customers.contact }).from(customers).where(eq(customers.jobId, jobId)).get();
 
-export function writeCustomer(jobId: string, input: unknown, at: Db = db()): void {
+/** Who a car belongs to. A line that is left blank erases what stood there. @param role of who writes it; Throws Forbidden. */
+export function writeCustomer(jobId: string, input: unknown, at: Db = db(), role?: Role): void {
   const customer = validate<Customer>(customerSchema, input);
   requireJob(jobId, at);
+  const before = readCustomer(jobId, at);
+  const blanks = (field: keyof Customer) => Boolean(before?.[field].trim()) && customer[field].trim() === "";
+  if ((blanks("name") || blanks("contact")) && !may(role, "erase-customer")) throw new Forbidden(mayNot("erase-customer"));
   at.insert(customers)
     .values({ jobId, ...customer })
     .onConflictDoUpdate({ target: customers.jobId, set: customer })
@@ -512,4 +519,5 @@ export function writeCustomer(jobId: string, input: unknown, at: Db = db()): voi
 /** Erases who the customer is; the journal never knew. */
 export function eraseCustomer(jobId: string, at: Db = db()): void {
   at.delete(customers).where(eq(customers.jobId, jobId)).run();
+  revoke({ customer: jobId }, backupsFolder(dirname(at.$client.name)));
 }

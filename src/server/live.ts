@@ -22,6 +22,8 @@ const store = (): Store => {
 /** A run nobody has heard of for so long is over, ms. */
 const SILENT = 20_000;
 const CODE_LASTS = 10 * 60_000;
+/** Codes that are open at once */
+const OPEN_CODES = 10;
 const KEPT_CALLS = 20;
 
 /** The first device's word on its run; the answer is what was called to it since. */
@@ -55,6 +57,8 @@ export function callOut(jobId: string, call: LiveCall): boolean {
 export function newCode(): { readonly code: string; readonly seconds: number } {
   const { codes } = store();
   for (const [code, until] of codes) if (until < now()) codes.delete(code);
+  // Each open one is a guess more at the door: the oldest goes.
+  while (codes.size >= OPEN_CODES) codes.delete(codes.keys().next().value as string);
   const code = String(randomInt(0, 1e6)).padStart(6, "0");
   codes.set(code, now() + CODE_LASTS);
   return { code, seconds: CODE_LASTS / 1000 };

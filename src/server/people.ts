@@ -4,19 +4,18 @@ import { and, asc, eq, isNotNull, isNull, ne } from "drizzle-orm";
 import { v4 as uuid } from "uuid";
 import * as yup from "yup";
 import { BadInput, needed, strictObject, validate } from "@/core/input";
-import { type NewPerson, newPinSchema, type Person, ROLE_IDS, type Role, WRONG_PINS } from "@/core/people";
+import { type NewPerson, newPinSchema, type Person, ROLE_IDS, type Role } from "@/core/people";
 import { nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { people, signIns } from "./db/schema";
 import { NotFound } from "./refusals";
 
 type Row = typeof people.$inferSelect;
-const asPerson = ({ id, name, role, pin, wrong, leftAt }: Row): Person => ({
+const asPerson = ({ id, name, role, pin, leftAt }: Row): Person => ({
   id,
   name,
   role: role as Role,
   hasPin: pin !== null,
-  locked: wrong >= WRONG_PINS,
   left: leftAt !== null,
 });
 
@@ -33,9 +32,9 @@ export const hasLead = (at: Db = db()): boolean =>
 const derive = promisify(scrypt) as (pin: string, salt: string, length: number) => Promise<Buffer>;
 
 /** What is kept of a PIN. */
-async function keptPin(pin: string): Promise<Pick<Row, "pin" | "pinSalt" | "wrong">> {
+async function keptPin(pin: string): Promise<Pick<Row, "pin" | "pinSalt">> {
   const pinSalt = randomBytes(16).toString("hex");
-  return { pin: (await derive(pin, pinSalt, 32)).toString("hex"), pinSalt, wrong: 0 };
+  return { pin: (await derive(pin, pinSalt, 32)).toString("hex"), pinSalt };
 }
 
 /** Whether this is the person's PIN. */
@@ -81,7 +80,7 @@ interface Change {
 }
 
 /**
- * Changes a person's role or PIN, or notes that they left or are back; a new PIN lets in whoever was locked out. What was
+ * Changes a person's role or PIN, or notes that they left or are back. What was
  * open under their name opens no door any more. Throws BadInput where the shop would be without a lead.
  */
 export async function changePerson(id: string, input: unknown, at: Db = db()): Promise<Person> {

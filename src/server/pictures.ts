@@ -3,7 +3,7 @@ import sharp from "sharp";
 import { BadInput } from "@/core/input";
 import { type Db, dataFolder, db } from "./db/open";
 import { files } from "./db/schema";
-import { readFile, storeFile } from "./files";
+import { givenName, readFile, storeFile, THUMBNAIL_OF } from "./files";
 import { NotFound } from "./refusals";
 
 /** Largest picture that is taken, bytes */
@@ -13,7 +13,7 @@ const TAKEN = ["jpeg", "png", "webp", "heif", "gif"];
 const LONG_SIDE = 2400;
 const THUMBNAIL = 320;
 
-const thumbnailName = (sha256: string) => `thumbnail of ${sha256}`;
+const thumbnailName = (sha256: string) => `${THUMBNAIL_OF}${sha256}`;
 
 /**
  * Keeps a picture with a job: what it is goes by its content, not its name; turned upright, then written anew without
@@ -52,7 +52,7 @@ export async function storePicture(
   const [whole, thumbnail] = await Promise.all([clean ? bytes : resized(LONG_SIDE), resized(THUMBNAIL)]).catch(() => {
     throw new BadInput("The picture is damaged: take it again");
   });
-  const { sha256 } = storeFile(jobId, name, whole, at, folder);
+  const { sha256 } = storeFile(jobId, givenName(name), whole, at, folder);
   storeFile(jobId, thumbnailName(sha256), thumbnail, at, folder);
   return { sha256 };
 }

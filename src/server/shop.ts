@@ -3,7 +3,7 @@ import * as yup from "yup";
 import { CHECK_IDS, CHECKS } from "@/core/checks";
 import { BadInput, needed, strictObject, validate } from "@/core/input";
 import type { Bodies } from "@/core/journal";
-import { may, mayNot, shopActs } from "@/core/people";
+import { ACTS, may, mayNot, shopActs } from "@/core/people";
 import { mergeShops } from "@/core/shop/merge";
 import {
   DEFAULT_SHOP,
@@ -19,6 +19,7 @@ import { type Db, db } from "./db/open";
 import { entries, jobs, shopVersions } from "./db/schema";
 import { parsed } from "./parsed";
 import { Conflict, Forbidden } from "./refusals";
+import { logged } from "./security-log";
 import type { Who } from "./sign-in";
 
 type Row = typeof shopVersions.$inferSelect;
@@ -62,8 +63,12 @@ export function writeShop(input: unknown, at: Db = db(), who?: Who): ShopVersion
         `${newest.by || "Somebody"} has changed ${clashes.join(", ")} meanwhile: nothing was saved. Look at what stands there now, or save yours over it`,
       );
     const valid = validate<Shop>(shopSchema, merged);
-    const forbidden = shopActs(newest.shop, valid).find((act) => !may(who?.role, act));
+    const acts = shopActs(newest.shop, valid);
+    const forbidden = acts.find((act) => !may(who?.role, act));
     if (forbidden) throw new Forbidden(mayNot(forbidden));
+    const watched = acts.filter((act) => act !== "keep-equipment");
+    if (watched.length > 0)
+      logged({ what: "limits-changed", who: by, device: "", detail: watched.map((act) => ACTS[act].words).join("; ") }, at);
     const row = { at: nowIso(), by, value: JSON.stringify(valid) };
     return versionOf(at.insert(shopVersions).values(row).returning().get());
   });

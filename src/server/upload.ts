@@ -66,7 +66,7 @@ export async function receiveFile<T>(
   folder = dataFolder(),
 ): Promise<T> {
   const incoming = join(folder, "incoming");
-  mkdirSync(incoming, { recursive: true });
+  mkdirSync(incoming, { recursive: true, mode: 0o700 });
   const path = join(incoming, uuid());
   const file = openSync(path, "wx");
   try {

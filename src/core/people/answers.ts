@@ -7,8 +7,6 @@ export interface Person {
   readonly role: Role;
   /** Nobody signs in without one */
   readonly hasPin: boolean;
-  /** Too many wrong PINs: a lead gives a new one */
-  readonly locked: boolean;
   /** Works here no more: the name stays under what was written */
   readonly left: boolean;
 }

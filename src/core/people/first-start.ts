@@ -34,7 +34,7 @@ export const firstStartSchema = strictObject<FirstStart>({
     .required(),
   machine: machineSchema.optional().default(undefined),
 }).test("names", function (start) {
-  const names = [start?.lead?.name, ...(start?.people ?? []).map((p) => p?.name)].map((n) =>
+  const names = [start?.lead?.name, ...(Array.isArray(start?.people) ? start.people : []).map((p) => p?.name)].map((n) =>
     String(n ?? "")
       .trim()
       .toLowerCase(),

@@ -39,6 +39,7 @@ describe("who may what", () => {
     ["manage-devices", false, false, true],
     ["erase-customer", false, false, true],
     ["move-shop", false, false, true],
+    ["see-security-log", false, false, true],
     ["see-practice", false, false, true],
   ];
 

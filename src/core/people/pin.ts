@@ -1,8 +1,5 @@
 import * as yup from "yup";
 
-/** So many wrong PINs lock a person out, until a lead gives a new one. */
-export const WRONG_PINS = 10;
-
 const RUNS = "01234567890 09876543210";
 /** Of all the same digit, or a row of them up or down: what is tried first. */
 const isGuessed = (pin: string) => /^(\d)\1*$/.test(pin) || RUNS.includes(pin);

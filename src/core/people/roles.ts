@@ -23,6 +23,7 @@ export const ACTS = {
   "manage-devices": { words: "puts devices out", roles: LEAD },
   "erase-customer": { words: "erases a customer", roles: LEAD },
   "move-shop": { words: "takes the whole shop out, or another in", roles: LEAD },
+  "see-security-log": { words: "reads what happened at the doors", roles: LEAD },
   "see-practice": { words: "sees the practice of others", roles: LEAD },
 } as const satisfies Record<string, { readonly words: string; readonly roles: readonly Role[] }>;
 export type Act = keyof typeof ACTS;

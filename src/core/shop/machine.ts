@@ -1,7 +1,7 @@
 import * as yup from "yup";
 import { type BallCurve, calibrateBall } from "../gas/flow-ball";
 import { BadInput, line, needed, strictObject } from "../input";
-import { parseNumber, parseQuantity, type Quantity, quantitySchema, toSi, UNITS } from "../units";
+import { isQuantity, parseNumber, parseQuantity, type Quantity, quantitySchema, toSi, UNITS } from "../units";
 
 export const MACHINE_KINDS = {
   "low-pressure": "Low-pressure smoke",
@@ -74,8 +74,8 @@ export interface Instrument {
 /** Why an end of scale is none. */
 export const SCALE_ENDS = "A scale ends further up than one division: type the most that it shows";
 export const endsAboveDivision = ({ division, end }: { readonly division?: Quantity; readonly end?: Quantity | undefined }) =>
-  !end ||
-  !division ||
+  !isQuantity(end) ||
+  !isQuantity(division) ||
   (UNITS[end.unit].dimension === UNITS[division.unit].dimension && Math.abs(toSi(end)) > Math.abs(toSi(division)));
 
 const day = yup.string().matches(/^\d{4}-\d\d-\d\d$/, "A day looks like 2026-01-31");

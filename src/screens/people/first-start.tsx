@@ -101,7 +101,8 @@ export function FirstStart({ known, shopName }: { known: readonly string[]; shop
           <div>
             <h2 className="text-xl font-bold">Who else works here</h2>
             <p className="text-muted">
-              An apprentice records and proposes; a technician signs repairs and closes jobs. More can come in later.
+              An apprentice records and proposes; a technician signs repairs and closes jobs. Name a second lead: where the only
+              one is away or forgets a PIN, nobody else lets anybody in. More can come in later.
             </p>
           </div>
           {people.map((p, i) => (

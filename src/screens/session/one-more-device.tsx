@@ -30,10 +30,12 @@ export function OneMoreDevice({ path = "/" }: { path?: string }) {
       </>
     );
   const origin = code.plain ?? window.location.origin;
-  const door = `${origin}/unlock?${new URLSearchParams({ code: code.code, to: path })}`;
+  // On plain HTTP whoever listens would read the code along: there it is typed, on the page that the other leads to.
+  const carried = origin.startsWith("https:");
+  const door = `${origin}/unlock?${new URLSearchParams({ to: path, ...(carried ? { code: code.code } : {}) } as Record<string, string>)}`;
   return (
     <div className="grid items-start gap-x-6 gap-y-3 sm:grid-cols-[12rem_1fr]">
-      <QrCode text={door} label={`Opens ${origin} with the code`} />
+      <QrCode text={door} label={carried ? `Opens ${origin} with the code` : `Opens ${origin}`} />
       <div className="min-w-0">
         <p>Read this with the other device's camera, or open</p>
         <p className="mb-2 font-mono text-lg break-all">{`${origin}${path}`}</p>

@@ -5,6 +5,7 @@ import { useEffect, useState } from "react";
 import {
   AUTO_LOCK,
   doorProof,
+  OFFLINE_DAYS,
   type Role,
   SIGN_IN_HEADER,
   type SignedIn,
@@ -15,6 +16,7 @@ import {
 } from "@/core/people";
 import { timeNow } from "./clock";
 import { type KeptSignIn, keepSignIn, keptSignIns } from "./device-store";
+import { askToPersist } from "./persistence";
 import { load, save } from "./storage";
 
 /** Who is signed in on this device, and the key that what they make is signed with: forgotten once it is locked. */
@@ -113,10 +115,14 @@ export function doorHeaders(): Record<string, string> {
 
 /** Lets a person in, and keeps their key for when the server is away: nothing without the PIN. */
 export async function enterWith(here: SignedIn, pin: string): Promise<void> {
-  const { key, ...known } = here;
+  // However far a server's clock ran wild, nobody is let in for longer than that without it.
+  const until = Math.min(here.until, Date.now() + OFFLINE_DAYS * 24 * 3600_000);
+  const { key, ...known } = { ...here, until };
   // A device that cannot keep it works with the server alone.
   await keepSignIn({ ...known, ...(await wrapKey(key, pin, bytesToHex(randomBytes(16)))), wrong: 0 }).catch(() => {});
-  enter(here);
+  enter({ ...here, until });
+  // What they make from now on is to stay here until it has gone up.
+  void askToPersist().catch(() => {});
 }
 
 /** Who may come in on this device without the server, now. */

@@ -9,7 +9,7 @@ import { usePerson } from "../session/person";
 
 const ROLE_OPTIONS = Object.entries(ROLES) as [Role, string][];
 
-/** Who works here and as what; a lead takes people in, changes roles, and gives a PIN to whoever is locked out. */
+/** Who works here and as what; a lead takes people in, changes roles, and gives PINs. */
 export function People() {
   const [people, setPeople] = useState<readonly Person[]>([]);
   const [error, setError] = useState("");
@@ -66,9 +66,8 @@ export function People() {
 }
 
 /** What is said of a person beside the role. */
-function standing({ left, locked, hasPin }: Person): string {
+function standing({ left, hasPin }: Person): string {
   if (left) return "works here no more";
-  if (locked) return "locked out after too many wrong PINs: give a new one";
   return hasPin ? "" : "no PIN yet: cannot sign in";
 }
 
@@ -86,7 +85,7 @@ function PersonRow({
     <li className="grid grid-cols-[1fr_auto] items-end gap-3 py-3 sm:grid-cols-[1fr_12rem_auto_auto]">
       <p className="self-center max-sm:col-span-2">
         <strong className={person.left ? "text-muted" : ""}>{person.name}</strong>{" "}
-        <span className={person.locked && !person.left ? "text-ember" : "text-muted"}>
+        <span className="text-muted">
           {locked && !person.left ? ROLES[person.role].toLowerCase() : ""} {standing(person)}
         </span>
       </p>

@@ -14,10 +14,12 @@ import { Backups, type BackupsProps } from "./backups";
 import { Devices } from "./devices";
 import { House } from "./house";
 import { Instruments } from "./instruments";
+import { KeptHere } from "./kept-here";
 import { LimitList } from "./limits";
 import { Machines } from "./machines";
 import type { ShopPartProps } from "./part";
 import { People } from "./people";
+import { SecurityLog } from "./security-log";
 import { WholeShop } from "./whole-shop";
 
 /** The shop: machines, house methods, limits with their source, and this device's units. */
@@ -94,6 +96,8 @@ export function ShopScreen({
         <LimitList shop={shop} save={save} />
         <Backups {...backups} />
         <WholeShop />
+        <SecurityLog />
+        <KeptHere />
         <Units />
       </main>
     </div>

@@ -1,4 +1,4 @@
-import { chmodSync, mkdirSync, statSync } from "node:fs";
+import { chmodSync, closeSync, existsSync, mkdirSync, openSync, statSync } from "node:fs";
 import { join, resolve } from "node:path";
 import Database from "better-sqlite3";
 import { type BetterSQLite3Database, drizzle } from "drizzle-orm/better-sqlite3";
@@ -15,11 +15,15 @@ export const dataFolder = () => resolve(/* turbopackIgnore: true */ process.env.
 
 /** Opens (and migrates) the database in a folder: WAL, every commit synced, foreign keys on. */
 export function openDb(folder: string): Db {
-  mkdirSync(folder, { recursive: true });
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
   const file = join(folder, DATABASE);
+  // Customers stand in it: nobody else on this machine reads it, nor what lies beside it, from the first byte on.
+  closeSync(openSync(file, "a", 0o600));
   const client = new Database(file);
-  // Customers stand in it: nobody else on this machine reads it.
-  chmodSync(file, 0o600);
+  for (const path of [file, `${file}-wal`, `${file}-shm`]) if (existsSync(path)) chmodSync(path, 0o600);
+  chmodSync(folder, 0o700);
+  // Who was erased is gone from the file, too.
+  client.pragma("secure_delete = ON");
   client.pragma("journal_mode = WAL");
   client.pragma("synchronous = FULL");
   client.pragma("foreign_keys = ON");

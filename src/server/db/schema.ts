@@ -10,8 +10,6 @@ export const people = sqliteTable("people", {
   /** What scrypt makes of the PIN, with its salt, hex; none until one was given */
   pin: text("pin"),
   pinSalt: text("pin_salt"),
-  /** Wrong PINs in a row; at a certain count the person is locked out */
-  wrong: integer("wrong").notNull().default(0),
   /** When the person left the shop: the name stays under what was written */
   leftAt: text("left_at"),
 });
@@ -134,8 +132,23 @@ export const entries = sqliteTable(
     /** Why it is kept as history alone */
     history: text("history"),
   },
-  (table) => [uniqueIndex("entries_order").on(table.jobId, table.seq)],
+  (table) => [
+    uniqueIndex("entries_order").on(table.jobId, table.seq),
+    // The newest checks of all jobs, for how the machines were proved.
+    index("entries_checks").on(table.recordedAt).where(sql`kind = 'check'`),
+  ],
 );
+
+/** What happened at the doors that a lead should know of: appended to, and held so by the database itself. */
+export const securityLog = sqliteTable("security_log", {
+  id: integer("id").primaryKey({ autoIncrement: true }),
+  at: text("at").notNull(),
+  what: text("what").notNull(),
+  /** Who did it, where that is known, and on which device */
+  who: text("who").notNull(),
+  device: text("device").notNull(),
+  detail: text("detail").notNull(),
+});
 
 /** Customer identity, outside the journal so that it can be erased. */
 export const customers = sqliteTable("customers", {

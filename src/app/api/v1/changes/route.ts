@@ -1,4 +1,5 @@
 import { changeStream } from "@/server/changes";
+import { deviceIdOf } from "@/server/devices";
 import { turnedAway } from "@/server/gate";
 import { door } from "@/server/http";
 
@@ -12,7 +13,7 @@ export const GET = (request: Request) =>
     request,
     () =>
       new Response(
-        changeStream(request.signal, () => !turnedAway(request)),
+        changeStream(request.signal, deviceIdOf(request.headers), () => !turnedAway(request)),
         { headers: HEADERS },
       ),
   );

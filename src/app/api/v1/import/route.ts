@@ -2,6 +2,7 @@ import { LARGEST_JOB_FILE } from "@/core/journal";
 import { beside } from "@/server/beside";
 import { tellChanged } from "@/server/changes";
 import { doorFor } from "@/server/http";
+import { loggedOf } from "@/server/security-log";
 import { receiveBytes } from "@/server/upload";
 
 export const POST = (request: Request) =>
@@ -9,5 +10,6 @@ export const POST = (request: Request) =>
     const bytes = await receiveBytes(request, LARGEST_JOB_FILE, "The job file is larger than 64 MB");
     const job = await beside("imported", JSON.stringify({ by: who?.name ?? "", file: new TextDecoder().decode(bytes) }));
     tellChanged(job.id);
+    loggedOf(request, "job-imported", who, `Job ${job.number}, ${job.added} entries`);
     return job;
   });

@@ -1,10 +1,11 @@
 import { scrypt, timingSafeEqual } from "node:crypto";
 import { promisify } from "node:util";
 import { BadInput, line, needed, strictObject, validate } from "@/core/input";
-import { DEVICE_COOKIE, enrol } from "@/server/devices";
+import { DEVICE_COOKIE, enrol, SECURE_COOKIE } from "@/server/devices";
 import { guess } from "@/server/guesses";
 import { jsonBody, openDoor } from "@/server/http";
 import { takeCode } from "@/server/live";
+import { logged } from "@/server/security-log";
 
 const passphraseSchema = strictObject({
   passphrase: needed("The passphrase", "Type the shop passphrase", 200),
@@ -30,11 +31,14 @@ export const POST = (request: Request) =>
       if (/^\d{6}$/.test(asCode) && takeCode(asCode)) return true;
       return timingSafeEqual(await derive(typed, process.env.PELOTA_GATE_SALT ?? "", 32), Buffer.from(gate, "hex"));
     });
+    const device = { who: "", device: name, detail: address && `from ${address}` };
     if (guessed.in) {
+      logged({ what: "device-in", ...device });
       const secure = request.headers.get("x-pelota-secure") === "1";
-      const cookie = `${DEVICE_COOKIE}=${enrol(name)}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${YEAR}${secure ? "; Secure" : ""}`;
+      const cookie = `${secure ? SECURE_COOKIE : DEVICE_COOKIE}=${enrol(name)}; Path=/; HttpOnly; SameSite=Strict; Max-Age=${YEAR}${secure ? "; Secure" : ""}`;
       return Response.json({}, { headers: { "set-cookie": cookie } });
     }
+    if (guessed.looked) logged({ what: "wrong-passphrase", ...device });
     const said = "That is neither the shop passphrase nor a code that still counts. Ask who started the app";
     if (guessed.wait === 0) throw new BadInput(said, "passphrase");
     return Response.json(

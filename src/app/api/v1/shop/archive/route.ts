@@ -4,6 +4,7 @@ import { LARGEST_ARCHIVE } from "@/core/journal";
 import { takeArchive, writeArchive } from "@/server/archive";
 import { nowIso } from "@/server/clock";
 import { answerLines, door, doorFor } from "@/server/http";
+import { loggedOf } from "@/server/security-log";
 import { takeTicket } from "@/server/tickets";
 import { receiveFile } from "@/server/upload";
 
@@ -29,6 +30,7 @@ export const POST = (request: Request) =>
       // It is read while the answer goes out, which is after the upload's own end.
       const archive = `${path}.zip`;
       renameSync(path, archive);
+      loggedOf(request, "shop-imported", who, "");
       return answerLines(takeArchive(archive, who?.name), () => rmSync(archive, { force: true }));
     }),
   );

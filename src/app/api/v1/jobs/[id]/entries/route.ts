@@ -1,4 +1,6 @@
 import type { Held } from "@/core/journal";
+import { allow } from "@/server/allowance";
+import { deviceIdOf } from "@/server/devices";
 import { door, jsonBody } from "@/server/http";
 import { answerBehind, readEntries, takeEntries } from "@/server/jobs";
 
@@ -29,7 +31,9 @@ export const GET = (request: Request, { params }: Context) =>
 export const POST = (request: Request, { params }: Context) =>
   door(request, async () => {
     const { id } = await params;
-    const posted = await takeEntries(id, await jsonBody(request));
+    const sent = await jsonBody(request);
+    allow(deviceIdOf(request.headers), Array.isArray(sent) ? sent.length : 1);
+    const posted = await takeEntries(id, sent);
     const held = heldBy(request);
     return held ? answerBehind(id, held, posted) : posted;
   });

@@ -1,6 +1,7 @@
 import { beside } from "@/server/beside";
 import { door } from "@/server/http";
-import { requireJob } from "@/server/jobs";
+import { jobNumber, requireJob } from "@/server/jobs";
+import { loggedOf } from "@/server/security-log";
 
 export const dynamic = "force-dynamic";
 
@@ -8,7 +9,9 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
   door(request, async () => {
     const { id } = await params;
     requireJob(id);
-    return new Response(await beside("exported", id), {
+    const file = await beside("exported", id);
+    loggedOf(request, "job-exported", undefined, `Job ${jobNumber(id)}`);
+    return new Response(file, {
       headers: {
         "content-type": "application/json",
         "content-disposition": `attachment; filename="job-${id}.pelota.json"`,

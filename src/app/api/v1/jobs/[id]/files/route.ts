@@ -1,5 +1,5 @@
 import { LARGEST_LOG } from "@/core/scan-log";
-import { storeReceived } from "@/server/files";
+import { givenName, storeReceived } from "@/server/files";
 import { doorFor } from "@/server/http";
 import { requireJob } from "@/server/jobs";
 import { receiveFile } from "@/server/upload";
@@ -11,6 +11,6 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
     const name = new URL(request.url).searchParams.get("name") ?? "log.csv";
     requireJob(id);
     return receiveFile(request, LARGEST_LOG, "The file is larger than 150 MB: export a shorter stretch", (path, received) =>
-      storeReceived(id, name, path, received),
+      storeReceived(id, givenName(name), path, received),
     );
   });

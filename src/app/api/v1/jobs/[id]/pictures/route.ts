@@ -1,11 +1,11 @@
-import { door } from "@/server/http";
+import { doorFor } from "@/server/http";
 import { requireJob } from "@/server/jobs";
 import { LARGEST_PICTURE, storePicture } from "@/server/pictures";
 import { receiveBytes } from "@/server/upload";
 
-/** Takes a picture's bytes as the request's body; its name comes in the query. It goes up before the signed entry that names it, whoever is in by then. */
+/** Takes a picture's bytes as the request's body; its name comes in the query. It goes up before the signed entry that names it, under whoever is in by then. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
-  door(request, async () => {
+  doorFor("record", request, async () => {
     const { id } = await params;
     requireJob(id);
     const tooLarge = "The picture is larger than 15 MB: take it at a lower resolution";

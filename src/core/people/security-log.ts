@@ -1,0 +1,29 @@
+/** What happened at the doors that a lead should know of. */
+export const SECURITY_EVENTS = {
+  "wrong-pin": "Wrong PIN",
+  "wrong-passphrase": "Wrong passphrase or code",
+  "device-in": "Device let in",
+  "device-out": "Device put out",
+  "person-added": "Taken in",
+  "person-changed": "Role or standing changed",
+  "pin-changed": "PIN changed",
+  "limits-changed": "Limits, methods or machines changed",
+  "job-imported": "Job file taken in",
+  "shop-imported": "Shop archive taken in",
+  "queue-imported": "What waited on a device taken in",
+  "job-exported": "Job file given out",
+  "shop-exported": "Shop archive given out",
+  "customer-erased": "Customer erased",
+  restored: "Backup restored",
+} as const;
+export type SecurityEvent = keyof typeof SECURITY_EVENTS;
+
+/** One line of the log; texts are empty where nothing is known. */
+export interface SecurityLine {
+  readonly id: number;
+  readonly at: string;
+  readonly what: SecurityEvent;
+  readonly who: string;
+  readonly device: string;
+  readonly detail: string;
+}
