@@ -1,7 +1,7 @@
 import { type ChildProcess, spawn } from "node:child_process";
 import { Agent, request } from "node:http";
 
-const PORT = 4399;
+export const PORT = 4399;
 export const agent = new Agent({ keepAlive: true, maxSockets: 32 });
 
 interface Answer {

@@ -4,6 +4,7 @@ import { existsSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { appendFigures } from "./appends";
+import { attackFigures } from "./attack";
 import { boostTrial } from "./boost-trial";
 import { clientFigures } from "./clients";
 import { comebackTrial } from "./comeback-trial";
@@ -113,7 +114,7 @@ async function clientsPart() {
 }
 
 async function scalePart() {
-  const { searches, bytes, first, memory } = await scaleFigures();
+  const { searches, bytes, first, pages, memory } = await scaleFigures();
   console.log(`A shop of 20,000 jobs and 1,000,000 entries, ${(bytes / 1e6).toFixed(0)} MB of database (aim: 50 ms a search)`);
   for (const [name, middle, worst] of searches)
     console.log(`  the board's first page of ${name}: middle ${middle.toFixed(1)} ms, worst ${worst.toFixed(1)} ms`);
@@ -122,6 +123,17 @@ async function scalePart() {
       `  the built app: all jobs as a page after a start ${first.toFixed(0)} ms; in memory after six pages ${(memory / 1048576).toFixed(0)} MB (aim: 300 MB)`,
     );
   else console.log("  The app is not built: its memory is not measured (npm run build)");
+  for (const [path, middle, worst] of pages ?? [])
+    console.log(`  the built app's page ${path}: middle ${middle.toFixed(0)} ms, worst ${worst.toFixed(0)} ms (aim: 150 ms)`);
+}
+
+async function attackPart() {
+  if (!existsSync(".next/BUILD_ID")) return console.log("The app is not built: nothing to attack (npm run build)");
+  console.log("The built app under attack from 127.0.0.1: what another's entry waits, and what is held afterwards");
+  for (const { name, p99, worst, before, peak, after, answers } of await attackFigures())
+    console.log(
+      `  ${name}: p99 ${p99.toFixed(0)} ms, worst ${worst.toFixed(0)} ms (aim: 500 ms); memory ${before.toFixed(0)} MB before, ${peak.toFixed(0)} MB at most, ${after.toFixed(0)} MB a minute after (aim: within 15 %); answered ${answers}`,
+    );
 }
 
 function largestPart() {
@@ -239,6 +251,7 @@ export const PARTS: Readonly<Record<string, Part>> = {
   appends: { alone: true, run: appendsPart },
   clients: { alone: true, run: clientsPart },
   scale: { alone: true, run: scalePart },
+  attack: { alone: true, run: attackPart },
   largest: { alone: true, run: largestPart },
   trims: { alone: false, run: trimsPart },
   decay: { alone: false, run: decayPart },

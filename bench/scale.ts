@@ -3,8 +3,9 @@ import { existsSync, mkdtempSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { v4 as uuid } from "uuid";
-import { NATURAL } from "@/core/core.fixture";
+import { NATURAL, smokeRun } from "@/core/core.fixture";
 import { seededNoise } from "@/core/maths/random";
+import { engineOf } from "@/core/vehicle";
 import { type BoardFilter, boardPage } from "@/server/board";
 import { type Db, openDb } from "@/server/db/open";
 import { agent, ask, started, stopped } from "./built-app";
@@ -16,28 +17,50 @@ const CARS = ["Ondrell Petrel 1.6", "Ostrin Merle 2.0", "Velloram Heron 1.4", "D
 const COMPLAINTS = ["Hunts at idle", "Whistles under boost", "Light on after filling up", "Rough when cold", "Smells of petrol"];
 const CODES = ["P0171", "P0442", "P0455", "P0299", "P0411", "P2463"];
 
-/** A shop of many years: jobs with the columns that a fold leaves, and journals of notes. */
-function fill(at: Db): void {
+/** A shop of many years: jobs with the columns that a fold leaves, and journals of checks with their machine's proof, codes, findings with pictures, repairs and notes. */
+export function fill(at: Db, count = JOBS): void {
   const noise = seededNoise(7);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(noise.uniform() * list.length)] as T;
   const letters = () => String.fromCharCode(...Array.from({ length: 3 }, () => 65 + Math.floor(26 * noise.uniform())));
   const { $client } = at;
   $client.pragma("synchronous = OFF");
   const job = $client.prepare(
-    `insert into jobs (id, number, created_at, top, folded, status, station, reason, waiting_on, vehicle, registration, complaint, codes, updated_at, person, families, recheck)
-     values (?, ?, ?, ?, ?, ?, 'check', 'No check yet', ?, ?, ?, ?, ?, ?, 'Wren Alder', 'engine', '')`,
+    `insert into jobs (id, number, created_at, top, folded, status, station, reason, waiting_on, vehicle, registration, complaint, codes, updated_at, person, families, recheck, proved, engine)
+     values (?, ?, ?, ?, ?, ?, 'check', 'No check yet', ?, ?, ?, ?, ?, ?, 'Wren Alder', 'engine', '', ?, ?)`,
   );
+  const file = $client.prepare("insert into files (job_id, sha256, name, bytes, created_at) values (?, ?, 'seal.jpg', 90000, ?)");
+  const lesson = $client.prepare("insert into lessons (job_id, lessons) values (?, ?)");
   const entry = $client.prepare(
     `insert into entries (id, job_id, seq, kind, v, at, by, device, device_seq, seen_seq, body, recorded_at)
      values (?, ?, ?, ?, 1, ?, 'Wren Alder', 'bench', ?, 0, ?, ?)`,
   );
   const story = JSON.stringify({ complaint: "Hunts at idle", symptoms: [], verified: "seen" });
   const vehicle = JSON.stringify(NATURAL);
-  for (let n = 1; n <= JOBS; n++) {
+  const engine = engineOf(NATURAL);
+  const proved = JSON.stringify({ engine, families: ["engine"], found: ["pcv-hose"], age: 9 });
+  const proof = { pressure: { value: 12.6, unit: "inH2O", kind: "gauge" }, ballAtBottom: true, smokeSeen: true } as const;
+  const runs = [0, 1.2, 3, 4.5].map((flow) => JSON.stringify({ check: "smoke", record: smokeRun(flow, { proof }) }));
+  const codes = JSON.stringify({ codes: [{ code: "P0171", status: "current" }] });
+  const evidence = { evidence: [], confirmed: true, confirmedBy: "seen", failed: { why: "age" } };
+  const repair = JSON.stringify({
+    what: "PCV hose renewed",
+    places: ["pcv-hose"],
+    permanence: "permanent",
+    labourMinutes: 20,
+    parts: [],
+    otherChanges: [],
+  });
+  const hash = () =>
+    Array.from({ length: 8 }, () =>
+      Math.floor(noise.uniform() * 2 ** 32)
+        .toString(16)
+        .padStart(8, "0"),
+    ).join("");
+  for (let n = 1; n <= count; n++) {
     $client.transaction(() => {
       const id = uuid();
       const time = new Date(Date.UTC(2016, 0, 1) + n * 4 * 3600_000).toISOString();
-      const open = n > JOBS - 60;
+      const open = n > count - 60;
       job.run(
         id,
         n,
@@ -51,7 +74,16 @@ function fill(at: Db): void {
         `${pick(COMPLAINTS)}, ${pick(COMPLAINTS).toLowerCase()}`,
         `${pick(CODES)} ${pick(CODES)}`,
         time,
+        open ? "" : proved,
+        engine,
       );
+      const picture = hash();
+      file.run(id, picture, time);
+      if (!open)
+        lesson.run(
+          id,
+          JSON.stringify({ families: ["engine"], at: time, said: [], repairs: [], checks: { smoke: 12 }, voids: [] }),
+        );
       for (let seq = 1; seq <= ENTRIES; seq++) {
         const [kind, body] =
           seq === 1
@@ -60,7 +92,15 @@ function fill(at: Db): void {
               ? ["vehicle", vehicle]
               : seq === 3
                 ? ["story", story]
-                : ["note", JSON.stringify({ text: `Looked at ${letters()} and ${letters()}, nothing seen there` })];
+                : seq === 4
+                  ? ["codes", codes]
+                  : seq === 5
+                    ? ["finding", JSON.stringify({ joint: "pcv-hose", what: "split", pictures: [picture], ...evidence })]
+                    : seq === 6
+                      ? ["repair", repair]
+                      : seq % 4 === 0
+                        ? ["check", pick(runs)]
+                        : ["note", JSON.stringify({ text: `Looked at ${letters()} and ${letters()}, nothing seen there` })];
         entry.run(uuid(), id, seq, kind, JSON.stringify(time), seq, body, time);
       }
     })();
@@ -100,10 +140,16 @@ export async function scaleFigures() {
     if (!existsSync(".next/BUILD_ID")) return { searches, bytes };
     const server = await started(folder);
     const first = (await ask("GET", "/?all=1")).took;
-    for (const path of ["/", "/?all=1&q=merle", "/?all=1&page=200", "/shop", "/?all=1&q=me"]) await ask("GET", path);
+    const pages: (readonly [string, number, number])[] = [];
+    for (const path of ["/", "/?all=1&q=merle", "/?all=1&page=200", "/shop", "/what-we-know", "/?all=1&q=me"]) {
+      await ask("GET", path);
+      const times: number[] = [];
+      for (let i = 0; i < 10; i++) times.push((await ask("GET", path)).took);
+      pages.push([path, quantile(times, 0.5), Math.max(...times)]);
+    }
     const memory = Number(execFileSync("ps", ["-o", "rss=", "-p", String(server.pid)], { encoding: "utf8" })) * 1024;
     await stopped(server);
-    return { searches, bytes, first, memory };
+    return { searches, bytes, first, pages, memory };
   } finally {
     agent.destroy();
     rmSync(folder, { recursive: true, force: true });

@@ -1,4 +1,4 @@
-import { cpSync, mkdtempSync, rmSync } from "node:fs";
+import { cpSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { v4 as uuid } from "uuid";
@@ -388,5 +388,55 @@ describe("what a device of today makes", () => {
     expect(await takeEntries(jobId, made(tobin, jobId, 0))).toHaveLength(1);
     await expect(takeEntries(jobId, made(tobin, jobId, HOUR))).rejects.toThrow(NotSignedIn);
     expect(DEVICE_COOKIE).toBe("pelota_device");
+  });
+});
+
+describe("what waited on a device as an older build made it", () => {
+  /** Cut from the build before: who was signed in, an opening, and entries as they were kept and as they left a device as a file. */
+  const older = JSON.parse(readFileSync("src/server/fixtures/queue-first-form.json", "utf8")) as {
+    people: Record<string, string | null>[];
+    signIns: Record<string, string | null>[];
+    opening: Entry;
+    kept: { entry: Entry }[];
+    queue: unknown;
+  };
+  const restored = () => {
+    for (const [table, rows] of [
+      ["people", older.people],
+      ["sign_ins", older.signIns],
+    ] as const)
+      for (const row of rows) {
+        const keys = Object.keys(row);
+        at.$client
+          .prepare(`insert into ${table} (${keys.join(", ")}) values (${keys.map((k) => `@${k}`).join(", ")})`)
+          .run({ ...row, ...(table === "people" ? { name: `${row.name} before` } : {}) });
+      }
+    vi.setSystemTime(Date.parse(older.opening.at as string) + HOUR);
+  };
+
+  it("goes up as it is: nothing is refused for its form", async () => {
+    restored();
+    takeOpening(older.opening);
+    const { jobId } = older.opening;
+    for (const { entry } of older.kept) await takeEntries(jobId, entry);
+    const [, ...taken] = readEntries(jobId);
+    expect(taken.map((e) => [e.kind, e.role, e.history])).toEqual([
+      ["story", "technician", undefined],
+      ["finding", "technician", undefined],
+      ["note", "technician", undefined],
+    ]);
+    expect(readJob(jobId).findings).toHaveLength(1);
+  });
+
+  it("comes in from its file, as a lead looks through it", async () => {
+    restored();
+    takeOpening(older.opening);
+    const file = parseQueueFile(JSON.stringify(older.queue));
+    expect(lookThrough(file).map((q) => [q.state, q.why])).toEqual(Array(3).fill(["fits", undefined]));
+    await takeIn(
+      file,
+      file.entries.map((e) => e.id),
+    );
+    expect(readEntries(older.opening.jobId)).toHaveLength(4);
   });
 });

@@ -2,12 +2,16 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { v4 as uuid } from "uuid";
-import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { NATURAL } from "@/core/core.fixture";
+import { doorProof, SIGN_IN_HEADER, type SignedIn, signed } from "@/core/people";
 import * as board from "@/server/board";
 import { db } from "@/server/db/open";
+import { firstStart } from "@/server/first-start";
 import * as jobs from "@/server/jobs";
 import { type Asked, entryOf, mutatedRequests, opening, STORY } from "@/server/mutated.fixture";
+import { listPeople } from "@/server/people";
+import { signIn } from "@/server/sign-in";
 import { trials } from "../../trials.fixture";
 
 const REQUESTS = trials(1500, 10_000);
@@ -15,11 +19,12 @@ const REQUESTS = trials(1500, 10_000);
 const HANGS = 2000;
 let folder: string;
 
-beforeAll(() => {
+// Each has a shop of its own: in the one everybody has a PIN, in the other nobody.
+beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), "pelota-routes-"));
   vi.stubEnv("PELOTA_DATA", folder);
 });
-afterAll(() => {
+afterEach(() => {
   db().$client.close();
   vi.unstubAllEnvs();
   rmSync(folder, { recursive: true, force: true });
@@ -70,6 +75,69 @@ async function ask({ method, path, headers, body }: Asked): Promise<Response> {
     params: Promise.resolve(params),
   });
 }
+
+/** Whoever may ask at a door of a shop with people; undefined for a stranger. */
+async function identities(): Promise<readonly (SignedIn | undefined)[]> {
+  const people = [
+    { name: "Tobin Falk", role: "technician" as const, pin: "2468" },
+    { name: "Isla Renn", role: "apprentice" as const, pin: "2468" },
+  ];
+  const lead = await firstStart({ shop: "Ferrowick Slip Garage", lead: { name: "Maren Oake", pin: "2468" }, people });
+  const others = listPeople().filter((p) => p.name !== "Maren Oake");
+  return [undefined, lead, ...(await Promise.all(others.map(({ id }) => signIn({ person: id, pin: "2468", form: 2 }, ""))))];
+}
+
+/** A request as somebody makes it: with their proof, and under their signature as odd as it is. */
+function askedBy(who: SignedIn, { body, headers, ...asked }: Asked): Asked {
+  const sign = (value: unknown) =>
+    value !== null && typeof value === "object" && !Array.isArray(value)
+      ? signed({ ...value, person: who.personId, madeAt: new Date().toISOString() }, who.signIn, who.key)
+      : value;
+  let own = body;
+  try {
+    if (/\/jobs(\/[^/]+\/entries)?$/.test(asked.path)) own = JSON.stringify(sign(JSON.parse(body ?? "")));
+  } catch {
+    // What is no JSON is signed by nobody.
+  }
+  return {
+    ...asked,
+    headers: { ...headers, [SIGN_IN_HEADER]: doorProof(who.signIn, who.key) },
+    ...(own === undefined ? {} : { body: own }),
+  };
+}
+
+describe("every route of a shop with people", () => {
+  it(`answers ${REQUESTS} mutated requests of stranger, apprentice, technician and lead with no fault of ours`, async () => {
+    vi.spyOn(console, "warn").mockImplementation(() => {});
+    const faults = vi.spyOn(console, "error").mockImplementation(() => {});
+    const known = Array.from({ length: 8 }, () => uuid());
+    for (const job of known) jobs.openJob(opening(job));
+    const who = await identities();
+    const next = mutatedRequests(2027, known, false);
+    const wrong: string[] = [];
+    const statuses = new Map<string, Map<number, number>>(who.map((one) => [one?.role ?? "stranger", new Map()]));
+    for (let i = 0; i < REQUESTS; i++) {
+      const one = who[i % who.length];
+      const asked = one ? askedBy(one, next()) : next();
+      const { status } = await ask(asked);
+      const seen = statuses.get(one?.role ?? "stranger") as Map<number, number>;
+      seen.set(status, (seen.get(status) ?? 0) + 1);
+      if (status >= 500) wrong.push(`${status} ${one?.role}: ${asked.method} ${asked.path} ${asked.body?.slice(0, 300)}`);
+    }
+    expect(faults.mock.calls.map((call) => String(call[0])).slice(0, 3)).toEqual([]);
+    expect(wrong.slice(0, 10)).toEqual([]);
+    for (const [name, seen] of statuses)
+      for (const status of name === "stranger" ? [401] : [200, 400])
+        expect(seen.get(status) ?? 0, `${name} ${status}`).toBeGreaterThan(5);
+    expect(statuses.get("apprentice")?.get(403) ?? 0).toBeGreaterThan(5);
+    // Whatever name stood on it, everything is under its own maker's name and role.
+    const roles = new Map(who.map((one) => [one?.name, one?.role]));
+    for (const job of known)
+      for (const { by, role, kind } of jobs.readEntries(job))
+        if (kind !== "opened") expect([by, role]).toEqual([by, roles.get(by)]);
+    vi.restoreAllMocks();
+  });
+});
 
 describe("every route", () => {
   it(`answers ${REQUESTS} mutated requests with no fault of ours, and none takes long`, async () => {
