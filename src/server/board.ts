@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, like, lt, lte, ne, or, type SQL, sql } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, like, lt, lte, ne, notInArray, or, type SQL, sql } from "drizzle-orm";
 import { FAMILIES, FAMILY_IDS } from "@/core/faults";
 import { callsOf, foldJob, isDueAtCar, type JobState, provedOf, type WaitingOn } from "@/core/journal";
 import { lessonsOf } from "@/core/lessons";
@@ -235,7 +235,8 @@ function whereOf(filter: BoardFilter, today: number): SQL | undefined {
     ...matches,
     // Practice stands nowhere among real jobs.
     filter.practice ? ne(jobs.practice, "") : eq(jobs.practice, ""),
-    ...(filter.includeClosed ? [] : [ne(jobs.status, "closed")]),
+    // What was closed in another shop is as closed to the board as what was closed here.
+    ...(filter.includeClosed ? [] : [notInArray(jobs.status, ["closed", "elsewhere"])]),
     ...(filter.waitingOn ? [eq(jobs.lane, placeOf(filter.waitingOn))] : []),
     ...(filter.person ? [eq(jobs.person, filter.person)] : []),
     ...(filter.family ? [like(jobs.families, `%${filter.family.replace(/[%_]/g, "")}%`)] : []),

@@ -14,7 +14,7 @@ import { listPeople } from "@/server/people";
 import { signIn } from "@/server/sign-in";
 import { trials } from "../../trials.fixture";
 
-const REQUESTS = trials(1500, 10_000);
+const REQUESTS = trials(800, 10_000);
 /** No answer takes longer, ms. */
 const HANGS = 2000;
 let folder: string;

@@ -8,7 +8,7 @@ import { comebackSince } from "./comeback";
 import { type At, type Bodies, type EntryKind, isEntryKind, type JournalEntry, spanOf } from "./entries";
 import { blocksOf, stationsOf } from "./gates";
 import { judged } from "./judged";
-import { countsHere, endedElsewhere } from "./origin";
+import { countsHere, endedElsewhere, isImported } from "./origin";
 import { ownCodes } from "./own-codes";
 import {
   checkEvidence,
@@ -426,6 +426,10 @@ function zoneKnowledge(
       continue;
     }
     if (knowledge.state !== "tight") continue;
+    if (isImported(line)) {
+      known.set(zone, { ...knowledge, state: "not-reached", why: `${knowledge.why}; in another shop, not proved here` });
+      continue;
+    }
     const touch = touches.find((t) => {
       if (t.own || (t.ended && isAfter(line, t.ended))) return false;
       return !t.places || t.places.some((p) => joints.get(p)?.from === zone || joints.get(p)?.to === zone);

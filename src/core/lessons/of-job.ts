@@ -37,7 +37,7 @@ export interface Lessons {
 const AWAY = 30 * 60_000;
 
 /**
- * What a job teaches; undefined in a practice bay.
+ * What a job teaches; undefined in a practice bay, and of another shop's work.
  * @param entries as recorded; @param state their fold; @param houseOn the house methods of a day, by ISO time.
  */
 export function lessonsOf(
@@ -45,7 +45,7 @@ export function lessonsOf(
   state: JobState,
   { families, shop, houseOn }: { families: readonly string[]; shop: Shop; houseOn: (at: string) => Partial<HouseMethods> },
 ): Lessons | undefined {
-  if (state.practice !== undefined) return undefined;
+  if (state.practice !== undefined || state.imported) return undefined;
   const found = provedOf(state, families) && firstFinding(entries, state);
   const checks: Partial<Record<CheckId, number>> = {};
   for (const { check } of state.checks) checks[check] = (checks[check] ?? 0) + 1;

@@ -23,6 +23,7 @@ import { JournalButton } from "./journal-dialog";
 import { KeysDialog } from "./keys-dialog";
 import { Ledger } from "./ledger";
 import { NOW } from "./now";
+import { Origin } from "./origin";
 import { type Overlay, OverlayProvider } from "./overlay";
 import { BayStrip } from "./practice/bay-strip";
 import { BayProvider } from "./practice/use-bay";
@@ -132,6 +133,7 @@ function OpenBench({ jobId, number, journal, shop, customer, experience }: Bench
               <WorkLine current={place.station} onOpen={open} />
               <Header number={number ?? job.state.number} go={go} onKeys={showKeys} />
               <div className="border-b border-line lg:col-span-2 lg:col-start-2">
+                <Origin />
                 <BayStrip go={go} />
                 <AirMapView instrument={instrument} />
               </div>

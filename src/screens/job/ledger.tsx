@@ -14,7 +14,6 @@ import { FormFields } from "../form/form-field";
 import { usePreferences } from "../session/preferences";
 import { askToNotify, useAlarms } from "./alarms";
 import { useOverlay } from "./overlay";
-import { shortTime } from "./short-time";
 import { useEntryForm } from "./use-entry-form";
 import { type Go, useJob } from "./use-job";
 
@@ -38,7 +37,6 @@ export const Ledger = memo(function Ledger({ go, onSide }: { go: Go; onSide: (si
       className="flex flex-col gap-5 border-line bg-panel p-4 max-lg:border-t lg:overflow-y-auto lg:border-l"
     >
       <div ref={onSide} className="empty:hidden" />
-      <Origin />
       {!done && (
         <section aria-label="Next">
           <h2 className="text-sm text-muted">Next</h2>
@@ -98,29 +96,6 @@ export const Ledger = memo(function Ledger({ go, onSide }: { go: Go; onSide: (si
     </aside>
   );
 });
-
-/** Where a job comes from another shop, or something in its journal does not count: said before anything is judged by it. */
-function Origin() {
-  const { imported, history } = useJob().state;
-  if (!imported && history.length === 0) return null;
-  const [first] = history;
-  return (
-    <section aria-label="Where it comes from" className="flex flex-col gap-2 border-l-4 border-amber bg-amber-soft px-3 py-2">
-      {imported && (
-        <p>
-          <strong>From another shop</strong>, taken in {imported.by && `by ${imported.by}, `}
-          {shortTime(imported.at)}. What was measured there proves and closes nothing here.
-        </p>
-      )}
-      {first && (
-        <p>
-          <strong>{history.length === 1 ? "1 entry counts" : `${history.length} entries count`} for nothing</strong>: kept in the
-          journal as history. {first.why}.
-        </p>
-      )}
-    </section>
-  );
-}
 
 const WAITING: readonly (readonly [WaitingOn, string])[] = [
   ["me", "Us: work goes on"],

@@ -163,6 +163,9 @@ function AfterHandover() {
         </ErrorNote>
       )}
       {state.status === "closed" && <p className="text-calm">Closed.</p>}
+      {state.status === "elsewhere" && (
+        <p className="text-muted">Closed in another shop. Whoever works on it here proves it again, and closes it here.</p>
+      )}
       {state.closing && <Closing closing={state.closing} />}
       {state.status === "handed-over" && state.blocks.close.length === 0 && (!state.closing || state.closing.sentBack) && (
         <div>
