@@ -5,6 +5,7 @@ import type { Page } from "@playwright/test";
 import { v4 as uuid } from "uuid";
 import type { Entry, JournalEntry } from "@/core/journal";
 import { proved } from "@/core/journal/journal.fixture";
+import { doorProof, SIGN_IN_HEADER } from "@/core/people";
 import { DEMO_PIN } from "../demo/pin.mjs";
 import { button, enterPin, idOf, inAs, keptOn, main, openJob, signedBy, signIn, station } from "./steps";
 import { CLOCKED, expect, installClock, test } from "./test";
@@ -302,6 +303,41 @@ test("a device is put out in mid-work; what waited on it leaves it as a file, an
       ["Tobin Falk", "Before it was lost"],
       ["Tobin Falk", "Written in the van"],
     ]);
+  } finally {
+    await shop.stop();
+  }
+});
+
+test("what was made after a PIN was changed waits for its maker to sign in anew, and then counts under their name", async ({
+  newDevice,
+  shops,
+}) => {
+  const shop = await shops.open();
+  try {
+    const page = await (await newDevice({ baseURL: shop.url })).newPage();
+    const maren = await inAs(page, "Maren Oake");
+    const tobin = await inAs(page, "Tobin Falk", "technician");
+    await page.goto("/");
+    await enterPin(page, "Tobin Falk", DEMO_PIN);
+    await expect(who(page)).toHaveText("Tobin Falk");
+    await openJob(page, "Hiss", "FW 18 PIN");
+    const id = idOf(page);
+    const changed = await page.request.put(`/api/v1/people/${tobin.personId}`, {
+      data: { pin: "9753" },
+      headers: { [SIGN_IN_HEADER]: doorProof(maren.signIn, maren.key) },
+    });
+    expect(changed.ok(), await changed.text()).toBe(true);
+    await page.getByRole("button", { name: "Journal" }).click();
+    await page.getByRole("textbox", { name: "Note" }).fill("Made while the PIN was changed");
+    await button(page, "Add the note").click();
+    // The device holds a sign-in that signs nothing any more: it says so, and keeps what was made.
+    await expect(who(page)).toHaveText("Sign in");
+    await page.keyboard.press("Escape");
+    await expect(page.getByText("1 not sent yet")).toBeVisible();
+    await enterPin(page, "Tobin Falk", "9753");
+    const notes = async () => (await entriesOf(page, id)).filter((e) => e.kind === "note").map((e) => [e.by, e.role, e.history]);
+    await expect.poll(notes, { timeout: 30_000 }).toEqual([["Tobin Falk", "technician", undefined]]);
+    expect(await keptOn(page)).toEqual([]);
   } finally {
     await shop.stop();
   }

@@ -203,6 +203,12 @@ test.describe("in a shop of its own, since what is set here would change what ot
     await page.getByLabel("Total trim, act beyond ± (%)").fill("8");
     await button(page, "Save the limits").click();
     await expect(page.getByText("Saved.")).toBeVisible();
+    const log = page.getByRole("region", { name: "What happened at the doors" });
+    await button(page, "Read it").click();
+    await expect(log.getByText("Limits, methods or machines changed").first()).toBeVisible();
+    await expect(page.getByRole("region", { name: "What this device keeps" })).toContainText(
+      /this browser may clear|has promised/i,
+    );
     await page.getByLabel("Decimal sign").selectOption("Comma, 0,4");
     await page.getByLabel("Size").selectOption("in");
     await page.getByRole("link", { name: "Bay board" }).click();

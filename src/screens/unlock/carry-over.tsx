@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useRef, useState } from "react";
-import { carriedFor, keptAnew, type Offer, textsIn } from "@/core/journal";
+import { carriedFor, type Entry, keptAnew, type Offer, textsIn } from "@/core/journal";
 import { Button, LinkButton } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
@@ -40,6 +40,8 @@ function useOffer(): Offered | undefined {
   }, []);
   return offered;
 }
+
+const kindOf = ({ kind }: Entry) => `${kind.charAt(0).toUpperCase()}${kind.slice(1).replaceAll("-", " ")}`;
 
 /** The words that an entry carries, as much of them as tells what it is. */
 const wordsOf = (body: unknown) =>
@@ -120,7 +122,7 @@ export function CarryOver() {
             {carried.mine.map((entry) => (
               <li key={entry.id} className="py-1">
                 <Tick
-                  label={`${entry.kind.replaceAll("-", " ")}, ${shortTime(entry.at)}: ${wordsOf(entry.body) || "no words"}`}
+                  label={`${kindOf(entry)}, ${shortTime(entry.at)}: ${wordsOf(entry.body) || "no words"}`}
                   checked={!left.has(entry.id)}
                   onChange={(on) => setLeft(new Set(on ? [...left].filter((id) => id !== entry.id) : [...left, entry.id]))}
                 />
