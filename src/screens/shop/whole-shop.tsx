@@ -44,9 +44,10 @@ export function WholeShop() {
     <section aria-label="The whole shop as one archive" className="flex flex-col gap-3">
       <h2 className="text-xl font-bold">The whole shop as one archive</h2>
       <p className="max-w-3xl text-muted">
-        Every job as a job file, with its logs and pictures, in one ZIP: to move to another computer, or to read with other tools.
-        Taken in, what is here already is not doubled, and the settings here stay as they are. A backup is something else: it also
-        keeps people, PINs and devices.
+        Every job as a job file, with its logs and pictures, in one ZIP: for another shop, or to read with other tools. Taken in,
+        jobs stand as from another shop: shown whole, proving and closing nothing there; what is here already is not doubled, and
+        the settings here stay as they are. To move this shop to another computer restore a backup there: it also keeps people,
+        PINs and devices, and every job as it stands.
       </p>
       <Tick label="With customers' names and contacts" checked={customers} onChange={setCustomers} />
       <div className="flex flex-wrap gap-3">
