@@ -50,7 +50,7 @@ beforeAll(async () => {
       { name: "Isla Renn", role: "apprentice", pin: PIN },
     ],
   });
-  shop = { lead, technician: await inAs("Tobin Falk", 2), apprentice: await inAs("Isla Renn", 2) };
+  shop = { lead, technician: await inAs("Tobin Falk"), apprentice: await inAs("Isla Renn") };
   at.$client.pragma("wal_checkpoint(TRUNCATE)");
   end();
 });
@@ -65,7 +65,7 @@ afterEach(end);
 const clock = (ms: number) => vi.setSystemTime(START + ms);
 const iso = (ms: number) => new Date(START + ms).toISOString();
 const idOf = (name: string) => listPeople(at).find((p) => p.name === name)?.id as string;
-const inAs = (name: string, form?: 2, device = "") => signIn({ person: idOf(name), pin: PIN, ...(form ? { form } : {}) }, device);
+const inAs = (name: string, device = "") => signIn({ person: idOf(name), pin: PIN }, device);
 
 function job(): string {
   const jobId = uuid();
@@ -339,7 +339,7 @@ describe("what a device of today makes", () => {
     importJob(fileOf([opening, made(technician, other, after)]));
     expect(readEntries(other).map((e) => e.history)).toEqual([undefined, expect.stringMatching(why)]);
     // Signed anew by who is in again it counts.
-    const again = await signIn({ person: technician.personId, pin: _what.includes("PIN") ? "8642" : PIN, form: 2 }, "");
+    const again = await signIn({ person: technician.personId, pin: _what.includes("PIN") ? "8642" : PIN }, "");
     const [taken] = await takeEntries(jobId, made(again, jobId, after, { id: late.id, at: late.at }));
     expect(taken).not.toHaveProperty("history");
   });
@@ -365,7 +365,7 @@ describe("what a device of today makes", () => {
     vi.stubEnv("PELOTA_GATE", "abc");
     enrol("Tablet 2");
     const { id } = listDevices().at(-1) as { id: string };
-    const tobin = await inAs("Tobin Falk", 2, id);
+    const tobin = await inAs("Tobin Falk", id);
     const jobId = job();
     clock(2 * HOUR);
     putOut(id);
@@ -387,7 +387,7 @@ describe("what a device of today makes", () => {
     vi.stubEnv("PELOTA_GATE", "abc");
     enrol("Tablet 2");
     const { id } = listDevices().at(-1) as { id: string };
-    const tobin = await inAs("Tobin Falk", 2, id);
+    const tobin = await inAs("Tobin Falk", id);
     const jobId = job();
     clock(HOUR);
     vi.stubEnv("PELOTA_GATE", "another");

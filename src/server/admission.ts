@@ -44,8 +44,8 @@ const madeBefore = (at: Db, prior: string): number => {
 
 /**
  * When something was made, ms since 1970: as it says, but no earlier than what it had seen was recorded and what its device made
- * before it was made, and no later than now. What does not say counts by its own time as it always did, on a device that
- * never says; on one that would have said, it was made just now.
+ * before it was made, and no later than now. What does not say counts by its own time as it always did, under a sign-in from
+ * before anything said; under any other it was made just now.
  */
 function madeWhen({ jobId, at: happened, madeAt, seenSeq = 0, device, prior }: Made, row: SignInRow, at: Db): number {
   const arrival = now();

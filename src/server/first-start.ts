@@ -29,7 +29,7 @@ async function begin(start: FirstStart, at: Db, deviceId: string): Promise<Signe
   // Leads come last: until then it can be begun anew.
   const { id } = await takeIn({ ...start.lead, role: "lead" }, at);
   for (const one of start.people.filter((p) => p.role === "lead")) await takeIn(one, at);
-  return signIn({ person: id, pin: start.lead.pin, form: 2 }, deviceId, at);
+  return signIn({ person: id, pin: start.lead.pin }, deviceId, at);
 }
 
 async function takeIn({ name, role, pin }: NewPerson, at: Db) {

@@ -34,9 +34,9 @@ const AHEAD = 3600_000;
 const signInSchema = strictObject({
   person: yup.string().uuid("Pick your name").required("Pick your name"),
   pin: pinSchema,
-  /** What the device makes says by whom and when */
-  form: yup.number().oneOf([2]).optional(),
 });
+/** What is made under a sign-in of today says by whom and when. What does not counts as made when it came, whatever time it gives itself. */
+const FORM = 2;
 
 /** How long somebody waits for a guess before theirs to be looked at, and how often that is asked, ms. */
 const PATIENCE = 2000;
@@ -82,7 +82,7 @@ async function checkPin(personId: string, pin: string, deviceId: string, at: Db)
 
 /** Signs a person in on a device. @param deviceId empty on the shop's own machine. */
 export async function signIn(input: unknown, deviceId: string, at: Db = db()): Promise<SignedIn> {
-  const { person, pin, form = 1 } = validate<{ person: string; pin: string; form?: number }>(signInSchema, input);
+  const { person, pin } = validate<{ person: string; pin: string }>(signInSchema, input);
   const { name, role } = await checkPin(person, pin, deviceId, at);
   const made = {
     id: uuid(),
@@ -91,7 +91,7 @@ export async function signIn(input: unknown, deviceId: string, at: Db = db()): P
     role,
     key: randomBytes(32).toString("hex"),
     at: nowIso(),
-    form,
+    form: FORM,
   };
   at.insert(signIns).values(made).run();
   const since = Date.parse(made.at);

@@ -84,7 +84,7 @@ async function identities(): Promise<readonly (SignedIn | undefined)[]> {
   ];
   const lead = await firstStart({ shop: "Ferrowick Slip Garage", lead: { name: "Maren Oake", pin: "2468" }, people });
   const others = listPeople().filter((p) => p.name !== "Maren Oake");
-  return [undefined, lead, ...(await Promise.all(others.map(({ id }) => signIn({ person: id, pin: "2468", form: 2 }, ""))))];
+  return [undefined, lead, ...(await Promise.all(others.map(({ id }) => signIn({ person: id, pin: "2468" }, ""))))];
 }
 
 /** A request as somebody makes it: with their proof, and under their signature as odd as it is. */

@@ -34,7 +34,7 @@ async function askDoor(): Promise<Door> {
 /** @returns what was wrong. */
 async function comeIn(personId: string, pin: string): Promise<string | undefined> {
   try {
-    await enterWith(await sendJson<SignedIn>("POST", "sign-in", { person: personId, pin, form: 2 }), pin);
+    await enterWith(await sendJson<SignedIn>("POST", "sign-in", { person: personId, pin }), pin);
   } catch (error) {
     if (!(error instanceof Offline)) return (error as Error).message;
     const wrong = await enterOffline(personId, pin);

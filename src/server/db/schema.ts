@@ -40,7 +40,7 @@ export const signIns = sqliteTable("sign_ins", {
   at: text("at").notNull(),
   /** Opens no door any more: the role, the PIN or the person has changed since */
   endedAt: text("ended_at"),
-  /** The form of entry that its device makes: the first said nothing of who made it and when */
+  /** The form of entry that is made under it: the first, from before there was another, said nothing of who made it and when */
   form: integer("form").notNull().default(1),
 });
 
