@@ -344,6 +344,40 @@ describe("what a device of today makes", () => {
     expect(taken).not.toHaveProperty("history");
   });
 
+  it("is asked again as it is committed: who was put out or made less while gates were judged closes nothing", async () => {
+    const { technician } = shop;
+    const file = fromElsewhere();
+    importJob(file);
+    const state = readJob(file.jobId);
+    const handover = made(technician, file.jobId, 0, {
+      kind: "handover",
+      body: { decidedOn: state.lastSeq, conditional: false, summary: "Sound again" },
+    });
+    const shared = globalThis as { pelotaThread?: unknown };
+    shared.pelotaThread = {
+      ask: async (_what: string, jobId: string) => {
+        clock(HOUR);
+        await changePerson(technician.personId, { role: "apprentice" });
+        clock(2 * HOUR);
+        const { lastSeq } = readJob(jobId);
+        return { lastSeq, blocks: { close: [], handOver: [] } };
+      },
+    };
+    try {
+      const late = { ...handover, madeAt: undefined, person: undefined, signed: undefined };
+      const { madeAt: _, person: __, signed: ___, ...entry } = late;
+      const anew = signed({ ...entry, person: technician.personId, madeAt: iso(HOUR / 2) }, technician.signIn, technician.key);
+      // Made before the change it stands under the role of then; without a time of its own it was made as it came.
+      await expect(takeEntries(file.jobId, signed({ ...entry, id: uuid() }, technician.signIn, technician.key))).rejects.toThrow(
+        NotSignedIn,
+      );
+      expect(readEntries(file.jobId)).toHaveLength(state.lastSeq);
+      expect(await takeEntries(file.jobId, anew)).toMatchObject([{ role: "technician" }]);
+    } finally {
+      delete shared.pelotaThread;
+    }
+  });
+
   it("cannot be put before the end of its sign-in where it had seen what came after it", async () => {
     const { technician, lead } = shop;
     const jobId = job();

@@ -362,16 +362,18 @@ export const takeFromQueue = (entry: Entry): Promise<JournalEntry[]> => taken(en
 
 async function taken(jobId: string, input: unknown, way: Way): Promise<JournalEntry[]> {
   const practice = practiceOf(jobId) !== "";
+  const sent = validEntries(jobId, input, db());
   // What is recorded already was asked then.
-  const list = validEntries(jobId, input, db()).map((e) => (entryRecorded(e.id) ? e : admittedEntry(e, practice, way)));
+  const admit = () => sent.map((e): Authored<Entry> => (entryRecorded(e.id) ? e : admittedEntry(e, practice, way)));
   // What is history passes no gate, and needs none.
   const gate = gateAmong(
-    list.filter((e) => (e as Authored<Entry>).history === undefined),
+    admit().filter((e) => e.history === undefined),
     db(),
   );
   const judged = gate && (await beside("gates", jobId));
   if (gate && judged) checkGate(judged, gate);
-  const recorded = await committed(() => record(jobId, list, judged, db()));
+  // Who made it is asked again as it is committed: meanwhile somebody may have been put out, or have another role.
+  const recorded = await committed(() => record(jobId, admit(), judged, db()));
   tellChanged(jobId);
   return recorded;
 }
