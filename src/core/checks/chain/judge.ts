@@ -58,6 +58,21 @@ export function readLink(
   }
 }
 
+/** The same while the record is still being typed: what was read of one link stands, whatever is half typed of another. */
+export function linkSoFar(
+  id: LinkId,
+  { links = {}, instrument, source }: Partial<ChainRecord>,
+  context: Pick<CheckContext, "limits">,
+): LinkState {
+  const { diaphragm, ...others } = links;
+  const { start, end, seconds } = (diaphragm ?? {}) as Partial<NonNullable<typeof diaphragm>>;
+  const held =
+    instrument?.division !== undefined && start !== undefined && end !== undefined && seconds !== undefined
+      ? { diaphragm: { unit: "inHg" as const, start, end, seconds } }
+      : {};
+  return readLink(id, { links: { ...others, ...held }, instrument, source } as ChainRecord, context);
+}
+
 /** Where each link lives: what the suspects engine and the air map call it. */
 export const PLACES: Record<LinkId, string> = {
   supply: "flap-line",

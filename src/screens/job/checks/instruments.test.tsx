@@ -1,4 +1,4 @@
-import { screen, waitFor, within } from "@testing-library/react";
+import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import { CHECK_IDS, CHECKS, type CheckId } from "@/core/checks";
 import { COLD_AIR, DIESEL, TURBO, TWO_BANKS, VAPOUR } from "@/core/core.fixture";
@@ -43,6 +43,54 @@ describe("every instrument", () => {
       expect(screen.getByRole("heading", { level: 2 }).textContent).toBe(CHECKS[kind].name);
       unmount();
     }
+  });
+});
+
+/** The boxes in sight that can be typed into, by their names; several of one name by their order. */
+function boxes(): ReadonlyMap<string, HTMLInputElement> {
+  const all = within(screen.getByRole("main")).queryAllByRole("textbox") as HTMLInputElement[];
+  const named = all
+    .filter((b) => !b.disabled && !b.readOnly)
+    .map((b) => [b.labels?.[0]?.textContent ?? b.ariaLabel ?? "", b] as const);
+  return new Map(named.map(([name, b], i) => [`${name} ${named.slice(0, i).filter(([n]) => n === name).length}`, b]));
+}
+const typeInto = (name: string, text: string) =>
+  act(async () => {
+    fireEvent.change(boxes().get(name) as HTMLInputElement, { target: { value: text } });
+  });
+
+/** What may stand in a box: its own example, a gauge that shows nothing with nothing on it, or a likely number. */
+function exampleOf(name: string, placeholder: string): string {
+  if (/\d/.test(placeholder)) return placeholder.replace(/^e\.g\. /, "");
+  if (/^Shows with nothing on it/.test(name)) return "0";
+  return /^Start|inHg/.test(name) ? "19.5" : "12";
+}
+
+describe("half a value", () => {
+  it.each(FORMS)("changes nothing of the shape of %s: no field that holds something goes out of sight", async (kind) => {
+    instrument(kind, carOf(kind));
+    const typed = new Map<string, string>();
+    const gone: string[] = [];
+    // What is answered opens further fields: they are typed into as they come.
+    for (let left = 40; left > 0; left--) {
+      const next = [...boxes()].find(([name]) => !typed.has(name));
+      if (!next) break;
+      const [name, { placeholder }] = next;
+      const text = exampleOf(name, placeholder);
+      for (let end = 1; end <= text.length; end++) {
+        await typeInto(name, text.slice(0, end));
+        const now = boxes();
+        for (const [other, value] of typed)
+          if (now.get(other)?.value !== value)
+            gone.push(`${other} holds ${now.get(other)?.value} after "${text.slice(0, end)}" in ${name}`);
+        if (!now.has(name)) gone.push(`${name} went as it was typed into`);
+        if (gone.length > 0) break;
+      }
+      expect(gone).toEqual([]);
+      typed.set(name, text);
+    }
+    // A survey begins with a log.
+    expect(typed.size > 0).toBe(kind !== "trims");
   });
 });
 

@@ -2,8 +2,9 @@
 
 import { ArrowDown } from "lucide-react";
 import type { ReactNode } from "react";
-import { chain, LINK_NAMES, LINKS, type LinkId, readLink } from "@/core/checks/chain";
+import { chain, LINK_NAMES, LINKS, type LinkId, linkSoFar } from "@/core/checks/chain";
 import { chainForm } from "@/core/checks/chain/form";
+import { getIn, readSoFar } from "@/core/form";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
 import { useCheckForm } from "../use-check-form";
@@ -35,8 +36,12 @@ const WORDS = { good: ["good", "text-calm"], broken: ["broken", "text-ember"] } 
 /** The chain drawn as one: each link opens once all before it are good, and the first broken one ends it. */
 export function ChainCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("chain", chainForm);
-  const { context, record } = check;
-  const stateOf = (id: LinkId) => (record ? readLink(id, record, context) : "unread");
+  const { context, known } = check;
+  const draft = check.draft();
+  const read = readSoFar(chainForm, draft, known);
+  const stateOf = (id: LinkId) => linkSoFar(id, read, context);
+  // What was typed into stays in sight, whatever became of a link before it.
+  const holdsText = (id: LinkId) => FIELDS[id].some((name) => ![undefined, ""].includes(getIn(draft, name) as undefined));
   const next = LINKS.findIndex((id) => stateOf(id) !== "good");
   const current = LINKS[next < 0 ? LINKS.length - 1 : next] as LinkId;
   return (
@@ -44,7 +49,7 @@ export function ChainCheck({ head }: { head: ReactNode }) {
       <ol className="flex max-w-3xl flex-col gap-1">
         {LINKS.map((id, i) => {
           const state = stateOf(id);
-          const open = next < 0 || i <= next;
+          const open = next < 0 || i <= next || holdsText(id);
           const edge =
             state === "good" ? "border-calm" : state === "broken" ? "border-ember" : open ? "border-live" : "border-line";
           return (
