@@ -1,7 +1,7 @@
 "use client";
 
 import type { CheckForm, Known } from "@/core/checks/known";
-import { type Fault, type Given, labelOf } from "@/core/form";
+import { type Fault, type Given, isAsked, labelOf } from "@/core/form";
 
 /** What stands between what was typed and a record: what is wrong in full, then what was not said yet, each a way there. */
 export function StillNeeded({
@@ -17,7 +17,9 @@ export function StillNeeded({
 }) {
   const nameOf = ({ field }: Fault) => {
     const [first, holder] = Object.entries(form.fields).find(([name]) => field === name || field.startsWith(`${name}.`)) ?? [];
-    return first && holder && holder.type !== "taken" ? labelOf(holder, given) : undefined;
+    // What is not asked yet, or is no one field, has nowhere to lead: its words say what to do.
+    const leads = holder && holder.type !== "taken" && holder.type !== "rows" && isAsked(holder, given);
+    return first && leads ? labelOf(holder, given) : undefined;
   };
   const wrong = faults.filter((f) => !f.missing);
   const missing = faults.filter((f) => f.missing);

@@ -29,6 +29,9 @@ export function CircuitCheck({ head }: { head: ReactNode }) {
     const reading = readingOf(pin);
     return reading && battery ? pinGood(pin, reading, toSi(battery), context.limits) : undefined;
   };
+  // What was typed into stays in sight, whatever became of the battery or a pin before it.
+  const holdsText = ({ id, expects }: Pin) =>
+    ![undefined, ""].includes(holds(expects === "lamp" ? "lamp" : `volts.${id as Volts}`));
   const walked = pins.findIndex((p) => good(p) !== true);
   const plan = circuit.plan(context, { joint: holds("joint"), wiring, switched, pierced: holds("pierced") === true });
   return (
@@ -51,7 +54,7 @@ export function CircuitCheck({ head }: { head: ReactNode }) {
             name={pin.name}
             how={pin.how}
             state={good(pin)}
-            open={Boolean(battery) && (walked < 0 || i <= walked)}
+            open={i === 0 || (battery !== undefined && (walked < 0 || i <= walked)) || holdsText(pin)}
           >
             <FormFields of={check} names={[pin.expects === "lamp" ? "lamp" : `volts.${pin.id as Volts}`]} />
           </Step>
