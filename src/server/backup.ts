@@ -173,7 +173,7 @@ export async function restore(
   // The database comes last: a folder that has one has everything that it names.
   const coming = join(data, `${DATABASE}.coming`);
   copy(join(from, DATABASE), coming);
-  const again = replay(coming, resolve(from), backups);
+  const again = replay(coming, resolve(from), backups, manifest.takenAt);
   renameSync(coming, join(data, DATABASE));
   chmodSync(data, 0o700);
   return { ...manifest, again };

@@ -516,6 +516,8 @@ export function writeCustomer(jobId: string, input: unknown, at: Db = db(), role
     .values({ jobId, ...customer })
     .onConflictDoUpdate({ target: customers.jobId, set: customer })
     .run();
+  if (before && customer.name.trim() === "" && customer.contact.trim() === "")
+    revoke({ customer: jobId }, backupsFolder(dirname(at.$client.name)));
 }
 
 /** Erases who the customer is; the journal never knew. */

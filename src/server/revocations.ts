@@ -43,10 +43,13 @@ export interface Replayed {
 
 /**
  * Tells a restored database what was revoked since it was backed up, and notes the restore in its log.
- * @param from the backup; what was revoked is noted beside it, and beside the backups of this machine.
+ * @param from the backup; what was revoked is noted beside it, and beside the backups of this machine. @param takenAt when it was taken:
+ * a customer who was erased before may have come again by then; a device that was put out once never is the same again.
  */
-export function replay(file: string, from: string, backups: string): Replayed {
-  const list = [...new Set([dirname(from), backups])].flatMap(noted);
+export function replay(file: string, from: string, backups: string, takenAt: string): Replayed {
+  // A backup from a day that is still to come was dated by a clock that ran wild: it says nothing of before and after.
+  const since = takenAt > nowIso() ? "" : takenAt;
+  const list = [...new Set([dirname(from), backups])].flatMap(noted).filter((one) => "device" in one || one.at >= since);
   const database = new Database(file);
   try {
     database.pragma("secure_delete = ON");

@@ -124,6 +124,25 @@ describe("a backup", () => {
     there.$client.close();
   });
 
+  it("keeps a customer who came again before it was taken, though they were erased once, and none who was blanked since", async () => {
+    const [again, blanked] = [job(), job()];
+    const ines = { name: "Ines Fell", contact: "555 0142" };
+    for (const id of [again, blanked]) writeCustomer(id, ines);
+    vi.useFakeTimers({ toFake: ["Date"], now: Date.now() + 1000 });
+    eraseCustomer(again);
+    vi.setSystemTime(Date.now() + 1000);
+    writeCustomer(again, ines);
+    const kept = join(backupsFolder(), "tuesday");
+    await backup(kept, data);
+    vi.setSystemTime(Date.now() + 1000);
+    writeCustomer(blanked, { name: "", contact: "" }, at, "lead");
+    const back = join(root, "again");
+    expect((await restore(kept, back)).again).toEqual({ devices: 0, customers: 1 });
+    const there = openDb(back);
+    expect([readCustomer(again, there), readCustomer(blanked, there)]).toEqual([ines, undefined]);
+    there.$client.close();
+  });
+
   it("and what is served are read by nobody else on the machine", async () => {
     const jobId = job();
     storeFile(jobId, "x.csv", Buffer.from("Time\n"));
