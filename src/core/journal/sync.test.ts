@@ -53,6 +53,15 @@ describe("what a device has seen", () => {
     expect(received(journal, { after: 0, through: 1, entries: [recordedOf(1)] })).toBe(journal);
   });
 
+  it("gives back what this device made and the server has lost, as it was made, and nothing else", () => {
+    const of = (seq: number, device: string): JournalEntry => ({ ...recordedOf(seq), device });
+    const marked: JournalEntry = { ...of(3, "phone"), role: "lead", history: "made too late", imported: { by: "x", at: AT } };
+    const journal = deviceJournal([of(1, "phone"), of(2, "tablet"), marked, of(4, "tablet")]);
+    const answer: ServerAnswer = { after: 0, through: 2, entries: [of(1, "phone"), of(2, "tablet")], instead: true };
+    expect(lostBy(journal, answer, "phone")).toEqual([{ ...entryOf("e3", "phone", 3, 2) }]);
+    expect(lostBy(journal, { ...answer, instead: false }, "phone")).toEqual([]);
+  });
+
   it("shows behind what is recorded what was not sent yet, each once", () => {
     const mine = entryOf("mine", "phone", 1, 1);
     expect(
