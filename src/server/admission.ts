@@ -54,40 +54,39 @@ function madeWhen({ jobId, at: happened, madeAt, seenSeq = 0, device, prior }: M
   return Math.min(arrival, Math.max(Date.parse(madeAt), seen, prior === undefined ? 0 : madeBefore(at, prior)));
 }
 
-/** Why something does not count under the sign-in that it names: where that had ended it can be signed anew, as long as its maker is there. */
+/** Why something does not count under the sign-in that it names, and whether its maker can sign it anew. */
 interface Outside {
   readonly why: string;
   readonly anew: boolean;
 }
+const leftSince = ({ name, leftAt }: SignInRow, made: number): Outside | undefined =>
+  leftAt && made > Date.parse(leftAt) ? { why: `${name} works here no more, and this was made since`, anew: false } : undefined;
+const tooLate = ({ name }: SignInRow): Outside => ({
+  why: `${name} signed in more than ${OFFLINE_DAYS} days before this`,
+  anew: true,
+});
+const OUT: Outside = { why: "Its device was out of the shop when this was made", anew: true };
 
 /** Whether what is of the first form was made within its sign-in, as it was asked before there was another. */
 function outsideFirstForm(began: number, row: SignInRow, way: Way, at: Db): Outside | undefined {
-  if (row.leftAt && began > Date.parse(row.leftAt))
-    return { why: `${row.name} works here no more: this was made since, and is not taken`, anew: false };
-  if (began > Date.parse(row.at) + (OFFLINE_DAYS + 1) * DAY)
-    return {
-      why: `${row.name} signed in more than ${OFFLINE_DAYS} days before this: ${ANEW}`,
-      anew: true,
-    };
+  const left = leftSince(row, began);
+  if (left) return left;
+  if (began > Date.parse(row.at) + (OFFLINE_DAYS + 1) * DAY) return tooLate(row);
   // A lead looks through what waited on a device that is out; nobody has looked through a job's file.
   const out = way === "file" ? outSince(row.deviceId, at) : undefined;
-  if (out !== undefined && began > out) return { why: OUT, anew: true };
-  return undefined;
+  return out !== undefined && began > out ? OUT : undefined;
 }
-const ANEW = "sign in anew, and it goes out";
-const OUT = `Its device was out of the shop when this was made: ${ANEW}`;
 
 /** Whether something was made while its sign-in held: from its beginning until it ended, ran out, or its device was out. */
 function outside(made: number, row: SignInRow, at: Db): Outside | undefined {
   if (made < Date.parse(row.at) - SLACK) return { why: `It was made before ${row.name} had signed in`, anew: false };
-  if (row.leftAt && made > Date.parse(row.leftAt))
-    return { why: `${row.name} works here no more: this was made since, and is not taken`, anew: false };
-  if (made > Date.parse(row.at) + OFFLINE_DAYS * DAY + SLACK)
-    return { why: `${row.name} signed in more than ${OFFLINE_DAYS} days before this: ${ANEW}`, anew: true };
+  const left = leftSince(row, made);
+  if (left) return left;
+  if (made > Date.parse(row.at) + OFFLINE_DAYS * DAY + SLACK) return tooLate(row);
   const out = outSince(row.deviceId, at);
-  if (out !== undefined && made > out) return { why: OUT, anew: true };
+  if (out !== undefined && made > out) return OUT;
   if (row.endedAt && made > Date.parse(row.endedAt))
-    return { why: `The sign-in of ${row.name} had ended when this was made: ${ANEW}`, anew: true };
+    return { why: `The sign-in of ${row.name} had ended when this was made`, anew: true };
   return undefined;
 }
 
@@ -127,8 +126,10 @@ export function admitted<T extends Made>(made: T, practice: boolean, way: Way = 
   const authored = { ...made, by: row.name, role: firstForm && practice ? (row.role as Role) : roleOf(when, row) };
   if (!wrong) return authored;
   const kept = way !== "door" || (!firstForm && !wrong.anew && !row.leftAt);
-  if (kept) return { ...authored, history: wrong.why.replace(/: (sign in anew|this was made since).*$/, "") };
-  throw wrong.anew ? new NotSignedIn(wrong.why) : new BadInput(wrong.why, "signed");
+  if (kept) return { ...authored, history: wrong.why };
+  throw wrong.anew
+    ? new NotSignedIn(`${wrong.why}: sign in anew, and it goes out`)
+    : new BadInput(`${wrong.why}: it is not taken`, "signed");
 }
 
 /** An entry under its author; one that the author's role may not make is refused, and in a file history. In a practice bay everybody may. */
