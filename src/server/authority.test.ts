@@ -84,6 +84,12 @@ describe("the shop's own authority", () => {
     expect(shopCertificates(folder, HERE).fingerprint).not.toBe(renamed.fingerprint);
   });
 
+  it("signs for servers alone", () => {
+    const SERVER = "1.3.6.1.5.5.7.3.1";
+    const { authority, cert } = shopCertificates(folder, HERE);
+    for (const one of [authority, cert]) expect(new X509Certificate(one).keyUsage).toEqual([SERVER]);
+  });
+
   it("names this machine as it is called here", () => {
     const { names, ips } = addressesHere();
     expect(names).toContain("localhost");

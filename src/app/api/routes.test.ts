@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -107,6 +108,21 @@ function askedBy(who: SignedIn, { body, headers, ...asked }: Asked): Asked {
 }
 
 describe("every route of a shop with people", () => {
+  it("keeps a picture for nobody who is not in, and no answer is kept on its way", async () => {
+    const job = uuid();
+    jobs.openJob(opening(job));
+    const [, lead] = await identities();
+    const picture: Asked = { method: "POST", path: `/api/v1/jobs/${job}/pictures?name=a.png`, headers: {}, body: "no picture" };
+    const hash = createHash("sha256").update("no picture").digest("hex");
+    const sent = { ...picture, headers: { "content-sha256": hash } };
+    expect((await ask(sent)).status).toBe(401);
+    const refused = await ask(askedBy(lead as SignedIn, sent));
+    expect(refused.status).toBe(400);
+    expect(await refused.text()).toContain("no picture");
+    for (const path of ["/api/v1/people", "/api/v1/sign-in", `/api/v1/jobs/${job}/entries`, "/api/v1/shop"])
+      expect((await ask({ method: "GET", path, headers: {} })).headers.get("cache-control"), path).toBe("no-store");
+  });
+
   it(`answers ${REQUESTS} mutated requests of stranger, apprentice, technician and lead with no fault of ours`, async () => {
     vi.spyOn(console, "warn").mockImplementation(() => {});
     const faults = vi.spyOn(console, "error").mockImplementation(() => {});
