@@ -203,7 +203,7 @@ test.describe("in a shop of its own, since what is set here would change what ot
     await page.getByLabel("Total trim, act beyond ± (%)").fill("8");
     await button(page, "Save the limits").click();
     await expect(page.getByText("Saved.")).toBeVisible();
-    const log = page.getByRole("region", { name: "What happened at the doors" });
+    const log = page.getByRole("region", { name: "Security log" });
     await button(page, "Read it").click();
     await expect(log.getByText("Limits, methods or machines changed").first()).toBeVisible();
     await expect(page.getByRole("region", { name: "What this device keeps" })).toContainText(

@@ -1,9 +1,7 @@
 import { createHash, randomBytes } from "node:crypto";
-import { dirname } from "node:path";
 import { and, asc, eq, isNull } from "drizzle-orm";
 import { v4 as uuid } from "uuid";
 import type { Device } from "@/core/people";
-import { backupsFolder } from "./backups-folder";
 import { askWhoMayHear } from "./changes";
 import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
@@ -99,7 +97,7 @@ export function putOut(id: string, at: Db = db()): void {
   });
   change.immediate();
   askWhoMayHear();
-  revoke({ device: id }, backupsFolder(dirname(at.$client.name)));
+  revoke({ device: id }, at);
 }
 
 /** Whether what was made under a sign-in there still goes up by itself. */

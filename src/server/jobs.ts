@@ -1,4 +1,3 @@
-import { dirname } from "node:path";
 import { and, asc, desc, eq, getTableColumns, gt, sql } from "drizzle-orm";
 import { type Customer, customerSchema } from "@/core/customer";
 import { BadInput, validate } from "@/core/input";
@@ -29,7 +28,6 @@ import { may, mayNot, type Role } from "@/core/people";
 import { caseCode, readCaseCode } from "@/core/practice/code";
 import type { GivenFacts } from "@/core/vehicle";
 import { type Authored, admitted, admittedEntry, signatureOf, type Way } from "./admission";
-import { backupsFolder } from "./backups-folder";
 import { beside } from "./beside";
 import { tellChanged } from "./changes";
 import { now, nowIso } from "./clock";
@@ -516,12 +514,11 @@ export function writeCustomer(jobId: string, input: unknown, at: Db = db(), role
     .values({ jobId, ...customer })
     .onConflictDoUpdate({ target: customers.jobId, set: customer })
     .run();
-  if (before && customer.name.trim() === "" && customer.contact.trim() === "")
-    revoke({ customer: jobId }, backupsFolder(dirname(at.$client.name)));
+  if (before && customer.name.trim() === "" && customer.contact.trim() === "") revoke({ customer: jobId }, at);
 }
 
 /** Erases who the customer is; the journal never knew. */
 export function eraseCustomer(jobId: string, at: Db = db()): void {
   at.delete(customers).where(eq(customers.jobId, jobId)).run();
-  revoke({ customer: jobId }, backupsFolder(dirname(at.$client.name)));
+  revoke({ customer: jobId }, at);
 }

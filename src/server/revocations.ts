@@ -1,7 +1,9 @@
 import { appendFileSync, closeSync, existsSync, fsyncSync, mkdirSync, openSync, readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import Database from "better-sqlite3";
+import { backupsFolder } from "./backups-folder";
 import { nowIso } from "./clock";
+import type { Db } from "./db/open";
 
 /** What a backup from before would bring back to life: a device that was put out since, a customer who was erased. */
 type Revocation = { readonly at: string } & ({ readonly device: string } | { readonly customer: string });
@@ -9,7 +11,8 @@ type Revocation = { readonly at: string } & ({ readonly device: string } | { rea
 const FILE = "revocations.jsonl";
 
 /** Notes a revocation beside the backups, synced: it outlives the data that it is about. */
-export function revoke(what: { readonly device: string } | { readonly customer: string }, backups: string): void {
+export function revoke(what: { readonly device: string } | { readonly customer: string }, at: Db): void {
+  const backups = backupsFolder(dirname(at.$client.name));
   mkdirSync(backups, { recursive: true, mode: 0o700 });
   const file = openSync(join(backups, FILE), "a", 0o600);
   try {

@@ -21,8 +21,8 @@ export function SecurityLog() {
     getJson<SecurityLine[]>("security-log").then(setLines, (e: Error) => setError(e.message));
   };
   return (
-    <section aria-label="What happened at the doors" className="flex flex-col items-start gap-3">
-      <h2 className="text-xl font-bold">What happened at the doors</h2>
+    <section aria-label="Security log" className="flex flex-col items-start gap-3">
+      <h2 className="text-xl font-bold">Security log</h2>
       <p className="max-w-prose text-muted">
         Wrong PINs and passphrases, roles, devices in and out, limits, files taken in and given out, customers erased, backups
         restored. It is only ever added to.
