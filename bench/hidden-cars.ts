@@ -53,7 +53,7 @@ export function practiceCar(family: Family, seed: number): HiddenCar {
       if (!read) throw new RangeError(`Nobody reads a ${candidate.check} in the practice bay`);
       const { check, place, tested } = candidate;
       const record = read({ car, noise }, { joint: place, entry: place, spots: tested });
-      return judgeCheck(check, validate<object>(CHECKS[check].schema, record), context);
+      return judgeCheck(check, validate<object>(CHECKS[check].fields.schema, record), context);
     },
   };
 }

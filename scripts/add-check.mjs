@@ -12,43 +12,26 @@ const camel = (id) => pascal(id).replace(/^./, (c) => c.toLowerCase());
 const FILES = (id, name) => {
   const [Type, value] = [pascal(id), camel(id)];
   return {
-    "record.ts": `import * as yup from "yup";
-import { strictObject } from "../../input";
-import { type Quantity, quantitySchema } from "../../units";
-import { type InstrumentUse, instrumentField } from "../fields";
+    "fields.ts": `import { fields, quantity, type RecordOf } from "../../form";
+import { gauge, warm } from "../fields";
+import { checkForm } from "../known";
 
 /** What is read, and what somebody said: never what it means. */
-export interface ${Type}Record {
-  readonly pressure: Quantity;
-  readonly warm: boolean;
-  readonly instrument: InstrumentUse;
-}
-
-export const ${value}Schema = strictObject({
-  pressure: quantitySchema("tankPressure").required("Type the pressure"),
-  warm: yup.boolean().required("Say whether the engine is warm"),
-  instrument: instrumentField("pressure").required(),
+export const ${value}Fields = fields({
+  pressure: quantity("tankPressure", {
+    label: "Pressure, gauge",
+    units: ["hPa", "kPa", "inH2O"],
+    example: "12",
+    missing: "Type the pressure",
+    column: "${name.toLowerCase()}",
+  }),
+  warm: warm(),
+  instrument: gauge("crankcase"),
 });
-`,
-    "form.ts": `import { checkForm, gaugeField, warmField } from "../known";
-import { type ${Type}Record, ${value}Schema } from "./record";
+export type ${Type}Record = RecordOf<typeof ${value}Fields>;
 
-/** What is asked, field by field; what the job knows already is not. */
-export const ${value}Form = checkForm<${Type}Record>()({
-  schema: ${value}Schema,
-  fields: {
-    pressure: {
-      type: "quantity",
-      label: "Pressure, gauge",
-      band: "tankPressure",
-      unit: "hPa",
-      units: ["hPa", "kPa", "inH2O"],
-      example: "12",
-    },
-    warm: warmField,
-    instrument: gaugeField("crankcase"),
-  },
-});
+/** When each is asked, where that goes by what is known or by the others. */
+export const ${value}Form = checkForm(${value}Fields);
 `,
     "rows.ts": `import type { Rows, Saying } from "../../faults";
 
@@ -66,7 +49,7 @@ export type Seen = Saying<typeof rows>;
     "judge.ts": `import { toSi } from "../../units";
 import { type CheckContext, type Verdict, voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
-import type { ${Type}Record } from "./record";
+import type { ${Type}Record } from "./fields";
 import type { Seen } from "./rows";
 
 /** The limit, Pa gauge; where it comes from belongs beside it. */
@@ -86,14 +69,13 @@ export function judge${Type}(record: ${Type}Record, { limits }: CheckContext): V
 }
 `,
     "index.ts": `import { ofEngine, saysOf } from "../asked";
-import { type CheckKind, readingOf } from "../check";
-import { ${value}Form } from "./form";
+import type { CheckKind } from "../check";
+import { type ${Type}Record, ${value}Fields, ${value}Form } from "./fields";
 import { judge${Type} } from "./judge";
-import { type ${Type}Record, ${value}Schema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const ${value}: CheckKind<${Type}Record, unknown, Seen> = {
   id: "${id}",
@@ -107,18 +89,17 @@ export const ${value}: CheckKind<${Type}Record, unknown, Seen> = {
   candidates: () => [{ name: "${name}", minutes: 5, penalty: 1, outcomes: ["${id}-high", "${id}-good"], why: "why it is worth its minutes" }],
   asks: (_record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofEngine(layout, "pressure@${id}", "${name.toLowerCase()}", saysOf(verdict.outcome))],
-  schema: ${value}Schema,
+  fields: ${value}Fields,
   form: ${value}Form,
   plan: () => ({ steps: [{ text: "What is done, step by step." }], displaces: [], cautions: ["running-engine"], clocks: [] }),
   judge: judge${Type},
-  readings: (r) => readingOf("${name.toLowerCase()}", { ...r.pressure, kind: "gauge" }),
 };
 `,
     screen: `"use client";
 
 import type { ReactNode } from "react";
 import { ${value} } from "@/core/checks/${id}";
-import { ${value}Form } from "@/core/checks/${id}/form";
+import { ${value}Form } from "@/core/checks/${id}/fields";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
 import { useCheckForm } from "../use-check-form";

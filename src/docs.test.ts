@@ -27,7 +27,7 @@ describe("docs/add-a-check.md", () => {
     const { contextOf, NATURAL } = await import(/* @vite-ignore */ url("src/core/core.fixture.ts"));
     const kind = CHECKS["fuel-pressure"];
     const known = { context: contextOf(NATURAL), instruments: [], places: [], warm: true };
-    expect(toRecord(kind.form, {}, known).faults).toMatchObject([{ field: "pressure" }, { field: "instrument.division" }]);
+    expect(toRecord(kind.form, {}, known).errors).toMatchObject([{ field: "pressure" }, { field: "instrument.division" }]);
     const { record } = toRecord(kind.form, { pressure: "31", instrument: { division: "0.1 hPa" } }, known);
     expect(judgeCheck("fuel-pressure", record, known.context)).toMatchObject({
       outcome: "fail",

@@ -5,7 +5,7 @@ import { BadInput, validate } from "@/core/input";
 import { bodyVersion, type EntryKind, entrySchema, type JournalEntry, validateBody } from "@/core/journal";
 import { seededNoise } from "@/core/maths/random";
 import { shopSchema } from "@/core/shop/settings";
-import { vehicleSchema } from "@/core/vehicle";
+import { vehicleFields } from "@/core/vehicle";
 import { COMMANDS } from "./commands";
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
@@ -134,13 +134,13 @@ describe("every door, shown what was never meant", () => {
           ),
           ...judged.map((d) => {
             const kind = CHECKS[d.name.slice(6) as CheckId];
-            return [d.name, record(d), (value: Json) => validate(kind.schema, value, "record")] as const;
+            return [d.name, record(d), (value: Json) => validate(kind.fields.schema, value, "record")] as const;
           }),
           ["an entry", sent as unknown as Json, (value: Json) => validate(entrySchema, value)],
           [
             "a vehicle",
             (judged[0] as { value: { context: { vehicle: Json } } } & (typeof judged)[number]).value.context.vehicle,
-            (v: Json) => validate(vehicleSchema, v),
+            (v: Json) => validate(vehicleFields.schema, v),
           ],
           ["a shop", journals[0]?.job.shop as Json, (value: Json) => validate(shopSchema, value)],
         ],

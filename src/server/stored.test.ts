@@ -1,11 +1,22 @@
+import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { expect, it } from "vitest";
 import yauzl from "yauzl";
-import { CHECKS, type CheckId } from "@/core/checks";
+import { CHECKS, type CheckId, readingsOf } from "@/core/checks";
 import { contextOf } from "@/core/core.fixture";
-import { type Form, toRecord } from "@/core/form";
+import { type Form, toRecord, underTodaysNames } from "@/core/form";
 import * as journal from "@/core/journal";
-import { foldJob, type JobState, type Kept, nextBatch, parseJobFile, parseQueueFile, shown, validateBody } from "@/core/journal";
+import {
+  foldJob,
+  type JobState,
+  type Kept,
+  nextBatch,
+  parseJobFile,
+  parseQueueFile,
+  readingsCsv,
+  shown,
+  validateBody,
+} from "@/core/journal";
 import { SHOP } from "@/core/journal/journal.fixture";
 import type { GivenFacts } from "@/core/vehicle";
 
@@ -48,6 +59,18 @@ it("every job of its archive reads and says what it said", async () => {
   await expect(JSON.stringify(said, null, 1)).toMatchFileSnapshot(`../../${STORED}/said.json`);
 });
 
+it("what was read is listed as it was", async () => {
+  const digest = (text: string) => createHash("sha256").update(text).digest("hex");
+  const listed: Record<string, string> = {};
+  for (const text of await jobFiles()) {
+    const file = parseJobFile(text);
+    listed[file.jobId] = digest(readingsCsv(foldJob(file.entries, file.shop, NOW)));
+  }
+  for (const [kind, { reads }] of Object.entries(json("drafts").typed as Record<string, StoredDraft>))
+    if (reads?.record) listed[kind] = digest(JSON.stringify(readingsOf(kind as CheckId, reads.record)));
+  expect(listed).toEqual(json("readings"));
+});
+
 it("what waited on a device goes out as it is, from its outbox and from its file", () => {
   const kept = json("outbox") as Kept[];
   for (const { kind, body, v } of shown(kept)) validateBody(kind, body, v);
@@ -61,7 +84,7 @@ interface StoredDraft {
   readonly facts: GivenFacts;
   readonly draft: Record<string, unknown>;
   readonly known?: object;
-  readonly reads?: { readonly record?: object; readonly faults?: readonly string[] };
+  readonly reads?: { readonly record?: object; readonly errors?: readonly string[] };
 }
 
 /** Forms of entries, with what was known as a recorded entry was laid into each. */
@@ -85,10 +108,14 @@ const entryForm = (kind: string, facts: GivenFacts | undefined): readonly [unkno
 };
 
 const read = (form: unknown, { draft, reads }: StoredDraft, known: unknown) => {
-  const { record, faults } = toRecord(form as Form<object, unknown>, draft, known);
-  if (reads?.record) expect({ record, faults }).toEqual({ record: reads.record, faults: undefined });
+  const { record, errors } = toRecord(
+    form as Form<object, unknown>,
+    underTodaysNames(form as Form<object, unknown>, draft),
+    known,
+  );
+  if (reads?.record) expect({ record, errors }).toEqual({ record: reads.record, errors: undefined });
   // What was asked for then is asked for still; what was taken for said then may be asked for now.
-  else expect(faults?.map((f) => f.field)).toEqual(expect.arrayContaining([...(reads?.faults ?? [])]));
+  else expect(errors?.map((f) => f.field)).toEqual(expect.arrayContaining([...(reads?.errors ?? [])]));
 };
 
 it.each(Object.entries(json("drafts").typed as Record<string, StoredDraft>).filter(([, d]) => d.reads))(

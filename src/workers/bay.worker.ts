@@ -70,7 +70,7 @@ const api = {
     const noise = seededNoise(given.car.seed + 7919 * entries.length + 104_729 * turn);
     const { car, light, instruments } = worldOf(given, entries);
     const record = readCheck(check, { car, noise, light, instruments }, setup as Record<string, unknown>);
-    return record && CHECKS[check].schema.describe().fields.source ? { ...record, source: DEVICE } : record;
+    return record && CHECKS[check].fields.schema.describe().fields.source ? { ...record, source: DEVICE } : record;
   },
   answer: (code: string, entries: readonly JournalEntry[], of: Answered): object => {
     const given = caseOfCode(code);

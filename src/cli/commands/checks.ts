@@ -1,16 +1,16 @@
 import { basename } from "node:path";
 import * as yup from "yup";
 import { CHECK_IDS, CHECKS, type CheckId, contextOf, judgeCheck, verdictWord } from "@/core/checks";
-import { AGENTS, type Agent, PROBE_EXTRACTOR, type ProbeRecord, probeSeries, readTaps } from "@/core/checks/probe";
+import { AGENT_NAMES, type Agent, PROBE_EXTRACTOR, type ProbeRecord, probeSeries, readTaps } from "@/core/checks/probe";
 import { BadInput, strictObject, validate } from "@/core/input";
 import { DEFAULT_SHOP, liftShop, type Shop, shopSchema } from "@/core/shop/settings";
-import { type GivenFacts, vehicleSchema } from "@/core/vehicle";
+import { type GivenFacts, vehicleFields } from "@/core/vehicle";
 import { type Command, guarded, parse, readText } from "./door";
 import { readLogFile } from "./logs";
 
 /** What `judge` judges in: the vehicle, and the shop's own limits and house methods where they differ from the defaults. */
 const contextSchema = strictObject({
-  vehicle: vehicleSchema.required("vehicle is missing: the facts of the car"),
+  vehicle: vehicleFields.schema.required("vehicle is missing: the facts of the car"),
   shop: yup.mixed<object>().optional(),
 });
 
@@ -28,7 +28,7 @@ export const judge: Command = {
       }),
       input,
     );
-    validate(check.schema, given.record, "record");
+    validate(check.fields.schema, given.record, "record");
     const shop = validate<Shop>(shopSchema, liftShop({ ...DEFAULT_SHOP, ...given.context.shop }), "context.shop");
     const { zones, ...verdict } = guarded(
       () => judgeCheck(kind as CheckId, given.record, contextOf(given.context.vehicle, shop)),
@@ -39,10 +39,13 @@ export const judge: Command = {
 };
 
 const tapsSchema = strictObject({
-  agent: yup.mixed<Agent>().oneOf(AGENTS, "agent is gas, water or soap").required("agent is missing: gas, water or soap"),
+  agent: yup
+    .mixed<Agent>()
+    .oneOf(Object.keys(AGENT_NAMES) as Agent[], "agent is gas, water or soap")
+    .required("agent is missing: gas, water or soap"),
   offset: yup.number().optional(),
   closedLoop: yup.boolean().optional(),
-  vehicle: vehicleSchema.required("vehicle is missing: the facts of the car"),
+  vehicle: vehicleFields.schema.required("vehicle is missing: the facts of the car"),
   taps: yup
     .array()
     .of(
@@ -80,7 +83,7 @@ export const probe: Command = {
       taps: given.taps,
       series: { ...series, time: series.time.map((t) => t - offset) },
     };
-    validate(CHECKS.probe.schema, record, "record");
+    validate(CHECKS.probe.fields.schema, record, "record");
     const verdict = CHECKS.probe.judge(record, context);
     return {
       outcome: verdict.outcome,

@@ -1,5 +1,5 @@
 import * as yup from "yup";
-import { readSurvey, refusal, type TrimSurvey, trimPointsSchema } from "@/core/checks/trims";
+import { readSurvey, refusal, type TrimSurvey, trimPoints } from "@/core/checks/trims";
 import { BadInput, strictObject } from "@/core/input";
 import { DEFAULT_LIMITS } from "@/core/shop/settings";
 import { fromSi, type Quantity, quantitySchema } from "@/core/units";
@@ -21,7 +21,7 @@ export const trims: Command = {
         induction: yup.string().oneOf(["natural", "turbo"]).required(),
         metering: yup.string().oneOf(["maf", "map"]).required(),
         stop: yup.number().min(8).max(60).optional(),
-        points: trimPointsSchema,
+        points: trimPoints.schema,
       }),
       input,
     );

@@ -1,12 +1,13 @@
 import type { ObjectSchema } from "yup";
 import type { Family, Rows } from "../faults";
+import type { Form, Members } from "../form";
 import type { HouseMethods, Limits, Shop } from "../shop/settings";
 import { formatNumber, formatQuantity, type Quantity, UNITS } from "../units";
 import { type GivenFacts, type Layout, layoutOf, type OpenFact, type VehicleFacts, vehicleFacts, type ZoneId } from "../vehicle";
 import type { CheckId } from ".";
 import type { Asked } from "./asked";
 import type { Candidate } from "./candidate";
-import type { CheckForm } from "./known";
+import type { Known } from "./known";
 import type { OperatingPoint } from "./side-by-side";
 
 export type Outcome = "pass" | "fail" | "unsure" | "void";
@@ -216,13 +217,14 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   /** What it is for, in a line */
   readonly aim: string;
   readonly engine: EngineState;
-  readonly schema: ObjectSchema<object>;
+  /** What it records */
+  readonly fields: { readonly schema: ObjectSchema<object>; readonly members: Members };
   /** What is asked for a record; absent where an instrument takes it by itself */
-  readonly form?: CheckForm<Body>;
+  readonly form?: Form<object, Known>;
   plan(context: CheckContext, aim: Aim): Plan;
   judge(record: Body, context: CheckContext): Verdict<Seen>;
-  /** What was read, one number a row, in the units it was taken in */
-  readings(record: Body): readonly Reading[];
+  /** What was read, one number a row, in the units it was taken in, where its fields' columns do not say it all */
+  readings?(record: Body): readonly Reading[];
   /** The same by operating point, where a record before a repair is laid against one after it */
   points?(record: Body): readonly OperatingPoint[];
   /** Where it is done, when not among the checks */

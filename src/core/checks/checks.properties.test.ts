@@ -100,7 +100,7 @@ describe("every check", () => {
       const kind = CHECKS[id];
       expect(kind.id).toBe(id);
       expect(kind.name.length).toBeGreaterThan(3);
-      expect(() => kind.schema.validateSync({ nonsense: true }, { strict: true })).toThrow();
+      expect(() => kind.fields.schema.validateSync({ nonsense: true }, { strict: true })).toThrow();
       expect([verdictWord(kind, { outcome: "unsure" }), verdictWord(kind, { outcome: "void" })]).toEqual([
         "Not sure yet",
         "Void — proves nothing",

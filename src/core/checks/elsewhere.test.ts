@@ -3,7 +3,7 @@ import { contextOf, DIESEL, NATURAL, VAPOUR } from "../core.fixture";
 import { toRecord } from "../form";
 import { DEFAULT_SHOP } from "../shop/settings";
 import { layoutOf, usualSetup } from "../vehicle";
-import { decayForm } from "./decay/form";
+import { decayForm } from "./decay/fields";
 
 describe("a draft that came to a car it does not suit", () => {
   it("breaks nothing there: a car without a tank's vapour has no way in, and the form says so", () => {

@@ -1,41 +1,88 @@
-import * as yup from "yup";
-import { needed, strictObject } from "../input";
-import { formatNumber, formatQuantity, fromSi, type Quantity, quantitySchema, toSi } from "../units";
+import { type FormState, group, number, quantity, type RecordOfMembers, text, tick, variants } from "../form";
+import { formatNumber, formatQuantity, fromSi, toSi } from "../units";
 import { EVAP_ZONES, type FillSetup, type Layout, noWayIn, type RequiredLeak, reachOf, vapourVolume } from "../vehicle";
 import { type CheckContext, jointName, type Measure, type ZoneKnowledge } from "./check";
-import { intoField, jointField, jointsField, oneOfField, percentField, secondsField } from "./fields";
+import { airTemperature, ambient, joint, joints, moment, percent, zone } from "./fields";
+import type { Known } from "./known";
 
-/** How the vent was kept shut; a scan tool lets go of its command by itself after so many seconds. */
-export type VentShut = { readonly by: "plug" } | { readonly by: "command"; readonly at: number; readonly seconds: number };
+/** How the vent was kept shut under pressure or vacuum; a scan tool lets go of its command by itself after so many seconds. */
+export const vent = () =>
+  variants(
+    "by",
+    {
+      plug: {},
+      command: {
+        at: moment("Vent command"),
+        seconds: number({
+          name: "The tool's time",
+          bare: "s",
+          min: [1, "The tool holds its command for a second at least"],
+          max: [3600, "The tool holds its command for an hour at most"],
+        }),
+      },
+    },
+    {
+      name: "The vent",
+      incomplete: { command: "A commanded vent names when the command began and after how many seconds the tool lets go" },
+    },
+  );
+export type VentShut = ReturnType<typeof vent>["value"];
+
+/** How a form asks for the vent. @param usual how it is kept shut here, where nobody says otherwise. */
+export const askVent = (usual: VentShut["by"]) =>
+  ({
+    "vent.by": {
+      label: "Vent kept shut by",
+      options: [
+        ["command", "Scan-tool command"],
+        ["plug", "A plug by hand"],
+      ],
+      defaultValue: () => usual,
+    },
+    "vent.seconds": {
+      label: "The tool holds its vent command for, s",
+      hint: "Re-armed in time counts as held",
+      when: ({ value }: FormState<Known, "vent.by">) => value("vent.by") === "command",
+      defaultValue: ({ known }: FormState<Known, never>) => String(known.context.limits.outputTime.value),
+    },
+  }) as const;
+
+const requiredSize = group({
+  size: quantity("hole", { missing: "State the leak to be caught" }),
+  source: text({ name: "The source", missing: "Say who names this size" }),
+});
+/** The leak that a check is held against, and who says so. */
+export type RequiredSize = (typeof requiredSize)["value"];
+export const required = () => requiredSize.optional().known(({ known }: FormState<Known>) => known.required);
+
+/** Percent of the rated tank volume. */
+export const fuelLevel = () =>
+  percent("The fuel level", 0, 100, { label: "Fuel level, % of the tank", example: "45" }).asked({
+    defaultValue: ({ known }: FormState<Known>) => (known.fuelLevel === undefined ? undefined : String(known.fuelLevel)),
+    hint: ({ known: { context, fuelLevel }, value }: FormState<Known>) => {
+      const { evapFuelLow: low, evapFuelHigh: high } = context.limits;
+      const counts = `Counts between ${Math.round(100 * low.value)} and ${Math.round(100 * high.value)} % (${low.source})`;
+      return fuelLevel !== undefined && value("fuelLevel") === String(fuelLevel) ? `As typed last. ${counts}` : counts;
+    },
+  });
 
 /** What every check that puts pressure on the EVAP system records of its setup. */
-export interface EvapSetup extends FillSetup {
-  readonly vent: VentShut;
-  /** Percent of the rated tank volume */
-  readonly fuelLevel: number;
-  /** The leak this check is held against, and who says so */
-  readonly required?: { readonly size: Quantity; readonly source: string };
+export const evapSetup = {
+  entry: joint(),
+  /** Which side of it, where it is not the usual one */
+  into: zone().optional(),
+  blocked: joints(),
+  heldOpen: joints(),
+  vent: vent(),
+  fuelLevel: fuelLevel(),
+  required: required(),
   /** Joints tightened or touched before the check */
-  readonly touchedBefore: readonly string[];
-  readonly adapterLeaks: boolean;
-  readonly ambient: Quantity;
-  readonly temperature: Quantity;
-}
-
-export const ventField = strictObject<VentShut>({
-  by: oneOfField("The vent", ["plug", "command"] as const),
-  at: secondsField("Vent command").optional(),
-  seconds: yup.number().min(1).max(3600).optional(),
-}).test(
-  "command",
-  "A commanded vent names when the command began and after how many seconds the tool lets go",
-  (v) => v?.by !== "command" || (v.at !== undefined && v.seconds !== undefined),
-);
-
-export const requiredField = strictObject({
-  size: quantitySchema("hole").required("State the leak to be caught"),
-  source: needed("The source", "Say who names this size"),
-});
+  touchedBefore: joints(),
+  adapterLeaks: tick(),
+  ambient: ambient(),
+  temperature: airTemperature(),
+};
+export type EvapSetup = RecordOfMembers<typeof evapSetup>;
 
 /** Joints that the setup itself takes off, plugs or commands: the vent is shut by the one or the other. */
 export const evapSetupOf = (setup: FillSetup): string[] => [
@@ -45,21 +92,6 @@ export const evapSetupOf = (setup: FillSetup): string[] => [
   "vent-valve",
   "vent-filter",
 ];
-
-/** Schema fields of `EvapSetup`. */
-export const evapSetupFields = {
-  entry: jointField,
-  into: intoField,
-  blocked: jointsField,
-  heldOpen: jointsField,
-  vent: ventField.required(),
-  fuelLevel: percentField("The fuel level", 0, 100),
-  required: requiredField.optional().default(undefined),
-  touchedBefore: jointsField,
-  adapterLeaks: yup.boolean().required(),
-  ambient: quantitySchema("ambient").required("Ambient pressure is missing"),
-  temperature: quantitySchema("airTemperature").required("Bay temperature is missing"),
-};
 
 /** Gas space that a setup puts under pressure, m³, with its standard deviation: with the tank by its fuel level. */
 export function gasSpace(
@@ -112,7 +144,7 @@ export function evapWarnings(context: Pick<CheckContext, "limits">, aim: { fuelL
 /** A leak size beside the size to be caught, both in mm. */
 export const holeMeasure = (
   hole: { diameter: number; low: number; high: number },
-  required: EvapSetup["required"],
+  required: RequiredSize | undefined,
   name = "All leaks as one sharp-edged hole (Cd 0.61)",
 ): Measure => ({
   name,
@@ -125,7 +157,7 @@ export const holeMeasure = (
 });
 
 /** The required size as a check's record keeps it. */
-export const requiredOf = (leak: RequiredLeak): NonNullable<EvapSetup["required"]> => ({
+export const requiredOf = (leak: RequiredLeak): RequiredSize => ({
   size: fromSi(leak.diameter, "mm"),
   source: leak.source,
 });
@@ -140,4 +172,22 @@ export function heldZones({ layout }: Pick<CheckContext, "layout">, setup: FillS
       const by = reach.stopped.find((s) => s.zone === z.id)?.by.name;
       return { zone: z.id, state: "not-reached", why: by ? `stopped at ${by}` : "this setup does not reach it" };
     });
+}
+
+/**
+ * The vent as a record keeps it; a command began at its own time on the record's clock.
+ * @param zero ms since 1970 of the record's second 0, where it was read live; @param before s, where it is corrected.
+ */
+export function ventOf(
+  read: VentShut | undefined,
+  zero: number | null,
+  commanded: { readonly at: unknown; readonly before: unknown },
+): VentShut | undefined {
+  if (read?.by !== "command") return read;
+  const live = zero !== null && typeof commanded.at === "number";
+  const at = live ? Math.round((commanded.at as number) - zero) / 1000 : undefined;
+  return {
+    ...read,
+    at: at === undefined ? (typeof commanded.before === "number" ? commanded.before : 0) : Math.round(at * 10) / 10,
+  };
 }

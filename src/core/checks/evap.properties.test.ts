@@ -52,7 +52,7 @@ describe("any EVAP smoke run (properties)", () => {
   it("passes its door, is judged, and claims nothing that smoke was not shown to have reached", () => {
     fc.assert(
       fc.property(runs, fc.constantFrom(...cars), (run, context) => {
-        validate(CHECKS["evap-smoke"].schema, run);
+        validate(CHECKS["evap-smoke"].fields.schema, run);
         const verdict = judgeEvapSmoke(run, context);
         const reach = reachOf(context.layout, run);
         const shown = new Set<string>([...run.arrivals.map((a) => a.zone)]);

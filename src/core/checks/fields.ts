@@ -1,74 +1,118 @@
 import * as yup from "yup";
-import { needed, strictObject } from "../input";
-import { endsAboveDivision, SCALE_ENDS } from "../shop/machine";
-import { type Quantity, quantitySchema } from "../units";
+import {
+  answer,
+  choice,
+  Field,
+  type FormState,
+  instrument,
+  list,
+  number,
+  type Option,
+  oneOf,
+  pattern,
+  plain,
+  quantity,
+  type Shown,
+  text,
+  tick,
+  variants,
+} from "../form";
+import { needed } from "../input";
+import type { ReadsTo } from "../shop/settings";
+import { type UnitId, unitsOf } from "../units";
 import { JOINT_IDS, ZONE_IDS, type ZoneId } from "../vehicle";
+import type { Known } from "./known";
+
+export type { InstrumentUse } from "../form";
 
 /** A joint of the vehicle, named by its id. */
-export const jointField = needed("The joint", "Name the joint", 60).test({
+const jointId = needed("The joint", "Name the joint", 60).test({
   name: "known",
   message: ({ value }) => `No vehicle has a joint "${value}"`,
   skipAbsent: true,
   test: (id) => id === "" || JOINT_IDS.has(id),
 });
+export const joint = (missing = "Name the joint"): Field<string> => plain<string>(jointId, missing);
+const jointList = yup.array().of(jointId).max(60);
+/** Joints that are picked by hand. */
+export const joints = (more: Shown & { readonly list?: true } = {}): Field<readonly string[]> =>
+  new Field({ base: jointList, required: (base) => base.required(), input: { type: "marks", ...more } });
+
+/** The part or place that a check is done at: the proposed one, until another is taken. */
+export const place = (label: string, name = "joint", missing?: string): Field<string> =>
+  joint(missing).asked({
+    type: "place",
+    label,
+    among: ({ known }: FormState<Known>) => known.places,
+    defaultValue: ({ known }: FormState<Known>) => known.place?.id ?? known.places[0]?.id,
+    hint: ({ known, value }: FormState<Known>) => (value(name) === known.place?.id ? known.place?.because : undefined),
+  });
+
 /** A zone of the vehicle, named by its id. */
-export const zoneField = yup.mixed<ZoneId>().oneOf(ZONE_IDS, "There is no such zone").required("Name the zone");
-/** The zone that smoke was let into, where an end has two sides. */
-export const intoField = yup.mixed<ZoneId>().oneOf(ZONE_IDS, "There is no such zone").optional();
-export const jointsField = yup.array().of(jointField).max(60).required();
+export const zone = (): Field<ZoneId> =>
+  plain<ZoneId>(yup.mixed<ZoneId>().oneOf(ZONE_IDS, "There is no such zone"), "Name the zone");
 
 /** A moment in a record, s from its own zero, within two hours of it. */
-export const secondsField = (name: string) =>
-  yup
-    .number()
-    .typeError(`${name} is a number of seconds`)
-    .min(-7200, `${name} lies more than two hours before the start`)
-    .max(7200, `${name} lies more than two hours after the start`)
-    .required(`${name} is missing`);
+export const moment = (name: string, more: Shown = {}): Field<number> =>
+  number({
+    name,
+    bare: "s",
+    wrong: `${name} is a number of seconds`,
+    min: [-7200, `${name} lies more than two hours before the start`],
+    max: [7200, `${name} lies more than two hours after the start`],
+    ...more,
+  });
 
 /** How long something lasted, s. */
-export const durationField = (name: string) =>
-  yup
-    .number()
-    .typeError(`${name} is a number of seconds`)
-    .min(0, `${name} cannot be negative`)
-    .max(7200, `${name} is longer than two hours`)
-    .required(`${name} is missing`);
+export const duration = (name: string, more: Shown = {}): Field<number> =>
+  number({
+    name,
+    bare: "s",
+    wrong: `${name} is a number of seconds`,
+    min: [0, `${name} cannot be negative`],
+    max: [7200, `${name} is longer than two hours`],
+    ...more,
+  });
 
 /** Engine speed, 1/min. */
-export const rpmField = yup
-  .number()
-  .typeError("RPM is a number")
-  .min(200, "RPM lies below any idle")
-  .max(12000, "RPM lies above any engine's")
-  .required("RPM is missing");
+export const rpm = (more: Shown & { readonly swings?: true } = {}): Field<number> =>
+  number({
+    name: "RPM",
+    bare: "1/min",
+    min: [200, "RPM lies below any idle"],
+    max: [12000, "RPM lies above any engine's"],
+    ...more,
+  });
+/** Engine speed while it idles. */
+export const idleSpeed = (more: Shown = {}): Field<number> => rpm({ label: "Idle speed, 1/min", example: "740", ...more });
 
 /** A percentage between two bounds. */
-export const percentField = (name: string, low = -100, high = 100) =>
-  yup
-    .number()
-    .typeError(`${name} is a number in percent`)
-    .min(low, `${name} cannot lie below ${low} %`)
-    .max(high, `${name} cannot lie above ${high} %`)
-    .required(`${name} is missing`);
+export const percent = (name: string, low = -100, high = 100, more: Shown & { readonly swings?: true } = {}): Field<number> =>
+  number({
+    name,
+    bare: "%",
+    wrong: `${name} is a number in percent`,
+    min: [low, `${name} cannot lie below ${String(low).replace("-", "−")} %`],
+    max: [high, `${name} cannot lie above ${high} %`],
+    ...more,
+  });
 
-/** One of a few words. */
-export const oneOfField = <T extends string>(name: string, values: readonly T[]) =>
-  yup
-    .mixed<T>()
-    .oneOf(values, `${name} is one of ${values.join(", ")}`)
-    .required(`${name} is missing`);
+/** A unit of pressure that a record's readings are in. @param offered those that the form offers. */
+export const pressureUnit = (offered: readonly UnitId[] = [], more: Shown = {}): Field<UnitId> =>
+  oneOf<UnitId>(unitsOf("pressure"), more.label ?? "The unit", more).asked({ options: unitOptions(offered) });
+/** Units to choose from, as options of a choice. */
+export const unitOptions = (units: readonly string[]): readonly Option[] => units.map((u) => [u, u]);
 
 /** A column of a series, and between which values any of it lies. */
-interface Column {
+interface SeriesColumn {
   readonly name: string;
   readonly low: number;
   readonly high: number;
 }
 /** The column that a series follows, s from the record's own zero. */
-const TIME: Column = { name: "The time", low: -7200, high: 7200 };
+const TIME: SeriesColumn = { name: "The time", low: -7200, high: 7200 };
 
-const wrongNumber = ({ name, low, high }: Column, value: number): string | undefined => {
+const wrongNumber = ({ name, low, high }: SeriesColumn, value: number): string | undefined => {
   if (!Number.isFinite(value)) return `${name} is a number`;
   if (value < low) return low === 0 ? `${name} cannot be negative` : `${name} cannot lie below ${low}`;
   return value > high ? `${name} cannot lie above ${high}` : undefined;
@@ -77,7 +121,7 @@ const wrongNumber = ({ name, low, high }: Column, value: number): string | undef
 /** What is wrong with a series, and where; undefined where all is well. */
 function wrongRow(
   list: readonly unknown[],
-  columns: readonly Column[],
+  columns: readonly SeriesColumn[],
   rising: "rising" | "not falling",
 ): [string, string] | undefined {
   let before = Number.NEGATIVE_INFINITY;
@@ -99,91 +143,163 @@ function wrongRow(
  * Readings over time, [s, …], looked through in one go: a list of thousands is validated while others wait.
  * @param columns what follows the time; @param rising whether two may have the same time.
  */
-export const seriesField = <T extends readonly number[]>(
-  columns: readonly Column[],
+export const series = <T extends readonly number[]>(
+  columns: readonly SeriesColumn[],
   longest: number,
-  rising: "rising" | "not falling" = "rising",
-) =>
-  yup
-    .array<yup.AnyObject, T>()
-    .max(longest)
-    .required()
-    .test("rows", function (list) {
-      const wrong = wrongRow(list ?? [], [TIME, ...columns], rising);
-      return !wrong || this.createError({ path: `${this.path}${wrong[0]}`, message: wrong[1] });
-    });
+  more: Shown & {
+    readonly atLeast?: readonly [number, string];
+    readonly rising?: "rising" | "not falling";
+    readonly kind?: "gauge" | "vacuum" | "absolute";
+    readonly empty?: readonly T[];
+  } = {},
+): Field<readonly T[]> => {
+  const { atLeast, rising = "rising", column, kind, label, empty } = more;
+  let base = yup.array<yup.AnyObject, T>().max(longest);
+  if (atLeast) base = base.min(...atLeast);
+  base = base.test("rows", function (rows) {
+    const wrong = wrongRow(rows ?? [], [TIME, ...columns], rising);
+    return !wrong || this.createError({ path: `${this.path}${wrong[0]}`, message: wrong[1] });
+  });
+  return new Field({
+    base,
+    required: (schema) => schema.required(),
+    ...(label ? { input: { type: "taken", label, ...(empty ? { empty } : {}) } } : {}),
+    column: column === undefined ? undefined : { reading: column, ...(kind ? { kind } : {}) },
+  });
+};
+
+/** Pressure or vacuum over time: [s, in the record's unit], rising in time. */
+export const samples = (
+  more: Shown & {
+    readonly atLeast?: readonly [number, string];
+    readonly kind?: "gauge" | "vacuum";
+    readonly empty?: readonly Sample[];
+  } = {},
+): Field<readonly Sample[]> => series<Sample>([{ name: "A reading", low: -1e5, high: 1e6 }], 5000, more);
+type Sample = readonly [number, number];
 
 /** A list of numbers. */
-export const numbersField = (longest: number) =>
-  yup
-    .array<yup.AnyObject, number>()
-    .max(longest)
-    .test("numbers", function (list) {
-      const at = (list ?? []).findIndex((value: unknown) => !Number.isFinite(value));
-      return at < 0 || this.createError({ path: `${this.path}[${at}]`, message: "A series holds numbers only" });
-    });
-
-/** Vacuum over time: [s, vacuum in `unit`], rising in time. */
-export const samplesField = seriesField<[number, number]>([{ name: "A reading", low: -1e5, high: 1e6 }], 5000);
-
-/** Where readings of a record come from: typed by hand, read from a log that is kept by its hash, or taken live from a device. */
-export type RecordSource =
-  | { readonly kind: "typed" }
-  | { readonly kind: "log"; readonly file: string; readonly sha256: string; readonly extractor: number }
-  | { readonly kind: "device"; readonly device: string; readonly simulated: boolean };
-
-export const sourceField = strictObject<{
-  kind: RecordSource["kind"];
-  file?: string;
-  sha256?: string;
-  extractor?: number;
-  device?: string;
-  simulated?: boolean;
-}>({
-  kind: yup.string().oneOf(["typed", "log", "device"]).required(),
-  file: yup.string().max(255).optional(),
-  sha256: yup
-    .string()
-    .matches(/^[0-9a-f]{64}$/)
-    .optional(),
-  extractor: yup.number().optional(),
-  device: yup.string().max(100).optional(),
-  simulated: yup.boolean().optional(),
-})
-  .test(
-    "log",
-    "Readings from a log name its file, its SHA-256 and the extractor's version",
-    (s) => s?.kind !== "log" || (s.file !== undefined && s.sha256 !== undefined && s.extractor !== undefined),
-  )
-  .test(
-    "device",
-    "Readings from a device name it, and say whether it is simulated",
-    (s) => s?.kind !== "device" || (Boolean(s.device) && s.simulated !== undefined),
+export const numbers = (longest: number, missing?: string): Field<readonly number[]> =>
+  plain<readonly number[]>(
+    yup
+      .array<yup.AnyObject, number>()
+      .max(longest)
+      .test("numbers", function (all) {
+        const at = (all ?? []).findIndex((value: unknown) => !Number.isFinite(value));
+        return at < 0 || this.createError({ path: `${this.path}[${at}]`, message: "A series holds numbers only" });
+      }),
+    missing,
   );
+
+const extractor = number({ name: "The extractor's version" });
+/** Where readings of a record come from: typed by hand, read from a log that is kept by its hash, or taken live from a device. */
+export const source = () =>
+  variants(
+    "kind",
+    {
+      typed: {},
+      log: {
+        file: text({ name: "The file", max: 255 }),
+        sha256: pattern(/^[0-9a-f]{64}$/, "A file's SHA-256 has 64 hexadecimal digits"),
+        extractor,
+      },
+      device: { device: text({ name: "The device", max: 100 }), simulated: tick() },
+    },
+    {
+      name: "The source",
+      incomplete: {
+        log: "Readings from a log name its file, its SHA-256 and the extractor's version",
+        device: "Readings from a device name it, and say whether it is simulated",
+      },
+    },
+  );
+export type RecordSource = ReturnType<typeof source>["value"];
+/** The same, as a form keeps it beside points that were taken. */
+export const takenSource = (empty?: RecordSource) => source().taken("Where they come from", empty);
 
 /** The simulated device that a record was read from; undefined where it was read on a car. */
 export function simulatedDevice(record: object): string | undefined {
-  const { source } = record as { readonly source?: RecordSource };
-  return source?.kind === "device" && source.simulated ? source.device : undefined;
+  const { source: from } = record as { readonly source?: RecordSource };
+  return from?.kind === "device" && from.simulated ? from.device : undefined;
 }
 
 /** Where readings come from once one is typed beside others: what was simulated stays so while any of it is left. */
-export const typedBeside = (source: RecordSource | undefined, left: number): RecordSource =>
-  left > 0 && source?.kind === "device" && source.simulated ? source : { kind: "typed" };
+export const typedBeside = (from: RecordSource | undefined, left: number): RecordSource =>
+  left > 0 && from?.kind === "device" && from.simulated ? from : { kind: "typed" };
 
-/** A gauge or meter as it was before the check: its division, what it showed with nothing on it, and where its scale ends. */
-export interface InstrumentUse {
-  readonly name: string;
-  readonly division: Quantity;
-  readonly zero: Quantity;
-  /** The most that it shows, either way from nothing; not said where left out */
-  readonly end?: Quantity;
-}
+/** How large readings get, SI: intake vacuum, crankcase, the vapour system's, a cap's and a charge side's pressure, volts. */
+const REACH = {
+  vacuum: 90e3,
+  crankcase: 5e3,
+  lowPressure: 2.4e3,
+  cap: 8e3,
+  boost: 150e3,
+  backPressure: 60e3,
+  volts: 15,
+} as const;
 
-export const instrumentField = (dimension: "pressure" | "voltage") =>
-  strictObject({
-    name: needed("The instrument", "Name the instrument", 60),
-    division: quantitySchema({ dimension }).required("State one division of the instrument"),
-    zero: quantitySchema({ dimension }).required("State what the instrument shows with nothing on it"),
-    end: quantitySchema({ dimension }).optional().default(undefined),
-  }).test("end", SCALE_ENDS, endsAboveDivision);
+/** Checks whose gauge must read one way; the others take one of either. */
+const READS: Partial<Readonly<Record<keyof typeof REACH, ReadsTo>>> = {
+  vacuum: "vacuum",
+  cap: "pressure",
+  boost: "pressure",
+  backPressure: "pressure",
+};
+
+const used = (measures: "pressure" | "voltage", of: keyof typeof REACH) =>
+  instrument(measures, {
+    label: measures === "voltage" ? "Meter" : "Gauge",
+    reach: REACH[of],
+    ...(READS[of] ? { reads: READS[of] } : {}),
+    shop: ({ known }: FormState<Known>) => known.instruments,
+  });
+/** The gauge that was read, with its division and what it showed before; the shop's finest that reaches so far is proposed. */
+export const gauge = (reach: Exclude<keyof typeof REACH, "volts">) => used("pressure", reach);
+export const meter = () => used("voltage", "volts");
+
+/** Gas space shut in between pump and part: with it a loss is the size of a hole. */
+export const trappedVolume = () =>
+  quantity("trapped", {
+    label: "Shut in between pump and part, if known",
+    units: ["mL", "L"],
+    example: "60",
+    hint: "Then a loss is given as the hole it comes through",
+  }).optional();
+
+/** Whether the engine is warm: as the conditions have it. */
+export const warm = (): Field<boolean> =>
+  answer({ label: "Engine", yes: "Warm", no: "Not warm", missing: "Say whether the engine is warm" }).asked({
+    defaultValue: ({ known }: FormState<Known>) => (known.warm === undefined ? undefined : known.warm ? "yes" : "no"),
+    hint: ({ known }: FormState<Known>) => (known.warm === undefined ? undefined : "As the conditions have it"),
+  });
+
+const CONDITIONS = "Set the conditions first (top right)";
+/** The air outside as the conditions have it. */
+export const ambient = () =>
+  quantity("ambient", { missing: "Ambient pressure is missing" }).known(
+    ({ known }: FormState<Known>) => known.ambient,
+    `${CONDITIONS}: this goes by ambient pressure.`,
+  );
+export const airTemperature = (missing = "Bay temperature is missing") =>
+  quantity("airTemperature", { missing }).known(
+    ({ known }: FormState<Known>) => known.temperature,
+    `${CONDITIONS}: this goes by the bay's temperature.`,
+  );
+
+/** SHA-256 of pictures kept with the job. */
+export const pictures = (most: number, empty?: readonly string[]): Field<readonly string[]> =>
+  list(pattern(/^[0-9a-f]{64}$/, "A picture is named by its SHA-256"), {
+    label: "Pictures",
+    max: most,
+    ...(empty ? { empty } : {}),
+  });
+
+/** Where a check's points come from: each way in has its own part of the screen, and none of the record. */
+export const reads = (defaultValue: "log" | "typed", more: Readonly<Record<string, string>> = {}) =>
+  choice({ log: "From a log", typed: "Typed by hand", ...more }, { label: "Where the points come from", defaultValue });
+
+/** The label and unit of a reading in the record's own unit. @param unit of the record, as its form has it. */
+export const inUnit = <Name extends string>(unit: Name, label: string, kind: "gauge" | "vacuum") => {
+  const of = ({ value }: FormState<unknown, Name>) => value(unit) as UnitId;
+  return { label: (state: FormState<unknown, Name>) => `${label}, ${of(state)} ${kind}`, unit: of };
+};

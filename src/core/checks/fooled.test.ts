@@ -19,7 +19,7 @@ const RECORDS = JSON.parse(readFileSync(join(__dirname, "../fooled/records.json"
 /** The verdict, or none where the record is refused at the door. */
 function judged({ check, input }: Fooled): Verdict | undefined {
   try {
-    validate(CHECKS[check].schema, input.record);
+    validate(CHECKS[check].fields.schema, input.record);
   } catch (error) {
     if (error instanceof BadInput) return undefined;
     throw error;

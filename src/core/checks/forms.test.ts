@@ -1,36 +1,36 @@
 import { describe, expect, it } from "vitest";
 import { COLD_AIR, contextOf, TURBO, VAPOUR } from "../core.fixture";
-import { type Form, givenOf, labelOf, toDraft, toRecord } from "../form";
-import { airflowForm } from "./airflow/form";
-import { backPressureForm } from "./back-pressure/form";
-import { benchPartForm } from "./bench-part/form";
-import { boostForm } from "./boost/form";
-import { borescopeForm } from "./borescope/form";
-import { cabinForm } from "./cabin/form";
-import { capForm } from "./cap/form";
-import { chainForm } from "./chain/form";
-import { circuitForm } from "./circuit/form";
-import { crankcaseForm } from "./crankcase/form";
-import { decayForm } from "./decay/form";
-import { egrForm } from "./egr/form";
+import { type Form, formStateOf, labelOf, toDraft, toRecord } from "../form";
+import { airflowForm } from "./airflow/fields";
+import { backPressureForm } from "./back-pressure/fields";
+import { benchPartForm } from "./bench-part/fields";
+import { boostForm } from "./boost/fields";
+import { borescopeForm } from "./borescope/fields";
+import { cabinForm } from "./cabin/fields";
+import { capForm } from "./cap/fields";
+import { chainForm } from "./chain/fields";
+import { circuitForm } from "./circuit/fields";
+import { crankcaseForm } from "./crankcase/fields";
+import { decayForm } from "./decay/fields";
+import { egrForm } from "./egr/fields";
 import * as vapour from "./evap.fixture";
-import { gasForm } from "./exhaust-gas/form";
-import { filterForm } from "./filter/form";
-import { holdForm } from "./hold/form";
+import { gasForm } from "./exhaust-gas/fields";
+import { filterForm } from "./filter/fields";
+import { holdForm } from "./hold/fields";
 import { instrumentDoubt, offZero } from "./instrument";
 import type { Known } from "./known";
-import { outputForm } from "./output/form";
-import { pinchForm } from "./pinch/form";
-import { pressureTestForm } from "./pressure-test/form";
-import { probeForm } from "./probe/form";
-import { pulldownForm } from "./pulldown/form";
+import { outputForm } from "./output/fields";
+import { pinchForm } from "./pinch/fields";
+import { pressureTestForm } from "./pressure-test/fields";
+import { probeForm } from "./probe/fields";
+import { pulldownForm } from "./pulldown/fields";
 import * as good from "./records.fixture";
-import { secondaryAirForm } from "./secondary-air/form";
-import { tankSensorForm } from "./tank-sensor/form";
-import { trimPointForm, trimsForm } from "./trims/form";
-import { vacuumForm } from "./vacuum/form";
-import { valveForm } from "./valve/form";
-import { ventPathForm } from "./vent-path/form";
+import { secondaryAirForm } from "./secondary-air/fields";
+import { tankSensorForm } from "./tank-sensor/fields";
+import { trimPointForm, trimsForm } from "./trims/fields";
+import { vacuumForm } from "./vacuum/fields";
+import { valveForm } from "./valve/fields";
+import { ventPathForm } from "./vent-path/fields";
 
 const context = contextOf(VAPOUR);
 /** As after a morning's work: every field that can know something knows something else than the record says. */
@@ -102,8 +102,8 @@ const plain = (record: object) => JSON.parse(JSON.stringify(record));
 describe("every check's form", () => {
   it.each(Object.entries(FORMS))("gives %s back as it was recorded, whatever is known now", (name, [form, record]) => {
     const known = knownFor(name);
-    const { record: again, faults } = toRecord(form as Form<object, Known>, toDraft(form, record as never, known), known);
-    expect(faults).toBeUndefined();
+    const { record: again, errors } = toRecord(form as Form<object, Known>, toDraft(form, record as never, known), known);
+    expect(errors).toBeUndefined();
     expect(plain(again as object)).toEqual(plain(record));
   });
 
@@ -111,9 +111,9 @@ describe("every check's form", () => {
     "says of an empty one what %s needs, each at a field that is there, in words",
     (name, [form]) => {
       const known = knownFor(name);
-      const { faults = [], record } = toRecord(form as Form<object, Known>, {}, { ...known, ambient: undefined } as never);
+      const { errors = [], record } = toRecord(form as Form<object, Known>, {}, { ...known, ambient: undefined } as never);
       expect(record).toBeUndefined();
-      for (const { field, message } of faults) {
+      for (const { field, message } of errors) {
         expect(message).not.toMatch(/\bpath\b|undefined|\bnull\b|must be|\$\{|required field/);
         const holder = Object.keys(form.fields).find((name) => field === name || field.startsWith(`${name}.`));
         if (field !== "") expect(holder, field).toBeDefined();
@@ -123,12 +123,12 @@ describe("every check's form", () => {
 
   it("takes nothing for said that nobody said: from nothing typed no check is judged", () => {
     for (const [name, [form]] of Object.entries(FORMS))
-      expect(toRecord(form as Form<object, Known>, {}, knownFor(name)).faults?.length, name).toBeGreaterThan(0);
+      expect(toRecord(form as Form<object, Known>, {}, knownFor(name)).errors?.length, name).toBeGreaterThan(0);
   });
 
   it.each(Object.entries(FORMS))("names every number of %s with its unit, where it is not counted", (name, [form, record]) => {
     const known = knownFor(name);
-    const given = givenOf(form.fields, toDraft(form, record as never, known), known);
+    const given = formStateOf(form.fields, toDraft(form, record as never, known), known);
     for (const field of Object.values(form.fields))
       if (field.type === "number" && field.bare !== "strokes" && field.bare !== "times")
         expect(labelOf(field, given)).toMatch(/%|, (s|g|mm|ppm)$|λ|rpm|1\/min|inHg|cc\/min|gauge/);
@@ -152,7 +152,7 @@ describe("a gauge off zero", () => {
 
 describe("what is known", () => {
   it("fills what nobody touched, and never what the record left out", () => {
-    const asks = (draft: object) => toRecord(pulldownForm, draft as never, known).faults?.some((f) => f.field === "fuelLevel");
+    const asks = (draft: object) => toRecord(pulldownForm, draft as never, known).errors?.some((f) => f.field === "fuelLevel");
     expect(asks({})).toBe(false);
     expect(asks({ fuelLevel: "" })).toBe(true);
     const cold = toRecord(valveForm, { ...toDraft(valveForm, good.valve, known), temperature: undefined }, known);
@@ -162,8 +162,8 @@ describe("what is known", () => {
   it("says which conditions are missing, since no field here asks for them", () => {
     const { ambient: _, ...without } = known;
     const { kept: _kept, ...fresh } = toDraft(vacuumForm, good.vacuum, known);
-    const { faults = [] } = toRecord(vacuumForm, fresh, without);
-    expect(faults).toEqual([{ field: "", message: expect.stringContaining("Set the conditions first"), missing: true }]);
+    const { errors = [] } = toRecord(vacuumForm, fresh, without);
+    expect(errors).toEqual([{ field: "", message: expect.stringContaining("Set the conditions first"), missing: true }]);
   });
 });
 
@@ -179,16 +179,16 @@ describe("a typed point of a survey", () => {
   it("is a total alone, where the tool shows only that", () => {
     expect(banksOf({ bank2: { total: "16" } })).toEqual([{ short: 4, long: 12 }, { total: 16 }]);
     const both = toRecord(trimPointForm, { ...point, bank2: { short: "1", total: "3" } }, engine);
-    expect(both.faults).toMatchObject([{ field: "bank2.total", message: expect.stringContaining("either") }]);
+    expect(both.errors).toMatchObject([{ field: "bank2.total", message: expect.stringContaining("either") }]);
   });
   it("takes the two ends that a trim swings between, and how far they lie apart", () => {
     expect(banksOf({ bank2: { short: "−8 … −15", long: "0" } })?.[1]).toEqual({ short: -11.5, long: 0, scatter: 2.021 });
     expect(banksOf({ bank2: { short: "-8 to -15 %", long: "2..4" } })?.[1]).toEqual({ short: -11.5, long: 3, scatter: 2.102 });
   });
   it("says which bank is missing", () => {
-    const faults = (change: object) => toRecord(trimPointForm, { ...point, ...change }, engine).faults;
-    expect(faults({ bank2: {} })).toMatchObject([{ field: "bank2.short", missing: true }]);
-    expect(faults({ bank1: { short: "4", long: "400" } })).toMatchObject([{ field: "bank1.long" }]);
-    expect(faults({ bank1: { short: "4 … 5 … 6" } })).toMatchObject([{ field: "bank1.short", missing: false }]);
+    const errors = (change: object) => toRecord(trimPointForm, { ...point, ...change }, engine).errors;
+    expect(errors({ bank2: {} })).toMatchObject([{ field: "bank2.short", missing: true }]);
+    expect(errors({ bank1: { short: "4", long: "400" } })).toMatchObject([{ field: "bank1.long" }]);
+    expect(errors({ bank1: { short: "4 … 5 … 6" } })).toMatchObject([{ field: "bank1.short", missing: false }]);
   });
 });

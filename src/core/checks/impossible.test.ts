@@ -126,7 +126,7 @@ describe("readings that cannot be", () => {
       { id: "pcv-hose", state: "fine" },
       { id: "pcv-hose", state: "found" },
     ];
-    expect(() => CHECKS.look.schema.validateSync({ items }, { strict: true })).toThrow(/looked at once/);
+    expect(() => CHECKS.look.fields.schema.validateSync({ items }, { strict: true })).toThrow(/looked at once/);
   });
 });
 
@@ -278,7 +278,7 @@ describe("what one cycle misses", () => {
     });
     expect(cycles({ released: 8 }).outcome).toBe("fail");
     expect(() =>
-      CHECKS.valve.schema.validateSync(
+      CHECKS.valve.fields.schema.validateSync(
         { ...valve, cycles: [{ temperature: "hot", commanded: 3, shut: 4, passed: 3, released: 3 }] },
         { strict: true },
       ),

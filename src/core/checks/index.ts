@@ -8,8 +8,9 @@ import { borescope } from "./borescope";
 import { cabin } from "./cabin";
 import { cap } from "./cap";
 import { chain } from "./chain";
-import { type CheckContext, type CheckKind, jointName, type Verdict, voidVerdict } from "./check";
+import { type CheckContext, type CheckKind, jointName, type Reading, type Verdict, voidVerdict } from "./check";
 import { circuit } from "./circuit";
+import { columnsOf } from "./columns";
 import { crankcase } from "./crankcase";
 import { decay } from "./decay";
 import { egr } from "./egr";
@@ -108,6 +109,10 @@ function withHidden(verdict: Verdict, hidden: readonly string[], { layout }: Che
   );
   return { ...verdict, reasons: [...verdict.reasons, ...says] };
 }
+
+/** What was read, one number a row, in the units it was taken in. */
+export const readingsOf = (kind: CheckId, record: object): readonly Reading[] =>
+  CHECKS[kind].readings?.(record) ?? columnsOf(CHECKS[kind].fields.members, record);
 
 /** What must still be said of the vehicle before a check of this kind can clear anything; undefined when nothing. */
 export function stillNeeded(kind: CheckId, { vehicle }: Pick<CheckContext, "vehicle">): string | undefined {

@@ -1,11 +1,9 @@
-import { oneOfField } from "./fields";
+import { choice } from "../form";
 
 /** How exhaust was led back while something was read: what the air meter misses then is no leak, and no lack of air. */
-export const EGR_STATES = { shut: "Shut", open: "Open", unknown: "Nobody knows" } as const;
-export type EgrState = keyof typeof EGR_STATES;
-export const EGR_IDS = Object.keys(EGR_STATES) as EgrState[];
+const EGR_STATES = { shut: "Shut", open: "Open", unknown: "Nobody knows" } as const;
 
-export const egrField = oneOfField("The way of exhaust led back", EGR_IDS);
+export const egrState = () => choice(EGR_STATES, { name: "The way of exhaust led back", label: "Exhaust led back meanwhile" });
 
 /** A valve that is asked to open by no more counts as shut, percent. */
 const SHUT = 2;

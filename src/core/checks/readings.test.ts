@@ -50,12 +50,12 @@ const ending = (record: Gauged, si: number): Gauged => {
   return { ...record, instrument: { ...record.instrument, end: fromSi(si, unit) as Quantity } };
 };
 const outcome = (kind: CheckId, record: object, vehicle: VehicleFacts) =>
-  judgeCheck(kind, validate<object>(CHECKS[kind].schema, record), contextOf(vehicle));
+  judgeCheck(kind, validate<object>(CHECKS[kind].fields.schema, record), contextOf(vehicle));
 
 describe("a gauge whose scale ends", () => {
   it("is tried here for every check that is read on one", () => {
     const asks = CHECK_IDS.filter((id) => {
-      const { fields } = CHECKS[id].schema.describe() as { fields?: object };
+      const { fields } = CHECKS[id].fields.schema.describe() as { fields?: object };
       return "instrument" in (fields ?? {});
     });
     expect(KINDS.toSorted()).toEqual(asks.toSorted());
@@ -91,7 +91,7 @@ describe("a gauge whose scale ends", () => {
 
   it("ends further up than one division, in what it measures, or is refused", () => {
     const refused = (end: object) => () =>
-      validate(CHECKS.hold.schema, { ...good.hold, instrument: { ...good.hold.instrument, end } });
+      validate(CHECKS.hold.fields.schema, { ...good.hold, instrument: { ...good.hold.instrument, end } });
     expect(refused({ value: 30, unit: "inHg" })).not.toThrow();
     for (const end of [
       { value: 0.05, unit: "inHg" },

@@ -1,5 +1,5 @@
 import type { Layout } from "../vehicle";
-import type { SmokeRun } from "./smoke/record";
+import type { SmokeRun } from "./smoke/fields";
 
 /** A run, of the vapour system also with what keeps its vent shut */
 type Run = Pick<SmokeRun, "seen" | "blocked"> & { readonly vent?: { readonly by: "command" | "plug" } };

@@ -159,7 +159,7 @@ describe("what is read from a simulated device", () => {
   it("is refused at the door without a name, or without a word on whether it is simulated", () => {
     const refused = (source: object) => {
       try {
-        validate(CHECKS.trims.schema, { ...sound, source });
+        validate(CHECKS.trims.fields.schema, { ...sound, source });
         return "taken";
       } catch (error) {
         return (error as BadInput).message;

@@ -1,65 +1,58 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import * as yup from "yup";
-import { strictObject } from "../input";
-import { quantitySchema } from "../units";
-import { type Draft, formOf, getIn, givenOf, isRequired, readGauge, setIn, toDraft, toRecord } from ".";
+import {
+  answer,
+  choice,
+  type Draft,
+  fields,
+  formOf,
+  formStateOf,
+  getIn,
+  group,
+  isRequired,
+  list,
+  number,
+  plain,
+  quantity,
+  readGauge,
+  setIn,
+  text,
+  tick,
+  toDraft,
+  toRecord,
+} from ".";
 import { gaugeTyped } from "./gauge";
 
-interface Body {
-  readonly pressure: unknown;
-  readonly rpm?: number;
-  readonly kind: "a" | "b";
-  readonly moved?: boolean;
-  readonly held: { readonly start: number; readonly seconds: number };
-  readonly rows: readonly { readonly name?: string; readonly count?: number }[];
-  readonly proved: boolean;
-  readonly unit: string;
-}
+const bodyFields = fields({
+  pressure: quantity("vacuum", { label: "Vacuum", units: ["inHg"], example: "19", missing: "Type the vacuum" }),
+  rpm: number({ name: "The speed", label: "Speed", bare: "1/min", min: [200, "Below any idle"] }).optional(),
+  kind: choice({ a: "A", b: "B" }, { label: "Kind", missing: "Say which", silent: ["none"] }),
+  moved: answer({ label: "Moves", yes: "Yes", no: "No", open: "Not tried" }).optional(),
+  held: group({
+    start: number({
+      name: "The start",
+      label: "Start",
+      unit: "inHg",
+      above: [0, "Nothing was put on"],
+      missing: "Type the start",
+    }),
+    seconds: number({ name: "The time", label: "After", bare: "s", defaultValue: "60" }),
+  }),
+  rows: list(
+    group({
+      name: text({ name: "The name", label: "Name", missing: "Name it" }),
+      count: number({ name: "The count", label: "Count", max: [9, "At most 9"], missing: "Count it" }),
+    }),
+    { label: "Rows", blank: {}, max: 3 },
+  ),
+  proved: tick({ label: "Proved" }),
+  unit: plain<string>(yup.string(), "No unit"),
+}).rule("rpm", "With b the speed is needed", ({ kind, rpm }) => kind !== "b" || rpm !== undefined);
 
-const form = formOf<Body, { usual?: string }>()({
-  schema: strictObject<Body>({
-    pressure: quantitySchema("vacuum").required("Type the vacuum"),
-    rpm: yup.number().min(200, "Below any idle").optional(),
-    kind: yup.mixed().oneOf(["a", "b"]).required("Say which"),
-    moved: yup.boolean().optional(),
-    held: strictObject({
-      start: yup.number().moreThan(0, "Nothing was put on").required("Type the start"),
-      seconds: yup.number().required("Type the time"),
-    }).required(),
-    rows: yup
-      .array()
-      .of(strictObject({ name: yup.string().required("Name it"), count: yup.number().max(9, "At most 9").required("Count it") }))
-      .max(3)
-      .required(),
-    proved: yup.boolean().required(),
-    unit: yup.string().required("No unit"),
-  }).test("rpm", "With b the speed is needed", (r) => r?.kind !== "b" || r.rpm !== undefined),
-  fields: {
-    pressure: { type: "quantity", label: "Vacuum", band: "vacuum", unit: "inHg", units: ["inHg"], example: "19" },
-    rpm: { type: "number", label: "Speed", bare: "1/min", holds: ({ known }) => known.usual },
-    kind: {
-      type: "choice",
-      label: "Kind",
-      options: [
-        ["a", "A"],
-        ["b", "B"],
-        ["none", "None"],
-      ],
-      silent: "none",
-    },
-    moved: { type: "answer", label: "Moves", yes: "Yes", no: "No", open: "Not tried" },
-    "held.start": { type: "number", label: "Start", unit: "inHg" },
-    "held.seconds": { type: "number", label: "After", bare: "s", holds: () => "60" },
-    rows: {
-      type: "rows",
-      label: "Rows",
-      blank: {},
-      fields: { name: { type: "text", label: "Name" }, count: { type: "number", label: "Count" } },
-    },
-    proved: { type: "tick", label: "Proved" },
-  },
-  also: () => ({ unit: "inHg" }),
+const form = formOf<{ usual?: string }>()(bodyFields, {
+  ask: { rpm: { defaultValue: ({ known }) => known.usual } },
+  computed: { unit: () => "inHg" },
 });
 
 const draft: Draft = {
@@ -76,8 +69,8 @@ const record = {
   proved: false,
   unit: "inHg",
 };
-const faultsOf = (change: Draft, known = {}) =>
-  Object.fromEntries((toRecord(form, { ...draft, ...change }, known).faults ?? []).map((f) => [f.field, f.message]));
+const errorsOf = (change: Draft, known = {}) =>
+  Object.fromEntries((toRecord(form, { ...draft, ...change }, known).errors ?? []).map((f) => [f.field, f.message]));
 
 describe("a form", () => {
   it("makes the record of what was typed; what was not touched is what is known, and nothing where nothing is", () => {
@@ -96,25 +89,25 @@ describe("a form", () => {
   });
 
   it("says at the field what is wrong with it, and keeps apart what is missing", () => {
-    expect(toRecord(form, {}, {}).faults).toEqual([
+    expect(toRecord(form, {}, {}).errors).toEqual([
       { field: "pressure", message: "Type the vacuum", missing: true },
       { field: "kind", message: "Say which", missing: true },
       { field: "held.start", message: "Type the start", missing: true },
     ]);
-    expect(faultsOf({ pressure: "19 volts" })).toEqual({ pressure: expect.stringContaining("measures voltage") });
-    expect(faultsOf({ pressure: "190" })).toEqual({ pressure: expect.stringContaining("Did you mean") });
-    expect(faultsOf({ rpm: "12" })).toEqual({ rpm: "Below any idle" });
-    expect(faultsOf({ held: { start: "0" } })).toEqual({ "held.start": "Nothing was put on" });
-    expect(faultsOf({ kind: "b" })).toEqual({ rpm: "With b the speed is needed" });
-    expect(faultsOf({ kind: "c" })).toEqual({ kind: "Choose one that is offered here" });
+    expect(errorsOf({ pressure: "19 volts" })).toEqual({ pressure: expect.stringContaining("measures voltage") });
+    expect(errorsOf({ pressure: "190" })).toEqual({ pressure: expect.stringContaining("Did you mean") });
+    expect(errorsOf({ rpm: "12" })).toEqual({ rpm: "Below any idle" });
+    expect(errorsOf({ held: { start: "0" } })).toEqual({ "held.start": "Nothing was put on" });
+    expect(errorsOf({ kind: "b" })).toEqual({ rpm: "With b the speed is needed" });
+    expect(errorsOf({ kind: "c" })).toEqual({ kind: "Choose one that is offered here" });
   });
 
   it("says in which row, though blank rows before it are no rows", () => {
-    expect(faultsOf({ rows: [{}, { name: "", count: "12" }] })).toEqual({
+    expect(errorsOf({ rows: [{}, { name: "", count: "12" }] })).toEqual({
       "rows.1.name": "Name it",
       "rows.1.count": "At most 9",
     });
-    expect(faultsOf({ rows: [{ name: "x", count: "many" }] })).toEqual({ "rows.0.count": '"many" is not a number' });
+    expect(errorsOf({ rows: [{ name: "x", count: "many" }] })).toEqual({ "rows.0.count": '"many" is not a number' });
   });
 
   it("crashes at nothing that a kept draft could hold", () => {
@@ -124,8 +117,8 @@ describe("a form", () => {
     );
     fc.assert(
       fc.property(anything, (kept) => {
-        const { record, faults } = toRecord(form, kept, {});
-        expect(record === undefined).toBe((faults?.length ?? 0) > 0);
+        const { record, errors } = toRecord(form, kept, {});
+        expect(record === undefined).toBe((errors?.length ?? 0) > 0);
       }),
     );
   });
@@ -136,8 +129,8 @@ describe("a form", () => {
   });
 
   it("knows from the schema what is required", () => {
-    const given = givenOf(form.fields, draft, {});
-    expect(Object.keys(form.fields).filter((name) => isRequired(form, name, given))).toEqual([
+    const state = formStateOf(form.fields, draft, {});
+    expect(Object.keys(form.fields).filter((name) => isRequired(form, name, state))).toEqual([
       "pressure",
       "kind",
       "held.start",

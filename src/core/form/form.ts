@@ -1,51 +1,188 @@
 import { type ObjectSchema, type SchemaDescription, type SchemaFieldDescription, ValidationError } from "yup";
-import { asked, type Draft, type Field, type Fields, type Given, type RowsField } from "./field";
+import type { UnitId } from "../units";
+import type { Joint } from "../vehicle";
+import type { Field, FieldSet, Members, PathsOf, RecordOfMembers } from "./fields";
+import {
+  type Draft,
+  type Dynamic,
+  type FormField,
+  type FormFields,
+  type FormState,
+  type Option,
+  type RowsField,
+  resolve,
+} from "./form-field";
 import { getIn, type Path, pathOf, setIn } from "./path";
 import { readField, typedValue } from "./typed";
 
 /** What a form asks, and the record that its answers make. */
 export interface Form<Body extends object, Known, Name extends string = string> {
   readonly schema: ObjectSchema<object>;
-  readonly fields: Readonly<Record<Name, Field<Known>>>;
-  /** What the record needs besides and nobody has to type: added to what was read */
-  readonly also?: (read: Readonly<Record<string, unknown>>, given: Given<Known>) => object;
-  /** Parts that `also` takes from what is known: a record that is corrected keeps its own, whatever is known since */
-  readonly keeps?: readonly string[];
+  readonly fields: Readonly<Record<Name, FormField<Known>>>;
+  /** Parts of the record that nobody types: worked out of what was read and is known */
+  readonly computed: Readonly<Record<string, (read: Readonly<Record<string, unknown>>, state: FormState<Known>) => unknown>>;
+  /** Parts that are worked out of what is known: a record that is corrected keeps its own, whatever is known since */
+  readonly keeps: readonly string[];
   /** What to do about a part of the record that no field asks for, by its path */
-  readonly elsewhere?: Readonly<Record<Path, string>>;
-  /** A record as the fields see it, where `also` gave it another shape */
-  laidOut?(record: Body): object;
+  readonly elsewhere: Readonly<Record<Path, string>>;
+  /** How a record stands in a field that holds it otherwise than the record does */
+  readonly laidOut: Readonly<Record<string, (record: never) => unknown>>;
+  /** Names under which a device kept what was typed into a field before, by the field's name today */
+  readonly formerly: Readonly<Record<string, string>>;
+  /** The record it makes: a type alone */
+  readonly body?: Body;
 }
 
-/** Keeps the names of a form's fields in its type. */
+/** How a field is asked, where that goes by what is known or by other fields. */
+export interface Asking<Known, Name extends string> {
+  readonly label?: Dynamic<Known, string, Name>;
+  readonly hint?: Dynamic<Known, string | undefined, Name>;
+  readonly example?: Dynamic<Known, string, Name>;
+  /** Whether it is asked as things stand; always, where this is left out */
+  readonly when?: (state: FormState<Known, Name>) => boolean;
+  /** Whether it goes into the record, where it is asked and may stand there for nothing */
+  readonly counts?: (state: FormState<Known, Name>) => boolean;
+  /** What to say where nothing was said though it is needed here */
+  readonly needed?: (state: FormState<Known, Name>) => string | undefined;
+  /** What it holds while nobody touched it */
+  readonly defaultValue?: (state: FormState<Known, Name>) => unknown;
+  readonly options?: Dynamic<Known, readonly Option[], Name>;
+  readonly groups?: Dynamic<Known, readonly (readonly [name: string, options: readonly Option[]])[], Name>;
+  readonly among?: (state: FormState<Known, Name>) => readonly Joint[];
+  readonly unit?: Dynamic<Known, UnitId, Name>;
+  readonly silent?: string;
+  readonly list?: true;
+}
+
+type AskingOf<F, Known, Name extends string> = F extends { readonly inner: { readonly row: infer G extends Members } }
+  ? Asking<Known, Name> & { readonly rows?: { readonly [P in PathsOf<G>]?: Asking<Known, PathsOf<G>> } }
+  : Asking<Known, Name>;
+
+/** A form over a record's fields: what is asked besides, when each is asked, and what is worked out instead of asked. */
+interface FormSpec<F extends Members, A extends Members, Known> {
+  /** The fields that are asked, where not all of them that have a label are */
+  readonly only?: readonly PathsOf<F>[];
+  /** Those of them that are read into the record all the same, to be worked on by `computed` */
+  readonly into?: { readonly [P in PathsOf<A>]?: PathsOf<F> | `${PathsOf<F>}.${string}` };
+  /** Those of them at which a complaint about a part of the record is said */
+  readonly at?: { readonly [P in PathsOf<A>]?: PathsOf<F> | `${PathsOf<F>}.${string}` };
+  readonly ask?: {
+    readonly [P in PathsOf<F> | PathsOf<A>]?: AskingOf<P extends keyof F ? F[P] : unknown, Known, PathsOf<F> | PathsOf<A>>;
+  };
+  readonly computed?: {
+    readonly [P in keyof F & string]?: (
+      read: Partial<RecordOfMembers<F>>,
+      state: FormState<Known, PathsOf<F> | PathsOf<A>>,
+    ) => F[P]["value"] | undefined;
+  };
+  readonly elsewhere?: { readonly [P in PathsOf<F>]?: string };
+  readonly laidOut?: { readonly [P in PathsOf<F> | PathsOf<A>]?: (record: RecordOfMembers<F>) => unknown };
+  /** Names that fields had in drafts of earlier builds */
+  readonly formerly?: { readonly [P in PathsOf<F> | PathsOf<A>]?: string };
+  /** Worked out parts that a record which is corrected keeps as it has them */
+  readonly keeps?: readonly PathsOf<F>[];
+}
+
+type Loose = Readonly<Record<string, unknown>> & { readonly rows?: Readonly<Record<string, Loose>> };
+
+/** Members as a form's fields, groups opened; what has no label is not asked. */
+function askedOf(members: Members, ask: Readonly<Record<string, Loose>>, before = ""): [string, FormField<never>][] {
+  return Object.entries(members).flatMap(([name, field]): [string, FormField<never>][] => {
+    const path = `${before}${name}`;
+    const { input, members: inner } = field.parts;
+    if (!input) return inner ? askedOf(inner, ask, `${path}.`) : [];
+    const { rows = {}, ...asking } = ask[path] ?? {};
+    const all: Loose = { ...input, ...asking };
+    if (all.label === undefined) return [];
+    const own = input.type === "rows" && inner ? { fields: Object.fromEntries(askedOf(inner, rows)) } : {};
+    return [
+      [
+        path,
+        {
+          ...all,
+          ...own,
+          ...(input.type === "rows" && isOptional(field) ? { optional: true } : {}),
+        } as unknown as FormField<never>,
+      ],
+    ];
+  });
+}
+
+const isOptional = (field: Field<unknown, boolean>): boolean => (field.schema.describe() as SchemaDescription).optional;
+
+/** The form of a record, made of the fields that define it. */
 export const formOf =
-  <Body extends object, Known>() =>
-  <Name extends string>(form: Form<Body, Known, Name>): Form<Body, Known, Name> =>
-    form;
+  <Known>() =>
+  <F extends Members, const A extends Members = Record<never, never>>(
+    set: FieldSet<F>,
+    spec: FormSpec<NoInfer<F>, NoInfer<A>, Known> & {
+      /** Fields that the record has not: they help to fill it */
+      readonly aside?: A;
+    } = {},
+  ): Form<RecordOfMembers<F>, Known, PathsOf<F> | PathsOf<A>> => {
+    const ask = (spec.ask ?? {}) as Readonly<Record<string, Loose>>;
+    const places = (spec.at ?? {}) as Readonly<Record<string, string>>;
+    const into = (spec.into ?? {}) as Readonly<Record<string, string>>;
+    const recorded = askedOf(set.members, ask).filter(([name]) => !spec.only || (spec.only as readonly string[]).includes(name));
+    const besides = askedOf(spec.aside ?? {}, ask).map(([name, field]) => [
+      name,
+      into[name] === undefined
+        ? { ...field, aside: true, ...(places[name] ? { at: places[name] } : {}) }
+        : { ...field, at: into[name] },
+    ]);
+    const known = Object.entries(set.members).flatMap(([name, { parts }]) => (parts.known ? [[name, parts.known] as const] : []));
+    return {
+      schema: set.schema,
+      fields: Object.fromEntries([...recorded, ...besides]),
+      computed: {
+        ...Object.fromEntries(known.map(([name, { value }]) => [name, (_: unknown, state: FormState<never>) => value(state)])),
+        ...spec.computed,
+      } as Form<object, Known>["computed"],
+      keeps: [...known.map(([name]) => name), ...(spec.keeps ?? [])],
+      elsewhere: {
+        ...Object.fromEntries(known.flatMap(([name, { elsewhere }]) => (elsewhere ? [[name, elsewhere]] : []))),
+        ...(spec.elsewhere as Readonly<Record<Path, string>> | undefined),
+      },
+      formerly: (spec.formerly ?? {}) as Form<object, Known>["formerly"],
+      laidOut: (spec.laidOut ?? {}) as Form<object, Known>["laidOut"],
+    };
+  };
 
 /**
- * Fields that hold what stands recorded already, while nobody touched them; what is not recorded they hold as ever.
- * @param recorded the record as its fields see it, from what is known.
+ * A form whose fields hold what stands recorded already, while nobody touched them; what is not recorded they hold as ever.
+ * @param recorded the record from what is known.
  */
-export function recalling<Known, Name extends string>(
-  recorded: (known: Known) => object | undefined,
-  fields: Readonly<Record<Name, Field<Known>>>,
-): Readonly<Record<Name, Field<Known>>> {
-  const recall = ([name, field]: [string, Field<Known>]) => [
+export function recalling<Body extends object, Known, Name extends string>(
+  form: Form<Body, Known, Name>,
+  recorded: (known: Known) => Body | undefined,
+): Form<Body, Known, Name> {
+  const recall = ([name, field]: [string, FormField<Known>]) => [
     name,
     {
       ...field,
-      holds: (given: Given<Known>) => {
-        const value = getIn(recorded(given.known) ?? {}, field.at ?? name);
-        return value === undefined ? field.holds?.(given) : held(field, value, given);
+      defaultValue: (state: FormState<Known>) => {
+        const record = recorded(state.known);
+        const value = record && valueIn(form, record, name, field);
+        return value === undefined ? field.defaultValue?.(state) : held(field, value, state);
       },
     },
   ];
-  return Object.fromEntries(Object.entries<Field<Known>>(fields).map(recall)) as Record<Name, Field<Known>>;
+  return {
+    ...form,
+    fields: Object.fromEntries(Object.entries<FormField<Known>>(form.fields).map(recall)) as Form<Body, Known, Name>["fields"],
+  };
 }
 
+/** What a record has for a field, in the shape the field holds it in. */
+const valueIn = <Body extends object, Known>(
+  { laidOut }: Pick<Form<Body, Known>, "laidOut">,
+  record: Body,
+  name: string,
+  field: FormField<Known>,
+) => (laidOut[name] ? laidOut[name](record as never) : getIn(record, field.at ?? name));
+
 /** What is wrong with a form, or not said yet. */
-export interface Fault {
+export interface FieldError {
   /** The field, with the part of it; empty where it is about the whole */
   readonly field: Path;
   readonly message: string;
@@ -54,67 +191,67 @@ export interface Fault {
 }
 
 export type Filled<Body> =
-  | { readonly record: Body; readonly faults?: undefined }
-  | { readonly record?: undefined; readonly faults: readonly Fault[] };
+  | { readonly record: Body; readonly errors?: undefined }
+  | { readonly record?: undefined; readonly errors: readonly FieldError[] };
 
 /** What a form's fields hold: what was typed, or what is known of what nobody touched. */
-export function givenOf<Known>(fields: Fields<Known>, draft: Draft, known: Known): Given<Known> {
-  const given: Given<Known> = {
+export function formStateOf<Known>(fields: FormFields<Known>, draft: Draft, known: Known): FormState<Known> {
+  const state: FormState<Known> = {
     known,
-    holds(name) {
+    value(name) {
       const typed = getIn(draft, name);
       const field = Object.hasOwn(fields, name) ? fields[name] : undefined;
       // A list stays a list, whatever a kept draft gave back.
       if (field?.type === "taken" && Array.isArray(field.empty) && !Array.isArray(typed)) return field.empty;
-      return typed === undefined ? field?.holds?.(given) : typed;
+      return typed === undefined ? field?.defaultValue?.(state) : typed;
     },
   };
-  return given;
+  return state;
 }
 
 /** Whether a field is asked as things stand. */
-export const isAsked = <Known>(field: Field<Known>, given: Given<Known>): boolean => field.when?.(given) ?? true;
+export const isAsked = <Known>(field: FormField<Known>, state: FormState<Known>): boolean => field.when?.(state) ?? true;
 
 interface Reading {
   readonly record: Record<string, unknown>;
-  readonly faults: readonly Fault[];
+  readonly errors: readonly FieldError[];
   /** Of each list of the record, which row of the form its rows come from */
   readonly rows: Readonly<Record<Path, readonly number[]>>;
 }
 
 /** Whether anything was typed into a row: what was taken for it is no answer. */
-const isBlank = <Known>(fields: Fields<Known>, row: Draft): boolean =>
+const isBlank = <Known>(fields: FormFields<Known>, row: Draft): boolean =>
   Object.entries(fields).every(([name, f]) => f.type === "taken" || [undefined, "", false].includes(getIn(row, name) as never));
 
-function readFields<Known>(fields: Fields<Known>, given: Given<Known>): Reading {
+function readFields<Known>(fields: FormFields<Known>, state: FormState<Known>): Reading {
   let record: Record<string, unknown> = {};
-  const faults: Fault[] = [];
+  const errors: FieldError[] = [];
   const rows: Record<Path, readonly number[]> = {};
   for (const [name, field] of Object.entries(fields)) {
-    if (!isAsked(field, given) || field.counts?.(given) === false) continue;
+    if (!isAsked(field, state) || field.counts?.(state) === false) continue;
     const at = field.at ?? name;
     if (field.type === "rows") {
-      const filled = rowsOf(given.holds(name)).flatMap((row, i) => (isBlank(field.fields, row) ? [] : [{ row, i }]));
-      const read = filled.map(({ row }) => readFields(field.fields, givenOf(field.fields, row, given.known)));
+      const filled = rowsOf(state.value(name)).flatMap((row, i) => (isBlank(field.fields, row) ? [] : [{ row, i }]));
+      const read = filled.map(({ row }) => readFields(field.fields, formStateOf(field.fields, row, state.known)));
       rows[at] = filled.map(({ i }) => i);
-      const needed = filled.length === 0 ? field.needed?.(given) : undefined;
-      if (needed) faults.push({ field: name, message: needed, missing: true });
+      const needed = filled.length === 0 ? field.needed?.(state) : undefined;
+      if (needed) errors.push({ field: name, message: needed, missing: true });
       if (read.length > 0 || !field.optional) {
         const list = read.map((r) => r.record);
         record = setIn(record, at, list);
       }
-      for (const [n, { faults: wrong }] of read.entries())
-        faults.push(...wrong.map((f) => ({ ...f, field: `${name}.${rows[at]?.[n]}.${f.field}` })));
+      for (const [n, { errors: wrong }] of read.entries())
+        errors.push(...wrong.map((f) => ({ ...f, field: `${name}.${rows[at]?.[n]}.${f.field}` })));
       continue;
     }
-    const { value, wrong } = readField(field, given.holds(name), given);
+    const { value, wrong } = readField(field, state.value(name), state);
     if (wrong)
-      faults.push({ field: wrong.part ? `${name}.${wrong.part}` : name, message: wrong.message, missing: wrong.unsaid ?? false });
+      errors.push({ field: wrong.part ? `${name}.${wrong.part}` : name, message: wrong.message, missing: wrong.unsaid ?? false });
     if (value !== undefined && !field.aside) record = setIn(record, at, value);
-    const needed = value === undefined && !wrong ? field.needed?.(given) : undefined;
-    if (needed) faults.push({ field: name, message: needed, missing: true });
+    const needed = value === undefined && !wrong ? field.needed?.(state) : undefined;
+    if (needed) errors.push({ field: name, message: needed, missing: true });
   }
-  return { record, faults, rows };
+  return { record, errors, rows };
 }
 
 /** The rows that a draft holds, whatever a kept draft gave back. */
@@ -125,7 +262,7 @@ export const rowsOf = (raw: unknown): readonly Draft[] =>
  * The field that a path of the record comes from, with what of the path lies inside it. A complaint about a group is said
  * at the field that it is named after, or at the first of the group.
  */
-function fieldOf<Known>(fields: Fields<Known>, path: Path, about: string, rows: Reading["rows"]): Path | undefined {
+function fieldOf<Known>(fields: FormFields<Known>, path: Path, about: string, rows: Reading["rows"]): Path | undefined {
   for (const [name, field] of Object.entries(fields)) {
     const at = field.at ?? name;
     if (path !== at && !path.startsWith(`${at}.`)) continue;
@@ -148,26 +285,39 @@ const MISSING = new Set(["required", "optionality", "nullable", "defined", "read
  * what nobody said, each with the field it belongs to, in the order of the fields.
  */
 export function toRecord<Body extends object, Known>(form: Form<Body, Known>, draft: Draft, known: Known): Filled<Body> {
-  const given = givenOf(form.fields, draft, known);
-  const { record: read, faults, rows } = readFields(form.fields, given);
-  const record = keptIn(form.keeps ?? [], draft, { ...read, ...form.also?.(read, given) });
-  const refused = refusals(form, record, rows, given).filter(
-    (r) => !faults.some((f) => f.field === r.field || f.field.startsWith(`${r.field}.`) || r.field.startsWith(`${f.field}.`)),
+  const state = formStateOf(form.fields, draft, known);
+  const { record: read, errors, rows } = readFields(form.fields, state);
+  const record = keptIn(form.keeps, draft, { ...read, ...computedOf(form, read, state) });
+  const refused = refusals(form, record, rows, state).filter(
+    (r) => !errors.some((f) => f.field === r.field || f.field.startsWith(`${r.field}.`) || r.field.startsWith(`${f.field}.`)),
   );
-  const all = [...faults, ...refused];
+  const all = [...errors, ...refused];
   if (all.length === 0) return { record: record as Body };
   const order = Object.keys(form.fields);
-  const rank = (f: Fault) => {
+  const rank = (f: FieldError) => {
     const at = order.findIndex((name) => f.field === name || f.field.startsWith(`${name}.`));
     return at < 0 ? order.length : at;
   };
-  return { faults: all.toSorted((a, b) => rank(a) - rank(b)) };
+  return { errors: all.toSorted((a, b) => rank(a) - rank(b)) };
 }
 
+/** Parts that nobody types, left out where nothing is known of them. */
+const computedOf = <Known>(
+  { computed }: Pick<Form<object, Known>, "computed">,
+  read: Record<string, unknown>,
+  state: FormState<Known>,
+) =>
+  Object.fromEntries(
+    Object.entries(computed).flatMap(([name, of]) => {
+      const value = of(read, state);
+      return value === undefined ? [] : [[name, value]];
+    }),
+  );
+
 /** What can be read of a form so far, whatever is still missing; a tick that nobody touched says nothing yet. */
-export function readSoFar<Known>({ fields }: { readonly fields: Fields<Known> }, draft: Draft, known: Known): object {
+export function readSoFar<Known>({ fields }: { readonly fields: FormFields<Known> }, draft: Draft, known: Known): object {
   const said = Object.entries(fields).filter(([name, field]) => field.type !== "tick" || getIn(draft, name) !== undefined);
-  return readFields(Object.fromEntries(said), givenOf(fields, draft, known)).record;
+  return readFields(Object.fromEntries(said), formStateOf(fields, draft, known)).record;
 }
 
 /** What the record's schema says against it, by field; one complaint a field. */
@@ -175,27 +325,27 @@ function refusals<Body extends object, Known>(
   form: Form<Body, Known>,
   record: object,
   rows: Reading["rows"],
-  given: Given<Known>,
-): Fault[] {
+  state: FormState<Known>,
+): FieldError[] {
   try {
     form.schema.validateSync(record, { strict: true, abortEarly: false, disableStackTrace: true });
     return [];
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
-    const found = new Map<string, Fault>();
+    const found = new Map<string, FieldError>();
     for (const e of error.inner.length > 0 ? error.inner : [error]) {
       const path = pathOf(e.path ?? "");
-      const elsewhere = form.elsewhere?.[path.split(".")[0] ?? ""];
+      const elsewhere = form.elsewhere[path.split(".")[0] ?? ""];
       const field = elsewhere ? "" : (fieldOf(form.fields, path, e.type ?? "", rows) ?? "");
       const key = field || e.message;
       if (found.has(key)) continue;
       // Where nothing was typed nothing is wrong yet.
-      const blank = field !== "" && [undefined, ""].includes(given.holds(field) as undefined);
+      const blank = field !== "" && [undefined, ""].includes(state.value(field) as undefined);
       const unsaid = blank || MISSING.has(e.type ?? "") || (e.type === "min" && Array.isArray(e.value));
       const holder = form.fields[field];
       const wordless = holder && e.message === `${e.path} is a required field`;
       // Paths are for programs: a person sees the field.
-      const message = wordless ? `${labelOf(holder, given)}: not said yet` : withoutPath(e);
+      const message = wordless ? `${labelOf(holder, state)}: not said yet` : withoutPath(e);
       found.set(key, { field, message: elsewhere ?? message, missing: unsaid || elsewhere !== undefined });
     }
     return [...found.values()];
@@ -222,39 +372,44 @@ function keptIn(parts: readonly string[], draft: Draft, record: object): object 
 }
 
 /** A record as its fields hold it. */
-function laidInto<Known>(fields: Fields<Known>, record: object, known: Known): Draft {
-  const given = givenOf(fields, {}, known);
+function laidInto<Known>(
+  fields: FormFields<Known>,
+  record: object,
+  known: Known,
+  laidOut: Form<never, Known>["laidOut"] = {},
+): Draft {
+  const state = formStateOf(fields, {}, known);
   let draft: Record<string, unknown> = {};
   for (const [name, field] of Object.entries(fields)) {
-    const raw = held(field, getIn(record, field.at ?? name), given);
+    const raw = held(field, valueIn({ laidOut }, record as never, name, field), state);
     if (raw !== undefined) draft = setIn(draft, name, raw);
     // What the record leaves out was left out: what is known elsewhere does not fill it again.
-    else if (field.holds) draft = setIn(draft, name, "");
+    else if (field.defaultValue) draft = setIn(draft, name, "");
   }
   return draft;
 }
 
 /** A record's value as its field holds it, rows of a list with fields of their own included. */
-const held = <Known>(field: Field<Known>, value: unknown, given: Given<Known>): unknown =>
+const held = <Known>(field: FormField<Known>, value: unknown, state: FormState<Known>): unknown =>
   field.type === "rows"
-    ? (value as object[] | undefined)?.map((row) => laidInto((field as RowsField<Known>).fields, row, given.known))
-    : typedValue(field, value, given);
+    ? (value as object[] | undefined)?.map((row) => laidInto((field as RowsField<Known>).fields, row, state.known))
+    : typedValue(field, value, state);
 
 /** How a record stands in its form, to be corrected: the inverse of `toRecord`. */
 export function toDraft<Body extends object, Known>(form: Form<Body, Known>, record: Body, known: Known): Draft {
-  const kept = Object.fromEntries((form.keeps ?? []).map((part) => [part, getIn(record, part) ?? null]));
-  return { ...laidInto(form.fields, form.laidOut?.(record) ?? record, known), [KEPT]: kept };
+  const kept = Object.fromEntries(form.keeps.map((part) => [part, getIn(record, part) ?? null]));
+  return { ...laidInto(form.fields, record, known, form.laidOut), [KEPT]: kept };
 }
 
 /** How what an instrument or a log gave stands in the fields it fills, by their names: a part of a record, the rest is left as it is. */
 export function partTyped<Known>(
-  { fields }: { readonly fields: Fields<Known> },
+  { fields }: { readonly fields: FormFields<Known> },
   part: object,
-  given: Given<Known>,
+  state: FormState<Known>,
 ): Readonly<Record<string, unknown>> {
   const told = Object.entries(fields).flatMap(([name, field]) => {
     const value = getIn(part, field.at ?? name);
-    return value === undefined ? [] : [[name, held(field, value, given)] as const];
+    return value === undefined ? [] : [[name, held(field, value, state)] as const];
   });
   return Object.fromEntries(told);
 }
@@ -273,11 +428,11 @@ function describedBy(schema: ObjectSchema<object>): SchemaFieldDescription {
 export function isRequired<Known>(
   form: Pick<Form<object, Known>, "schema" | "fields">,
   name: string,
-  given: Given<Known>,
+  state: FormState<Known>,
 ): boolean {
   const field = form.fields[name];
   if (!field || field.free || field.type === "tick" || field.type === "marks" || field.type === "lines") return false;
-  if (field.needed?.(given)) return true;
+  if (field.needed?.(state)) return true;
   let at: SchemaFieldDescription | undefined = describedBy(form.schema);
   for (const key of (field.at ?? name).split(".")) {
     at = (at as SchemaDescription & { fields?: Record<string, SchemaFieldDescription> }).fields?.[key];
@@ -288,4 +443,11 @@ export function isRequired<Known>(
 }
 
 /** The words above a field. */
-export const labelOf = <Known>(field: Field<Known>, given: Given<Known>): string => asked(field.label, given);
+export const labelOf = <Known>(field: FormField<Known>, state: FormState<Known>): string => resolve(field.label, state);
+
+/** A draft as it was kept by an earlier build, under the names that its fields have today. */
+export const underTodaysNames = <Known>({ formerly }: Pick<Form<object, Known>, "formerly">, kept: Draft): Draft =>
+  Object.entries(formerly).reduce((draft, [name, before]) => {
+    const value = getIn(draft, before);
+    return value === undefined || getIn(draft, name) !== undefined ? draft : setIn(draft, name, value);
+  }, kept);

@@ -1,8 +1,28 @@
-import type { InstrumentUse } from "../checks/fields";
 import { endsAboveDivision, SCALE_ENDS } from "../shop/machine";
 import type { Instrument, ReadsTo } from "../shop/settings";
 import { parseQuantity, type Quantity, toSi, UNITS } from "../units";
-import type { Read } from "./typed";
+import { Field, group, quantity, type RecordOfMembers, text } from "./fields";
+import type { Read } from "./form-field";
+
+const used = (dimension: "pressure" | "voltage") => ({
+  name: text({ name: "The instrument", missing: "Name the instrument", max: 60 }),
+  /** One division of its scale */
+  division: quantity({ dimension }, { missing: "State one division of the instrument" }),
+  /** What it showed with nothing on it */
+  zero: quantity({ dimension }, { missing: "State what the instrument shows with nothing on it" }),
+  /** The most that it shows, either way from nothing; not said where left out */
+  end: quantity({ dimension }).optional(),
+});
+
+/** A gauge or meter as it was before the check. */
+export type InstrumentUse = RecordOfMembers<ReturnType<typeof used>>;
+
+/** Which gauge or meter was read. @param input how it is asked for. */
+export const instrument = (dimension: "pressure" | "voltage", input: Readonly<Record<string, unknown>>): Field<InstrumentUse> => {
+  const { parts, schema } = group(used(dimension)).rule("end", SCALE_ENDS, (use) => endsAboveDivision(use as InstrumentUse));
+  const { members: _, ...rest } = parts;
+  return new Field({ ...rest, input: { type: "instrument", measures: dimension, ...input } }, schema);
+};
 
 /** A gauge as it stands in a form: one of the shop's by its id, or "other" with its division typed. */
 export interface TypedGauge {

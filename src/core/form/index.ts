@@ -1,5 +1,6 @@
-export * from "./field";
+export * from "./fields";
 export * from "./form";
+export * from "./form-field";
 export * from "./gauge";
 export * from "./path";
 export * from "./typed";

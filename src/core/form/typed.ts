@@ -10,18 +10,8 @@ import {
   type Quantity,
   UNITS,
 } from "../units";
-import { asked, type Bare, type Field, type Given, type LinesField, type NumberField } from "./field";
+import { type Bare, type FormField, type FormState, type LinesField, type NumberField, type Read, resolve } from "./form-field";
 import { gaugeTyped, readGauge } from "./gauge";
-
-/** What was wrong with what stands in a field; `part` where the field has parts. */
-export interface Wrong {
-  readonly message: string;
-  readonly part?: string;
-  /** Nothing was said there */
-  readonly unsaid?: boolean;
-}
-/** The value of what was typed, what was wrong with it, or neither where nothing was said. */
-export type Read = { readonly value?: unknown; readonly wrong?: Wrong };
 
 const NOTHING: Read = {};
 const text = (raw: unknown): string => (typeof raw === "string" ? raw.trim() : "");
@@ -38,14 +28,14 @@ const BARE_WORDS: Readonly<Record<Bare, RegExp>> = {
 
 const shown = (n: number) => String(Number(n.toPrecision(12)));
 
-function readNumber<Known>(raw: string, field: NumberField<Known>, given: Given<Known>): Parsed<number> {
+function readNumber<Known>(raw: string, field: NumberField<Known>, state: FormState<Known>): Parsed<number> {
   const bare = field.bare ? raw.replace(BARE_WORDS[field.bare], "") : raw;
   if (field.swings) {
     const swing = parseSwing(bare);
     return swing.ok ? { ok: true, value: Number(shown(swing.value.middle)) } : swing;
   }
   if (field.unit === undefined) return parseNumber(bare);
-  const unit = asked(field.unit, given);
+  const unit = resolve(field.unit, state);
   const parsed = parseQuantity(raw, { dimension: UNITS[unit].dimension, unit });
   if (!parsed.ok || parsed.value.unit === unit) return parsed.ok ? { ok: true, value: parsed.value.value } : parsed;
   return { ok: true, value: Number(shown(convert(parsed.value, unit).value)) };
@@ -83,7 +73,7 @@ function typedMoment(iso: string): string {
 }
 
 /** Reads what stands in a field of any type but rows, which have fields of their own. */
-export function readField<Known>(field: Field<Known>, raw: unknown, given: Given<Known>): Read {
+export function readField<Known>(field: FormField<Known>, raw: unknown, state: FormState<Known>): Read {
   switch (field.type) {
     case "quantity": {
       if (text(raw) === "") return NOTHING;
@@ -94,7 +84,7 @@ export function readField<Known>(field: Field<Known>, raw: unknown, given: Given
     }
     case "number": {
       if (text(raw) === "") return NOTHING;
-      const parsed = readNumber(text(raw), field, given);
+      const parsed = readNumber(text(raw), field, state);
       return parsed.ok ? { value: parsed.value } : { wrong: { message: parsed.message } };
     }
     case "text":
@@ -105,7 +95,7 @@ export function readField<Known>(field: Field<Known>, raw: unknown, given: Given
     case "choice": {
       const chosen = text(raw);
       if (chosen === "" || chosen === field.silent) return NOTHING;
-      const known = asked(field.options, given).some(([id]) => id === chosen);
+      const known = resolve(field.options, state).some(([id]) => id === chosen);
       return known ? { value: chosen } : { wrong: { message: "Choose one that is offered here" } };
     }
     case "answer":
@@ -113,16 +103,16 @@ export function readField<Known>(field: Field<Known>, raw: unknown, given: Given
     case "tick":
       return { value: raw === true };
     case "marks": {
-      const known = new Set(asked(field.options, given).map(([id]) => id));
+      const known = new Set(resolve(field.options, state).map(([id]) => id));
       return { value: Array.isArray(raw) ? raw.filter((id) => known.has(id)) : [] };
     }
     case "place": {
       const id = text(raw);
       if (id === "") return NOTHING;
-      return field.among(given).some((j) => j.id === id) ? { value: id } : { wrong: { message: "This car has no such place" } };
+      return field.among(state).some((j) => j.id === id) ? { value: id } : { wrong: { message: "This car has no such place" } };
     }
     case "instrument":
-      return readGauge(raw, field, field.shop(given));
+      return readGauge(raw, field, field.shop(state));
     case "taken":
       return raw === undefined ? { value: field.empty } : { value: raw };
     case "rows":
@@ -134,7 +124,7 @@ export function readField<Known>(field: Field<Known>, raw: unknown, given: Given
 export const typedQuantity = (q: Quantity): string => `${shown(q.value)} ${q.unit}${q.kind === "absolute" ? " abs" : ""}`;
 
 /** How a record's value stands in its field: the inverse of reading it. Undefined where the record has none. */
-export function typedValue<Known>(field: Field<Known>, value: unknown, given: Given<Known>): unknown {
+export function typedValue<Known>(field: FormField<Known>, value: unknown, state: FormState<Known>): unknown {
   if (field.type === "answer") return value === undefined ? (field.open ? "open" : undefined) : value ? "yes" : "no";
   if (field.type === "choice" && value === undefined) return field.silent;
   if (value === undefined) return undefined;
@@ -142,6 +132,6 @@ export function typedValue<Known>(field: Field<Known>, value: unknown, given: Gi
   if (field.type === "number") return shown(value as number);
   if (field.type === "lines") return (value as never[]).map((one) => field.write?.(one) ?? (one as string)).join("\n");
   if (field.type === "text" && field.time === "moment") return typedMoment(value as string);
-  if (field.type === "instrument") return gaugeTyped(value, field.shop(given));
+  if (field.type === "instrument") return gaugeTyped(value, field.shop(state));
   return value;
 }

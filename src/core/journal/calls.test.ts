@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { callsOf, isDueAtCar, lapsed } from "./calls";
-import type { Bodies, JournalEntry } from "./entries";
+import type { Bodies } from "./entries";
+import type { JournalEntry } from "./envelope";
 import { found, minute, proved, repairBody, type Writer } from "./journal.fixture";
 
 const handOver = (job: Writer, more: Partial<Bodies["handover"]> = {}, at = minute(600)) =>

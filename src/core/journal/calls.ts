@@ -1,5 +1,5 @@
 import type { Customer } from "../customer";
-import { spanOf } from "./entries";
+import { spanOf } from "./envelope";
 import type { JobState } from "./state";
 
 /** What a customer is called about. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { carriedFor, keptAnew } from "./carry-over";
-import type { Entry } from "./entries";
+import type { Entry } from "./envelope";
 
 let count = 1;
 const entry = (more: Partial<Entry> = {}): Entry => ({

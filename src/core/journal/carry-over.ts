@@ -1,4 +1,4 @@
-import { type Entry, entrySchema } from "./entries";
+import { type Entry, entrySchema } from "./envelope";
 import { type Kept, keptOf } from "./outbox";
 
 /** What a page of another origin says that it holds of this device: nothing of it is believed. */

@@ -122,15 +122,15 @@ describe("a fault that comes and goes", () => {
       after: [km(12), { value: 25, unit: "mi" }],
     });
     expect(read({}).record).not.toHaveProperty("comeback");
-    expect(read({ kind: "sets-in", after: "" }).faults?.[0]).toMatchObject({ field: "comeback.after" });
-    expect(read({ kind: "sets-in", after: "a while" }).faults?.[0]?.message).toContain('"a while"');
+    expect(read({ kind: "sets-in", after: "" }).errors?.[0]).toMatchObject({ field: "comeback.after" });
+    expect(read({ kind: "sets-in", after: "a while" }).errors?.[0]?.message).toContain('"a while"');
     const story = { complaint: "x", symptoms: [], verified: "seen", comeback: { kind: "sets-in", after: [km(7)] } } as const;
     expect(toRecord(storyForm, {}, { story }).record).toEqual(story);
   });
 
   it("cannot come back later than the drive was long", () => {
-    const { faults } = toRecord(driveForm, { minutes: "20", distance: "10", cameBackAfter: "12" }, undefined);
-    expect(faults?.[0]?.message).toMatch(/no later than its distance/);
+    const { errors } = toRecord(driveForm, { minutes: "20", distance: "10", cameBackAfter: "12" }, undefined);
+    expect(errors?.[0]?.message).toMatch(/no later than its distance/);
   });
 });
 
@@ -180,15 +180,15 @@ describe("a fault of cold starts", () => {
   });
 
   it("cannot be recorded on a warm engine", () => {
-    const { faults } = toRecord(driveForm, { minutes: "5", coldStart: true, start: { coolant: "70", air: "9" } }, undefined);
-    expect(faults?.[0]?.message).toMatch(/a warm restart is no cold start/);
+    const { errors } = toRecord(driveForm, { minutes: "5", coldStart: true, start: { coolant: "70", air: "9" } }, undefined);
+    expect(errors?.[0]?.message).toMatch(/a warm restart is no cold start/);
   });
 
   it("is told as how often of how many, and refused where that cannot be", () => {
     const read = (comeback: Draft) => toRecord(storyForm, { complaint: "x", comeback }, { story: undefined });
     expect(read({ kind: "cold-starts", came: "4", of: "5" }).record?.comeback).toEqual({ kind: "cold-starts", came: 4, of: 5 });
-    expect(read({ kind: "cold-starts", came: "6", of: "5" }).faults?.[0]?.message).toMatch(/no more starts than there were/);
-    expect(read({ kind: "cold-starts" }).faults?.length).toBeGreaterThan(0);
+    expect(read({ kind: "cold-starts", came: "6", of: "5" }).errors?.[0]?.message).toMatch(/no more starts than there were/);
+    expect(read({ kind: "cold-starts" }).errors?.length).toBeGreaterThan(0);
   });
 });
 

@@ -1,21 +1,14 @@
 import { type Comeback, coldStarts, comesBackAfter, comesBackAtRandom } from "../maths/comeback";
 import { formatNumber, type Quantity, toSi } from "../units";
-import type { Bodies } from "./entries";
+import type { Bodies, ComebackKind } from "./entries";
 import type { AfterRepair, ComebackState, RecordedRun } from "./state";
 
-/** How a fault that is not always there comes back. */
-export const COMEBACK_KINDS = {
-  random: "Now and then, at any time",
-  "sets-in": "Sets in after so far, then stays",
-  "cold-starts": "On cold starts, not all of them",
-} as const;
 /** What is counted of each without the fault. */
 export const COMEBACK_COUNTS: Readonly<Record<ComebackKind, string>> = {
   random: "km",
   "sets-in": "runs past its longest onset",
   "cold-starts": "cold starts",
 };
-export type ComebackKind = keyof typeof COMEBACK_KINDS;
 
 /** Enough or not yet, and why; never "repaired with probability". */
 export interface JudgedComeback extends Comeback {

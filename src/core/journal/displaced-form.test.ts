@@ -16,8 +16,8 @@ describe("what came off by hand", () => {
       kept: "6 bolts, tray 2",
       elsewhere: true,
     });
-    expect(read({}).faults).toMatchObject([{ field: "what", missing: true }]);
-    expect(read({ joint: "moon", what: "x" }).faults).toMatchObject([{ field: "joint" }]);
+    expect(read({}).errors).toMatchObject([{ field: "what", missing: true }]);
+    expect(read({ joint: "moon", what: "x" }).errors).toMatchObject([{ field: "joint" }]);
     expect(toRecord(displacedForm, { what: "cover" }, knownOfDisplaced(undefined)).record).toMatchObject({ elsewhere: true });
   });
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { NATURAL } from "../core.fixture";
 import { SYMPTOMS } from "../faults";
-import { type Draft, type Form, givenOf, isRequired, toRecord } from "../form";
+import { type Draft, type Form, formStateOf, isRequired, toRecord } from "../form";
 import {
   type Bodies,
   type CodeRead,
@@ -27,16 +27,16 @@ import { Writer } from "./journal.fixture";
 
 const [HISS] = (SYMPTOMS.find(([, name]) => /hiss/i.test(name)) ?? SYMPTOMS[0]) as (typeof SYMPTOMS)[number];
 const NOON = "2026-03-02T12:00:00.000Z";
-const faults = <K>(form: Form<never, K>, draft: Draft, known: K) =>
-  Object.fromEntries((toRecord(form as Form<object, K>, draft, known).faults ?? []).map((f) => [f.field, f.message]));
+const errors = <K>(form: Form<object, K>, draft: Draft, known: K) =>
+  Object.fromEntries((toRecord(form, draft, known).errors ?? []).map((f) => [f.field, f.message]));
 
 describe("what is asked after a repair", () => {
   it("says at the field what is missing", () => {
-    expect(Object.keys(faults(complaintTriedForm, { how: " " }, undefined))).toEqual(["how", "result"]);
-    expect(Object.keys(faults(monitorForm, {}, undefined))).toEqual(["result", "readBy"]);
-    expect(Object.keys(faults(outcomeForm, { result: "sold" }, undefined))).toEqual(["result"]);
-    expect(faults(driveForm, { minutes: "0" }, undefined)).toEqual({ minutes: "A drive lasts at least a minute" });
-    expect(faults(driveForm, { minutes: "a while", distance: "18 kPa" }, undefined)).toEqual({
+    expect(Object.keys(errors(complaintTriedForm, { how: " " }, undefined))).toEqual(["how", "result"]);
+    expect(Object.keys(errors(monitorForm, {}, undefined))).toEqual(["result", "readBy"]);
+    expect(Object.keys(errors(outcomeForm, { result: "sold" }, undefined))).toEqual(["result"]);
+    expect(errors(driveForm, { minutes: "0" }, undefined)).toEqual({ minutes: "A drive lasts at least a minute" });
+    expect(errors(driveForm, { minutes: "a while", distance: "18 kPa" }, undefined)).toEqual({
       minutes: expect.stringContaining("a while"),
       distance: expect.stringContaining("pressure"),
     });
@@ -55,8 +55,8 @@ describe("a car parked for its monitor", () => {
     const read = (parkedAt: string) => toRecord(readinessForm, { fuelLevel: "45 %", outside: "12", parkedAt }, known);
     expect(read("").record).toEqual({ fuelLevel: 45, outside: { value: 12, unit: "°C" }, parkedAt: NOON });
     expect(read("2026-03-02T08:30").record?.parkedAt).toBe(new Date(2026, 2, 2, 8, 30).toISOString());
-    expect(read("yesterday").faults).toMatchObject([{ field: "parkedAt", message: '"yesterday" is no date and time' }]);
-    expect(faults(readinessForm, { fuelLevel: "900" }, known)).toMatchObject({
+    expect(read("yesterday").errors).toMatchObject([{ field: "parkedAt", message: '"yesterday" is no date and time' }]);
+    expect(errors(readinessForm, { fuelLevel: "900" }, known)).toMatchObject({
       fuelLevel: expect.stringContaining("100 %"),
       outside: expect.stringContaining("air temperature"),
     });
@@ -65,7 +65,7 @@ describe("a car parked for its monitor", () => {
   it("has the fuel that a check had last", () => {
     const checks = [{ record: { fuelLevel: 30 } }, { record: { fuelLevel: 60 } }, { record: {} }] as never;
     expect(toRecord(readinessForm, { outside: "12" }, knownOfReadiness({ checks }, known.now)).record?.fuelLevel).toBe(60);
-    expect(faults(readinessForm, { outside: "12" }, knownOfReadiness({ checks: [] }, known.now))).toHaveProperty("fuelLevel");
+    expect(errors(readinessForm, { outside: "12" }, knownOfReadiness({ checks: [] }, known.now))).toHaveProperty("fuelLevel");
   });
 });
 
@@ -83,8 +83,8 @@ describe("what is left as it is", () => {
       id: "P0171",
     });
     // Gone from the list meanwhile, it is not silently another one.
-    expect(faults(setAsideForm, { ...said, id: "code P0420" }, known)).toHaveProperty("id");
-    expect(Object.keys(faults(setAsideForm, { date: "soon" }, known))).toEqual(["reason", "risk", "decision", "date"]);
+    expect(errors(setAsideForm, { ...said, id: "code P0420" }, known)).toHaveProperty("id");
+    expect(Object.keys(errors(setAsideForm, { date: "soon" }, known))).toEqual(["reason", "risk", "decision", "date"]);
   });
 });
 
@@ -97,7 +97,7 @@ describe("a handover", () => {
       summary: "taped",
     });
     expect(decidedOf({ lastSeq: 13, blocks: { close: [] } as never })).toEqual({ decidedOn: 13, conditional: false });
-    expect(Object.keys(faults(handoverForm, {}, owed))).toEqual(["summary"]);
+    expect(Object.keys(errors(handoverForm, {}, owed))).toEqual(["summary"]);
   });
 });
 
@@ -112,7 +112,7 @@ describe("the story", () => {
       when: "cold",
     });
     expect(toRecord(storyForm, { complaint: "Hiss" }, { story: undefined }).record).toMatchObject({ verified: "not-tried" });
-    expect(Object.keys(faults(storyForm, { complaint: " " }, { story: undefined }))).toEqual(["complaint"]);
+    expect(Object.keys(errors(storyForm, { complaint: " " }, { story: undefined }))).toEqual(["complaint"]);
   });
 });
 
@@ -138,11 +138,11 @@ describe("conditions", () => {
     // ISA lapse: 1018 hPa at sea level is about 914 hPa at 900 m.
     expect(record?.ambient.value).toBeCloseTo(914, -0.5);
     expect(record).toMatchObject({ seaLevel: hPa(1018), altitude: { value: 900, unit: "m" } });
-    expect(workedOut(givenOf(conditionsForm.fields, report, none))).toEqual(record?.ambient);
-    expect(faults(conditionsForm, { ...report, altitude: "" }, none)).toMatchObject({
+    expect(workedOut(formStateOf(conditionsForm.fields, report, none))).toEqual(record?.ambient);
+    expect(errors(conditionsForm, { ...report, altitude: "" }, none)).toMatchObject({
       altitude: expect.stringContaining("altitude"),
     });
-    expect(faults(conditionsForm, { ...report, seaLevel: "" }, none)).toMatchObject({
+    expect(errors(conditionsForm, { ...report, seaLevel: "" }, none)).toMatchObject({
       seaLevel: expect.stringContaining("report"),
     });
     // What was read off a report stands again as a report.
@@ -150,11 +150,11 @@ describe("conditions", () => {
   });
 
   it("asks for both, and says no more than was asked", () => {
-    const given = givenOf(conditionsForm.fields, {}, none);
+    const given = formStateOf(conditionsForm.fields, {}, none);
     expect(Object.keys(conditionsForm.fields).filter((name) => isRequired(conditionsForm, name, given))).toEqual(
       expect.arrayContaining(["ambient", "bayTemperature"]),
     );
-    expect(Object.keys(faults(conditionsForm, {}, none))).toEqual(["ambient", "bayTemperature"]);
+    expect(Object.keys(errors(conditionsForm, {}, none))).toEqual(["ambient", "bayTemperature"]);
   });
 });
 
@@ -169,12 +169,12 @@ describe("codes", () => {
   });
   it("say at its own field what cannot be read of a code's criteria, rather than drop it", () => {
     const rows = [{ code: "P0442", status: "stored", criteria: { leak: "0.5 furlong" } }];
-    expect(Object.keys(faults(codesForm, { codes: rows }, { codes: [] }))).toEqual(["codes.0.criteria.leak"]);
+    expect(Object.keys(errors(codesForm, { codes: rows }, { codes: [] }))).toEqual(["codes.0.criteria.leak"]);
   });
   it("are typed as people type them", () => {
     expect(toRecord(codeReadForm, { code: " p0171 " }, undefined).record).toEqual({ code: "P0171", status: "current" });
-    expect(faults(codeReadForm, { code: "lean!" }, undefined)).toEqual({ code: expect.stringContaining("like P0171") });
-    expect(faults(codeReadForm, {}, undefined)).toEqual({ code: expect.stringContaining("like P0171") });
+    expect(errors(codeReadForm, { code: "lean!" }, undefined)).toEqual({ code: expect.stringContaining("like P0171") });
+    expect(errors(codeReadForm, {}, undefined)).toEqual({ code: expect.stringContaining("like P0171") });
   });
   it("keep what was said about one that is read again", () => {
     const rows = [{ code: "P0442", status: "pending", asideReason: "cap was open" }, { code: "P0300" }];

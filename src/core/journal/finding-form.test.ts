@@ -37,9 +37,9 @@ describe("a finding", () => {
   });
 
   it("needs what was found; a size is a size, a place is one of this car's; confirmed is what somebody said how", () => {
-    expect(read({}).faults).toMatchObject([{ field: "what", missing: true }]);
-    expect(read({ what: "x", size: "two" }).faults).toMatchObject([{ field: "size", missing: false }]);
-    expect(read({ what: "x", joint: "moon" }).faults).toMatchObject([{ field: "joint" }]);
+    expect(read({}).errors).toMatchObject([{ field: "what", missing: true }]);
+    expect(read({ what: "x", size: "two" }).errors).toMatchObject([{ field: "size", missing: false }]);
+    expect(read({ what: "x", joint: "moon" }).errors).toMatchObject([{ field: "joint" }]);
     const { record } = read({
       what: "x",
       size: "2",

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { canonicalJson, contentHash } from "../canonical";
 import { NATURAL } from "../core.fixture";
-import type { JournalEntry } from "./entries";
+import type { JournalEntry } from "./envelope";
 import { foldJob } from "./fold";
 import { handoverOf } from "./handover";
 import { driven, found, GOOD, LEAN, minute, NOW, proved, repairBody, SHOP, Writer } from "./journal.fixture";

@@ -1,7 +1,8 @@
 import * as yup from "yup";
 import { BadInput, parseJson, validate } from "../input";
 import { liftShop, type Shop, shopSchema } from "../shop/settings";
-import { isEntryKind, type JournalEntry, recordedSchema, validateBody } from "./entries";
+import { isEntryKind, validateBody } from "./entries";
+import { type JournalEntry, recordedSchema } from "./envelope";
 
 const JOB_FILE_FORMAT = "pelota-job";
 const JOB_FILE_VERSION = 1;

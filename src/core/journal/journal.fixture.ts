@@ -4,7 +4,8 @@ import type { TrimSurvey } from "../checks/trims";
 import { NATURAL, smokeRun } from "../core.fixture";
 import type { Role } from "../people";
 import { DEFAULT_SHOP, type Shop } from "../shop/settings";
-import type { At, Bodies, EntryKind, JournalEntry } from "./entries";
+import type { Bodies, EntryKind } from "./entries";
+import type { At, JournalEntry } from "./envelope";
 import { foldJob } from "./fold";
 import type { JobState } from "./state";
 

@@ -1,4 +1,5 @@
-import type { EntryKind, JournalEntry } from "./entries";
+import type { EntryKind } from "./entries";
+import type { JournalEntry } from "./envelope";
 import type { Line } from "./proof/order";
 
 /** What another shop's word does not settle here: it is shown in the journal, and asked for anew. */

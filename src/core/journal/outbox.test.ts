@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { isAsSigned, signed } from "../people";
-import type { Entry, JournalEntry } from "./entries";
+import type { Entry, JournalEntry } from "./envelope";
 import {
   afterNo,
   again,

@@ -1,4 +1,4 @@
-import type { Entry } from "./entries";
+import type { Entry } from "./envelope";
 
 /** An entry that a device has made, kept there until the server has it for sure. Times are ms since 1970. */
 export interface Kept {

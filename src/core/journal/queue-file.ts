@@ -1,6 +1,7 @@
 import * as yup from "yup";
 import { BadInput, parseJson, strictObject, validate } from "../input";
-import { type Entry, entrySchema, validateBody } from "./entries";
+import { validateBody } from "./entries";
+import { type Entry, entrySchema } from "./envelope";
 
 const QUEUE_FORMAT = "pelota-queue";
 const QUEUE_VERSION = 1;

@@ -20,10 +20,10 @@ describe("straight to an instrument", () => {
       ["2.0", { value: 2, unit: "L" }],
     ] as const)
       expect(read({ displacement: typed }).record).toMatchObject({ fuel: "petrol", displacement: value });
-    expect(read({}).faults).toMatchObject([
+    expect(read({}).errors).toMatchObject([
       { field: "displacement", message: "Type the engine's displacement: volumes and airflow hang on it", missing: true },
     ]);
-    expect(read({ displacement: "20 L" }).faults).toMatchObject([{ field: "displacement", missing: false }]);
+    expect(read({ displacement: "20 L" }).errors).toMatchObject([{ field: "displacement", missing: false }]);
   });
 
   it("takes codes and noises along, and says what is still owed", () => {
@@ -33,7 +33,7 @@ describe("straight to an instrument", () => {
     expect(state.suspects.length).toBeGreaterThan(0);
     expect(state.next.length).toBeGreaterThan(0);
     expect(state.vehicle?.unknown?.length).toBeGreaterThan(0);
-    expect(read({ displacement: "1.6", codes: "P0171!" }).faults).toMatchObject([{ field: "codes" }]);
+    expect(read({ displacement: "1.6", codes: "P0171!" }).errors).toMatchObject([{ field: "codes" }]);
   });
 
   it("makes nothing up: without words there is no story, without codes none were read", () => {

@@ -1,46 +1,34 @@
 import * as yup from "yup";
 import { SYMPTOMS, type SymptomId } from "../faults";
-import { formOf } from "../form";
-import { line, strictObject } from "../input";
-import { type Quantity, quantitySchema } from "../units";
-import { displacementField, fuelField } from "./engine-fields";
+import { fields, formOf, marks, type RecordOf, text } from "../form";
+import { vehicleFields } from "../vehicle";
 import type { Bodies } from "./entries";
 
-/** What an instrument needs of a car before anything else is asked, and what may be said along with it. */
-export interface QuickStart {
-  readonly fuel: "petrol" | "diesel";
-  readonly displacement: Quantity;
-  readonly codes?: string;
-  readonly symptoms: readonly SymptomId[];
-  readonly complaint?: string;
-}
-
 const CODE = /^[A-Za-z0-9-]{2,12}$/;
-const codesOf = (typed: string | undefined) => (typed ?? "").split(/[\s,;]+/).filter(Boolean);
+const codesOf = (typed: unknown) =>
+  String(typed ?? "")
+    .split(/[\s,;]+/)
+    .filter(Boolean);
 
-const quickStartSchema = strictObject({
-  fuel: yup.string().oneOf(["petrol", "diesel"]).required("Choose the fuel"),
-  displacement: quantitySchema("displacement").required("Type the engine's displacement: volumes and airflow hang on it"),
-  codes: line("The codes", 200)
-    .optional()
-    .test("codes", "A code is 2 to 12 letters and digits, like P0171; several with a space between", (typed) =>
-      codesOf(typed).every((code) => CODE.test(code)),
-    ),
-  symptoms: yup.array().of(yup.mixed<SymptomId>().required()).required(),
-  complaint: line("The complaint", 2000).optional(),
-});
+const { displacement, fuel } = vehicleFields.members;
+/** What an instrument needs of a car before anything else is asked, and what may be said along with it. */
+const quickStartFields = fields({
+  displacement: displacement.requiring("Type the engine's displacement: volumes and airflow hang on it"),
+  fuel,
+  codes: text({ name: "The codes", label: "Codes read, if any", example: "P0171 P0300" }).optional(),
+  symptoms: marks<SymptomId>(yup.mixed<SymptomId>().required(), {
+    label: "What it does, if anybody said",
+    options: SYMPTOMS,
+    most: 100,
+  }),
+  complaint: text({ name: "The complaint", label: "In the customer's words, if asked", max: 2000 }).optional(),
+}).rule("codes", "A code is 2 to 12 letters and digits, like P0171; several with a space between", ({ codes }) =>
+  codesOf(codes).every((code) => CODE.test(code)),
+);
+export type QuickStart = RecordOf<typeof quickStartFields>;
 
 /** The two facts that every instrument needs; registration, story and the rest can follow. */
-export const quickStartForm = formOf<QuickStart, undefined>()({
-  schema: quickStartSchema,
-  fields: {
-    displacement: displacementField,
-    fuel: fuelField,
-    codes: { type: "text", label: "Codes read, if any", example: "P0171 P0300" },
-    symptoms: { type: "marks", label: "What it does, if anybody said", options: SYMPTOMS },
-    complaint: { type: "text", label: "In the customer's words, if asked" },
-  },
-});
+export const quickStartForm = formOf<undefined>()(quickStartFields);
 
 type First = { readonly [K in "vehicle" | "codes" | "story"]: { readonly kind: K; readonly body: Bodies[K] } }[
   | "vehicle"

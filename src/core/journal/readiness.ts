@@ -1,15 +1,6 @@
 import type { CheckContext } from "../checks";
-import { formatNumber, formatQuantity, type Quantity, toSi, ZERO_CELSIUS } from "../units";
-
-/** What is known of the car before its EVAP monitor is to run. */
-export interface ReadinessFacts {
-  /** Percent of the rated tank volume */
-  readonly fuelLevel: number;
-  /** Air temperature expected at the start */
-  readonly outside: Quantity;
-  /** When the engine was last switched off, ISO 8601 */
-  readonly parkedAt: string;
-}
+import { formatNumber, formatQuantity, toSi, ZERO_CELSIUS } from "../units";
+import type { ReadinessFacts } from "./entries";
 
 /** An enabling condition of the monitor: met, to be met by waiting until a time, or to be put right by somebody. */
 export interface EnablingCondition {

@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { CHECKS } from "../checks";
+import { readingsOf } from "../checks";
 import type { JobState } from "./state";
 
 /** One reading a row, long form: any spreadsheet can filter it. */
@@ -25,8 +25,7 @@ export function readingsCsv(job: JobState): string {
       by: check.by,
       outcome: check.verdict.outcome,
     };
-    const kind = CHECKS[check.check];
-    return kind.readings(check.record).map((r, i) => ({
+    return readingsOf(check.check, check.record).map((r, i) => ({
       ...base,
       point: r.point ?? i,
       seconds: r.seconds ?? "",

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL } from "../core.fixture";
-import { type Draft, givenOf, isRequired, toDraft, toRecord } from "../form";
+import { type Draft, formStateOf, isRequired, toDraft, toRecord } from "../form";
 import { knownOfRepair, repairForm, stillOff } from ".";
 import { Writer } from "./journal.fixture";
 
@@ -14,7 +14,7 @@ function known(...joints: string[]) {
   return knownOfRepair(job.state(), context);
 }
 const read = (draft: Draft, of = known("pcv-hose", "oil-cap")) => toRecord(repairForm, draft, of);
-const faults = (draft: Draft) => read(draft).faults?.map((f) => [f.field, f.message]);
+const errors = (draft: Draft) => read(draft).errors?.map((f) => [f.field, f.message]);
 
 describe("a repair", () => {
   it("repairs what is found and open, where that is, until another finding or place is chosen", () => {
@@ -27,37 +27,37 @@ describe("a repair", () => {
   });
 
   it("says at its field what is missing or cannot be", () => {
-    expect(faults({ places: [] })?.map(([field]) => field)).toEqual(["what", "places"]);
-    expect(faults({ what: "x", places: ["moon"] })).toEqual([["places", expect.stringContaining("where it was worked on")]]);
-    expect(faults({ what: "taped", permanence: "temporary" })).toEqual([
+    expect(errors({ places: [] })?.map(([field]) => field)).toEqual(["what", "places"]);
+    expect(errors({ what: "x", places: ["moon"] })).toEqual([["places", expect.stringContaining("where it was worked on")]]);
+    expect(errors({ what: "taped", permanence: "temporary" })).toEqual([
       ["recheck", expect.stringContaining("re-check date")],
       ["limit", expect.stringContaining("how far")],
     ]);
-    expect(faults({ what: "cleaned the valve" })).toEqual([["permanence", expect.stringContaining("temporary")]]);
-    expect(faults({ what: "x", labour: "an hour" })).toEqual([["labour", expect.stringContaining("an hour")]]);
-    expect(faults({ what: "x", torques: "nuts 20 N·m\nbolts tight" })).toEqual([
+    expect(errors({ what: "cleaned the valve" })).toEqual([["permanence", expect.stringContaining("temporary")]]);
+    expect(errors({ what: "x", labourMinutes: "an hour" })).toEqual([["labourMinutes", expect.stringContaining("an hour")]]);
+    expect(errors({ what: "x", torques: "nuts 20 N·m\nbolts tight" })).toEqual([
       ["torques", expect.stringContaining('"bolts tight"')],
     ]);
-    expect(faults({ what: "x", substitute: { what: "fuel hose", medium: "vapour" } })).toEqual([
+    expect(errors({ what: "x", substitute: { what: "fuel hose", medium: "vapour" } })).toEqual([
       ["substitute.what", expect.stringContaining("temporary repair")],
     ]);
   });
 
   it("marks as required what is refused without, and nothing else", () => {
-    const given = givenOf(repairForm.fields, {}, known());
-    const names = Object.keys(repairForm.fields).filter((name) => isRequired(repairForm, name, given));
+    const state = formStateOf(repairForm.fields, {}, known());
+    const names = Object.keys(repairForm.fields).filter((name) => isRequired(repairForm, name, state));
     expect(names).toEqual(["what", "culprit", "regeneration.by", "permanence", "recheck", "limit"]);
   });
 
   it("takes what was typed as it was meant, and stands in its form again as it was recorded", () => {
     const draft = {
       what: "Hose renewed",
-      labour: "45 min",
+      labourMinutes: "45 min",
       parts: "2 × clamps\nhose\n\n",
       otherChanges: "air filter renewed",
       torques: "throttle body: 9 N·m",
       substitute: { what: "hose by the metre", medium: "vapour", temperature: "120", suction: "25 inHg" },
-      goAhead: true,
+      agreed: true,
     };
     const { record } = read(draft);
     expect(record).toMatchObject({
@@ -70,7 +70,7 @@ describe("a repair", () => {
       goAhead: "The customer agreed",
     });
     const of = known("pcv-hose", "oil-cap");
-    expect(read({ ...toDraft(repairForm, record as never, of), goAhead: true }).record).toEqual(record);
+    expect(read(toDraft(repairForm, record as never, of)).record).toEqual(record);
     expect(read({ what: "x", parts: "y" }).record?.labourMinutes).toBe(0);
   });
 

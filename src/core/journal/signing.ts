@@ -1,5 +1,6 @@
 import { type Act, may } from "../people";
-import type { Bodies, Entry, EntryKind } from "./entries";
+import type { Bodies, EntryKind } from "./entries";
+import type { Entry } from "./envelope";
 import { hadSeen, type Line, type LineOf, linesOf } from "./proof";
 
 /** What an entry asks for, by its kind and what it says; everything else is recording. */

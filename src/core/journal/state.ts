@@ -1,8 +1,9 @@
 import type { CheckId, Together, Verdict, ZoneKnowledge } from "../checks";
 import type { NextCheck, Suspect } from "../suspects";
 import type { KitItem, VehicleFacts } from "../vehicle";
-import type { ComebackKind, JudgedComeback } from "./comeback";
-import type { At, Bodies, CodeRead, Imported, WaitingOn } from "./entries";
+import type { JudgedComeback } from "./comeback";
+import type { Bodies, CodeRead, ComebackKind, WaitingOn } from "./entries";
+import type { At, Imported } from "./envelope";
 import type { OwnCode } from "./own-codes";
 import type { Proof } from "./proof";
 import type { Readiness } from "./readiness";

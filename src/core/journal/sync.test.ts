@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import type { Entry, JournalEntry } from "./entries";
+import type { Entry, JournalEntry } from "./envelope";
 import {
   asRecorded,
   type DeviceJournal,

@@ -1,5 +1,5 @@
 import type { Role } from "../people";
-import type { Entry, JournalEntry } from "./entries";
+import type { Entry, JournalEntry } from "./envelope";
 
 /** What one device knows of a job's recorded journal. What it has made itself and not sent yet is its outbox's. */
 export interface DeviceJournal {

@@ -1,19 +1,19 @@
 import { describe, expect, it } from "vitest";
 import { NATURAL, TURBO, VAPOUR } from "../core.fixture";
-import { type Draft, givenOf, isRequired, toRecord } from "../form";
+import { type Draft, formStateOf, isRequired, toRecord } from "../form";
 import { validate } from "../input";
-import { FITTED_SYSTEMS, type GivenFacts, vehicleFacts, vehicleSchema } from "../vehicle";
+import { FITTED_SYSTEMS, type GivenFacts, vehicleFacts, vehicleFields } from "../vehicle";
 import { vehicleForm } from ".";
 
 const nobody = { vehicle: undefined, by: "Ana" };
 const read = (draft: Draft, vehicle?: GivenFacts) => toRecord(vehicleForm, draft, { ...nobody, vehicle });
-const faults = (draft: Draft, vehicle?: GivenFacts) =>
-  Object.fromEntries((read(draft, vehicle).faults ?? []).map((f) => [f.field, f.message]));
+const errors = (draft: Draft, vehicle?: GivenFacts) =>
+  Object.fromEntries((read(draft, vehicle).errors ?? []).map((f) => [f.field, f.message]));
 
 describe("the vehicle's facts", () => {
   it("begin with fuel and displacement; what nobody said is left out", () => {
     expect(read({ displacement: "1998 cc" }).record).toEqual({ fuel: "petrol", displacement: { value: 1998, unit: "mL" } });
-    const given = givenOf(vehicleForm.fields, {}, nobody);
+    const given = formStateOf(vehicleForm.fields, {}, nobody);
     expect(Object.keys(vehicleForm.fields).filter((name) => isRequired(vehicleForm, name, given))).toEqual([
       "displacement",
       "fuel",
@@ -34,10 +34,10 @@ describe("the vehicle's facts", () => {
       },
     } as GivenFacts;
     for (const vehicle of [NATURAL, TURBO, VAPOUR, full, { fuel: "diesel", displacement: { value: 2, unit: "L" } } as const]) {
-      const { record, faults } = read({}, vehicle);
-      expect(faults).toBeUndefined();
+      const { record, errors } = read({}, vehicle);
+      expect(errors).toBeUndefined();
       expect(record).toEqual({ ...vehicle, fitted: vehicle.fitted && expect.arrayContaining([...vehicle.fitted]) });
-      expect(validate(vehicleSchema, record)).toEqual(record);
+      expect(validate(vehicleFields.schema, record)).toEqual(record);
       // What the bench completed to judge by is not what somebody said.
       expect(read({}, vehicleFacts(vehicle)).record).toEqual(record);
     }
@@ -72,12 +72,12 @@ describe("the vehicle's facts", () => {
     ],
     [{ limits: { idleSpeed: "slow" } }, { "limits.idleSpeed": expect.stringContaining("slow") }],
   ])("%j is said at its field", (change, wrong) => {
-    expect(faults({ displacement: "1.6", ...change })).toEqual(wrong);
+    expect(errors({ displacement: "1.6", ...change })).toEqual(wrong);
   });
 });
 
 describe("the vapour system in the vehicle's form", () => {
-  const wrong = (evap: Draft, vehicle: GivenFacts = VAPOUR) => faults({ evap }, vehicle);
+  const wrong = (evap: Draft, vehicle: GivenFacts = VAPOUR) => errors({ evap }, vehicle);
 
   it("is none where no tank was typed and nothing else was said of it", () => {
     expect(read({ displacement: "1.6", fitted: ["evap"], fittedKnown: true }).record).not.toHaveProperty("evap");
@@ -85,7 +85,7 @@ describe("the vapour system in the vehicle's form", () => {
 
   it("asks for the tank rather than drop what was said besides", () => {
     for (const said of [{ servicePort: true }, { neck: "capless" }, { requiredLeak: "0.5" }, { sensor: { zero: "1.5" } }])
-      expect(faults({ displacement: "1.6", fitted: ["evap"], fittedKnown: true, evap: said })).toMatchObject({
+      expect(errors({ displacement: "1.6", fitted: ["evap"], fittedKnown: true, evap: said })).toMatchObject({
         "evap.tank": expect.stringContaining("tank"),
       });
   });

@@ -1,4 +1,5 @@
-import { type At, type Bodies, type EntryKind, type JournalEntry, spanOf } from "../journal/entries";
+import type { Bodies, EntryKind } from "../journal/entries";
+import { type At, type JournalEntry, spanOf } from "../journal/envelope";
 
 /** Between two things that are done, ms. */
 const NEXT = 1000;

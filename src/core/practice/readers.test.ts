@@ -19,7 +19,7 @@ function verdictOf(car: Car, candidate: PossibleCheck, seed: number): Verdict {
   );
   // What a record was read by is what its steps and cautions were made for.
   expect(CHECKS[candidate.check].plan(car.context, record).refused).toBeUndefined();
-  return judgeCheck(candidate.check, validate<object>(CHECKS[candidate.check].schema, record), car.context);
+  return judgeCheck(candidate.check, validate<object>(CHECKS[candidate.check].fields.schema, record), car.context);
 }
 /** A car of each family with this fault, or the first that can have it. */
 function carWith(family: (typeof CODE_FAMILIES)[number], id: string | undefined): Car {

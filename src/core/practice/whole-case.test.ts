@@ -41,7 +41,7 @@ function rollIn(code: string) {
       const way = candidatesOf(car.context, FAMILY_IDS).find((c) => c.check === kind);
       const setup = { joint: way?.place, entry: way?.place };
       const read = readCheck(kind, { car, noise: seededNoise(job.entries.length), light, instruments }, setup);
-      const schema = CHECKS[kind].schema;
+      const schema = CHECKS[kind].fields.schema;
       const record = schema.describe().fields.source ? { ...read, source: { kind: "typed" } } : read;
       add("check", { check: kind, record: validate<object>(schema, record) });
       const { outcome, headline } = state().checks.at(-1)?.verdict ?? {};

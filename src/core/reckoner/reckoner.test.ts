@@ -11,7 +11,7 @@ function says(id: string, typed: Draft): Answer | string {
   const tool = toolOf(id);
   if (!tool) throw new Error(`No tool ${id}`);
   const filled = toRecord(tool.form, typed, undefined);
-  if (!filled.record) return filled.faults.map((f) => f.message).join("; ");
+  if (!filled.record) return filled.errors.map((f) => f.message).join("; ");
   try {
     return tool.reckon(filled.record);
   } catch (error) {

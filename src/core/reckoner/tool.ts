@@ -31,7 +31,7 @@ export interface Tool<Body extends object = object> {
   readonly id: string;
   readonly name: string;
   readonly aim: string;
-  readonly form: Form<Body, undefined>;
+  readonly form: Form<object, undefined>;
   readonly formula: string;
   readonly symbols: readonly Letter[];
   /** Where the equation is published */

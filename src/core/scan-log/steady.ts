@@ -1,4 +1,4 @@
-import type { TrimPoint } from "../checks/trims/record";
+import type { TrimPoint } from "../checks/trims/fields";
 import type { Limits } from "../shop/settings";
 import { fromSi, type Quantity } from "../units";
 import type { ChannelId } from "./channels";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { NATURAL, TURBO, TWO_BANKS } from "../core.fixture";
 import { validate } from "../input";
-import { airMapOf, FITTED_SYSTEMS, layoutOf, reachOf, usualSetup, type VehicleFacts, vehicleSchema } from ".";
+import { airMapOf, FITTED_SYSTEMS, layoutOf, reachOf, usualSetup, type VehicleFacts, vehicleFields } from ".";
 
 const ALL: VehicleFacts = { ...TURBO, fitted: [...FITTED_SYSTEMS] };
 
@@ -78,7 +78,7 @@ describe("what the maker says of a vehicle", () => {
   const hPa = (value: number) => ({ value, unit: "hPa", kind: "gauge" });
   const says = (change: object) => {
     try {
-      validate(vehicleSchema, { ...NATURAL, ...change });
+      validate(vehicleFields.schema, { ...NATURAL, ...change });
       return "taken";
     } catch (error) {
       return (error as Error).message;

@@ -2,8 +2,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { VAPOUR } from "../core.fixture";
 import { airMapOf } from "./air-map";
-import { FITTED_SYSTEMS, type VehicleFacts } from "./facts";
-import { layoutOf, TAPPABLE, ZONE_IDS, ZONE_NAMES } from "./layout";
+import { FITTED_SYSTEMS, TAPPABLE, type VehicleFacts } from "./facts";
+import { layoutOf, ZONE_IDS, ZONE_NAMES } from "./layout";
 import { hoseEnds, reachOf, sidesOf } from "./reach";
 
 const described = VAPOUR.evap as NonNullable<VehicleFacts["evap"]>;

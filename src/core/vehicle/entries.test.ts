@@ -3,8 +3,8 @@ import { describe, expect, it } from "vitest";
 import { judgeCheck } from "../checks";
 import { evapSmokeRun } from "../checks/evap.fixture";
 import { contextOf, NATURAL, SEALED_NECK, smokeRun, TURBO, TWO_BANKS, VAPOUR } from "../core.fixture";
-import { FITTED_SYSTEMS, type VehicleFacts } from "./facts";
-import { layoutOf, TAPPABLE, type ZONE_IDS, type ZoneId } from "./layout";
+import { FITTED_SYSTEMS, TAPPABLE, type VehicleFacts } from "./facts";
+import { layoutOf, type ZONE_IDS, type ZoneId } from "./layout";
 import { entriesOf, hiddenAt, hoseEnds, markable, noWayIn, reachOf, sidesOf, usualSetup } from "./reach";
 
 const EVERYTHING: VehicleFacts = { ...SEALED_NECK, induction: "turbo", fitted: FITTED_SYSTEMS, tapped: TAPPABLE };

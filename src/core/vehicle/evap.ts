@@ -1,66 +1,75 @@
-import * as yup from "yup";
-import { strictObject } from "../input";
-import { type Quantity, quantitySchema, toSi, type UnitId, unitsOf } from "../units";
+import { choice, group, number, oneOf, quantity, tick } from "../form";
+import { type Quantity, toSi, type UnitId, unitsOf } from "../units";
 
-export const EVAP_MONITORS = {
+const EVAP_MONITORS = {
   "engine-vacuum": "Engine vacuum, read by a tank-pressure sensor",
   "canister-pump": "Pump in the canister with a reference orifice",
   "pressure-only": "Older: purge and pressure watched, no leak size",
 } as const;
-export type EvapMonitor = keyof typeof EVAP_MONITORS;
 
 /** Rules of the market a car was built for: what its leak monitor must catch. */
-export const EVAP_MARKETS = { strict: "Strict leak rules", other: "Elsewhere" } as const;
-export type EvapMarket = keyof typeof EVAP_MARKETS;
+const EVAP_MARKETS = { strict: "Strict leak rules", other: "Elsewhere" } as const;
 
 /** The facts of an EVAP system that change what a check of it means. */
-export interface EvapFacts {
-  readonly monitor: EvapMonitor;
-  readonly market: EvapMarket;
+export const evapFacts = group({
   /** Rated volume of the fuel tank */
-  readonly tank: Quantity;
-  readonly servicePort: boolean;
-  readonly neck: "cap" | "capless";
+  tank: quantity("tank", {
+    label: "Fuel tank, rated volume",
+    hint: "Gas space and fill times hang on it",
+    units: ["L"],
+    example: "50",
+    missing: "Type the tank's volume",
+  }),
+  monitor: choice(EVAP_MONITORS, {
+    name: "The EVAP monitor",
+    label: "Who pulls the leak test",
+    list: true,
+    missing: "Choose who pulls the EVAP test",
+    defaultValue: "engine-vacuum",
+  }),
+  market: choice(EVAP_MARKETS, { label: "Built for", missing: "Choose the rules the car was built for", defaultValue: "strict" }),
+  neck: choice(
+    { cap: "With a cap", capless: "Capless" },
+    { label: "Filler neck", missing: "Choose cap or capless", defaultValue: "cap" },
+  ),
+  servicePort: tick({ label: "Has a service port" }),
   /** A flap that seals the neck off from the tank while nobody fills */
-  readonly neckFlap: boolean;
+  neckFlap: tick({ label: "A flap seals the neck off from the tank" }),
   /** The fill-limit and rollover valve lets gas out of the tank only */
-  readonly tankOneWay: boolean;
-  /** The tank-pressure sensor's own curve: volts with nothing on it, and volts per unit of gauge pressure */
-  readonly sensor?: { readonly zero: Quantity; readonly perUnit: number; readonly unit: UnitId };
-  /** The pump's reference orifice */
-  readonly referenceOrifice?: Quantity;
+  tankOneWay: tick({ label: "The fill-limit valve lets gas out of the tank only" }),
   /** The leak this vehicle's monitor must catch, where the maker says so */
-  readonly requiredLeak?: Quantity;
-}
-
-export const evapSchema = strictObject({
-  monitor: yup
-    .mixed<EvapMonitor>()
-    .oneOf(Object.keys(EVAP_MONITORS) as EvapMonitor[])
-    .required("Choose who pulls the EVAP test"),
-  market: yup
-    .mixed<EvapMarket>()
-    .oneOf(Object.keys(EVAP_MARKETS) as EvapMarket[])
-    .required("Choose the rules the car was built for"),
-  tank: quantitySchema("tank").required("Type the tank's volume"),
-  servicePort: yup.boolean().required(),
-  neck: yup.mixed<EvapFacts["neck"]>().oneOf(["cap", "capless"]).required("Choose cap or capless"),
-  neckFlap: yup.boolean().required(),
-  tankOneWay: yup.boolean().required(),
-  sensor: strictObject({
-    zero: quantitySchema("voltage").required("Type the sensor's volts with nothing on it"),
-    perUnit: yup
-      .number()
-      .typeError("Volts per unit is a number")
-      .required("Type the sensor's volts per unit of pressure")
-      .test("slope", "A sensor's volts change with pressure: the slope is not zero", (v) => v !== 0),
-    unit: yup.mixed<UnitId>().oneOf(unitsOf("pressure")).required(),
+  requiredLeak: quantity("hole", {
+    label: "Leak to be caught, maker's figure",
+    hint: "Left empty: the code's criteria, or the model year",
+    units: ["mm", "in", "thou"],
+    example: "0.5",
+  }).optional(),
+  /** The tank-pressure sensor's own curve: volts with nothing on it, and volts per unit of gauge pressure */
+  sensor: group({
+    zero: quantity("voltage", {
+      label: "Tank-pressure sensor, volts at zero",
+      units: ["V"],
+      example: "1.5",
+      missing: "Type the sensor's volts with nothing on it",
+    }),
+    perUnit: number({
+      name: "Volts per unit",
+      label: "Its volts per unit of gauge pressure",
+      example: "0.6",
+      missing: "Type the sensor's volts per unit of pressure",
+    }),
+    unit: oneOf<UnitId>(unitsOf("pressure"), "The sensor's unit", { label: "Per", list: true, defaultValue: "kPa" }),
   })
-    .optional()
-    .default(undefined),
-  referenceOrifice: quantitySchema("hole").optional().default(undefined),
-  requiredLeak: quantitySchema("hole").optional().default(undefined),
+    .rule("perUnit", "A sensor's volts change with pressure: the slope is not zero", ({ perUnit }) => perUnit !== 0)
+    .optional(),
+  /** The pump's reference orifice */
+  referenceOrifice: quantity("hole", {
+    label: "The pump's reference orifice",
+    units: ["mm", "in", "thou"],
+    example: "0.5",
+  }).optional(),
 });
+export type EvapFacts = (typeof evapFacts)["value"];
 
 /** Shells are larger than rated by an expansion space that no fuel reaches, share of the rating. */
 const EXPANSION = 0.1;

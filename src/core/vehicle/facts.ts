@@ -1,105 +1,9 @@
 import * as yup from "yup";
-import { said, strictObject } from "../input";
+import { answer, choice, type Field, fields, group, marks, number, plain, quantity, type RecordOf } from "../form";
+import { said } from "../input";
 import { type Limit, type LimitId, vehicleLimitsSchema } from "../shop/limits";
-import { formatQuantity, isQuantity, type Quantity, quantitySchema, toSi } from "../units";
-import { type EvapFacts, evapSchema } from "./evap";
-import { TAPPABLE, type ZoneId } from "./layout";
-import { commonest, WORKED_BY, type WorkedBy } from "./usual";
-
-/** The facts of a vehicle that change what a reading means. */
-export interface VehicleFacts {
-  /** Those nobody gave yet: each stands at the commonest meanwhile */
-  readonly unknown?: readonly OpenFact[];
-  readonly make?: string | undefined;
-  readonly model?: string | undefined;
-  readonly year?: number | undefined;
-  readonly registration?: string | undefined;
-  /** As typed; the check digit is shown, never enforced. */
-  readonly vin?: string;
-  readonly odometer?: Quantity;
-  readonly fuel: "petrol" | "diesel";
-  /** Share of ethanol in the petrol, % */
-  readonly ethanol?: number | undefined;
-  /** Gas it runs on besides */
-  readonly gas?: "lpg" | "cng" | undefined;
-  readonly induction: "natural" | "turbo";
-  readonly metering: "maf" | "map";
-  readonly banks: 1 | 2;
-  readonly displacement: Quantity;
-  readonly fitted: readonly FittedSystem[];
-  /** Zones that a port was tapped into for good, to let smoke in by: it stays, plugged */
-  readonly tapped?: readonly ZoneId[];
-  /** The maker's band of crankcase pressure at idle, gauge: suction is negative */
-  readonly crankcaseBand?: { readonly low: Quantity; readonly high: Quantity };
-  /** The most that its turbocharger is asked for, gauge, as the maker has it */
-  readonly maxBoost?: Quantity;
-  /** What moves its vanes or its wastegate; the usual one of its fuel and year where nobody said */
-  readonly boostWorked?: WorkedBy | undefined;
-  /** What moves the valves of exhaust led back and of secondary air, where those are fitted */
-  readonly egrWorked?: Exclude<WorkedBy, "pressure"> | undefined;
-  readonly airValveWorked?: Exclude<WorkedBy, "pressure"> | undefined;
-  /** Ports that secondary air comes out of, behind each switching valve */
-  readonly airPorts?: number | undefined;
-  /** A diesel's intake has a flap that its ECU can shut */
-  readonly throttleFlap?: boolean | undefined;
-  readonly evap?: EvapFacts;
-  /** Limits the maker gives for this vehicle, each with who entered it */
-  readonly limits?: Readonly<Partial<Record<LimitId, Limit>>>;
-}
-
-/** What a job can begin without; fuel and displacement it cannot. */
-export const OPEN_FACTS = ["induction", "metering", "banks", "fitted"] as const satisfies readonly (keyof VehicleFacts)[];
-export type OpenFact = (typeof OPEN_FACTS)[number];
-
-export const FACT_NAMES: Record<OpenFact, string> = {
-  induction: "induction",
-  metering: "air metering",
-  banks: "banks",
-  fitted: "fitted systems",
-};
-
-/** A vehicle as somebody described it, in part or whole: what a job keeps. */
-export type GivenFacts = Omit<VehicleFacts, OpenFact | "unknown"> & {
-  readonly [F in OpenFact]?: VehicleFacts[F] | undefined;
-};
-
-/** The same facts for the same description, so that what is worked out from them can be kept beside them. */
-const completed = new WeakMap<GivenFacts, VehicleFacts>();
-
-/** A vehicle to judge by: what nobody gave stands at the commonest, and is named as unknown. */
-export function vehicleFacts(given: GivenFacts): VehicleFacts {
-  const known = completed.get(given);
-  if (known) return known;
-  const unknown = OPEN_FACTS.filter((fact) => given[fact] === undefined);
-  const facts = (unknown.length === 0 ? given : { ...commonest(given), ...dropUndefined(given), unknown }) as VehicleFacts;
-  completed.set(given, facts);
-  return facts;
-}
-const dropUndefined = (given: object) => Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined));
-
-const kept = new WeakMap<GivenFacts, Map<string, GivenFacts>>();
-
-/** A description with every port that earlier ones tapped: a hole that was drilled does not go away by leaving it out. */
-export function withPorts(given: GivenFacts, earlier: readonly GivenFacts[]): GivenFacts {
-  const ports = TAPPABLE.filter((zone) => [given, ...earlier].some((e) => e.tapped?.includes(zone)));
-  if (ports.every((zone) => given.tapped?.includes(zone))) return given;
-  const byPorts = kept.get(given) ?? new Map<string, GivenFacts>();
-  kept.set(given, byPorts);
-  const key = ports.join();
-  const known = byPorts.get(key) ?? { ...given, tapped: ports };
-  byPorts.set(key, known);
-  return known;
-}
-
-/** Whether somebody said so; what stands at the commonest rules nothing out. */
-export const isKnown = (vehicle: Pick<VehicleFacts, "unknown">, fact: OpenFact): boolean => !vehicle.unknown?.includes(fact);
-
-/** What a vehicle is called: make, model and year, or what is known instead. */
-export function vehicleName({ make, model, year, fuel, displacement }: VehicleFacts): string {
-  const name =
-    [make, model].filter(Boolean).join(" ") || `${fuel === "diesel" ? "Diesel" : "Petrol"} ${formatQuantity(displacement)}`;
-  return year === undefined ? name : `${name} · ${year}`;
-}
+import { isQuantity, toSi } from "../units";
+import { evapFacts } from "./evap";
 
 export const FITTED_SYSTEMS = [
   "booster",
@@ -115,7 +19,7 @@ export const FITTED_SYSTEMS = [
 ] as const;
 export type FittedSystem = (typeof FITTED_SYSTEMS)[number];
 
-export const FITTED_NAMES: Record<FittedSystem, string> = {
+const FITTED_NAMES: Record<FittedSystem, string> = {
   booster: "Brake booster",
   pcv: "Crankcase ventilation",
   evap: "EVAP",
@@ -128,102 +32,148 @@ export const FITTED_NAMES: Record<FittedSystem, string> = {
   "idle-air": "Idle-air bypass",
 };
 
-const MOTOR_OR_VACUUM = ["vacuum", "electric"] as const;
+/** How a valve, vane or gate is moved: by the vacuum supply, by the boost itself, or by a motor. */
+export const WORKED_BY = {
+  vacuum: "Vacuum: solenoid, line, diaphragm",
+  pressure: "Its own boost: a pipe to the wastegate",
+  electric: "A motor",
+} as const;
+export type WorkedBy = keyof typeof WORKED_BY;
+const { pressure: _, ...MOTOR_OR_VACUUM } = WORKED_BY;
 
-/** A vehicle may be known in part: its fuel and displacement, no less. */
-export const vehicleSchema = yup
-  .object({
-    make: said("Make", 80),
-    model: said("Model", 80),
-    year: yup
-      .number()
-      .integer("The year is a whole number")
-      .min(1900, "The year lies before the first cars with an ECU")
-      .max(2100, "The year lies too far ahead")
-      .optional(),
-    registration: said("Registration", 20),
-    vin: said("VIN", 20),
-    odometer: quantitySchema("odometer").optional().default(undefined),
-    fuel: yup
-      .string()
-      .oneOf(["petrol", "diesel"] as const)
-      .required("Choose the fuel"),
-    ethanol: yup
-      .number()
-      .typeError("The share of ethanol is a number in percent")
-      .min(0, "The share of ethanol cannot be negative")
-      .max(100, "The share of ethanol cannot lie above 100 %")
-      .optional(),
-    gas: yup
-      .string()
-      .oneOf(["lpg", "cng"] as const)
-      .optional(),
-    induction: yup
-      .string()
-      .oneOf(["natural", "turbo"] as const)
-      .optional(),
-    metering: yup
-      .string()
-      .oneOf(["maf", "map"] as const)
-      .optional(),
-    banks: yup
-      .number()
-      .oneOf([1, 2] as const)
-      .optional(),
-    displacement: quantitySchema("displacement").required("Type the engine displacement"),
-    fitted: yup.array().of(yup.string().oneOf(FITTED_SYSTEMS).required()).optional().default(undefined),
-    tapped: yup
-      .array()
-      .of(yup.mixed<ZoneId>().oneOf(TAPPABLE, "No port is tapped there").required())
-      .max(TAPPABLE.length)
-      .optional()
-      .default(undefined),
-    crankcaseBand: strictObject({
-      low: quantitySchema("crankcase").required("State the lower end of the band"),
-      high: quantitySchema("crankcase").required("State the upper end of the band"),
+/** Zones that a port is tapped into for good where no other way in is big enough. */
+export const TAPPABLE = ["metered-duct", "hot-pipe", "cold-pipe", "manifold"] as const;
+export type Tappable = (typeof TAPPABLE)[number];
+
+const named = (name: string, label: string, max: number): Field<string, true> =>
+  plain<string>(said(name, max)).optional().asked({ type: "text", label });
+const UNKNOWN = ["unknown", "Not known yet"] as const;
+const OPEN = [...UNKNOWN, "last"] as const;
+const worked = <Id extends WorkedBy>(by: Readonly<Record<Id, string>>, label: string) =>
+  choice(by, { label, silent: ["usual", "As usual for its year"] }).optional();
+const crankcase = (label: string, example: string, missing: string) =>
+  quantity("crankcase", { label, units: ["hPa", "mbar", "inH2O"], example, missing });
+
+/** The facts of a vehicle that change what a reading means. It may be known in part: its fuel and displacement, no less. */
+export const vehicleFields = fields({
+  make: named("Make", "Make", 80),
+  model: named("Model", "Model", 80),
+  year: number({
+    name: "The year",
+    label: "Model year",
+    integer: "The year is a whole number",
+    min: [1900, "The year lies before the first cars with an ECU"],
+    max: [2100, "The year lies too far ahead"],
+  }).optional(),
+  registration: named("Registration", "Registration", 20),
+  /** As typed; the check digit is shown, never enforced. */
+  vin: named("VIN", "VIN (optional)", 20),
+  odometer: quantity("odometer", { label: "Odometer (optional)", units: ["km", "mi"], example: "84200" }).optional(),
+  displacement: quantity("displacement", {
+    label: "Engine displacement",
+    units: ["L", "mL"],
+    example: "1.6",
+    missing: "Type the engine displacement",
+  }),
+  fuel: choice({ petrol: "Petrol", diesel: "Diesel" }, { label: "Fuel", missing: "Choose the fuel", defaultValue: "petrol" }),
+  /** Gas it runs on besides */
+  gas: choice({ lpg: "LPG", cng: "CNG" }, { label: "Gas besides", silent: ["none", "None"] }).optional(),
+  /** Share of ethanol in the petrol, % */
+  ethanol: number({
+    name: "The share of ethanol",
+    label: "Ethanol in its petrol, %",
+    bare: "%",
+    hint: "Left empty: what pump petrol has",
+    wrong: "The share of ethanol is a number in percent",
+    min: [0, "The share of ethanol cannot be negative"],
+    max: [100, "The share of ethanol cannot lie above 100 %"],
+  }).optional(),
+  induction: choice({ natural: "Natural", turbo: "Turbo" }, { label: "Induction", silent: OPEN }).optional(),
+  metering: choice({ maf: "Air meter (MAF)", map: "Speed-density (MAP)" }, { label: "Air metering", silent: OPEN }).optional(),
+  banks: plain<1 | 2>(yup.number().oneOf([1, 2], "There are one or two banks"))
+    .asked({
+      type: "choice",
+      label: "Banks",
+      options: [["1", "One bank"], ["2", "Two banks"], UNKNOWN],
+      silent: UNKNOWN[0],
+      defaultValue: () => UNKNOWN[0],
     })
-      .test("order", "The band's lower end lies above its upper end: suction is negative", (band) => {
-        const { low, high } = (band ?? {}) as { low?: unknown; high?: unknown };
-        return !isQuantity(low) || !isQuantity(high) || toSi(low) < toSi(high);
-      })
-      .optional()
-      .default(undefined),
-    maxBoost: quantitySchema("boost").optional().default(undefined),
-    boostWorked: yup.string().oneOf(WORKED_BY).optional(),
-    egrWorked: yup.string().oneOf(MOTOR_OR_VACUUM).optional(),
-    airValveWorked: yup.string().oneOf(MOTOR_OR_VACUUM).optional(),
-    airPorts: yup
-      .number()
-      .typeError("Secondary-air ports are counted: 3, 4, 8")
-      .integer("Secondary-air ports are counted: 3, 4, 8")
-      .min(1, "A switching valve has at least one port behind it")
-      .max(32, "No bank has more than 32 secondary-air ports")
-      .optional(),
-    throttleFlap: yup.boolean().optional(),
-    evap: evapSchema.optional().default(undefined),
-    limits: vehicleLimitsSchema.optional().default(undefined),
+    .optional(),
+  fitted: marks<FittedSystem>(yup.string().oneOf(FITTED_SYSTEMS).required(), {
+    label: "Fitted systems",
+    options: FITTED_SYSTEMS.map((id) => [id, FITTED_NAMES[id]]),
+    most: 40,
+  }).optional(),
+  /** Zones that a port was tapped into for good, to let smoke in by: it stays, plugged */
+  tapped: marks<Tappable>(yup.mixed<Tappable>().oneOf(TAPPABLE, "No port is tapped there").required(), {
+    label: "A tapped port stays on the car, plugged: it can leak, it is a way in, and the customer is told",
+    most: TAPPABLE.length,
+  }).optional(),
+  evap: evapFacts.optional(),
+  /** The most that its turbocharger is asked for, gauge, as the maker has it */
+  maxBoost: quantity("boost", {
+    label: "Maximum boost, gauge",
+    hint: "How high a pressure test may go, and what it must cover",
+    units: ["bar", "psi", "kPa"],
+    example: "1.1",
+  }).optional(),
+  /** What moves its vanes or its wastegate; the usual one of its fuel and year where nobody said */
+  boostWorked: worked(WORKED_BY, "What moves the turbo's vanes or wastegate"),
+  /** What moves the valves of exhaust led back and of secondary air, where those are fitted */
+  egrWorked: worked(MOTOR_OR_VACUUM, "What moves the EGR valve"),
+  airValveWorked: worked(MOTOR_OR_VACUUM, "What opens the air switching valve"),
+  /** Ports that secondary air comes out of, behind each switching valve */
+  airPorts: number({
+    name: "Secondary-air ports",
+    label: "Secondary-air ports behind each valve",
+    hint: "Then a look at some of them clears no others",
+    example: "4",
+    wrong: "Secondary-air ports are counted: 3, 4, 8",
+    integer: "Secondary-air ports are counted: 3, 4, 8",
+    min: [1, "A switching valve has at least one port behind it"],
+    max: [32, "No bank has more than 32 secondary-air ports"],
+  }).optional(),
+  /** A diesel's intake has a flap that its ECU can shut */
+  throttleFlap: answer({
+    label: "Flap in the intake",
+    yes: "Fitted",
+    no: "None",
+    open: "Not known",
+    hint: "Not known: one where a particulate filter is fitted",
+  }).optional(),
+  /** The maker's band of crankcase pressure at idle, gauge: suction is negative */
+  crankcaseBand: group({
+    low: crankcase("Crankcase at idle, from (suction is negative)", "-6", "State the lower end of the band"),
+    high: crankcase("Crankcase at idle, to", "-1", "State the upper end of the band"),
   })
-  .noUnknown()
-  .strict();
+    .rule(
+      "low",
+      "The band's lower end lies above its upper end: suction is negative",
+      ({ low, high }) => !isQuantity(low) || !isQuantity(high) || toSi(low) < toSi(high),
+    )
+    .optional(),
+  /** Limits the maker gives for this vehicle, each with who entered it */
+  limits: plain<Readonly<Partial<Record<LimitId, Limit>>>>(vehicleLimitsSchema).optional(),
+});
 
-const VIN_VALUES: Record<string, number> = Object.fromEntries([
-  ..."0123456789".split("").map((c) => [c, Number(c)]),
-  ..."ABCDEFGH".split("").map((c, i) => [c, i + 1]),
-  ..."JKLMN".split("").map((c, i) => [c, i + 1]),
-  ["P", 7],
-  ["R", 9],
-  ..."STUVWXYZ".split("").map((c, i) => [c, i + 2]),
-]);
-const VIN_WEIGHTS = [8, 7, 6, 5, 4, 3, 2, 10, 0, 9, 8, 7, 6, 5, 4, 3, 2];
+/** A vehicle as somebody described it, in part or whole: what a job keeps. */
+export type GivenFacts = RecordOf<typeof vehicleFields>;
 
-/**
- * Check digit of a VIN (49 CFR 565.15): what position 9 should read.
- * @returns undefined when the text is not 17 VIN characters; many markets do not use the digit, so it is only shown.
- */
-export function vinCheckDigit(vin: string): { expected: string; matches: boolean } | undefined {
-  const characters = vin.trim().toUpperCase();
-  if (!/^[A-HJ-NPR-Z0-9]{17}$/.test(characters)) return undefined;
-  const sum = VIN_WEIGHTS.reduce((total, weight, i) => total + weight * (VIN_VALUES[characters[i] as string] ?? 0), 0);
-  const expected = sum % 11 === 10 ? "X" : String(sum % 11);
-  return { expected, matches: characters[8] === expected };
-}
+/** What a job can begin without; fuel and displacement it cannot. */
+export const OPEN_FACTS = ["induction", "metering", "banks", "fitted"] as const satisfies readonly (keyof GivenFacts)[];
+export type OpenFact = (typeof OPEN_FACTS)[number];
+
+export const FACT_NAMES: Record<OpenFact, string> = {
+  induction: "induction",
+  metering: "air metering",
+  banks: "banks",
+  fitted: "fitted systems",
+};
+
+/** A vehicle to judge by. */
+export type VehicleFacts = Omit<GivenFacts, OpenFact> & {
+  readonly [F in OpenFact]: NonNullable<GivenFacts[F]>;
+} & {
+  /** Those nobody gave yet: each stands at the commonest meanwhile */
+  readonly unknown?: readonly OpenFact[];
+};

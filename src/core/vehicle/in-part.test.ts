@@ -7,16 +7,17 @@ import { contextOf, NATURAL, smokeRun, VAPOUR } from "../core.fixture";
 import { validate } from "../input";
 import { foldJob } from "../journal";
 import { NOW, SHOP, Writer } from "../journal/journal.fixture";
-import { FITTED_SYSTEMS, type GivenFacts, OPEN_FACTS, type OpenFact, vehicleFacts, vehicleName, vehicleSchema } from "./facts";
+import { vehicleFacts, vehicleName } from "./complete";
+import { FITTED_SYSTEMS, type GivenFacts, OPEN_FACTS, type OpenFact, vehicleFields } from "./facts";
 
 const LITTLE: GivenFacts = { fuel: "petrol", displacement: { value: 1.6, unit: "L" } };
 const little = contextOf(LITTLE);
 
 describe("a vehicle known in part", () => {
   it("needs its fuel and displacement, and no more", () => {
-    expect(validate(vehicleSchema, LITTLE)).toMatchObject(LITTLE);
-    expect(() => validate(vehicleSchema, { fuel: "petrol" })).toThrow(/displacement/i);
-    expect(() => validate(vehicleSchema, { displacement: LITTLE.displacement })).toThrow(/fuel/i);
+    expect(validate(vehicleFields.schema, LITTLE)).toMatchObject(LITTLE);
+    expect(() => validate(vehicleFields.schema, { fuel: "petrol" })).toThrow(/displacement/i);
+    expect(() => validate(vehicleFields.schema, { displacement: LITTLE.displacement })).toThrow(/fuel/i);
   });
 
   it("names what nobody gave, and takes nothing for given that was", () => {

@@ -1,4 +1,5 @@
 export * from "./air-map";
+export * from "./complete";
 export * from "./engine";
 export * from "./evap";
 export * from "./extract";
@@ -9,3 +10,4 @@ export * from "./place-groups";
 export * from "./reach";
 export * from "./teardown";
 export * from "./usual";
+export * from "./vin";

@@ -9,7 +9,7 @@ import { always, type JointRow, seal, usual } from "./circuits/parts";
 import * as secondaryAir from "./circuits/secondary-air";
 import * as vacuum from "./circuits/vacuum";
 import * as vapour from "./circuits/vapour";
-import type { VehicleFacts } from "./facts";
+import { TAPPABLE, type VehicleFacts } from "./facts";
 
 /** Every circuit of gas paths. Adding one adds its file and its line here. */
 const CIRCUITS = [intake, charge, manifold, vacuum, crankcase, vapour, egr, exhaust, secondaryAir];
@@ -74,9 +74,6 @@ export interface Layout {
   readonly joints: readonly Joint[];
 }
 
-/** Zones that a port is tapped into for good where no other way in is big enough. */
-export const TAPPABLE: readonly ZoneId[] = ["metered-duct", "hot-pipe", "cold-pipe", "manifold"];
-
 /** The joint of a port tapped into a zone. */
 export const tappedPort = (zone: ZoneId): string => `tapped-${zone}`;
 
@@ -89,7 +86,7 @@ export const JOINT_IDS: ReadonlySet<string> = new Set([
 /** Ports that were tapped into this vehicle: each stays, can leak, and is a way in. */
 const tapped = (facts: VehicleFacts, zones: readonly Zone[]): JointRow[] =>
   zones
-    .filter(({ id }) => facts.tapped?.includes(id))
+    .filter(({ id }) => facts.tapped?.some((zone) => zone === id))
     .map(({ id, name }) =>
       seal(always, tappedPort(id), `Tapped port, ${inSentence(name)}`, id, { end: usual("plug out of the tapped port", 22) }),
     );

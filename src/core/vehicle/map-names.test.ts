@@ -4,7 +4,17 @@ import fc from "fast-check";
 import { openSync } from "fontkit";
 import { describe, expect, it } from "vitest";
 import { NATURAL, TURBO, TWO_BANKS } from "../core.fixture";
-import { type AirMap, airMapOf, type Box, FITTED_SYSTEMS, type FittedSystem, layoutOf, type VehicleFacts, WORKED_BY } from ".";
+import {
+  type AirMap,
+  airMapOf,
+  type Box,
+  FITTED_SYSTEMS,
+  type FittedSystem,
+  layoutOf,
+  type VehicleFacts,
+  WORKED_BY,
+  type WorkedBy,
+} from ".";
 import { anyCar } from "./cars.fixture";
 import { arrowBox, burstBox, jointName, type PlacedName, placeNames, symbolBox, textWidth, usualNames } from "./map-names";
 
@@ -40,7 +50,7 @@ const VEHICLES: readonly VehicleFacts[] = [
     waysOf(RARE).map((rare) => ({ ...base, fitted: [...without(RARE), ...rare] })),
   ),
   ...[NATURAL, TURBO].flatMap((base) =>
-    WORKED_BY.flatMap((by) =>
+    (Object.keys(WORKED_BY) as WorkedBy[]).flatMap((by) =>
       waysOf(without(PETROL_ONLY)).map(
         (fitted): VehicleFacts => ({
           ...base,

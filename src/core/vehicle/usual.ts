@@ -1,4 +1,4 @@
-import type { FittedSystem, GivenFacts, OpenFact, VehicleFacts } from "./facts";
+import type { FittedSystem, GivenFacts, OpenFact, VehicleFacts, WorkedBy } from "./facts";
 
 /** What the commonest car of a fuel and a year has. */
 export function commonest({ fuel, year }: Pick<GivenFacts, "fuel" | "year">): Pick<VehicleFacts, OpenFact> {
@@ -19,10 +19,6 @@ const commonestDiesel = (year = FILTERED) => ({
     ...(year >= FILTERED ? ["particulate-filter"] : []),
   ] as FittedSystem[],
 });
-
-/** How a valve, vane or gate is moved: by the vacuum supply, by the boost itself, or by a motor. */
-export const WORKED_BY = ["vacuum", "pressure", "electric"] as const;
-export type WorkedBy = (typeof WORKED_BY)[number];
 
 /** From about this year on motors move what vacuum or boost moved before. */
 const MOTORS = 2012;

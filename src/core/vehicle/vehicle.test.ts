@@ -4,9 +4,10 @@ import { NATURAL, TURBO, TWO_BANKS, VAPOUR } from "../core.fixture";
 import { airMapOf } from "./air-map";
 import { anyCar } from "./cars.fixture";
 import { mapAround } from "./extract";
-import { type VehicleFacts, vehicleSchema, vinCheckDigit } from "./facts";
+import { type VehicleFacts, vehicleFields } from "./facts";
 import { EVAP_ZONES, layoutOf } from "./layout";
 import { entriesOf, hiddenAt, reachOf, usualSetup } from "./reach";
+import { vinCheckDigit } from "./vin";
 
 const CARS: [string, VehicleFacts][] = [
   ["natural", NATURAL],
@@ -228,7 +229,7 @@ describe("facts", () => {
   ])("%j", (change, message) => {
     let said = "ok";
     try {
-      vehicleSchema.validateSync({ ...NATURAL, ...change }, { strict: true });
+      vehicleFields.schema.validateSync({ ...NATURAL, ...change }, { strict: true });
     } catch (error) {
       said = (error as Error).message;
     }

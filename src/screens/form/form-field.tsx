@@ -5,18 +5,18 @@ import { type Control, useController } from "react-hook-form";
 import type { InstrumentUse } from "@/core/checks/fields";
 import { offZero } from "@/core/checks/instrument";
 import {
-  asked,
   chosenGauge,
-  type Field,
+  type FormField as FormFieldSpec,
+  type FormState,
   fittingGauges,
-  type Given,
-  givenOf,
+  formStateOf,
   type InstrumentField,
   isAsked,
   labelOf,
   type Option,
   OTHER_GAUGE,
   readGauge,
+  resolve,
   rowsOf,
   typedGauge,
 } from "@/core/form";
@@ -35,8 +35,8 @@ import type { TypedForm } from "./use-typed-form";
 interface FieldProps<Known> {
   /** Where it stands in the draft */
   readonly name: string;
-  readonly field: Field<Known>;
-  readonly given: Given<Known>;
+  readonly field: FormFieldSpec<Known>;
+  readonly state: FormState<Known>;
   /** What it holds: typed, or known already */
   readonly held: unknown;
   readonly control: Control;
@@ -62,19 +62,19 @@ const text = (held: unknown) => (typeof held === "string" ? held : "");
 
 /** One field of a form, drawn as what it is. */
 function FormField<Known>(props: FieldProps<Known>) {
-  const { field, given } = props;
-  if (!isAsked(field, given) || field.type === "taken" || field.type === "rows") return null;
+  const { field, state } = props;
+  if (!isAsked(field, state) || field.type === "taken" || field.type === "rows") return null;
   if (field.type === "instrument") return <GaugeField {...props} field={field} />;
   return <PlainField {...props} />;
 }
 
-function PlainField<Known>({ name, field, given, held, control, required, draw, className = "", onChange }: FieldProps<Known>) {
+function PlainField<Known>({ name, field, state, held, control, required, draw, className = "", onChange }: FieldProps<Known>) {
   const { field: input, fieldState } = useController({ control, name });
   const [shown, change] = useImmediate(held, onChange ?? input.onChange);
-  const label = labelOf(field, given);
+  const label = labelOf(field, state);
   const said = {
     label,
-    hint: asked(field.hint, given),
+    hint: resolve(field.hint, state),
     error: fieldState.error?.message,
     required,
   };
@@ -92,7 +92,7 @@ function PlainField<Known>({ name, field, given, held, control, required, draw, 
           field={field.band}
           unit={field.unit}
           units={field.units}
-          example={asked(field.example, given)}
+          example={resolve(field.example, state)}
           value={text(shown)}
           onChange={change}
           onBlur={input.onBlur}
@@ -117,19 +117,19 @@ function PlainField<Known>({ name, field, given, held, control, required, draw, 
           {...said}
           {...typed}
           {...(field.type === "text" && field.time ? { type: field.time === "day" ? "date" : "datetime-local" } : {})}
-          placeholder={asked(field.example, given)}
+          placeholder={resolve(field.example, state)}
           onChange={(e: { target: { value: string } }) => change(e.target.value)}
         />
       );
     }
     case "choice": {
-      const options = asked(field.options, given);
+      const options = resolve(field.options, state);
       if (field.list)
         return (
           <SearchSelect
             {...said}
             {...typed}
-            {...(field.groups ? grouped(options, asked(field.groups, given), text(shown)) : { options })}
+            {...(field.groups ? grouped(options, resolve(field.groups, state), text(shown)) : { options })}
             onPick={change}
           />
         );
@@ -150,11 +150,11 @@ function PlainField<Known>({ name, field, given, held, control, required, draw, 
     case "tick":
       return <Tick label={label} checked={shown === true} onChange={change} />;
     case "marks": {
-      const marked = { options: asked(field.options, given), value: Array.isArray(shown) ? shown : [], onChange: change };
+      const marked = { options: resolve(field.options, state), value: Array.isArray(shown) ? shown : [], onChange: change };
       return field.list ? <PlacesField {...said} {...marked} inputRef={input.ref} /> : <Chips {...said} {...marked} />;
     }
     case "place":
-      return <PlacePicker {...said} inputRef={input.ref} among={field.among(given)} value={text(shown)} onChange={change} />;
+      return <PlacePicker {...said} inputRef={input.ref} among={field.among(state)} value={text(shown)} onChange={change} />;
     default:
       return null;
   }
@@ -168,7 +168,7 @@ const scaleOf = ({ division, end }: Instrument) =>
 function GaugeField<Known>({
   name,
   field,
-  given,
+  state,
   held,
   control,
 }: FieldProps<Known> & { readonly field: InstrumentField<Known> }) {
@@ -177,14 +177,14 @@ function GaugeField<Known>({
   const zero = useController({ control, name: `${name}.zero` });
   const end = useController({ control, name: `${name}.end` });
   const typed = typedGauge(held);
-  const fitting = fittingGauges(field.shop(given), field);
+  const fitting = fittingGauges(field.shop(state), field);
   const chosen = chosenGauge(typed, fitting);
-  const read = readGauge(held, field, field.shop(given));
+  const read = readGauge(held, field, field.shop(state));
   const off = read.value ? offZero(read.value as InstrumentUse) : undefined;
   return (
     <div className={`grid items-start gap-x-4 gap-y-2 ${chosen ? "sm:grid-cols-2" : "sm:grid-cols-2 xl:grid-cols-4"}`}>
       <SelectField
-        label={labelOf(field, given)}
+        label={labelOf(field, state)}
         ref={id.field.ref}
         options={[
           ...fitting.map((i) => [i.id, i.name] as const),
@@ -231,25 +231,25 @@ function GaugeField<Known>({
   );
 }
 
-/** Fields of a form by their names, in the order they are given. */
+/** Fields of a form by their names, in the order they are state. */
 export function FormFields<Known, Name extends string>({
   of,
   names,
   onChange,
   ...look
 }: {
-  of: Pick<TypedForm<object, Known, Name>, "form" | "given" | "control" | "required" | "holds" | "busy">;
+  of: Pick<TypedForm<object, Known, Name>, "form" | "formState" | "control" | "required" | "value" | "busy">;
   names: readonly NoInfer<Name>[];
   onChange?: (name: NoInfer<Name>, value: unknown) => void;
 } & Pick<FieldProps<Known>, "draw" | "className">) {
-  const { form, given, control, required, holds, busy } = of;
+  const { form, formState, control, required, value, busy } = of;
   const fields = names.map((name) => (
     <FormField
       key={name}
       name={name}
       field={form.fields[name]}
-      given={given}
-      held={holds(name)}
+      state={formState}
+      held={value(name)}
       control={control}
       required={required(name)}
       onChange={onChange && ((value) => onChange(name, value))}
@@ -266,22 +266,22 @@ export function RowFields<Known, Name extends string>({
   index,
   names,
 }: {
-  of: Pick<TypedForm<object, Known, Name>, "form" | "given" | "control" | "holds" | "busy">;
+  of: Pick<TypedForm<object, Known, Name>, "form" | "formState" | "control" | "value" | "busy">;
   rows: NoInfer<Name>;
   index: number;
   names: readonly string[];
 }) {
   const list = of.form.fields[rows];
   if (list.type !== "rows") throw new Error(`${rows} has no rows`);
-  const row = rowsOf(of.holds(rows))[index] ?? {};
-  const given = givenOf(list.fields, row, of.given.known);
+  const row = rowsOf(of.value(rows))[index] ?? {};
+  const state = formStateOf(list.fields, row, of.formState.known);
   const fields = names.map((name) => (
     <FormField
       key={name}
       name={`${rows}.${index}.${name}`}
-      field={list.fields[name] as Field<Known>}
-      given={given}
-      held={given.holds(name)}
+      field={list.fields[name] as FormFieldSpec<Known>}
+      state={state}
+      held={state.value(name)}
       control={of.control}
       required={false}
     />

@@ -2,7 +2,18 @@
 
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Control, type FieldErrors, type Resolver, useForm } from "react-hook-form";
-import { type Draft, type Form, type Given, givenOf, isRequired, partTyped, rowsOf, setIn, toRecord } from "@/core/form";
+import {
+  type Draft,
+  type Form,
+  type FormState,
+  formStateOf,
+  isRequired,
+  partTyped,
+  rowsOf,
+  setIn,
+  toRecord,
+  underTodaysNames,
+} from "@/core/form";
 import { load, save } from "../session/storage";
 import { emptied, type Sent, useUnderway } from "../session/underway";
 
@@ -10,14 +21,15 @@ import { emptied, type Sent, useUnderway } from "../session/underway";
 export interface TypedForm<Body extends object, Known, Name extends string = string> {
   readonly form: Form<Body, Known, Name>;
   readonly control: Control;
-  readonly given: Given<Known>;
+  /** The form as its fields see it */
+  readonly formState: FormState<Known>;
   readonly filled: ReturnType<typeof toRecord<Body, Known>>;
   /** The same as it stands this moment, drawn yet or not: what is recorded */
   readonly now: () => ReturnType<typeof toRecord<Body, Known>>;
   /** What was typed, as it stands this moment */
   readonly draft: () => Draft;
   /** What a field holds: typed, or known already */
-  readonly holds: <T = unknown>(name: Name) => T;
+  readonly value: <T = unknown>(name: Name) => T;
   /** The same as it stands this moment, drawn yet or not: what a key that is pressed now goes by */
   readonly latest: <T = unknown>(name: Name) => T;
   readonly set: (change: { readonly [N in Name]?: unknown }) => void;
@@ -39,10 +51,11 @@ export interface TypedForm<Body extends object, Known, Name extends string = str
 
 /** Rows that stand there from the beginning are there to be typed into; a damaged draft is an empty one. */
 function ready<Known>(form: Form<object, Known>, kept: unknown, known: Known): Draft {
-  let draft: Draft = typeof kept === "object" && kept !== null && !Array.isArray(kept) ? (kept as Draft) : {};
+  let draft: Draft =
+    typeof kept === "object" && kept !== null && !Array.isArray(kept) ? underTodaysNames(form, kept as Draft) : {};
   for (const [name, field] of Object.entries(form.fields)) {
     if (field.type !== "rows") continue;
-    const rows = rowsOf(givenOf(form.fields, draft, known).holds(name));
+    const rows = rowsOf(formStateOf(form.fields, draft, known).value(name));
     draft = setIn(draft, name, rows);
   }
   return draft;
@@ -63,9 +76,9 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
   const resolver = useCallback<Resolver>(
     (draft) => {
       const filled = toRecord(form, draft as Draft, latest.current);
-      if (!filled.faults) return { values: filled.record as Record<string, unknown>, errors: {} };
+      if (!filled.errors) return { values: filled.record as Record<string, unknown>, errors: {} };
       let errors: FieldErrors = {};
-      for (const f of filled.faults) errors = setIn(errors, f.field || "root.whole", { type: "said", message: f.message });
+      for (const f of filled.errors) errors = setIn(errors, f.field || "root.whole", { type: "said", message: f.message });
       return { values: {}, errors };
     },
     [form],
@@ -96,9 +109,9 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
       if (name === undefined || name === "startedAt") return;
       if (!values.startedAt) {
         // From here on it is about this place: a ranking that changes meanwhile does not move it.
-        const given = givenOf(form.fields as Form<Body, Known>["fields"], values as Draft, latest.current);
+        const state = formStateOf(form.fields as Form<Body, Known>["fields"], values as Draft, latest.current);
         for (const [place, field] of Object.entries<Form<Body, Known>["fields"][string]>(form.fields)) {
-          if (field.type === "place" && values[place] === undefined) setValue(place, given.holds(place));
+          if (field.type === "place" && values[place] === undefined) setValue(place, state.value(place));
         }
         setValue("startedAt", new Date().toISOString());
       }
@@ -116,12 +129,12 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
     if (wrong.length > 0) void trigger(wrong);
   }, [known]);
 
-  const given = useMemo(() => givenOf(form.fields as Form<Body, Known>["fields"], draft, known), [form, draft, known]);
+  const formState = useMemo(() => formStateOf(form.fields as Form<Body, Known>["fields"], draft, known), [form, draft, known]);
   const filled = useMemo(() => toRecord(form as Form<Body, Known>, draft, known), [form, draft, known]);
 
   const now = useCallback(() => toRecord(form as Form<Body, Known>, getValues() as Draft, latest.current), [form, getValues]);
   const held = useCallback(
-    (name: Name) => givenOf(form.fields as Form<Body, Known>["fields"], getValues() as Draft, latest.current).holds(name),
+    (name: Name) => formStateOf(form.fields as Form<Body, Known>["fields"], getValues() as Draft, latest.current).value(name),
     [form, getValues],
   );
   const clear = useCallback(() => {
@@ -142,21 +155,21 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
   const fill = useCallback(
     (part: object) =>
       whenFree(() => {
-        const given = givenOf((form as Form<Body, Known>).fields, getValues() as Draft, latest.current);
-        set(partTyped(form as Form<Body, Known>, part, given) as Parameters<typeof set>[0]);
+        const state = formStateOf((form as Form<Body, Known>).fields, getValues() as Draft, latest.current);
+        set(partTyped(form as Form<Body, Known>, part, state) as Parameters<typeof set>[0]);
       }),
     [form, getValues, set, whenFree],
   );
   const complain = useCallback(() => trigger(undefined, { shouldFocus: true }), [trigger]);
-  const required = useCallback((name: string) => isRequired(form as Form<object, Known>, name, given), [form, given]);
+  const required = useCallback((name: string) => isRequired(form as Form<object, Known>, name, formState), [form, formState]);
   return {
     form,
     control,
-    given,
+    formState,
     filled,
     now,
     draft: getValues as () => Draft,
-    holds: given.holds as TypedForm<Body, Known, Name>["holds"],
+    value: formState.value as TypedForm<Body, Known, Name>["value"],
     latest: held as TypedForm<Body, Known, Name>["latest"],
     set,
     fill,

@@ -71,7 +71,7 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
   const [today] = useState(() => (conditions ? undefined : lastSet()));
   const known = useMemo(() => ({ conditions: conditions ?? today }), [conditions, today]);
   const form = useEntryForm(conditionsForm, "conditions", known);
-  const here = workedOut(form.given);
+  const here = workedOut(form.formState);
   const record = async () => {
     // Another car's engine says nothing of this one.
     let air: Omit<Bodies["conditions"], "engine"> | undefined;

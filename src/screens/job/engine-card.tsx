@@ -146,7 +146,7 @@ function Notes({ about }: { about: readonly EngineNote[] }) {
 /** A line for the card, with a picture where one says more. */
 function EngineNoteForm() {
   const form = useEntryForm(engineNoteForm, "engine-note", undefined);
-  const pictures = picturesIn(form.holds("pictures"));
+  const pictures = picturesIn(form.value("pictures"));
   return (
     <details>
       <summary className="flex min-h-11 cursor-pointer items-center underline underline-offset-4">

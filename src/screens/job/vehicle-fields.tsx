@@ -11,7 +11,7 @@ type Of = typeof vehicleForm extends { readonly fields: infer F } ? Extract<keyo
 /** The facts that change what a reading means, the rarer ones folded away. */
 export function VehicleFields({ of }: { of: TypedForm<object, KnownOfVehicle, Of> }) {
   const { errors } = useFormState({ control: of.control });
-  const fitted = of.holds<readonly string[] | undefined>("fitted") ?? [];
+  const fitted = of.value<readonly string[] | undefined>("fitted") ?? [];
   return (
     <div className="grid items-start gap-4 sm:grid-cols-2">
       <FormFields
@@ -45,7 +45,7 @@ export function VehicleFields({ of }: { of: TypedForm<object, KnownOfVehicle, Of
       </Folded>
       <Folded
         title="Ports tapped into the intake for good"
-        open={(of.holds<readonly string[] | undefined>("tapped") ?? []).length > 0}
+        open={(of.value<readonly string[] | undefined>("tapped") ?? []).length > 0}
       >
         <div className="sm:col-span-2">
           <FormFields of={of} names={["tapped"]} />

@@ -68,7 +68,7 @@ export function NewJob() {
             void open();
           }}
         >
-          <EarlierVisits registration={String(vehicle.holds("registration") ?? "")} />
+          <EarlierVisits registration={String(vehicle.value("registration") ?? "")} />
           <FormFields of={story} names={["complaint"]} />
           <VehicleFields of={vehicle} />
           {error && <ErrorNote>{error}</ErrorNote>}

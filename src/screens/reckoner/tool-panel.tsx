@@ -25,7 +25,7 @@ function worked(tool: Tool, record: object | undefined): { readonly answer?: Ans
 /** One reckoning: its inputs, its answer, and the equation with what it holds for. */
 export function ToolPanel({ tool, jobs }: { tool: Tool; jobs: readonly OpenJob[] }) {
   const typed = useTypedForm(tool.form, draftKey(tool), undefined);
-  const { record, faults } = typed.filled;
+  const { record, errors } = typed.filled;
   const { answer, refused } = useMemo(() => worked(tool, record), [tool, record]);
   const link = linkTo(tool.id, tool.form, typed.draft());
   const [copied, setCopied] = useState(false);
@@ -39,7 +39,7 @@ export function ToolPanel({ tool, jobs }: { tool: Tool; jobs: readonly OpenJob[]
     setCopied(true);
   };
   // What is only missing is asked for quietly; what was typed wrong says so at its field.
-  const wrong = faults?.filter((f) => !f.missing) ?? [];
+  const wrong = errors?.filter((f) => !f.missing) ?? [];
   return (
     <div className="grid items-start gap-x-8 gap-y-6 xl:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <section aria-label={tool.name} className="flex min-w-0 flex-col gap-4">
@@ -68,7 +68,7 @@ export function ToolPanel({ tool, jobs }: { tool: Tool; jobs: readonly OpenJob[]
             {refused || wrong.length > 0 ? (
               <ErrorNote>{refused ?? wrong.map((f) => f.message).join(". ")}</ErrorNote>
             ) : (
-              (faults ?? []).map((f) => <p key={f.field + f.message}>{f.message}</p>)
+              (errors ?? []).map((f) => <p key={f.field + f.message}>{f.message}</p>)
             )}
           </div>
         )}

@@ -1,7 +1,7 @@
 import { columnOf, findSteadyWindows, type ScanLog } from "../../scan-log";
 import type { Limits } from "../../shop/limits";
 import { fromSi } from "../../units";
-import type { AirflowPoint } from "./record";
+import type { AirflowPoint } from "./fields";
 
 export const AIRFLOW_EXTRACTOR = 1;
 

@@ -1,15 +1,14 @@
 import { ofEngine, saysOf } from "../asked";
-import { type CheckKind, readingOf } from "../check";
+import type { CheckKind } from "../check";
 import { airflowCandidates } from "./candidates";
-import { airflowForm } from "./form";
+import { type AirflowRecord, airflowFields, airflowForm } from "./fields";
 import { judgeAirflow } from "./judge";
 import { planAirflow } from "./plan";
-import { type AirflowRecord, airflowSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
 export * from "./extract";
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const airflow: CheckKind<AirflowRecord, unknown, Seen> = {
   id: "airflow",
@@ -34,14 +33,8 @@ export const airflow: CheckKind<AirflowRecord, unknown, Seen> = {
       ),
     ];
   },
-  schema: airflowSchema,
+  fields: airflowFields,
   form: airflowForm,
   plan: planAirflow,
   judge: judgeAirflow,
-  readings: ({ points }) =>
-    points.flatMap((p, point) => [
-      { reading: `engine speed, ${p.state}`, value: p.rpm, unit: "1/min", point },
-      ...readingOf(`air meter flow, ${p.state}`, p.maf, { point }),
-      ...readingOf(`manifold pressure, ${p.state}`, p.map && { ...p.map, kind: "absolute" }, { point }),
-    ]),
 };

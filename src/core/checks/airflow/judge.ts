@@ -2,7 +2,7 @@ import { engineAirflow } from "../../gas/engine-airflow";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import { isKnown } from "../../vehicle";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
-import type { AirflowPoint, AirflowRecord } from "./record";
+import type { AirflowPoint, AirflowRecord } from "./fields";
 import type { Seen } from "./rows";
 
 /** Charge air is warmer than outside by about this much, K. */

@@ -3,7 +3,7 @@ import { contextOf, NATURAL } from "../../core.fixture";
 import { validate } from "../../input";
 import type { Quantity } from "../../units";
 import { backPressure as sound } from "../records.fixture";
-import { type BackPressure, backPressureSchema, judgeBackPressure } from ".";
+import { type BackPressure, backPressureFields, judgeBackPressure } from ".";
 
 const context = contextOf(NATURAL);
 const kPa = (value: number): Quantity => ({ value, unit: "kPa", kind: "gauge" });
@@ -28,7 +28,7 @@ describe("exhaust back pressure", () => {
     expect(judge({ raised: kPa(24), snap: kPa(110) }).reasons.join()).toMatch(/swings shut/);
   });
   it("is refused at the door where nothing or nonsense was read", () => {
-    expect(() => validate(backPressureSchema, { ...sound, idle: undefined, raised: undefined })).toThrow(/at 2500/);
-    expect(() => validate(backPressureSchema, { ...sound, raised: { value: 6, unit: "bar" } })).toThrow(/out of range/);
+    expect(() => validate(backPressureFields.schema, { ...sound, idle: undefined, raised: undefined })).toThrow(/at 2500/);
+    expect(() => validate(backPressureFields.schema, { ...sound, raised: { value: 6, unit: "bar" } })).toThrow(/out of range/);
   });
 });

@@ -1,12 +1,11 @@
 import { ofEngine, saysOf } from "../asked";
-import { type CheckKind, readingOf } from "../check";
-import { backPressureForm } from "./form";
+import type { CheckKind } from "../check";
+import { type BackPressure, backPressureFields, backPressureForm } from "./fields";
 import { judgeBackPressure } from "./judge";
-import { type BackPressure, backPressureSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
   id: "back-pressure",
@@ -29,7 +28,7 @@ export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
   ],
   asks: (_record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofEngine(layout, "pressure@exhaust", "exhaust back pressure", saysOf(verdict.outcome))],
-  schema: backPressureSchema,
+  fields: backPressureFields,
   form: backPressureForm,
   plan: ({ limits }) => ({
     steps: [
@@ -49,9 +48,4 @@ export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
     clocks: [],
   }),
   judge: judgeBackPressure,
-  readings: (r) => [
-    ...readingOf("exhaust pressure, idle", r.idle && { ...r.idle, kind: "gauge" }),
-    ...readingOf("exhaust pressure, 2500 1/min", r.raised && { ...r.raised, kind: "gauge" }),
-    ...readingOf("exhaust pressure, snap", r.snap && { ...r.snap, kind: "gauge" }),
-  ],
 };

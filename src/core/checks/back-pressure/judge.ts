@@ -1,7 +1,7 @@
 import { formatNumber, formatQuantity, fromSi, type Quantity, toSi } from "../../units";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
-import type { BackPressure } from "./record";
+import type { BackPressure } from "./fields";
 import type { Seen } from "./rows";
 
 /** In a snap it may rise to so many times the held reading; what rises beyond that, and beyond the limit, swings shut. */

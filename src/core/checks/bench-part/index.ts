@@ -1,11 +1,10 @@
-import { type CheckKind, readingOf } from "../check";
-import { benchPartForm } from "./form";
+import type { CheckKind } from "../check";
+import { type BenchPart, benchPartFields, benchPartForm } from "./fields";
 import { judgeBenchPart } from "./judge";
-import { type BenchPart, benchPartSchema } from "./record";
 import { rows } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const benchPart: CheckKind<BenchPart, unknown, never> = {
   id: "bench-part",
@@ -19,7 +18,7 @@ export const benchPart: CheckKind<BenchPart, unknown, never> = {
   // Nobody takes a part off to learn what a check on the car tells.
   candidates: () => [],
   asks: () => [],
-  schema: benchPartSchema,
+  fields: benchPartFields,
   form: benchPartForm,
   plan: ({ limits }) => ({
     steps: [
@@ -38,9 +37,5 @@ export const benchPart: CheckKind<BenchPart, unknown, never> = {
     clocks: [{ name: "Watch", seconds: 60 }],
   }),
   judge: judgeBenchPart,
-  readings: (r) => [
-    ...readingOf("pressure on the part", { ...r.pressure, kind: "gauge" }),
-    { reading: "watched", value: r.seconds, unit: "s" },
-  ],
   onBench: () => true,
 };

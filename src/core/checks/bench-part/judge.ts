@@ -1,7 +1,7 @@
 import { formatQuantity, toSi } from "../../units";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
-import { type BenchPart, PART_STATES, WAYS } from "./record";
+import { type BenchPart, PART_STATES, WAYS } from "./fields";
 
 /** A gauge a little off is no test above its rating. */
 const TOO_MUCH = 1.03;

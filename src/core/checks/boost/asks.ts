@@ -2,8 +2,8 @@ import { toSi } from "../../units";
 import { type Asked, AT_LARGE, ofEngine, type Says, saysOf, tightAt } from "../asked";
 import type { CheckContext, Verdict } from "../check";
 import { filterZero } from "../filter/asks";
+import type { BoostRecord } from "./fields";
 import { deliveryDoubt, judgedOf } from "./judge";
-import type { BoostRecord } from "./record";
 
 /** Leaks are asked after in whole millimetres, up to a pipe that is off. */
 const LARGEST = 30;

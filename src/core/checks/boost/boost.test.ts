@@ -5,7 +5,7 @@ import { readScanLog } from "../../scan-log";
 import { type Quantity, toSi } from "../../units";
 import { CHECKS } from "..";
 import { boost as sound } from "../records.fixture";
-import { type BoostPointRead, type BoostRecord, boostSchema, boostTrace, judgeBoostCheck } from ".";
+import { type BoostPointRead, type BoostRecord, boostFields, boostTrace, judgeBoostCheck } from ".";
 
 /** What must be caught so that this log's own 2.3 mm would do. */
 const context = contextOf({ ...DIESEL, limits: { caughtDuct: { value: 3e-3, source: "maker's figure" } } });
@@ -163,7 +163,7 @@ describe("boost from a log, as a check", () => {
   it("is refused at the door with gauge beside absolute, or a point that says nothing", () => {
     const refused = (change: object) => {
       try {
-        validate(boostSchema, { ...sound, ...change });
+        validate(boostFields.schema, { ...sound, ...change });
         return "taken";
       } catch (error) {
         return (error as BadInput).message;

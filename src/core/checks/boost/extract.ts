@@ -1,7 +1,7 @@
 import { boostThatMatters } from "../../gas/boost";
 import { type ChannelId, columnOf, meanOver, type ScanLog, standingStretch } from "../../scan-log";
 import { displayed, fromSi, type Quantity } from "../../units";
-import { type BoostPointRead, type BoostRecord, type KeyOnRead, ledBack, type Stretch } from "./record";
+import { type BoostPointRead, type BoostRecord, type KeyOnRead, ledBack, type Stretch } from "./fields";
 
 /** Version of what is taken from a log here; kept with every record that rests on it. */
 export const BOOST_EXTRACTOR = 2;

@@ -1,16 +1,15 @@
-import { type CheckKind, readingOf } from "../check";
+import type { CheckKind } from "../check";
 import { boostAsks } from "./asks";
 import { boostCandidates } from "./candidates";
-import { boostForm } from "./form";
+import { type BoostRecord, boostFields, boostForm } from "./fields";
 import { judgeBoostCheck } from "./judge";
 import { boostOperatingPoints } from "./operating-points";
 import { planBoost } from "./plan";
-import { type BoostRecord, boostSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
 export * from "./extract";
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const boost: CheckKind<BoostRecord, unknown, Seen> = {
   id: "boost",
@@ -25,24 +24,9 @@ export const boost: CheckKind<BoostRecord, unknown, Seen> = {
   rows,
   candidates: boostCandidates,
   asks: boostAsks,
-  schema: boostSchema,
+  fields: boostFields,
   form: boostForm,
   plan: planBoost,
   judge: judgeBoostCheck,
   points: boostOperatingPoints,
-  readings: ({ points, keyOn }) => [
-    ...readingOf("manifold pressure, key on", keyOn?.map && { ...keyOn.map, kind: "absolute" }),
-    ...readingOf("charge pressure, key on", keyOn?.charge && { ...keyOn.charge, kind: "absolute" }),
-    ...readingOf("ECU's ambient pressure, key on", keyOn?.ambient && { ...keyOn.ambient, kind: "absolute" }),
-    ...readingOf("exhaust pressure, key on", keyOn?.exhaust && { ...keyOn.exhaust, kind: "absolute" }),
-    ...readingOf("filter pressure, key on", keyOn?.filter && { ...keyOn.filter, kind: "gauge" }),
-    ...points.flatMap((p, point) => [
-      { reading: "engine speed", value: p.rpm, unit: "1/min", point },
-      ...readingOf("manifold pressure", p.map && { ...p.map, kind: "absolute" }, { point }),
-      ...readingOf("charge pressure", p.charge && { ...p.charge, kind: "absolute" }, { point }),
-      ...readingOf("charge pressure asked for", p.asked && { ...p.asked, kind: "absolute" }, { point }),
-      ...readingOf("air meter flow", p.maf, { point }),
-      ...readingOf("charge air temperature", p.chargeTemperature, { point }),
-    ]),
-  ],
 };

@@ -4,7 +4,7 @@ import { STANDING_NAMES, type StandingFault } from "../../gas/key-on";
 import { formatNumber, formatQuantity, fromSi, type Quantity, toSi } from "../../units";
 import { isKnown } from "../../vehicle";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
-import { type BoostRecord, ledBack } from "./record";
+import { type BoostRecord, ledBack } from "./fields";
 import type { Seen } from "./rows";
 
 /** No more than this is ever said, %. */

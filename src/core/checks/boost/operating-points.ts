@@ -1,6 +1,6 @@
 import { toSi } from "../../units";
 import type { OperatingPoint } from "../side-by-side";
-import type { BoostRecord } from "./record";
+import type { BoostRecord } from "./fields";
 
 /** A pressure sensor's and a meter's standard deviation: kPa, and share. */
 const PRESSURE_SD = 0.7;

@@ -3,7 +3,7 @@ import { contextOf, NATURAL } from "../../core.fixture";
 import { validate } from "../../input";
 import { CHECKS, judgeCheck } from "../index";
 import { borescope as record } from "../records.fixture";
-import { type BorescopeRecord, borescopeSchema, type Port } from ".";
+import { type BorescopeRecord, borescopeFields, type Port } from ".";
 
 const says = (ports: Port[], change: Partial<BorescopeRecord> = {}) =>
   judgeCheck("borescope", { ...record, ports, ...change }, contextOf(NATURAL));
@@ -47,7 +47,7 @@ describe("borescope", () => {
   it("is refused at the door with a port that was not graded, or two of one name", () => {
     const refused = (ports: object[]) => {
       try {
-        return validate(borescopeSchema, { ...record, ports });
+        return validate(borescopeFields.schema, { ...record, ports });
       } catch (error) {
         return (error as Error).message;
       }

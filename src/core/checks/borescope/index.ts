@@ -1,14 +1,13 @@
 import { FAMILY_IDS } from "../../faults";
 import { inSentence } from "../../sentence";
-import { type CheckKind, jointName, readingOf } from "../check";
+import { type CheckKind, jointName } from "../check";
 import { borescopeCandidates, PASSAGES } from "./candidates";
-import { borescopeForm } from "./form";
+import { type BorescopeRecord, borescopeFields, borescopeForm, portKey } from "./fields";
 import { judgeBorescope, portSays } from "./judge";
 import { planBorescope } from "./plan";
-import { type BorescopeRecord, borescopeSchema, portKey } from "./record";
 import { rows, type Seen } from "./rows";
 
-export * from "./record";
+export * from "./fields";
 
 export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }, Seen> = {
   id: "borescope",
@@ -33,16 +32,10 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }, S
           rests: [record.joint],
         })),
   byPart: true,
-  schema: borescopeSchema,
+  fields: borescopeFields,
   form: borescopeForm,
   plan: planBorescope,
   judge: judgeBorescope,
-  readings: ({ ports }) =>
-    ports.flatMap((p, point) => [
-      { reading: `${p.name}, straight`, value: p.straight, unit: "%", point },
-      ...readingOf(`${p.name}, tool in`, p.depth, { point }),
-      ...(p.side === undefined ? [] : [{ reading: `${p.name}, from the side`, value: p.side, unit: "%", point }]),
-    ]),
   places: ({ layout }) => layout.joints.filter((j) => PASSAGES.some(([id]) => id === j.id)).map((j) => j.id),
   place: (r) => r.joint,
 };

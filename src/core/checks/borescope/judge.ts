@@ -2,7 +2,7 @@ import { formatNumber, toSi } from "../../units";
 import type { Says } from "../asked";
 import { type CheckContext, jointName, type Measure, type Verdict } from "../check";
 import { AIR_VALVES } from "./candidates";
-import type { BorescopeRecord, Port } from "./record";
+import type { BorescopeRecord, Port } from "./fields";
 import type { Seen } from "./rows";
 
 /** What a port passes: the smaller of both views, where both were taken. */

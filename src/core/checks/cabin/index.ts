@@ -1,11 +1,10 @@
 import type { CheckKind } from "../check";
-import { cabinForm } from "./form";
+import { type CabinRecord, cabinFields, cabinForm } from "./fields";
 import { judgeCabin } from "./judge";
-import { type CabinRecord, cabinSchema } from "./record";
 import { rows } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const cabin: CheckKind<CabinRecord, unknown, never> = {
   id: "cabin",
@@ -26,7 +25,7 @@ export const cabin: CheckKind<CabinRecord, unknown, never> = {
           words: `${name} sealed`,
           rests: [`cabin ${name}`],
         })),
-  schema: cabinSchema,
+  fields: cabinFields,
   form: cabinForm,
   plan: () => ({
     steps: [

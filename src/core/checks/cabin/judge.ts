@@ -1,5 +1,5 @@
 import { type Verdict, voidVerdict } from "../check";
-import type { CabinRecord } from "./record";
+import type { CabinRecord } from "./fields";
 
 /** Judges seals by smoke: where it is blown away the seal leaks; a seal that was not gone along says nothing. */
 export function judgeCabin({ fanOnFresh, still, seals }: CabinRecord): Verdict<never> {

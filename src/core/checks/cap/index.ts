@@ -4,11 +4,10 @@ import { type CheckContext, type CheckKind, type Measure, type Plan, type Verdic
 import { lossDoubt } from "../instrument";
 import { trappedHole, trappedMeasure } from "../trapped";
 import { capCandidates } from "./candidates";
-import { capForm } from "./form";
-import { type CapRecord, capSchema } from "./record";
+import { type CapRecord, capFields, capForm } from "./fields";
 import { rows, type Seen } from "./rows";
 
-export * from "./record";
+export * from "./fields";
 
 /** Time that the limit is stated for, s, and the shortest that is judged. */
 const STATED = 10;
@@ -115,7 +114,7 @@ export const cap: CheckKind<CapRecord, unknown, Seen> = {
     verdict.outcome === "void" || record.part === "new" ? [] : [tight(layout, "filler-cap", saysOf(verdict.outcome))],
   byPart: true,
   setup: () => ["filler-cap"],
-  schema: capSchema,
+  fields: capFields,
   form: capForm,
   plan: planCap,
   judge: judgeCap,

@@ -1,8 +1,8 @@
 import { inSentence } from "../../sentence";
 import type { Asked } from "../asked";
 import type { CheckContext, Verdict } from "../check";
+import { type ChainRecord, LINK_NAMES, LINKS } from "./fields";
 import { chainDoubt, PLACES, readLink } from "./judge";
-import { type ChainRecord, LINK_NAMES, LINKS } from "./record";
 
 /** Every link from supply to plate: good up to the broken one, open beyond it, because nothing beyond it can be told. */
 export function chainAsks(record: ChainRecord, verdict: Verdict, context: CheckContext): Asked[] {

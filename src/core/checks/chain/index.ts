@@ -1,14 +1,13 @@
-import { type CheckKind, readingOf } from "../check";
+import type { CheckKind } from "../check";
 import { chainAsks } from "./asks";
 import { chainCandidates } from "./candidates";
-import { chainForm } from "./form";
+import { type ChainRecord, chainFields, chainForm } from "./fields";
 import { judgeChain } from "./judge";
 import { planChain } from "./plan";
-import { type ChainRecord, chainSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const chain: CheckKind<ChainRecord, unknown, Seen> = {
   id: "chain",
@@ -23,14 +22,8 @@ export const chain: CheckKind<ChainRecord, unknown, Seen> = {
   asks: chainAsks,
   ownCommands: () => ["flap-solenoid"],
   setup: () => ["flap-solenoid", "flap-pipe", "flap-line"],
-  schema: chainSchema,
+  fields: chainFields,
   form: chainForm,
   plan: planChain,
   judge: judgeChain,
-  readings: ({ links }) => [
-    ...readingOf("supply", links.supply && { ...links.supply, kind: "vacuum" }),
-    ...readingOf("battery", links.battery),
-    ...readingOf("across the solenoid", links.control),
-    ...readingOf("outlet", links.outlet && { ...links.outlet, kind: "vacuum" }),
-  ],
 };

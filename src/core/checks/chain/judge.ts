@@ -2,7 +2,7 @@ import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import type { CheckContext, Measure, Verdict, ZoneKnowledge } from "../check";
 import { lossIn60 } from "../hold";
 import { instrumentDoubt } from "../instrument";
-import { type ChainRecord, LINK_NAMES, LINKS, type LinkId, type VacuumSource } from "./record";
+import { type ChainRecord, LINK_NAMES, LINKS, type LinkId, type VacuumSource } from "./fields";
 import type { Seen } from "./rows";
 
 /** Share of the supply that a good solenoid hands on. */

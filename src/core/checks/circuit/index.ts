@@ -1,18 +1,17 @@
 import { FAMILY_IDS } from "../../faults";
 import { ofPart, saysOf } from "../asked";
-import { type CheckKind, readingOf } from "../check";
+import type { CheckKind } from "../check";
 import { electricOf } from "../commanded";
 import { circuitCandidates } from "./candidates";
-import { circuitForm } from "./form";
+import { type CircuitRecord, circuitFields, circuitForm } from "./fields";
 import { judgeCircuit } from "./judge";
 import type { Wiring } from "./pins";
 import { planCircuit } from "./plan";
-import { type CircuitRecord, circuitSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
 export * from "./pins";
-export * from "./record";
 
 export const circuit: CheckKind<
   CircuitRecord,
@@ -34,14 +33,10 @@ export const circuit: CheckKind<
   byPart: true,
   ownCommands: (r) => [r.joint],
   setup: (r) => [r.joint],
-  schema: circuitSchema,
+  fields: circuitFields,
   form: circuitForm,
   plan: planCircuit,
   judge: judgeCircuit,
-  readings: (r) => [
-    ...readingOf("battery", r.battery),
-    ...r.readings.flatMap(({ pin, voltage }, point) => readingOf(pin, voltage, { point })),
-  ],
   places: ({ layout }) => electricOf(layout),
   place: (r) => r.joint,
 };

@@ -1,8 +1,8 @@
 import { formatNumber, toSi } from "../../units";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
+import type { CircuitRecord, PinReading } from "./fields";
 import { type Pin, pinsOf } from "./pins";
-import type { CircuitRecord, PinReading } from "./record";
 import type { Seen } from "./rows";
 
 /** A battery below this cannot carry a verdict, V. */

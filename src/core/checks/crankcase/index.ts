@@ -1,14 +1,13 @@
 import { ofEngine, saysOf } from "../asked";
-import { type CheckKind, readingOf } from "../check";
+import type { CheckKind } from "../check";
 import { crankcaseCandidates } from "./candidates";
-import { crankcaseForm } from "./form";
+import { type CrankcaseReading, crankcaseFields, crankcaseForm } from "./fields";
 import { judgeCrankcase } from "./judge";
 import { planCrankcase } from "./plan";
-import { type CrankcaseReading, crankcaseSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const crankcase: CheckKind<CrankcaseReading, unknown, Seen> = {
   id: "crankcase",
@@ -26,12 +25,8 @@ export const crankcase: CheckKind<CrankcaseReading, unknown, Seen> = {
       : [ofEngine(layout, "pressure@crankcase", "crankcase pressure at idle", saysOf(verdict.outcome))],
   setup: () => ["dipstick"],
   hides: () => ["dipstick"],
-  schema: crankcaseSchema,
+  fields: crankcaseFields,
   form: crankcaseForm,
   plan: planCrankcase,
   judge: judgeCrankcase,
-  readings: (r) => [
-    ...readingOf("crankcase pressure, idle", { ...r.idle, kind: "gauge" }),
-    ...readingOf("crankcase pressure, raised speed", r.raised && { ...r.raised, kind: "gauge" }),
-  ],
 };

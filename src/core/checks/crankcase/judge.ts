@@ -1,7 +1,7 @@
 import { formatQuantity, fromSi, toSi } from "../../units";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
-import type { CrankcaseReading } from "./record";
+import type { CrankcaseReading } from "./fields";
 import type { Seen } from "./rows";
 
 /** Without the maker's band, more suction than this is more than any breather system makes at idle, Pa. */

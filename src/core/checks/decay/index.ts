@@ -3,15 +3,14 @@ import { evapSetupOf } from "../evap-fields";
 import type { EvapAim } from "../evap-smoke/plan";
 import { decayAsks } from "./asks";
 import { decayCandidates } from "./candidates";
-import { decayForm } from "./form";
+import { type DecayRecord, decayFields, decayForm } from "./fields";
 import { judgeDecay } from "./judge";
 import { planDecay } from "./plan";
-import { type DecayRecord, decaySchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
 export * from "./plan";
-export * from "./record";
 
 export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boolean; readonly hotTank?: boolean }, Seen> = {
   id: "decay",
@@ -30,18 +29,9 @@ export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boo
   asks: decayAsks,
   setup: evapSetupOf,
   ownCommands: evapSetupOf,
-  schema: decaySchema,
+  fields: decayFields,
   form: decayForm,
   plan: planDecay,
   judge: judgeDecay,
-  readings: (r) =>
-    (
-      [
-        ["decay pressure", r.samples],
-        ["decay pressure, reference hole open", r.reference?.samples ?? []],
-      ] as const
-    ).flatMap(([reading, samples]) =>
-      samples.map(([seconds, value], point) => ({ reading, value, unit: r.unit, kind: "gauge", point, seconds })),
-    ),
   place: (r) => r.entry,
 };

@@ -8,7 +8,7 @@ import { reachOf } from "../../vehicle";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
 import { fuelLevelDoubt, gasSpace, heldZones, holeMeasure, setupTrap } from "../evap-fields";
 import { instrumentDoubt } from "../instrument";
-import type { DecayRecord } from "./record";
+import type { DecayRecord } from "./fields";
 import type { Seen } from "./rows";
 
 /** Share of the size to be caught from which a certain leak is called one. */

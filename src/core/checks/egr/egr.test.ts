@@ -4,7 +4,7 @@ import { validate } from "../../input";
 import type { Quantity } from "../../units";
 import { CHECKS, judgeCheck } from "..";
 import { egr as sound } from "../records.fixture";
-import { type EgrRecord, egrSchema, judgeEgr } from ".";
+import { type EgrRecord, egrFields, judgeEgr } from ".";
 
 const context = contextOf(DIESEL);
 const judge = (change: Partial<EgrRecord>) => judgeEgr({ ...sound, ...change }, context);
@@ -57,8 +57,8 @@ describe("an EGR valve", () => {
   it("is tried where there is one, and refused at the door half read", () => {
     expect(judgeCheck("egr", sound, contextOf(NATURAL)).outcome).toBe("void");
     expect(CHECKS.egr.plan(contextOf(NATURAL), { joint: "egr-valve" }).refused).toMatch(/No EGR/);
-    expect(() => validate(egrSchema, { ...sound, open: undefined })).toThrow(/shut and open at one speed/);
-    expect(() => validate(egrSchema, { ...sound, open: { rpm: 1500 } })).toThrow(/a duty without a flow says nothing/);
+    expect(() => validate(egrFields.schema, { ...sound, open: undefined })).toThrow(/shut and open at one speed/);
+    expect(() => validate(egrFields.schema, { ...sound, open: { rpm: 1500 } })).toThrow(/a duty without a flow says nothing/);
   });
 });
 

@@ -1,13 +1,12 @@
 import { inSentence } from "../../sentence";
 import { ofPart } from "../asked";
-import { type CheckKind, jointName, readingOf } from "../check";
-import { egrForm } from "./form";
+import { type CheckKind, jointName } from "../check";
+import { type EgrRecord, egrFields, egrForm } from "./fields";
 import { judgeEgr, passesBy } from "./judge";
-import { type EgrRecord, egrSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 /** The valves that lead exhaust back. */
 const VALVES: readonly string[] = ["egr-valve", "low-egr-valve"];
@@ -51,7 +50,7 @@ export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
   byPart: true,
   setup: (r) => [r.joint],
   ownCommands: (r) => [r.joint],
-  schema: egrSchema,
+  fields: egrFields,
   form: egrForm,
   plan: ({ layout }, { joint }) => ({
     steps: [
@@ -73,16 +72,6 @@ export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
     ...(layout.joints.some((j) => VALVES.includes(j.id)) ? {} : { refused: "No EGR is entered for this vehicle." }),
   }),
   judge: judgeEgr,
-  readings: (r) =>
-    (["shut", "open"] as const).flatMap((state, point) => {
-      const read = r[state];
-      if (!read) return [];
-      return [
-        { reading: `engine speed, EGR ${state}`, value: read.rpm, unit: "1/min", point },
-        ...readingOf(`air meter flow, EGR ${state}`, read.maf, { point }),
-        ...readingOf(`manifold pressure, EGR ${state}`, read.map && { ...read.map, kind: "absolute" }, { point }),
-      ];
-    }),
   places: ({ layout }) => layout.joints.filter((j) => VALVES.includes(j.id)).map((j) => j.id),
   place: (r) => r.joint,
 };

@@ -2,7 +2,7 @@ import { inSentence } from "../../sentence";
 import { formatNumber, toSi } from "../../units";
 import type { Says } from "../asked";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
-import type { EgrReading, EgrRecord } from "./record";
+import type { EgrReading, EgrRecord } from "./fields";
 import type { Seen } from "./rows";
 
 /** Speeds that differ by more are no one point, share. */

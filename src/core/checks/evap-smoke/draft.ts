@@ -3,7 +3,7 @@ import { parseBare, parseTrusted, type Quantity } from "../../units";
 import type { RequiredLeak } from "../../vehicle";
 import { requiredOf } from "../evap-fields";
 import { EMPTY_SMOKE, type SmokeDraft, sinceStart, smokeRunOf } from "../smoke";
-import type { EvapSmokeRun } from "./record";
+import type { EvapSmokeRun } from "./fields";
 
 /** A run of the vapour system on its way: besides, how the vent is kept shut, since when it is commanded, and cap-offs. */
 export interface EvapSmokeDraft extends SmokeDraft {

@@ -3,15 +3,15 @@ import { evapSetupOf } from "../evap-fields";
 import { smoke, smokeAsks } from "../smoke";
 import { smokeProof } from "../smoke/proof";
 import { evapSmokeCandidates } from "./candidates";
+import { type EvapSmokeRun, evapSmokeFields } from "./fields";
 import { judgeEvapSmoke } from "./judge";
 import { type EvapSmokeAim, planEvapSmoke } from "./plan";
-import { type EvapSmokeRun, evapSmokeSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
 export * from "./draft";
+export * from "./fields";
 export * from "./judge";
 export * from "./plan";
-export * from "./record";
 
 export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim, Seen> = {
   id: "evap-smoke",
@@ -31,7 +31,7 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim, Seen> = {
   setup: evapSetupOf,
   ownCommands: evapSetupOf,
   machineProof: (r) => smokeProof(r, r.regulated ?? r.machine.ratedPressure),
-  schema: evapSmokeSchema,
+  fields: evapSmokeFields,
   plan: planEvapSmoke,
   judge: judgeEvapSmoke,
   readings: smoke.readings,

@@ -15,7 +15,7 @@ import {
   type Trap,
   trappedVerdict,
 } from "../smoke";
-import type { CapOff, EvapSmokeRun } from "./record";
+import type { CapOff, EvapSmokeRun } from "./fields";
 import type { Seen } from "./rows";
 
 /** What the machine is set to, Pa gauge: its regulated output where it was regulated. */

@@ -4,7 +4,7 @@ import { type BadInput, validate } from "../../input";
 import { readScanLog } from "../../scan-log";
 import { CHECKS } from "..";
 import { exhaustGas as sound } from "../records.fixture";
-import { type GasPoint, type GasRecord, gasSchema, gasTrace, judgeExhaustGas } from ".";
+import { type GasPoint, type GasRecord, gasFields, gasTrace, judgeExhaustGas } from ".";
 
 const context = contextOf(NATURAL);
 const judge = (change: Partial<GasRecord>) => judgeExhaustGas({ ...sound, ...change }, context);
@@ -62,7 +62,7 @@ describe("exhaust gas", () => {
     [{ idle: undefined, raised: undefined }, /idle, at about 2500/],
   ])("is refused at the door: %j", (change, message) => {
     try {
-      validate(gasSchema, { ...sound, ...change });
+      validate(gasFields.schema, { ...sound, ...change });
       expect.unreachable();
     } catch (error) {
       expect((error as BadInput).message).toMatch(message);

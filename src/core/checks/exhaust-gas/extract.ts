@@ -1,5 +1,5 @@
 import { type ChannelId, columnOf, meanOver, type ScanLog } from "../../scan-log";
-import type { GasPoint, GasRecord } from "./record";
+import type { GasPoint, GasRecord } from "./fields";
 
 /** Version of what is taken from an analyser's file here; kept with every record that rests on it. */
 export const GAS_EXTRACTOR = 1;

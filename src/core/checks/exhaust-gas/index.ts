@@ -1,13 +1,12 @@
 import { ofEngine, saysOf } from "../asked";
 import type { CheckKind } from "../check";
-import { gasForm } from "./form";
+import { type GasRecord, gasFields, gasForm } from "./fields";
 import { judgeExhaustGas } from "./judge";
-import { type GasRecord, gasSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
 export * from "./extract";
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
   id: "exhaust-gas",
@@ -38,7 +37,7 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
           ...(idle ? [ofEngine(layout, "gas@tail/idle", "exhaust gases at idle", saysOf(verdict.outcome))] : []),
           ...(raised ? [ofEngine(layout, "gas@tail/2500", "exhaust gases at 2500 1/min", saysOf(verdict.outcome))] : []),
         ],
-  schema: gasSchema,
+  fields: gasFields,
   form: gasForm,
   plan: ({ vehicle }) => ({
     steps: [
@@ -61,19 +60,4 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
       : {}),
   }),
   judge: judgeExhaustGas,
-  readings: (r) =>
-    (["idle", "raised"] as const).flatMap((state, point) => {
-      const read = r[state];
-      if (!read) return [];
-      const of = (reading: string, value: number | undefined, unit: string) =>
-        value === undefined ? [] : [{ reading: `${reading}, ${state}`, value, unit, point }];
-      return [
-        ...of("CO", read.co, "%"),
-        ...of("CO₂", read.co2, "%"),
-        ...of("O₂", read.o2, "%"),
-        ...of("HC", read.hc, "ppm"),
-        ...of("NO", read.no, "ppm"),
-        ...of("ECU λ", read.ecuLambda, "λ"),
-      ];
-    }),
 };

@@ -1,7 +1,7 @@
 import { judgeExhaust } from "../../gas/exhaust-origin";
 import { formatNumber } from "../../units";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
-import type { GasPoint, GasRecord } from "./record";
+import type { GasPoint, GasRecord } from "./fields";
 import type { Seen } from "./rows";
 
 const NAMES = { idle: "At idle", raised: "At 2500 1/min" } as const;

@@ -1,6 +1,6 @@
 import { type Asked, AT_LARGE, type Says, saysOf } from "../asked";
 import type { Verdict } from "../check";
-import type { FilterRecord } from "./record";
+import type { FilterRecord } from "./fields";
 
 /** What the reset of the ECU's model rests on. */
 export const FILTER_PRESSURE = "pressure@filter-core";

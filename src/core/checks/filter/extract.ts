@@ -2,7 +2,7 @@ import { columnOf, findSteadyWindows, meanOver, type ScanLog, type SteadyWindow,
 import type { Limits } from "../../shop/settings";
 import { displayed } from "../../units";
 import { leadsBack } from "../led-back";
-import type { FilterRecord, FilterRunning } from "./record";
+import type { FilterRecord, FilterRunning } from "./fields";
 
 /** Version of what is taken from a log here; kept with every record that rests on it. */
 export const FILTER_EXTRACTOR = 1;

@@ -6,7 +6,7 @@ import { DEFAULT_LIMITS } from "../../shop/settings";
 import type { Quantity } from "../../units";
 import { CHECKS, judgeCheck } from "..";
 import { filter as sound } from "../records.fixture";
-import { type FilterRecord, filterSchema, filterTrace, judgeFilterCheck } from ".";
+import { type FilterRecord, filterFields, filterTrace, judgeFilterCheck } from ".";
 
 const context = contextOf(DIESEL);
 const hPa = (value: number): Quantity => ({ value, unit: "hPa", kind: "gauge" });
@@ -99,7 +99,7 @@ describe("filter pressure", () => {
     [{ sootModel: -4 }, /negative/],
   ])("is refused at the door: %j", (change, message) => {
     try {
-      validate(filterSchema, { ...sound, ...change });
+      validate(filterFields.schema, { ...sound, ...change });
       expect.unreachable();
     } catch (error) {
       if (!(error instanceof BadInput)) throw error;
@@ -130,7 +130,7 @@ describe("what is taken from a log", () => {
     expect(found?.held).toMatchObject({ rpm: 3010, maf: { unit: "g/s" }, exhaustTemperature: { value: expect.closeTo(200, 6) } });
     expect(found?.egr).toBe("shut");
     const { egr, ...read } = found as NonNullable<typeof found>;
-    expect(validate(filterSchema, { ...sound, ...read, egr })).toBeTruthy();
+    expect(validate(filterFields.schema, { ...sound, ...read, egr })).toBeTruthy();
   });
   it("is nothing of a car that is driven, of a cold engine, or where no difference was logged", () => {
     expect(trace(ZERO, [20, 3010, 38, { speed: 90 }])).toBeUndefined();

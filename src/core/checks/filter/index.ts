@@ -1,15 +1,14 @@
-import { type CheckKind, readingOf } from "../check";
+import type { CheckKind } from "../check";
 import { FILTER_PRESSURE, filterAsks } from "./asks";
 import { filterCandidates } from "./candidates";
-import { filterForm } from "./form";
+import { type FilterRecord, filterFields, filterForm } from "./fields";
 import { judgeFilterCheck } from "./judge";
 import { planFilter } from "./plan";
-import { type FilterRecord, filterSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
 export * from "./extract";
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const filter: CheckKind<FilterRecord, unknown, Seen> = {
   id: "filter",
@@ -29,21 +28,8 @@ export const filter: CheckKind<FilterRecord, unknown, Seen> = {
     atom: FILTER_PRESSURE,
     places: ["filter-core", "filter-loaded", "filter-broken"],
   },
-  schema: filterSchema,
+  fields: filterFields,
   form: filterForm,
   plan: planFilter,
   judge: judgeFilterCheck,
-  readings: (r) => [
-    ...readingOf("filter pressure, key on", r.keyOn && { ...r.keyOn, kind: "gauge" }),
-    ...(["idle", "held"] as const).flatMap((state, point) => {
-      const read = r[state];
-      if (!read) return [];
-      return [
-        { reading: `engine speed, ${state}`, value: read.rpm, unit: "1/min", point },
-        ...readingOf(`filter pressure, ${state}`, { ...read.pressure, kind: "gauge" }, { point }),
-        ...readingOf(`air meter flow, ${state}`, read.maf, { point }),
-        ...readingOf(`exhaust temperature, ${state}`, read.exhaustTemperature, { point }),
-      ];
-    }),
-  ],
 };

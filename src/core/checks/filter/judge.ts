@@ -1,7 +1,7 @@
 import { type FilterReading, type JudgedFilter, judgeFilter } from "../../gas/filter";
 import { formatNumber, fromSi, type Quantity, toSi, type UnitId } from "../../units";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
-import type { FilterRecord, FilterRunning } from "./record";
+import type { FilterRecord, FilterRunning } from "./fields";
 import type { Seen } from "./rows";
 
 /** Soot by the pressure over soot by the model beyond which one of the two is wrong, and the least that this is asked of, g. */

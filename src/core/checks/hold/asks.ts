@@ -1,6 +1,6 @@
 import { type Asked, ofPart, tight } from "../asked";
 import type { CheckContext, Verdict } from "../check";
-import type { HoldRecord } from "./record";
+import type { HoldRecord } from "./fields";
 
 /** Whether the part holds, and where it has something to move, whether it moves. */
 export function holdAsks({ joint, moved, isolated = [] }: HoldRecord, verdict: Verdict, { layout }: CheckContext): Asked[] {

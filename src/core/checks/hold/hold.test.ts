@@ -3,7 +3,7 @@ import { contextOf, DIESEL, NATURAL } from "../../core.fixture";
 import { validate } from "../../input";
 import { CHECKS } from "..";
 import { gauge, hold as record } from "../records.fixture";
-import { type HoldRecord, holdSchema, judgeHold, lossIn60 } from ".";
+import { type HoldRecord, holdFields, judgeHold, lossIn60 } from ".";
 
 const context = contextOf(NATURAL);
 const says = (change: Partial<HoldRecord>) => judgeHold({ ...record, ...change }, context);
@@ -112,10 +112,10 @@ describe("what moves", () => {
   });
   it("cannot be drawn in before it starts", () => {
     const vacuum = (value: number) => ({ value, unit: "inHg", kind: "vacuum" });
-    expect(() => validate(holdSchema, { ...record, startsAt: vacuum(14), fullAt: vacuum(5) })).toThrow(
+    expect(() => validate(holdFields.schema, { ...record, startsAt: vacuum(14), fullAt: vacuum(5) })).toThrow(
       /before it starts to move/,
     );
-    expect(() => validate(holdSchema, { ...record, startsAt: vacuum(5), fullAt: vacuum(14) })).not.toThrow();
+    expect(() => validate(holdFields.schema, { ...record, startsAt: vacuum(5), fullAt: vacuum(14) })).not.toThrow();
   });
 });
 

@@ -2,16 +2,15 @@ import { FAMILY_IDS } from "../../faults";
 import type { CheckKind } from "../check";
 import { holdAsks } from "./asks";
 import { holdCandidates, PUMPED } from "./candidates";
-import { holdForm } from "./form";
+import { type HoldRecord, holdFields, holdForm } from "./fields";
 import { judgeHold } from "./judge";
 import { planHold } from "./plan";
-import { type HoldRecord, holdSchema } from "./record";
 import { rows, type Seen } from "./rows";
 import { sharedSupply } from "./shared";
 
+export * from "./fields";
 export * from "./judge";
 export * from "./loss";
-export * from "./record";
 
 export const hold: CheckKind<HoldRecord, { readonly joint: string }, Seen> = {
   id: "hold",
@@ -28,21 +27,10 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }, Seen> = {
   together: sharedSupply,
   byPart: true,
   setup: (r) => [r.joint, ...(r.isolated ?? [])],
-  schema: holdSchema,
+  fields: holdFields,
   form: holdForm,
   plan: planHold,
   judge: judgeHold,
-  readings: (r) =>
-    (["still", "wiggled"] as const).flatMap((state) =>
-      r[state].map(([seconds, value], point) => ({
-        reading: `vacuum, ${state}`,
-        value,
-        unit: r.unit,
-        kind: "vacuum",
-        point,
-        seconds,
-      })),
-    ),
   places: ({ layout }) => layout.joints.filter((j) => PUMPED.includes(j.from) || j.pinchable === true).map((j) => j.id),
   place: (r) => r.joint,
 };

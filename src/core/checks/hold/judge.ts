@@ -2,8 +2,8 @@ import { formatNumber, fromSi, toSi } from "../../units";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, WITHIN, type ZoneKnowledge } from "../check";
 import { lossDoubt, rises } from "../instrument";
 import { trappedHole, trappedMeasure, weepsFarBelow, weepsLike } from "../trapped";
+import { HOLD_PART_NAMES, type HoldRecord } from "./fields";
 import { type Loss, lossIn60, lostIn } from "./loss";
-import { HOLD_PART_NAMES, type HoldRecord } from "./record";
 import type { Seen } from "./rows";
 
 /** Least time a part that seems to hold must be watched, s. */

@@ -1,7 +1,7 @@
 import { inSentence } from "../../sentence";
 import type { Layout } from "../../vehicle";
 import { jointName, type Together, type Verdict } from "../check";
-import type { HoldRecord } from "./record";
+import type { HoldRecord } from "./fields";
 
 type Held = { readonly record: HoldRecord; readonly verdict: Verdict };
 

@@ -3,14 +3,12 @@ import { type Asked, pointedAt, seated } from "../asked";
 import type { CheckContext, CheckKind, Plan, Verdict } from "../check";
 import { refusal } from "../trims";
 import { lookCandidates } from "./candidates";
-import { lookForm } from "./form";
+import { type LookRecord, lookFields, lookForm } from "./fields";
 import { lookList } from "./list";
-import { type LookRecord, lookSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
-export * from "./form";
+export * from "./fields";
 export * from "./list";
-export * from "./record";
 
 function planLook(_context: CheckContext): Plan {
   return {
@@ -78,9 +76,8 @@ export const look: CheckKind<LookRecord, unknown, Seen> = {
   rows,
   candidates: lookCandidates,
   asks: lookAsks,
-  schema: lookSchema,
+  fields: lookFields,
   form: lookForm,
   plan: planLook,
   judge: judgeLook,
-  readings: () => [],
 };

@@ -44,6 +44,6 @@ describe("look and feel", () => {
   });
 
   it("refuses a look at nothing", () => {
-    expect(() => look.schema.validateSync({ items: [] }, { strict: true })).toThrow(/Nothing looked at yet/);
+    expect(() => look.fields.schema.validateSync({ items: [] }, { strict: true })).toThrow(/Nothing looked at yet/);
   });
 });

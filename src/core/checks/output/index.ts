@@ -3,13 +3,12 @@ import { ofPart, saysOf } from "../asked";
 import type { CheckKind } from "../check";
 import { electricOf } from "../commanded";
 import { outputCandidates } from "./candidates";
-import { outputForm } from "./form";
+import { type OutputRecord, outputFields, outputForm } from "./fields";
 import { judgeOutput } from "./judge";
 import { planOutput } from "./plan";
-import { type OutputRecord, outputSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
-export * from "./record";
+export * from "./fields";
 
 export const output: CheckKind<OutputRecord, { readonly joint: string; readonly limit: number }, Seen> = {
   id: "output",
@@ -26,11 +25,10 @@ export const output: CheckKind<OutputRecord, { readonly joint: string; readonly 
     verdict.outcome === "void" ? [] : [ofPart(layout, "answers", record.joint, "answers its command", saysOf(verdict.outcome))],
   byPart: true,
   ownCommands: (r) => [r.joint],
-  schema: outputSchema,
+  fields: outputFields,
   form: outputForm,
   plan: planOutput,
   judge: judgeOutput,
-  readings: (r) => [{ reading: `response of ${r.output}`, value: r.seenAfter, unit: "s" }],
   places: ({ layout }) => electricOf(layout),
   place: (r) => r.joint,
 };

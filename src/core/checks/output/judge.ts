@@ -1,6 +1,6 @@
 import { formatNumber } from "../../units";
 import { type CheckContext, jointName, type Verdict, voidVerdict } from "../check";
-import type { OutputRecord } from "./record";
+import type { OutputRecord } from "./fields";
 import type { Seen } from "./rows";
 
 /** Judges a commanded output: the tool's own traps first, then what answered. */

@@ -2,14 +2,13 @@ import { pointedAt } from "../asked";
 import type { CheckKind } from "../check";
 import { refusal } from "../trims";
 import { pinchCandidates } from "./candidates";
-import { pinchForm } from "./form";
+import { PINCH_READ_NAMES, type PinchRecord, pinchFields, pinchForm } from "./fields";
 import { behind, judgePinch } from "./judge";
 import { planPinch } from "./plan";
-import { PINCH_READ_NAMES, type PinchRecord, pinchSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly how: "pinch" | "cap" }, Seen> = {
   id: "pinch",
@@ -27,7 +26,7 @@ export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly ho
       : [],
   byPart: true,
   setup: (r) => [r.joint],
-  schema: pinchSchema,
+  fields: pinchFields,
   form: pinchForm,
   plan: planPinch,
   judge: judgePinch,

@@ -1,7 +1,7 @@
 import { formatNumber } from "../../units";
 import type { Layout } from "../../vehicle";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
-import type { PinchReads, PinchRecord } from "./record";
+import type { PinchReads, PinchRecord } from "./fields";
 import type { Seen } from "./rows";
 
 /** Joints that lie behind a pinched or capped place: the hose itself, its zone's seals, and the valve between. */

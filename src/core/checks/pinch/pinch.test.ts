@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL } from "../../core.fixture";
 import { validate } from "../../input";
 import { pinch as record } from "../records.fixture";
-import { behind, judgePinch, type PinchRecord, pinchSchema } from ".";
+import { behind, judgePinch, type PinchRecord, pinchFields } from ".";
 
 const context = contextOf(NATURAL);
 const says = (change: Partial<PinchRecord>) => judgePinch({ ...record, ...change }, context);
@@ -43,6 +43,6 @@ describe("pinch or cap off", () => {
   });
 
   it("asks for the unit of a flow", () => {
-    expect(() => validate(pinchSchema, { ...record, reads: "flow" })).toThrow(/needs its unit/);
+    expect(() => validate(pinchFields.schema, { ...record, reads: "flow" })).toThrow(/needs its unit/);
   });
 });

@@ -2,8 +2,8 @@ import { formatNumber, toSi } from "../../units";
 import { noWayIn, reachOf } from "../../vehicle";
 import { type Asked, ofPart, type Says, tight } from "../asked";
 import type { CheckContext, Verdict } from "../check";
+import type { PressureTest } from "./fields";
 import { escapesOf, topOf } from "./judge";
-import type { PressureTest } from "./record";
 
 /** Pressures are asked after in these steps, Pa: as close as a gauge is set to where it stood before. */
 const STEP = 5e3;

@@ -1,15 +1,14 @@
-import { type CheckKind, readingOf } from "../check";
+import type { CheckKind } from "../check";
 import { pressureAsks, pressureSetup } from "./asks";
 import { pressureCandidates } from "./candidates";
 import { chargeEntries } from "./entries";
-import { pressureTestForm } from "./form";
+import { type PressureTest, pressureTestFields, pressureTestForm } from "./fields";
 import { judgePressureTest } from "./judge";
 import { type PressureAim, planPressureTest } from "./plan";
-import { type PressureTest, pressureTestSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 export * from "./stage";
 
 export const pressureTest: CheckKind<PressureTest, PressureAim, Seen> = {
@@ -29,14 +28,10 @@ export const pressureTest: CheckKind<PressureTest, PressureAim, Seen> = {
   asks: pressureAsks,
   setup: pressureSetup,
   hides: (r) => [r.entry],
-  schema: pressureTestSchema,
+  fields: pressureTestFields,
   form: pressureTestForm,
   plan: planPressureTest,
   judge: judgePressureTest,
-  readings: (r) => [
-    ...r.steps.flatMap(({ pressure }, point) => readingOf("boost test, stop", { ...pressure, kind: "gauge" }, { point })),
-    ...readingOf("boost test, air to hold it", r.flow),
-  ],
   places: ({ layout }) => chargeEntries(layout).map((j) => j.id),
   place: (r) => r.entry,
 };

@@ -4,7 +4,7 @@ import { noWayIn, type Reach, reachOf } from "../../vehicle";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
 import { instrumentDoubt } from "../instrument";
 import { leaksSeen, pastPlugs, weepsSeen } from "../seen";
-import { ESCAPE_SIGNS, type PressureTest } from "./record";
+import { ESCAPE_SIGNS, type PressureTest } from "./fields";
 import type { Seen } from "./rows";
 import { boostOf, isAbove, testStage } from "./stage";
 

@@ -2,7 +2,7 @@ import { inSentence } from "../../sentence";
 import { formatQuantity, fromSi, type Quantity, toSi } from "../../units";
 import { type FillSetup, noWayIn, reachOf } from "../../vehicle";
 import { type CheckContext, type Displacement, jointName, type Plan } from "../check";
-import type { PressureTest } from "./record";
+import type { PressureTest } from "./fields";
 import { testStage } from "./stage";
 
 export interface PressureAim extends FillSetup {

@@ -5,9 +5,8 @@ import { validate } from "../../input";
 import { formatQuantity } from "../../units";
 import { CHECKS, judgeCheck } from "..";
 import { pressure as tested } from "../records.fixture";
-import { pressureTestForm } from "./form";
+import { type PressureTest, pressureTestFields, pressureTestForm } from "./fields";
 import { planPressureTest } from "./plan";
-import { type PressureTest, pressureTestSchema } from "./record";
 import { testStage } from "./stage";
 
 const context = contextOf({ ...TURBO, maxBoost: { value: 1, unit: "bar" } });
@@ -15,7 +14,7 @@ const context = contextOf({ ...TURBO, maxBoost: { value: 1, unit: "bar" } });
 const unsaid = contextOf(TURBO);
 const bar = (value: number) => ({ value, unit: "bar", kind: "gauge" }) as const;
 const judge = (change: Partial<PressureTest> = {}, within = context) =>
-  judgeCheck("pressure-test", validate(pressureTestSchema, { ...tested, ...change }), within);
+  judgeCheck("pressure-test", validate(pressureTestFields.schema, { ...tested, ...change }), within);
 const airAt = (joint: string, from: number) => ({ joint, sign: "soap", from: bar(from) }) as const;
 const why = (change: Partial<PressureTest>, within = context) => judge(change, within).reasons.join("; ");
 
@@ -149,7 +148,7 @@ describe("a boost pressure test", () => {
   it("is refused at the door where it cannot be", () => {
     const refused = (change: object) => {
       try {
-        validate(pressureTestSchema, { ...tested, ...change });
+        validate(pressureTestFields.schema, { ...tested, ...change });
         return "taken";
       } catch (e) {
         return (e as Error).message;
@@ -196,8 +195,8 @@ describe("its form", () => {
       everywhere: true,
       instrument: { division: "0.02 bar" },
     };
-    const { record, faults } = toRecord(pressureTestForm, draft, known);
-    expect(faults).toBeUndefined();
+    const { record, errors } = toRecord(pressureTestForm, draft, known);
+    expect(errors).toBeUndefined();
     expect(record).toMatchObject({ heldOpen: ["throttle"], maxBoost: bar(1), escapes: [] });
     expect(record?.blocked.length).toBeGreaterThan(0);
     expect(toRecord(pressureTestForm, { ...draft, throttle: "no" }, known).record).toMatchObject({ heldOpen: [], blocked: [] });

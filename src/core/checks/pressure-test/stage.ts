@@ -1,7 +1,7 @@
 import { type Quantity, toSi } from "../../units";
 import type { VehicleFacts } from "../../vehicle";
 import type { CheckContext } from "../check";
-import type { PressureTest } from "./record";
+import type { PressureTest } from "./fields";
 
 /** A gauge a little off is no test above its rating. */
 const TOO_MUCH = 1.03;

@@ -1,8 +1,8 @@
 import { type Asked, pointedAt } from "../asked";
 import type { CheckContext, Verdict } from "../check";
 import { refusal } from "../trims";
+import type { ProbeRecord } from "./fields";
 import { readTaps } from "./judge";
-import type { ProbeRecord } from "./record";
 
 /** Every spot that reacted; a quiet one is not proved tight. */
 export function probeAsks(record: ProbeRecord, verdict: Verdict, context: CheckContext): Asked[] {

@@ -1,5 +1,5 @@
 import { columnOf, type ScanLog } from "../../scan-log";
-import type { ProbeSeries } from "./record";
+import type { ProbeSeries } from "./fields";
 
 /** Version of this extraction; goes into the record with the log's hash. */
 export const PROBE_EXTRACTOR = 1;

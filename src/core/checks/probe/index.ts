@@ -1,16 +1,15 @@
 import type { CheckKind } from "../check";
 import { probeAsks } from "./asks";
 import { probeCandidates, spotsOf } from "./candidates";
-import { probeForm } from "./form";
+import { type Agent, type ProbeRecord, probeFields, probeForm } from "./fields";
 import { judgeProbe } from "./judge";
 import { planProbe } from "./plan";
-import { type Agent, type ProbeRecord, probeSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
 export * from "./extract";
+export * from "./fields";
 export * from "./judge";
 export * from "./plan";
-export * from "./record";
 
 export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }, Seen> = {
   id: "probe",
@@ -25,7 +24,7 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }, Seen> = {
   candidates: probeCandidates,
   locator: ["gas", "spray"],
   asks: probeAsks,
-  schema: probeSchema,
+  fields: probeFields,
   form: probeForm,
   plan: planProbe,
   judge: judgeProbe,

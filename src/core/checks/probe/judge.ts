@@ -2,7 +2,7 @@ import type { Limits } from "../../shop/limits";
 import { formatNumber, toSi } from "../../units";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
 import { spotsOf } from "./candidates";
-import { AGENT_NAMES, type ProbeRecord, type ProbeSeries, type ProbeTap } from "./record";
+import { AGENT_NAMES, type ProbeRecord, type ProbeSeries, type ProbeTap } from "./fields";
 import type { Seen } from "./rows";
 
 /** How far a channel moved after a tap, against what it did before. */

@@ -1,8 +1,5 @@
 import type { CautionId, CheckContext, Plan } from "../check";
-import type { Agent } from "./record";
-
-/** The agent the house method asks for. */
-export const houseAgent = (house: CheckContext["house"]): Agent => (house.firstLocator === "spray" ? "water" : "gas");
+import type { Agent } from "./fields";
 
 /** Steps of a probe with an agent; disturbs nothing. */
 export function planProbe(context: CheckContext, aim: { readonly agent: Agent }): Plan {

@@ -1,8 +1,8 @@
 import { EVAP_ZONES } from "../../vehicle";
 import { type Asked, AT_LARGE, type Says, tightAt } from "../asked";
 import type { CheckContext, Verdict } from "../check";
+import type { PulldownRecord } from "./fields";
 import { readPulldown } from "./judge";
-import type { PulldownRecord } from "./record";
 
 /** Pull-down, hold and relief, each a question of its own; and that purge shuts. */
 export function pulldownAsks(record: PulldownRecord, verdict: Verdict, context: CheckContext): Asked[] {

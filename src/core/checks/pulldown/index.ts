@@ -1,15 +1,14 @@
 import type { CheckKind } from "../check";
 import { pulldownAsks } from "./asks";
 import { pulldownCandidates } from "./candidates";
-import { pulldownForm } from "./form";
+import { type PulldownRecord, pulldownFields, pulldownForm } from "./fields";
 import { judgePulldown } from "./judge";
 import { planPulldown } from "./plan";
-import { type PulldownRecord, pulldownSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
 export * from "./plan";
-export * from "./record";
 
 export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "plug" }, Seen> = {
   id: "pulldown",
@@ -25,10 +24,8 @@ export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "p
   asks: pulldownAsks,
   ownCommands: () => ["purge-valve", "vent-valve"],
   setup: () => ["vent-filter"],
-  schema: pulldownSchema,
+  fields: pulldownFields,
   form: pulldownForm,
   plan: planPulldown,
   judge: judgePulldown,
-  readings: (r) =>
-    r.points.map(([seconds, value], point) => ({ reading: "tank pressure", value, unit: r.unit, kind: "gauge", point, seconds })),
 };

@@ -5,7 +5,7 @@ import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { vapourVolume } from "../../vehicle";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import { fuelLevelDoubt, holeMeasure } from "../evap-fields";
-import type { PulldownRecord } from "./record";
+import type { PulldownRecord } from "./fields";
 import type { Seen } from "./rows";
 
 /** Least change that counts, Pa, where the trace scatters less. */

@@ -1,7 +1,7 @@
 import { type Asked, ofPart, type Says, tight } from "../asked";
 import type { CheckContext, Verdict } from "../check";
-import { SOAPED } from "./judge";
-import type { SecondaryAirRecord } from "./record";
+import type { SecondaryAirRecord } from "./fields";
+import { SOAPED } from "./fields";
 
 /** Whether the pump runs, its joints hold, air arrives through this valve, and the valve keeps exhaust back. */
 export function secondaryAirAsks(record: SecondaryAirRecord, verdict: Verdict, { layout }: CheckContext): Asked[] {

@@ -2,7 +2,7 @@ import { inSentence } from "../../sentence";
 import type { Layout } from "../../vehicle";
 import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
-import { SOAPED } from "./judge";
+import { SOAPED } from "./fields";
 import type { Seen } from "./rows";
 
 /** The switching valves of this vehicle, a bank each. */

@@ -1,14 +1,13 @@
 import type { CheckKind } from "../check";
 import { secondaryAirAsks } from "./asks";
 import { airValves, secondaryAirCandidates } from "./candidates";
-import { secondaryAirForm } from "./form";
+import { type RunBy, type SecondaryAirRecord, secondaryAirFields, secondaryAirForm } from "./fields";
 import { judgeSecondaryAir } from "./judge";
 import { planSecondaryAir } from "./plan";
-import { type RunBy, type SecondaryAirRecord, secondaryAirSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const secondaryAir: CheckKind<SecondaryAirRecord, { readonly runBy: RunBy; readonly window?: number }, Seen> = {
   id: "secondary-air",
@@ -26,14 +25,10 @@ export const secondaryAir: CheckKind<SecondaryAirRecord, { readonly runBy: RunBy
   byPart: true,
   setup: (r) => (r.runBy === "fused-lead" ? [r.joint, "air-pump"] : [r.joint]),
   ownCommands: (r) => [r.joint, "air-pump"],
-  schema: secondaryAirSchema,
+  fields: secondaryAirFields,
   form: secondaryAirForm,
   plan: planSecondaryAir,
   judge: judgeSecondaryAir,
-  readings: (r) => [
-    ...(r.watched === undefined ? [] : [{ reading: "oxygen sensor's reaction", value: r.watched, unit: "s" }]),
-    ...(r.trim === undefined ? [] : [{ reading: "short-term trim moved", value: r.trim, unit: "%" }]),
-  ],
   places: ({ layout }) => airValves(layout).map((j) => j.id),
   place: (r) => r.joint,
 };

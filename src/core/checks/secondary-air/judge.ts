@@ -1,11 +1,8 @@
 import { inSentence } from "../../sentence";
 import { formatNumber } from "../../units";
 import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
-import type { SecondaryAirRecord } from "./record";
+import { type SecondaryAirRecord, SOAPED } from "./fields";
 import type { Seen } from "./rows";
-
-/** Joints that air can bubble out of on its way to the valves. */
-export const SOAPED: readonly string[] = ["pump-seam", "air-hose-joint"];
 
 /** The trap that it fell into; undefined where there is none. */
 function trapOf(record: SecondaryAirRecord): string | undefined {

@@ -1,6 +1,6 @@
 import { formatNumber } from "../../units";
 import type { CheckContext, Plan } from "../check";
-import type { RunBy } from "./record";
+import type { RunBy } from "./fields";
 
 const RUN: Readonly<Record<RunBy, string>> = {
   "scan-tool":

@@ -3,7 +3,7 @@ import { COLD_AIR, contextOf, NATURAL, TWO_BANKS } from "../../core.fixture";
 import { BadInput, validate } from "../../input";
 import { CHECKS, judgeCheck } from "..";
 import { secondaryAir as sound } from "../records.fixture";
-import { judgeSecondaryAir, type SecondaryAirRecord, secondaryAirSchema } from ".";
+import { judgeSecondaryAir, type SecondaryAirRecord, secondaryAirFields } from ".";
 
 const context = contextOf(COLD_AIR);
 const judge = (change: Partial<SecondaryAirRecord>) => judgeSecondaryAir({ ...sound, ...change }, context);
@@ -86,7 +86,7 @@ describe("secondary air", () => {
 
   it("is refused at the door without how long it was watched", () => {
     const { watched: _, ...unwatched } = sound;
-    expect(() => validate(secondaryAirSchema, unwatched)).toThrow(/how many seconds/);
-    expect(() => validate(secondaryAirSchema, { ...sound, bubbles: ["sofa"] })).toThrow(BadInput);
+    expect(() => validate(secondaryAirFields.schema, unwatched)).toThrow(/how many seconds/);
+    expect(() => validate(secondaryAirFields.schema, { ...sound, bubbles: ["sofa"] })).toThrow(BadInput);
   });
 });

@@ -2,7 +2,7 @@ import { EVAP_ZONES, type Joint, reachOf, usualSetup } from "../../vehicle";
 import { type Asked, ofEngine, type Says, tight } from "../asked";
 import type { CheckContext, Verdict } from "../check";
 import { leaksSeen } from "../seen";
-import type { SmokeRun } from "./record";
+import type { SmokeRun } from "./fields";
 
 /** A joint that belongs to the vapour system, however far an intake's fill may get into it. */
 const ofVapour = (joint: Joint) => EVAP_ZONES.includes(joint.from);

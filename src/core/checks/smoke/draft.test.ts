@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { Machine } from "../../shop/settings";
-import { EMPTY_EVAP_SMOKE, type EvapSmokeDraft, evapSmokeRunOf, evapSmokeSchema } from "../evap-smoke";
+import { EMPTY_EVAP_SMOKE, type EvapSmokeDraft, evapSmokeFields, evapSmokeRunOf } from "../evap-smoke";
 import { provedEarlier, sampled, sighted, smokeRunOf } from "./draft";
-import { smokeRunSchema } from "./record";
+import { smokeFields } from "./fields";
 
 const machine: Machine = {
   id: "m",
@@ -32,8 +32,8 @@ describe("a smoke run on its way", () => {
     expect(smokeRunOf({ ...begun, startedAt: null }, machine, conditions, START)).toBeUndefined();
     expect(smokeRunOf(begun, machine, undefined, START)).toBeUndefined();
     expect(evapSmokeRunOf({ ...begun, fuelLevel: "half" }, machine, known, START)).toBeUndefined();
-    expect(smokeRunSchema.isValidSync(smokeRunOf(begun, machine, conditions, START), { strict: true })).toBe(true);
-    expect(evapSmokeSchema.isValidSync(evapSmokeRunOf(begun, machine, known, START), { strict: true })).toBe(true);
+    expect(smokeFields.schema.isValidSync(smokeRunOf(begun, machine, conditions, START), { strict: true })).toBe(true);
+    expect(evapSmokeFields.schema.isValidSync(evapSmokeRunOf(begun, machine, known, START), { strict: true })).toBe(true);
   });
 
   it("counts its time from the moment the hose went on", () => {

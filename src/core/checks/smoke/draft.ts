@@ -1,7 +1,7 @@
 import type { Machine } from "../../shop/settings";
 import { parseTrusted, type Quantity } from "../../units";
 import type { ZoneId } from "../../vehicle";
-import type { SmokeRun } from "./record";
+import type { SmokeRun } from "./fields";
 
 /** What a draft holds just as its record will. */
 type AsRecorded = Pick<

@@ -1,19 +1,19 @@
 import type { CheckKind } from "../check";
 import { smokeAsks, smokeSetup } from "./asks";
 import { smokeCandidates } from "./candidates";
+import { type SmokeRun, smokeFields } from "./fields";
 import { judgeSmoke } from "./judge";
 import { planSmoke, type SmokeAim } from "./plan";
 import { smokeProof } from "./proof";
-import { type SmokeRun, smokeRunSchema } from "./record";
 import { rows, type Seen } from "./rows";
 import { readSections } from "./sections";
 
 export { leaksSeen } from "../seen";
 export * from "./asks";
 export * from "./draft";
+export * from "./fields";
 export * from "./judge";
 export * from "./plan";
-export * from "./record";
 export * from "./sections";
 
 export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
@@ -40,7 +40,7 @@ export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
   setup: smokeSetup,
   ownCommands: smokeSetup,
   machineProof: (r) => smokeProof(r, r.machine.ratedPressure),
-  schema: smokeRunSchema,
+  fields: smokeFields,
   plan: planSmoke,
   judge: judgeSmoke,
   readings: (run) =>

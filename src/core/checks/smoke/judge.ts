@@ -10,7 +10,7 @@ import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { entryZone, type Layout, noWayIn, type Reach, reachOf } from "../../vehicle";
 import { type CheckContext, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
 import { leaksSeen, pastPlugs, weepsSeen } from "../seen";
-import type { SmokeRun } from "./record";
+import type { SmokeRun } from "./fields";
 import type { Seen } from "./rows";
 
 /** Share of the machine's full flow above which the ball is held high. */

@@ -1,6 +1,6 @@
 import { type Quantity, toSi } from "../../units";
 import type { MachineProof } from "../check";
-import type { SmokeRun } from "./record";
+import type { SmokeRun } from "./fields";
 
 /** The proof that a run's machine was given; `set` is what it was made or regulated to give, gauge. */
 export function smokeProof({ machine, proof }: Pick<SmokeRun, "machine" | "proof">, set: Quantity): MachineProof | undefined {

@@ -2,8 +2,8 @@ import { holeArea } from "../../gas/orifice";
 import { formatNumber } from "../../units";
 import { entryZone, type FillSetup, type Joint, type Layout, reachOf, type ZoneId } from "../../vehicle";
 import { jointName, type Together, type Verdict } from "../check";
+import type { SmokeRun } from "./fields";
 import { arrivalsOf, readSmoke } from "./judge";
-import type { SmokeRun } from "./record";
 
 /** One way to cut the circuit in two: what to shut, what that takes out of the fill, and how well it splits. */
 export interface Section {

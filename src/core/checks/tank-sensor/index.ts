@@ -4,11 +4,10 @@ import type { CheckContext, CheckKind, Measure, Plan, Verdict } from "../check";
 import { voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
 import { tankSensorCandidates } from "./candidates";
-import { tankSensorForm } from "./form";
-import { type TankSensorRecord, tankSensorSchema } from "./record";
+import { type TankSensorRecord, tankSensorFields, tankSensorForm } from "./fields";
 import { rows, type Seen } from "./rows";
 
-export * from "./record";
+export * from "./fields";
 
 /** Share by which a sensor's slope may miss its curve. */
 const SLOPE = 0.15;
@@ -167,17 +166,8 @@ export const tankSensor: CheckKind<TankSensorRecord, unknown, Seen> = {
   asks: tankSensorAsks,
   setup: () => ["filler-cap"],
   hides: () => ["filler-cap"],
-  schema: tankSensorSchema,
+  fields: tankSensorFields,
   form: tankSensorForm,
   plan: planTankSensor,
   judge: judgeTankSensor,
-  readings: (r) => [
-    { reading: "tank sensor, cap off", value: r.zero.value, unit: r.zero.unit },
-    ...(r.second
-      ? [
-          { reading: "known pressure", value: r.second.pressure.value, unit: r.second.pressure.unit, kind: "gauge" },
-          { reading: "tank sensor under it", value: r.second.signal.value, unit: r.second.signal.unit },
-        ]
-      : []),
-  ],
 };

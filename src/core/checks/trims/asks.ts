@@ -1,9 +1,9 @@
 import { type Asked, ofEngine, POINT_CLASSES, type Says, trimAtom } from "../asked";
 import type { CheckContext, Verdict } from "../check";
+import type { TrimSurvey } from "./fields";
 import { countedPoints, pointSays } from "./judge";
 import { classesOf } from "./points";
 import { stopsOf } from "./read";
-import type { TrimSurvey } from "./record";
 
 const WORDS = { idle: "at idle", "1500": "at 1500 1/min", "2500": "at 2500 1/min", load: "under load" } as const;
 

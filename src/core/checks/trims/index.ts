@@ -1,17 +1,16 @@
 import { type CheckKind, readingOf } from "../check";
 import { trimsAsk } from "./asks";
 import { trimsCandidates } from "./candidates";
-import { trimsForm } from "./form";
+import { type TrimSurvey, trimsFields, trimsForm } from "./fields";
 import { judgeTrims } from "./judge";
 import { trimOperatingPoints } from "./operating-points";
 import { planTrims } from "./plan";
-import { type TrimSurvey, trimSurveySchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
 export * from "./points";
 export * from "./read";
-export * from "./record";
 export * from "./shapes";
 
 export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
@@ -26,7 +25,7 @@ export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
   rows,
   candidates: trimsCandidates,
   asks: trimsAsk,
-  schema: trimSurveySchema,
+  fields: trimsFields,
   form: trimsForm,
   plan: planTrims,
   judge: judgeTrims,

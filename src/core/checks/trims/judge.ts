@@ -4,6 +4,7 @@ import { formatNumber, fromSi, type Quantity, toSi, ZERO_CELSIUS } from "../../u
 import { isKnown, type VehicleFacts } from "../../vehicle";
 import { POINT_CLASSES, type Says } from "../asked";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import type { TrimPoint, TrimSurvey } from "./fields";
 import { classesOf } from "./points";
 import {
   type BankReading,
@@ -17,7 +18,6 @@ import {
   smallestVisible,
   stopsOf,
 } from "./read";
-import type { TrimPoint, TrimSurvey } from "./record";
 import type { Seen } from "./rows";
 import type { ShapeFit, ShapeId } from "./shapes";
 

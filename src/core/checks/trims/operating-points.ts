@@ -1,6 +1,6 @@
 import { toSi } from "../../units";
 import type { OperatingPoint } from "../side-by-side";
-import type { TrimSurvey } from "./record";
+import type { TrimSurvey } from "./fields";
 
 /** A total trim is known so well where its window gave no scatter, percent; a meter's flow, share. */
 const TRIM_SD = 1;

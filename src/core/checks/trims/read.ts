@@ -3,7 +3,7 @@ import { holeDiameter, SHARP_EDGED } from "../../gas/orifice";
 import type { Limits } from "../../shop/limits";
 import { toSi } from "../../units";
 import type { VehicleFacts } from "../../vehicle";
-import type { TrimPoint, TrimSurvey } from "./record";
+import type { TrimPoint, TrimSurvey } from "./fields";
 import type { Seen } from "./rows";
 import {
   type BankPoint,

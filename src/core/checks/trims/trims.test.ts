@@ -4,9 +4,9 @@ import { contextOf, NATURAL, TURBO, TWO_BANKS } from "../../core.fixture";
 import { ambientAtAltitude } from "../../gas/atmosphere";
 import { seededNoise } from "../../maths/random";
 import { fromSi } from "../../units";
+import { type TrimPoint, type TrimSurvey, trimsFields } from "./fields";
 import { judgeTrims, refusal } from "./judge";
 import { readSurvey, readTrim, stopsOf, totalTrim } from "./read";
-import { type TrimPoint, type TrimSurvey, trimSurveySchema } from "./record";
 import { fitShapes, manifoldFlux, SHAPE_IDS } from "./shapes";
 
 const vehicle = NATURAL;
@@ -342,7 +342,7 @@ describe("traps", () => {
 describe("the door", () => {
   const says = (change: object) => {
     try {
-      trimSurveySchema.validateSync({ ...LEAN_IDLE, ...change }, { strict: true });
+      trimsFields.schema.validateSync({ ...LEAN_IDLE, ...change }, { strict: true });
       return "taken";
     } catch (error) {
       return (error as Error).message;

@@ -1,14 +1,13 @@
 import { ofEngine, saysOf } from "../asked";
-import { type CheckKind, readingOf } from "../check";
+import type { CheckKind } from "../check";
 import { vacuumCandidates } from "./candidates";
-import { vacuumForm } from "./form";
+import { type VacuumReading, vacuumFields, vacuumForm } from "./fields";
 import { judgeVacuum } from "./judge";
 import { planVacuum } from "./plan";
-import { type VacuumReading, vacuumSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const vacuum: CheckKind<VacuumReading, unknown, Seen> = {
   id: "vacuum",
@@ -24,12 +23,8 @@ export const vacuum: CheckKind<VacuumReading, unknown, Seen> = {
     verdict.outcome === "void" ? [] : [ofEngine(layout, "vacuum@idle", "intake vacuum at idle", saysOf(verdict.outcome))],
   setup: () => ["gauge-port"],
   hides: () => ["gauge-port"],
-  schema: vacuumSchema,
+  fields: vacuumFields,
   form: vacuumForm,
   plan: planVacuum,
   judge: judgeVacuum,
-  readings: (r) => [
-    ...readingOf("intake vacuum", { ...r.vacuum, kind: "vacuum" }),
-    { reading: "engine speed", value: r.rpm, unit: "1/min" },
-  ],
 };

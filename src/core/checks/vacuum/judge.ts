@@ -1,7 +1,7 @@
 import { formatQuantity, fromSi, toSi, UNITS } from "../../units";
 import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
 import { instrumentDoubt } from "../instrument";
-import type { VacuumReading } from "./record";
+import type { VacuumReading } from "./fields";
 import type { Seen } from "./rows";
 
 const SEA_LEVEL = 101325;

@@ -3,14 +3,13 @@ import type { CheckKind } from "../check";
 import { electricOf } from "../commanded";
 import { valveAsks } from "./asks";
 import { valveCandidates } from "./candidates";
-import { valveForm } from "./form";
+import { type Power, type ValveRecord, valveFields, valveForm } from "./fields";
 import { judgeValve } from "./judge";
 import { planValve } from "./plan";
-import { type Power, type ValveRecord, valveSchema } from "./record";
 import { rows, type Seen } from "./rows";
 
+export * from "./fields";
 export * from "./judge";
-export * from "./record";
 
 export const valve: CheckKind<
   ValveRecord,
@@ -33,7 +32,7 @@ export const valve: CheckKind<
   byPart: true,
   setup: (r) => [r.joint],
   ownCommands: (r) => [r.joint],
-  schema: valveSchema,
+  fields: valveFields,
   form: valveForm,
   plan: planValve,
   judge: judgeValve,

@@ -4,7 +4,7 @@ import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, 
 import { type Loss, lossIn60, lostIn } from "../hold";
 import { lossDoubt } from "../instrument";
 import { trappedHole, trappedMeasure, weepsFarBelow, weepsLike } from "../trapped";
-import type { ValveRecord, ValveState } from "./record";
+import type { ValveRecord, ValveState } from "./fields";
 import type { Seen } from "./rows";
 
 /** A state that passes has let most of it go by the end. */

@@ -1,5 +1,5 @@
 import { type CautionId, type CheckContext, jointName, type Plan } from "../check";
-import type { Power } from "./record";
+import type { Power } from "./fields";
 
 const ENTRY_WORDS = { "service-port": "service port", "filler-neck": "filler neck", "purge-line": "purge line" } as const;
 

@@ -87,6 +87,6 @@ describe("valve two-state test", () => {
       expect(verdict.observation).toBeUndefined();
       expect(valve.asks({ ...record, ...half } as ValveRecord, verdict, context).every((a) => a.says === "open")).toBe(true);
     }
-    expect(() => validate(valve.schema, { ...record, rest: undefined, energised: undefined })).toThrow(/at least one/);
+    expect(() => validate(valve.fields.schema, { ...record, rest: undefined, energised: undefined })).toThrow(/at least one/);
   });
 });

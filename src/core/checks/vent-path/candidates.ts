@@ -1,6 +1,6 @@
 import type { Candidate } from "../candidate";
 import type { CheckContext } from "../check";
-import { VENT_PARTS } from "./record";
+import { VENT_PARTS } from "./fields";
 import type { Seen } from "./rows";
 
 export function ventPathCandidates({ vehicle }: CheckContext): Candidate<Seen>[] {

@@ -5,11 +5,10 @@ import { formatNumber, fromSi, toSi } from "../../units";
 import { ofPart } from "../asked";
 import { type CheckContext, type CheckKind, type Plan, type Verdict, voidVerdict } from "../check";
 import { ventPathCandidates } from "./candidates";
-import { ventPathForm } from "./form";
-import { VENT_PART_NAMES, VENT_PARTS, type VentPart, type VentPathRecord, ventPathSchema } from "./record";
+import { VENT_PART_NAMES, VENT_PARTS, type VentPart, type VentPathRecord, ventPathFields, ventPathForm } from "./fields";
 import { rows, type Seen } from "./rows";
 
-export * from "./record";
+export * from "./fields";
 
 /** A back pressure below this is none: the part is wide open for the flow, Pa. */
 const NO_BACK = 10;
@@ -141,13 +140,8 @@ export const ventPath: CheckKind<VentPathRecord, unknown, Seen> = {
           ),
         ),
   setup: () => [...VENT_PARTS],
-  schema: ventPathSchema,
+  fields: ventPathFields,
   form: ventPathForm,
   plan: planVentPath,
   judge: judgeVentPath,
-  readings: (r) =>
-    r.parts.flatMap(({ part, flow, back }, point) => [
-      { reading: `flow, ${part}`, value: flow.value, unit: flow.unit, point },
-      { reading: `back pressure, ${part}`, value: back.value, unit: back.unit, kind: "gauge", point },
-    ]),
 };

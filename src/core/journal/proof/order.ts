@@ -1,4 +1,5 @@
-import { type Bodies, type JournalEntry, spanOf } from "../entries";
+import type { Bodies } from "../entries";
+import { type JournalEntry, spanOf } from "../envelope";
 
 /** From–to, ms since 1970. */
 export interface Span {

@@ -11,7 +11,7 @@ const gauge = (value: number, unit: "kPa" | "inHg" | "hPa" | "V", zero = 0) =>
 const { car } = caseOf({ family: "engine", vehicle: 3, faults: [{ cause: 0, size: 0.5 }], symptoms: 0, misleads: false });
 const sound = { ...car, faults: [] };
 const read = (check: "vacuum" | "crankcase", instrument: object) =>
-  validate<object>(CHECKS[check].schema, readCheck(check, { car: sound, noise: seededNoise(4) }, { instrument }));
+  validate<object>(CHECKS[check].fields.schema, readCheck(check, { car: sound, noise: seededNoise(4) }, { instrument }));
 
 describe("a gauge in the practice bay", () => {
   it("shows no more than its divisions, and a check that it is too coarse for is not sure", () => {

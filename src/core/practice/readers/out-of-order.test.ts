@@ -31,7 +31,7 @@ function outcome(
 ): Verdict["outcome"] | "refused" {
   const record = readCheck(check, { car, noise: seededNoise(seed), instruments: out }, setup as Record<string, unknown>);
   try {
-    return judgeCheck(check, validate<object>(CHECKS[check].schema, record), car.context).outcome;
+    return judgeCheck(check, validate<object>(CHECKS[check].fields.schema, record), car.context).outcome;
   } catch (error) {
     if (error instanceof BadInput) return "refused";
     throw error;

@@ -1,18 +1,11 @@
 import * as yup from "yup";
 import { samplesAgain } from "../../checks/samples";
-import { formOf } from "../../form";
+import { fields, list, oneOf, plain, type RecordOf } from "../../form";
 import { fitDecay } from "../../gas/decay";
-import { BadInput, strictObject } from "../../input";
-import { fromSi, parseNumber, type Quantity, toSi, UNITS, type UnitId, unitsOf } from "../../units";
-import { type Air, air, airField, ambientField, needs, reading, seconds } from "../fields";
+import { BadInput } from "../../input";
+import { fromSi, parseNumber, toSi, UNITS, type UnitId, unitsOf } from "../../units";
+import { air, reading, seconds, toolForm } from "../fields";
 import type { Tool } from "../tool";
-
-interface Decay extends Air {
-  readonly unit: UnitId;
-  readonly samples: readonly (readonly [seconds: number, pressure: number])[];
-  readonly volume: Quantity;
-  readonly held: number;
-}
 
 const line = (text: string): readonly [number, number] => {
   const parts = text.trim().split(/[\s;]+/);
@@ -21,45 +14,35 @@ const line = (text: string): readonly [number, number] => {
   return [t.value, p.value];
 };
 
+type Sample = readonly [seconds: number, pressure: number];
+const decayFields = fields({
+  unit: oneOf<UnitId>(unitsOf("pressure"), "The unit", { label: "Read in", list: true, defaultValue: "inH2O" }).asked({
+    options: (["inH2O", "mbar", "kPa", "psi", "Pa"] as const).map((u) => [u, `${u} gauge`] as const),
+  }),
+  samples: list<Sample, unknown>(plain<Sample>(yup.tuple([yup.number().required(), yup.number().required()])), {
+    label: "Seconds and pressure after shut-off, a reading a line",
+    example: "0 10\n30 9.2\n60 8.4\n90 7.7",
+    min: [4, "Type at least four readings, a line each"],
+    max: [2000, "At most 2,000 readings"],
+    missing: "Type the readings, a line each",
+    lines: { read: line, write: ([t, p]) => `${t} ${p}` },
+  }),
+  volume: reading("Gas volume", "the gas volume", "volume", ["L", "gal"], "30"),
+  held: seconds("Held before it was shut off, s", "how long it was held before", {
+    example: "120",
+    defaultValue: "120",
+    least: [0, "A hold is not negative"],
+  }),
+  ...air,
+});
+type Decay = RecordOf<typeof decayFields>;
+
 /** A fall after shut-off, as a hole. */
 export const decayTool: Tool<Decay> = {
   id: "decay",
   name: "Decay after shut-off",
   aim: "The hole that a falling pressure goes through, with what the test could have seen",
-  form: formOf<Decay, undefined>()({
-    schema: strictObject({
-      unit: yup.mixed<UnitId>().oneOf(unitsOf("pressure"), "The unit is one of pressure").required(),
-      samples: yup
-        .array()
-        .of(yup.tuple([yup.number().required(), yup.number().required()]).required())
-        .min(4, "Type at least four readings, a line each")
-        .max(2000, "At most 2,000 readings")
-        .required("Type the readings, a line each"),
-      volume: needs("volume", "the gas volume"),
-      held: seconds("how long it was held before").min(0, "A hold is not negative"),
-      ...air,
-    }),
-    fields: {
-      unit: {
-        type: "choice",
-        list: true,
-        label: "Read in",
-        options: (["inH2O", "mbar", "kPa", "psi", "Pa"] as const).map((u) => [u, `${u} gauge`] as const),
-        holds: () => "inH2O",
-      },
-      samples: {
-        type: "lines",
-        label: "Seconds and pressure after shut-off, a reading a line",
-        read: line,
-        write: ([t, p]: readonly [number, number]) => `${t} ${p}`,
-        example: "0 10\n30 9.2\n60 8.4\n90 7.7",
-      },
-      volume: reading("Gas volume", "volume", ["L", "gal"], "30"),
-      held: { type: "number", label: "Held before it was shut off, s", bare: "s", example: "120", holds: () => "120" },
-      ambient: ambientField,
-      temperature: airField,
-    },
-  }),
+  form: toolForm(decayFields),
   formula: "dp/dt = −γ·R·T·ṁ/V − p·(T − T_w)/(T·τ);  √p falls about linearly: slope → CdA/V",
   symbols: [
     ["p, T", "pressure and temperature of the gas", "Pa, K"],

@@ -1,105 +1,71 @@
-import * as yup from "yup";
-import { formOf } from "../../form";
-import { BadInput, strictObject } from "../../input";
+import { choice, type FormState, fields, list, number, type RecordOf } from "../../form";
+import { BadInput } from "../../input";
 import { type ComebackHistory, judgeColdStarts, judgeComeback } from "../../journal";
 import { parseNumber } from "../../units";
+import { toolForm } from "../fields";
 import type { Tool } from "../tool";
 
-interface Drive {
-  readonly kind: "random" | "sets-in" | "cold-starts";
-  readonly recorded?: readonly number[];
-  readonly clean?: readonly number[];
-  readonly came?: number;
-  readonly of?: number;
-  readonly starts?: number;
-}
 const km = (text: string): number => {
   const read = parseNumber(text);
   if (!read.ok || !(read.value > 0))
     throw new BadInput(`"${text}" is no distance: type a number above 0, a line each`, "recorded");
   return read.value;
 };
-const distances = yup.array().of(yup.number().min(0).max(1e7).required()).max(1000, "At most 1,000").optional();
-const counted = (what: string) =>
-  yup.number().integer(`${what} is counted: a whole number`).min(0, `${what} is not negative`).max(10_000).optional();
+
+const distances = (label: string, example: string) =>
+  list(
+    number({
+      name: "A distance",
+      min: [0, "A distance is not negative"],
+      max: [1e7, "A distance of more than ten million is none"],
+    }),
+    { label, example, max: [1000, "At most 1,000"], lines: { read: km, write: String } },
+  ).optional();
+const counted = (what: string, label: string, example: string, defaultValue?: string) =>
+  number({
+    name: what,
+    label,
+    bare: "times",
+    example,
+    ...(defaultValue ? { defaultValue } : {}),
+    integer: `${what} is counted: a whole number`,
+    min: [0, `${what} is not negative`],
+    max: [10_000, `${what}: more than 10,000`],
+  }).optional();
+const driveFields = fields({
+  kind: choice(
+    { random: "At random", "sets-in": "Sets in after so much", "cold-starts": "On cold starts" },
+    { label: "It comes back", missing: "Say how it comes back", defaultValue: "random" },
+  ),
+  recorded: distances("Recorded distances, one a line", "14\n22\n17"),
+  clean: distances("Driven since without it, a run a line", "30\n31"),
+  came: counted("How often it came", "It came on so many", "3"),
+  of: counted("The number of cold starts", "Of so many cold starts", "8"),
+  starts: counted("The number of clean starts", "Clean cold starts since", "0", "0"),
+})
+  .rule(
+    "recorded",
+    "Type what was recorded: at least one distance, a line each",
+    ({ kind, recorded }) => kind === "cold-starts" || (Array.isArray(recorded) && recorded.length > 0),
+  )
+  .rule(
+    "came",
+    "Type on how many of how many cold starts it came",
+    ({ kind, came, of }) => kind !== "cold-starts" || (came !== undefined && of !== undefined),
+  );
+type Drive = RecordOf<typeof driveFields>;
+
+type State = FormState<unknown, "kind">;
+const onColdStarts = { when: ({ value }: State) => value("kind") === "cold-starts" };
+const byDistance = { when: ({ value }: State) => value("kind") !== "cold-starts" };
 
 /** How far to drive before a fault that comes and goes can be called gone. */
 export const driveTool: Tool<Drive> = {
   id: "drive",
   name: "How far to drive",
   aim: "What it takes until a clean run means something: enough or not yet, never a probability of being repaired",
-  form: formOf<Drive, undefined>()({
-    schema: strictObject({
-      kind: yup
-        .mixed<Drive["kind"]>()
-        .oneOf(["random", "sets-in", "cold-starts"], "Say how it comes back")
-        .required("Say how it comes back"),
-      recorded: distances,
-      clean: distances,
-      came: counted("How often it came"),
-      of: counted("The number of cold starts"),
-      starts: counted("The number of clean starts"),
-    })
-      .test("recorded", "Type what was recorded: at least one distance, a line each", (b) => {
-        const drive = b as Drive;
-        return drive.kind === "cold-starts" || (drive.recorded?.length ?? 0) > 0;
-      })
-      .test("starts", "Type on how many of how many cold starts it came", (b) => {
-        const drive = b as Drive;
-        return drive.kind !== "cold-starts" || (drive.came !== undefined && drive.of !== undefined);
-      }),
-    fields: {
-      kind: {
-        type: "choice",
-        label: "It comes back",
-        options: [
-          ["random", "At random"],
-          ["sets-in", "Sets in after so much"],
-          ["cold-starts", "On cold starts"],
-        ],
-        holds: () => "random",
-      },
-      recorded: {
-        type: "lines",
-        label: "Recorded distances, one a line",
-        read: km,
-        write: String,
-        optional: true,
-        example: "14\n22\n17",
-        when: ({ holds }) => holds("kind") !== "cold-starts",
-      },
-      clean: {
-        type: "lines",
-        label: "Driven since without it, a run a line",
-        read: km,
-        write: String,
-        optional: true,
-        example: "30\n31",
-        when: ({ holds }) => holds("kind") !== "cold-starts",
-      },
-      came: {
-        type: "number",
-        label: "It came on so many",
-        bare: "times",
-        example: "3",
-        when: ({ holds }) => holds("kind") === "cold-starts",
-      },
-      of: {
-        type: "number",
-        label: "Of so many cold starts",
-        bare: "times",
-        example: "8",
-        when: ({ holds }) => holds("kind") === "cold-starts",
-      },
-      starts: {
-        type: "number",
-        label: "Clean cold starts since",
-        bare: "times",
-        example: "0",
-        holds: () => "0",
-        when: ({ holds }) => holds("kind") === "cold-starts",
-      },
-    },
+  form: toolForm(driveFields, {
+    ask: { recorded: byDistance, clean: byDistance, came: onColdStarts, of: onColdStarts, starts: onColdStarts },
   }),
   formula: "random: (1 + x/(n·m̄))^(−n);  sets in: n!·k!/(n + k)!;  cold starts: ∏ (N − k + ½ + i)/(N + 1 + i)",
   symbols: [

@@ -1,36 +1,29 @@
-import { formOf } from "../../form";
+import { fields, type RecordOf } from "../../form";
 import { fillHeating, settleTimeConstant, smokeArrivalTime } from "../../gas/vessel";
-import { strictObject } from "../../input";
-import { fromSi, type Quantity, toSi } from "../../units";
-import { type Air, air, airField, ambientField, needs, reading } from "../fields";
+import { fromSi, toSi } from "../../units";
+import { air, reading, toolForm } from "../fields";
 import type { Tool } from "../tool";
 
-interface Fill extends Air {
-  readonly volume: Quantity;
-  readonly pressure: Quantity;
-  readonly flow: Quantity;
-}
+const fillFields = fields({
+  volume: reading("Gas volume", "the volume that is filled", "volume", ["L", "gal"], "30"),
+  pressure: reading(
+    "Pressure it is held at, gauge",
+    "the pressure it is filled to",
+    "ratedPressure",
+    ["inH2O", "psi", "mbar", "kPa"],
+    "13",
+  ),
+  flow: reading("Most that the machine gives", "what the machine gives", "smokeFlow", ["L/min", "SCFH"], "12"),
+  ...air,
+});
+type Fill = RecordOf<typeof fillFields>;
 
 /** How long until a fill can be read, and until smoke is through it. */
 export const fillTool: Tool<Fill> = {
   id: "fill",
   name: "Fill and settle",
   aim: "How long until the ball can be read, and until smoke has swept the circuit",
-  form: formOf<Fill, undefined>()({
-    schema: strictObject({
-      volume: needs("volume", "the volume that is filled"),
-      pressure: needs("ratedPressure", "the pressure it is filled to"),
-      flow: needs("smokeFlow", "what the machine gives"),
-      ...air,
-    }),
-    fields: {
-      volume: reading("Gas volume", "volume", ["L", "gal"], "30"),
-      pressure: reading("Pressure it is held at, gauge", "ratedPressure", ["inH2O", "psi", "mbar", "kPa"], "13"),
-      flow: reading("Most that the machine gives", "smokeFlow", ["L/min", "SCFH"], "12"),
-      ambient: ambientField,
-      temperature: airField,
-    },
-  }),
+  form: toolForm(fillFields),
   formula: "τ = (V·p_set/p_amb)/Q;  arrival = V/Q;  ΔT = T·(γ−1)/γ·p_set/p_amb",
   symbols: [
     ["τ", "settling time constant", "s"],

@@ -1,8 +1,7 @@
-import { formOf, typedQuantity } from "../../form";
+import { fields, type RecordOf, typedQuantity } from "../../form";
 import { holeOfLoss } from "../../gas/hold";
-import { strictObject } from "../../input";
 import { formatNumber, fromSi, type Quantity, toSi } from "../../units";
-import { type Air, air, airField, ambientField, needs, reading, seconds } from "../fields";
+import { air, reading, seconds, toolForm } from "../fields";
 import type { Letter, Tool } from "../tool";
 import { sizes } from "./hole";
 
@@ -18,35 +17,22 @@ const PAPER = {
   valid: "Slow losses, walls as warm as the gas",
 };
 
-interface Held extends Air {
-  readonly volume: Quantity;
-  readonly start: Quantity;
-  readonly end: Quantity;
-  readonly seconds: number;
-}
+const vacuum = (label: string, what: string, example: string) => reading(label, what, "vacuum", ["inHg", "kPa", "mbar"], example);
+const heldFields = fields({
+  volume: reading("Trapped gas volume", "the trapped volume", "trapped", ["mL", "L"], "30"),
+  start: vacuum("Vacuum at the start", "the vacuum at the start", "20"),
+  end: vacuum("Vacuum that was left", "the vacuum that was left", "19"),
+  seconds: seconds("Watched, s", "how long it was watched", { example: "60" }),
+  ...air,
+});
+type Held = RecordOf<typeof heldFields>;
 
 /** What a part lost on a hand pump, as a hole. */
 export const heldTool: Tool<Held> = {
   id: "held",
   name: "Loss on a hand pump as a hole",
   aim: "Whether what a part loses is anything like the leak that is looked for",
-  form: formOf<Held, undefined>()({
-    schema: strictObject({
-      volume: needs("trapped", "the trapped volume"),
-      start: needs("vacuum", "the vacuum at the start"),
-      end: needs("vacuum", "the vacuum that was left"),
-      seconds: seconds("how long it was watched"),
-      ...air,
-    }),
-    fields: {
-      volume: reading("Trapped gas volume", "trapped", ["mL", "L"], "30"),
-      start: reading("Vacuum at the start", "vacuum", ["inHg", "kPa", "mbar"], "20"),
-      end: reading("Vacuum that was left", "vacuum", ["inHg", "kPa", "mbar"], "19"),
-      seconds: { type: "number", label: "Watched, s", bare: "s", example: "60" },
-      ambient: ambientField,
-      temperature: airField,
-    },
-  }),
+  form: toolForm(heldFields),
   ...PAPER,
   reckon({ volume, start, end, seconds, ambient, temperature }) {
     const outside = toSi(ambient);
@@ -85,12 +71,16 @@ export const heldTool: Tool<Held> = {
   },
 };
 
-interface Seen extends Air {
-  readonly volume: Quantity;
-  readonly pressure: Quantity;
-  readonly division: Quantity;
-  readonly seconds: number;
-}
+const gauge = (label: string, what: string, example: string) =>
+  reading(label, what, "smokePressure", ["inH2O", "psi", "mbar", "kPa"], example);
+const seenFields = fields({
+  volume: reading("Gas volume", "the volume that is watched", "volume", ["L", "gal"], "30"),
+  pressure: gauge("Pressure at shut-off, gauge", "the pressure at shut-off", "10"),
+  division: gauge("One division of the gauge", "one division of the gauge", "0.1"),
+  seconds: seconds("Watched, s", "how long it is watched", { example: "120" }),
+  ...air,
+});
+type Seen = RecordOf<typeof seenFields>;
 /** Less than two divisions between two readings is no difference. */
 const DIVISIONS = 2;
 
@@ -99,23 +89,7 @@ export const seenTool: Tool<Seen> = {
   id: "seen",
   name: "What a test can see",
   aim: "The smallest hole that this gauge can tell from none in that time, before anything is set up",
-  form: formOf<Seen, undefined>()({
-    schema: strictObject({
-      volume: needs("volume", "the volume that is watched"),
-      pressure: needs("smokePressure", "the pressure at shut-off"),
-      division: needs("smokePressure", "one division of the gauge"),
-      seconds: seconds("how long it is watched"),
-      ...air,
-    }),
-    fields: {
-      volume: reading("Gas volume", "volume", ["L", "gal"], "30"),
-      pressure: reading("Pressure at shut-off, gauge", "smokePressure", ["inH2O", "psi", "mbar", "kPa"], "10"),
-      division: reading("One division of the gauge", "smokePressure", ["inH2O", "psi", "mbar", "kPa"], "0.1"),
-      seconds: { type: "number", label: "Watched, s", bare: "s", example: "120" },
-      ambient: ambientField,
-      temperature: airField,
-    },
-  }),
+  form: toolForm(seenFields),
   ...PAPER,
   reckon({ volume, pressure, division, seconds, ambient, temperature }) {
     const [outside, start, lost] = [toSi(ambient), toSi(pressure), DIVISIONS * toSi(division)];

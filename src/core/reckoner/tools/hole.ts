@@ -1,9 +1,8 @@
-import { formOf } from "../../form";
+import { fields, type RecordOf } from "../../form";
 import { massFlowOf, standardFlow } from "../../gas/air";
 import { leakDiameter, orificeFlow } from "../../gas/orifice";
-import { strictObject } from "../../input";
-import { fromSi, type Quantity, toSi } from "../../units";
-import { type Air, air, airField, ambientField, needs, reading } from "../fields";
+import { fromSi, toSi } from "../../units";
+import { air, reading, toolForm } from "../fields";
 import type { Letter, Reckoned, Tool } from "../tool";
 
 const FORMULA =
@@ -23,10 +22,13 @@ const PAPER = {
   valid: "Air; sharp small holes at low pressure. Choked, a real hole passes up to 15 % more than Cd 0.61 says",
 };
 
-interface Leak extends Air {
-  readonly flow: Quantity;
-  readonly pressure: Quantity;
-}
+const pressure = reading("Pressure, gauge", "the pressure", "smokePressure", ["inH2O", "psi", "mbar", "kPa"], "13");
+const holeFields = fields({
+  flow: reading("Flow, at 20 °C and 101.325 kPa", "the flow", "smokeFlow", ["L/min", "cc/min", "SCFH"], "0.54"),
+  pressure,
+  ...air,
+});
+type Leak = RecordOf<typeof holeFields>;
 
 /** A hole as a shop names it: mm, thousandths of an inch. */
 export const sizes = (diameter: number, name = "Hole, sharp-edged (Cd 0.61)"): Reckoned[] => [
@@ -34,22 +36,12 @@ export const sizes = (diameter: number, name = "Hole, sharp-edged (Cd 0.61)"): R
   { name: "In thousandths of an inch", value: fromSi(diameter, "thou") },
 ];
 
-const pressureField = reading("Pressure, gauge", "smokePressure", ["inH2O", "psi", "mbar", "kPa"], "13");
-
 /** The hole that a flow at a pressure goes through. */
 export const holeTool: Tool<Leak> = {
   id: "hole",
   name: "Hole from flow and pressure",
   aim: "What the settled ball and the gauge say together, as one sharp-edged hole",
-  form: formOf<Leak, undefined>()({
-    schema: strictObject({ flow: needs("smokeFlow", "the flow"), pressure: needs("smokePressure", "the pressure"), ...air }),
-    fields: {
-      flow: reading("Flow, at 20 °C and 101.325 kPa", "smokeFlow", ["L/min", "cc/min", "SCFH"], "0.54"),
-      pressure: pressureField,
-      ambient: ambientField,
-      temperature: airField,
-    },
-  }),
+  form: toolForm(holeFields),
   ...PAPER,
   reckon({ flow, pressure, ambient, temperature }) {
     const outside = toSi(ambient);
@@ -66,25 +58,15 @@ export const holeTool: Tool<Leak> = {
   },
 };
 
-interface Through extends Air {
-  readonly diameter: Quantity;
-  readonly pressure: Quantity;
-}
+const flowFields = fields({ diameter: reading("Hole", "the hole", "hole", ["mm", "in", "thou"], "0.5"), pressure, ...air });
+type Through = RecordOf<typeof flowFields>;
 
 /** The flow that a pressure drives through a hole: the same equation, the other way round. */
 export const flowTool: Tool<Through> = {
   id: "flow",
   name: "Flow through a hole",
   aim: "What a known hole passes at a pressure: what the ball should show on the reference plate",
-  form: formOf<Through, undefined>()({
-    schema: strictObject({ diameter: needs("hole", "the hole"), pressure: needs("smokePressure", "the pressure"), ...air }),
-    fields: {
-      diameter: reading("Hole", "hole", ["mm", "in", "thou"], "0.5"),
-      pressure: pressureField,
-      ambient: ambientField,
-      temperature: airField,
-    },
-  }),
+  form: toolForm(flowFields),
   ...PAPER,
   reckon({ diameter, pressure, ambient, temperature }) {
     const outside = toSi(ambient);

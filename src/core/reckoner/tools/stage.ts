@@ -1,38 +1,26 @@
 import { testStage } from "../../checks/pressure-test/stage";
-import { formOf } from "../../form";
-import { strictObject } from "../../input";
+import { fields, type RecordOf } from "../../form";
 import { DEFAULT_LIMITS } from "../../shop/settings";
-import { fromSi, type Quantity } from "../../units";
-import { may, reading } from "../fields";
+import { fromSi } from "../../units";
+import { reading, toolForm } from "../fields";
 import type { Tool } from "../tool";
 
-interface Stage {
-  readonly maxBoost?: Quantity;
-  readonly part?: Quantity;
-  readonly tool?: Quantity;
-  readonly bladder?: Quantity;
-}
-const rating = (label: string, example: string) => reading(label, "testPressure", ["bar", "psi", "kPa"], example);
+const rating = (label: string, example: string) =>
+  reading(label, "the rating", "testPressure", ["bar", "psi", "kPa"], example).optional();
+const stageFields = fields({
+  maxBoost: reading("Engine's maximum boost, gauge", "the boost", "boost", ["bar", "psi", "kPa"], "1.1").optional(),
+  part: rating("Weakest part bears, gauge", "1.5"),
+  tool: rating("Adapter and hose are rated, gauge", "2"),
+  bladder: rating("Bladder is rated, gauge", "0.8"),
+});
+type Stage = RecordOf<typeof stageFields>;
 
 /** How high a boost pressure test may go. */
 export const stageTool: Tool<Stage> = {
   id: "stage",
   name: "Boost test limits",
   aim: "How high regulated air may go: the lowest of what the engine makes and what stands under it",
-  form: formOf<Stage, undefined>()({
-    schema: strictObject({
-      maxBoost: may("boost"),
-      part: may("testPressure"),
-      tool: may("testPressure"),
-      bladder: may("testPressure"),
-    }),
-    fields: {
-      maxBoost: reading("Engine's maximum boost, gauge", "boost", ["bar", "psi", "kPa"], "1.1"),
-      part: rating("Weakest part bears, gauge", "1.5"),
-      tool: rating("Adapter and hose are rated, gauge", "2"),
-      bladder: rating("Bladder is rated, gauge", "0.8"),
-    },
-  }),
+  form: toolForm(stageFields),
   formula: "p = min(p_boost, p_part, p_tool, p_bladder, p_shop)",
   symbols: [
     ["p_boost", "maximum boost of the engine, gauge", "Pa"],

@@ -1,12 +1,18 @@
-import * as yup from "yup";
-import { formOf } from "../../form";
-import { strictObject } from "../../input";
+import { fields, type RecordOf, text } from "../../form";
 import { fromSi, parseNumber, parseQuantity, toSi, UNITS, type UnitId, unitsOf } from "../../units";
+import { toolForm } from "../fields";
 import type { Tool } from "../tool";
 
-interface Same {
-  readonly reading: string;
-}
+const unitsFields = fields({
+  reading: text({
+    name: "The reading",
+    label: "Reading with its unit",
+    example: "13 inH2O",
+    max: 40,
+    missing: "Type a reading with its unit, as 13 inH2O",
+  }),
+});
+type Same = RecordOf<typeof unitsFields>;
 const DIMENSIONS = ["pressure", "volume-flow", "mass-flow", "length", "temperature", "volume", "torque", "distance"] as const;
 
 /** A reading in every unit of its kind. */
@@ -14,12 +20,7 @@ export const unitsTool: Tool<Same> = {
   id: "units",
   name: "Units side by side",
   aim: "One reading in every unit the trade mixes",
-  form: formOf<Same, undefined>()({
-    schema: strictObject({
-      reading: yup.string().max(40, "A reading is short").required("Type a reading with its unit, as 13 inH2O"),
-    }),
-    fields: { reading: { type: "text", label: "Reading with its unit", example: "13 inH2O" } },
-  }),
+  form: toolForm(unitsFields),
   formula: "value₂ = value₁ · unit₁ / unit₂",
   symbols: [["unit", "its size in the unit of the SI", ""]],
   source: "BIPM SI brochure; conventional inch of mercury (0 °C) and of water (4 °C)",

@@ -51,7 +51,7 @@ export function CheckFrame<Name extends string>({
   onDone?: () => void;
   children: ReactNode;
 }) {
-  const { kind, context, form, given, filled } = check;
+  const { kind, context, form, formState, filled } = check;
   const { state } = useJob();
   const [told, setTold] = useState(false);
   // What is typed answers at once; what it proves follows.
@@ -59,7 +59,7 @@ export function CheckFrame<Name extends string>({
   const verdict = useMemo(() => record && judgeCheck(kind, record, context), [kind, record, context]);
   const asks = (Object.keys(form.fields) as Name[]).find((name) => form.fields[name].type === "place");
   usePlace(
-    at ?? (asks && check.holds<string>(asks)),
+    at ?? (asks && check.value<string>(asks)),
     (joint) => check.known.places.some((p) => p.id === joint.id),
     choose ?? (asks && ((id) => check.set({ [asks]: id } as { [N in Name]?: unknown }))),
     { clocks, setup },
@@ -113,7 +113,7 @@ export function CheckFrame<Name extends string>({
               verdict ? (
                 <VerdictPanel check={kind} verdict={verdict} title="Verdict so far" />
               ) : (
-                <StillNeeded form={form} given={given} faults={filled.faults ?? []} onFocus={check.focus} />
+                <StillNeeded form={form} state={formState} errors={filled.errors ?? []} onFocus={check.focus} />
               )
             }
             actions={

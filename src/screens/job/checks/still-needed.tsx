@@ -1,37 +1,37 @@
 "use client";
 
-import type { CheckForm, Known } from "@/core/checks/known";
-import { type Fault, type Given, isAsked, labelOf } from "@/core/form";
+import type { Known } from "@/core/checks/known";
+import { type FieldError, type Form, type FormState, isAsked, labelOf } from "@/core/form";
 
 /** What stands between what was typed and a record: what is wrong in full, then what was not said yet, each a way there. */
 export function StillNeeded({
   form,
-  given,
-  faults,
+  state,
+  errors,
   onFocus,
 }: {
-  form: Pick<CheckForm<object>, "fields">;
-  given: Given<Known>;
-  faults: readonly Fault[];
+  form: Pick<Form<object, Known>, "fields">;
+  state: FormState<Known>;
+  errors: readonly FieldError[];
   onFocus: (field: string) => void;
 }) {
-  const nameOf = ({ field }: Fault) => {
+  const nameOf = ({ field }: FieldError) => {
     const [first, holder] = Object.entries(form.fields).find(([name]) => field === name || field.startsWith(`${name}.`)) ?? [];
     // What is not asked yet, or is no one field, has nowhere to lead: its words say what to do.
-    const leads = holder && holder.type !== "taken" && holder.type !== "rows" && isAsked(holder, given);
-    return first && leads ? labelOf(holder, given) : undefined;
+    const leads = holder && holder.type !== "taken" && holder.type !== "rows" && isAsked(holder, state);
+    return first && leads ? labelOf(holder, state) : undefined;
   };
-  const wrong = faults.filter((f) => !f.missing);
-  const missing = faults.filter((f) => f.missing);
-  const wayTo = (fault: Fault) => {
-    const name = nameOf(fault);
+  const wrong = errors.filter((f) => !f.missing);
+  const missing = errors.filter((f) => f.missing);
+  const wayTo = (error: FieldError) => {
+    const name = nameOf(error);
     return (
       name && (
         <button
-          key={fault.field}
+          key={error.field}
           type="button"
           className="min-h-11 cursor-pointer rounded-md px-2 underline underline-offset-4 hover:bg-raised"
-          onClick={() => onFocus(fault.field)}
+          onClick={() => onFocus(error.field)}
         >
           {name}
         </button>
@@ -40,10 +40,10 @@ export function StillNeeded({
   };
   return (
     <div className="flex flex-col gap-2">
-      {wrong.map((fault) => (
-        <div key={`${fault.field} ${fault.message}`} className="border-l-4 border-ember bg-ember-soft px-4 py-2">
-          {wayTo(fault)}
-          <p>{fault.message}</p>
+      {wrong.map((error) => (
+        <div key={`${error.field} ${error.message}`} className="border-l-4 border-ember bg-ember-soft px-4 py-2">
+          {wayTo(error)}
+          <p>{error.message}</p>
         </div>
       ))}
       {missing[0] && (

@@ -2,7 +2,8 @@
 
 import { useMemo } from "react";
 import { CHECKS, type CheckContext, type CheckId } from "@/core/checks";
-import type { CheckForm, Known } from "@/core/checks/known";
+import type { Known } from "@/core/checks/known";
+import type { Form } from "@/core/form";
 import { knownOf } from "@/core/journal";
 import { type TypedForm, useTypedForm } from "../../form/use-typed-form";
 import { useJob } from "../use-job";
@@ -19,7 +20,7 @@ export interface CheckInHand<Body extends object = object, Name extends string =
 /** The form of a check, kept on this device from the first thing typed. The vehicle has been described. */
 export function useCheckForm<Body extends object, Name extends string>(
   kind: CheckId,
-  form: CheckForm<Body, Name>,
+  form: Form<Body, Known, Name>,
 ): CheckInHand<Body, Name> {
   const { id, state, shop, context } = useJob();
   if (!context) throw new Error(`${CHECKS[kind].name} needs the vehicle's facts`);

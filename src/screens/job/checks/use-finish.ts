@@ -20,11 +20,11 @@ export function useFinish<Name extends string>(
 ) {
   const save = useRecordCheck();
   const [error, setError] = useState<string>();
-  const { given, form } = check;
+  const { formState, form } = check;
   // A check that keeps pictures with its parts has none of its own.
   const own = "pictures" in form.fields;
-  const pictures = picturesIn(given.holds("pictures"));
-  const corrects = given.holds(CORRECTS) as Corrects | undefined;
+  const pictures = picturesIn(formState.value("pictures"));
+  const corrects = formState.value(CORRECTS) as Corrects | undefined;
   const done = () => {
     check.clear();
     onDone?.();

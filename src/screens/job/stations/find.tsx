@@ -60,7 +60,7 @@ function FindingForm({ context }: { context: CheckContext }) {
   const { state } = useJob();
   const known = useMemo(() => knownOfFinding(state, context), [state, context]);
   const form = useEntryForm(findingForm, "finding", known);
-  const pictures = picturesIn(form.holds("pictures"));
+  const pictures = picturesIn(form.value("pictures"));
   const record = async () => {
     const focus = focusAfterwards();
     if (await form.submit((body) => [{ kind: "finding", body }])) focus();

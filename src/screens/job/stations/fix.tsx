@@ -32,7 +32,7 @@ export function FixStation() {
   const { state, context } = useJob();
   const known = useMemo(() => knownOfRepair(state, context), [state, context]);
   const form = useEntryForm(repairForm, "repair", known);
-  const pictures = picturesIn(form.holds("pictures"));
+  const pictures = picturesIn(form.value("pictures"));
   const record = async () => {
     const focus = focusAfterwards();
     const done = await form.submit((body, draft) => [
@@ -55,7 +55,7 @@ export function FixStation() {
         </ul>
       )}
       <RepairsBefore />
-      <TeardownKit place={known.open.find((f) => f.entry === form.holds("finding"))?.place} />
+      <TeardownKit place={known.open.find((f) => f.entry === form.value("finding"))?.place} />
       <form
         noValidate
         className="flex max-w-3xl flex-col gap-4"
@@ -76,7 +76,7 @@ export function FixStation() {
               "permanence",
               "recheck",
               "limit",
-              "labour",
+              "labourMinutes",
               "parts",
               "otherChanges",
               "off",
@@ -91,7 +91,7 @@ export function FixStation() {
           />
         </div>
         <Pictures value={pictures} onChange={(next) => form.set({ pictures: next })} />
-        <FormFields of={form} names={["goAhead"]} />
+        <FormFields of={form} names={["agreed"]} />
         {form.error && <ErrorNote>{form.error}</ErrorNote>}
         <div>
           <Button type="submit" look="primary" disabled={form.busy}>

@@ -34,8 +34,8 @@ function Look({ context }: { context: CheckContext }) {
   const check = useCheckForm("look", lookForm);
   const list = lookList(context.layout, context.vehicle);
   const plan = CHECKS.look.plan(context, undefined);
-  const items = check.holds<readonly Item[]>("items");
-  const { pictures, corrects, error, finish } = useFinish(check, () => check.now().faults?.[0]?.message);
+  const items = check.value<readonly Item[]>("items");
+  const { pictures, corrects, error, finish } = useFinish(check, () => check.now().errors?.[0]?.message);
   const now = () => check.latest<readonly Item[]>("items");
   const mark = (id: string, change: Partial<Item>) => {
     const before = now().find((i) => i.id === id);

@@ -22,7 +22,7 @@ export function ScanStation() {
   const list = useEntryForm(codesForm, "codes", known);
   const one = useEntryForm(codeReadForm, "code", undefined);
   const rows = () => rowsOf(list.latest("codes"));
-  const codes = rowsOf(list.holds("codes"));
+  const codes = rowsOf(list.value("codes"));
   const changed = !codesRead || canonicalJson(list.filled.record?.codes ?? null) !== canonicalJson(recorded);
   const typed = () => String(one.latest("code") ?? "").trim() !== "";
   const add = async () => {
@@ -88,7 +88,7 @@ type List = ReturnType<typeof useEntryForm<object, { readonly codes: readonly Co
 
 /** One code as it was read, and what to do with it. */
 function CodeLine({ list, index, remove }: { list: Omit<List, "submit">; index: number; remove: () => void }) {
-  const row = rowsOf(list.holds("codes"))[index] ?? {};
+  const row = rowsOf(list.value("codes"))[index] ?? {};
   const code = String(row.code);
   const own = useJob().state.ownCodes.find((o) => o.code === code.toUpperCase());
   const { status, freezeFrame, asideReason } = row as Partial<CodeRead>;

@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { AIRFLOW_EXTRACTOR, type AirflowPoint, type AirflowRecord, airflow, readAirflow } from "@/core/checks/airflow";
-import { airflowForm, airflowPointForm } from "@/core/checks/airflow/form";
+import { airflowForm, airflowPointForm } from "@/core/checks/airflow/fields";
 import { loggedEngine } from "@/core/scan-log";
 import { toSi } from "@/core/units";
 import { Button } from "@/ui/button";
@@ -19,10 +19,10 @@ import { useCheckForm } from "../use-check-form";
 /** What the engine breathes at idle and wide open: both ratios of each point as bars against where they should stand. */
 export function AirflowCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("airflow", airflowForm);
-  const { context, holds, known, set, record } = check;
+  const { context, value, known, set, record } = check;
   const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
-  const reads = holds<"typed" | "log">("reads");
-  const points = holds<readonly AirflowPoint[] | undefined>("points") ?? [];
+  const reads = value<"typed" | "log">("reads");
+  const points = value<readonly AirflowPoint[] | undefined>("points") ?? [];
   const take = async (file: File, log: ImportedLog) => {
     if (!known.ambient) return "Set the conditions first (top right): breathing is held against the air outside.";
     const found = await scan.airflow(context.limits, toSi(known.ambient));

@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { backPressure } from "@/core/checks/back-pressure";
-import { backPressureForm } from "@/core/checks/back-pressure/form";
+import { backPressureForm } from "@/core/checks/back-pressure/fields";
 import { fromSi, parseTrusted, toSi } from "@/core/units";
 import { Dial } from "@/ui/dial";
 import { FormFields } from "../../../form/form-field";
@@ -14,8 +14,8 @@ const kPa = (si: number) => Number(fromSi(si, "kPa").value.toFixed(1));
 /** A gauge where the sensor sits: the needle at the raised speed, idle and snap beside it. */
 export function BackPressureCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("back-pressure", backPressureForm);
-  const { context, holds, set } = check;
-  const raised = parseTrusted(holds<string | undefined>("raised") ?? "", "backPressure", "kPa");
+  const { context, value, set } = check;
+  const raised = parseTrusted(value<string | undefined>("raised") ?? "", "backPressure", "kPa");
   const limit = context.limits.backRaised;
   return (
     <CheckFrame check={check} head={head} plan={backPressure.plan(context, undefined)} at="catalyst">

@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { benchPart } from "@/core/checks/bench-part";
-import { benchPartForm } from "@/core/checks/bench-part/form";
+import { benchPartForm } from "@/core/checks/bench-part/fields";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
 import { useCheckForm } from "../use-check-form";

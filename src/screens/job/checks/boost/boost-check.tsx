@@ -3,7 +3,7 @@
 import { Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
 import { BOOST_EXTRACTOR, type BoostPointRead, type BoostRecord, boost } from "@/core/checks/boost";
-import { boostForm, boostPointForm } from "@/core/checks/boost/form";
+import { boostForm, boostPointForm } from "@/core/checks/boost/fields";
 import { loggedEngine } from "@/core/scan-log";
 import { type Quantity, toSi } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
@@ -24,10 +24,10 @@ const NOT_STANDING = Object.fromEntries(STANDING.map((name) => [name, ""]));
 /** Boost asked for against delivered, from a log or typed; what the air meter makes of it is said below. */
 export function BoostCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("boost", boostForm);
-  const { context, holds, known, set, fill } = check;
+  const { context, value, known, set, fill } = check;
   const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
-  const reads = holds<"typed" | "log">("reads");
-  const points = holds<readonly BoostPointRead[] | undefined>("points") ?? [];
+  const reads = value<"typed" | "log">("reads");
+  const points = value<readonly BoostPointRead[] | undefined>("points") ?? [];
   const take = async (file: File, log: ImportedLog) => {
     if (!known.ambient) return "Set the conditions first (top right): boost is held against the air outside.";
     const found = await scan.boost(toSi(known.ambient));
@@ -38,7 +38,7 @@ export function BoostCheck({ head }: { head: ReactNode }) {
     return undefined;
   };
   const source = <FormFields of={check} names={["reads"]} />;
-  const limp = holds<BoostRecord["limp"]>("limp");
+  const limp = value<BoostRecord["limp"]>("limp");
   return (
     <CheckFrame check={check} head={head} plan={boost.plan(context, undefined)} at="compressor" onDone={scan.cancel}>
       {reads === "log" ? (

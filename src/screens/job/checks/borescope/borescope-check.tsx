@@ -3,7 +3,7 @@
 import { Trash2 } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { type BorescopeRecord, borescope, type Port, portKey } from "@/core/checks/borescope";
-import { borescopeForm } from "@/core/checks/borescope/form";
+import { borescopeForm } from "@/core/checks/borescope/fields";
 import { fromSi, parseTrusted, toSi } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
 import { TextField } from "@/ui/field";
@@ -19,10 +19,10 @@ type PortInHand = Omit<Port, "straight"> & { readonly straight?: number };
 /** Ports drawn as the eye sees them: each closed in by what is in it, straight and from the side. */
 export function BorescopeCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("borescope", borescopeForm);
-  const { context, holds, set } = check;
+  const { context, value, set } = check;
   const { state } = useJob();
-  const joint = holds<string | undefined>("joint");
-  const ports = holds<readonly PortInHand[] | undefined>("ports") ?? [];
+  const joint = value<string | undefined>("joint");
+  const ports = value<readonly PortInHand[] | undefined>("ports") ?? [];
   const [name, setName] = useState("");
   const change = (i: number, port: PortInHand) => set({ ports: ports.map((p, k) => (k === i ? port : p)) });
   const add = () => {

@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { cabin } from "@/core/checks/cabin";
-import { cabinForm } from "@/core/checks/cabin/form";
+import { cabinForm } from "@/core/checks/cabin/fields";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
 import { useCheckForm } from "../use-check-form";

@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { cap } from "@/core/checks/cap";
-import { capForm } from "@/core/checks/cap/form";
+import { capForm } from "@/core/checks/cap/fields";
 import type { UnitId } from "@/core/units";
 import { parseBare } from "@/core/units";
 import { Dial } from "@/ui/dial";
@@ -16,10 +16,10 @@ const FULL: Partial<Record<UnitId, number>> = { inH2O: 40, mbar: 100, psi: 1.5, 
 /** The filler cap by itself on a tester. */
 export function CapCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("cap", capForm);
-  const { context, holds, set } = check;
-  const unit = holds<UnitId>("unit");
+  const { context, value, set } = check;
+  const unit = value<UnitId>("unit");
   const full = FULL[unit] ?? 40;
-  const start = parseBare(holds<string | undefined>("start") ?? "");
+  const start = parseBare(value<string | undefined>("start") ?? "");
   return (
     <CheckFrame check={check} head={head} plan={cap.plan(context, undefined)} at="filler-cap">
       <div className="flex flex-wrap gap-4">
@@ -28,7 +28,7 @@ export function CapCheck({ head }: { head: ReactNode }) {
       <div className="grid items-start gap-6 md:grid-cols-[auto_minmax(0,1fr)]">
         <Dial
           label={`Left on the cap, ${unit} gauge`}
-          value={parseBare(holds<string | undefined>("end") ?? "")}
+          value={parseBare(value<string | undefined>("end") ?? "")}
           min={0}
           max={full}
           step={full / 200}

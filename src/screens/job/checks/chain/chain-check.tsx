@@ -3,7 +3,7 @@
 import { ArrowDown } from "lucide-react";
 import type { ReactNode } from "react";
 import { chain, LINK_NAMES, LINKS, type LinkId, linkSoFar } from "@/core/checks/chain";
-import { chainForm } from "@/core/checks/chain/form";
+import { chainForm } from "@/core/checks/chain/fields";
 import { getIn, readSoFar } from "@/core/form";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";

@@ -3,7 +3,7 @@
 import { CircleCheck, CircleX } from "lucide-react";
 import type { ReactNode } from "react";
 import { type CircuitRecord, circuit, type Pin, type PinId, type PinReading, pinGood, pinsOf } from "@/core/checks/circuit";
-import { circuitForm } from "@/core/checks/circuit/form";
+import { circuitForm } from "@/core/checks/circuit/fields";
 import { parseTrusted, toSi } from "@/core/units";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
@@ -14,13 +14,13 @@ type Volts = Exclude<PinId, "lamp">;
 /** The wire walked from battery to load: one pin after the other, the next one open, the rest waiting. */
 export function CircuitCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("circuit", circuitForm);
-  const { context, holds } = check;
-  const [wiring, switched] = [holds<CircuitRecord["wiring"]>("wiring"), holds<CircuitRecord["switched"]>("switched")];
-  const volts = (name: "battery" | `volts.${Volts}`) => parseTrusted(holds<string | undefined>(name) ?? "", "voltage", "V");
+  const { context, value } = check;
+  const [wiring, switched] = [value<CircuitRecord["wiring"]>("wiring"), value<CircuitRecord["switched"]>("switched")];
+  const volts = (name: "battery" | `volts.${Volts}`) => parseTrusted(value<string | undefined>(name) ?? "", "voltage", "V");
   const battery = volts("battery");
   const pins = pinsOf(wiring, switched);
   const readingOf = ({ id, expects }: Pin): PinReading | undefined => {
-    const lamp = holds<PinReading["lamp"]>("lamp");
+    const lamp = value<PinReading["lamp"]>("lamp");
     if (expects === "lamp") return lamp && { pin: id, lamp };
     const voltage = volts(`volts.${id as Volts}`);
     return voltage && { pin: id, voltage };
@@ -31,9 +31,9 @@ export function CircuitCheck({ head }: { head: ReactNode }) {
   };
   // What was typed into stays in sight, whatever became of the battery or a pin before it.
   const holdsText = ({ id, expects }: Pin) =>
-    ![undefined, ""].includes(holds(expects === "lamp" ? "lamp" : `volts.${id as Volts}`));
+    ![undefined, ""].includes(value(expects === "lamp" ? "lamp" : `volts.${id as Volts}`));
   const walked = pins.findIndex((p) => good(p) !== true);
-  const plan = circuit.plan(context, { joint: holds("joint"), wiring, switched, pierced: holds("pierced") === true });
+  const plan = circuit.plan(context, { joint: value("joint"), wiring, switched, pierced: value("pierced") === true });
   return (
     <CheckFrame check={check} head={head} plan={plan}>
       <div className="grid items-start gap-4 sm:grid-cols-2">

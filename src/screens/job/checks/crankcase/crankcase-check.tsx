@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { crankcase } from "@/core/checks/crankcase";
-import { crankcaseForm } from "@/core/checks/crankcase/form";
+import { crankcaseForm } from "@/core/checks/crankcase/fields";
 import { fromSi, parseTrusted, toSi } from "@/core/units";
 import { Dial } from "@/ui/dial";
 import { FormFields } from "../../../form/form-field";
@@ -12,8 +12,8 @@ import { useCheckForm } from "../use-check-form";
 /** A manometer on the dipstick tube: suction to the left of zero, pressure to the right. */
 export function CrankcaseCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("crankcase", crankcaseForm);
-  const { context, holds, set } = check;
-  const idle = parseTrusted(holds<string | undefined>("idle") ?? "", "crankcase", "hPa");
+  const { context, value, set } = check;
+  const idle = parseTrusted(value<string | undefined>("idle") ?? "", "crankcase", "hPa");
   const band = context.vehicle.crankcaseBand;
   const hPa = (si: number) => fromSi(si, "hPa").value;
   return (

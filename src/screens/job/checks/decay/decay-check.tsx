@@ -2,7 +2,7 @@
 
 import { type ReactNode, useDeferredValue, useMemo } from "react";
 import { type DecayRecord, decay, readDecay } from "@/core/checks/decay";
-import { decayForm, decaySetup } from "@/core/checks/decay/form";
+import { decayForm, decaySetup } from "@/core/checks/decay/fields";
 import { type TakenSamples, takenSamples } from "@/core/checks/samples";
 import type { DecayResult } from "@/core/gas/decay";
 import type { UnitId } from "@/core/units";
@@ -40,26 +40,26 @@ export function DecayCheck({ head }: { head: ReactNode }) {
 /** Hold, shut off, watch it fall: by volume, and with a reference hole open for a second run. */
 function Decay({ head }: { head: ReactNode }) {
   const check = useCheckForm("decay", decayForm);
-  const { context, given, holds, set } = check;
-  const unit = holds<UnitId>("unit");
-  const byReference = holds("byReference") === true;
-  const [alone, again] = [takenSamples(holds("alone")), takenSamples(holds("again"))];
+  const { context, formState, value, set } = check;
+  const unit = value<UnitId>("unit");
+  const byReference = value("byReference") === true;
+  const [alone, again] = [takenSamples(value("alone")), takenSamples(value("again"))];
   const fit = useFit(check);
-  const level = parseBare(holds<string | undefined>("fuelLevel") ?? "");
+  const level = parseBare(value<string | undefined>("fuelLevel") ?? "");
   const plan = decay.plan(context, {
-    ...decaySetup(given),
-    vent: holds<"plug" | "command">("vent.by"),
+    ...decaySetup(formState),
+    vent: value<"plug" | "command">("vent.by"),
     byReference,
-    hotTank: holds("hotTank") === true,
+    hotTank: value("hotTank") === true,
     ...(level === undefined ? {} : { fuelLevel: level }),
   });
   const shutOff = (change: Partial<TakenSamples>) => {
-    const from = holds<number | undefined>("holdFrom");
+    const from = value<number | undefined>("holdFrom");
     const held = change.startedAt && from ? { held: String(Math.round((change.startedAt - from) / 1000)) } : {};
     set({ alone: { ...alone, ...change }, ...held });
   };
   return (
-    <CheckFrame check={check} head={head} plan={plan} setup={decaySetup(given)}>
+    <CheckFrame check={check} head={head} plan={plan} setup={decaySetup(formState)}>
       {alone.samples.length > 1 && (
         <DecayPlot samples={alone.samples} reference={byReference ? again.samples : []} fit={fit} unit={unit} />
       )}
@@ -109,7 +109,7 @@ function useFit({ record, context }: DecayInHand): DecayResult | undefined {
 }
 
 function Hold({ check }: { check: DecayInHand }) {
-  const from = check.holds<number | undefined>("holdFrom");
+  const from = check.value<number | undefined>("holdFrom");
   return (
     <div className="flex flex-wrap items-end gap-4">
       {from === undefined ? (

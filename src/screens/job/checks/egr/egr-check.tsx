@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { egr } from "@/core/checks/egr";
-import { egrForm } from "@/core/checks/egr/form";
+import { egrForm } from "@/core/checks/egr/fields";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
 import { useCheckForm } from "../use-check-form";
@@ -10,7 +10,7 @@ import { useCheckForm } from "../use-check-form";
 /** The valve shut beside the valve open, then its seat and its cooler. */
 export function EgrCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("egr", egrForm);
-  const joint = check.holds<string | undefined>("joint") ?? "egr-valve";
+  const joint = check.value<string | undefined>("joint") ?? "egr-valve";
   return (
     <CheckFrame check={check} head={head} plan={egr.plan(check.context, { joint })} at={joint}>
       <FormFields of={check} names={["joint"]} />

@@ -2,7 +2,7 @@
 
 import { type ReactNode, useState } from "react";
 import { exhaustGas, GAS_EXTRACTOR, type GasPoint } from "@/core/checks/exhaust-gas";
-import { gasForm } from "@/core/checks/exhaust-gas/form";
+import { gasForm } from "@/core/checks/exhaust-gas/fields";
 import { lambdaOf } from "@/core/gas/exhaust";
 import { loggedEngine } from "@/core/scan-log";
 import { Button } from "@/ui/button";

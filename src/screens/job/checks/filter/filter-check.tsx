@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { FILTER_EXTRACTOR, filter } from "@/core/checks/filter";
-import { filterForm } from "@/core/checks/filter/form";
+import { filterForm } from "@/core/checks/filter/fields";
 import { loggedEngine } from "@/core/scan-log";
 import { fromSi, parseTrusted, toSi } from "@/core/units";
 import { Dial } from "@/ui/dial";
@@ -22,7 +22,7 @@ const UNREAD = Object.fromEntries(["keyOn", ...READ.flatMap((r) => [`idle.${r}`,
 /** The display three times: standing, idling, held; each state with what makes it comparable. */
 export function FilterCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("filter", filterForm);
-  const { context, holds, set, fill } = check;
+  const { context, value, set, fill } = check;
   const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
   const take = async (file: File, log: ImportedLog) => {
     const found = await scan.filter(context.limits);
@@ -32,7 +32,7 @@ export function FilterCheck({ head }: { head: ReactNode }) {
     fill({ ...found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: FILTER_EXTRACTOR } });
     return undefined;
   };
-  const held = parseTrusted(holds<string | undefined>("held.pressure") ?? "", "filterPressure", "hPa");
+  const held = parseTrusted(value<string | undefined>("held.pressure") ?? "", "filterPressure", "hPa");
   const { filterGood, filterMost } = context.limits;
   return (
     <CheckFrame check={check} head={head} plan={filter.plan(context, undefined)} at="filter-core" onDone={scan.cancel}>

@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { hold } from "@/core/checks/hold";
-import { holdForm } from "@/core/checks/hold/form";
+import { holdForm } from "@/core/checks/hold/fields";
 import { parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
@@ -31,12 +31,12 @@ const shownOn = (typed: string) => {
 export function HoldCheck({ head }: { head: ReactNode }) {
   const { number } = usePreferences();
   const check = useCheckForm("hold", holdForm);
-  const { context, holds, set } = check;
-  const watch = holds<Watch | undefined>("watch") ?? "still";
-  const began = holds<Partial<Record<Watch, number>> | undefined>("began") ?? {};
-  const samplesOf = (which: Watch) => holds<Samples | undefined>(which) ?? [];
+  const { context, value, set } = check;
+  const watch = value<Watch | undefined>("watch") ?? "still";
+  const began = value<Partial<Record<Watch, number>> | undefined>("began") ?? {};
+  const samplesOf = (which: Watch) => value<Samples | undefined>(which) ?? [];
   const running = began[watch];
-  const vacuum = shownOn(holds<string>("gauge"));
+  const vacuum = shownOn(value<string>("gauge"));
   // The needle follows the hand, and what an instrument that is read live has shown last.
   const [, needle] = [...samplesOf("still"), ...samplesOf("wiggled")].at(-1) ?? [];
   const take = () => {
@@ -52,7 +52,7 @@ export function HoldCheck({ head }: { head: ReactNode }) {
     <CheckFrame
       check={check}
       head={head}
-      plan={hold.plan(context, { joint: holds("joint") })}
+      plan={hold.plan(context, { joint: value("joint") })}
       clocks={running === undefined ? [] : [{ name: "Hold", end: running + WATCHED * 1000, done: `${WATCHED} s watched` }]}
     >
       <div className="grid items-start gap-x-6 gap-y-4 md:grid-cols-[auto_minmax(0,1fr)]">

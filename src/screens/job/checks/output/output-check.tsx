@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { type OutputRecord, output } from "@/core/checks/output";
-import { outputForm } from "@/core/checks/output/form";
+import { outputForm } from "@/core/checks/output/fields";
 import { parseBare } from "@/core/units";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
@@ -12,10 +12,10 @@ import { useCheckForm } from "../use-check-form";
 /** A command to one output: its clock runs from the command until the tool lets go; what answered is tapped. */
 export function OutputCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("output", outputForm);
-  const { context, holds, set, known } = check;
-  const joint = holds<string>("joint");
-  const limit = parseBare(holds<string>("limit")) ?? context.limits.outputTime.value;
-  const commandedAt = holds<number | undefined>("commandedAt");
+  const { context, value, set, known } = check;
+  const joint = value<string>("joint");
+  const limit = parseBare(value<string>("limit")) ?? context.limits.outputTime.value;
+  const commandedAt = value<number | undefined>("commandedAt");
   const name = known.places.find((j) => j.id === joint)?.name ?? joint;
   const answered = (seen: OutputRecord["seen"]) => {
     if (commandedAt !== undefined) set({ seen, seenAfter: Math.round((Date.now() - commandedAt) / 100) / 10 });
@@ -32,7 +32,7 @@ export function OutputCheck({ head }: { head: ReactNode }) {
       </div>
       <CommandNow
         joint={joint}
-        what={`${name} commanded ${holds<string>("command")}`}
+        what={`${name} commanded ${value<string>("command")}`}
         seconds={limit}
         commandedAt={commandedAt}
         first={() =>

@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { type PinchRecord, pinch } from "@/core/checks/pinch";
-import { pinchForm } from "@/core/checks/pinch/form";
+import { pinchForm } from "@/core/checks/pinch/fields";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
 import { useCheckForm } from "../use-check-form";
@@ -10,8 +10,8 @@ import { useCheckForm } from "../use-check-form";
 /** A branch shut off: three readings side by side, and what came back. */
 export function PinchCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("pinch", pinchForm);
-  const { context, holds } = check;
-  const plan = pinch.plan(context, { joint: holds("joint"), how: holds<PinchRecord["how"]>("how") });
+  const { context, value } = check;
+  const plan = pinch.plan(context, { joint: value("joint"), how: value<PinchRecord["how"]>("how") });
   return (
     <CheckFrame check={check} head={head} plan={plan}>
       <div className="grid grid-cols-3 items-start gap-4">

@@ -3,7 +3,7 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
 import { isAbove, pressureTest, testStage } from "@/core/checks/pressure-test";
-import { pressureTestForm, setupIn } from "@/core/checks/pressure-test/form";
+import { pressureTestForm, setupIn } from "@/core/checks/pressure-test/fields";
 import { type Draft, rowsOf } from "@/core/form";
 import { fromSi, parseTrusted, toSi } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
@@ -19,15 +19,15 @@ type Check = CheckInHand<object, keyof typeof pressureTestForm.fields>;
 export function PressureTestCheck({ head }: { head: ReactNode }) {
   const { format } = usePreferences();
   const check: Check = useCheckForm("pressure-test", pressureTestForm);
-  const { context, given, holds, set } = check;
-  const setup = setupIn(given);
-  const bar = (name: Parameters<typeof holds>[0]) => parseTrusted(holds<string | undefined>(name) ?? "", "testPressure", "bar");
-  const maxBoost = parseTrusted(holds<string | undefined>("maxBoost") ?? "", "boost", "bar");
+  const { context, formState, value, set } = check;
+  const setup = setupIn(formState);
+  const bar = (name: Parameters<typeof value>[0]) => parseTrusted(value<string | undefined>(name) ?? "", "testPressure", "bar");
+  const maxBoost = parseTrusted(value<string | undefined>("maxBoost") ?? "", "boost", "bar");
   const [tool, bladder, part] = [bar("ratings.tool"), bar("ratings.bladder"), bar("ratings.part")];
   const ratings = { ...(tool ? { tool } : {}), ...(bladder ? { bladder } : {}), ...(part ? { part } : {}) };
-  const supply = parseTrusted(holds<string | undefined>("supply") ?? "", "supplyPressure", "bar");
+  const supply = parseTrusted(value<string | undefined>("supply") ?? "", "supplyPressure", "bar");
   const stage = testStage({ ...(maxBoost ? { maxBoost } : {}), ratings }, context);
-  const stops = rowsOf(holds("steps"));
+  const stops = rowsOf(value("steps"));
   const last = stops.length - 1;
   const now = parseTrusted(String(stops[last]?.pressure ?? ""), "testPressure", "bar");
   const inBar = (pa: number) => Number((pa / 1e5).toFixed(2));
@@ -109,9 +109,9 @@ function Stops({ check, stops }: { check: Check; stops: readonly Draft[] }) {
 
 /** Where air came out, how it showed, and from which pressure on. */
 function Escapes({ check }: { check: Check }) {
-  const { holds, set } = check;
-  const escapes = rowsOf(holds("escapes"));
-  const stops = rowsOf(holds("steps"));
+  const { value, set } = check;
+  const escapes = rowsOf(value("escapes"));
+  const stops = rowsOf(value("steps"));
   const began = stops.at(-1)?.pressure;
   return (
     <section aria-label="Air came out" className="flex flex-col gap-2">

@@ -3,7 +3,7 @@
 import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import type { RecordSource } from "@/core/checks/fields";
 import { type Agent, PROBE_EXTRACTOR, type ProbeSeries, type ProbeTap, probe, readTaps } from "@/core/checks/probe";
-import { probeForm, probeTapForm, timedTapForm } from "@/core/checks/probe/form";
+import { probeForm, probeTapForm, timedTapForm } from "@/core/checks/probe/fields";
 import type { Form } from "@/core/form";
 import { loggedEngine, type Mapping } from "@/core/scan-log";
 import { parseBare } from "@/core/units";
@@ -40,10 +40,10 @@ interface Aside {
 /** One spot at a time: a big pad (or Space) marks the tap, a clock says when the next may come, the log is read against them. */
 export function ProbeCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("probe", probeForm);
-  const { context, holds, known, set, record } = check;
-  const taps = holds<readonly ProbeTap[] | undefined>("taps") ?? [];
-  const series = holds<ProbeSeries | undefined>("series");
-  const aside = holds<Aside | undefined>("aside") ?? {};
+  const { context, value, known, set, record } = check;
+  const taps = value<readonly ProbeTap[] | undefined>("taps") ?? [];
+  const series = value<ProbeSeries | undefined>("series");
+  const aside = value<Aside | undefined>("aside") ?? {};
   const { reads = "log", began, offset = "0" } = aside;
   const note = (change: Partial<Aside>) => set({ aside: { ...aside, ...change } });
   const joints = known.places;
@@ -81,7 +81,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
     <CheckFrame
       check={check}
       head={head}
-      plan={probe.plan(context, { agent: holds<Agent>("agent") })}
+      plan={probe.plan(context, { agent: value<Agent>("agent") })}
       at={spot}
       choose={(joint) => note({ spot: joint })}
       clocks={clocks}

@@ -2,7 +2,7 @@
 
 import { type ReactNode, useMemo } from "react";
 import { pulldown, readPulldown } from "@/core/checks/pulldown";
-import { pulldownForm } from "@/core/checks/pulldown/form";
+import { pulldownForm } from "@/core/checks/pulldown/fields";
 import { takenSamples } from "@/core/checks/samples";
 import { fromSi, parseBare, type UnitId } from "@/core/units";
 import { Button } from "@/ui/button";
@@ -25,21 +25,21 @@ const PART_INKS = { good: "text-calm", bad: "text-ember", unsure: "text-amber" }
 /** Tank pressure through vent shut, purge open, purge shut, vent open: three verdicts from one trace. */
 export function PulldownCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("pulldown", pulldownForm);
-  const { context, holds, set, record } = check;
-  const unit = holds<UnitId>("unit");
-  const trace = takenSamples(holds("trace"));
+  const { context, value, set, record } = check;
+  const unit = value<UnitId>("unit");
+  const trace = takenSamples(value("trace"));
   const read = useMemo(() => record && readPulldown(record, context), [record, context]);
-  const level = parseBare(holds<string | undefined>("fuelLevel") ?? "");
+  const level = parseBare(value<string | undefined>("fuelLevel") ?? "");
   const marks = Object.fromEntries(
     MARKS.flatMap(([name]) => {
-      const at = parseBare(holds<string | undefined>(name) ?? "");
+      const at = parseBare(value<string | undefined>(name) ?? "");
       return at === undefined ? [] : [[name, at] as const];
     }),
   );
   const zero = trace.startedAt;
-  const next = MARKS.find(([name]) => !holds(name));
+  const next = MARKS.find(([name]) => !value(name));
   const plan = pulldown.plan(context, {
-    vent: holds<"plug" | "command">("vent.by"),
+    vent: value<"plug" | "command">("vent.by"),
     ...(level === undefined ? {} : { fuelLevel: level }),
   });
   return (

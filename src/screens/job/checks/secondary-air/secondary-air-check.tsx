@@ -2,8 +2,8 @@
 
 import type { ReactNode } from "react";
 import { secondaryAir } from "@/core/checks/secondary-air";
-import { secondaryAirForm } from "@/core/checks/secondary-air/form";
-import type { RunBy } from "@/core/checks/secondary-air/record";
+import type { RunBy } from "@/core/checks/secondary-air/fields";
+import { secondaryAirForm } from "@/core/checks/secondary-air/fields";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
 import { CommandNow, commandClock } from "../command-now";
@@ -12,12 +12,12 @@ import { useCheckForm } from "../use-check-form";
 /** Pump, joints, valve open, valve shut: four questions in the order they are done. */
 export function SecondaryAirCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("secondary-air", secondaryAirForm);
-  const { context, holds, set } = check;
-  const runBy = holds<RunBy | undefined>("runBy") ?? "scan-tool";
-  const window = Number(holds("window"));
+  const { context, value, set } = check;
+  const runBy = value<RunBy | undefined>("runBy") ?? "scan-tool";
+  const window = Number(value("window"));
   const seconds = window > 0 ? window : context.limits.outputTime.value;
   const commanded = runBy === "scan-tool";
-  const commandedAt = commanded ? holds<number | undefined>("commandedAt") : undefined;
+  const commandedAt = commanded ? value<number | undefined>("commandedAt") : undefined;
   /** The sensor's answer stands for the moment it was given, on the clock of the command. */
   const answered = (oxygen: unknown) => {
     const since = commandedAt === undefined ? undefined : Math.round((Date.now() - commandedAt) / 100) / 10;
@@ -28,7 +28,7 @@ export function SecondaryAirCheck({ head }: { head: ReactNode }) {
       check={check}
       head={head}
       plan={secondaryAir.plan(context, { runBy, ...(window > 0 ? { window } : {}) })}
-      at={holds<string | undefined>("joint") ?? "air-pump"}
+      at={value<string | undefined>("joint") ?? "air-pump"}
       clocks={commandClock(commandedAt, seconds)}
     >
       <Step of="Pump">

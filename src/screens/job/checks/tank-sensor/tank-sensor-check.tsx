@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { tankSensor } from "@/core/checks/tank-sensor";
-import { tankSensorForm } from "@/core/checks/tank-sensor/form";
+import { tankSensorForm } from "@/core/checks/tank-sensor/fields";
 import { parseTrusted, toSi } from "@/core/units";
 import { Dial } from "@/ui/dial";
 import { FormFields } from "../../../form/form-field";
@@ -14,8 +14,8 @@ import { useCheckForm } from "../use-check-form";
 export function TankSensorCheck({ head }: { head: ReactNode }) {
   const { number } = usePreferences();
   const check = useCheckForm("tank-sensor", tankSensorForm);
-  const { context, holds, set } = check;
-  const zero = parseTrusted(holds<string | undefined>("zero") ?? "", "voltage", "V");
+  const { context, value, set } = check;
+  const zero = parseTrusted(value<string | undefined>("zero") ?? "", "voltage", "V");
   const curve = context.vehicle.evap?.sensor;
   const limit = context.limits.sensorZero.value;
   return (

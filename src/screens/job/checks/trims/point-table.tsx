@@ -2,7 +2,7 @@
 
 import { Trash2 } from "lucide-react";
 import type { TrimPoint } from "@/core/checks/trims";
-import { trimPointForm } from "@/core/checks/trims/form";
+import { trimPointForm } from "@/core/checks/trims/fields";
 import { Button, IconButton } from "@/ui/button";
 import { FormFields } from "../../../form/form-field";
 import { useTypedForm } from "../../../form/use-typed-form";
@@ -111,7 +111,7 @@ export function PointForm({ banks, turbo, onAdd }: { banks: 1 | 2; turbo: boolea
             "rpm",
             "maf",
             "map",
-            "charge",
+            "chargePressure",
             "bank1.short",
             "bank1.long",
             "bank1.total",

@@ -4,7 +4,7 @@ import { type ReactNode, useMemo, useState } from "react";
 import { CHECKS } from "@/core/checks";
 import { simulatedDevice, typedBeside } from "@/core/checks/fields";
 import { readSurvey, type TrimPoint, type TrimSurvey, trimAct } from "@/core/checks/trims";
-import { trimsForm } from "@/core/checks/trims/form";
+import { trimsForm } from "@/core/checks/trims/fields";
 import { EXTRACTOR_VERSION, loggedEngine, type Mapping } from "@/core/scan-log";
 import { toSi } from "@/core/units";
 import { ErrorNote } from "@/ui/field";
@@ -24,15 +24,15 @@ import { TrimPlot } from "./trim-plot";
 /** The fuel-trim survey: a log read by the worker or points typed by hand, drawn and judged as it grows. */
 export function TrimsCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("trims", trimsForm);
-  const { context, holds, set, record, known } = check;
+  const { context, value, set, record, known } = check;
   const { vehicle, limits } = context;
   const scan = useScanLog(limits, loggedEngine(vehicle));
   const [error, setError] = useState<string>();
   const [reading, setReading] = useState(false);
   const [mapping, setMapping] = useState<Mapping>();
   const keep = useKeptLog(setError);
-  const reads = holds<"log" | "typed" | "live">("reads");
-  const points = holds<readonly TrimPoint[] | undefined>("points") ?? [];
+  const reads = value<"log" | "typed" | "live">("reads");
+  const points = value<readonly TrimPoint[] | undefined>("points") ?? [];
   const banks = useMemo(() => {
     if (!record) return undefined;
     const bands = { good: limits.trimGood.value, act: trimAct(context).value };
@@ -50,7 +50,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
   const typed = (next: readonly TrimPoint[]) => {
     // What is left of the points that stood there before.
     const left = next.filter((p) => points.includes(p)).length;
-    set({ points: next, ...(reads === "typed" || left === 0 ? { source: typedBeside(holds("source"), left) } : {}) });
+    set({ points: next, ...(reads === "typed" || left === 0 ? { source: typedBeside(value("source"), left) } : {}) });
   };
   const turbo = vehicle.induction === "turbo";
   // While a tool is read, its numbers stand first.
@@ -70,7 +70,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
           ambient={known.ambient && toSi(known.ambient)}
           temperature={known.temperature && toSi(known.temperature)}
           onReading={setReading}
-          others={simulatedDevice({ source: holds("source") }) === undefined ? points.length : 0}
+          others={simulatedDevice({ source: value("source") }) === undefined ? points.length : 0}
           onPoints={(points, source) => set({ points, source })}
         />
       )}

@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { expectedVacuum, type Needle, vacuum } from "@/core/checks/vacuum";
-import { vacuumForm } from "@/core/checks/vacuum/form";
+import { vacuumForm } from "@/core/checks/vacuum/fields";
 import { fromSi, parseBare, parseTrusted, toSi } from "@/core/units";
 import { Dial } from "@/ui/dial";
 import { FormFields } from "../../../form/form-field";
@@ -15,9 +15,9 @@ import { NeedlePicture } from "./needle-picture";
 export function VacuumCheck({ head }: { head: ReactNode }) {
   const { number } = usePreferences();
   const check = useCheckForm("vacuum", vacuumForm);
-  const { context, holds, set, known } = check;
-  const read = parseTrusted(holds<string | undefined>("vacuum") ?? "", "vacuum", "inHg");
-  const rpm = parseBare(holds<string | undefined>("rpm") ?? "") ?? context.limits.idleSpeed.value;
+  const { context, value, set, known } = check;
+  const read = parseTrusted(value<string | undefined>("vacuum") ?? "", "vacuum", "inHg");
+  const rpm = parseBare(value<string | undefined>("rpm") ?? "") ?? context.limits.idleSpeed.value;
   const band = known.ambient && expectedVacuum(context, { ambient: toSi(known.ambient), rpm });
   const inHg = (pa: number) => fromSi(pa, "inHg").value;
   return (

@@ -3,7 +3,7 @@
 import type { ReactNode } from "react";
 import { judgeCheck } from "@/core/checks";
 import { readState, type ValveRecord, valve } from "@/core/checks/valve";
-import { valveForm } from "@/core/checks/valve/form";
+import { valveForm } from "@/core/checks/valve/fields";
 import { toSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { FormFields, RowFields } from "../../../form/form-field";
@@ -19,15 +19,15 @@ const STATES = [
 /** A valve in both its states, side by side: what was put on, what was left, and what that state did. */
 export function ValveCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("valve", valveForm);
-  const { context, holds, record } = check;
-  const rests = holds<ValveRecord["rests"]>("rests");
+  const { context, value, record } = check;
+  const rests = value<ValveRecord["rests"]>("rests");
   const did = (which: "rest" | "energised") => {
     const state = record?.[which];
     if (!record || !state) return undefined;
     const division = Math.abs(toSi(record.instrument.division) / toSi({ value: 1, unit: record.unit }));
     return readState(state, division, context.limits.holdLoss.value);
   };
-  const plan = valve.plan(context, { joint: holds("joint"), power: holds<ValveRecord["power"]>("power"), rests });
+  const plan = valve.plan(context, { joint: value("joint"), power: value<ValveRecord["power"]>("power"), rests });
   return (
     <CheckFrame check={check} head={head} plan={plan}>
       <div className="grid gap-6 md:grid-cols-2">
@@ -64,14 +64,14 @@ export function ValveCheck({ head }: { head: ReactNode }) {
       <div className="max-w-md">
         <FormFields of={check} names={["volume"]} />
       </div>
-      <OldAgainstNew joint={holds("joint")} />
+      <OldAgainstNew joint={value("joint")} />
     </CheckFrame>
   );
 }
 
 /** Commanded again and again, cold and hot: one cycle misses the valve that sticks one time in ten. */
 function Cycles({ check }: { check: CheckInHand<ValveRecord, keyof typeof valveForm.fields> }) {
-  const cycles = check.holds<readonly { readonly temperature: "cold" | "hot" }[] | undefined>("cycles") ?? [];
+  const cycles = check.value<readonly { readonly temperature: "cold" | "hot" }[] | undefined>("cycles") ?? [];
   const { cycles: field } = valveForm.fields;
   const left = (["cold", "hot"] as const).filter((t) => !cycles.some((c) => c.temperature === t));
   return (

@@ -2,7 +2,7 @@
 
 import type { ReactNode } from "react";
 import { openingOf, VENT_PART_NAMES, VENT_PARTS, ventPath } from "@/core/checks/vent-path";
-import { ventPathForm } from "@/core/checks/vent-path/form";
+import { ventPathForm } from "@/core/checks/vent-path/fields";
 import { parseTrusted } from "@/core/units";
 import { FormFields, RowFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
@@ -13,10 +13,10 @@ import { useCheckForm } from "../use-check-form";
 export function VentPathCheck({ head }: { head: ReactNode }) {
   const { number } = usePreferences();
   const check = useCheckForm("vent-path", ventPathForm);
-  const { context, holds, known } = check;
+  const { context, value, known } = check;
   const { ambient, temperature } = known;
   const limit = context.limits.ventOpening.value;
-  const rows = holds<readonly { readonly flow?: string; readonly back?: string }[]>("parts");
+  const rows = value<readonly { readonly flow?: string; readonly back?: string }[]>("parts");
   const opening = (i: number) => {
     const part = VENT_PARTS[i];
     const flow = parseTrusted(rows[i]?.flow ?? "", "blownFlow", "L/min");

@@ -1,0 +1,25 @@
+import { fields, group, list, type RecordOf, text, tick } from "../../form";
+import { checkForm } from "../known";
+
+/** Smoke held outside along the seals, the fan blowing fresh air in: where it is blown away, the seal leaks. */
+export const cabinFields = fields({
+  /** Fan at its strongest on fresh air, every door and window shut */
+  fanOnFresh: tick({ label: "Fan at its strongest on fresh air, doors and windows shut" }),
+  /** No wind in the bay: smoke rose straight up away from the car */
+  still: tick({ label: "No draught: smoke rises straight up away from the car" }),
+  /** Seals that smoke was led along, each in the shop's own words */
+  seals: list(group({ name: text({ name: "The seal", missing: "Name the seal", max: 60 }), blown: tick() }), {
+    label: "Seals gone along",
+    hint: "One a line, with an exclamation mark where smoke is blown away",
+    example: "left front door, top\nwindscreen, lower corner !",
+    min: [1, "Say which seals smoke was led along"],
+    max: 40,
+    lines: {
+      read: (line) => ({ name: line.replace(/\s*!\s*$/, ""), blown: /!\s*$/.test(line) }),
+      write: ({ name, blown }) => `${name}${blown ? " !" : ""}`,
+    },
+  }),
+});
+export type CabinRecord = RecordOf<typeof cabinFields>;
+
+export const cabinForm = checkForm(cabinFields);

@@ -1,0 +1,31 @@
+import { choice, fields, number, type RecordOf, tick } from "../../form";
+import { duration, gauge, inUnit, pressureUnit, trappedVolume } from "../fields";
+import { checkForm } from "../known";
+
+/** A filler cap by itself on a tester. */
+export const capFields = fields({
+  part: choice(
+    { fitted: "The one from the car", new: "A new one, before it goes on" },
+    { name: "The cap", label: "Which cap", defaultValue: "fitted" },
+  ),
+  unit: pressureUnit(["inH2O", "mbar", "psi", "kPa"], { label: "Unit", defaultValue: "inH2O" }),
+  /** Gauge pressure in `unit` at the start and at the end */
+  start: number({
+    name: "The start",
+    above: [0, "Nothing was put on it"],
+    missing: "Type the pressure put on it",
+    example: "30",
+  }),
+  end: number({ name: "The end", min: [0, "The end cannot be negative"], missing: "Type the pressure that was left" }),
+  seconds: duration("The time", { label: "After, s", defaultValue: "10" }),
+  seal: choice({ whole: "Whole", cracked: "Cracked", dirty: "Dirty" }, { label: "Its seal" }),
+  /** The tester held by itself with a blank in place of the cap */
+  testerProved: tick({ label: "The tester held by itself with its blank" }),
+  instrument: gauge("cap"),
+  volume: trappedVolume(),
+});
+export type CapRecord = RecordOf<typeof capFields>;
+
+export const capForm = checkForm(capFields, {
+  ask: { start: inUnit("unit", "Put on it", "gauge"), end: inUnit("unit", "Left", "gauge") },
+});

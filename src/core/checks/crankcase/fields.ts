@@ -1,0 +1,28 @@
+import { fields, quantity, type RecordOf, tick } from "../../form";
+import { gauge, idleSpeed, warm } from "../fields";
+import { checkForm } from "../known";
+
+const pressure = (label: string, example: string, column: string) =>
+  quantity("crankcase", {
+    label,
+    units: ["hPa", "mbar", "inH2O", "kPa"],
+    example,
+    column,
+    missing: "Type the pressure at idle; suction is negative",
+  });
+
+/** A manometer on the dipstick tube, engine idling; suction is negative. */
+export const crankcaseFields = fields({
+  /** Gauge, signed */
+  idle: pressure("Crankcase at idle; suction is negative", "-3", "crankcase pressure, idle"),
+  /** Gauge, signed, at about 2500 1/min */
+  raised: pressure("At 2500 1/min, if read", "-2", "crankcase pressure, raised speed").optional(),
+  rpm: idleSpeed(),
+  /** Oil cap on, dipstick tube sealed round the hose */
+  sealed: tick({ label: "Oil cap on, hose sealed round the dipstick tube" }),
+  warm: warm(),
+  instrument: gauge("crankcase"),
+});
+export type CrankcaseReading = RecordOf<typeof crankcaseFields>;
+
+export const crankcaseForm = checkForm(crankcaseFields);

@@ -1,0 +1,41 @@
+import { formatQuantity } from "../units";
+import { type GivenFacts, OPEN_FACTS, type OpenFact, TAPPABLE, type VehicleFacts } from "./facts";
+import { commonest } from "./usual";
+
+/** The same facts for the same description, so that what is worked out from them can be kept beside them. */
+const completed = new WeakMap<GivenFacts, VehicleFacts>();
+
+/** A vehicle to judge by: what nobody gave stands at the commonest, and is named as unknown. */
+export function vehicleFacts(given: GivenFacts): VehicleFacts {
+  const known = completed.get(given);
+  if (known) return known;
+  const unknown = OPEN_FACTS.filter((fact) => given[fact] === undefined);
+  const facts = (unknown.length === 0 ? given : { ...commonest(given), ...dropUndefined(given), unknown }) as VehicleFacts;
+  completed.set(given, facts);
+  return facts;
+}
+const dropUndefined = (given: object) => Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined));
+
+const kept = new WeakMap<GivenFacts, Map<string, GivenFacts>>();
+
+/** A description with every port that earlier ones tapped: a hole that was drilled does not go away by leaving it out. */
+export function withPorts(given: GivenFacts, earlier: readonly GivenFacts[]): GivenFacts {
+  const ports = TAPPABLE.filter((zone) => [given, ...earlier].some((e) => e.tapped?.includes(zone)));
+  if (ports.every((zone) => given.tapped?.includes(zone))) return given;
+  const byPorts = kept.get(given) ?? new Map<string, GivenFacts>();
+  kept.set(given, byPorts);
+  const key = ports.join();
+  const known = byPorts.get(key) ?? { ...given, tapped: ports };
+  byPorts.set(key, known);
+  return known;
+}
+
+/** Whether somebody said so; what stands at the commonest rules nothing out. */
+export const isKnown = (vehicle: Pick<VehicleFacts, "unknown">, fact: OpenFact): boolean => !vehicle.unknown?.includes(fact);
+
+/** What a vehicle is called: make, model and year, or what is known instead. */
+export function vehicleName({ make, model, year, fuel, displacement }: VehicleFacts): string {
+  const name =
+    [make, model].filter(Boolean).join(" ") || `${fuel === "diesel" ? "Diesel" : "Petrol"} ${formatQuantity(displacement)}`;
+  return year === undefined ? name : `${name} · ${year}`;
+}
