@@ -47,8 +47,9 @@ export const rows = {
 export type Seen = Saying<typeof rows>;
 `,
     "judge.ts": `import { toSi } from "../../units";
-import { type CheckContext, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
 import { instrumentDoubt } from "../instrument";
+import { type Verdict, voidVerdict } from "../verdict";
 import type { ${Type}Record } from "./fields";
 import type { Seen } from "./rows";
 
@@ -69,7 +70,7 @@ export function judge${Type}(record: ${Type}Record, { limits }: CheckContext): V
 }
 `,
     "index.ts": `import { ofEngine, saysOf } from "../asked";
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { type ${Type}Record, ${value}Fields, ${value}Form } from "./fields";
 import { judge${Type} } from "./judge";
 import { rows, type Seen } from "./rows";
@@ -139,7 +140,9 @@ export function addCheck(id, name, root = ".") {
   mkdirSync(screens, { recursive: true });
   writeFileSync(join(screens, `${id}-check.tsx`), screen);
 
-  const list = join(root, "src/core/checks/index.ts");
+  const ids = join(root, "src/core/checks/ids.ts");
+  writeFileSync(ids, readFileSync(ids, "utf8").replace(/(CHECK_IDS = \[[^\]]*)(\] as const)/, `$1  "${id}",\n$2`));
+  const list = join(root, "src/core/checks/registry.ts");
   let text = readFileSync(list, "utf8");
   text = listed(text, /^import \{ \w+ \} from "\.\/[a-z-]+";\n/gm, `import { ${camel(id)} } from "./${id}";\n`);
   text = text.replace(/(const KINDS = \{[^}]*)(\n\} satisfies)/, `$1\n  "${id}": ${camel(id)},$2`);
@@ -160,7 +163,7 @@ if (import.meta.url === pathToFileURL(process.argv[1] ?? "").href) {
   try {
     addCheck(process.argv[2] ?? "", process.argv[3]);
     console.log(
-      `Written: src/core/checks/${process.argv[2]}, src/screens/job/checks/${process.argv[2]}, and a line in each list.`,
+      `Written: src/core/checks/${process.argv[2]}, src/screens/job/checks/${process.argv[2]}, and a line in each of ids.ts, registry.ts and the stations' table.`,
     );
     console.log("Next: docs/add-a-check.md, step 2. `npx biome check --write src` puts the lines in order.");
   } catch (error) {

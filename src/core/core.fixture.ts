@@ -1,4 +1,4 @@
-import { type CheckContext, contextOf as contextIn } from "./checks/check";
+import { type CheckContext, contextOf as contextIn } from "./checks/context";
 import type { SmokeRun } from "./checks/smoke";
 import { DEFAULT_SHOP, type Shop } from "./shop/settings";
 import type { GivenFacts, VehicleFacts } from "./vehicle";

@@ -10,9 +10,10 @@ import { ZipFile } from "yazl";
 import { NATURAL } from "@/core/core.fixture";
 import { filePath, jobPath, MANIFEST_PATH, type ShopArchive, type TakenIn } from "@/core/journal";
 import { type Announced, takeArchive, writeArchive } from "./archive";
+import { eraseCustomer, readCustomer, writeCustomer } from "./customers";
 import { db } from "./db/open";
 import { pathOf, readFile, storeFile } from "./files";
-import { appendEntries, eraseCustomer, openJob, readCustomer, readEntries, readJob, writeCustomer } from "./jobs";
+import { appendEntries, openJob, readEntries, readJob } from "./jobs";
 import { entryOf, opening, STORY } from "./mutated.fixture";
 import { readShopVersion } from "./shop";
 

@@ -22,15 +22,16 @@ import {
   type TakenIn,
   toShopArchive,
 } from "@/core/journal";
-import { beside } from "./beside";
 import { tellChanged } from "./changes";
 import { nowIso } from "./clock";
+import { readCustomer, writeCustomer } from "./customers";
 import { dataFolder, db } from "./db/open";
 import { files, jobs } from "./db/schema";
 import { givenName, pathOf, storeReceived, THUMBNAIL_OF } from "./files";
-import { jobNumber, readCustomer, writeCustomer } from "./jobs";
+import { jobNumber } from "./jobs";
 import { Conflict } from "./refusals";
 import { readShop } from "./shop";
+import { inWorker } from "./worker";
 
 /**
  * The whole shop as one ZIP (APPNOTE 6.3), as it is read: each job's file, the logs and pictures it names, then the list of
@@ -53,7 +54,7 @@ async function fill(zip: ZipFile, customers: boolean, signal: AbortSignal | unde
   };
   const ids = db().select({ id: jobs.id, number: jobs.number }).from(jobs).orderBy(asc(jobs.number)).all();
   for (const { id, number } of ids) {
-    const text = Buffer.from(await beside("exported", id));
+    const text = Buffer.from(await inWorker("exported", id));
     await add(jobPath(id), Readable.from([text]));
     // A file is kept before the entry that names it: whatever the journal named is among these.
     const kept: ArchivedFile[] = db()
@@ -183,7 +184,7 @@ async function takeJob(job: ArchivedJob, read: Opened["read"], by: string): Prom
     // Every file is there, whole and what it says it is, before the job comes in.
     for (const file of job.files) unpacked.push(await unpack(await read(filePath(file.sha256)), file));
     const known = jobNumber(jobId) > 0;
-    const { number, added } = await beside("imported", JSON.stringify({ by, file: text.toString("utf8") }));
+    const { number, added } = await inWorker("imported", JSON.stringify({ by, file: text.toString("utf8") }));
     for (const [i, file] of job.files.entries()) storeReceived(jobId, file.name, unpacked[i] as string, file);
     // Who was erased here stays erased.
     if (!known && job.customer) writeCustomer(jobId, job.customer);

@@ -3,7 +3,6 @@ import { FAMILIES, FAMILY_IDS } from "@/core/faults";
 import { callsOf, foldJob, isDueAtCar, type JobState, provedOf, type WaitingOn } from "@/core/journal";
 import { lessonsOf } from "@/core/lessons";
 import { engineOf, vehicleName } from "@/core/vehicle";
-import { besides, followedBeside } from "./beside";
 import { now } from "./clock";
 import { type Db, db } from "./db/open";
 import { entries, jobs } from "./db/schema";
@@ -11,6 +10,7 @@ import { experienceFor } from "./experience";
 import { readEntries } from "./jobs";
 import { keepLessons } from "./lessons";
 import { houseOn, readShop } from "./shop";
+import { hasWorker, journalsFollowed } from "./worker";
 
 export type BoardRow = typeof jobs.$inferSelect;
 
@@ -161,7 +161,7 @@ const MANY = 100;
  * is not waited for.
  */
 export async function boardFolded(patience = PATIENCE): Promise<number> {
-  if (!besides()) {
+  if (!hasWorker()) {
     refreshStale();
     return staleJobs().length;
   }
@@ -172,7 +172,7 @@ export async function boardFolded(patience = PATIENCE): Promise<number> {
     timer = setTimeout(done, patience);
   });
   // A thread that has just ended is started again, and folds them by itself.
-  await Promise.race([followedBeside().catch(() => {}), late]);
+  await Promise.race([journalsFollowed().catch(() => {}), late]);
   clearTimeout(timer);
   return staleJobs().length;
 }

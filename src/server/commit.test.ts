@@ -5,7 +5,8 @@ import { v4 as uuid } from "uuid";
 import { afterAll, expect, it, vi } from "vitest";
 import { committed } from "./commit";
 import { db } from "./db/open";
-import { openJob, readEntries, takeEntries } from "./jobs";
+import { takeEntries } from "./entries-door";
+import { openJob, readEntries } from "./jobs";
 
 const folder = mkdtempSync(join(tmpdir(), "pelota-commit-"));
 vi.stubEnv("PELOTA_DATA", folder);

@@ -5,8 +5,9 @@ import { v4 as uuid } from "uuid";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { listJobs } from "./board";
 import { db } from "./db/open";
+import { takeEntries } from "./entries-door";
 import { answer } from "./http";
-import { appendEntries, openJob, readEntries, takeEntries } from "./jobs";
+import { appendEntries, openJob, readEntries } from "./jobs";
 
 /** What a door answers: its status and its sentence. */
 const said = async (work: () => unknown) => {

@@ -1,9 +1,7 @@
 import { and, asc, desc, eq, getTableColumns, gt, sql } from "drizzle-orm";
-import { type Customer, customerSchema } from "@/core/customer";
 import { BadInput, validate } from "@/core/input";
 import {
   type At,
-  asMade,
   asRecorded,
   type Bodies,
   canonicalJson,
@@ -12,37 +10,30 @@ import {
   entrySchema,
   foldJob,
   type Held,
-  type JobFile,
   type JobState,
   type JournalEntry,
   type Opening,
-  openingOf,
   openingSchema,
   type ServerAnswer,
-  toJobFile,
   validateBody,
   validateDates,
   validatePlaces,
 } from "@/core/journal";
-import { may, mayNot, type Role } from "@/core/people";
+import type { Role } from "@/core/people";
 import { caseCode, readCaseCode } from "@/core/practice/code";
 import type { GivenFacts } from "@/core/vehicle";
-import { type Authored, admitted, admittedEntry, signatureOf, type Way } from "./admission";
-import { beside } from "./beside";
+import { type Authored, admitted } from "./admission";
 import { tellChanged } from "./changes";
 import { now, nowIso } from "./clock";
-import { committed } from "./commit";
 import { type Db, db } from "./db/open";
-import { customers, entries, jobs } from "./db/schema";
+import { entries, jobs } from "./db/schema";
 import { parsed } from "./parsed";
-import { hasLead } from "./people";
-import { Conflict, Forbidden, NotFound } from "./refusals";
-import { revoke } from "./revocations";
+import { Conflict, NotFound } from "./refusals";
 import { readShop } from "./shop";
 
 type Row = typeof entries.$inferSelect;
 
-const fromRow = (row: Row): JournalEntry => ({
+export const fromRow = (row: Row): JournalEntry => ({
   id: row.id,
   jobId: row.jobId,
   kind: row.kind,
@@ -66,7 +57,7 @@ const fromRow = (row: Row): JournalEntry => ({
   ...(row.history ? { history: row.history } : {}),
 });
 
-const toRow = (entry: JournalEntry): Row => ({
+export const toRow = (entry: JournalEntry): Row => ({
   ...entry,
   at: JSON.stringify(entry.at),
   body: JSON.stringify(entry.body),
@@ -132,17 +123,17 @@ export const jobNumber = (jobId: string, at: Db = db()): number =>
 /** Folded state of a job under today's shop settings. */
 export const readJob = (jobId: string, at: Db = db()): JobState => foldJob(readEntries(jobId, 0, at), readShop(at), now());
 
-const nextNumber = (at: Db) =>
+export const nextNumber = (at: Db) =>
   (at
     .select({ top: sql<number | null>`max(${jobs.number})` })
     .from(jobs)
     .get()?.top ?? 0) + 1;
 
 /** The case that a job is played on; empty for a real car. */
-const practiceOf = (jobId: string, at: Db = db()): string =>
+export const practiceOf = (jobId: string, at: Db = db()): string =>
   at.select({ practice: jobs.practice }).from(jobs).where(eq(jobs.id, jobId)).get()?.practice ?? "";
 
-const emptyBoard = {
+export const emptyBoard = {
   status: "open",
   station: "story",
   reason: "",
@@ -188,7 +179,7 @@ function opened({ practice, ...asked }: Authored<Opening>, at: Db): { id: string
 const CLOCK_SLACK = 120_000;
 
 /** A device's clock that runs ahead cannot make things happen in the future: set back, and noted. */
-function clampAt(entry: Authored<Entry>, latest: number): Authored<Entry> & { readonly clampedFrom?: At } {
+export function clampAt(entry: Authored<Entry>, latest: number): Authored<Entry> & { readonly clampedFrom?: At } {
   const clamp = (iso: string) => (Date.parse(iso) > latest + CLOCK_SLACK ? new Date(latest).toISOString() : iso);
   const at = typeof entry.at === "string" ? clamp(entry.at) : { from: clamp(entry.at.from), to: clamp(entry.at.to) };
   return canonicalJson(at) === canonicalJson(entry.at) ? entry : { ...entry, at, clampedFrom: entry.at };
@@ -224,15 +215,15 @@ const prepare = (at: Db) => ({
     .prepare(),
 });
 const prepared = new WeakMap<Db, ReturnType<typeof prepare>>();
-function queries(at: Db): ReturnType<typeof prepare> {
+export function queries(at: Db): ReturnType<typeof prepare> {
   const known = prepared.get(at) ?? prepare(at);
   prepared.set(at, known);
   return known;
 }
-const entryById = (at: Db, id: string) => queries(at).byId.get({ id });
+export const entryById = (at: Db, id: string) => queries(at).byId.get({ id });
 /** Whether an entry of this id is recorded, in whatever job. */
 export const entryRecorded = (id: string, at: Db = db()): boolean => entryById(at, id) !== undefined;
-const topSeq = (at: Db, jobId: string) => queries(at).newest.get({ jobId })?.seq ?? 0;
+export const topSeq = (at: Db, jobId: string) => queries(at).newest.get({ jobId })?.seq ?? 0;
 
 /** Writes entries of one job inside a transaction; what is recorded already stays as it is. */
 function appendInside(at: Db, list: readonly Authored<Entry>[]): JournalEntry[] {
@@ -265,7 +256,7 @@ function appendInside(at: Db, list: readonly Authored<Entry>[]): JournalEntry[] 
 }
 
 /** A correction names the root entry it replaces, of its own kind; only a retraction may name any kind. */
-function checkCorrection(at: Db, entry: Entry): void {
+export function checkCorrection(at: Db, entry: Entry): void {
   if (!entry.corrects) {
     if (entry.kind === "retract") throw new BadInput("Say which entry is taken out", "corrects");
     return;
@@ -279,11 +270,11 @@ function checkCorrection(at: Db, entry: Entry): void {
 }
 
 const CHANGED = "The job has changed since you looked: see what is new, then decide again";
-const isGate = ({ kind, body }: Entry) =>
+export const isGate = ({ kind, body }: Entry) =>
   kind === "close" || kind === "handover" || (kind === "countersigned" && !(body as Bodies["countersigned"]).sentBack);
 
 /** Gate commands must rest on the newest state and pass its gates. */
-function checkGate(state: Gates, entry: Entry): void {
+export function checkGate(state: Gates, entry: Entry): void {
   const body = entry.body as { decidedOn: number; conditional?: boolean; close?: string };
   if (body.decidedOn !== state.lastSeq) throw new Conflict(CHANGED);
   if (entry.kind === "countersigned" && state.closing?.entry !== body.close)
@@ -302,7 +293,7 @@ export function gatesOf(jobId: string, at: Db = db()): Gates {
 }
 
 /** Entries as they were sent, each validated by itself; throws BadInput or NotFound. */
-function validEntries(jobId: string, input: unknown, at: Db): Entry[] {
+export function validEntries(jobId: string, input: unknown, at: Db): Entry[] {
   const list = (Array.isArray(input) ? input : [input]).map((raw, i) => {
     const entry = validate<Entry>(entrySchema, raw, `[${i}]`);
     if (entry.jobId !== jobId) throw new BadInput("The entry belongs to another job", `[${i}].jobId`);
@@ -324,7 +315,7 @@ function validEntries(jobId: string, input: unknown, at: Db): Entry[] {
 }
 
 /** The entry among these that is to pass the gates, and is not recorded yet; it comes alone. */
-function gateAmong(list: readonly Entry[], at: Db): Entry | undefined {
+export function gateAmong(list: readonly Entry[], at: Db): Entry | undefined {
   const gate = list.find((entry) => isGate(entry) && !entryById(at, entry.id));
   if (gate && list.length > 1)
     throw new BadInput("A job is closed or handed over by an entry of its own: nothing goes with it", "gate");
@@ -332,7 +323,7 @@ function gateAmong(list: readonly Entry[], at: Db): Entry | undefined {
 }
 
 /** Writes a job's entries inside a transaction; what was judged before holds only if the journal has not grown since. */
-function record(jobId: string, list: readonly Authored<Entry>[], judged: Gates | undefined, at: Db): JournalEntry[] {
+export function record(jobId: string, list: readonly Authored<Entry>[], judged: Gates | undefined, at: Db): JournalEntry[] {
   if (judged && topSeq(at, jobId) !== judged.lastSeq) throw new Conflict(CHANGED);
   return list.length > 0 ? appendInside(at, list) : [];
 }
@@ -350,175 +341,4 @@ export function appendEntries(jobId: string, input: unknown, at: Db = db(), role
   const recorded = at.$client.transaction(() => record(jobId, list, judged, at)).immediate();
   tellChanged(jobId);
   return recorded;
-}
-
-/** The same at the door, under the names that the server knows, and where others are served meanwhile: nobody waits for gates to be judged, and several share a commit. */
-export const takeEntries = (jobId: string, input: unknown): Promise<JournalEntry[]> => taken(jobId, input, "door");
-
-/** One entry of what waited on a device that is out, as a lead takes it in. */
-export const takeFromQueue = (entry: Entry): Promise<JournalEntry[]> => taken(entry.jobId, entry, "queue");
-
-async function taken(jobId: string, input: unknown, way: Way): Promise<JournalEntry[]> {
-  const practice = practiceOf(jobId) !== "";
-  const sent = validEntries(jobId, input, db());
-  // What is recorded already was asked then.
-  const admit = () => sent.map((e): Authored<Entry> => (entryRecorded(e.id) ? e : admittedEntry(e, practice, way)));
-  // What is history passes no gate, and needs none.
-  const gate = gateAmong(
-    admit().filter((e) => e.history === undefined),
-    db(),
-  );
-  const judged = gate && (await beside("gates", jobId));
-  if (gate && judged) checkGate(judged, gate);
-  // Who made it is asked again as it is committed: meanwhile somebody may have been put out, or have another role.
-  const recorded = await committed(() => record(jobId, admit(), judged, db()));
-  tellChanged(jobId);
-  return recorded;
-}
-
-/** A job as a file. */
-export function exportJob(jobId: string, at: Db = db()): JobFile {
-  return toJobFile(jobId, readShop(at), readEntries(jobId, 0, at), nowIso());
-}
-
-/** So far beyond the newest job's number a file's own is taken: what lies further would leave no room for the next. */
-const NUMBERS_AHEAD = 100_000;
-
-/**
- * Takes a job file in. What was made under a sign-in of this shop is admitted as at any door, and gets its number and time of
- * recording here; everything else is kept as imported, as its own shop recorded it. A job that is here already gains only what
- * was made here. Throws Conflict when an entry here and in the file differ.
- * @param by who takes it in.
- */
-export function importJob(file: JobFile, at: Db = db(), by = ""): { id: string; number: number; added: number } {
-  const run = at.$client.transaction(() => {
-    const opened = file.entries.find((e) => e.kind === "opened")?.body as { number?: number; practice?: string } | undefined;
-    const here = at.select({ number: jobs.number }).from(jobs).where(eq(jobs.id, file.jobId)).get();
-    const number = here?.number ?? numberFor(opened?.number, at);
-    if (!here)
-      at.insert(jobs)
-        .values({
-          id: file.jobId,
-          number,
-          createdAt: nowIso(),
-          updatedAt: nowIso(),
-          ...emptyBoard,
-          practice: opened?.practice ?? "",
-        })
-        .run();
-    let added = 0;
-    for (const entry of file.entries.toSorted((a, b) => a.seq - b.seq)) {
-      const known = entryById(at, entry.id);
-      if (known && canonicalJson(asMade(fromRow(known))) !== canonicalJson(asMade(entry)))
-        throw new Conflict(`Entry ${entry.id} is here with other contents: nothing was imported`);
-      if (known) continue;
-      queries(at).insert.run(toRow(fromFile(entry, here !== undefined, by, at)));
-      added++;
-    }
-    queries(at).grow.run({ top: topSeq(at, file.jobId), jobId: file.jobId });
-    return { id: file.jobId, number, added };
-  });
-  return run.immediate();
-}
-
-/** The number of a job that comes in: its own, where that is free and near. */
-function numberFor(wanted: number | undefined, at: Db): number {
-  const next = nextNumber(at);
-  if (wanted === undefined || wanted > next + NUMBERS_AHEAD) return next;
-  return at.select({ id: jobs.id }).from(jobs).where(eq(jobs.number, wanted)).get() ? next : wanted;
-}
-
-/** An entry of a file as it is recorded here. @param here the job was in this shop before. */
-function fromFile(entry: JournalEntry, here: boolean, by: string, at: Db): JournalEntry {
-  const signature = signatureOf(entry, at);
-  // A file cannot put words into the mouth of whoever works here.
-  if (signature === "broken")
-    throw new Conflict(`Entry number ${entry.seq} is not as ${entry.by} signed it: nothing was imported`);
-  if (signature === "holds") return madeHere(entry, at);
-  if (here && hasLead(at))
-    throw new Conflict(`Nobody can tell that entry number ${entry.seq} is by ${entry.by}: nothing was imported`);
-  const top = topSeq(at, entry.jobId);
-  // Devices count what they have seen by number: nothing slips in below what they hold to be complete.
-  if (here && entry.seq <= top)
-    throw new Conflict(`The job has gone on here since it was exported (entry number ${entry.seq}): nothing was imported`);
-  const recordedAt = Math.min(now(), Date.parse(entry.recordedAt));
-  const timed = clampAt({ ...entry, at: asMade(entry).at }, now());
-  const { clampedFrom: _, ...rest } = entry;
-  return {
-    ...rest,
-    ...timed,
-    ...(ofOurs(entry, at) ? { history: "It would correct what was made in this shop" } : {}),
-    seq: Math.max(entry.seq, top + 1),
-    recordedAt: new Date(recordedAt).toISOString(),
-    imported: { by, at: nowIso() },
-  };
-}
-
-/** Whether what comes from another shop would correct what did not. */
-function ofOurs({ corrects }: JournalEntry, at: Db): boolean {
-  const root = corrects === undefined ? undefined : entryById(at, corrects);
-  return root !== undefined && root.imported === null;
-}
-
-/** What was made under a sign-in of this shop and comes in a file: all that the server adds is worked out anew. */
-function madeHere(entry: JournalEntry, at: Db): JournalEntry {
-  const { jobId } = entry;
-  const made = asMade(entry);
-  const practice = practiceOf(jobId, at) !== "";
-  const admitted = entry.kind === "opened" ? openedFromFile(made, at) : admittedEntry(made, practice, "file", at);
-  const refused = admitted.history === undefined ? refusal(() => checkFromFile(made, at)) : undefined;
-  const before = queries(at).newest.get({ jobId });
-  const latest = Math.max(now(), before ? Date.parse(before.recordedAt) : 0);
-  return {
-    ...(practice ? admitted : clampAt(admitted, latest)),
-    ...(refused ? { history: refused } : {}),
-    seq: (before?.seq ?? 0) + 1,
-    recordedAt: new Date(latest).toISOString(),
-  };
-}
-
-/** An opening is signed as it was asked for: without the number that is the server's. */
-const openedFromFile = (made: Entry, at: Db): Authored<Entry> => {
-  const { practice: _, ...asked } = admitted(openingOf(made), false, "file", at);
-  return { ...made, ...asked };
-};
-
-/** What any door asks of an entry beside who made it: that it corrects what is there, and passes the gates as they stand. */
-function checkFromFile(made: Entry, at: Db): void {
-  checkCorrection(at, made);
-  if (isGate(made)) checkGate(gatesOf(made.jobId, at), made);
-}
-
-/** What a door would say no with; undefined where it says yes. */
-function refusal(ask: () => void): string | undefined {
-  try {
-    ask();
-    return undefined;
-  } catch (error) {
-    if (error instanceof BadInput || error instanceof Conflict) return error.message.slice(0, 500);
-    throw error;
-  }
-}
-
-export const readCustomer = (jobId: string, at: Db = db()): Customer | undefined =>
-  at.select({ name: customers.name, contact: customers.contact }).from(customers).where(eq(customers.jobId, jobId)).get();
-
-/** Who a car belongs to. A line that is left blank erases what stood there. @param role of who writes it; Throws Forbidden. */
-export function writeCustomer(jobId: string, input: unknown, at: Db = db(), role?: Role): void {
-  const customer = validate<Customer>(customerSchema, input);
-  requireJob(jobId, at);
-  const before = readCustomer(jobId, at);
-  const blanks = (field: keyof Customer) => Boolean(before?.[field].trim()) && customer[field].trim() === "";
-  if ((blanks("name") || blanks("contact")) && !may(role, "erase-customer")) throw new Forbidden(mayNot("erase-customer"));
-  at.insert(customers)
-    .values({ jobId, ...customer })
-    .onConflictDoUpdate({ target: customers.jobId, set: customer })
-    .run();
-  if (before && customer.name.trim() === "" && customer.contact.trim() === "") revoke({ customer: jobId }, at);
-}
-
-/** Erases who the customer is; the journal never knew. */
-export function eraseCustomer(jobId: string, at: Db = db()): void {
-  at.delete(customers).where(eq(customers.jobId, jobId)).run();
-  revoke({ customer: jobId }, at);
 }

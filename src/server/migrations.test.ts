@@ -6,8 +6,9 @@ import { afterAll, describe, expect, it } from "vitest";
 import { DEFAULT_SHOP } from "@/core/shop/settings";
 import { verifyData } from "./backup";
 import { listJobs, refreshStale } from "./board";
+import { readCustomer } from "./customers";
 import { openDb } from "./db/open";
-import { readCustomer, readEntries } from "./jobs";
+import { readEntries } from "./jobs";
 import { listPeople } from "./people";
 import { readShop } from "./shop";
 

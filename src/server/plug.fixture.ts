@@ -4,8 +4,8 @@
  * A line is "note <text> …" or "file <sha256>".
  */
 import { v4 as uuid } from "uuid";
+import { takeEntries } from "./entries-door";
 import { storeFile } from "./files";
-import { takeEntries } from "./jobs";
 
 const [jobId, cycle] = process.argv.slice(2) as [string, string];
 for (let n = 0; ; n++) {

@@ -13,7 +13,8 @@ import { READERS } from "@/core/practice/readers";
 import { verifyData } from "./backup";
 import { boardPage, listJobs, refreshStale } from "./board";
 import { openDb } from "./db/open";
-import { appendEntries, exportJob, importJob, openJob, readEntries, readJob } from "./jobs";
+import { exportJob, importJob } from "./job-files";
+import { appendEntries, openJob, readEntries, readJob } from "./jobs";
 import { playedCases } from "./practice";
 import { proofHistory } from "./shop";
 

@@ -2,7 +2,8 @@ import { BadInput } from "@/core/input";
 import type { Entry, Queued, QueueFile } from "@/core/journal";
 import { admitted } from "./admission";
 import { type Db, db } from "./db/open";
-import { entryRecorded, jobNumber, takeFromQueue } from "./jobs";
+import { takeFromQueue } from "./entries-door";
+import { entryRecorded, jobNumber } from "./jobs";
 import { Conflict, NotFound, NotSignedIn } from "./refusals";
 
 function looked(entry: Entry, at: Db): Queued {

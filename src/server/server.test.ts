@@ -12,14 +12,19 @@ import { asRecorded, canonicalJson, foldJob, type JournalEntry, parseJobFile } f
 import { trials } from "../trials.fixture";
 import { verifyData } from "./backup";
 import * as board from "./board";
+import * as customers from "./customers";
 import { type Db, openDb } from "./db/open";
+import * as door from "./entries-door";
 import { readFile, storeFile } from "./files";
 import { answer, jsonBody } from "./http";
-import * as jobs from "./jobs";
+import * as files from "./job-files";
+import * as journals from "./jobs";
 import { readMapping, writeMapping } from "./mappings";
 import { addPerson, listPeople } from "./people";
 import { Conflict, NotFound } from "./refusals";
 import { proofHistory, readShop, readShopVersion, writeShop } from "./shop";
+
+const jobs = { ...journals, ...door, ...files, ...customers };
 
 const folders: string[] = [];
 const fresh = (): { db: Db; folder: string } => {

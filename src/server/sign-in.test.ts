@@ -10,8 +10,10 @@ import { doorProof, type Role, SIGN_IN_HEADER, type SignedIn, signed } from "@/c
 import { DEFAULT_SHOP } from "@/core/shop/settings";
 import { type Db, db } from "./db/open";
 import { DEVICE_COOKIE, enrol, listDevices, putOut } from "./devices";
+import { takeEntries } from "./entries-door";
 import { firstStart } from "./first-start";
-import { exportJob, importJob, openJob, readEntries, takeEntries, takeOpening } from "./jobs";
+import { exportJob, importJob } from "./job-files";
+import { openJob, readEntries, takeOpening } from "./jobs";
 import { addPerson, changePerson, listPeople } from "./people";
 import { playedBy } from "./practice";
 import { lookThrough, takeIn } from "./queue";

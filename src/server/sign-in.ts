@@ -20,8 +20,8 @@ import { now, nowIso } from "./clock";
 import { type Db, db } from "./db/open";
 import { people, signIns } from "./db/schema";
 import { deviceIdOf, deviceName } from "./devices";
-import { type Guessed, guess } from "./guesses";
 import { changePerson, hasLead, isPinOf } from "./people";
+import { type Guessed, guess } from "./rate-limit";
 import { Forbidden, NotSignedIn, TooSoon } from "./refusals";
 import { logged } from "./security-log";
 

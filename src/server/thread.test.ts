@@ -5,13 +5,14 @@ import { v4 as uuid } from "uuid";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { NATURAL } from "@/core/core.fixture";
 import { BadInput } from "@/core/input";
-import { beside } from "./beside";
 import { boardFolded, listJobs } from "./board";
 import { listen } from "./changes";
 import { db } from "./db/open";
-import { appendEntries, openJob, takeEntries } from "./jobs";
+import { takeEntries } from "./entries-door";
+import { appendEntries, openJob } from "./jobs";
 import { Conflict, NotFound } from "./refusals";
-import { WORK } from "./work";
+import { TASKS } from "./tasks";
+import { inWorker } from "./worker";
 
 const AT = "2026-03-02T08:00:00.000Z";
 const folder = mkdtempSync(join(tmpdir(), "pelota-thread-"));
@@ -71,7 +72,7 @@ describe("the thread beside the server", () => {
   });
 
   it("shows whoever waits for the board what was written before, whatever else the thread has to do", async () => {
-    const long = Array.from({ length: 5 }, () => beside("pdf", jobId));
+    const long = Array.from({ length: 5 }, () => inWorker("pdf", jobId));
     appendEntries(jobId, entry("story", { complaint: "Hiss, smell and smoke", symptoms: [], verified: "seen" }));
     expect(await boardFolded(UNHURRIED)).toBe(0);
     expect(listJobs()[0]).toMatchObject({ complaint: "Hiss, smell and smoke", folded: 5 });
@@ -89,10 +90,10 @@ describe("the thread beside the server", () => {
   });
 
   it("works out the same as is worked out here", async () => {
-    expect(await beside("gates", jobId)).toEqual(WORK.gates(jobId));
-    expect(await beside("readings", jobId)).toEqual(WORK.readings(jobId));
+    expect(await inWorker("gates", jobId)).toEqual(TASKS.gates(jobId));
+    expect(await inWorker("readings", jobId)).toEqual(TASKS.readings(jobId));
     expect(
-      Buffer.from(await beside("pdf", jobId))
+      Buffer.from(await inWorker("pdf", jobId))
         .subarray(0, 5)
         .toString(),
     ).toBe("%PDF-");
@@ -118,19 +119,19 @@ describe("the thread beside the server", () => {
   });
 
   it("takes a job file in, and refuses what is none as it is refused here", async () => {
-    const file = await beside("exported", jobId);
+    const file = await inWorker("exported", jobId);
     const asked = (text: string) => JSON.stringify({ by: "Maren Oake", file: text });
     expect(JSON.parse(file)).toMatchObject(
-      JSON.parse(WORK.exported(jobId) as string, (key, value) => (key === "exportedAt" ? expect.anything() : value)),
+      JSON.parse(TASKS.exported(jobId) as string, (key, value) => (key === "exportedAt" ? expect.anything() : value)),
     );
-    expect(await beside("imported", asked(file))).toMatchObject({ id: jobId, added: 0 });
-    await expect(beside("imported", asked(file.slice(0, 99)))).rejects.toBeInstanceOf(BadInput);
-    await expect(beside("imported", asked(file.replace("Hiss at idle", "Something else")))).rejects.toBeInstanceOf(Conflict);
+    expect(await inWorker("imported", asked(file))).toMatchObject({ id: jobId, added: 0 });
+    await expect(inWorker("imported", asked(file.slice(0, 99)))).rejects.toBeInstanceOf(BadInput);
+    await expect(inWorker("imported", asked(file.replace("Hiss at idle", "Something else")))).rejects.toBeInstanceOf(Conflict);
   });
 
   it("says what went wrong, and goes on", async () => {
-    await expect(beside("readings", uuid())).rejects.toBeInstanceOf(NotFound);
-    expect(await beside("gates", jobId)).toEqual(WORK.gates(jobId));
+    await expect(inWorker("readings", uuid())).rejects.toBeInstanceOf(NotFound);
+    expect(await inWorker("gates", jobId)).toEqual(TASKS.gates(jobId));
   });
 
   it("keeps nobody waiting for a whole shop that is taken in, and says how far behind the board is", async () => {
@@ -145,10 +146,10 @@ describe("the thread beside the server", () => {
   });
 
   it("is started again where it ends by itself; what was asked of it fails and is not waited for for ever", async () => {
-    const asked = beside("pdf", jobId);
+    const asked = inWorker("pdf", jobId);
     thread.kill();
     await expect(asked).rejects.toThrow(/has ended/);
-    await vi.waitFor(async () => expect(await beside("gates", jobId)).toEqual(WORK.gates(jobId)), {
+    await vi.waitFor(async () => expect(await inWorker("gates", jobId)).toEqual(TASKS.gates(jobId)), {
       timeout: 15_000,
       interval: 300,
     });

@@ -1,8 +1,8 @@
 import { parentPort } from "node:worker_threads";
-import { failureOf } from "./beside";
 import { followJournals } from "./board";
 import { db } from "./db/open";
-import { WORK } from "./work";
+import { TASKS } from "./tasks";
+import { failureOf } from "./worker";
 
 /** The thread beside the one that serves: it keeps the board's columns folded, and works out what takes long. */
 
@@ -35,7 +35,7 @@ async function look(): Promise<void> {
 }
 
 /** What the thread is asked for: the work that takes long, and to have followed the journals. */
-const ASKED = { ...WORK, folded: follow };
+const ASKED = { ...TASKS, folded: follow };
 
 port.on("message", async (ask: Ask | "stop") => {
   if (ask === "stop") {

@@ -1,8 +1,8 @@
 import { Providers } from "@/screens/session/providers";
 import { WhatWeKnowScreen } from "@/screens/what-we-know/what-we-know";
-import { beside } from "@/server/beside";
 import { boardFolded } from "@/server/board";
 import { proofHistory } from "@/server/shop";
+import { inWorker } from "@/server/worker";
 
 export const dynamic = "force-dynamic";
 
@@ -10,7 +10,7 @@ export default async function Page() {
   const behind = await boardFolded();
   return (
     <Providers>
-      <WhatWeKnowScreen behind={behind} {...(await beside("known", ""))} proofs={proofHistory()} />
+      <WhatWeKnowScreen behind={behind} {...(await inWorker("known", ""))} proofs={proofHistory()} />
     </Providers>
   );
 }

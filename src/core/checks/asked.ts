@@ -1,6 +1,6 @@
 import { inSentence } from "../sentence";
 import { EVAP_ZONES, type Joint, type Layout } from "../vehicle";
-import type { Verdict } from "./check";
+import type { Verdict } from "./verdict";
 
 /** What a record says of one question. */
 export type Says = "good" | "bad" | "open";

@@ -1,6 +1,6 @@
 import type { Members } from "../form";
 import { isQuantity } from "../units";
-import type { Reading } from "./check";
+import type { Reading } from "./contract";
 import { isSeries } from "./readings";
 
 /**

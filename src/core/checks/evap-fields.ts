@@ -1,9 +1,11 @@
-import { type FormState, group, number, quantity, type RecordOfMembers, text, tick, variants } from "../form";
+import { type FormState, number, type RecordOfMembers, tick, variants } from "../form";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../units";
 import { EVAP_ZONES, type FillSetup, type Layout, noWayIn, type RequiredLeak, reachOf, vapourVolume } from "../vehicle";
-import { type CheckContext, jointName, type Measure, type ZoneKnowledge } from "./check";
+import type { CheckContext } from "./context";
 import { airTemperature, ambient, joint, joints, moment, percent, zone } from "./fields";
 import type { Known } from "./known";
+import { type RequiredSize, requiredSize } from "./required-size";
+import { jointName, type Measure, type ZoneKnowledge } from "./verdict";
 
 /** How the vent was kept shut under pressure or vacuum; a scan tool lets go of its command by itself after so many seconds. */
 export const vent = () =>
@@ -47,12 +49,7 @@ export const askVent = (usual: VentShut["by"]) =>
     },
   }) as const;
 
-const requiredSize = group({
-  size: quantity("hole", { missing: "State the leak to be caught" }),
-  source: text({ name: "The source", missing: "Say who names this size" }),
-});
 /** The leak that a check is held against, and who says so. */
-export type RequiredSize = (typeof requiredSize)["value"];
 export const required = () => requiredSize.optional().known(({ known }: FormState<Known>) => known.required);
 
 /** Percent of the rated tank volume. */

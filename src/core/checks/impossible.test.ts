@@ -3,11 +3,11 @@ import { contextOf, NATURAL, smokeRun, TURBO, VAPOUR } from "../core.fixture";
 import { holeOfLoss } from "../gas/hold";
 import { usualSetup } from "../vehicle";
 import type { CheckId } from ".";
-import type { Verdict } from "./check";
 import { capRecord, decayRecord, evapSmokeRun, tankSensorRecord, ventPathRecord } from "./evap.fixture";
 import { CHECKS, judgeCheck } from "./index";
 import { airflow, borescope, circuit, hold, output, pinch, probe, vacuum, valve } from "./records.fixture";
 import type { SmokeRun } from "./smoke";
+import type { Verdict } from "./verdict";
 
 const judge = (check: CheckId, record: object, vehicle = NATURAL): Verdict => judgeCheck(check, record, contextOf(vehicle));
 const says = (verdict: Verdict) => `${verdict.outcome}: ${verdict.reasons.join("; ")}`;

@@ -2,8 +2,8 @@ import { formOf } from "../form";
 import type { Instrument } from "../shop/settings";
 import type { Quantity } from "../units";
 import type { Joint } from "../vehicle";
-import type { CheckContext } from "./check";
-import type { RequiredSize } from "./evap-fields";
+import type { CheckContext } from "./context";
+import type { RequiredSize } from "./required-size";
 
 /** What a check need not ask, because the job or the shop has it already. */
 export interface Known {

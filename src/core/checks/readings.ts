@@ -1,6 +1,6 @@
 import { formatQuantity, fromSi, isQuantity, type Quantity, toSi, UNITS, type UnitId } from "../units";
-import { type Verdict, voidVerdict } from "./check";
 import type { InstrumentUse } from "./fields";
+import { type Verdict, voidVerdict } from "./verdict";
 
 /** Readings over time, s and in the record's own unit. */
 export const isSeries = (value: unknown): value is readonly (readonly [number, number])[] =>

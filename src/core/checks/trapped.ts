@@ -1,6 +1,6 @@
 import { holeOfLoss } from "../gas/hold";
 import { formatNumber, fromSi, type Quantity, toSi } from "../units";
-import type { Measure } from "./check";
+import type { Measure } from "./verdict";
 
 /** Share of what must be caught below which a hole is far below it. */
 const FAR_BELOW = 0.5;

@@ -1,6 +1,5 @@
 import type { Instrument, ReadsTo } from "../shop/settings";
 import type { BandId, UnitId } from "../units";
-import type { Joint } from "../vehicle";
 
 /** What is typed into a form so far, by its fields' names: a name with dots lies deeper. Untouched fields are absent. */
 export type Draft = Readonly<Record<string, unknown>>;
@@ -112,10 +111,17 @@ export interface MarksField<Known> extends Common<Known> {
   readonly list?: true;
 }
 
-/** A joint of the vehicle. */
+/** A place on the vehicle, and the zone it lies in. */
+export interface Place {
+  readonly id: string;
+  readonly name: string;
+  readonly from: string;
+}
+
+/** One of the vehicle's places. */
 export interface PlaceField<Known> extends Common<Known> {
   readonly type: "place";
-  readonly among: (state: FormState<Known>) => readonly Joint[];
+  readonly among: (state: FormState<Known>) => readonly Place[];
 }
 
 /** A gauge or meter: which one, its division, and what it shows with nothing on it. */

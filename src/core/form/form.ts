@@ -1,6 +1,5 @@
 import { type ObjectSchema, type SchemaDescription, type SchemaFieldDescription, ValidationError } from "yup";
 import type { UnitId } from "../units";
-import type { Joint } from "../vehicle";
 import type { Field, FieldSet, Members, PathsOf, RecordOfMembers } from "./fields";
 import {
   type Draft,
@@ -9,6 +8,7 @@ import {
   type FormFields,
   type FormState,
   type Option,
+  type Place,
   type RowsField,
   resolve,
 } from "./form-field";
@@ -48,7 +48,7 @@ export interface Asking<Known, Name extends string> {
   readonly defaultValue?: (state: FormState<Known, Name>) => unknown;
   readonly options?: Dynamic<Known, readonly Option[], Name>;
   readonly groups?: Dynamic<Known, readonly (readonly [name: string, options: readonly Option[]])[], Name>;
-  readonly among?: (state: FormState<Known, Name>) => readonly Joint[];
+  readonly among?: (state: FormState<Known, Name>) => readonly Place[];
   readonly unit?: Dynamic<Known, UnitId, Name>;
   readonly silent?: string;
   readonly list?: true;

@@ -1,7 +1,7 @@
 import { type Comeback, coldStarts, comesBackAfter, comesBackAtRandom } from "../maths/comeback";
 import { formatNumber, type Quantity, toSi } from "../units";
 import type { Bodies, ComebackKind } from "./entries";
-import type { AfterRepair, ComebackState, RecordedRun } from "./state";
+import type { AfterRepair } from "./proof/order";
 
 /** What is counted of each without the fault. */
 export const COMEBACK_COUNTS: Readonly<Record<ComebackKind, string>> = {
@@ -15,6 +15,27 @@ export interface JudgedComeback extends Comeback {
   /** What counts so far, in what `needed` is in */
   readonly counted: number;
   readonly reasons: readonly string[];
+}
+
+/** How a fault that is not always there stands since the last repair. */
+export interface ComebackState extends JudgedComeback {
+  readonly kind: ComebackKind;
+  /** It came back on a drive since */
+  readonly again: boolean;
+  /** All that was told and driven, the oldest first: to be drawn */
+  readonly runs: readonly RecordedRun[];
+  /** Longest onset, km: a run counts that goes past it */
+  readonly past?: number;
+}
+
+/** One run or start, as it bears on a fault that comes and goes. */
+export interface RecordedRun {
+  /** km without it, or until it came; a cold start has none */
+  readonly distance?: number;
+  /** ISO time; left out for what the story told */
+  readonly at?: string;
+  readonly when: "before" | "since";
+  readonly says: "came" | "clean" | "nothing";
 }
 
 /** What a fault did before it was repaired, and what was driven since, in one unit of distance. */

@@ -12,6 +12,7 @@ import { judged } from "./judged";
 import { countsHere, endedElsewhere, isImported } from "./origin";
 import { ownCodes } from "./own-codes";
 import {
+  type AfterRepair,
   checkEvidence,
   confoundedChanges,
   isAfter,
@@ -28,7 +29,7 @@ import {
 } from "./proof";
 import { planReadiness } from "./readiness";
 import { signingOf } from "./signing";
-import type { AfterRepair, CheckState, JobState, OffCarItem, RepairState } from "./state";
+import type { CheckState, JobState, OffCarItem, RepairState } from "./state";
 
 /** Version of the judging rules; a verdict shown under older rules is kept beside what they would say now. */
 export const RULES_VERSION = 4;

@@ -1,16 +1,13 @@
 import type { CheckId, Together, Verdict, ZoneKnowledge } from "../checks";
 import type { NextCheck, Suspect } from "../suspects";
 import type { KitItem, VehicleFacts } from "../vehicle";
-import type { JudgedComeback } from "./comeback";
-import type { Bodies, CodeRead, ComebackKind, WaitingOn } from "./entries";
+import type { ComebackState } from "./comeback";
+import type { Bodies, CodeRead, WaitingOn } from "./entries";
 import type { At, Imported } from "./envelope";
 import type { OwnCode } from "./own-codes";
-import type { Proof } from "./proof";
+import type { AfterRepair, Proof } from "./proof";
 import type { Readiness } from "./readiness";
 import type { Closing } from "./signing";
-
-/** Whether a check speaks for the time after the last repair; `unknown` when its device had not seen the repair. */
-export type AfterRepair = "no-repair" | "before" | "after" | "unknown";
 
 export interface CheckState {
   readonly entry: string;
@@ -83,27 +80,6 @@ export type StationState = "untouched" | "going-on" | "needs-you" | "settled";
 export interface Block {
   readonly station: StationId;
   readonly reason: string;
-}
-
-/** How a fault that is not always there stands since the last repair. */
-export interface ComebackState extends JudgedComeback {
-  readonly kind: ComebackKind;
-  /** It came back on a drive since */
-  readonly again: boolean;
-  /** All that was told and driven, the oldest first: to be drawn */
-  readonly runs: readonly RecordedRun[];
-  /** Longest onset, km: a run counts that goes past it */
-  readonly past?: number;
-}
-
-/** One run or start, as it bears on a fault that comes and goes. */
-export interface RecordedRun {
-  /** km without it, or until it came; a cold start has none */
-  readonly distance?: number;
-  /** ISO time; left out for what the story told */
-  readonly at?: string;
-  readonly when: "before" | "since";
-  readonly says: "came" | "clean" | "nothing";
 }
 
 export interface JobState {

@@ -2,6 +2,7 @@ export * from "./channels";
 export * from "./decimate";
 export * from "./dialect";
 export * from "./mapping";
+export * from "./match-header";
 export * from "./obd";
 export * from "./read";
 export * from "./standing";

@@ -2,17 +2,10 @@ import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import Papa from "papaparse";
 import { UNITS } from "../units";
-import {
-  type ChannelId,
-  type ColumnChoice,
-  channelById,
-  countsMilliseconds,
-  type HeaderMatch,
-  type Mapping,
-  matchHeader,
-} from "./channels";
+import { type ChannelId, channelById } from "./channels";
 import { type Dialect, detectDialect, detectEncoding, ScanLogError } from "./dialect";
 import { splitUnit, unitSpelt } from "./headers";
+import { type ColumnChoice, countsMilliseconds, type HeaderMatch, type Mapping, matchHeader } from "./match-header";
 import { checkUnits, type LoggedEngine, type Sample } from "./unit-check";
 
 /** Version of the way windows and channels are extracted; journalled with every survey taken from a log. */

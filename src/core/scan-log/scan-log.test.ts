@@ -3,10 +3,10 @@ import { describe, expect, it } from "vitest";
 import { CARS } from "../../../demo/cars";
 import { type LogDialect, recordDrive, writeLog } from "../../../demo/drive";
 import { DEFAULT_LIMITS } from "../shop/settings";
-import { matchHeader } from "./channels";
 import { decimate } from "./decimate";
 import { checkLogSize, detectDialect, detectEncoding, LARGEST_LOG } from "./dialect";
 import { splitUnit } from "./headers";
+import { matchHeader } from "./match-header";
 import { columnOf, readHead, readScanLog, type ScanLog, ScanLogReader } from "./read";
 import { findSteadyWindows, surveyPoints } from "./steady";
 

@@ -1,6 +1,7 @@
 import { STANDARD_DENSITY } from "../gas/air";
 import { type Quantity, toSi, UNITS, type UnitId, unitsOf } from "../units";
-import { type ChannelId, channelById, type HeaderMatch } from "./channels";
+import { type ChannelId, channelById } from "./channels";
+import type { HeaderMatch } from "./match-header";
 
 /** What is known of the engine that a log is of. */
 export interface LoggedEngine {

@@ -10,6 +10,7 @@ import * as secondaryAir from "./circuits/secondary-air";
 import * as vacuum from "./circuits/vacuum";
 import * as vapour from "./circuits/vapour";
 import { TAPPABLE, type VehicleFacts } from "./facts";
+import type { JointIn } from "./joint";
 
 /** Every circuit of gas paths. Adding one adds its file and its line here. */
 const CIRCUITS = [intake, charge, manifold, vacuum, crankcase, vapour, egr, exhaust, secondaryAir];
@@ -32,59 +33,25 @@ export interface Zone {
 /** Zones that make up the vapour system. */
 export const EVAP_ZONES: readonly ZoneId[] = vapour.ZONES.map((z) => z.id);
 
-/** How gas passes a joint when nobody acts on it, engine standing; one-way from its `to` to its `from`. */
-export type JointRest = "open" | "closed" | "one-way";
-
-/** What ties two zones, or a zone to the outside. A joint to the outside is a place that can leak or be sealed. */
-export interface Joint {
-  readonly id: string;
-  readonly name: string;
-  readonly from: ZoneId;
-  readonly to: ZoneId | "outside";
-  /** `seal` can only leak; `opening` is open to the outside on purpose; the rest tie two zones. */
-  readonly kind: "seal" | "opening" | "pipe" | "meter" | "compressor" | "throttle" | "valve" | "engine";
-  readonly rest: JointRest;
-  /** A hose, pipe or cap that comes off here: smoke can be let in */
-  readonly end?: HoseEnd;
-  /** Joint whose adapter stands on it: hidden with that one */
-  readonly seatOf?: string;
-  /** Joint whose adapter pushes it open */
-  readonly pushedBy?: string;
-  /** Passes some gas by design, so a flow through it is no finding by itself */
-  readonly weeps?: true;
-  /** A hose that can be pinched or capped without taking anything apart */
-  readonly pinchable?: true;
-  /** Zone that a pinchable hose leads to */
-  readonly feeds?: ZoneId;
-}
-
-/** What comes off at the end of a hose, pipe or line. */
-export interface HoseEnd {
-  readonly removes: string;
-  /** What setting up and reading a run from here takes */
-  readonly minutes: number;
-  /** The trade goes in here first; the rest are ways in where those do not do */
-  readonly usual?: true;
-  /** Joint that it slides on to, where it is no joint of two zones itself: what lies beyond falls off with it */
-  readonly at?: string;
-}
+/** A joint of some vehicle's gas paths. */
+export type Joint = JointIn<ZoneId>;
 
 export interface Layout {
   readonly zones: readonly Zone[];
   readonly joints: readonly Joint[];
 }
 
+/** Every joint of every circuit; one that ties a zone of no circuit does not compile. */
+const JOINTS: readonly JointRow<ZoneId>[] = CIRCUITS.flatMap((circuit): readonly JointRow<ZoneId>[] => circuit.JOINTS);
+
 /** The joint of a port tapped into a zone. */
 export const tappedPort = (zone: ZoneId): string => `tapped-${zone}`;
 
 /** Every joint that some vehicle has; a record that names any other names nothing. */
-export const JOINT_IDS: ReadonlySet<string> = new Set([
-  ...CIRCUITS.flatMap((circuit) => circuit.JOINTS.map(({ joint }) => joint.id)),
-  ...TAPPABLE.map(tappedPort),
-]);
+export const JOINT_IDS: ReadonlySet<string> = new Set([...JOINTS.map(({ joint }) => joint.id), ...TAPPABLE.map(tappedPort)]);
 
 /** Ports that were tapped into this vehicle: each stays, can leak, and is a way in. */
-const tapped = (facts: VehicleFacts, zones: readonly Zone[]): JointRow[] =>
+const tapped = (facts: VehicleFacts, zones: readonly Zone[]): JointRow<ZoneId>[] =>
   zones
     .filter(({ id }) => facts.tapped?.some((zone) => zone === id))
     .map(({ id, name }) =>
@@ -102,7 +69,7 @@ export function layoutOf(facts: VehicleFacts): Layout {
       volume: typeof volume === "number" ? volume : volume(facts),
     })),
   );
-  const joints = [...CIRCUITS.flatMap((circuit) => circuit.JOINTS), ...tapped(facts, zones)];
+  const joints = [...JOINTS, ...tapped(facts, zones)];
   const layout = { zones, joints: joints.filter(({ when }) => when(facts)).map(({ joint }) => joint) };
   layouts.set(facts, layout);
   return layout;

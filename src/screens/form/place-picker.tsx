@@ -1,7 +1,8 @@
 "use client";
 
 import type { Ref } from "react";
-import { type Joint, placeGroups } from "@/core/vehicle";
+import type { Place } from "@/core/form";
+import { placeGroups } from "@/core/vehicle";
 import type { Labelled } from "@/ui/field";
 import { SearchSelect } from "@/ui/search-select";
 
@@ -13,7 +14,7 @@ export function PlacePicker({
   inputRef,
   ...said
 }: Labelled & {
-  among: readonly Joint[];
+  among: readonly Place[];
   value: string;
   onChange: (id: string) => void;
   inputRef?: Ref<HTMLSelectElement>;

@@ -1,7 +1,8 @@
 import { Bench } from "@/screens/job/bench";
 import { Providers } from "@/screens/session/providers";
+import { readCustomer } from "@/server/customers";
 import { experienceFor } from "@/server/experience";
-import { jobNumber, readCustomer } from "@/server/jobs";
+import { jobNumber } from "@/server/jobs";
 import { readShop } from "@/server/shop";
 import { jobPage } from "./job-page";
 

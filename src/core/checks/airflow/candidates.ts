@@ -1,5 +1,5 @@
 import type { Candidate } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import type { Seen } from "./rows";
 
 export function airflowCandidates({ vehicle }: CheckContext): Candidate<Seen>[] {

@@ -1,5 +1,5 @@
 import { ofEngine, saysOf } from "../asked";
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { airflowCandidates } from "./candidates";
 import { type AirflowRecord, airflowFields, airflowForm } from "./fields";
 import { judgeAirflow } from "./judge";

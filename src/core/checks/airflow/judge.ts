@@ -1,7 +1,8 @@
 import { engineAirflow } from "../../gas/engine-airflow";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import { isKnown } from "../../vehicle";
-import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
+import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { AirflowPoint, AirflowRecord } from "./fields";
 import type { Seen } from "./rows";
 

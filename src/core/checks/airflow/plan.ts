@@ -1,4 +1,5 @@
-import type { CheckContext, Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
 
 /** Idle and one wide-open pull; disturbs nothing. */
 export function planAirflow(context: CheckContext): Plan {

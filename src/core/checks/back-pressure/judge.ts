@@ -1,6 +1,7 @@
 import { formatNumber, formatQuantity, fromSi, type Quantity, toSi } from "../../units";
-import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
 import { instrumentDoubt } from "../instrument";
+import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { BackPressure } from "./fields";
 import type { Seen } from "./rows";
 

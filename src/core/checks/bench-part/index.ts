@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { type BenchPart, benchPartFields, benchPartForm } from "./fields";
 import { judgeBenchPart } from "./judge";
 import { rows } from "./rows";

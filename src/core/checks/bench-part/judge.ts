@@ -1,6 +1,7 @@
 import { formatQuantity, toSi } from "../../units";
-import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
 import { instrumentDoubt } from "../instrument";
+import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import { type BenchPart, PART_STATES, WAYS } from "./fields";
 
 /** A gauge a little off is no test above its rating. */

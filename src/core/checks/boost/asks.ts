@@ -1,7 +1,8 @@
 import { toSi } from "../../units";
 import { type Asked, AT_LARGE, ofEngine, type Says, saysOf, tightAt } from "../asked";
-import type { CheckContext, Verdict } from "../check";
+import type { CheckContext } from "../context";
 import { filterZero } from "../filter/asks";
+import type { Verdict } from "../verdict";
 import type { BoostRecord } from "./fields";
 import { deliveryDoubt, judgedOf } from "./judge";
 

@@ -1,6 +1,6 @@
 import { isKnown } from "../../vehicle";
 import type { Candidate } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import type { Seen } from "./rows";
 
 export function boostCandidates({ vehicle }: CheckContext): Candidate<Seen>[] {

@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { boostAsks } from "./asks";
 import { boostCandidates } from "./candidates";
 import { type BoostRecord, boostFields, boostForm } from "./fields";

@@ -3,7 +3,8 @@ import { type BoostLog, type BoostShapeId, boostThatMatters, type JudgedBoost, j
 import { STANDING_NAMES, type StandingFault } from "../../gas/key-on";
 import { formatNumber, formatQuantity, fromSi, type Quantity, toSi } from "../../units";
 import { isKnown } from "../../vehicle";
-import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
+import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import { type BoostRecord, ledBack } from "./fields";
 import type { Seen } from "./rows";
 

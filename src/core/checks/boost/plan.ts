@@ -1,5 +1,6 @@
 import { isKnown } from "../../vehicle";
-import type { CheckContext, Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
 
 /** A log that says something: key on, a slow run off boost, and steady pulls. */
 export function planBoost({ vehicle }: CheckContext): Plan {

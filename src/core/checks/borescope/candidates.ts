@@ -1,7 +1,7 @@
 import { causesOf, type Family } from "../../faults";
 import { inSentence } from "../../sentence";
 import { type Candidate, TAKEN_APART } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import type { Seen } from "./rows";
 
 /** Passages that a borescope is put into, with the minutes it takes to get there. */

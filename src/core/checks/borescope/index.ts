@@ -1,6 +1,7 @@
 import { FAMILY_IDS } from "../../faults";
 import { inSentence } from "../../sentence";
-import { type CheckKind, jointName } from "../check";
+import type { CheckKind } from "../contract";
+import { jointName } from "../verdict";
 import { borescopeCandidates, PASSAGES } from "./candidates";
 import { type BorescopeRecord, borescopeFields, borescopeForm, portKey } from "./fields";
 import { judgeBorescope, portSays } from "./judge";

@@ -1,6 +1,7 @@
 import { formatNumber, toSi } from "../../units";
 import type { Says } from "../asked";
-import { type CheckContext, jointName, type Measure, type Verdict } from "../check";
+import type { CheckContext } from "../context";
+import { jointName, type Measure, type Verdict } from "../verdict";
 import { AIR_VALVES } from "./candidates";
 import type { BorescopeRecord, Port } from "./fields";
 import type { Seen } from "./rows";

@@ -1,4 +1,6 @@
-import { type CheckContext, jointName, type Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
+import { jointName } from "../verdict";
 import { AIR_VALVES } from "./candidates";
 
 /** Into one passage, straight and from the side. */

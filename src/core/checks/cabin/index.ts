@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { type CabinRecord, cabinFields, cabinForm } from "./fields";
 import { judgeCabin } from "./judge";
 import { rows } from "./rows";

@@ -1,4 +1,4 @@
-import { type Verdict, voidVerdict } from "../check";
+import { type Verdict, voidVerdict } from "../verdict";
 import type { CabinRecord } from "./fields";
 
 /** Judges seals by smoke: where it is blown away the seal leaks; a seal that was not gone along says nothing. */

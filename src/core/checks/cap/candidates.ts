@@ -1,5 +1,5 @@
 import type { Candidate } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import type { Seen } from "./rows";
 
 export function capCandidates({ layout, vehicle }: CheckContext): Candidate<Seen>[] {

@@ -1,8 +1,10 @@
 import { formatNumber, toSi } from "../../units";
 import { saysOf, tight } from "../asked";
-import { type CheckContext, type CheckKind, type Measure, type Plan, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
+import type { CheckKind, Plan } from "../contract";
 import { lossDoubt } from "../instrument";
 import { trappedHole, trappedMeasure } from "../trapped";
+import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import { capCandidates } from "./candidates";
 import { type CapRecord, capFields, capForm } from "./fields";
 import { rows, type Seen } from "./rows";

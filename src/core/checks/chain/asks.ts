@@ -1,6 +1,7 @@
 import { inSentence } from "../../sentence";
 import type { Asked } from "../asked";
-import type { CheckContext, Verdict } from "../check";
+import type { CheckContext } from "../context";
+import type { Verdict } from "../verdict";
 import { type ChainRecord, LINK_NAMES, LINKS } from "./fields";
 import { chainDoubt, PLACES, readLink } from "./judge";
 

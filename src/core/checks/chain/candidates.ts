@@ -1,5 +1,5 @@
 import type { Candidate } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import type { Seen } from "./rows";
 
 const LINKS: readonly string[] = ["flap-line", "flap-circuit", "flap-solenoid", "flap-diaphragm", "flap-shaft", "flap-plate"];

@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { chainAsks } from "./asks";
 import { chainCandidates } from "./candidates";
 import { type ChainRecord, chainFields, chainForm } from "./fields";

@@ -1,7 +1,8 @@
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
-import type { CheckContext, Measure, Verdict, ZoneKnowledge } from "../check";
+import type { CheckContext } from "../context";
 import { lossIn60 } from "../hold";
 import { instrumentDoubt } from "../instrument";
+import type { Measure, Verdict, ZoneKnowledge } from "../verdict";
 import { type ChainRecord, LINK_NAMES, LINKS, type LinkId, type VacuumSource } from "./fields";
 import type { Seen } from "./rows";
 

@@ -1,4 +1,5 @@
-import type { CheckContext, Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
 
 /** Supply, solenoid, diaphragm, shaft: one link after the other. */
 export function planChain(context: CheckContext): Plan {

@@ -1,7 +1,7 @@
 import { FAMILY_IDS } from "../../faults";
 import { ofPart, saysOf } from "../asked";
-import type { CheckKind } from "../check";
 import { electricOf } from "../commanded";
+import type { CheckKind } from "../contract";
 import { circuitCandidates } from "./candidates";
 import { type CircuitRecord, circuitFields, circuitForm } from "./fields";
 import { judgeCircuit } from "./judge";

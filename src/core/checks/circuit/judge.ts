@@ -1,6 +1,7 @@
 import { formatNumber, toSi } from "../../units";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
 import { instrumentDoubt } from "../instrument";
+import { jointName, type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { CircuitRecord, PinReading } from "./fields";
 import { type Pin, pinsOf } from "./pins";
 import type { Seen } from "./rows";

@@ -1,4 +1,6 @@
-import { type CheckContext, jointName, type Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
+import { jointName } from "../verdict";
 import { pinsOf, type Wiring } from "./pins";
 
 /** Pin by pin from the battery to the load. */

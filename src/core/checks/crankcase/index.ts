@@ -1,5 +1,5 @@
 import { ofEngine, saysOf } from "../asked";
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { crankcaseCandidates } from "./candidates";
 import { type CrankcaseReading, crankcaseFields, crankcaseForm } from "./fields";
 import { judgeCrankcase } from "./judge";

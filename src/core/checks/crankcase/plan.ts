@@ -1,4 +1,5 @@
-import type { CheckContext, Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
 
 /** Manometer on the dipstick tube. */
 export function planCrankcase(context: CheckContext): Plan {

@@ -1,6 +1,7 @@
 import { EVAP_ZONES, reachOf } from "../../vehicle";
 import { type Asked, tight, tightAt } from "../asked";
-import type { CheckContext, Verdict } from "../check";
+import type { CheckContext } from "../context";
+import type { Verdict } from "../verdict";
 import type { DecayRecord } from "./fields";
 
 /** A decay says whether all it holds is tight; where it is not, it cannot say: every place of it answers together. */

@@ -1,5 +1,5 @@
 import { type Candidate, TAKEN_APART } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import { evapWaysIn } from "../evap-smoke/candidates";
 import type { Seen } from "./rows";
 

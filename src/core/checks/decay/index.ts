@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { evapSetupOf } from "../evap-fields";
 import type { EvapAim } from "../evap-smoke/plan";
 import { decayAsks } from "./asks";

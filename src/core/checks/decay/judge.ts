@@ -5,9 +5,10 @@ import { stretchEdges, stretchMeans } from "../../maths/thin";
 import { inSentence } from "../../sentence";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { reachOf } from "../../vehicle";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
 import { fuelLevelDoubt, gasSpace, heldZones, holeMeasure, setupTrap } from "../evap-fields";
 import { instrumentDoubt } from "../instrument";
+import { jointName, type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { DecayRecord } from "./fields";
 import type { Seen } from "./rows";
 

@@ -1,6 +1,7 @@
 import { fillHeating } from "../../gas/vessel";
 import { formatNumber, formatQuantity, fromSi } from "../../units";
-import type { CheckContext, Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
 import { evapWarnings } from "../evap-fields";
 import { type EvapAim, evapDisplaces, evapEntrySteps } from "../evap-smoke/plan";
 

@@ -1,6 +1,7 @@
 import { inSentence } from "../../sentence";
 import { ofPart } from "../asked";
-import { type CheckKind, jointName } from "../check";
+import type { CheckKind } from "../contract";
+import { jointName } from "../verdict";
 import { type EgrRecord, egrFields, egrForm } from "./fields";
 import { judgeEgr, passesBy } from "./judge";
 import { rows, type Seen } from "./rows";

@@ -1,7 +1,8 @@
 import { inSentence } from "../../sentence";
 import { formatNumber, toSi } from "../../units";
 import type { Says } from "../asked";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
+import { jointName, type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { EgrReading, EgrRecord } from "./fields";
 import type { Seen } from "./rows";
 

@@ -1,7 +1,7 @@
 import { inSentence } from "../../sentence";
 import { EVAP_ZONES, entriesOf, reachOf, usualSetup } from "../../vehicle";
 import { type Candidate, TAKEN_APART } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import type { Seen } from "./rows";
 
 /** Every way into the vapour system: the joints that its fill tests, and what getting in destroys. */

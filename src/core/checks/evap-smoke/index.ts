@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { evapSetupOf } from "../evap-fields";
 import { smoke, smokeAsks } from "../smoke";
 import { smokeProof } from "../smoke/proof";

@@ -1,7 +1,7 @@
 import { inSentence } from "../../sentence";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import { EVAP_ZONES, type Reach, reachOf } from "../../vehicle";
-import { type CheckContext, jointName, type Measure, type Verdict, WITHIN, type ZoneKnowledge } from "../check";
+import type { CheckContext } from "../context";
 import { fuelLevelDoubt, gasSpace, holeMeasure, setupTrap } from "../evap-fields";
 import {
   alsoAt,
@@ -15,6 +15,7 @@ import {
   type Trap,
   trappedVerdict,
 } from "../smoke";
+import { jointName, type Measure, type Verdict, WITHIN, type ZoneKnowledge } from "../verdict";
 import type { CapOff, EvapSmokeRun } from "./fields";
 import type { Seen } from "./rows";
 

@@ -3,8 +3,10 @@ import { inSentence } from "../../sentence";
 import type { Machine } from "../../shop/settings";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import { entriesOf, type FillSetup, type Joint, noWayIn, reachOf } from "../../vehicle";
-import { type CheckContext, type Displacement, jointName, type Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Displacement, Plan } from "../contract";
 import { evapWarnings, gasSpace } from "../evap-fields";
+import { jointName } from "../verdict";
 
 export interface EvapAim extends FillSetup {
   readonly vent: "command" | "plug";

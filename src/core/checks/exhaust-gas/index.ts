@@ -1,5 +1,5 @@
 import { ofEngine, saysOf } from "../asked";
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { type GasRecord, gasFields, gasForm } from "./fields";
 import { judgeExhaustGas } from "./judge";
 import { rows, type Seen } from "./rows";

@@ -1,6 +1,7 @@
 import { judgeExhaust } from "../../gas/exhaust-origin";
 import { formatNumber } from "../../units";
-import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
+import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { GasPoint, GasRecord } from "./fields";
 import type { Seen } from "./rows";
 

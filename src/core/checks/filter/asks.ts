@@ -1,5 +1,5 @@
 import { type Asked, AT_LARGE, type Says, saysOf } from "../asked";
-import type { Verdict } from "../check";
+import type { Verdict } from "../verdict";
 import type { FilterRecord } from "./fields";
 
 /** What the reset of the ECU's model rests on. */

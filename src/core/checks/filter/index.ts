@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { FILTER_PRESSURE, filterAsks } from "./asks";
 import { filterCandidates } from "./candidates";
 import { type FilterRecord, filterFields, filterForm } from "./fields";

@@ -1,6 +1,7 @@
 import { type FilterReading, type JudgedFilter, judgeFilter } from "../../gas/filter";
 import { formatNumber, fromSi, type Quantity, toSi, type UnitId } from "../../units";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
+import { jointName, type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { FilterRecord, FilterRunning } from "./fields";
 import type { Seen } from "./rows";
 

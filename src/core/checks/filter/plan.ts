@@ -1,5 +1,6 @@
 import { formatNumber } from "../../units";
-import type { CheckContext, Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
 
 const hPa = (pa: number) => `${formatNumber(pa / 100, 0)} hPa`;
 

@@ -1,5 +1,6 @@
 import { type Asked, ofPart, tight } from "../asked";
-import type { CheckContext, Verdict } from "../check";
+import type { CheckContext } from "../context";
+import type { Verdict } from "../verdict";
 import type { HoldRecord } from "./fields";
 
 /** Whether the part holds, and where it has something to move, whether it moves. */

@@ -1,7 +1,7 @@
 import { causesOf, type Family } from "../../faults";
 import { inSentence } from "../../sentence";
 import type { Candidate } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import type { Seen } from "./rows";
 
 /** Zones of which each part is pumped up by itself. */

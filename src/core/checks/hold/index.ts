@@ -1,5 +1,5 @@
 import { FAMILY_IDS } from "../../faults";
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { holdAsks } from "./asks";
 import { holdCandidates, PUMPED } from "./candidates";
 import { type HoldRecord, holdFields, holdForm } from "./fields";

@@ -1,7 +1,8 @@
 import { formatNumber, fromSi, toSi } from "../../units";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, WITHIN, type ZoneKnowledge } from "../check";
+import type { CheckContext } from "../context";
 import { lossDoubt, rises } from "../instrument";
 import { trappedHole, trappedMeasure, weepsFarBelow, weepsLike } from "../trapped";
+import { jointName, type Measure, type Verdict, voidVerdict, WITHIN, type ZoneKnowledge } from "../verdict";
 import { HOLD_PART_NAMES, type HoldRecord } from "./fields";
 import { type Loss, lossIn60, lostIn } from "./loss";
 import type { Seen } from "./rows";

@@ -1,4 +1,6 @@
-import { type CheckContext, jointName, type Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
+import { jointName } from "../verdict";
 
 /** Hand pump on one part. */
 export function planHold(context: CheckContext, aim: { readonly joint: string }): Plan {

@@ -1,6 +1,7 @@
 import { inSentence } from "../../sentence";
 import type { Layout } from "../../vehicle";
-import { jointName, type Together, type Verdict } from "../check";
+import type { Together } from "../contract";
+import { jointName, type Verdict } from "../verdict";
 import type { HoldRecord } from "./fields";
 
 type Held = { readonly record: HoldRecord; readonly verdict: Verdict };

@@ -1,6 +1,6 @@
 import { causesOf, type Family } from "../../faults";
 import type { Candidate } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import type { Seen } from "./rows";
 
 export function lookCandidates({ layout, vehicle }: CheckContext, families: readonly Family[]): Candidate<Seen>[] {

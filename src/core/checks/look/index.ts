@@ -1,7 +1,9 @@
 import { FAMILY_IDS } from "../../faults";
 import { type Asked, pointedAt, seated } from "../asked";
-import type { CheckContext, CheckKind, Plan, Verdict } from "../check";
+import type { CheckContext } from "../context";
+import type { CheckKind, Plan } from "../contract";
 import { refusal } from "../trims";
+import type { Verdict } from "../verdict";
 import { lookCandidates } from "./candidates";
 import { type LookRecord, lookFields, lookForm } from "./fields";
 import { lookList } from "./list";

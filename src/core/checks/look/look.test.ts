@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL, TURBO } from "../../core.fixture";
 import { layoutOf } from "../../vehicle";
-import { verdictWord } from "../check";
+import { verdictWord } from "../contract";
 import { look, lookList } from ".";
 
 const context = contextOf(NATURAL);

@@ -1,8 +1,8 @@
 import type { Family } from "../../faults";
 import { inSentence } from "../../sentence";
 import type { Candidate } from "../candidate";
-import type { CheckContext } from "../check";
 import { commandedOf } from "../commanded";
+import type { CheckContext } from "../context";
 import type { Seen } from "./rows";
 
 export const outputCandidates = ({ layout }: CheckContext, families: readonly Family[]): Candidate<Seen>[] =>

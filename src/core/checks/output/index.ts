@@ -1,7 +1,7 @@
 import { FAMILY_IDS } from "../../faults";
 import { ofPart, saysOf } from "../asked";
-import type { CheckKind } from "../check";
 import { electricOf } from "../commanded";
+import type { CheckKind } from "../contract";
 import { outputCandidates } from "./candidates";
 import { type OutputRecord, outputFields, outputForm } from "./fields";
 import { judgeOutput } from "./judge";

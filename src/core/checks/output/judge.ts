@@ -1,5 +1,6 @@
 import { formatNumber } from "../../units";
-import { type CheckContext, jointName, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
+import { jointName, type Verdict, voidVerdict } from "../verdict";
 import type { OutputRecord } from "./fields";
 import type { Seen } from "./rows";
 

@@ -1,4 +1,6 @@
-import { type CheckContext, jointName, type Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
+import { jointName } from "../verdict";
 
 /** One output commanded from the scan tool. */
 export function planOutput(context: CheckContext, aim: { readonly joint: string; readonly limit: number }): Plan {

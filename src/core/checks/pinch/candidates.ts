@@ -1,6 +1,6 @@
 import { inSentence } from "../../sentence";
 import type { Candidate } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import { behind } from "./judge";
 import type { Seen } from "./rows";
 

@@ -1,5 +1,5 @@
 import { pointedAt } from "../asked";
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { refusal } from "../trims";
 import { pinchCandidates } from "./candidates";
 import { PINCH_READ_NAMES, type PinchRecord, pinchFields, pinchForm } from "./fields";

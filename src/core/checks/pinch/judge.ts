@@ -1,6 +1,7 @@
 import { formatNumber } from "../../units";
 import type { Layout } from "../../vehicle";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
+import type { CheckContext } from "../context";
+import { jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../verdict";
 import type { PinchReads, PinchRecord } from "./fields";
 import type { Seen } from "./rows";
 

@@ -1,4 +1,6 @@
-import { type CheckContext, jointName, type Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
+import { jointName } from "../verdict";
 
 /** Shut a branch off and watch the reading: both the hose side and the port side. */
 export function planPinch(context: CheckContext, aim: { readonly joint: string; readonly how: "pinch" | "cap" }): Plan {

@@ -1,7 +1,8 @@
 import { formatNumber, toSi } from "../../units";
 import { noWayIn, reachOf } from "../../vehicle";
 import { type Asked, ofPart, type Says, tight } from "../asked";
-import type { CheckContext, Verdict } from "../check";
+import type { CheckContext } from "../context";
+import type { Verdict } from "../verdict";
 import type { PressureTest } from "./fields";
 import { escapesOf, topOf } from "./judge";
 

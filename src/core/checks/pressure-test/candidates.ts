@@ -1,7 +1,7 @@
 import { inSentence } from "../../sentence";
 import { reachOf } from "../../vehicle";
 import { type Candidate, TAKEN_APART } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import { chargeEntries } from "./entries";
 import type { Seen } from "./rows";
 

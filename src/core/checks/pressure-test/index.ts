@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { pressureAsks, pressureSetup } from "./asks";
 import { pressureCandidates } from "./candidates";
 import { chargeEntries } from "./entries";

@@ -1,9 +1,10 @@
 import { inSentence } from "../../sentence";
 import { formatQuantity, fromSi, type Quantity, toSi } from "../../units";
 import { noWayIn, type Reach, reachOf } from "../../vehicle";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
+import type { CheckContext } from "../context";
 import { instrumentDoubt } from "../instrument";
 import { leaksSeen, pastPlugs, weepsSeen } from "../seen";
+import { jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../verdict";
 import { ESCAPE_SIGNS, type PressureTest } from "./fields";
 import type { Seen } from "./rows";
 import { boostOf, isAbove, testStage } from "./stage";

@@ -1,7 +1,9 @@
 import { inSentence } from "../../sentence";
 import { formatQuantity, fromSi, type Quantity, toSi } from "../../units";
 import { type FillSetup, noWayIn, reachOf } from "../../vehicle";
-import { type CheckContext, type Displacement, jointName, type Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Displacement, Plan } from "../contract";
+import { jointName } from "../verdict";
 import type { PressureTest } from "./fields";
 import { testStage } from "./stage";
 

@@ -1,6 +1,6 @@
 import { type Quantity, toSi } from "../../units";
 import type { VehicleFacts } from "../../vehicle";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import type { PressureTest } from "./fields";
 
 /** A gauge a little off is no test above its rating. */

@@ -1,6 +1,7 @@
 import { type Asked, pointedAt } from "../asked";
-import type { CheckContext, Verdict } from "../check";
+import type { CheckContext } from "../context";
 import { refusal } from "../trims";
+import type { Verdict } from "../verdict";
 import type { ProbeRecord } from "./fields";
 import { readTaps } from "./judge";
 

@@ -1,6 +1,6 @@
 import type { Layout } from "../../vehicle";
 import type { Candidate } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import type { Seen } from "./rows";
 
 /** Spots a probe is taken to: seals and hoses that the engine sucks at. */

@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { probeAsks } from "./asks";
 import { probeCandidates, spotsOf } from "./candidates";
 import { type Agent, type ProbeRecord, probeFields, probeForm } from "./fields";

@@ -1,6 +1,7 @@
 import type { Limits } from "../../shop/limits";
 import { formatNumber, toSi } from "../../units";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
+import type { CheckContext } from "../context";
+import { jointName, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../verdict";
 import { spotsOf } from "./candidates";
 import { AGENT_NAMES, type ProbeRecord, type ProbeSeries, type ProbeTap } from "./fields";
 import type { Seen } from "./rows";

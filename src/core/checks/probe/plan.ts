@@ -1,4 +1,6 @@
-import type { CautionId, CheckContext, Plan } from "../check";
+import type { CautionId } from "../cautions";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
 import type { Agent } from "./fields";
 
 /** Steps of a probe with an agent; disturbs nothing. */

@@ -1,6 +1,7 @@
 import { EVAP_ZONES } from "../../vehicle";
 import { type Asked, AT_LARGE, type Says, tightAt } from "../asked";
-import type { CheckContext, Verdict } from "../check";
+import type { CheckContext } from "../context";
+import type { Verdict } from "../verdict";
 import type { PulldownRecord } from "./fields";
 import { readPulldown } from "./judge";
 

@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { pulldownAsks } from "./asks";
 import { pulldownCandidates } from "./candidates";
 import { type PulldownRecord, pulldownFields, pulldownForm } from "./fields";

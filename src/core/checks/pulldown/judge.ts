@@ -3,8 +3,9 @@ import { holeDiameter, massFlux, SHARP_EDGED } from "../../gas/orifice";
 import { fillHeating } from "../../gas/vessel";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { vapourVolume } from "../../vehicle";
-import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
 import { fuelLevelDoubt, holeMeasure } from "../evap-fields";
+import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { PulldownRecord } from "./fields";
 import type { Seen } from "./rows";
 

@@ -1,7 +1,9 @@
 import { inSentence } from "../../sentence";
 import { formatNumber, formatQuantity, fromSi } from "../../units";
-import { type CheckContext, jointName, type Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
 import { evapWarnings } from "../evap-fields";
+import { jointName } from "../verdict";
 
 /** The pull-down trace: four phases on the idling engine, each long enough to be told from the next. */
 export function planPulldown(

@@ -1,5 +1,6 @@
 import { type Asked, ofPart, type Says, tight } from "../asked";
-import type { CheckContext, Verdict } from "../check";
+import type { CheckContext } from "../context";
+import type { Verdict } from "../verdict";
 import type { SecondaryAirRecord } from "./fields";
 import { SOAPED } from "./fields";
 

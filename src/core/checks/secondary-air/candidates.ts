@@ -1,7 +1,7 @@
 import { inSentence } from "../../sentence";
 import type { Layout } from "../../vehicle";
 import type { Candidate } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import { SOAPED } from "./fields";
 import type { Seen } from "./rows";
 

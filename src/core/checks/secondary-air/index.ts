@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { secondaryAirAsks } from "./asks";
 import { airValves, secondaryAirCandidates } from "./candidates";
 import { type RunBy, type SecondaryAirRecord, secondaryAirFields, secondaryAirForm } from "./fields";

@@ -1,6 +1,7 @@
 import { inSentence } from "../../sentence";
 import { formatNumber } from "../../units";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
+import { jointName, type Measure, type Verdict, voidVerdict } from "../verdict";
 import { type SecondaryAirRecord, SOAPED } from "./fields";
 import type { Seen } from "./rows";
 

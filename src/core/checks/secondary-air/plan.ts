@@ -1,5 +1,6 @@
 import { formatNumber } from "../../units";
-import type { CheckContext, Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
 import type { RunBy } from "./fields";
 
 const RUN: Readonly<Record<RunBy, string>> = {

@@ -1,7 +1,8 @@
 import { EVAP_ZONES, type Joint, reachOf, usualSetup } from "../../vehicle";
 import { type Asked, ofEngine, type Says, tight } from "../asked";
-import type { CheckContext, Verdict } from "../check";
+import type { CheckContext } from "../context";
 import { leaksSeen } from "../seen";
+import type { Verdict } from "../verdict";
 import type { SmokeRun } from "./fields";
 
 /** A joint that belongs to the vapour system, however far an intake's fill may get into it. */

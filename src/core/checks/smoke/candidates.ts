@@ -1,7 +1,7 @@
 import { inSentence } from "../../sentence";
 import { entriesOf, reachOf, usualSetup } from "../../vehicle";
 import { type Candidate, TAKEN_APART } from "../candidate";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import type { Seen } from "./rows";
 
 export function smokeCandidates({ layout }: CheckContext): Candidate<Seen>[] {

@@ -1,4 +1,4 @@
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { smokeAsks, smokeSetup } from "./asks";
 import { smokeCandidates } from "./candidates";
 import { type SmokeRun, smokeFields } from "./fields";

@@ -8,8 +8,9 @@ import { inSentence } from "../../sentence";
 import { ballCurve } from "../../shop/machine";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { entryZone, type Layout, noWayIn, type Reach, reachOf } from "../../vehicle";
-import { type CheckContext, type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../check";
+import type { CheckContext } from "../context";
 import { leaksSeen, pastPlugs, weepsSeen } from "../seen";
+import { type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../verdict";
 import type { SmokeRun } from "./fields";
 import type { Seen } from "./rows";
 

@@ -2,7 +2,8 @@ import { smokeArrivalTime } from "../../gas/vessel";
 import type { Machine } from "../../shop/settings";
 import { formatNumber, formatQuantity, toSi } from "../../units";
 import { type FillSetup, noWayIn, reachOf } from "../../vehicle";
-import type { CheckContext, Displacement, Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Displacement, Plan } from "../contract";
 
 export interface SmokeAim extends FillSetup {
   readonly machine: Machine;

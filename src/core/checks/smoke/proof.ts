@@ -1,5 +1,5 @@
 import { type Quantity, toSi } from "../../units";
-import type { MachineProof } from "../check";
+import type { MachineProof } from "../contract";
 import type { SmokeRun } from "./fields";
 
 /** The proof that a run's machine was given; `set` is what it was made or regulated to give, gauge. */

@@ -1,7 +1,8 @@
 import { holeArea } from "../../gas/orifice";
 import { formatNumber } from "../../units";
 import { entryZone, type FillSetup, type Joint, type Layout, reachOf, type ZoneId } from "../../vehicle";
-import { jointName, type Together, type Verdict } from "../check";
+import type { Together } from "../contract";
+import { jointName, type Verdict } from "../verdict";
 import type { SmokeRun } from "./fields";
 import { arrivalsOf, readSmoke } from "./judge";
 

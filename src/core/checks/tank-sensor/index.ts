@@ -1,8 +1,10 @@
 import { formatNumber, formatQuantity, fromSi, toSi, UNITS } from "../../units";
 import type { Asked, Says } from "../asked";
-import type { CheckContext, CheckKind, Measure, Plan, Verdict } from "../check";
-import { voidVerdict } from "../check";
+import type { CheckContext } from "../context";
+import type { CheckKind, Plan } from "../contract";
 import { instrumentDoubt } from "../instrument";
+import type { Measure, Verdict } from "../verdict";
+import { voidVerdict } from "../verdict";
 import { tankSensorCandidates } from "./candidates";
 import { type TankSensorRecord, tankSensorFields, tankSensorForm } from "./fields";
 import { rows, type Seen } from "./rows";

@@ -1,5 +1,6 @@
 import { type Asked, ofEngine, POINT_CLASSES, type Says, trimAtom } from "../asked";
-import type { CheckContext, Verdict } from "../check";
+import type { CheckContext } from "../context";
+import type { Verdict } from "../verdict";
 import type { TrimSurvey } from "./fields";
 import { countedPoints, pointSays } from "./judge";
 import { classesOf } from "./points";

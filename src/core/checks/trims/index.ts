@@ -1,4 +1,4 @@
-import { type CheckKind, readingOf } from "../check";
+import { type CheckKind, readingOf } from "../contract";
 import { trimsAsk } from "./asks";
 import { trimsCandidates } from "./candidates";
 import { type TrimSurvey, trimsFields, trimsForm } from "./fields";

@@ -3,7 +3,8 @@ import type { Limit } from "../../shop/limits";
 import { formatNumber, fromSi, type Quantity, toSi, ZERO_CELSIUS } from "../../units";
 import { isKnown, type VehicleFacts } from "../../vehicle";
 import { POINT_CLASSES, type Says } from "../asked";
-import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
+import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { TrimPoint, TrimSurvey } from "./fields";
 import { classesOf } from "./points";
 import {

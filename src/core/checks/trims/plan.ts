@@ -1,4 +1,5 @@
-import type { CheckContext, Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
 import { refusal } from "./judge";
 
 /** Steps of a fuel-trim survey; disturbs nothing. */

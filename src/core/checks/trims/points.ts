@@ -1,7 +1,7 @@
 import { R_AIR } from "../../gas/air";
 import { toSi } from "../../units";
 import type { PointClass } from "../asked";
-import type { CheckContext } from "../check";
+import type { CheckContext } from "../context";
 import type { TrimPoint, TrimSurvey } from "./fields";
 
 /** An engine that breathes this share of what it sweeps at ambient density is loaded. */

@@ -1,5 +1,5 @@
 import { ofEngine, saysOf } from "../asked";
-import type { CheckKind } from "../check";
+import type { CheckKind } from "../contract";
 import { vacuumCandidates } from "./candidates";
 import { type VacuumReading, vacuumFields, vacuumForm } from "./fields";
 import { judgeVacuum } from "./judge";

@@ -1,6 +1,7 @@
 import { formatQuantity, fromSi, toSi, UNITS } from "../../units";
-import { type CheckContext, type Measure, type Verdict, voidVerdict } from "../check";
+import type { CheckContext } from "../context";
 import { instrumentDoubt } from "../instrument";
+import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { VacuumReading } from "./fields";
 import type { Seen } from "./rows";
 

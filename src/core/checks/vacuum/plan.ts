@@ -1,4 +1,5 @@
-import type { CheckContext, Plan } from "../check";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
 
 /** A gauge on a manifold port whose own hose is sound. */
 export function planVacuum(context: CheckContext): Plan {

@@ -1,5 +1,6 @@
 import { type Asked, ofPart } from "../asked";
-import type { CheckContext, Verdict } from "../check";
+import type { CheckContext } from "../context";
+import type { Verdict } from "../verdict";
 import type { ValveRecord } from "./fields";
 
 /** Its seat at the temperature it was tried at, and that it opens; a part on the bench says nothing of the car. */

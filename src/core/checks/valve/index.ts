@@ -1,6 +1,6 @@
 import { FAMILY_IDS } from "../../faults";
-import type { CheckKind } from "../check";
 import { electricOf } from "../commanded";
+import type { CheckKind } from "../contract";
 import { valveAsks } from "./asks";
 import { valveCandidates } from "./candidates";
 import { type Power, type ValveRecord, valveFields, valveForm } from "./fields";

@@ -1,9 +1,10 @@
 import { inSentence } from "../../sentence";
 import { formatNumber, type Quantity, toSi } from "../../units";
-import { type CheckContext, jointName, type Measure, type Verdict, voidVerdict, WITHIN } from "../check";
+import type { CheckContext } from "../context";
 import { type Loss, lossIn60, lostIn } from "../hold";
 import { lossDoubt } from "../instrument";
 import { trappedHole, trappedMeasure, weepsFarBelow, weepsLike } from "../trapped";
+import { jointName, type Measure, type Verdict, voidVerdict, WITHIN } from "../verdict";
 import type { ValveRecord, ValveState } from "./fields";
 import type { Seen } from "./rows";
 

@@ -1,4 +1,7 @@
-import { type CautionId, type CheckContext, jointName, type Plan } from "../check";
+import type { CautionId } from "../cautions";
+import type { CheckContext } from "../context";
+import type { Plan } from "../contract";
+import { jointName } from "../verdict";
 import type { Power } from "./fields";
 
 const ENTRY_WORDS = { "service-port": "service port", "filler-neck": "filler neck", "purge-line": "purge line" } as const;

@@ -1,7 +1,14 @@
 import type { Bodies } from "../entries";
-import type { RepairState } from "../state";
+import type { At } from "../envelope";
 import type { CheckEvidence } from "./evidence";
 import { isAfter, type Line } from "./order";
+
+/** A repair, when it was done, and whether it was taken back. */
+interface Done {
+  readonly at: At;
+  readonly body: Bodies["repair"];
+  readonly undone: boolean;
+}
 
 /**
  * What changed between the last failing and the first good reading of the same question, when it was more than one thing:
@@ -10,7 +17,7 @@ import { isAfter, type Line } from "./order";
  */
 export function confoundedChanges(
   evidence: readonly CheckEvidence[],
-  repairs: readonly RepairState[],
+  repairs: readonly Done[],
   lines: readonly Line[],
 ): string[] {
   const last = lines.findLast((l) => l.kind === "repair");
@@ -24,7 +31,7 @@ export function confoundedChanges(
   const began = (line: Line) => line.own.from;
   const bad = same.filter((e) => says(e, "bad").length > 0 && began(e.line) < began(good.line)).at(-1);
   if (!bad) return [];
-  const ms = (r: RepairState) => Date.parse(typeof r.at === "string" ? r.at : r.at.from);
+  const ms = (r: Done) => Date.parse(typeof r.at === "string" ? r.at : r.at.from);
   const changes = repairs
     .filter((r) => !r.undone && ms(r) >= began(bad.line) && ms(r) <= began(good.line))
     .flatMap((r) => [r.body.what, ...r.body.otherChanges]);

@@ -1,6 +1,9 @@
 import type { Bodies } from "../entries";
 import { type JournalEntry, spanOf } from "../envelope";
 
+/** Whether a check speaks for the time after the last repair; `unknown` when its device had not seen the repair. */
+export type AfterRepair = "no-repair" | "before" | "after" | "unknown";
+
 /** From–to, ms since 1970. */
 export interface Span {
   readonly from: number;

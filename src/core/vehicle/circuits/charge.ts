@@ -1,5 +1,5 @@
 import { boostWorkedBy } from "../usual";
-import { both, type JointRow, litre, not, off, petrol, seal, throttled, tie, turbo, usual, zone } from "./parts";
+import { both, litre, not, off, petrol, seal, throttled, tie, turbo, usual, zone } from "./parts";
 
 /** The boost itself opens the wastegate, by a pipe from the compressor. */
 const gatePipe = both(turbo, (f) => boostWorkedBy(f) === "pressure");
@@ -11,7 +11,7 @@ export const ZONES = [
   zone(turbo, "cold-pipe", "Cold pipe", 2 * litre),
 ];
 
-export const JOINTS: readonly JointRow[] = [
+export const JOINTS = [
   tie(turbo, "compressor", "Compressor", "metered-duct", "hot-pipe", "compressor"),
   seal(turbo, "hot-pipe-clamp", "Hot pipe clamp", "hot-pipe", {
     end: usual("hot pipe off the compressor", 32, { at: "compressor" }),

@@ -1,11 +1,11 @@
-import { fitted, hose, type JointRow, litre, off, seal, tie, usual, zone } from "./parts";
+import { fitted, hose, litre, off, seal, tie, usual, zone } from "./parts";
 
 const pcv = fitted("pcv");
 
 /** The crankcase, what sucks it out and what lets fresh air in. */
 export const ZONES = [zone(pcv, "crankcase", "Crankcase", 12 * litre), zone(pcv, "breather", "Breather hose", 0.3 * litre)];
 
-export const JOINTS: readonly JointRow[] = [
+export const JOINTS = [
   tie(pcv, "pcv-valve", "PCV valve", "crankcase", "manifold", "valve", "open"),
   hose(pcv, "pcv-hose", "PCV hose", off("PCV hose off the manifold", 28), "crankcase"),
   tie(pcv, "breather-port", "Breather at the crankcase", "crankcase", "breather", "pipe", "open", {

@@ -1,4 +1,4 @@
-import { both, fitted, type JointRow, litre, not, off, seal, tie, zone } from "./parts";
+import { both, fitted, litre, not, off, seal, tie, zone } from "./parts";
 
 const egr = fitted("egr");
 const cooled = both(egr, fitted("egr-cooler"));
@@ -7,7 +7,7 @@ const lowPressure = fitted("low-pressure-egr");
 /** What leads exhaust back: before the turbine into the manifold, or from behind the filter into the duct. */
 export const ZONES = [zone(cooled, "egr-cooler", "EGR cooler", 0.8 * litre)];
 
-export const JOINTS: readonly JointRow[] = [
+export const JOINTS = [
   tie(both(egr, not(cooled)), "egr-valve", "EGR valve", "exhaust-manifold", "manifold", "valve", "closed"),
   tie(cooled, "egr-valve", "EGR valve", "egr-cooler", "manifold", "valve", "closed"),
   tie(cooled, "egr-pipe-joint", "EGR pipe at the exhaust manifold", "exhaust-manifold", "egr-cooler", "pipe", "open", {

@@ -1,4 +1,4 @@
-import { always, fitted, type JointRow, litre, not, off, seal, tie, usual, zone } from "./parts";
+import { always, fitted, litre, not, off, seal, tie, usual, zone } from "./parts";
 
 const filtered = fitted("particulate-filter");
 
@@ -11,7 +11,7 @@ export const ZONES = [
   zone(always, "tail", "Tail", 20 * litre),
 ];
 
-export const JOINTS: readonly JointRow[] = [
+export const JOINTS = [
   tie(always, "exhaust-valves", "Exhaust valves", "cylinders", "exhaust-manifold", "engine"),
   seal(always, "exhaust-gasket", "Exhaust gasket before the sensor", "exhaust-manifold"),
   tie(always, "front-joint", "Front pipe joint", "exhaust-manifold", "front-pipe", "pipe", "open", {

@@ -3,7 +3,6 @@ import {
   both,
   diesel,
   fitted,
-  type JointRow,
   litre,
   metered,
   natural,
@@ -29,7 +28,7 @@ export const ZONES = [
 /** Where the duct leaves the filter box; with an air meter, at the meter. */
 const AT_FILTER_BOX = { end: usual("duct off where it leaves the filter box", 28) };
 
-export const JOINTS: readonly JointRow[] = [
+export const JOINTS = [
   tie(always, "snorkel", "Snorkel", "filter-box", "outside", "opening", "open", { end: off("snorkel off the filter box", 28) }),
   seal(always, "filter-lid", "Filter box lid", "filter-box"),
   tie(metered, "air-meter", "Air meter", "filter-box", "metered-duct", "meter", "open", AT_FILTER_BOX),

@@ -1,9 +1,9 @@
-import { always, fitted, hose, type JointRow, litre, off, oneBank, seal, tie, twoBanks, usual, zone } from "./parts";
+import { always, fitted, hose, litre, off, oneBank, seal, tie, twoBanks, usual, zone } from "./parts";
 
 /** From the throttle to the intake valves. */
 export const ZONES = [zone(always, "manifold", "Manifold", 5 * litre)];
 
-export const JOINTS: readonly JointRow[] = [
+export const JOINTS = [
   seal(always, "throttle-gasket", "Throttle body gasket", "manifold"),
   seal(always, "plenum-crack", "Plenum, crack or seam", "manifold"),
   seal(oneBank, "manifold-gasket", "Manifold gasket", "manifold"),

@@ -1,5 +1,5 @@
 import type { FittedSystem, VehicleFacts } from "../facts";
-import type { HoseEnd, Joint, JointRest, ZoneId } from "../layout";
+import type { HoseEnd, JointIn, JointRest } from "../joint";
 import { hasThrottle } from "../usual";
 
 /** Whether a zone or joint is on a vehicle. */
@@ -43,34 +43,49 @@ export const zone = <const Id extends string>(
 ) => ({ when, id, name, volume });
 
 /** A joint with the vehicles it is on. */
-export interface JointRow {
+export interface JointRow<Zone extends string> {
   readonly when: When;
-  readonly joint: Joint;
+  readonly joint: JointIn<Zone>;
 }
 
-type More = Partial<Omit<Joint, "id" | "name" | "from" | "to" | "kind" | "rest">>;
+type More<Zone extends string> = Partial<Omit<JointIn<Zone>, "id" | "name" | "from" | "to" | "kind" | "rest">>;
 
 /** A place that can only leak. */
-export const seal = (when: When, id: string, name: string, from: ZoneId, more: More = {}): JointRow => ({
+export const seal = <const Zone extends string, const Feeds extends string = Zone>(
+  when: When,
+  id: string,
+  name: string,
+  from: Zone,
+  more: More<Feeds> = {},
+): JointRow<Zone | Feeds> => ({
   when,
   joint: { id, name, from, to: "outside", kind: "seal", rest: "closed", ...more },
 });
 
 /** What ties two zones, or opens one to the outside. */
-export const tie = (
+export const tie = <const From extends string, const To extends string>(
   when: When,
   id: string,
   name: string,
-  from: ZoneId,
-  to: ZoneId | "outside",
-  kind: Joint["kind"],
+  from: From,
+  to: To,
+  kind: JointIn<From>["kind"],
   rest: JointRest = "open",
-  more: More = {},
-): JointRow => ({ when, joint: { id, name, from, to, kind, rest, ...more } });
+  more: More<never> = {},
+): JointRow<From | Exclude<To, "outside">> => ({
+  when,
+  joint: { id, name, from, to: to as Exclude<To, "outside"> | "outside", kind, rest, ...more },
+});
 
 /** A hose to a branch of the manifold, of which the end there comes off: it can leak, and it can be pinched. */
-export const hose = (when: When, id: string, name: string, end: HoseEnd, feeds?: ZoneId): JointRow =>
-  seal(when, id, name, "manifold", { pinchable: true, end, ...(feeds ? { feeds } : {}) });
+export const hose = <const Feeds extends string = "manifold">(
+  when: When,
+  id: string,
+  name: string,
+  end: HoseEnd,
+  feeds?: Feeds,
+): JointRow<"manifold" | Feeds> =>
+  seal<"manifold", Feeds>(when, id, name, "manifold", { pinchable: true, end, ...(feeds ? { feeds } : {}) });
 
 /** What comes off at a hose's end, and how long getting in there, setting up and reading takes, minutes. */
 export const off = (removes: string, minutes: number, more: Partial<HoseEnd> = {}): HoseEnd => ({ removes, minutes, ...more });

@@ -1,11 +1,11 @@
-import { both, fitted, type JointRow, litre, oneBank, seal, tie, twoBanks, usual, zone } from "./parts";
+import { both, fitted, litre, oneBank, seal, tie, twoBanks, usual, zone } from "./parts";
 
 const air = fitted("secondary-air");
 
 /** What blows air into the exhaust ports of a cold engine: from the pump to the switching valves. */
 export const ZONES = [zone(air, "air-hose", "Secondary-air hose", 1 * litre)];
 
-export const JOINTS: readonly JointRow[] = [
+export const JOINTS = [
   tie(air, "air-pump", "Secondary-air pump", "air-hose", "outside", "opening", "open", {
     end: usual("hose off the secondary-air pump", 24),
   }),

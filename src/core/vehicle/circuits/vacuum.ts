@@ -1,22 +1,5 @@
-import type { ZoneId } from "../layout";
 import { airValveWorkedBy, boostWorkedBy, egrWorkedBy } from "../usual";
-import {
-  both,
-  diesel,
-  either,
-  fitted,
-  hose,
-  type JointRow,
-  litre,
-  off,
-  petrol,
-  seal,
-  tie,
-  turbo,
-  usual,
-  type When,
-  zone,
-} from "./parts";
+import { both, diesel, either, fitted, hose, litre, off, petrol, seal, tie, turbo, usual, type When, zone } from "./parts";
 
 const booster = fitted("booster");
 const flaps = fitted("runner-flaps");
@@ -37,11 +20,11 @@ export const ZONES = [
 ];
 
 /** A device on the supply: solenoid, the pipe from there, and the diaphragm at its end. */
-const branch = (
+const branch = <const Zone extends string>(
   when: When,
   name: string,
-  ids: { zone: ZoneId; solenoid: string; pipe: string; diaphragm: string },
-): JointRow[] => [
+  ids: { zone: Zone; solenoid: string; pipe: string; diaphragm: string },
+) => [
   tie(when, ids.solenoid, `${name} solenoid`, "vacuum-supply", ids.zone, "valve", "closed"),
   seal(when, ids.pipe, `${name} actuator pipe`, ids.zone, {
     end: off("actuator pipe off the solenoid", 26, { at: ids.solenoid }),
@@ -58,7 +41,7 @@ const idsOf = (device: "flap" | "boost" | "egr" | "air") =>
 
 const LINE_OFF = "vacuum line off its check valve";
 
-export const JOINTS: readonly JointRow[] = [
+export const JOINTS = [
   tie(both(booster, petrol), "booster-check-valve", "Booster check valve", "manifold", "booster-branch", "valve", "one-way"),
   tie(both(booster, diesel), "booster-check-valve", "Booster check valve", "vacuum-supply", "booster-branch", "valve", "one-way"),
   hose(both(booster, petrol), "booster-hose", "Booster hose", usual("booster hose off the manifold", 26), "booster-branch"),

@@ -1,6 +1,6 @@
 import { toSi } from "../../units";
 import type { VehicleFacts } from "../facts";
-import { fitted, hose, type JointRow, litre, off, seal, tie, usual, type When, zone } from "./parts";
+import { fitted, hose, litre, off, seal, tie, usual, type When, zone } from "./parts";
 
 const evap = fitted("evap");
 const where =
@@ -29,7 +29,7 @@ export const ZONES = [
   zone(evap, "neck", "Filler neck", 1 * litre),
 ];
 
-export const JOINTS: readonly JointRow[] = [
+export const JOINTS = [
   tie(evap, "purge-valve", "Purge valve", "manifold", "purge-line", "valve", "closed"),
   hose(evap, "purge-hose", "Purge hose at the manifold", off("purge hose off the manifold", 28), "purge-line"),
   seal(evap, "purge-line-joint", "Purge line, split or connector", "purge-line", {

@@ -2,9 +2,9 @@ import { scrypt, timingSafeEqual } from "node:crypto";
 import { promisify } from "node:util";
 import { BadInput, line, needed, strictObject, validate } from "@/core/input";
 import { DEVICE_COOKIE, enrol, SECURE_COOKIE } from "@/server/devices";
-import { guess } from "@/server/guesses";
 import { jsonBody, openDoor } from "@/server/http";
 import { takeCode } from "@/server/live";
+import { guess } from "@/server/rate-limit";
 import { logged } from "@/server/security-log";
 
 const passphraseSchema = strictObject({

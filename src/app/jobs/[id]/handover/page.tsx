@@ -1,6 +1,7 @@
 import { HandoverPage } from "@/screens/handover/handover-page";
 import { Providers } from "@/screens/session/providers";
-import { jobNumber, readCustomer } from "@/server/jobs";
+import { readCustomer } from "@/server/customers";
+import { jobNumber } from "@/server/jobs";
 import { readShop } from "@/server/shop";
 import { jobPage } from "../job-page";
 

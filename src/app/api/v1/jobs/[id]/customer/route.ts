@@ -1,5 +1,6 @@
+import { eraseCustomer, readCustomer, writeCustomer } from "@/server/customers";
 import { door, doorFor, jsonBody } from "@/server/http";
-import { eraseCustomer, jobNumber, readCustomer, writeCustomer } from "@/server/jobs";
+import { jobNumber } from "@/server/jobs";
 import { loggedOf } from "@/server/security-log";
 
 export const dynamic = "force-dynamic";

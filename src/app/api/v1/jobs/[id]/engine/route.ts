@@ -1,6 +1,6 @@
-import { beside } from "@/server/beside";
 import { door } from "@/server/http";
 import { requireJob } from "@/server/jobs";
+import { inWorker } from "@/server/worker";
 
 export const dynamic = "force-dynamic";
 
@@ -9,5 +9,5 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
   door(request, async () => {
     const { id } = await params;
     requireJob(id);
-    return (await beside("engine", id)) ?? null;
+    return (await inWorker("engine", id)) ?? null;
   });

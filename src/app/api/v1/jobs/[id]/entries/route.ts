@@ -1,8 +1,9 @@
 import type { Held } from "@/core/journal";
 import { allow } from "@/server/allowance";
 import { deviceIdOf } from "@/server/devices";
+import { takeEntries } from "@/server/entries-door";
 import { door, jsonBody } from "@/server/http";
-import { answerBehind, readEntries, takeEntries } from "@/server/jobs";
+import { answerBehind, readEntries } from "@/server/jobs";
 
 export const dynamic = "force-dynamic";
 type Context = { params: Promise<{ id: string }> };

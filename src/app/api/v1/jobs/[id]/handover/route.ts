@@ -1,6 +1,6 @@
-import { beside } from "@/server/beside";
 import { door } from "@/server/http";
 import { jobNumber, requireJob } from "@/server/jobs";
+import { inWorker } from "@/server/worker";
 
 export const dynamic = "force-dynamic";
 
@@ -8,7 +8,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
   door(request, async () => {
     const { id } = await params;
     requireJob(id);
-    return new Response(new Uint8Array(await beside("pdf", id)), {
+    return new Response(new Uint8Array(await inWorker("pdf", id)), {
       headers: {
         "content-type": "application/pdf",
         "content-disposition": `attachment; filename="job-${jobNumber(id)}-handover.pdf"`,

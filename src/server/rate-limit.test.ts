@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { weakness } from "../../scripts/passphrase.mjs";
-import { type Guessed, guess } from "./guesses";
 import { newCode, takeCode } from "./live";
+import { type Guessed, guess } from "./rate-limit";
 
 const wrong = async () => false;
 const right = async () => true;

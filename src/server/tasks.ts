@@ -1,13 +1,15 @@
 import { parseJobFile, readingsCsv } from "@/core/journal";
+import { readCustomer } from "./customers";
 import { db } from "./db/open";
 import { engineCardFor, learnedHere } from "./experience";
-import { exportJob, gatesOf, importJob, jobNumber, readCustomer, readJob } from "./jobs";
+import { exportJob, importJob } from "./job-files";
+import { gatesOf, jobNumber, readJob } from "./jobs";
 import { whatWeKnowHere } from "./lessons";
 import { handoverPdf } from "./report/handover-pdf";
 import { readShop } from "./shop";
 
 /** What takes long where a job is long. */
-export const WORK = {
+export const TASKS = {
   engine: (jobId: string) => engineCardFor(jobId),
   known: (_all: string) => ({ known: whatWeKnowHere(), learned: learnedHere() }),
   gates: (jobId: string) => gatesOf(jobId),

@@ -1,9 +1,9 @@
 import { BadInput } from "@/core/input";
 import { Conflict, NotFound } from "./refusals";
-import type { WORK } from "./work";
+import type { TASKS } from "./tasks";
 
-type Work = typeof WORK;
-type Done<K extends keyof Work> = Awaited<ReturnType<Work[K]>>;
+type Tasks = typeof TASKS;
+type Done<K extends keyof Tasks> = Awaited<ReturnType<Tasks[K]>>;
 
 /** What went wrong, as it goes from one thread to another: classes do not. */
 export interface Failure {
@@ -30,16 +30,16 @@ function errorOf({ message, refusal, path, code }: Failure): Error {
 
 /** The thread beside the one that serves; whoever starts the server puts it there. It fails with a Failure. */
 interface Thread {
-  ask<K extends keyof Work>(what: K, argument: string): Promise<Done<K>>;
+  ask<K extends keyof Tasks>(what: K, argument: string): Promise<Done<K>>;
   ask(what: "folded"): Promise<void>;
 }
 const thread = (): Thread | undefined => (globalThis as typeof globalThis & { pelotaThread?: Thread }).pelotaThread;
 
 /** Whether there is a thread beside this one. */
-export const besides = () => thread() !== undefined;
+export const hasWorker = () => thread() !== undefined;
 
 /** Until the thread beside has followed every journal as far as it was written when this was called. Throws where there is none, or it ends. */
-export async function followedBeside(): Promise<void> {
+export async function journalsFollowed(): Promise<void> {
   const there = thread();
   if (!there) throw new Error("There is no thread beside the server");
   await there.ask("folded");
@@ -49,10 +49,10 @@ export async function followedBeside(): Promise<void> {
  * Has something worked out beside the serving thread, so that nobody waits for another's long job; here where there is none.
  * @param argument what the work is done on: a job's id, or a text. Throws what the work throws.
  */
-export async function beside<K extends keyof Work>(what: K, argument: string): Promise<Done<K>> {
+export async function inWorker<K extends keyof Tasks>(what: K, argument: string): Promise<Done<K>> {
   const there = thread();
   if (!there) {
-    const { WORK: here } = await import("./work");
+    const { TASKS: here } = await import("./tasks");
     return (await here[what](argument)) as Done<K>;
   }
   try {

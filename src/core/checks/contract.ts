@@ -1,147 +1,17 @@
 import type { ObjectSchema } from "yup";
 import type { Family, Rows } from "../faults";
 import type { Form, Members } from "../form";
-import type { HouseMethods, Limits, Shop } from "../shop/settings";
-import { formatNumber, formatQuantity, type Quantity, UNITS } from "../units";
-import { type GivenFacts, type Layout, layoutOf, type OpenFact, type VehicleFacts, vehicleFacts, type ZoneId } from "../vehicle";
-import type { CheckId } from ".";
+import type { HouseMethods } from "../shop/settings";
+import type { Quantity } from "../units";
+import type { Layout, OpenFact } from "../vehicle";
 import type { Asked } from "./asked";
 import type { Candidate } from "./candidate";
+import type { CautionId } from "./cautions";
+import type { CheckContext } from "./context";
+import type { CheckId } from "./ids";
 import type { Known } from "./known";
 import type { OperatingPoint } from "./side-by-side";
-
-export type Outcome = "pass" | "fail" | "unsure" | "void";
-
-/** Units of numbers that are no quantity of `units`. */
-export type BareUnit = "%" | "1/min" | "strokes" | "g/s per L" | "10⁹/m³" | "λ" | "km" | "s";
-
-/** A number that a verdict rests on; with its interval (95 %), its limit and where the limit comes from. */
-export interface Measure {
-  readonly name: string;
-  /** A quantity, a bare percentage, an engine speed, or a count. */
-  readonly value: Quantity | { readonly value: number; readonly unit: BareUnit };
-  readonly low?: number;
-  readonly high?: number;
-  /** A correction: shown with its sign */
-  readonly signed?: true;
-  readonly limit?: string;
-  readonly limitSource?: string;
-}
-
-const BARE_DECIMALS: Record<BareUnit, number> = {
-  "%": 1,
-  "1/min": 0,
-  strokes: 0,
-  "g/s per L": 2,
-  "10⁹/m³": 2,
-  λ: 3,
-  km: 0,
-  s: 0,
-};
-
-/** A measure's value in words; `shown` writes quantities and numbers the reader's way. */
-export function measureText(
-  { value, signed }: Measure,
-  shown: { quantity: (q: Quantity) => string; number: (n: number, decimals: number) => string } = {
-    quantity: formatQuantity,
-    number: formatNumber,
-  },
-): string {
-  if (value.unit in UNITS) return shown.quantity(value as Quantity);
-  const sign = signed && value.value > 0 ? "+" : "";
-  return `${sign}${shown.number(value.value, BARE_DECIMALS[value.unit as BareUnit])} ${value.unit}`;
-}
-
-/** Its 95 % interval in words, empty where it has none. */
-export function intervalText(m: Measure, number: (n: number, decimals: number) => string = formatNumber): string {
-  if (m.low === undefined || m.high === undefined) return "";
-  const decimals = m.value.unit in UNITS ? 2 : BARE_DECIMALS[m.value.unit as BareUnit];
-  return ` (95 %: ${number(m.low, decimals)} to ${number(m.high, decimals)} ${m.value.unit})`;
-}
-
-/** What a check says of a zone: proved tight, leaking, merely reached by smoke, or not reached. */
-export interface ZoneKnowledge {
-  readonly zone: ZoneId;
-  readonly state: "tight" | "leaking" | "reached" | "not-reached";
-  /** Joint that leaks, for `leaking`. */
-  readonly joint?: string;
-  readonly why: string;
-}
-
-/** What a check says; `Seen` are the observations that its rows weigh. */
-export interface Verdict<Seen extends string = string> {
-  readonly outcome: Outcome;
-  /** What the outcome is called here, where the kind's own word would say too much: "Within the limit" */
-  readonly word?: string;
-  /** One line a technician would say. */
-  readonly headline: string;
-  readonly measures: readonly Measure[];
-  /** Why, in order of weight; for void: which trap, for unsure: what would settle it. */
-  readonly reasons: readonly string[];
-  /** What is weighed; a void check has none. */
-  readonly observation?: Seen;
-  /** What it saw besides, where it saw several places: each is weighed */
-  readonly also?: readonly Seen[];
-  /** Joints the check put to the test, whatever it said of them. */
-  readonly tested?: readonly string[];
-  readonly zones: readonly ZoneKnowledge[];
-}
-
-/** All that judging depends on besides the record. */
-export interface CheckContext {
-  readonly vehicle: VehicleFacts;
-  readonly layout: Layout;
-  readonly limits: Limits;
-  readonly house: HouseMethods;
-  /** It is played on a simulated car: what simulated devices read is this car's */
-  readonly practice?: true;
-}
-
-/**
- * The context of a vehicle in a shop: what the maker says of this vehicle goes before the shop's own limits.
- * @param practice the case that it is played on, where the car is a simulated one.
- */
-export function contextOf(given: GivenFacts, shop: Pick<Shop, "limits" | "house">, practice?: string): CheckContext {
-  const vehicle = vehicleFacts(given);
-  return {
-    vehicle,
-    layout: layoutOf(vehicle),
-    limits: { ...shop.limits, ...vehicle.limits },
-    house: shop.house,
-    ...(practice ? { practice: true } : {}),
-  };
-}
-
-/** A verdict that proves nothing, and the trap it fell into. */
-export const voidVerdict = (headline: string, trap: string): Verdict<never> => ({
-  outcome: "void",
-  headline,
-  measures: [],
-  reasons: [trap],
-  zones: [],
-});
-
-/** A hole that was measured, told from none, and lies inside what must be caught. */
-export const WITHIN = "Within the limit";
-
-/** A joint's name as the vehicle's layout gives it; what is no joint of it by its own name. */
-export const jointName = (layout: Layout, id: string): string => layout.joints.find((j) => j.id === id)?.name ?? id;
-
-/** What is shown before a step, acknowledged once per job. */
-export type CautionId =
-  | "running-engine"
-  | "smoke-vapour"
-  | "enrichment-gas"
-  | "compressed-air"
-  | "hot-exhaust"
-  | "twelve-volt"
-  | "wire-piercing"
-  | "spray"
-  | "fuel-vapour"
-  | "evap-pressure"
-  | "filter-cleaner"
-  | "regeneration"
-  | "emission-devices";
+import type { Verdict } from "./verdict";
 
 /** Something a setup disturbs: goes on the off-the-car list when done, comes off when put back. */
 export interface Displacement {
@@ -286,24 +156,3 @@ export function verdictWord(kind: Pick<CheckKind, "words">, { outcome, word }: P
         ? "Not sure yet"
         : "Void — proves nothing";
 }
-
-/** The usual cautions; local rules and licensed practice come first. */
-export const CAUTION_TEXTS: Record<CautionId, string> = {
-  "running-engine": "Running engine: exhaust extraction on, hair, sleeves and leads clear of belts and fans.",
-  "smoke-vapour": "Smoke and vapour: ventilate, do not breathe it. Never heated smoke into a full or hot tank.",
-  "enrichment-gas": "Enrichment gas burns: no hot parts or sparks near, extinguisher at hand, ventilate.",
-  "compressed-air":
-    "Compressed air: eyes covered, hose tied against whipping, nobody in line with a plug or bladder; open slowly, never above the weakest part's rating; the crank is never turned under pressure.",
-  "hot-exhaust": "Hot exhaust and coolant: let it cool or keep hands away.",
-  "twelve-volt": "12 V goes to unplugged parts only: never feed voltage back into the ECU. Fuse the lead.",
-  "wire-piercing": "A pierced wire stays on the off-the-car list until it is sealed. Airbag lines are left alone.",
-  spray: "Water or soap: none into connectors or the air meter, none on hot exhaust; mind fans and belts.",
-  "fuel-vapour": "Fuel vapour: no flame, spark or open heater near, ventilate, extinguisher at hand.",
-  "evap-pressure":
-    "EVAP: never above its low limit, and never heated smoke into a full or hot tank. Regulate before the hose goes on.",
-  "filter-cleaner":
-    "Filter cleaner: gloves and eyes, a cool exhaust, catch what runs out and dispose of it as the label says; never into the turbine or the oil.",
-  regeneration:
-    "Regeneration: the exhaust gets hotter than 600 °C. Outside, nothing that burns beneath or behind, extraction that bears it, somebody beside it.",
-  "emission-devices": "Emission devices stay on and working: plugs and blanks come off again.",
-};

@@ -1,0 +1,27 @@
+import type { HouseMethods, Limits, Shop } from "../shop/settings";
+import { type GivenFacts, type Layout, layoutOf, type VehicleFacts, vehicleFacts } from "../vehicle";
+
+/** All that judging depends on besides the record. */
+export interface CheckContext {
+  readonly vehicle: VehicleFacts;
+  readonly layout: Layout;
+  readonly limits: Limits;
+  readonly house: HouseMethods;
+  /** It is played on a simulated car: what simulated devices read is this car's */
+  readonly practice?: true;
+}
+
+/**
+ * The context of a vehicle in a shop: what the maker says of this vehicle goes before the shop's own limits.
+ * @param practice the case that it is played on, where the car is a simulated one.
+ */
+export function contextOf(given: GivenFacts, shop: Pick<Shop, "limits" | "house">, practice?: string): CheckContext {
+  const vehicle = vehicleFacts(given);
+  return {
+    vehicle,
+    layout: layoutOf(vehicle),
+    limits: { ...shop.limits, ...vehicle.limits },
+    house: shop.house,
+    ...(practice ? { practice: true } : {}),
+  };
+}

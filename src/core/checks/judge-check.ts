@@ -1,0 +1,53 @@
+import { inSentence } from "../sentence";
+import { FACT_NAMES, isKnown } from "../vehicle";
+import { columnsOf } from "./columns";
+import type { CheckContext } from "./context";
+import type { Reading } from "./contract";
+import { simulatedDevice } from "./fields";
+import type { CheckId } from "./ids";
+import { onScale } from "./readings";
+import { CHECKS } from "./registry";
+import { jointName, type Verdict, voidVerdict } from "./verdict";
+
+/** Judges a record of any kind; the record has passed its kind's schema at the door. */
+export function judgeCheck(kind: CheckId, record: object, context: CheckContext): Verdict {
+  const check = CHECKS[kind];
+  const place = check.place?.(record);
+  if (place !== undefined && check.places && !check.places(context).includes(place)) {
+    const name = inSentence(context.layout.joints.find((j) => j.id === place)?.name ?? place);
+    return voidVerdict(`${check.name}: not at the ${name}`, "this check says nothing of such a part, or the vehicle has none");
+  }
+  const verdict = withHidden(onScale(check.judge(record, context), record), check.hides?.(record) ?? [], context);
+  const device = context.practice ? undefined : simulatedDevice(record);
+  if (device !== undefined)
+    return voidVerdict(
+      "Read from a simulated device: it proves nothing of this car",
+      `${device} is simulated; on a car that reads so it would say: ${verdict.headline}`,
+    );
+  const open = stillNeeded(kind, context);
+  if (open === undefined || verdict.outcome === "void") return verdict;
+  const { observation, also, tested, word, ...shown } = verdict;
+  // What was found is found on any car; that nothing is wrong rests on what car it is.
+  return verdict.outcome === "pass"
+    ? { ...shown, outcome: "unsure", reasons: [open, ...verdict.reasons], zones: [] }
+    : { ...verdict, reasons: [...verdict.reasons, open] };
+}
+
+/** A verdict that names what its own gauge stood in the place of. */
+function withHidden(verdict: Verdict, hidden: readonly string[], { layout }: CheckContext): Verdict {
+  if (verdict.outcome === "void" || hidden.length === 0) return verdict;
+  const says = hidden.map(
+    (id) => `${inSentence(jointName(layout, id))} was off for this check: untested until it is back and looked at`,
+  );
+  return { ...verdict, reasons: [...verdict.reasons, ...says] };
+}
+
+/** What was read, one number a row, in the units it was taken in. */
+export const readingsOf = (kind: CheckId, record: object): readonly Reading[] =>
+  CHECKS[kind].readings?.(record) ?? columnsOf(CHECKS[kind].fields.members, record);
+
+/** What must still be said of the vehicle before a check of this kind can clear anything; undefined when nothing. */
+export function stillNeeded(kind: CheckId, { vehicle }: Pick<CheckContext, "vehicle">): string | undefined {
+  const open = (CHECKS[kind].needs ?? []).filter((fact) => !isKnown(vehicle, fact)).map((fact) => FACT_NAMES[fact]);
+  return open.length > 0 ? `not known of this vehicle yet: ${open.join(", ")}. Until then this clears nothing` : undefined;
+}
