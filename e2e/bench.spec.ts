@@ -25,11 +25,11 @@ test(
     await setConditions(page);
     await station(page, "Check");
     await instrument(page, "Smoke run");
-    await page.getByLabel(/^Gauge and ball stand at zero/).check();
+    await page.getByRole("radio", { name: "Stand at zero" }).click();
     await button(page, "Heater on, to the machine proof").click();
     await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.6 inH2O");
-    await page.getByLabel("The ball sat at the bottom").check();
-    await page.getByLabel("Smoke came out of the open hose").check();
+    await page.getByRole("radio", { name: "Sat at the bottom" }).click();
+    await page.getByRole("radio", { name: "Came" }).click();
     await button(page, "Hose on: start the run").click();
     for (let i = 0; i < 3; i++) {
       await page.clock.fastForward(4000);
@@ -89,7 +89,7 @@ test("clocks are heard when there is something to do, and only while sound is on
   await setConditions(page);
   await station(page, "Check");
   await instrument(page, "Smoke run");
-  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await page.getByRole("radio", { name: "Stand at zero" }).click();
   await button(page, "Heater on, to the machine proof").click();
   const left = page.getByRole("complementary", { name: "Ledger" }).getByRole("timer").first();
   await expect(left).toHaveText(/^\d+:\d\d$/);
@@ -103,7 +103,7 @@ test("clocks are heard when there is something to do, and only while sound is on
 
   await button(page, "Discard this run").click();
   await button(page, "Discard it").click();
-  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await page.getByRole("radio", { name: "Stand at zero" }).click();
   await button(page, "Heater on, to the machine proof").click();
   await button(page, "Clocks are heard: silence them").click();
   await page.clock.fastForward(3600_000);

@@ -56,10 +56,10 @@ test("a smoke run goes on where it was when the browser is closed in the middle"
   await setConditions(first);
   await station(first, "Check");
   await instrument(first, "Smoke run");
-  await first.getByLabel(/^Gauge and ball stand at zero/).check();
+  await first.getByRole("radio", { name: "Stand at zero" }).click();
   await button(first, "Heater on, to the machine proof").click();
   await first.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.6 inH2O");
-  await first.getByLabel("The ball sat at the bottom").check();
+  await first.getByRole("radio", { name: "Sat at the bottom" }).click();
   await button(first, "Hose on: start the run").click();
   const ball = first.getByRole("slider", { name: /Flow ball/ });
   await ball.focus();

@@ -136,7 +136,7 @@ test(
     await instrument(page, "Commanded output");
     await page.getByLabel("Part", { exact: true }).selectOption("Flap solenoid");
     await field(page, "What should happen").fill("lever pulls in");
-    await page.getByLabel(/^Re-armed/).check();
+    await page.getByRole("radio", { name: "Yes: re-armed" }).click();
     await button(page, "Command it now").click();
     const ledger = page.getByRole("complementary", { name: "Ledger" });
     await expect(ledger.getByText("Flap solenoid commanded on")).toBeVisible();

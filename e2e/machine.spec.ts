@@ -25,7 +25,7 @@ test(
     await page.getByLabel("Fuel level, % of the tank").fill("90");
     await expect(main(page).getByText(/^Would only count as not sure yet: fuel stands at 90 %/)).toBeVisible();
     await page.getByLabel("Fuel level, % of the tank").fill("45");
-    await page.getByLabel(/^Gauge and ball stand at zero/).check();
+    await page.getByRole("radio", { name: "Stand at zero" }).click();
     await button(page, "Heater on, to the machine proof").click();
     const regulated = page.getByRole("textbox", { name: "Regulated to, hose clamped" });
     const on = button(page, "Hose on: start the run");
@@ -49,7 +49,7 @@ test("one proof serves the session, and one taken after the run counts", CLOCKED
   await openOn(page, CARS.petrel, { symptoms: ["rough-idle"] }, ["P0171"]);
   await smoke(page, { settleAt: 4.5, arrivals: [] });
   await recordRun(page);
-  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await page.getByRole("radio", { name: "Stand at zero" }).click();
   await button(page, "Heater on, to the machine proof").click();
   await expect(main(page).getByText(/was proved at \d\d:\d\d: 12.6\d* inH2O gauge.*One proof serves the session/)).toBeVisible();
   await button(page, "Hose on, with that proof").click();
@@ -57,7 +57,7 @@ test("one proof serves the session, and one taken after the run counts", CLOCKED
   await button(page, "Discard this run").click();
   await button(page, "Discard it").click();
 
-  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await page.getByRole("radio", { name: "Stand at zero" }).click();
   await button(page, "Heater on, to the machine proof").click();
   await button(page, "Start now, prove it after the run").click();
   await page.clock.fastForward(6000);
@@ -66,8 +66,8 @@ test("one proof serves the session, and one taken after the run counts", CLOCKED
   await button(page, "End the run").click();
   await expect(ofRun(page).getByText(/the machine was never proved/i)).toBeVisible();
   await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.5 inH2O");
-  await page.getByLabel("The ball sat at the bottom").check();
-  await page.getByLabel("Smoke came out of the open hose").check();
+  await page.getByRole("radio", { name: "Sat at the bottom" }).click();
+  await page.getByRole("radio", { name: "Came" }).click();
   await page.getByLabel("That is what the machine shows now").check();
   await expect(ofRun(page).getByText(/the machine was never proved/i)).toHaveCount(0);
 });

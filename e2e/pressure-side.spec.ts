@@ -174,8 +174,8 @@ async function airRun(page: Page): Promise<void> {
   await station(page, "Check");
   await instrument(page, "Secondary air");
   await radio(page, "The pump", "Runs, air felt").click();
-  await page.getByLabel(/^Re-armed/).check();
-  await page.getByLabel(/^Soaped: every joint/).check();
+  await page.getByRole("radio", { name: "Yes: re-armed" }).click();
+  await page.getByRole("radio", { name: "Soaped while it ran" }).click();
   await radio(page, "Engine", "Running").click();
   await radio(page, "Oxygen sensor, valve open", "Went lean").click();
   await field(page, "After, or watched for, s").fill("3");

@@ -133,11 +133,11 @@ test(
       .getByRole("button", { name: "Block here" })
       .click();
     await expect(map(page).getByRole("button", { name: "Crankcase: untested" })).toBeVisible();
-    await page.getByLabel(/^Gauge and ball stand at zero/).check();
+    await page.getByRole("radio", { name: "Stand at zero" }).click();
     await button(page, "Heater on, to the machine proof").click();
     await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.8 inH2O");
-    await page.getByLabel("The ball sat at the bottom").check();
-    await page.getByLabel("Smoke came out of the open hose").check();
+    await page.getByRole("radio", { name: "Sat at the bottom" }).click();
+    await page.getByRole("radio", { name: "Came" }).click();
     await button(page, "Hose on: start the run").click();
     await expect(page.getByRole("slider", { name: /Flow ball/ })).toBeVisible();
     for (let i = 0; i < 4; i++) {

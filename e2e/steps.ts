@@ -296,11 +296,11 @@ export async function hoseOn(page: Page, play: Pick<SmokePlay, "entry" | "fuelLe
     await page.getByRole("radio", { name: "A plug by hand" }).click();
     await page.getByLabel("Fuel level, % of the tank").fill(play.fuelLevel);
   }
-  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await page.getByRole("radio", { name: "Stand at zero" }).click();
   await button(page, "Heater on, to the machine proof").click();
   await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill(play.proof ?? "12.6 inH2O");
-  await page.getByLabel("The ball sat at the bottom").check();
-  await page.getByLabel("Smoke came out of the open hose").check();
+  await page.getByRole("radio", { name: "Sat at the bottom" }).click();
+  await page.getByRole("radio", { name: "Came" }).click();
   await button(page, "Hose on: start the run").click();
 }
 

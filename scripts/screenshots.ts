@@ -62,11 +62,11 @@ async function smokeRun(page: Page): Promise<void> {
   await page.keyboard.press("5");
   await instrument(page, "Smoke run");
   await understood(page);
-  await page.getByLabel(/^Gauge and ball stand at zero/).check();
+  await page.getByRole("radio", { name: "Stand at zero" }).click();
   await page.getByRole("button", { name: "Heater on, to the machine proof" }).click();
   await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.6 inH2O");
-  await page.getByLabel("The ball sat at the bottom").check();
-  await page.getByLabel("Smoke came out of the open hose").check();
+  await page.getByRole("radio", { name: "Sat at the bottom" }).click();
+  await page.getByRole("radio", { name: "Came" }).click();
   await page.getByRole("button", { name: "Hose on: start the run" }).click();
   const ball = page.getByRole("slider", { name: /Flow ball/ });
   for (const height of [11.6, 10.3, 9.4, 8.9, 8.6, 8.5, 8.4, 8.4, 8.4]) {
@@ -159,7 +159,7 @@ async function boostLog(page: Page): Promise<void> {
 async function secondaryAir(page: Page): Promise<void> {
   await take(page, "Secondary air");
   await page.getByRole("radio", { name: "Runs, air felt" }).click();
-  await page.getByLabel(/^Re-armed/).check();
+  await page.getByRole("radio", { name: "Yes: re-armed" }).click();
   await page.getByRole("button", { name: "Secondary-air pump, body or seam" }).click();
   await scroll(page, 0);
 }

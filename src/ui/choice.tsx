@@ -123,13 +123,24 @@ export function Chips<T extends string>({
 }
 
 /** A yes that must be given by hand. */
-export function Tick({ label, checked, onChange }: { label: string; checked: boolean; onChange: (checked: boolean) => void }) {
+export function Tick({
+  label,
+  checked,
+  disabled = false,
+  onChange,
+}: {
+  label: string;
+  checked: boolean;
+  disabled?: boolean;
+  onChange: (checked: boolean) => void;
+}) {
   return (
-    <label className="flex min-h-11 cursor-pointer items-center gap-3 text-base">
+    <label className="flex min-h-11 cursor-pointer items-center gap-3 text-base has-disabled:cursor-default has-disabled:text-muted">
       <input
         type="checkbox"
         className="size-6 shrink-0 accent-[var(--accent)]"
         checked={checked}
+        disabled={disabled}
         onChange={(e) => onChange(e.target.checked)}
       />
       {label}

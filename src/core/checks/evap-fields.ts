@@ -75,7 +75,7 @@ export const evapSetup = {
   required: required(),
   /** Joints tightened or touched before the check */
   touchedBefore: joints(),
-  adapterLeaks: tick(),
+  adapterLeaks: tick().optional(),
   ambient: ambient(),
   temperature: airTemperature(),
 };

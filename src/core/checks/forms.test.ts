@@ -1,6 +1,8 @@
+import { isDeepStrictEqual } from "node:util";
 import { describe, expect, it } from "vitest";
 import { COLD_AIR, contextOf, TURBO, VAPOUR } from "../core.fixture";
-import { type Form, formStateOf, labelOf, toDraft, toRecord } from "../form";
+import { type Form, type FormField, formStateOf, getIn, labelOf, setIn, toDraft, toRecord } from "../form";
+import { CHECK_IDS, CHECKS, judgeCheck } from ".";
 import { airflowForm } from "./airflow/fields";
 import { backPressureForm } from "./back-pressure/fields";
 import { benchPartForm } from "./bench-part/fields";
@@ -125,6 +127,36 @@ describe("every check's form", () => {
     for (const [name, [form]] of Object.entries(FORMS))
       expect(toRecord(form as Form<object, Known>, {}, knownFor(name)).errors?.length, name).toBeGreaterThan(0);
   });
+
+  it.each(Object.entries(FORMS))(
+    "says nothing of %s that nobody said: a question left open is asked, or nothing is made of it",
+    (name, [form, record]) => {
+      // Nothing is known beforehand that could answer it.
+      const { warm: _, ...unknowing } = knownFor(name);
+      const check = CHECK_IDS.find((id) => CHECKS[id].form === (form as unknown));
+      const draft = toDraft(form, record as never, unknowing);
+      const said = (answers: object) => {
+        const { record: made, errors } = toRecord(form as Form<object, Known>, { ...draft, ...answers }, unknowing);
+        if (!made || !check) return { errors, sentences: new Set<string>() };
+        const { headline, reasons } = judgeCheck(check, made, unknowing.context);
+        return { made, errors, sentences: new Set([headline, ...reasons]) };
+      };
+      const open = Object.entries<FormField<Known>>(form.fields).filter(
+        ([, f]) => (f.type === "answer" || f.type === "tick") && !f.aside,
+      );
+      for (const [field, { type }] of open) {
+        const answer = (value: unknown) => said(setIn(draft, field, value));
+        const untouched = answer(undefined);
+        if (untouched.errors?.some((e) => e.field === field && e.missing)) continue;
+        expect(getIn(untouched.made, field), field).toBeUndefined();
+        const good = answer(getIn(draft, field));
+        const other = answer(type === "tick" ? getIn(draft, field) !== true : getIn(draft, field) === "yes" ? "no" : "yes");
+        // The other answer is nobody's: either it changes nothing, or what it makes the verdict say is not said.
+        if (!isDeepStrictEqual(untouched.sentences, good.sentences))
+          expect(untouched.sentences, field).not.toEqual(other.sentences);
+      }
+    },
+  );
 
   it.each(Object.entries(FORMS))("names every number of %s with its unit, where it is not counted", (name, [form, record]) => {
     const known = knownFor(name);

@@ -145,7 +145,6 @@ export const valve: ValveRecord = {
   joint: "purge-valve",
   rests: "closed",
   power: "scan-tool",
-  unplugged: false,
   clicked: true,
   part: "fitted",
   temperature: "warm",

@@ -98,9 +98,10 @@ export interface AnswerField<Known> extends Common<Known> {
   readonly open?: string;
 }
 
-/** A yes that must be given by hand; not given is no. */
+/** A yes that must be given by hand; not given is no, or nothing where the record goes without. */
 export interface TickField<Known> extends Common<Known> {
   readonly type: "tick";
+  readonly optional?: true;
 }
 
 /** Any of a few. */

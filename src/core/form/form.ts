@@ -101,7 +101,7 @@ function askedOf(members: Members, ask: Readonly<Record<string, Loose>>, before 
         {
           ...all,
           ...own,
-          ...(input.type === "rows" && isOptional(field) ? { optional: true } : {}),
+          ...((input.type === "rows" || input.type === "tick") && isOptional(field) ? { optional: true } : {}),
         } as unknown as FormField<never>,
       ],
     ];
@@ -445,9 +445,17 @@ export function isRequired<Known>(
 /** The words above a field. */
 export const labelOf = <Known>(field: FormField<Known>, state: FormState<Known>): string => resolve(field.label, state);
 
-/** A draft as it was kept by an earlier build, under the names that its fields have today. */
-export const underTodaysNames = <Known>({ formerly }: Pick<Form<object, Known>, "formerly">, kept: Draft): Draft =>
-  Object.entries(formerly).reduce((draft, [name, before]) => {
+/** A draft as an earlier build kept it, under the names that its fields have today; a tick that is a question now was a yes. */
+export function draftOfToday<Known>(
+  { fields, formerly }: { readonly fields: FormFields<Known>; readonly formerly: Readonly<Record<string, string>> },
+  kept: Draft,
+): Draft {
+  const named = Object.entries(formerly).reduce((draft, [name, before]) => {
     const value = getIn(draft, before);
     return value === undefined || getIn(draft, name) !== undefined ? draft : setIn(draft, name, value);
   }, kept);
+  return Object.entries(fields).reduce(
+    (draft, [name, { type }]) => (type === "answer" && getIn(draft, name) === true ? setIn(draft, name, "yes") : draft),
+    named,
+  );
+}

@@ -101,7 +101,7 @@ export function readField<Known>(field: FormField<Known>, raw: unknown, state: F
     case "answer":
       return raw === "yes" || raw === "no" ? { value: raw === "yes" } : NOTHING;
     case "tick":
-      return { value: raw === true };
+      return field.optional && raw === undefined ? NOTHING : { value: raw === true };
     case "marks": {
       const known = new Set(resolve(field.options, state).map(([id]) => id));
       return { value: Array.isArray(raw) ? raw.filter((id) => known.has(id)) : [] };

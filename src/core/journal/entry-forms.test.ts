@@ -44,7 +44,7 @@ describe("what is asked after a repair", () => {
 
   it("takes a drive as it was typed, and the time it took", () => {
     const { record } = toRecord(driveForm, { minutes: "25 min", distance: "11 mi", coldStart: true }, undefined);
-    expect(record).toEqual({ minutes: 25, distance: { value: 11, unit: "mi" }, coldStart: true, keyCycle: false });
+    expect(record).toEqual({ minutes: 25, distance: { value: 11, unit: "mi" }, coldStart: true });
     expect(driven({ minutes: 25 }, new Date(NOON))).toEqual({ from: "2026-03-02T11:35:00.000Z", to: NOON });
   });
 });

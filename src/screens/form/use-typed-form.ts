@@ -4,6 +4,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Control, type FieldErrors, type Resolver, useForm } from "react-hook-form";
 import {
   type Draft,
+  draftOfToday,
   type Form,
   type FormState,
   formStateOf,
@@ -12,7 +13,6 @@ import {
   rowsOf,
   setIn,
   toRecord,
-  underTodaysNames,
 } from "@/core/form";
 import { load, save } from "../session/storage";
 import { emptied, type Sent, useUnderway } from "../session/underway";
@@ -52,7 +52,9 @@ export interface TypedForm<Body extends object, Known, Name extends string = str
 /** Rows that stand there from the beginning are there to be typed into; a damaged draft is an empty one. */
 function ready<Known>(form: Form<object, Known>, kept: unknown, known: Known): Draft {
   let draft: Draft =
-    typeof kept === "object" && kept !== null && !Array.isArray(kept) ? underTodaysNames(form, kept as Draft) : {};
+    typeof kept === "object" && kept !== null && !Array.isArray(kept)
+      ? draftOfToday(form as Form<object, Known>, kept as Draft)
+      : {};
   for (const [name, field] of Object.entries(form.fields)) {
     if (field.type !== "rows") continue;
     const rows = rowsOf(formStateOf(form.fields, draft, known).value(name));

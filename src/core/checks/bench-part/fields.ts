@@ -1,4 +1,4 @@
-import { choice, fields, quantity, type RecordOf, text, tick } from "../../form";
+import { answer, choice, fields, quantity, type RecordOf, text } from "../../form";
 import { duration, gauge } from "../fields";
 import { checkForm } from "../known";
 
@@ -25,7 +25,12 @@ export const benchPartFields = fields({
   rating: pressure("Part, plugs and hose bear, gauge", "1.2", "Type what part, plugs and hose bear"),
   seconds: duration("How long it was watched", { label: "Watched for, s", example: "60", column: "watched" }),
   /** Every opening was plugged, and no plug let anything by */
-  plugged: tick({ label: "Every opening plugged, no plug lets air by" }),
+  plugged: answer({
+    label: "Its openings",
+    yes: "All plugged, no plug lets air by",
+    no: "One open, or a plug lets air by",
+    missing: "Say whether every opening was plugged, and no plug let air by",
+  }),
   /** Where it came out; nothing where it did not */
   leaksAt: text({
     name: "Where it came out",

@@ -1,12 +1,22 @@
-import { fields, group, list, type RecordOf, text, tick } from "../../form";
+import { answer, fields, group, list, type RecordOf, text, tick } from "../../form";
 import { checkForm } from "../known";
 
 /** Smoke held outside along the seals, the fan blowing fresh air in: where it is blown away, the seal leaks. */
 export const cabinFields = fields({
   /** Fan at its strongest on fresh air, every door and window shut */
-  fanOnFresh: tick({ label: "Fan at its strongest on fresh air, doors and windows shut" }),
+  fanOnFresh: answer({
+    label: "Fan at its strongest on fresh air, doors and windows shut",
+    yes: "Yes",
+    no: "No",
+    missing: "Say whether the fan blew fresh air in with all shut",
+  }),
   /** No wind in the bay: smoke rose straight up away from the car */
-  still: tick({ label: "No draught: smoke rises straight up away from the car" }),
+  still: answer({
+    label: "Smoke away from the car",
+    yes: "Rises straight up",
+    no: "Drifts: a draught",
+    missing: "Say whether smoke rises straight up away from the car",
+  }),
   /** Seals that smoke was led along, each in the shop's own words */
   seals: list(group({ name: text({ name: "The seal", missing: "Name the seal", max: 60 }), blown: tick() }), {
     label: "Seals gone along",

@@ -1,4 +1,4 @@
-import { choice, fields, number, type RecordOf, tick } from "../../form";
+import { answer, choice, fields, number, type RecordOf } from "../../form";
 import { duration, gauge, inUnit, pressureUnit, trappedVolume } from "../fields";
 import { checkForm } from "../known";
 
@@ -20,7 +20,12 @@ export const capFields = fields({
   seconds: duration("The time", { label: "After, s", defaultValue: "10" }),
   seal: choice({ whole: "Whole", cracked: "Cracked", dirty: "Dirty" }, { label: "Its seal" }),
   /** The tester held by itself with a blank in place of the cap */
-  testerProved: tick({ label: "The tester held by itself with its blank" }),
+  testerProved: answer({
+    label: "The tester with its blank",
+    yes: "Held by itself",
+    no: "Did not hold",
+    missing: "Prove the tester with its blank, and say whether it held",
+  }),
   instrument: gauge("cap"),
   volume: trappedVolume(),
 });

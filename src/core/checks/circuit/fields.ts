@@ -23,7 +23,7 @@ export const circuitFields = fields({
   /** This circuit is live only with the engine running */
   needsEngine: answer({ label: "Live only with the engine running", yes: "Yes", no: "With the ignition" }),
   engineRunning: answer({ label: "Engine meanwhile", yes: "Runs", no: "Stands" }),
-  pierced: tick({ label: "A wire was pierced" }),
+  pierced: tick({ label: "A wire was pierced" }).optional(),
   /** Battery terminals, in the state the circuit was measured in */
   battery: quantity("voltage", {
     label: "Battery",

@@ -1,4 +1,4 @@
-import { fields, quantity, type RecordOf, tick } from "../../form";
+import { answer, fields, quantity, type RecordOf } from "../../form";
 import { gauge, idleSpeed, warm } from "../fields";
 import { checkForm } from "../known";
 
@@ -19,7 +19,12 @@ export const crankcaseFields = fields({
   raised: pressure("At 2500 1/min, if read", "-2", "crankcase pressure, raised speed").optional(),
   rpm: idleSpeed(),
   /** Oil cap on, dipstick tube sealed round the hose */
-  sealed: tick({ label: "Oil cap on, hose sealed round the dipstick tube" }),
+  sealed: answer({
+    label: "Oil cap and dipstick tube",
+    yes: "On, hose sealed round the tube",
+    no: "Open",
+    missing: "Say whether the oil cap was on and the hose sealed round the dipstick tube",
+  }),
   warm: warm(),
   instrument: gauge("crankcase"),
 });

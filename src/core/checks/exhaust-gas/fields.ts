@@ -1,4 +1,4 @@
-import { choice, fields, group, number, type RecordOf, tick } from "../../form";
+import { answer, choice, fields, group, number, type RecordOf } from "../../form";
 import type { GasFuel } from "../../gas/exhaust";
 import { burntFuel } from "../../vehicle";
 import { percent, takenSource, warm } from "../fields";
@@ -69,7 +69,12 @@ export const gasFields = fields({
   loop: choice({ closed: "Closed", open: "Open", unknown: "Not known" }, { label: "Loop", defaultValue: "unknown" }),
   probe: choice(PROBES, { name: "The probe", label: "Probe" }),
   /** The analyser passed its own zero and leak check */
-  zeroed: tick({ label: "The analyser passed its zero and its own leak check" }),
+  zeroed: answer({
+    label: "The analyser's zero and its own leak check",
+    yes: "Passed",
+    no: "Not passed",
+    missing: "Say whether the analyser passed its zero and its own leak check",
+  }),
   warm: warm(),
 }).rule(
   "whole",

@@ -1,4 +1,4 @@
-import { choice, type FormState, fields, number, type RecordOf, taken, text, tick } from "../../form";
+import { answer, choice, type FormState, fields, number, type RecordOf, taken, text } from "../../form";
 import { duration, place } from "../fields";
 import { checkForm } from "../known";
 
@@ -32,7 +32,12 @@ export const outputFields = fields({
     missing: "Say what should happen",
   }),
   /** Key cycle or engine start since the last command, where the tool asks for one */
-  rearmed: tick({ label: "Re-armed: key cycle or engine start since the last command" }),
+  rearmed: answer({
+    label: "Key cycle or engine start since the last command",
+    yes: "Yes: re-armed",
+    no: "No",
+    missing: "Say whether the tool was re-armed: key cycle or engine start since the last command",
+  }),
   seen: choice(
     { "as-expected": "As expected", nothing: "Nothing", other: "Something else" },
     { name: "What was seen", label: "What answered" },

@@ -1,4 +1,4 @@
-import { choice, type FormState, fields, number, oneOf, type RecordOf, tick } from "../../form";
+import { answer, choice, type FormState, fields, number, oneOf, type RecordOf } from "../../form";
 import type { UnitId } from "../../units";
 import { place, unitOptions } from "../fields";
 import { checkForm } from "../known";
@@ -34,7 +34,11 @@ export const pinchFields = fields({
   shut: reading("While shut off"),
   released: reading("After release"),
   /** The clamp or cap was shown to hold by itself */
-  blankProved: tick({ label: "The clamp or cap was proved: it holds by itself" }),
+  blankProved: answer({
+    label: "The clamp or cap by itself",
+    yes: "Proved: it holds",
+    no: "Not proved",
+  }).optional(),
 }).rule(
   "unit",
   "A flow or a vacuum needs its unit",

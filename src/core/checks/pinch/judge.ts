@@ -53,7 +53,9 @@ export function judgePinch(record: PinchRecord, context: CheckContext): Verdict<
   const words = `${show(record.before)} → ${show(record.shut)}, released ${show(record.released)}`;
   if (!moved && !record.blankProved) {
     return voidVerdict(
-      `Nothing changed at ${name}, but the blank was never proved`,
+      record.blankProved === false
+        ? `Nothing changed at ${name}, but the blank was never proved`
+        : `Nothing changed at ${name}, and nobody said that the blank was proved`,
       `a clamp or cap that weeps shows no recovery either: prove it first, then repeat (${words})`,
     );
   }

@@ -10,7 +10,6 @@ import {
   quantity,
   type RecordOf,
   text,
-  tick,
 } from "../../form";
 import { isQuantity, type Quantity, toSi, type UnitId } from "../../units";
 import { EVAP_ZONES, type Joint, placeGroups, reachOf } from "../../vehicle";
@@ -83,7 +82,11 @@ export const pressureTestFields = fields({
   /** What came out where, and the pressure it began at */
   escapes: list(escaped, { label: "Air came out at", blank: {}, max: 60 }),
   /** Every joint was listened to, felt and soaped at the last stop */
-  everywhere: tick({ label: "Every joint was listened to, felt and soaped at the last stop" }),
+  everywhere: answer({
+    label: "At the last stop",
+    yes: "Every joint listened to, felt and soaped",
+    no: "Not every joint",
+  }).optional(),
   /** Air it took to hold the last stop, or the time until it stood there, s */
   flow: quantity("testFlow", {
     label: "Air to hold it",

@@ -100,7 +100,11 @@ export function judgePressureTest(record: PressureTest, context: CheckContext): 
     ...weepsSeen(asSeen(record), layout).map(
       (id) => `air at ${inSentence(jointName(layout, id))}, where some passes by design: plug it and test again`,
     ),
-    record.everywhere ? undefined : "not every joint was listened to, felt and soaped at the last stop",
+    record.everywhere
+      ? undefined
+      : record.everywhere === false
+        ? "not every joint was listened to, felt and soaped at the last stop"
+        : "nobody said yet whether every joint was listened to, felt and soaped at the last stop",
     instrumentDoubt(record.instrument, toSi(top), limits),
     ...coverDoubts(record, context),
   ].filter((d) => d !== undefined);

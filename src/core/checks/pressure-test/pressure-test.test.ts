@@ -192,7 +192,7 @@ describe("its form", () => {
       throttle: "yes",
       ratings: { tool: "30 psi" },
       steps: [{ pressure: "0.5 bar" }, { pressure: "1 bar" }],
-      everywhere: true,
+      everywhere: "yes",
       instrument: { division: "0.02 bar" },
     };
     const { record, errors } = toRecord(pressureTestForm, draft, known);

@@ -1,4 +1,4 @@
-import { fields, type RecordOf, taken, tick } from "../../form";
+import { answer, fields, type RecordOf, taken } from "../../form";
 import type { UnitId } from "../../units";
 import { askVent, fuelLevel, required, vent } from "../evap-fields";
 import { airTemperature, ambient, moment, pressureUnit, series, source } from "../fields";
@@ -28,7 +28,12 @@ export const pulldownFields = fields({
   purgeShutAt: phase("Purge shut"),
   ventOpenAt: phase("Vent open", "Vent open again"),
   /** The engine idled the whole time, foot off */
-  idled: tick({ label: "The engine idled the whole time, foot off" }),
+  idled: answer({
+    label: "The engine meanwhile",
+    yes: "Idled the whole time, foot off",
+    no: "Did not",
+    missing: "Say whether the engine idled the whole time, foot off",
+  }),
   source: source(),
   required: required(),
   ambient: ambient(),

@@ -1,4 +1,4 @@
-import { answer, choice, type FormState, fields, type RecordOf, taken, tick } from "../../form";
+import { answer, choice, type FormState, fields, type RecordOf, taken } from "../../form";
 import { duration, joints, percent, place } from "../fields";
 import { checkForm } from "../known";
 
@@ -16,6 +16,8 @@ const OPENED_BY = { "hand-vacuum": "Hand pump on the valve", command: "Opened by
 const OXYGEN = { lean: "Went lean", "no-change": "No change", "not-read": "Not read" } as const;
 const WHEN_SHUT = { quiet: "Quiet and cool", pulses: "Pulses or heat at its hose", "not-felt": "Not felt yet" } as const;
 
+const REARMED = "Say whether the tool was re-armed: key cycle or engine start since the last command";
+
 /** Secondary air of one bank: the pump made to run, its joints soaped, the switching valve opened and shut. */
 export const secondaryAirFields = fields({
   /** The switching valve */
@@ -29,7 +31,11 @@ export const secondaryAirFields = fields({
   /** s that the command lasts before the tool lets go */
   window: duration("The command's time", { label: "The tool lets go after, s" }).optional(),
   /** Key cycle or engine start since the last command */
-  rearmed: tick({ label: "Re-armed: key cycle or engine start since the last command" }),
+  rearmed: answer({
+    label: "Key cycle or engine start since the last command",
+    yes: "Yes: re-armed",
+    no: "No",
+  }).optional(),
   /** s from the command to the oxygen sensor's answer, where the command's clock ran */
   answeredAfter: duration("The time since the command").optional().taken("Read after the command"),
   /** The pump ran: heard, and air felt at its hose */
@@ -37,7 +43,11 @@ export const secondaryAirFields = fields({
   engineRunning: answer({ label: "Engine", yes: "Running", no: "Standing", missing: "Say whether the engine ran" }),
   bubbles: joints({ label: "Bubbles at" }),
   /** Every joint, the pump's body and its seams were soaped while it ran */
-  soaped: tick({ label: "Soaped: every joint, pump body and seams, while it ran" }),
+  soaped: answer({
+    label: "Every joint, pump body and seams",
+    yes: "Soaped while it ran",
+    no: "Not all soaped",
+  }).optional(),
   openedBy: choice(OPENED_BY, {
     name: "How the valve was opened",
     label: "The valve is opened by",
@@ -76,12 +86,12 @@ export const secondaryAirForm = checkForm(secondaryAirFields, {
   },
   ask: {
     window: { defaultValue: ({ known }) => String(known.context.limits.outputTime.value), when: commanded },
-    rearmed: { when: commanded },
+    rearmed: { when: commanded, needed: () => REARMED },
     bubbles: {
       options: ({ known }) => known.context.layout.joints.filter((j) => SOAPED.includes(j.id)).map((j) => [j.id, j.name]),
     },
     watched: { when: isRead },
     trim: { when: isRead },
   },
-  computed: { bubbles: ({ bubbles }) => bubbles ?? [], rearmed: ({ rearmed }) => rearmed ?? false },
+  computed: { bubbles: ({ bubbles }) => bubbles ?? [] },
 });

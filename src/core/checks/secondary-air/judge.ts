@@ -123,7 +123,12 @@ export function judgeSecondaryAir(record: SecondaryAirRecord, context: CheckCont
         : "some air, or another cause: yes or no is all this says; ports by borescope from both sides",
     );
   if (!record.soaped)
-    return unsure("Air arrives; its joints were not all soaped", "soap pump body, seams and every joint while it runs");
+    return unsure(
+      record.soaped === false
+        ? "Air arrives; its joints were not all soaped"
+        : "Air arrives; nobody said whether its joints were soaped",
+      "soap pump body, seams and every joint while it runs",
+    );
   if (record.whenShut === "not-felt")
     return unsure("Air arrives; the shut valve was not felt", "valve shut, engine running: no pulses and no heat at its hose");
   return {

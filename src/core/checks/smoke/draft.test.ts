@@ -24,6 +24,7 @@ const begun: EvapSmokeDraft = {
   heaterOn: START - 90_000,
   startedAt: START,
   fuelLevel: "45 ",
+  zeroed: true,
 };
 const known = { conditions, leak: undefined, outputTime: 180, gas: "inert" } as const;
 
@@ -32,6 +33,7 @@ describe("a smoke run on its way", () => {
     expect(smokeRunOf({ ...begun, startedAt: null }, machine, conditions, START)).toBeUndefined();
     expect(smokeRunOf(begun, machine, undefined, START)).toBeUndefined();
     expect(evapSmokeRunOf({ ...begun, fuelLevel: "half" }, machine, known, START)).toBeUndefined();
+    expect(smokeRunOf({ ...begun, zeroed: undefined }, machine, conditions, START)).toBeUndefined();
     expect(smokeFields.schema.isValidSync(smokeRunOf(begun, machine, conditions, START), { strict: true })).toBe(true);
     expect(evapSmokeFields.schema.isValidSync(evapSmokeRunOf(begun, machine, known, START), { strict: true })).toBe(true);
   });
@@ -60,6 +62,8 @@ describe("a smoke run on its way", () => {
     expect(proofOf({ ...ticked, proofPressure: "13" })).toBeUndefined();
     expect(proofOf({ ...ticked, proved: true })).toBeUndefined();
     expect(proofOf({ ...ticked, proved: true, proofPressure: "13 stone" })).toBeUndefined();
+    for (const unsaid of ["ballAtBottom", "smokeSeen"])
+      expect(proofOf({ ...ticked, [unsaid]: undefined, proved: true, proofPressure: "13" })).toBeUndefined();
     expect(proofOf({ ...ticked, proved: true, proofPressure: "13" })).toMatchObject({ pressure: { value: 13, unit: "inH2O" } });
     // A plain machine has no gauge to read.
     expect(proofOf({ ...ticked, proved: true }, { ...machine, kind: "plain" })).toEqual({ ballAtBottom: true, smokeSeen: true });

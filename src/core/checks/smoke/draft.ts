@@ -21,7 +21,9 @@ type AsRecorded = Pick<
 >;
 
 /** A smoke run on its way, from the first switch to the record. Times are ms since 1970, what is typed is text. */
-export interface SmokeDraft extends AsRecorded {
+export interface SmokeDraft extends Omit<AsRecorded, "zeroed"> {
+  /** Whether gauge and ball stood at zero; not said yet where left out */
+  readonly zeroed?: boolean | undefined;
   readonly phase: "setup" | "proof" | "run";
   readonly machineId: string;
   readonly crank: string;
@@ -29,8 +31,8 @@ export interface SmokeDraft extends AsRecorded {
   readonly proofPressure: string;
   /** ISO time of a proof that was not taken with this run: earlier in the session, or after it */
   readonly provedAt: string;
-  readonly ballAtBottom: boolean;
-  readonly smokeSeen: boolean;
+  readonly ballAtBottom?: boolean | undefined;
+  readonly smokeSeen?: boolean | undefined;
   readonly proved: boolean;
   readonly startedAt: number | null;
   readonly endedAt: number | null;
@@ -50,10 +52,7 @@ export const EMPTY_SMOKE: SmokeDraft = {
   heaterOn: null,
   proofPressure: "",
   provedAt: "",
-  ballAtBottom: false,
-  smokeSeen: false,
   proved: false,
-  zeroed: false,
   startedAt: null,
   endedAt: null,
   flow: 0,
@@ -64,8 +63,6 @@ export const EMPTY_SMOKE: SmokeDraft = {
   noSmokeOutside: false,
   cameUndone: [],
   touchedBefore: [],
-  adapterLeaks: false,
-  draughtOrGlare: false,
 };
 
 /** Two readings closer than this are one that was still moving, s. */
@@ -94,8 +91,8 @@ export function draftOfRun<Draft extends SmokeDraft>(draft: Draft, run: SmokeRun
     heaterOn: moment(run.heaterOnAt),
     proofPressure: run.proof?.pressure ? `${run.proof.pressure.value} ${run.proof.pressure.unit}` : "",
     provedAt: "",
-    ballAtBottom: run.proof?.ballAtBottom ?? false,
-    smokeSeen: run.proof?.smokeSeen ?? false,
+    ballAtBottom: run.proof?.ballAtBottom,
+    smokeSeen: run.proof?.smokeSeen,
     proved: run.proof !== undefined,
     zeroed: run.zeroed,
     startedAt,
@@ -122,7 +119,7 @@ export const proofRead = ({ proofPressure }: Pick<SmokeDraft, "proofPressure">, 
 /**
  * The record that a run makes as it stands.
  * @param conditions of the bay, read before it; @param end ms since 1970.
- * @returns undefined while it has not begun, or nobody said under what conditions.
+ * @returns undefined while it has not begun, or nobody said under what conditions, or whether gauge and ball stood at zero.
  */
 export function smokeRunOf(
   draft: SmokeDraft,
@@ -130,7 +127,8 @@ export function smokeRunOf(
   conditions: { readonly ambient: Quantity; readonly bayTemperature: Quantity } | undefined,
   end: number,
 ): SmokeRun | undefined {
-  if (!conditions || draft.startedAt === null) return undefined;
+  const { zeroed, ballAtBottom, smokeSeen } = draft;
+  if (!conditions || draft.startedAt === null || zeroed === undefined) return undefined;
   const seconds = (ms: number) => sinceStart(draft, ms);
   const plain = machine.kind === "plain";
   const pressure = plain ? undefined : proofRead(draft, machine);
@@ -144,12 +142,13 @@ export function smokeRunOf(
       ...(plain ? { plain: true as const } : {}),
       ...(machine.calibration ? { calibration: machine.calibration } : {}),
     },
-    ...(draft.proved && (plain || pressure)
+    ...(draft.proved && smokeSeen !== undefined && (plain || (pressure && ballAtBottom !== undefined))
       ? {
           proof: {
             ...(pressure ? { pressure } : {}),
-            ballAtBottom: draft.ballAtBottom,
-            smokeSeen: draft.smokeSeen,
+            // A plain machine has no ball.
+            ballAtBottom: ballAtBottom ?? false,
+            smokeSeen,
             ...(draft.provedAt ? { takenAt: draft.provedAt } : {}),
           },
         }
@@ -167,9 +166,9 @@ export function smokeRunOf(
     noSmokeOutside: draft.noSmokeOutside,
     cameUndone: draft.cameUndone,
     touchedBefore: draft.touchedBefore,
-    adapterLeaks: draft.adapterLeaks,
-    draughtOrGlare: draft.draughtOrGlare,
-    zeroed: draft.zeroed,
+    ...(draft.adapterLeaks === undefined ? {} : { adapterLeaks: draft.adapterLeaks }),
+    ...(draft.draughtOrGlare === undefined ? {} : { draughtOrGlare: draft.draughtOrGlare }),
+    zeroed,
     ambient: conditions.ambient,
     temperature: conditions.bayTemperature,
     endedAt: seconds(end),

@@ -69,8 +69,8 @@ export const smokeRun = {
   cameUndone: joints(),
   /** Joints tightened or touched before the run */
   touchedBefore: joints(),
-  adapterLeaks: tick(),
-  draughtOrGlare: tick(),
+  adapterLeaks: tick().optional(),
+  draughtOrGlare: tick().optional(),
   /** Gauge and ball at zero before the run */
   zeroed: tick(),
   ambient: ambient(),

@@ -1,4 +1,4 @@
-import { fields, group, quantity, type RecordOf, tick } from "../../form";
+import { answer, fields, group, quantity, type RecordOf } from "../../form";
 import { meter } from "../fields";
 import { checkForm } from "../known";
 
@@ -7,8 +7,18 @@ const volts = (label: string, example: string, missing: string, column: string) 
 
 /** A tank-pressure sensor tried with the cap off, and if possible at one known pressure. */
 export const tankSensorFields = fields({
-  keyOn: tick({ label: "Key on, engine off" }),
-  capOff: tick({ label: "Filler cap off" }),
+  keyOn: answer({
+    label: "Key",
+    yes: "On, engine off",
+    no: "Off",
+    missing: "Say whether the key was on",
+  }),
+  capOff: answer({
+    label: "Filler cap",
+    yes: "Off",
+    no: "On",
+    missing: "Say whether the filler cap was off",
+  }),
   /** Its signal, cap off */
   zero: volts("Signal, cap off", "1.5", "Type the sensor's volts with the cap off", "tank sensor, cap off"),
   /** Its signal under a known gauge pressure */

@@ -1,4 +1,4 @@
-import { choice, fields, quantity, type RecordOf, tick } from "../../form";
+import { answer, choice, fields, quantity, type RecordOf } from "../../form";
 import { ambient, gauge, idleSpeed, warm } from "../fields";
 import { checkForm } from "../known";
 
@@ -30,7 +30,12 @@ export const vacuumFields = fields({
   }),
   rpm: idleSpeed({ hint: "The band goes by it, and a high idle hides a leak", column: "engine speed" }),
   /** The port's own hose and adapter were looked at and hold */
-  portSound: tick({ label: "The port's own nipple and hose are sound" }),
+  portSound: answer({
+    label: "The port's own nipple and hose",
+    yes: "Sound",
+    no: "Not sound",
+    missing: "Look at the port's own nipple and hose, and say whether they are sound",
+  }),
   warm: warm(),
   needle: choice(NEEDLE_NAMES, { name: "The needle", label: "The needle at idle" }),
   snap: choice(SNAP_NAMES, { name: "The snap", label: "After a snap of the throttle", defaultValue: "not-tried" }),

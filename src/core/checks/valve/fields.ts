@@ -1,4 +1,4 @@
-import { answer, choice, type FormState, fields, group, list, number, type RecordOf, tick } from "../../form";
+import { answer, choice, type FormState, fields, group, list, number, type RecordOf } from "../../form";
 import { duration, gauge, place, pressureUnit, trappedVolume } from "../fields";
 import { checkForm } from "../known";
 
@@ -70,7 +70,11 @@ export const valveFields = fields({
   temperature: choice({ cold: "Cold", warm: "Warm" }, { name: "Its temperature", label: "Tested" }),
   power: choice(POWER_NAMES, { name: "Power", label: "Powered by", defaultValue: "scan-tool" }),
   /** Its plug was off the car's loom */
-  unplugged: tick({ label: "Its plug is off the car's loom: nothing can be fed back into the ECU" }),
+  unplugged: answer({
+    label: "Its plug",
+    yes: "Off the car's loom",
+    no: "Still on",
+  }).optional(),
   /** One of the two may be left out where the other decides alone */
   rest: state("At rest", "60").optional(),
   energised: state("Energised", "5").optional(),
@@ -113,7 +117,10 @@ export const valveForm = checkForm(valveFields, {
       defaultValue: ({ known }) => (known.warm === undefined ? undefined : known.warm ? "warm" : "cold"),
       hint: ({ known }) => (known.warm === undefined ? undefined : "As the conditions have the engine"),
     },
-    unplugged: { when: ({ value }) => value("power") === "12v" },
+    unplugged: {
+      when: ({ value }) => value("power") === "12v",
+      needed: () => "Say whether its plug was off the car's loom: 12 V must not be fed back into the ECU",
+    },
     "rest.seconds": { counts: wasRead("rest") },
     "energised.seconds": { counts: wasRead("energised") },
     cycles: {
@@ -125,5 +132,5 @@ export const valveForm = checkForm(valveFields, {
       },
     },
   },
-  computed: { unit: () => "inHg" as const, unplugged: ({ unplugged }) => unplugged ?? false },
+  computed: { unit: () => "inHg" as const },
 });

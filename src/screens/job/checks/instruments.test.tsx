@@ -142,6 +142,7 @@ describe("a form in hand", () => {
     await user.type(screen.getByLabelText("One division of its scale"), "0.5 inHg");
     await user.type(box("Vacuum at idle"), "66 kPa");
     await user.type(box("Idle speed, 1/min"), "740");
+    await user.click(screen.getByRole("radio", { name: "Sound" }));
     await user.click(screen.getByRole("radio", { name: /Steady/ }));
     expect(screen.getByRole("radio", { name: "Warm" })).toHaveProperty("ariaChecked", "true");
     await user.click(screen.getByRole("button", { name: "Record the check" }));
@@ -160,6 +161,7 @@ describe("a form in hand", () => {
     await user.type(screen.getByLabelText("One division of its scale"), "0.1 hPa");
     await user.type(box(/^Crankcase at idle/), "-3");
     await user.type(box("Idle speed, 1/min"), "740");
+    await user.click(screen.getByRole("radio", { name: "On, hose sealed round the tube" }));
     const before = journal.entries.length;
     await user.click(screen.getByRole("button", { name: "Record the check" }));
     expect(journal.entries).toHaveLength(before);

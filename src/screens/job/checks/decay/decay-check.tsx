@@ -124,6 +124,13 @@ function Hold({ check }: { check: DecayInHand }) {
   );
 }
 
+/** What was reported of what spoils a decay: untouched, nothing was. */
+function spoiledSoFar({ value }: DecayInHand): string {
+  const leaks = value<boolean | undefined>("adapterLeaks");
+  if (leaks || (value<readonly string[] | undefined>("touchedBefore") ?? []).length > 0) return "Reported";
+  return leaks === false ? "Nothing" : "Not reported";
+}
+
 function Setup({ check }: { check: DecayInHand }) {
   return (
     <>
@@ -142,8 +149,13 @@ function Setup({ check }: { check: DecayInHand }) {
       </div>
       <FormFields of={check} names={["instrument"]} />
       <details className="border-y border-line">
-        <summary className="flex min-h-11 cursor-pointer items-center">Did anything spoil it? Volume known better?</summary>
+        <summary className="flex min-h-11 cursor-pointer items-center gap-2">
+          Did anything spoil it? Volume known better? <span className="text-muted">{spoiledSoFar(check)}</span>
+        </summary>
         <div className="flex flex-col gap-3 pb-3">
+          <div>
+            <Button onClick={() => check.set({ adapterLeaks: false, touchedBefore: [] })}>Nothing spoiled it</Button>
+          </div>
           <FormFields of={check} names={["volume", "adapterLeaks", "touchedBefore"]} />
         </div>
       </details>

@@ -42,7 +42,7 @@ export function SecondaryAirCheck({ head }: { head: ReactNode }) {
               seconds={seconds}
               commandedAt={commandedAt}
               // A second command needs the tool armed anew.
-              onCommand={(at) => set({ commandedAt: at, ...(commandedAt === undefined ? {} : { rearmed: false }) })}
+              onCommand={(at) => set({ commandedAt: at, ...(commandedAt === undefined ? {} : { rearmed: "" }) })}
             />
           </div>
         )}

@@ -2,10 +2,11 @@
 
 import { provedEarlier } from "@/core/checks/smoke";
 import { EVAP_ZONES } from "@/core/vehicle";
+import { Button } from "@/ui/button";
 import { Chips, Tick } from "@/ui/choice";
 import { useJob } from "../../use-job";
 import { CapOffs } from "./cap-offs";
-import { ProofFields } from "./proof";
+import { ProofFields, proofSaid } from "./proof";
 import type { SmokeHandle } from "./use-smoke-run";
 
 /** Once a run has ended: who looked where, what spoiled it, and the machine's proof where it is still owed. */
@@ -27,6 +28,7 @@ export function AfterRun({ run }: { run: SmokeHandle }) {
           <Tick
             label="That is what the machine shows now"
             checked={draft.proved}
+            disabled={!proofSaid(draft, run.machine)}
             onChange={(proved) => set({ proved, provedAt: proved ? new Date().toISOString() : "" })}
           />
         </section>
@@ -34,6 +36,12 @@ export function AfterRun({ run }: { run: SmokeHandle }) {
       {run.circuit === "evap" && <CapOffs run={run} />}
     </div>
   );
+}
+
+/** What was reported of what spoils a run: untouched, nothing was. */
+function spoiledSoFar({ adapterLeaks, draughtOrGlare, cameUndone, touchedBefore }: SmokeHandle["draft"]): string {
+  if (adapterLeaks || draughtOrGlare || cameUndone.length > 0 || touchedBefore.length > 0) return "Reported";
+  return adapterLeaks === false ? "None of these" : "Not reported";
 }
 
 /** What makes a run worth nothing, asked once it is over. */
@@ -45,17 +53,24 @@ function Spoiled({ run: { draft, set, circuit, reach } }: { run: SmokeHandle }) 
     circuit === "evap" ? layout.joints.filter((j) => j.kind === "seal" && EVAP_ZONES.includes(j.from)) : reach.tested;
   return (
     <details className="border-y border-line">
-      <summary className="flex min-h-11 cursor-pointer items-center">Did anything spoil the run?</summary>
+      <summary className="flex min-h-11 cursor-pointer items-center gap-2">
+        Did anything spoil the run? <span className="text-muted">{spoiledSoFar(draft)}</span>
+      </summary>
       <div className="flex flex-col gap-3 pb-3">
+        <div>
+          <Button onClick={() => set({ adapterLeaks: false, draughtOrGlare: false, cameUndone: [], touchedBefore: [] })}>
+            None of these
+          </Button>
+        </div>
         <div className="grid gap-x-6 sm:grid-cols-2">
           <Tick
             label="The adapter leaked at its own seal"
-            checked={draft.adapterLeaks}
+            checked={draft.adapterLeaks === true}
             onChange={(adapterLeaks) => set({ adapterLeaks })}
           />
           <Tick
             label="Draught or bright daylight"
-            checked={draft.draughtOrGlare}
+            checked={draft.draughtOrGlare === true}
             onChange={(draughtOrGlare) => set({ draughtOrGlare })}
           />
         </div>

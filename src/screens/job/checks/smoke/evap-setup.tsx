@@ -7,6 +7,7 @@ import { EVAP_ZONES } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote, SelectField } from "@/ui/field";
+import { Said } from "@/ui/said";
 import { Cautions } from "../../cautions";
 import { useJob } from "../../use-job";
 import { PlanWarnings } from "../check-frame";
@@ -30,7 +31,9 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
     ? "Set the conditions first (top right): a size needs ambient pressure and temperature."
     : level === undefined || level < 0 || level > 100
       ? "Type the fuel level: the gas space, and whether smoke may go in at all, hang on it."
-      : undefined;
+      : draft.zeroed === undefined
+        ? "Still needed: whether gauge and ball stand at zero."
+        : undefined;
   return (
     <div className="flex max-w-4xl flex-col gap-5">
       {draft.entry !== "filler-cap" && (
@@ -96,10 +99,13 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
           ))}
         </ol>
       )}
-      <Tick
-        label="Gauge and ball stand at zero, machine off the car"
-        checked={draft.zeroed}
+      <Said
+        label="Gauge and ball, machine off the car"
+        yes="Stand at zero"
+        no="Do not"
+        value={draft.zeroed}
         onChange={(zeroed) => set({ zeroed })}
+        required
       />
       {plan.refused && <ErrorNote>{plan.refused}.</ErrorNote>}
       {missing && <p className="text-muted">{missing}</p>}

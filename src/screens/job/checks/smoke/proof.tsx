@@ -8,9 +8,9 @@ import { proofRead, type SmokeRun } from "@/core/checks/smoke";
 import { type CheckState, SESSION } from "@/core/journal";
 import { fromSi, toSi } from "@/core/units";
 import { Button } from "@/ui/button";
-import { Tick } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
 import { QuantityField } from "@/ui/quantity-field";
+import { Said } from "@/ui/said";
 import { usePreferences } from "../../../session/preferences";
 import { typedQuantity } from "../../fields";
 import { useJob } from "../../use-job";
@@ -21,8 +21,6 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
   const { state, context, append } = useJob();
   const { format } = usePreferences();
   const { draft, set, machine } = run;
-  const plain = machine.kind === "plain";
-  const pressure = proofRead(draft, machine);
   const [error, setError] = useState<string>();
   const ceiling = run.circuit === "evap" ? context?.limits.evapCeiling : undefined;
   const mustRegulate = ceiling !== undefined && toSi(machine.ratedPressure) > ceiling.value;
@@ -110,7 +108,7 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
       <div className="flex flex-wrap gap-3">
         <Button
           look="primary"
-          disabled={tooStrong || (plain ? !draft.smokeSeen : !pressure)}
+          disabled={tooStrong || !proofSaid(draft, machine)}
           onClick={() => void begin({ proved: true, provedAt: "" })}
         >
           Hose on: start the run
@@ -137,6 +135,12 @@ function sessionProof(checks: readonly CheckState[], { kind, machine }: SmokeHan
   });
   const newest = runs.toSorted((a, b) => (a.at < b.at ? 1 : -1))[0];
   return newest && Date.now() - Date.parse(newest.at) < SESSION ? newest : undefined;
+}
+
+/** Whether all that a proof shows was said: a plain machine's can only come by its smoke. */
+export function proofSaid(draft: EvapSmokeDraft, machine: SmokeHandle["machine"]): boolean {
+  if (machine.kind === "plain") return draft.smokeSeen === true;
+  return proofRead(draft, machine) !== undefined && draft.ballAtBottom !== undefined && draft.smokeSeen !== undefined;
 }
 
 /** What a proof shows: what the gauge read with the hose clamped, where the ball sat, whether smoke came. */
@@ -169,14 +173,22 @@ export function ProofFields({ run }: { run: SmokeHandle }) {
             onChange={(proofPressure) => set({ proofPressure })}
             hint={`${regulated ? "Regulated to" : "Rated"} ${format(full)}`}
           />
-          <Tick
-            label="The ball sat at the bottom"
-            checked={draft.ballAtBottom}
+          <Said
+            label="The ball, hose clamped"
+            yes="Sat at the bottom"
+            no="Did not"
+            value={draft.ballAtBottom}
             onChange={(ballAtBottom) => set({ ballAtBottom })}
           />
         </>
       )}
-      <Tick label="Smoke came out of the open hose" checked={draft.smokeSeen} onChange={(smokeSeen) => set({ smokeSeen })} />
+      <Said
+        label="Smoke out of the open hose"
+        yes="Came"
+        no="Did not"
+        value={draft.smokeSeen}
+        onChange={(smokeSeen) => set({ smokeSeen })}
+      />
     </>
   );
 }

@@ -2,8 +2,9 @@
 
 import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
-import { Chips, Tick } from "@/ui/choice";
+import { Chips } from "@/ui/choice";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
+import { Said } from "@/ui/said";
 import { usePreferences } from "../../../session/preferences";
 import { Cautions } from "../../cautions";
 import { useJob } from "../../use-job";
@@ -108,19 +109,23 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
           ))}
         </ol>
       )}
-      <Tick
-        label="Gauge and ball stand at zero, machine off the car"
-        checked={draft.zeroed}
+      <Said
+        label="Gauge and ball, machine off the car"
+        yes="Stand at zero"
+        no="Do not"
+        value={draft.zeroed}
         onChange={(zeroed) => set({ zeroed })}
+        required
       />
       {plan.refused && <ErrorNote>{plan.refused}.</ErrorNote>}
       {!state.conditions && (
         <ErrorNote>Set the conditions first (top right): a size needs ambient pressure and temperature.</ErrorNote>
       )}
+      {draft.zeroed === undefined && <p className="text-muted">Still needed: whether gauge and ball stand at zero.</p>}
       <div>
         <Button
           look="primary"
-          disabled={!state.conditions || Boolean(plan.refused)}
+          disabled={!state.conditions || Boolean(plan.refused) || draft.zeroed === undefined}
           onClick={() => set({ phase: "proof", heaterOn: draft.heaterOn ?? Date.now() })}
         >
           Heater on, to the machine proof

@@ -77,7 +77,7 @@ export function useSmokeRun(circuit: Circuit) {
   const reading = useMemo((): SmokeReading | undefined => {
     if (!started || !reach || !context) return undefined;
     // The size rests on these alone: what is marked meanwhile changes nothing of it.
-    const sizing: EvapSmokeDraft = { ...EMPTY_EVAP_SMOKE, ...fill, samples, fuelLevel, startedAt: 0 };
+    const sizing: EvapSmokeDraft = { ...EMPTY_EVAP_SMOKE, ...fill, samples, fuelLevel, zeroed: true, startedAt: 0 };
     if (circuit === "intake") {
       const run = smokeRunOf(sizing, machine, state.conditions, 0);
       return run && readSmoke(run, reach);
