@@ -249,7 +249,7 @@ test("a check, what it found and its repair are recorded by the keyboard alone, 
   }
   await to(page.getByRole("radio", { name: "Whole" }));
   await key("ArrowRight");
-  await to(page.getByRole("checkbox", { name: /tester held by itself/ }));
+  await to(page.getByRole("radio", { name: "Held by itself" }));
   await key(" ");
   await key("Control+Enter");
   await expect(page.getByRole("region", { name: "Filler cap, so far" })).toBeVisible();
@@ -276,6 +276,7 @@ test("a run takes its readings by Space and marks smoke by its key", CLOCKED, as
   await page.goto(await jobOf(page, "petrel"));
   await page.keyboard.press("5");
   await instrument(page, "Smoke run");
+  await page.getByRole("radio", { name: "Stand at zero" }).click();
   await button(page, "Heater on, to the machine proof").click();
   await button(page, "Start now, prove it after the run").click();
   await expect(page.getByRole("slider", { name: /Flow ball/ })).toBeVisible();

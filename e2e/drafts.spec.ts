@@ -60,6 +60,7 @@ test("a smoke run goes on where it was when the browser is closed in the middle"
   await button(first, "Heater on, to the machine proof").click();
   await first.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.6 inH2O");
   await first.getByRole("radio", { name: "Sat at the bottom" }).click();
+  await first.getByRole("radio", { name: "Came" }).click();
   await button(first, "Hose on: start the run").click();
   const ball = first.getByRole("slider", { name: /Flow ball/ });
   await ball.focus();

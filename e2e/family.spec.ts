@@ -73,7 +73,7 @@ test("a perished vacuum branch is found by probe, its taps marked live, and conf
     ["Released, %", "19.6"],
   ] as const)
     await field(page, name).fill(value);
-  await expect(soFar(page).getByText(/the blank was never proved/)).toBeVisible();
+  await expect(soFar(page).getByText(/nobody said that the blank was proved/)).toBeVisible();
   await field(page, "Shut off, %").fill("0.9");
   await expect(soFar(page).getByText(/Recovers with Small vacuum branch shut off/)).toBeVisible();
   await record(page, "Pinch or cap off", "Leaking");

@@ -75,6 +75,7 @@ test(
     await button(page, "Record the facts").click();
     await station(page, "Check");
     await page.getByLabel("Let smoke in at").selectOption("tapped-cold-pipe");
+    await page.getByRole("radio", { name: "Stand at zero" }).click();
     await expect(button(page, "Heater on, to the machine proof")).toBeEnabled();
     await station(page, "Hand over");
     await page.goto(`${page.url().split("?")[0]}/handover`);

@@ -33,6 +33,15 @@ export type ${Type}Record = RecordOf<typeof ${value}Fields>;
 /** When each is asked, where that goes by what is known or by the others. */
 export const ${value}Form = checkForm(${value}Fields);
 `,
+    "simulate.ts": `import { gaugeIn, type Reader, shown } from "../../practice/readers/bay";
+
+/** What a simulated car shows: here a sound one, whatever it has. */
+export const simulate: Reader = ({ noise }) => ({
+  pressure: shown(1200 + noise.normal(20), "hPa", 0.1, "gauge"),
+  warm: true,
+  instrument: gaugeIn("hPa", 0.1),
+});
+`,
     "rows.ts": `import type { Rows, Saying } from "../../faults";
 
 /** How likely each kind of cause gives what the judge may say, and where that comes from. */
@@ -118,6 +127,28 @@ export function ${Type}Check({ head }: { head: ReactNode }) {
   };
 };
 
+/** A record of it on a car, and the head of what is said of it. */
+const EXAMPLE = (id, name) => ({
+  input: {
+    record: {
+      pressure: { value: 12, unit: "hPa", kind: "gauge" },
+      warm: true,
+      instrument: { name: "Gauge", division: { value: 0.1, unit: "hPa" }, zero: { value: 0, unit: "hPa" } },
+    },
+    context: {
+      vehicle: {
+        fuel: "petrol",
+        induction: "natural",
+        metering: "maf",
+        banks: 1,
+        displacement: { value: 1.6, unit: "L" },
+        fitted: ["booster", "pcv", "evap"],
+      },
+    },
+  },
+  output: { check: id, outcome: "pass", headline: `${name} lies in its band` },
+});
+
 /** Puts a line after the last one that matches, in the list it belongs to. */
 function listed(text, after, line) {
   const all = [...text.matchAll(after)];
@@ -127,7 +158,7 @@ function listed(text, after, line) {
   return text.slice(0, end) + line + text.slice(end);
 }
 
-/** @param root where src lies. Writes two folders and two list lines; throws where the check is there already. */
+/** @param root where src lies. Writes two folders, an example and a line in each list; throws where the check is there already. */
 export function addCheck(id, name, root = ".") {
   if (!/^[a-z]+(-[a-z]+)*$/.test(id)) throw new Error(`"${id}" is no id: small letters, joined by hyphens`);
   if (!name?.trim() || /["\\`]/.test(name)) throw new Error("Give its name, as the shelf shows it, without quotes in it");
@@ -155,15 +186,30 @@ export function addCheck(id, name, root = ".") {
     /^import \{ \w+Check \} from "\.\.\/checks\/[^"]+";\n/gm,
     `import { ${pascal(id)}Check } from "../checks/${id}/${id}-check";\n`,
   );
-  shown = shown.replace(/(const INSTRUMENTS[^{]*\{[^}]*\}>+ = \{[^}]*)(\n\};)/, `$1\n  "${id}": ${pascal(id)}Check,$2`);
+  shown = shown.replace(/(const INSTRUMENTS[\s\S]*?)(\n\};)/, `$1\n  "${id}": ${pascal(id)}Check,$2`);
   writeFileSync(table, shown);
+
+  const readers = join(root, "src/core/practice/readers/index.ts");
+  let read = listed(
+    readFileSync(readers, "utf8"),
+    /^import \{ simulate as \w+ \} from "[^"]+";\n/gm,
+    `import { simulate as ${camel(id)} } from "../../checks/${id}/simulate";\n`,
+  );
+  read = read.replace(/(const READERS[\s\S]*?)(\n\};)/, `$1\n  "${id}": ${camel(id)},$2`);
+  writeFileSync(readers, read);
+
+  const docs = join(root, "docs");
+  writeFileSync(join(docs, `examples/judge-${id}.json`), `${JSON.stringify(EXAMPLE(id, name), null, 2)}\n`);
+  const formats = join(docs, "formats.md");
+  const line = `- [${id}](examples/judge-${id}.json): What it is for, in a line.\n`;
+  writeFileSync(formats, listed(readFileSync(formats, "utf8"), /^- \[[a-z-]+\]\(examples\/judge-.*\n/gm, line));
 }
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? "").href) {
   try {
     addCheck(process.argv[2] ?? "", process.argv[3]);
     console.log(
-      `Written: src/core/checks/${process.argv[2]}, src/screens/job/checks/${process.argv[2]}, and a line in each of ids.ts, registry.ts and the stations' table.`,
+      `Written: src/core/checks/${process.argv[2]}, src/screens/job/checks/${process.argv[2]}, its example, and a line in ids.ts, registry.ts, the stations' table, the practice readers and docs/formats.md.`,
     );
     console.log("Next: docs/add-a-check.md, step 2. `npx biome check --write src` puts the lines in order.");
   } catch (error) {

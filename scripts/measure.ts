@@ -93,11 +93,11 @@ async function smokeRunning(hand: Hand): Promise<void> {
   await straight(hand, "Smoke run");
   await conditions(hand);
   await hand.understood();
-  await hand.tap(hand.page.getByLabel(/^Gauge and ball stand at zero/));
+  await hand.tap(hand.page.getByRole("radio", { name: "Stand at zero" }));
   await hand.tap("Heater on, to the machine proof");
   await hand.fill("Pressure with the hose clamped", "12.6");
-  await hand.tap(hand.page.getByLabel("The ball sat at the bottom"));
-  await hand.tap(hand.page.getByLabel("Smoke came out of the open hose"));
+  await hand.tap(hand.page.getByRole("radio", { name: "Sat at the bottom" }));
+  await hand.tap(hand.page.getByRole("radio", { name: "Came" }));
   await hand.tap("Hose on: start the run");
   await hand.fill("Pressure", "12");
 }

@@ -1,4 +1,5 @@
-import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync } from "node:fs";
+import { spawnSync } from "node:child_process";
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, symlinkSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { pathToFileURL } from "node:url";
@@ -12,28 +13,36 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 describe("docs/add-a-check.md", () => {
   it("scaffolds a check that stands in both lists, asks, judges and is refused twice", async () => {
-    for (const part of ["src/core", "src/screens"]) cpSync(part, join(folder, part), { recursive: true });
+    for (const part of ["src", "docs", "demo", "scripts", "bench", "e2e"]) cpSync(part, join(folder, part), { recursive: true });
+    for (const file of ["tsconfig.json", "package.json", "next-env.d.ts", "playwright.config.ts"])
+      if (existsSync(file)) cpSync(file, join(folder, file));
     symlinkSync(resolve("node_modules"), join(folder, "node_modules"));
-    addCheck("fuel-pressure", "Fuel pressure", folder);
+    addCheck("trial-pressure", "Trial pressure", folder);
     expect(readFileSync(join(folder, "src/screens/job/stations/check.tsx"), "utf8")).toContain(
-      '"fuel-pressure": FuelPressureCheck,',
+      '"trial-pressure": TrialPressureCheck,',
     );
-    expect(() => addCheck("fuel-pressure", "Fuel pressure", folder)).toThrow(/there already/);
+    expect(() => addCheck("trial-pressure", "Trial pressure", folder)).toThrow(/there already/);
     expect(() => addCheck("Fuel", "x", folder)).toThrow(/no id/);
     expect(() => addCheck("fuel", 'a "b"', folder)).toThrow(/quotes/);
 
     const url = (path: string) => pathToFileURL(join(folder, path)).href;
     const { CHECKS, judgeCheck } = await import(/* @vite-ignore */ url("src/core/checks/index.ts"));
     const { contextOf, NATURAL } = await import(/* @vite-ignore */ url("src/core/core.fixture.ts"));
-    const kind = CHECKS["fuel-pressure"];
+    const kind = CHECKS["trial-pressure"];
     const known = { context: contextOf(NATURAL), instruments: [], places: [], warm: true };
     expect(toRecord(kind.form, {}, known).errors).toMatchObject([{ field: "pressure" }, { field: "instrument.division" }]);
     const { record } = toRecord(kind.form, { pressure: "31", instrument: { division: "0.1 hPa" } }, known);
-    expect(judgeCheck("fuel-pressure", record, known.context)).toMatchObject({
+    expect(judgeCheck("trial-pressure", record, known.context)).toMatchObject({
       outcome: "fail",
-      observation: "fuel-pressure-high",
+      observation: "trial-pressure-high",
     });
-    expect(judgeCheck("fuel-pressure", { ...record, warm: false }, known.context)).toMatchObject({ outcome: "void" });
+    expect(judgeCheck("trial-pressure", { ...record, warm: false }, known.context)).toMatchObject({ outcome: "void" });
+    // Every registry that must name it does.
+    const compiled = spawnSync("node_modules/.bin/tsc", ["--noEmit", "--incremental", "false"], {
+      cwd: folder,
+      encoding: "utf8",
+    });
+    expect(compiled.stdout).toBe("");
   });
 });
 

@@ -1,5 +1,6 @@
 import { expose, proxy } from "comlink";
 import { CHECKS, type CheckId } from "@/core/checks";
+import { smokeSeen } from "@/core/checks/smoke/simulate";
 import type { Every, LiveRow, SmokeRow } from "@/core/devices/device";
 import { ballShows } from "@/core/devices/instrument-fault";
 import { standInEngine } from "@/core/devices/stand-in-engine";
@@ -14,7 +15,6 @@ import { type PracticeCase, playableCauses, practiceCase } from "@/core/practice
 import { type CaseSpec, caseCode } from "@/core/practice/code";
 import { type Debrief, debriefOf } from "@/core/practice/debrief";
 import { readCheck, showsTo } from "@/core/practice/readers";
-import { smokeSeen } from "@/core/practice/readers/standing";
 import { SmokeFill, type SmokePush } from "@/core/practice/smoke-fill";
 import { vehicleFor } from "@/core/practice/vehicles";
 import { type BayStep, type World, worldOf } from "@/core/practice/world";

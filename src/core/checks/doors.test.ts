@@ -4,9 +4,12 @@ import { contextOf, NATURAL, smokeRun, TWO_BANKS } from "../core.fixture";
 import { BadInput, validate } from "../input";
 import { CHECK_IDS, CHECKS, type CheckId, judgeCheck, readingsOf } from ".";
 import * as vapour from "./evap.fixture";
+import { exampleOf } from "./example.fixture";
 import * as good from "./records.fixture";
 
-const RECORDS: Record<CheckId, object> = {
+/** A record of each check: its example, or one of the tests' own. */
+const RECORDS = {
+  ...(Object.fromEntries(CHECK_IDS.map((id) => [id, exampleOf(id).record])) as Record<CheckId, object>),
   look: { items: [{ id: "filter", state: "fine" }] },
   trims: good.survey({}),
   probe: good.probe(),

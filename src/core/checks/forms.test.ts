@@ -2,7 +2,7 @@ import { isDeepStrictEqual } from "node:util";
 import { describe, expect, it } from "vitest";
 import { COLD_AIR, contextOf, TURBO, VAPOUR } from "../core.fixture";
 import { type Form, type FormField, formStateOf, getIn, labelOf, setIn, toDraft, toRecord } from "../form";
-import { CHECK_IDS, CHECKS, judgeCheck } from ".";
+import { CHECK_IDS, CHECKS, type CheckId, judgeCheck } from ".";
 import { airflowForm } from "./airflow/fields";
 import { backPressureForm } from "./back-pressure/fields";
 import { benchPartForm } from "./bench-part/fields";
@@ -16,6 +16,7 @@ import { crankcaseForm } from "./crankcase/fields";
 import { decayForm } from "./decay/fields";
 import { egrForm } from "./egr/fields";
 import * as vapour from "./evap.fixture";
+import { exampleOf } from "./example.fixture";
 import { gasForm } from "./exhaust-gas/fields";
 import { filterForm } from "./filter/fields";
 import { holdForm } from "./hold/fields";
@@ -52,6 +53,11 @@ const known: Known = {
 const turbo = contextOf(TURBO);
 const air = contextOf(COLD_AIR);
 const knownFor = (name: string): Known => {
+  const [id = "", example] = name.split(", ");
+  if (example === "its example") {
+    const context = contextOf(exampleOf(id as CheckId).vehicle);
+    return { ...known, context, places: context.layout.joints };
+  }
   const other = name === "pressure test" || name === "egr" ? turbo : name === "secondary air" ? air : undefined;
   return other ? { ...known, context: other, places: other.layout.joints } : known;
 };
@@ -98,6 +104,11 @@ const FORMS: Readonly<Record<string, readonly [Form<never, Known>, object]>> = {
   ],
   "vent path": [ventPathForm, vapour.ventPathRecord()],
 } as never;
+
+// A check that has no record among the tests' own is tried by its example.
+for (const id of CHECK_IDS)
+  if (CHECKS[id].form && !Object.values(FORMS).some(([form]) => form === (CHECKS[id].form as unknown)))
+    (FORMS as Record<string, unknown>)[`${id}, its example`] = [CHECKS[id].form, exampleOf(id).record];
 
 const plain = (record: object) => JSON.parse(JSON.stringify(record));
 

@@ -1,7 +1,7 @@
 "use client";
 
 import { type ComponentType, type ReactNode, startTransition, useEffect, useState } from "react";
-import type { CheckId } from "@/core/checks";
+import { CHECK_IDS, type CheckId } from "@/core/checks";
 import { load, save } from "../../session/storage";
 import { AirflowCheck } from "../checks/airflow/airflow-check";
 import { BackPressureCheck } from "../checks/back-pressure/back-pressure-check";
@@ -36,7 +36,9 @@ import { StationFrame } from "../station-frame";
 import { useJob } from "../use-job";
 
 /** The instrument of each kind that lies on a shelf. */
-const INSTRUMENTS: Partial<Record<CheckId, ComponentType<{ head: ReactNode }>>> = {
+const INSTRUMENTS: Readonly<Record<CheckId, ComponentType<{ head: ReactNode }> | undefined>> = {
+  // It is a station of its own.
+  look: undefined,
   trims: TrimsCheck,
   probe: ProbeCheck,
   vacuum: VacuumCheck,
@@ -78,7 +80,7 @@ export function CheckStation({
 }) {
   const { id, state } = useJob();
   const best = wanted && INSTRUMENTS[wanted] ? wanted : state.next.find((n) => INSTRUMENTS[n.check])?.check;
-  const [kind, setKind] = useState(best ?? (Object.keys(INSTRUMENTS)[0] as CheckId));
+  const [kind, setKind] = useState(best ?? (CHECK_IDS.find((id) => INSTRUMENTS[id]) as CheckId));
   const inHand = `pelota.draft.${id}.instrument`;
   // Work begun on an instrument is gone on with, also when the browser was closed in the middle.
   useEffect(() => {

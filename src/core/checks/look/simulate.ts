@@ -1,0 +1,19 @@
+import { faultsAt } from "../../practice/car";
+import { chosen, type Reader, showsTo } from "../../practice/readers/bay";
+import { lookList } from ".";
+
+/** What eyes, hands and ears find; one look in thirty takes something sound for bad. */
+export const simulate: Reader = ({ car, noise }, setup) => {
+  const list = lookList(car.context.layout, car.context.vehicle);
+  const wrong = noise.uniform() < 1 / 30 ? Math.floor(noise.uniform(3, list.length - 2)) : -1;
+  const asked = chosen<readonly string[] | undefined>(setup, "ids", undefined);
+  return {
+    items: list
+      .filter((item) => !asked || asked.includes(item.id))
+      .map((item, i) => {
+        const there = item.joint ? faultsAt(car, item.joint) : [];
+        const found = there.some((f) => showsTo(car, f, "eye")) || i === wrong;
+        return { id: item.id, state: found ? "found" : "fine" };
+      }),
+  };
+};

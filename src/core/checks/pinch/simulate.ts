@@ -1,0 +1,34 @@
+import { engineTruth, holesOf, stateAt } from "../../practice/car";
+import type { EngineTruth, OperatingState } from "../../practice/engine";
+import { chosen, percent, placeOf, type Reader, shown } from "../../practice/readers/bay";
+import { IDLE, trimOf } from "../../practice/readers/running";
+import { behind } from ".";
+
+/** A branch shut off while total trim is watched: what lies behind it lets nothing in. */
+export const simulate: Reader = (bay, setup) => {
+  const { car, noise } = bay;
+  const place = placeOf(setup);
+  const hidden = behind(car.context.layout, place);
+  const holes = holesOf(car).filter((h) => !hidden.includes(h.joint) && car.context.layout.joints.some((j) => j.id === h.joint));
+  const faults = car.faults.filter((f) => !f.cause.joint || !hidden.includes(f.cause.joint));
+  const before = stateAt(car, IDLE);
+  const without: Partial<EngineTruth> = faults.length === car.faults.length ? {} : { hole: engineTruth({ ...car, faults }).hole };
+  const shut = holes.length === holesOf(car).length ? before : stateAt(car, IDLE, without);
+  const watched = chosen<string>(setup, "reads", "trim");
+  const read = (state: OperatingState) =>
+    watched === "rpm"
+      ? Math.round(state.rpm + noise.normal(6))
+      : watched === "vacuum"
+        ? shown(car.ambient - state.map + noise.normal(500), "inHg", 0.1).value
+        : percent(trimOf(state) + noise.normal(0.6));
+  return {
+    joint: place,
+    how: chosen(setup, "how", "pinch"),
+    blankProved: chosen(setup, "blankProved", true),
+    reads: watched,
+    ...(watched === "vacuum" ? { unit: "inHg" } : {}),
+    before: read(before),
+    shut: read(shut),
+    released: read(before),
+  };
+};

@@ -1,0 +1,44 @@
+import { orificeFlow } from "../../gas/orifice";
+import { holeOf } from "../../practice/car";
+import { chosen, gaugeIn, placeOf, type Reader, shown } from "../../practice/readers/bay";
+import { toSi } from "../../units";
+import { reachOf } from "../../vehicle";
+
+/** A stop at which everything is listened to and soaped, Pa gauge. */
+const STOPS = [30e3, 60e3, 100e3];
+
+/** Soap blows at so much, kg/s; what is heard is so much more. */
+const BUBBLES = 2e-6;
+
+export const simulate: Reader = (bay, setup) => {
+  const { car } = bay;
+  const fill = { entry: chosen(setup, "entry", placeOf(setup)), blocked: [], heldOpen: [] };
+  const reach = reachOf(car.context.layout, fill);
+  const bar = (pa: number) => shown(pa, "bar", 0.01, "gauge");
+  const max = car.context.vehicle.maxBoost ? toSi(car.context.vehicle.maxBoost) : 100e3;
+  const stops = STOPS.map((stop) => Math.min(stop, max)).filter((stop, i, all) => all.indexOf(stop) === i);
+  const escapes = car.faults.flatMap((fault) => {
+    const { joint } = fault.cause;
+    const hole = holeOf(fault, car.context.vehicle);
+    if (!joint || hole <= 0 || !reach.tested.some((j) => j.id === joint)) return [];
+    const at = stops.find(
+      (stop) =>
+        orificeFlow({
+          upstream: car.ambient + stop,
+          downstream: car.ambient,
+          temperature: car.temperature,
+          diameter: hole,
+        }).massFlow > BUBBLES,
+    );
+    return at === undefined ? [] : [{ joint, sign: "soap", from: bar(at) }];
+  });
+  return {
+    ...fill,
+    maxBoost: bar(max),
+    ratings: { tool: bar(2e5) },
+    steps: stops.map((stop) => ({ pressure: bar(stop) })),
+    escapes,
+    everywhere: true,
+    instrument: gaugeIn("bar", 0.02),
+  };
+};
