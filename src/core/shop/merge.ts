@@ -1,5 +1,5 @@
 import { canonicalJson } from "../canonical";
-import { LIMIT_FIELDS } from "./limit-fields";
+import { LIMIT_FIELDS } from "./limits";
 import { HOUSE_QUESTIONS, type HouseQuestion, LIMIT_IDS, type Shop } from "./settings";
 
 const same = (a: unknown, b: unknown) => canonicalJson(a ?? null) === canonicalJson(b ?? null);

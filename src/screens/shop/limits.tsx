@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { LIMIT_FIELDS, LIMIT_GROUPS, limitFromShown, shownLimit } from "@/core/shop/limit-fields";
+import { LIMIT_FIELDS, LIMIT_GROUPS, limitFromShown, shownLimit } from "@/core/shop/limits";
 import { DEFAULT_LIMITS, LIMIT_IDS, type LimitId } from "@/core/shop/settings";
 import { parseNumber } from "@/core/units";
 import { Button } from "@/ui/button";

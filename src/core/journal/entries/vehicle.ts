@@ -1,7 +1,7 @@
 import { type Field, type FormState, formOf, number, type Option, recalling, tick } from "../../form";
 import { inSentence } from "../../sentence";
-import { LIMIT_FIELDS, limitFromShown, shownLimit } from "../../shop/limit-fields";
 import type { Limit, LimitId } from "../../shop/limits";
+import { LIMIT_FIELDS, limitFromShown, shownLimit } from "../../shop/limits";
 import {
   airValveWorkedBy,
   boostWorkedBy,

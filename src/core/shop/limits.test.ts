@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { LIMIT_FIELDS, LIMIT_GROUPS, limitFromShown, shownLimit } from "./limit-fields";
+import { LIMIT_FIELDS, LIMIT_GROUPS, limitFromShown, shownLimit } from "./limits";
 import { DEFAULT_LIMITS, LIMIT_IDS } from "./settings";
 
 describe("limits as they are typed", () => {
