@@ -8,6 +8,7 @@ import {
   type TextareaHTMLAttributes,
   useId,
 } from "react";
+import { Note } from "./note";
 
 const BOX = "w-full min-h-11 rounded-md border border-edge bg-raised px-3 text-base text-ink aria-[invalid=true]:border-ember";
 
@@ -134,8 +135,8 @@ export function SelectField({
 /** A refusal or a failure: what was wrong, what was kept, what to do. */
 export function ErrorNote({ children }: { children: ReactNode }) {
   return (
-    <p role="alert" className="border-l-4 border-ember bg-ember-soft px-4 py-3 text-ink">
+    <Note role="alert" tone="ember" as="p" className="text-ink">
       {children}
-    </p>
+    </Note>
   );
 }

@@ -7,6 +7,8 @@ import { deviceJournal, foldJob, type JobState, STATION_NAMES, shown, withOutbox
 import { DEFAULT_SHOP } from "@/core/shop/settings";
 import { vehicleName } from "@/core/vehicle";
 import { Button, LinkButton } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
+import { Note } from "@/ui/note";
 import { PageLink } from "@/ui/page-link";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { readCopies, readKept } from "../session/device-store";
@@ -49,10 +51,7 @@ export function Away() {
         <PersonButton />
         <ThemeSwitch />
       </header>
-      <section
-        aria-label="The server is away"
-        className="flex flex-wrap items-center gap-x-6 gap-y-3 border-l-4 border-amber bg-amber-soft px-4 py-3"
-      >
+      <Note aria-label="The server is away" tone="amber" as="section" className="flex flex-wrap items-center gap-x-6 gap-y-3">
         <CloudOff aria-hidden className="text-amber" />
         <p className="mr-auto max-w-prose">
           <strong className="block text-lg">The shop's server does not answer.</strong> Work goes on with what this device holds:
@@ -62,12 +61,12 @@ export function Away() {
         <LinkButton href="/new" look="primary">
           <Plus aria-hidden size={18} /> New job
         </LinkButton>
-      </section>
+      </Note>
       <main aria-label="Jobs on this device">
         {jobs?.length === 0 && (
           <p className="py-12 text-center text-lg text-muted">This device holds no job yet: it keeps those it has opened.</p>
         )}
-        <ul className="flex flex-col divide-y divide-line border-y border-line empty:hidden">
+        <DividedList className="empty:hidden">
           {jobs?.map(({ jobId, state, waiting }) => (
             <li key={jobId}>
               <PageLink
@@ -91,7 +90,7 @@ export function Away() {
               </PageLink>
             </li>
           ))}
-        </ul>
+        </DividedList>
       </main>
     </div>
   );

@@ -6,8 +6,10 @@ import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { STATION_NAMES, STATIONS, type StationId } from "@/core/journal";
 import { Button, LinkButton } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote, SelectField } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
+import { Note } from "@/ui/note";
 import { PageLink } from "@/ui/page-link";
 import { ThemeSwitch } from "@/ui/theme-switch";
 import { sendBytes } from "../session/api";
@@ -127,10 +129,7 @@ export function Board({ board, asked, people, families, instruments, shopName, c
       {lead ? (
         <FirstVisit walk={walk?.id} />
       ) : (
-        <section
-          aria-label="No lead yet"
-          className="flex flex-wrap items-center gap-x-6 gap-y-2 border-l-4 border-live bg-raised px-4 py-3"
-        >
+        <Note aria-label="No lead yet" tone="live" as="section" className="flex flex-wrap items-center gap-x-6 gap-y-2">
           <p className="mr-auto max-w-prose">
             <strong className="block text-lg">This shop has no lead yet.</strong> People sign in with a PIN of their own: name the
             lead and who works here, then go on with what is here already.
@@ -138,7 +137,7 @@ export function Board({ board, asked, people, families, instruments, shopName, c
           <LinkButton href="/first-start" look="primary">
             Set the shop up
           </LinkButton>
-        </section>
+        </Note>
       )}
       <nav aria-label="Straight to an instrument" className="flex flex-wrap items-center gap-x-3 gap-y-2">
         <span className="text-muted">Straight to an instrument:</span>
@@ -280,13 +279,13 @@ function Lane({ title, jobs, count }: { title: string; jobs: readonly BoardJob[]
         {title} <span className="text-ink">{count}</span>
         {count > jobs.length && <span className="text-sm"> · {jobs.length} on this page</span>}
       </h2>
-      <ul className="flex flex-col divide-y divide-line border-y border-line">
+      <DividedList>
         {jobs.map((job) => (
           <li key={job.id}>
             <JobRow job={job} />
           </li>
         ))}
-      </ul>
+      </DividedList>
     </section>
   );
 }

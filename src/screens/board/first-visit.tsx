@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from "react";
 import { Button } from "@/ui/button";
+import { Note } from "@/ui/note";
 import { PageLink } from "@/ui/page-link";
 import { load, save } from "../session/storage";
 
@@ -25,7 +26,7 @@ export function FirstVisit({ walk }: { walk: string | undefined }) {
     ["/start?check=trims", "Read a scan-tool log", "Fuel trims from a CSV: a first answer in a minute."] as const,
   ];
   return (
-    <section aria-label="First time here" className="border-l-4 border-live bg-raised px-4 py-3">
+    <Note aria-label="First time here" tone="live" as="section">
       <div className="flex items-baseline justify-between gap-x-4">
         <h2 className="text-lg font-bold">First time here? Three ways in</h2>
         <Button look="bare" className="-mr-4 whitespace-nowrap" onClick={leave}>
@@ -46,6 +47,6 @@ export function FirstVisit({ walk }: { walk: string | undefined }) {
           </li>
         ))}
       </ul>
-    </section>
+    </Note>
   );
 }

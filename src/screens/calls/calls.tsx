@@ -4,6 +4,7 @@ import { addDays, differenceInCalendarDays, format, parseISO } from "date-fns";
 import { PhoneCall } from "lucide-react";
 import { CALLS, type CustomerCall } from "@/core/journal";
 import { LinkButton } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
 import { PageLink } from "@/ui/page-link";
 import { Behind } from "../board/behind";
 import { PageHead } from "../session/page-head";
@@ -36,11 +37,11 @@ export function Calls({ behind, calls, today }: { behind: number; calls: readonl
             {list.length === 0 ? (
               <p className="text-muted">{none}</p>
             ) : (
-              <ul className="flex flex-col divide-y divide-line border-y border-line">
+              <DividedList>
                 {list.map((call) => (
                   <Row key={`${call.jobId} ${call.about} ${call.on} ${call.what}`} call={call} today={today} />
                 ))}
-              </ul>
+              </DividedList>
             )}
           </section>
         ))}

@@ -17,6 +17,7 @@ import {
 import type { Shop } from "@/core/shop/settings";
 import { airMapOf, layoutOf, mapAround, vehicleName } from "@/core/vehicle";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
+import { Note } from "@/ui/note";
 import { Burst, NameOnMap } from "../job/air-map/marks";
 import { OpenJournal } from "../session/open-journal";
 import { usePreferences } from "../session/preferences";
@@ -76,27 +77,27 @@ function Handover({ jobId, number, recorded, shop, customer }: Props & { recorde
           </p>
         </header>
         {state.practice && (
-          <p className="border-l-4 border-amber bg-amber-soft px-4 py-2">
+          <Note tone="amber" as="p" tight>
             <strong className="text-amber">Practice.</strong> Case {state.practice}, a simulated car: this page is about no real
             one.
-          </p>
+          </Note>
         )}
         {state.handover?.conditional && (
-          <p className="border-l-4 border-amber bg-amber-soft px-4 py-2">
+          <Note tone="amber" as="p" tight>
             <strong className="text-amber">Conditional handover.</strong> The proof is not complete: see below what is still owed.
-          </p>
+          </Note>
         )}
         <Part title="Complaint">{state.story?.complaint ?? "Not written down."}</Part>
         <Part title="How far it is proved">{page.proved}</Part>
         {page.temporary.length > 0 && (
-          <div className="border-l-4 border-amber bg-amber-soft px-4 py-2">
+          <Note tone="amber" tight>
             {page.temporary.map((t) => (
               <p key={t.what}>
                 <strong className="text-amber">Temporary{t.recheck && `, to be looked at again by ${day(t.recheck)}`}</strong>
                 {t.limit && ` (only ${t.limit})`}: {t.what}
               </p>
             ))}
-          </div>
+          </Note>
         )}
         {page.inspected && (
           <Part title="Inspected">

@@ -2,6 +2,7 @@
 
 import { TriangleAlert } from "lucide-react";
 import { CAUTION_TEXTS, type CautionId } from "@/core/checks";
+import { Note } from "@/ui/note";
 import { AppendButton } from "./append-button";
 import { useJob } from "./use-job";
 
@@ -11,9 +12,12 @@ export function Cautions({ ids }: { ids: readonly CautionId[] }) {
   const open = ids.filter((id) => !state.cautions.includes(id));
   if (open.length === 0) return null;
   return (
-    <section
+    <Note
       aria-label="Cautions"
-      className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2 border-l-4 border-amber bg-amber-soft px-4 py-2"
+      tone="amber"
+      as="section"
+      tight
+      className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2"
     >
       <ul className="flex min-w-0 flex-1 basis-80 flex-col gap-1">
         {open.map((id) => (
@@ -26,6 +30,6 @@ export function Cautions({ ids }: { ids: readonly CautionId[] }) {
       <div>
         <AppendButton entries={open.map((id) => ({ kind: "caution", body: { caution: id } }))}>Understood</AppendButton>
       </div>
-    </section>
+    </Note>
   );
 }

@@ -6,6 +6,7 @@ import { type Bodies, conditionsForm, workedOut } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { FormFields } from "../form/form-field";
 import { usePreferences } from "../session/preferences";
 import { load, save } from "../session/storage";
@@ -85,14 +86,7 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
     onDone();
   };
   return (
-    <form
-      noValidate
-      className="flex flex-col gap-4"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void record();
-      }}
-    >
+    <Form className="flex flex-col gap-4" onSubmit={() => void record()}>
       <AnswerOfCar of="conditions" form={form} label="Read them in the bay" />
       {today && <p className="text-muted">As set on this device today for another car: change what is different now.</p>}
       <FormFields of={form} names={["basis", "ambient", "seaLevel", "altitude"]} />
@@ -106,6 +100,6 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
       <Button type="submit" look="primary" disabled={form.busy}>
         Record conditions
       </Button>
-    </form>
+    </Form>
   );
 }

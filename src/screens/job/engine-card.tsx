@@ -8,6 +8,8 @@ import { formatNumber } from "@/core/units";
 import { engineOf } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
+import { Note } from "@/ui/note";
 import { FormFields } from "../form/form-field";
 import { getJson } from "../session/api";
 import { lately } from "../session/lately";
@@ -90,7 +92,7 @@ export function WeakPlaces() {
   const shown = card?.entries.find((way) => way.picture);
   const proved = card?.jobs ?? 0;
   return (
-    <section aria-label="This engine here" className="flex flex-col gap-2 border-l-4 border-calm bg-calm-soft px-4 py-3">
+    <Note aria-label="This engine here" tone="calm" as="section" className="flex flex-col gap-2">
       <h3 className="font-bold">
         This engine
         {proved > 0 ? `, from ${proved} ${proved === 1 ? "proved job" : "proved jobs"} here` : ": none was proved here yet"}
@@ -116,7 +118,7 @@ export function WeakPlaces() {
       )}
       <Notes about={["way-in", "tools", "other"]} />
       <EngineNoteForm />
-    </section>
+    </Note>
   );
 }
 
@@ -152,13 +154,9 @@ function EngineNoteForm() {
       <summary className="flex min-h-11 cursor-pointer items-center underline underline-offset-4">
         Write something on this engine&rsquo;s card
       </summary>
-      <form
-        noValidate
+      <Form
         className="flex max-w-2xl flex-col gap-3 pt-1"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void form.submit((body) => [{ kind: "engine-note", body }]);
-        }}
+        onSubmit={() => void form.submit((body) => [{ kind: "engine-note", body }])}
       >
         <FormFields of={form} names={["about", "text"]} />
         <Pictures value={pictures} onChange={(next) => form.set({ pictures: next })} />
@@ -168,7 +166,7 @@ function EngineNoteForm() {
             Put it on the card
           </Button>
         </div>
-      </form>
+      </Form>
     </details>
   );
 }

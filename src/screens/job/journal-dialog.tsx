@@ -9,6 +9,7 @@ import { ROLES } from "@/core/people";
 import { Button, LinkButton } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote, TextField } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { LongList } from "@/ui/long-list";
 import { FormFields } from "../form/form-field";
 import type { NewEntry } from "../session/device";
@@ -113,14 +114,7 @@ function Journal({ go }: { go: Go }) {
 function NoteForm() {
   const form = useEntryForm(noteForm, "note", undefined);
   return (
-    <form
-      noValidate
-      className="flex flex-col gap-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void form.submit((body) => [{ kind: "note", body }]);
-      }}
-    >
+    <Form className="flex flex-col gap-2" onSubmit={() => void form.submit((body) => [{ kind: "note", body }])}>
       <FormFields of={form} names={["text"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div>
@@ -128,7 +122,7 @@ function NoteForm() {
           Add the note
         </Button>
       </div>
-    </form>
+    </Form>
   );
 }
 
@@ -182,12 +176,9 @@ function Line({ entry, newest, out, go }: LineProps) {
       )}
       {!asking && error && <ErrorNote>{error}</ErrorNote>}
       {asking && (
-        <form
+        <Form
           className="flex basis-full flex-col gap-2 border-l-4 border-amber bg-amber-soft px-4 py-2"
-          onSubmit={(e) => {
-            e.preventDefault();
-            void takeOut();
-          }}
+          onSubmit={() => void takeOut()}
         >
           <p>
             It says: <strong>{entryWords({ ...newest, id: entry.id }, state)}</strong>. Taken out it stays visible, struck
@@ -203,7 +194,7 @@ function Line({ entry, newest, out, go }: LineProps) {
               Leave it
             </Button>
           </div>
-        </form>
+        </Form>
       )}
     </div>
   );

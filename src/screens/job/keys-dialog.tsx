@@ -3,6 +3,7 @@
 import { useState } from "react";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
+import { DividedList } from "@/ui/divided-list";
 import { KEY_ACTIONS, keyName, keyOf } from "../session/keys";
 import { usePreferences } from "../session/preferences";
 
@@ -25,7 +26,7 @@ export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange
       title="Keys"
       description="They work anywhere on the bench but in a field. Ctrl and Enter record what is in hand, from a field too. Ball and gauge move by the arrow keys, in big steps by Page up and down."
     >
-      <ul className="flex flex-col divide-y divide-line">
+      <DividedList open>
         {KEY_ACTIONS.map((action) => (
           <li key={action.id} className="flex items-center justify-between gap-3 py-1">
             <span>{action.does}</span>
@@ -44,7 +45,7 @@ export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange
             </Button>
           </li>
         ))}
-      </ul>
+      </DividedList>
       <Button className="mt-4" onClick={() => change({ keys: {} })}>
         Back to the usual keys
       </Button>

@@ -9,6 +9,7 @@ import { type Suspect, weightInWords } from "@/core/suspects";
 import { Button, IconButton } from "@/ui/button";
 import { Clock } from "@/ui/clock";
 import { Dialog } from "@/ui/dialog";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote, SelectField } from "@/ui/field";
 import { FormFields } from "../form/form-field";
 import { usePreferences } from "../session/preferences";
@@ -68,14 +69,14 @@ export const Ledger = memo(function Ledger({ go, onSide }: { go: Go; onSide: (si
               {preferences.sound ? <Volume2 aria-hidden size={18} /> : <VolumeX aria-hidden size={18} />}
             </IconButton>
           </div>
-          <ul className="flex flex-col divide-y divide-line">
+          <DividedList open>
             {clocks.map((clock) => (
               <li key={clock.name} className="flex min-h-11 items-center justify-between gap-3">
                 <span>{clock.name}</span>
                 <Clock end={clock.end} done={clock.done} />
               </li>
             ))}
-          </ul>
+          </DividedList>
         </section>
       )}
       <OffTheCar />
@@ -155,7 +156,7 @@ export function SuspectRow({ suspect }: { suspect: Suspect }) {
         {suspect.because.length === 0 ? (
           <p className="text-muted">Nothing has been observed yet: this is only how often the trade meets it.</p>
         ) : (
-          <ul className="flex flex-col divide-y divide-line">
+          <DividedList open>
             {suspect.because.map((b) => (
               <li key={`${b.entry} ${b.observation}`} className="flex justify-between gap-4 py-2">
                 <span className="first-letter:uppercase">
@@ -164,7 +165,7 @@ export function SuspectRow({ suspect }: { suspect: Suspect }) {
                 <strong className={`shrink-0 ${b.factor >= 1 ? "text-live" : "text-muted"}`}>{weightInWords(b.factor)}</strong>
               </li>
             ))}
-          </ul>
+          </DividedList>
         )}
       </Dialog>
     </li>
@@ -190,7 +191,7 @@ function OffTheCar() {
       {open.length === 0 ? (
         <p className="text-muted">{state.offCar.length > 0 ? `All ${state.offCar.length} back on.` : "Nothing."}</p>
       ) : (
-        <ul className="flex flex-col divide-y divide-line">
+        <DividedList open>
           {open.map((item) => (
             <li key={item.entry} className="flex items-center justify-between gap-2 py-1">
               <div className="min-w-0">
@@ -207,7 +208,7 @@ function OffTheCar() {
               </Button>
             </li>
           ))}
-        </ul>
+        </DividedList>
       )}
       {error && <ErrorNote>{error}</ErrorNote>}
       <Dialog open={adding} onOpenChange={setAdding} title="Came off, or went in" description="It is owed until it is back.">

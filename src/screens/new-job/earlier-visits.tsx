@@ -2,6 +2,7 @@
 
 import { formatDistanceToNowStrict } from "date-fns";
 import { useEffect, useState } from "react";
+import { Note } from "@/ui/note";
 import { PageLink } from "@/ui/page-link";
 import { getJson } from "../session/api";
 
@@ -41,7 +42,7 @@ export function EarlierVisits({ registration }: { registration: string }) {
   }, [registration]);
   if (visits.length === 0) return null;
   return (
-    <section aria-label="This car was here before" className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+    <Note aria-label="This car was here before" tone="amber" as="section">
       <p>
         <strong>This car was here before.</strong> If it is the same fault again, go on in its job: say there that it came back.
       </p>
@@ -56,6 +57,6 @@ export function EarlierVisits({ registration }: { registration: string }) {
           </li>
         ))}
       </ul>
-    </section>
+    </Note>
   );
 }

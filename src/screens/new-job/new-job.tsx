@@ -5,6 +5,7 @@ import { useMemo, useState } from "react";
 import { type KnownOfVehicle, storyForm, vehicleForm } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { FormFields } from "../form/form-field";
 import { useTypedForm } from "../form/use-typed-form";
 import { VehicleFields } from "../job/vehicle-fields";
@@ -60,14 +61,7 @@ export function NewJob() {
     <div className="mx-auto flex max-w-4xl flex-col gap-6 p-4 sm:p-6">
       <PageHead title="New job" />
       <main>
-        <form
-          noValidate
-          className="flex flex-col gap-6"
-          onSubmit={(e) => {
-            e.preventDefault();
-            void open();
-          }}
-        >
+        <Form className="flex flex-col gap-6" onSubmit={() => void open()}>
           <EarlierVisits registration={String(vehicle.value("registration") ?? "")} />
           <FormFields of={story} names={["complaint"]} />
           <VehicleFields of={vehicle} />
@@ -77,7 +71,7 @@ export function NewJob() {
               Open the job
             </Button>
           </div>
-        </form>
+        </Form>
       </main>
     </div>
   );

@@ -7,6 +7,7 @@ import { firstEntries, quickStartForm } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { FormFields } from "../form/form-field";
 import { useTypedForm } from "../form/use-typed-form";
 import { PageHead } from "../session/page-head";
@@ -50,14 +51,7 @@ export function QuickStartForm({ check }: { check: string }) {
     <div className="mx-auto flex max-w-4xl flex-col gap-6 p-4 sm:p-6">
       <PageHead title="Straight to an instrument" />
       <main>
-        <form
-          noValidate
-          className="flex flex-col gap-6"
-          onSubmit={(e) => {
-            e.preventDefault();
-            void open();
-          }}
-        >
+        <Form className="flex flex-col gap-6" onSubmit={() => void open()}>
           <Choice
             label="Instrument"
             options={STRAIGHT.map((id) => [id, CHECKS[id].name] as const)}
@@ -77,7 +71,7 @@ export function QuickStartForm({ check }: { check: string }) {
               Open the {CHECKS[kind satisfies CheckId].name.toLowerCase().replace("evap", "EVAP")}
             </Button>
           </div>
-        </form>
+        </Form>
       </main>
     </div>
   );

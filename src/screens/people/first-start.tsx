@@ -6,6 +6,7 @@ import { BadInput, validate } from "@/core/input";
 import { firstStartSchema, type NewPerson, ROLES, type Role, type SignedIn, type FirstStart as Start } from "@/core/people";
 import { Button, IconButton } from "@/ui/button";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { sendJson } from "../session/api";
 import { enterWith } from "../session/sign-in";
 import { MachineFields, machineOf, NO_MACHINE } from "../shop/machine-fields";
@@ -55,11 +56,9 @@ export function FirstStart({ known, shopName }: { known: readonly string[]; shop
           Two minutes, once. Everything recorded here carries the name of who made it: each signs in with a PIN of their own.
         </p>
       </header>
-      <form
-        noValidate
+      <Form
         className="flex flex-col gap-8"
-        onSubmit={(e) => {
-          e.preventDefault();
+        onSubmit={() => {
           if (!busy) void begin();
         }}
       >
@@ -164,7 +163,7 @@ export function FirstStart({ known, shopName }: { known: readonly string[]; shop
             {busy ? "Setting up…" : "Begin"}
           </Button>
         </div>
-      </form>
+      </Form>
     </main>
   );
 }

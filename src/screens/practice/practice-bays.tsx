@@ -7,7 +7,9 @@ import { type CaseSpec, CODE_FAMILIES, LEVELS, type Level } from "@/core/practic
 import type { PlayedCase } from "@/core/practice/debrief";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { PageLink } from "@/ui/page-link";
 import { newIds, openJob } from "../new-job/open-job";
 import { getJson } from "../session/api";
@@ -117,15 +119,7 @@ export function PracticeBays() {
               </Button>
             </div>
           </section>
-          <form
-            noValidate
-            aria-label="Play a code"
-            className="flex flex-col items-start gap-3"
-            onSubmit={(e) => {
-              e.preventDefault();
-              void play(async () => code);
-            }}
-          >
+          <Form aria-label="Play a code" className="flex flex-col items-start gap-3" onSubmit={() => void play(async () => code)}>
             <h2 className="text-lg font-bold">Play a code</h2>
             <div className="w-full max-w-sm">
               <TextField
@@ -139,14 +133,14 @@ export function PracticeBays() {
             <Button type="submit" disabled={busy || !code.trim()}>
               Play this code
             </Button>
-          </form>
+          </Form>
         </div>
         {error && <ErrorNote>{error}</ErrorNote>}
         <Compose />
         {open.length > 0 && (
           <section aria-label="Bays in use">
             <h2 className="mb-2 text-lg font-bold">Bays in use</h2>
-            <ul className="flex flex-col divide-y divide-line border-y border-line">
+            <DividedList>
               {open.map((p) => (
                 <li key={p.jobId}>
                   <PageLink
@@ -161,7 +155,7 @@ export function PracticeBays() {
                   </PageLink>
                 </li>
               ))}
-            </ul>
+            </DividedList>
           </section>
         )}
         {wrong && <ErrorNote>{wrong}</ErrorNote>}
@@ -224,7 +218,7 @@ function Record({ played }: { played: readonly PlayedCase[] }) {
           ))}
         </tbody>
       </table>
-      <ul className="flex flex-col divide-y divide-line border-y border-line">
+      <DividedList>
         {own.map((p) => {
           const others = played.filter((o) => o.code === p.code && o.jobId !== p.jobId);
           return (
@@ -240,7 +234,7 @@ function Record({ played }: { played: readonly PlayedCase[] }) {
             </li>
           );
         })}
-      </ul>
+      </DividedList>
     </section>
   );
 }

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from "react";
 import { type Person, ROLES, type SignedIn } from "@/core/people";
 import { Button, buttonClass } from "@/ui/button";
 import { ErrorNote, SelectField } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { PageLink } from "@/ui/page-link";
 import { PinPad } from "@/ui/pin-pad";
 import { getJson, Offline, sendJson } from "./api";
@@ -152,10 +153,9 @@ function GivePin({ who, demoPin, done, back }: { who: Known; demoPin: string | u
     field.current?.focus();
   };
   return (
-    <form
+    <Form
       className="flex flex-col gap-4"
-      onSubmit={(e) => {
-        e.preventDefault();
+      onSubmit={() => {
         if (!busy) void give();
       }}
     >
@@ -167,7 +167,7 @@ function GivePin({ who, demoPin, done, back }: { who: Known; demoPin: string | u
         </Button>
         <Button onClick={back}>Somebody else</Button>
       </div>
-    </form>
+    </Form>
   );
 }
 
@@ -194,13 +194,7 @@ function ChangePin({ here, done }: { here: SignedIn; done: () => void }) {
     }
   };
   return (
-    <form
-      className="flex flex-col gap-4"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void give();
-      }}
-    >
+    <Form className="flex flex-col gap-4" onSubmit={() => void give()}>
       <PinPad
         label={old ? "The new one, 4 to 8 digits" : "Your PIN as it is"}
         value={pin}
@@ -212,6 +206,6 @@ function ChangePin({ here, done }: { here: SignedIn; done: () => void }) {
           {old ? "Change it" : "Go on"}
         </Button>
       </div>
-    </form>
+    </Form>
   );
 }

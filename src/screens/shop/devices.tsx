@@ -7,6 +7,7 @@ import type { Device } from "@/core/people";
 import { Button } from "@/ui/button";
 import { ConfirmButton } from "@/ui/confirm-button";
 import { Dialog } from "@/ui/dialog";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
 import { getJson, sendJson } from "../session/api";
@@ -58,7 +59,7 @@ export function Devices() {
               join.
             </p>
           )}
-          <ul className="flex flex-col divide-y divide-line border-y border-line empty:hidden">
+          <DividedList className="empty:hidden">
             {known?.devices.map((d) => (
               <li key={d.id} className="flex flex-wrap items-center gap-3 py-2">
                 <p className="mr-auto">
@@ -82,7 +83,7 @@ export function Devices() {
                 )}
               </li>
             ))}
-          </ul>
+          </DividedList>
           <div className="flex flex-wrap gap-3">
             {known?.open && <Button onClick={() => setAdding(true)}>Let one more in</Button>}
             <FileButton

@@ -5,7 +5,9 @@ import { v4 as uuid } from "uuid";
 import { READS, type ReadsTo } from "@/core/shop/settings";
 import { formatQuantity, parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
+import { Form } from "@/ui/form";
 import type { ShopPartProps } from "./part";
 
 const EMPTY: { name: string; division: string; end: string; reads: ReadsTo | "" } = {
@@ -42,7 +44,7 @@ export function Instruments({ shop, save }: ShopPartProps) {
   return (
     <section aria-label="Instruments" className="flex flex-col gap-3">
       <h2 className="text-xl font-bold">Gauges and meters</h2>
-      <ul className="flex flex-col divide-y divide-line border-y border-line">
+      <DividedList>
         {shop.instruments.map((i) => (
           <li key={i.id} className="flex flex-wrap items-center gap-3 py-2">
             <span className="mr-auto">
@@ -61,14 +63,8 @@ export function Instruments({ shop, save }: ShopPartProps) {
         {shop.instruments.length === 0 && (
           <li className="py-3 text-muted">None described yet. Checks then ask for the division each time.</li>
         )}
-      </ul>
-      <form
-        className="grid items-end gap-3 sm:grid-cols-2 xl:grid-cols-5"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void add();
-        }}
-      >
+      </DividedList>
+      <Form className="grid items-end gap-3 sm:grid-cols-2 xl:grid-cols-5" onSubmit={() => void add()}>
         <TextField label="Gauge or meter" value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />
         <TextField
           label="One division"
@@ -89,7 +85,7 @@ export function Instruments({ shop, save }: ShopPartProps) {
           onChange={(e) => setDraft({ ...draft, reads: e.target.value as ReadsTo | "" })}
         />
         <Button type="submit">Add instrument</Button>
-      </form>
+      </Form>
       {error && <ErrorNote>{error}</ErrorNote>}
     </section>
   );

@@ -6,6 +6,7 @@ import { DEFAULT_LIMITS, LIMIT_IDS, type LimitId } from "@/core/shop/settings";
 import { parseNumber } from "@/core/units";
 import { Button } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";
+import { Form } from "@/ui/form";
 import type { ShopPartProps } from "./part";
 
 /** Every limit with its source; what the shop sets itself says so. */
@@ -33,13 +34,7 @@ export function LimitList({ shop, save }: ShopPartProps) {
       <p className="text-muted">
         Shop defaults until you set your own. The maker's data goes before any of them: enter it with the vehicle.
       </p>
-      <form
-        className="flex flex-col gap-5"
-        onSubmit={(e) => {
-          e.preventDefault();
-          record();
-        }}
-      >
+      <Form className="flex flex-col gap-5" onSubmit={() => record()}>
         {LIMIT_GROUPS.map(([group, fields]) => (
           <fieldset key={group} className="grid gap-4 sm:grid-cols-2 lg:grid-cols-3">
             <legend className="mb-1 font-bold">{group}</legend>
@@ -59,7 +54,7 @@ export function LimitList({ shop, save }: ShopPartProps) {
         <div>
           <Button type="submit">Save the limits</Button>
         </div>
-      </form>
+      </Form>
     </section>
   );
 }

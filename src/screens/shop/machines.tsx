@@ -16,7 +16,10 @@ import {
 import { formatQuantity, parseQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote, TextArea, TextField } from "@/ui/field";
+import { Form } from "@/ui/form";
+import { Note } from "@/ui/note";
 import { usePreferences } from "../session/preferences";
 import { CalibrationChart } from "./calibration-chart";
 import { MachineFields, machineOf, NO_MACHINE } from "./machine-fields";
@@ -40,7 +43,7 @@ export function Machines({
   return (
     <section aria-label="Smoke machines" className="flex flex-col gap-3">
       <h2 className="text-xl font-bold">Smoke machines</h2>
-      <ul className="flex flex-col divide-y divide-line border-y border-line">
+      <DividedList>
         {shop.machines.map((m) => (
           <MachineRow
             key={m.id}
@@ -53,17 +56,11 @@ export function Machines({
         {shop.machines.length === 0 && (
           <li className="py-3 text-muted">None described yet. Until then a usual machine is assumed, and runs say so.</li>
         )}
-      </ul>
-      <form
-        className="grid items-end gap-3 sm:grid-cols-2 lg:grid-cols-4"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void add();
-        }}
-      >
+      </DividedList>
+      <Form className="grid items-end gap-3 sm:grid-cols-2 lg:grid-cols-4" onSubmit={() => void add()}>
         <MachineFields typed={draft} onChange={setDraft} />
         <Button type="submit">Add machine</Button>
-      </form>
+      </Form>
       {error && <ErrorNote>{error}</ErrorNote>}
     </section>
   );
@@ -106,11 +103,11 @@ function MachineRow({
         <Button onClick={remove}>Remove {machine.name}</Button>
       </div>
       {drift && (
-        <p role="status" className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+        <Note role="status" tone="amber" as="p">
           <strong className="text-amber">Its proof drifts:</strong> down by {number(100 * drift.fall, 0)} % of its rated pressure
           over the last {proofs.length} proofs, {number(100 * drift.last, 0)} % at the last one. Look at fluid, filter and hose
           before it fails a run.
-        </p>
+        </Note>
       )}
       {machine.calibration && <CalibrationChart calibration={machine.calibration} unit={machine.maxFlow.unit} />}
       {open === "calibration" && (
@@ -149,13 +146,7 @@ function CalibrationForm({ machine, onSave }: { machine: Machine; onSave: (calib
     }
   };
   return (
-    <form
-      className="grid max-w-xl gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        record();
-      }}
-    >
+    <Form className="grid max-w-xl gap-3" onSubmit={() => record()}>
       <TextField
         label="Pressure while the holes were open, gauge"
         value={pressure}
@@ -171,7 +162,7 @@ function CalibrationForm({ machine, onSave }: { machine: Machine; onSave: (calib
       <div>
         <Button type="submit">Save the calibration</Button>
       </div>
-    </form>
+    </Form>
   );
 }
 
@@ -208,10 +199,9 @@ function ServiceLog({
           .
         </p>
       )}
-      <form
+      <Form
         className="flex flex-wrap items-end gap-3"
-        onSubmit={(e) => {
-          e.preventDefault();
+        onSubmit={() => {
           void change({ ...machine, service: [...machine.service, { on: today(), what, note: note.trim() }] }).then(
             (saved) => saved && setNote(""),
           );
@@ -225,7 +215,7 @@ function ServiceLog({
         />
         <TextField label="Note" value={note} onChange={(e) => setNote(e.target.value)} />
         <Button type="submit">Add to the log of {machine.name}</Button>
-      </form>
+      </Form>
     </div>
   );
 }

@@ -3,6 +3,7 @@
 import { useCallback, useEffect, useState } from "react";
 import { type Person, ROLES, type Role } from "@/core/people";
 import { Button } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import { getJson, sendJson } from "../session/api";
 import { usePerson } from "../session/person";
@@ -45,7 +46,7 @@ export function People() {
         Apprentices record and propose; technicians sign repairs and close; a lead countersigns, changes limits and methods, and
         takes people in.
       </p>
-      <ul className="flex flex-col divide-y divide-line border-y border-line">
+      <DividedList>
         {people.map((p) => (
           <PersonRow
             key={p.id}
@@ -54,7 +55,7 @@ export function People() {
             change={(to) => send(() => sendJson("PUT", `people/${p.id}`, to))}
           />
         ))}
-      </ul>
+      </DividedList>
       {error && <ErrorNote>{error}</ErrorNote>}
       {forbidden ? (
         <p className="text-muted">{forbidden}.</p>

@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import type { Queued } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
 import { shortTime } from "../job/short-time";
 import { sendJson } from "../session/api";
@@ -33,7 +34,7 @@ export function QueueFile({ text, done }: { text: string; done: () => void }) {
   if (!seen) return <p className="text-muted">Looking through it…</p>;
   return (
     <div className="flex flex-col gap-4">
-      <ul className="flex flex-col divide-y divide-line border-y border-line">
+      <DividedList>
         {seen.map((q) => {
           const words = `${q.kind.replaceAll("-", " ")}, ${q.by}, ${shortTime(q.at)}${q.job > 0 ? `, job ${q.job}` : ""}`;
           return (
@@ -55,7 +56,7 @@ export function QueueFile({ text, done }: { text: string; done: () => void }) {
             </li>
           );
         })}
-      </ul>
+      </DividedList>
       <div>
         {taken || chosen.length === 0 ? (
           <Button onClick={done}>Close</Button>

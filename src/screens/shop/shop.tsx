@@ -6,6 +6,7 @@ import type { Proof, Shop, ShopVersion } from "@/core/shop/settings";
 import type { UnitId } from "@/core/units";
 import { Button, LinkButton } from "@/ui/button";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { getJson, Refused, sendJson } from "../session/api";
 import { PageHead } from "../session/page-head";
 import { usePerson } from "../session/person";
@@ -107,18 +108,12 @@ export function ShopScreen({
 function ShopName({ shop, save }: ShopPartProps) {
   const [name, setName] = useState(shop.name);
   return (
-    <form
-      className="flex max-w-xl items-end gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void save({ ...shop, name });
-      }}
-    >
+    <Form className="flex max-w-xl items-end gap-3" onSubmit={() => void save({ ...shop, name })}>
       <div className="grow">
         <TextField label="Name of the shop, as it stands on papers" value={name} onChange={(e) => setName(e.target.value)} />
       </div>
       <Button type="submit">Save</Button>
-    </form>
+    </Form>
   );
 }
 

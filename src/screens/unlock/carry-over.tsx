@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import { carriedFor, type Entry, keptAnew, type Offer, textsIn } from "@/core/journal";
 import { Button, LinkButton } from "@/ui/button";
 import { Tick } from "@/ui/choice";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
 import { shortTime } from "../job/short-time";
 import { takeOverKept } from "../session/device-store";
@@ -118,7 +119,7 @@ export function CarryOver() {
           <p>
             Look through it, {person}: what you take over goes into the journals under your name. Leave out what you did not make.
           </p>
-          <ul className="flex flex-col divide-y divide-line border-y border-line">
+          <DividedList>
             {carried.mine.map((entry) => (
               <li key={entry.id} className="py-1">
                 <Tick
@@ -137,7 +138,7 @@ export function CarryOver() {
                 />
               </li>
             ))}
-          </ul>
+          </DividedList>
           {carried.mine.length + carried.drafts.size === 0 && <p>Nothing of yours waits there.</p>}
           {[...carried.others].map(([name, n]) => (
             <p key={name} className="text-amber">

@@ -5,6 +5,7 @@ import { Download } from "lucide-react";
 import { useEffect, useState } from "react";
 import { type Kept, spanOf, toQueueFile } from "@/core/journal";
 import { Button } from "@/ui/button";
+import { Note } from "@/ui/note";
 import { deviceId } from "../session/device";
 import { readKept } from "../session/device-store";
 
@@ -28,10 +29,7 @@ export function WaitingFile() {
     setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
   };
   return (
-    <section
-      aria-label="Waiting on this device"
-      className="flex flex-col items-start gap-2 border-l-4 border-amber bg-amber-soft px-4 py-3"
-    >
+    <Note aria-label="Waiting on this device" tone="amber" as="section" className="flex flex-col items-start gap-2">
       <p>
         <strong>
           {kept.length} {kept.length === 1 ? "entry waits" : "entries wait"} on this device
@@ -42,6 +40,6 @@ export function WaitingFile() {
       <Button onClick={save}>
         <Download aria-hidden size={18} /> Save them as a file
       </Button>
-    </section>
+    </Note>
   );
 }

@@ -7,6 +7,7 @@ import { ENOUGH, type Held, type Searched, type Voided, type WhatWeKnow } from "
 import { FEWEST_PROOFS, HOUSE_QUESTIONS, type Proof, proofDrift } from "@/core/shop/settings";
 import type { LearnedEngine } from "@/core/suspects";
 import { LinkButton } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
 import { FigureTable } from "@/ui/figure-table";
 import { Behind } from "../board/behind";
 import { FAMILY_NAMES } from "../practice/family-words";
@@ -86,7 +87,7 @@ function LearnedList({ learned }: { learned: readonly LearnedEngine[] }) {
   const { number } = usePreferences();
   if (learned.length === 0) return <Nothing>Not enough yet: five proved jobs of one engine move its suspects.</Nothing>;
   return (
-    <ul className="flex flex-col divide-y divide-line border-y border-line">
+    <DividedList>
       {learned.map(({ engine, jobs, moved }) => (
         <li key={engine} className="grid gap-x-6 py-2 sm:grid-cols-[16rem_minmax(0,1fr)]">
           <p>
@@ -106,7 +107,7 @@ function LearnedList({ learned }: { learned: readonly LearnedEngine[] }) {
           </ul>
         </li>
       ))}
-    </ul>
+    </DividedList>
   );
 }
 
@@ -159,7 +160,7 @@ function Voids({ voided }: { voided: readonly Voided[] }) {
   const share = useShare();
   if (voided.length === 0) return <Nothing>None was void.</Nothing>;
   return (
-    <ul className="flex flex-col divide-y divide-line border-y border-line">
+    <DividedList>
       {voided.map((v) => (
         <li key={v.check} className="grid gap-x-6 py-2 sm:grid-cols-[16rem_minmax(0,1fr)]">
           <p>
@@ -179,7 +180,7 @@ function Voids({ voided }: { voided: readonly Voided[] }) {
           </ul>
         </li>
       ))}
-    </ul>
+    </DividedList>
   );
 }
 

@@ -3,6 +3,7 @@
 import type { ZoneId } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
+import { DividedList } from "@/ui/divided-list";
 import { useOverlay } from "../overlay";
 import { useBay } from "../practice/use-bay";
 import { useJob } from "../use-job";
@@ -25,7 +26,7 @@ export function ZoneSheet({ zone, onClose }: { zone: ZoneId | undefined; onClose
         </strong>
         {known ? `: ${known.why}.` : ": no check has shown anything here yet."}
       </p>
-      <ul className="flex flex-col divide-y divide-line">
+      <DividedList open>
         {joints.map((joint) => {
           const suspect = state.suspects.find((s) => s.cause.joint === joint.id);
           return (
@@ -60,7 +61,7 @@ export function ZoneSheet({ zone, onClose }: { zone: ZoneId | undefined; onClose
             </li>
           );
         })}
-      </ul>
+      </DividedList>
     </Dialog>
   );
 }

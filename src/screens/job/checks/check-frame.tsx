@@ -9,6 +9,7 @@ import { Button } from "@/ui/button";
 import { ConfirmButton } from "@/ui/confirm-button";
 import { ErrorNote } from "@/ui/field";
 import { Locked } from "@/ui/locked";
+import { Note } from "@/ui/note";
 import { AppendButton } from "../append-button";
 import { Cautions } from "../cautions";
 import type { Overlay } from "../overlay";
@@ -80,10 +81,10 @@ export function CheckFrame<Name extends string>({
         )}
       </div>
       {plan.refused ? (
-        <div className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+        <Note tone="amber">
           <p className="text-lg font-bold text-amber">{CHECKS[kind].name} says nothing on this vehicle</p>
           <p>{plan.refused}</p>
-        </div>
+        </Note>
       ) : (
         <>
           {told && (
@@ -142,9 +143,9 @@ export function CheckFrame<Name extends string>({
 /** Above a check that is filled from a recorded one. */
 export function CopyNote() {
   return (
-    <p role="status" className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
+    <Note role="status" tone="amber" as="p" tight className="text-amber">
       A copy of what was recorded, to be corrected. The time of the check stays; the first line stays visible.
-    </p>
+    </Note>
   );
 }
 
@@ -158,13 +159,13 @@ export function PlanWarnings({ plan, kind }: { plan: Plan; kind: CheckId }) {
   const warnings = [...(plan.warnings ?? []), ...(soak ? [`${soak}.`] : []), ...(open ? [`${open}: say it under Story.`] : [])];
   if (warnings.length === 0) return null;
   return (
-    <div role="status" className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
+    <Note role="status" tone="amber" tight className="text-amber">
       {warnings.map((w) => (
         <p key={w} className="first-letter:uppercase">
           {w}
         </p>
       ))}
-    </div>
+    </Note>
   );
 }
 

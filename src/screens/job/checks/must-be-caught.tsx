@@ -2,6 +2,7 @@
 
 import { requiredLeak } from "@/core/journal";
 import { fromSi } from "@/core/units";
+import { Note } from "@/ui/note";
 import { usePreferences } from "../../session/preferences";
 import { useJob } from "../use-job";
 
@@ -12,10 +13,10 @@ export function MustBeCaught() {
   const leak = requiredLeak(state);
   if (!leak)
     return (
-      <p className="border-l-4 border-amber bg-amber-soft px-4 py-2 text-amber">
+      <Note tone="amber" as="p" tight className="text-amber">
         Nobody says yet which leak must be caught: enter the code's own criteria (Scan), or the maker's figure (Story, vehicle).
         Until then a reading is a size only.
-      </p>
+      </Note>
     );
   return (
     <p>

@@ -2,6 +2,7 @@
 
 import type { Known } from "@/core/checks/known";
 import { type FieldError, type Form, type FormState, isAsked, labelOf } from "@/core/form";
+import { Note } from "@/ui/note";
 
 /** What stands between what was typed and a record: what is wrong in full, then what was not said yet, each a way there. */
 export function StillNeeded({
@@ -41,10 +42,10 @@ export function StillNeeded({
   return (
     <div className="flex flex-col gap-2">
       {wrong.map((error) => (
-        <div key={`${error.field} ${error.message}`} className="border-l-4 border-ember bg-ember-soft px-4 py-2">
+        <Note key={`${error.field} ${error.message}`} tone="ember" tight>
           {wayTo(error)}
           <p>{error.message}</p>
-        </div>
+        </Note>
       ))}
       {missing[0] && (
         <div role="status" className="border-l-4 border-edge px-4 py-2 text-muted">

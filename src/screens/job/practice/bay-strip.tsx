@@ -11,6 +11,7 @@ import { Choice } from "@/ui/choice";
 import { ConfirmButton } from "@/ui/confirm-button";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote } from "@/ui/field";
+import { Note } from "@/ui/note";
 import type { BayNow } from "@/workers/bay.worker";
 import { load, save } from "../../session/storage";
 import { type Go, useJob } from "../use-job";
@@ -210,9 +211,9 @@ function BayThings({ now, act }: { now: BayNow | undefined; act: (body: Bodies["
               ))}
             </div>
             {now.last?.lookedOver && (
-              <p role="status" className="mt-3 border-l-4 border-live bg-raised px-3 py-2">
+              <Note role="status" tone="live" as="p" tight className="mt-3">
                 {now.last.name}
-              </p>
+              </Note>
             )}
           </section>
         </div>

@@ -4,7 +4,9 @@ import { CircleCheck, CircleX } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { CouldTell, PlayedCheck, Debrief as Reckoned } from "@/core/practice/debrief";
 import { Button } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
+import { Note } from "@/ui/note";
 import { bayWorker } from "../../practice/bay-worker";
 import { usePreferences } from "../../session/preferences";
 import { useOverlay } from "../overlay";
@@ -75,10 +77,10 @@ function ToldAtTheEnd({ code }: { code: string }) {
           ))}
         </ul>
       </div>
-      <p className="border-l-4 border-live bg-raised px-4 py-3">
+      <Note tone="live" as="p">
         <span className="text-muted">Next time: </span>
         <strong>{told.better}</strong>
-      </p>
+      </Note>
       <dl className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-5">
         {[
           ["Minutes of work", String(told.minutes)],
@@ -170,7 +172,7 @@ function Path({ path }: { path: readonly PlayedCheck[] }) {
       <h3 className="text-sm text-muted">
         The way it was found, beside the best way as things stood (bits of what was not known)
       </h3>
-      <ol className="mt-1 flex flex-col divide-y divide-line border-y border-line">
+      <DividedList as="ol" className="mt-1">
         {path.map((p, i) => (
           <li key={p.entry} className="grid gap-x-4 gap-y-1 py-2 sm:grid-cols-[minmax(0,1fr)_14rem]">
             <div className="min-w-0">
@@ -197,7 +199,7 @@ function Path({ path }: { path: readonly PlayedCheck[] }) {
             {p.could.length > 0 && <CouldHaveTold could={p.could} />}
           </li>
         ))}
-      </ol>
+      </DividedList>
     </div>
   );
 }

@@ -7,6 +7,7 @@ import { type Draft, type Form, getIn, readSoFar, toDraft } from "@/core/form";
 import type { Answered } from "@/core/practice/answers";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
+import { Note } from "@/ui/note";
 import type { TypedForm } from "../../form/use-typed-form";
 import { every } from "../checks/every";
 import type { CheckInHand } from "../checks/use-check-form";
@@ -103,10 +104,7 @@ export function ReadOnCar<Name extends string>({
   useWhenGone(check, () => end());
   if (reading)
     return (
-      <section
-        aria-label="Instrument, live"
-        className="flex flex-wrap items-center gap-x-4 gap-y-2 border-l-4 border-live bg-raised px-3 py-2"
-      >
+      <Note aria-label="Instrument, live" tone="live" as="section" tight className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <p className="tabular-nums">
           <strong className="text-live">Live</strong> · {Math.floor(reading.at)} s of {Math.round(reading.seconds)} s
           <span className="text-muted"> · ten times faster than at a car</span>
@@ -117,7 +115,7 @@ export function ReadOnCar<Name extends string>({
         <Button onClick={() => end()}>
           <Unplug aria-hidden size={18} /> Unplug
         </Button>
-      </section>
+      </Note>
     );
   return (
     <FromTheCar

@@ -4,6 +4,8 @@ import { isVapourCode } from "@/core/faults";
 import { type Bodies, COMEBACK_COUNTS, driveForm, driven } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
+import { Note } from "@/ui/note";
 import { FormFields } from "../../form/form-field";
 import { usePreferences } from "../../session/preferences";
 import { AppendButton } from "../append-button";
@@ -85,10 +87,7 @@ function Comeback() {
   const unit = kind === "sets-in" ? COMEBACK_COUNTS[kind] : `${COMEBACK_COUNTS[kind]} without it`;
   const tone = again ? "text-ember" : enough ? "text-calm" : "text-amber";
   return (
-    <section
-      aria-label="A fault that comes and goes"
-      className="flex max-w-3xl flex-col gap-1 border-l-4 border-live bg-raised px-4 py-3"
-    >
+    <Note aria-label="A fault that comes and goes" tone="live" as="section" className="flex max-w-3xl flex-col gap-1">
       <h4 className={`text-lg font-bold ${tone}`}>
         {again ? "It came back" : enough ? "Stayed away long enough" : "Not yet"}: {number(counted, 0)} of{" "}
         {number(Math.ceil(needed), 0)} {unit}
@@ -107,7 +106,7 @@ function Comeback() {
           </li>
         ))}
       </ul>
-    </section>
+    </Note>
   );
 }
 
@@ -116,14 +115,10 @@ function DriveForm() {
   const { format } = usePreferences();
   const form = useEntryForm(driveForm, "drive", undefined);
   return (
-    <form
-      noValidate
+    <Form
       aria-label="Drive"
       className="grid max-w-3xl items-start gap-3 sm:grid-cols-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void form.submit((body) => [{ kind: "drive", at: driven(body, new Date()), body }]);
-      }}
+      onSubmit={() => void form.submit((body) => [{ kind: "drive", at: driven(body, new Date()), body }])}
     >
       {state.drives.length > 0 && (
         <ul className="text-muted sm:col-span-2">
@@ -153,6 +148,6 @@ function DriveForm() {
           Record the drive
         </Button>
       </div>
-    </form>
+    </Form>
   );
 }

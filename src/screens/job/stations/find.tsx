@@ -6,7 +6,9 @@ import { findingPlaces } from "@/core/faults";
 import { CONFIRMATIONS, FAILURE_CAUSES, findingForm, knownOfFinding, placeName, RESIDUES } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { FormFields } from "../../form/form-field";
 import { useKeys } from "../../session/keys";
 import { usePreferences } from "../../session/preferences";
@@ -27,7 +29,7 @@ export function FindStation() {
       lead="Lower the flow to narrow in. Cap it off on both sides and see the reading recover: that confirms. A spot is not the whole story."
     >
       {state.findings.length > 0 && (
-        <ul className="flex flex-col divide-y divide-line border-y border-line">
+        <DividedList>
           {state.findings.map((f) => (
             <li key={f.entry} className="py-3">
               <p className="text-lg font-bold">
@@ -45,7 +47,7 @@ export function FindStation() {
               <Thumbnails pictures={f.body.pictures ?? []} />
             </li>
           ))}
-        </ul>
+        </DividedList>
       )}
       {context ? (
         <FindingForm context={context} />
@@ -67,14 +69,7 @@ function FindingForm({ context }: { context: CheckContext }) {
   };
   useKeys({ record: () => void record() });
   return (
-    <form
-      noValidate
-      className="flex max-w-2xl flex-col gap-4"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void record();
-      }}
-    >
+    <Form className="flex max-w-2xl flex-col gap-4" onSubmit={() => void record()}>
       <FormFields of={form} names={["joint", "what", "size", "residue", "confirmedBy", "failed.why", "failed.against"]} />
       <Pictures value={pictures} onChange={(next) => form.set({ pictures: next })} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
@@ -83,6 +78,6 @@ function FindingForm({ context }: { context: CheckContext }) {
           Record the finding
         </Button>
       </div>
-    </form>
+    </Form>
   );
 }

@@ -13,7 +13,9 @@ import {
 } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { FormFields } from "../../form/form-field";
 import { useKeys } from "../../session/keys";
 import { usePerson } from "../../session/person";
@@ -48,22 +50,15 @@ export function FixStation() {
       lead="Compare the new part with the old one. Look at neighbour hoses of the same age while they can be reached."
     >
       {state.repairs.length > 0 && (
-        <ul className="flex flex-col divide-y divide-line border-y border-line">
+        <DividedList>
           {state.repairs.map((r) => (
             <RepairLine key={r.entry} repaired={r} />
           ))}
-        </ul>
+        </DividedList>
       )}
       <RepairsBefore />
       <TeardownKit place={known.open.find((f) => f.entry === form.value("finding"))?.place} />
-      <form
-        noValidate
-        className="flex max-w-3xl flex-col gap-4"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void record();
-        }}
-      >
+      <Form className="flex max-w-3xl flex-col gap-4" onSubmit={() => void record()}>
         <FormFields of={form} names={["finding", "what", "places", "method", "culprit"]} />
         <div className="grid items-start gap-4 sm:grid-cols-2">
           <FormFields
@@ -98,7 +93,7 @@ export function FixStation() {
             Record the repair
           </Button>
         </div>
-      </form>
+      </Form>
     </StationFrame>
   );
 }

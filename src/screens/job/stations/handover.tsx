@@ -6,6 +6,8 @@ import { decidedOf, handoverForm, type JobState, OUTCOMES, outcomeForm, type Sta
 import { inSentence } from "@/core/sentence";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";
+import { Form } from "@/ui/form";
+import { Note } from "@/ui/note";
 import { FormFields } from "../../form/form-field";
 import { usePerson } from "../../session/person";
 import { Debrief } from "../practice/debrief";
@@ -53,20 +55,15 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
   const held = state.blocks.handOver;
   const forbidden = proved || state.practice ? undefined : mayNot("hand-over-conditionally");
   return (
-    <form
-      noValidate
-      className="flex max-w-2xl flex-col gap-4"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void form.submit((body) => [{ kind: "handover", body }]);
-      }}
-    >
+    <Form className="flex max-w-2xl flex-col gap-4" onSubmit={() => void form.submit((body) => [{ kind: "handover", body }])}>
       {held.length > 0 ? (
         <ErrorNote>The car cannot leave: {held.map((b) => b.reason).join("; ")}.</ErrorNote>
       ) : proved ? (
-        <p className="border-l-4 border-calm bg-calm-soft px-4 py-3 text-lg">The repair is proved. This is a full handover.</p>
+        <Note tone="calm" as="p" className="text-lg">
+          The repair is proved. This is a full handover.
+        </Note>
       ) : (
-        <div className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+        <Note tone="amber">
           <p className="text-lg font-bold text-amber">Conditional handover</p>
           <p>The proof is not complete, and the page will say so:</p>
           <ul className="list-disc pl-5">
@@ -77,7 +74,7 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
           <Button className="mt-2" onClick={() => go("prove")}>
             Complete the proof
           </Button>
-        </div>
+        </Note>
       )}
       <FormFields of={form} names={["summary", "watch", "comeBack", "call"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
@@ -87,7 +84,7 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
           {proved ? "Hand over" : "Hand over conditionally"}
         </Button>
       </div>
-    </form>
+    </Form>
   );
 }
 
@@ -99,15 +96,15 @@ function Closing({ closing: { entry, by, sentBack } }: { closing: NonNullable<Jo
   const [refused, setRefused] = useState<string>();
   if (sentBack)
     return (
-      <p className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+      <Note tone="amber" as="p">
         {sentBack.by} did not countersign what {by} asked to close: {sentBack.reason}
-      </p>
+      </Note>
     );
   const forbidden = mayNot("countersign");
   const say = async (more: { readonly sentBack?: string }) =>
     setRefused(await append({ kind: "countersigned", body: { close: entry, decidedOn: state.lastSeq, ...more } }));
   return (
-    <section aria-label="Countersign" className="flex flex-col gap-3 border-l-4 border-amber bg-amber-soft px-4 py-3">
+    <Note aria-label="Countersign" tone="amber" as="section" className="flex flex-col gap-3">
       <p className="text-lg">
         <strong>{by}</strong> asks to close this job.
       </p>
@@ -123,24 +120,18 @@ function Closing({ closing: { entry, by, sentBack } }: { closing: NonNullable<Jo
               Countersign and close
             </Button>
           </div>
-          <form
-            className="flex flex-wrap items-end gap-3"
-            onSubmit={(e) => {
-              e.preventDefault();
-              void say({ sentBack: reason });
-            }}
-          >
+          <Form className="flex flex-wrap items-end gap-3" onSubmit={() => void say({ sentBack: reason })}>
             <div className="grow">
               <TextField label="Or what is still to be done" value={reason} onChange={(e) => setReason(e.target.value)} />
             </div>
             <Button type="submit" disabled={!reason.trim()}>
               Send it back
             </Button>
-          </form>
+          </Form>
         </>
       )}
       {refused && <ErrorNote>{refused}</ErrorNote>}
-    </section>
+    </Note>
   );
 }
 
@@ -184,14 +175,7 @@ function AfterHandover() {
         </p>
       ))}
       {refused && <ErrorNote>{refused}</ErrorNote>}
-      <form
-        noValidate
-        className="flex flex-col gap-4"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void form.submit((body) => [{ kind: "outcome", body }]);
-        }}
-      >
+      <Form className="flex flex-col gap-4" onSubmit={() => void form.submit((body) => [{ kind: "outcome", body }])}>
         <FormFields of={form} names={["result", "note"]} />
         {form.error && <ErrorNote>{form.error}</ErrorNote>}
         <div>
@@ -199,7 +183,7 @@ function AfterHandover() {
             Record the outcome
           </Button>
         </div>
-      </form>
+      </Form>
     </div>
   );
 }

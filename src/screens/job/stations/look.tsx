@@ -4,6 +4,7 @@ import { CHECKS, type CheckContext } from "@/core/checks";
 import { type LookRecord, type LookState, lookForm, lookList } from "@/core/checks/look";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote, TextField } from "@/ui/field";
 import { Cautions } from "../cautions";
 import { CopyNote } from "../checks/check-frame";
@@ -54,7 +55,7 @@ function Look({ context }: { context: CheckContext }) {
       <Cautions ids={plan.cautions} />
       {corrects && <CopyNote />}
       <ReadOnCar check={check} label="Look the car over" />
-      <ul className="flex flex-col divide-y divide-line border-y border-line">
+      <DividedList>
         {list.map((place) => {
           const item = items.find((i) => i.id === place.id);
           return (
@@ -83,7 +84,7 @@ function Look({ context }: { context: CheckContext }) {
             </li>
           );
         })}
-      </ul>
+      </DividedList>
       <Pictures value={pictures} onChange={(next) => check.set({ pictures: next } as { readonly items?: unknown })} />
       {error && <ErrorNote>{error}</ErrorNote>}
       <div className="flex flex-wrap items-center gap-3">

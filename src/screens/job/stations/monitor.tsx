@@ -6,6 +6,8 @@ import { type EnablingCondition, knownOfReadiness, MONITOR_RESULTS, monitorForm,
 import { Button } from "@/ui/button";
 import { Clock } from "@/ui/clock";
 import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
+import { Note } from "@/ui/note";
 import { FormFields } from "../../form/form-field";
 import { AnswerOfCar } from "../practice/read-on-car";
 import { shortTime } from "../short-time";
@@ -48,7 +50,7 @@ export function MonitorProof() {
         </p>
       )}
       {readiness && (
-        <div className="flex flex-col gap-2 border-l-4 border-live bg-raised px-4 py-3">
+        <Note tone="live" className="flex flex-col gap-2">
           <p className="text-lg font-bold" suppressHydrationWarning>
             {readiness.readyFrom === undefined
               ? "Cannot run yet: put right what is wrong first"
@@ -79,16 +81,9 @@ export function MonitorProof() {
             Then: cold start, let it idle, drive steadily as the maker's monitor asks, and read the monitor before the key goes
             off.
           </p>
-        </div>
+        </Note>
       )}
-      <form
-        noValidate
-        className="grid max-w-3xl items-start gap-4 sm:grid-cols-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void park();
-        }}
-      >
+      <Form className="grid max-w-3xl items-start gap-4 sm:grid-cols-3" onSubmit={() => void park()}>
         <div className="empty:hidden sm:col-span-3">
           <AnswerOfCar of="readiness" form={plan} label="Park the car" />
         </div>
@@ -103,16 +98,9 @@ export function MonitorProof() {
             {readiness ? "Parked anew: plan again" : "Parked: plan the monitor"}
           </Button>
         </div>
-      </form>
+      </Form>
       <ObdImport title="Monitor from an OBD hex log" onCodes={() => {}} />
-      <form
-        noValidate
-        className="flex max-w-3xl flex-col gap-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void record();
-        }}
-      >
+      <Form className="flex max-w-3xl flex-col gap-3" onSubmit={() => void record()}>
         <AnswerOfCar of="monitor" form={said} label="Read the monitor on the car" />
         <FormFields of={said} names={["result", "readBy"]} />
         {said.error && <ErrorNote>{said.error}</ErrorNote>}
@@ -121,7 +109,7 @@ export function MonitorProof() {
             Record the monitor
           </Button>
         </div>
-      </form>
+      </Form>
     </section>
   );
 }

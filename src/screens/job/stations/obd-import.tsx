@@ -5,6 +5,7 @@ import { useState } from "react";
 import { BadInput } from "@/core/input";
 import type { CodeRead } from "@/core/journal";
 import { type ObdLog, readObd } from "@/core/scan-log";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
 import { usePreferences } from "../../session/preferences";
@@ -62,7 +63,7 @@ export function ObdImport({ onCodes, title = "From an OBD hex log" }: { onCodes:
           ))}
           <details className="border-y border-line">
             <summary className="flex min-h-11 cursor-pointer items-center">{log.messages.length} messages, decoded</summary>
-            <ul className="flex flex-col divide-y divide-line pb-2">
+            <DividedList open className="pb-2">
               {log.messages.slice(0, 200).map((m) => (
                 <li key={m.line} className="grid gap-x-4 py-1 sm:grid-cols-[16rem_1fr]">
                   <span className="font-mono text-sm break-all text-muted">{m.bytes}</span>
@@ -78,7 +79,7 @@ export function ObdImport({ onCodes, title = "From an OBD hex log" }: { onCodes:
                   </span>
                 </li>
               ))}
-            </ul>
+            </DividedList>
           </details>
         </>
       )}

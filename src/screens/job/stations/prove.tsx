@@ -4,7 +4,10 @@ import { CircleCheck, CircleX } from "lucide-react";
 import { CHECKS } from "@/core/checks";
 import { complaintTriedForm, handoverOf, STATION_NAMES, type Summary } from "@/core/journal";
 import { Button } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
+import { Note } from "@/ui/note";
 import { FormFields } from "../../form/form-field";
 import { usePreferences } from "../../session/preferences";
 import { AppendButton } from "../append-button";
@@ -27,13 +30,13 @@ export function ProveStation({ go }: { go: Go }) {
     <StationFrame title="Prove" lead="Only what happened after the last repair can prove that repair.">
       <section aria-label="What blocks closing">
         {blocks.length === 0 ? (
-          <p className="flex items-center gap-2 border-l-4 border-calm bg-calm-soft px-4 py-3 text-lg">
+          <Note tone="calm" as="p" className="flex items-center gap-2 text-lg">
             <CircleCheck aria-hidden className="text-calm" /> Nothing stands in the way of closing this job.
-          </p>
+          </Note>
         ) : (
           <>
             <h3 className="mb-1 text-lg font-bold">This job cannot be closed yet</h3>
-            <ul className="flex flex-col divide-y divide-line border-y border-line">
+            <DividedList>
               {blocks.map((b) => (
                 <li key={b.reason} className="flex items-center gap-3 py-1">
                   <CircleX aria-hidden size={20} className="shrink-0 text-ember" />
@@ -41,7 +44,7 @@ export function ProveStation({ go }: { go: Go }) {
                   {b.station !== "prove" && <Button onClick={() => go(b.station)}>{STATION_NAMES[b.station]}</Button>}
                 </li>
               ))}
-            </ul>
+            </DividedList>
           </>
         )}
       </section>
@@ -57,7 +60,7 @@ export function ProveStation({ go }: { go: Go }) {
         </section>
       )}
       {state.confounded.length > 0 && (
-        <section aria-label="Cause unproved" className="border-l-4 border-amber bg-amber-soft px-4 py-3">
+        <Note aria-label="Cause unproved" tone="amber" as="section">
           <p className="text-lg font-bold text-amber">Cured, cause unproved</p>
           <p>Between the bad and the good reading more than one thing changed: {state.confounded.join("; ")}.</p>
           <p className="text-muted">
@@ -82,7 +85,7 @@ export function ProveStation({ go }: { go: Go }) {
               ),
             )}
           </div>
-        </section>
+        </Note>
       )}
       {repaired && (
         <>
@@ -103,13 +106,9 @@ function TryComplaint() {
   const { state } = useJob();
   const form = useEntryForm(complaintTriedForm, "complaint", undefined);
   return (
-    <form
-      noValidate
+    <Form
       className="flex max-w-2xl flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void form.submit((body) => [{ kind: "complaint-tried", body }]);
-      }}
+      onSubmit={() => void form.submit((body) => [{ kind: "complaint-tried", body }])}
     >
       <h3 className="text-lg font-bold">Try the complaint again</h3>
       {state.story && <p className="text-muted">“{state.story.complaint}”</p>}
@@ -127,7 +126,7 @@ function TryComplaint() {
           Record the try
         </Button>
       </div>
-    </form>
+    </Form>
   );
 }
 

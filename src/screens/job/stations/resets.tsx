@@ -4,6 +4,8 @@ import { Lock } from "lucide-react";
 import { type ResetState, resetForm } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
+import { Note } from "@/ui/note";
 import { FormFields } from "../../form/form-field";
 import { shortTime } from "../short-time";
 import { useEntryForm } from "../use-entry-form";
@@ -26,26 +28,19 @@ export function Resets() {
 function Reset({ reset: { check, name, locked, told } }: { reset: ResetState }) {
   const form = useEntryForm(resetForm, `reset-${check}`, { check });
   return (
-    <form
-      noValidate
-      className="flex max-w-3xl flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void form.submit((body) => [{ kind: "reset", body }]);
-      }}
-    >
+    <Form className="flex max-w-3xl flex-col gap-3" onSubmit={() => void form.submit((body) => [{ kind: "reset", body }])}>
       {told && (
         <p>
           {name}, {shortTime(told.at)}: {told.learned}
         </p>
       )}
       {locked ? (
-        <p className="flex items-start gap-2 border-l-4 border-amber bg-amber-soft px-4 py-3">
+        <Note tone="amber" as="p" className="flex items-start gap-2">
           <Lock aria-hidden size={20} className="mt-0.5 shrink-0 text-amber" />
           <span>
             <strong>Locked:</strong> {name.replace(/^The/, "the")}. Not yet: {locked}.
           </span>
-        </p>
+        </Note>
       ) : (
         <>
           <FormFields of={form} names={["learned"]} />
@@ -57,6 +52,6 @@ function Reset({ reset: { check, name, locked, told } }: { reset: ResetState }) 
           </div>
         </>
       )}
-    </form>
+    </Form>
   );
 }

@@ -6,7 +6,9 @@ import { codeText, isVapourLeak } from "@/core/faults";
 import { rowsOf } from "@/core/form";
 import { type CodeRead, canonicalJson, codeReadForm, codesForm, withCode } from "@/core/journal";
 import { Button, IconButton } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { FormFields, RowFields } from "../../form/form-field";
 import { AnswerOfCar } from "../practice/read-on-car";
 import { StationFrame } from "../station-frame";
@@ -43,14 +45,7 @@ export function ScanStation() {
   return (
     <StationFrame title="Scan" lead="Read every module. Set unrelated codes aside with a reason; do not chase them.">
       <AnswerOfCar of="codes" form={list} label="Read the codes on the car" />
-      <form
-        noValidate
-        className="grid items-start gap-4 sm:grid-cols-[10rem_1fr_auto]"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void add();
-        }}
-      >
+      <Form className="grid items-start gap-4 sm:grid-cols-[10rem_1fr_auto]" onSubmit={() => void add()}>
         <FormFields of={one} names={["code"]} className="font-mono uppercase" />
         <FormFields of={one} names={["freezeFrame"]} />
         <Button type="submit" className="sm:mt-6">
@@ -59,9 +54,9 @@ export function ScanStation() {
         <div className="sm:col-span-3">
           <FormFields of={one} names={["status"]} />
         </div>
-      </form>
+      </Form>
       {codes.length > 0 && (
-        <ul className="flex flex-col divide-y divide-line border-y border-line">
+        <DividedList>
           {codes.map((row, i) => (
             <CodeLine
               key={String(row.code)}
@@ -70,7 +65,7 @@ export function ScanStation() {
               remove={() => list.set({ codes: rows().filter((c) => c.code !== row.code) })}
             />
           ))}
-        </ul>
+        </DividedList>
       )}
       <ObdImport onCodes={found} />
       {list.error && <ErrorNote>{list.error}</ErrorNote>}

@@ -6,7 +6,10 @@ import { knownOfSetAside, setAsideForm } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
+import { Note } from "@/ui/note";
 import { FormFields } from "../../form/form-field";
 import { AppendButton } from "../append-button";
 import { shortTime } from "../short-time";
@@ -22,14 +25,14 @@ export function SetAside() {
     <section aria-label="Left as it is" className="flex flex-col gap-2">
       <h3 className="text-lg font-bold">Left as it is</h3>
       {state.setAside.length > 0 && (
-        <ul className="flex flex-col divide-y divide-line border-y border-line">
+        <DividedList>
           {state.setAside.map((s) => (
             <li key={s.entry} className="py-2">
               <span className="font-bold">{s.of === "code" ? s.id : `A ${s.of}`}</span>: {s.reason}. Risk: {s.risk}. Customer:{" "}
               {s.decision}. Again on {s.date}.
             </li>
           ))}
-        </ul>
+        </DividedList>
       )}
       <div>
         <Button disabled={known.left.length === 0} onClick={() => setOpen(true)}>
@@ -54,14 +57,7 @@ function SetAsideForm({ known, done }: { known: ReturnType<typeof knownOfSetAsid
     if (await form.submit((body) => [{ kind: "set-aside", body }])) done();
   };
   return (
-    <form
-      noValidate
-      className="flex flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void record();
-      }}
-    >
+    <Form className="flex flex-col gap-3" onSubmit={() => void record()}>
       <FormFields of={form} names={["id", "reason", "risk", "decision", "date"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div>
@@ -69,7 +65,7 @@ function SetAsideForm({ known, done }: { known: ReturnType<typeof knownOfSetAsid
           Set it aside
         </Button>
       </div>
-    </form>
+    </Form>
   );
 }
 
@@ -80,10 +76,7 @@ export function OrderTold() {
   const late = [...new Set(state.proof.owed.flatMap((o) => (o.unordered ? [o.unordered] : [])))];
   if (!repair || late.length === 0) return null;
   return (
-    <section
-      aria-label="Before or after the repair"
-      className="flex flex-col gap-2 border-l-4 border-amber bg-amber-soft px-4 py-3"
-    >
+    <Note aria-label="Before or after the repair" tone="amber" as="section" className="flex flex-col gap-2">
       <p className="text-lg font-bold text-amber">Before the repair, or after it?</p>
       {late.map((id) => {
         const check = state.checks.find((c) => c.entry === id);
@@ -101,6 +94,6 @@ export function OrderTold() {
         );
       })}
       <p className="text-muted">If it was after, the fault still stands: do the check again.</p>
-    </section>
+    </Note>
   );
 }

@@ -4,6 +4,7 @@ import { useMemo, useState } from "react";
 import { canonicalJson, type KnownOfVehicle, storyForm, vehicleForm } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { Locked } from "@/ui/locked";
 import { FormFields } from "../../form/form-field";
 import { sendJson } from "../../session/api";
@@ -37,13 +38,9 @@ function Interview() {
   const form = useEntryForm(storyForm, "story", known);
   const changed = !story || canonicalJson(form.filled.record ?? null) !== canonicalJson(story);
   return (
-    <form
-      noValidate
+    <Form
       className="grid items-start gap-4 sm:grid-cols-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void form.submit((body) => [{ kind: "story", body }]);
-      }}
+      onSubmit={() => void form.submit((body) => [{ kind: "story", body }])}
     >
       <div className="sm:col-span-2">
         <FormFields of={form} names={["complaint"]} />
@@ -73,7 +70,7 @@ function Interview() {
         </Button>
         {!changed && <span className="ml-3 text-muted">Recorded.</span>}
       </div>
-    </form>
+    </Form>
   );
 }
 
@@ -86,14 +83,7 @@ function Vehicle() {
   return (
     <details className="border-t border-line pt-3" open={!vehicle || vehicle.unknown !== undefined}>
       <summary className="flex min-h-11 cursor-pointer items-center text-lg font-bold">Vehicle facts</summary>
-      <form
-        noValidate
-        className="flex flex-col gap-4 pt-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void form.submit((body) => [{ kind: "vehicle", body }]);
-        }}
-      >
+      <Form className="flex flex-col gap-4 pt-2" onSubmit={() => void form.submit((body) => [{ kind: "vehicle", body }])}>
         <VehicleFields of={form} />
         {form.error && <ErrorNote>{form.error}</ErrorNote>}
         <div>
@@ -101,7 +91,7 @@ function Vehicle() {
             Record the facts
           </Button>
         </div>
-      </form>
+      </Form>
     </details>
   );
 }
@@ -132,12 +122,11 @@ function CustomerForm({ initial }: { initial: Customer | undefined }) {
   return (
     <details className="border-t border-line pt-3">
       <summary className="flex min-h-11 cursor-pointer items-center text-lg font-bold">Customer</summary>
-      <form
+      <Form
         className="grid gap-4 pt-2 sm:grid-cols-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void run(() => sendJson("PUT", `jobs/${id}/customer`, draft), draft, "Saved, apart from the job's journal.");
-        }}
+        onSubmit={() =>
+          void run(() => sendJson("PUT", `jobs/${id}/customer`, draft), draft, "Saved, apart from the job's journal.")
+        }
       >
         <Locked when={busy}>
           <TextField label="Name" value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />
@@ -163,7 +152,7 @@ function CustomerForm({ initial }: { initial: Customer | undefined }) {
             {said || mayNot("erase-customer")}
           </p>
         </div>
-      </form>
+      </Form>
     </details>
   );
 }

@@ -5,6 +5,7 @@ import { inSentence } from "@/core/sentence";
 import { confirmMinutes, observationWords, worthConfirming } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
+import { Note } from "@/ui/note";
 import { usePreferences } from "../../session/preferences";
 import { SuspectRow } from "../ledger";
 import { StationFrame } from "../station-frame";
@@ -44,7 +45,7 @@ export function SuspectsStation({ go }: { go: Go }) {
     <StationFrame title="Suspects" lead="Ranked by what the story, the codes and the checks say. Void checks weigh nothing.">
       <Experience />
       {confirm && (
-        <section aria-label="Confirm by hand" className="border-l-4 border-calm bg-calm-soft px-4 py-3">
+        <Note aria-label="Confirm by hand" tone="calm" as="section">
           <p>
             <strong>Go straight to it: {confirm.cause.name}.</strong> In about {confirmMinutes(confirm)} min by hand you know; no
             check tells as much for its time.
@@ -56,10 +57,10 @@ export function SuspectsStation({ go }: { go: Go }) {
                 : "A cheap part: test it, unless it costs less than the test."}
             </p>
           )}
-        </section>
+        </Note>
       )}
       {first && (
-        <section aria-label="Best next check" className="border-l-4 border-live bg-raised px-4 py-3">
+        <Note aria-label="Best next check" tone="live" as="section">
           <p className="text-muted">{confirm ? "Or, as a check" : "Best next check"}</p>
           <p className="text-xl font-bold">{first.name}</p>
           <p className="first-letter:uppercase">{first.notNow ? `Not now: ${first.notNow}` : first.why}.</p>
@@ -67,7 +68,7 @@ export function SuspectsStation({ go }: { go: Go }) {
           <Button look="primary" className="mt-3" onClick={() => go(first.check === "look" ? "look" : "check", first.check)}>
             Go there
           </Button>
-        </section>
+        </Note>
       )}
       {waiting.length > 0 && (
         <p className="text-muted">

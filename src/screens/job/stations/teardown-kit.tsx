@@ -3,7 +3,9 @@
 import { useState } from "react";
 import { KIT_KINDS, type KitItem, type KitKind, teardownKit } from "@/core/vehicle";
 import { Button } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
+import { Form } from "@/ui/form";
 import { useJob } from "../use-job";
 
 /** What the teardown needs, worked out beforehand: proposed for the place, added to by hand, ticked off when at hand. */
@@ -25,7 +27,7 @@ export function TeardownKit({ place }: { place: string | undefined }) {
           {missing === 0 ? "all at hand" : `${missing} of ${items.length} not at hand yet`}; the maker's list goes before this one
         </span>
       </h3>
-      <ul className="flex flex-col divide-y divide-line border-y border-line">
+      <DividedList>
         {items.map((item, i) => (
           <li key={item.what}>
             <label className="flex min-h-11 cursor-pointer items-center gap-3">
@@ -40,11 +42,10 @@ export function TeardownKit({ place }: { place: string | undefined }) {
             </label>
           </li>
         ))}
-      </ul>
-      <form
+      </DividedList>
+      <Form
         className="flex flex-wrap items-end gap-3"
-        onSubmit={(e) => {
-          e.preventDefault();
+        onSubmit={() => {
           if (!what.trim()) return setError("Say what is needed");
           void write([...items, { kind, what: what.trim(), ready: false }]);
           setWhat("");
@@ -58,7 +59,7 @@ export function TeardownKit({ place }: { place: string | undefined }) {
         />
         <TextField label="Also needed" value={what} onChange={(e) => setWhat(e.target.value)} />
         <Button type="submit">Add to the kit</Button>
-      </form>
+      </Form>
       {error && <ErrorNote>{error}</ErrorNote>}
     </section>
   );

@@ -6,6 +6,7 @@ import { airflowForm, airflowPointForm } from "@/core/checks/airflow/fields";
 import { loggedEngine } from "@/core/scan-log";
 import { toSi } from "@/core/units";
 import { Button } from "@/ui/button";
+import { Form } from "@/ui/form";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { useTypedForm } from "../../../form/use-typed-form";
@@ -64,13 +65,7 @@ function PointForm({ onAdd }: { onAdd: (point: AirflowPoint) => void }) {
     form.set({ state: "wide-open" });
   };
   return (
-    <form
-      className="flex flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void add();
-      }}
-    >
+    <Form className="flex flex-col gap-3" onSubmit={() => void add()}>
       <FormFields of={form} names={["state"]} />
       <div className="grid items-start gap-4 sm:grid-cols-3">
         <FormFields of={form} names={["rpm", "maf", "map"]} />
@@ -78,7 +73,7 @@ function PointForm({ onAdd }: { onAdd: (point: AirflowPoint) => void }) {
       <div>
         <Button type="submit">Take this point</Button>
       </div>
-    </form>
+    </Form>
   );
 }
 

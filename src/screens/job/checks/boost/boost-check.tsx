@@ -7,6 +7,9 @@ import { boostForm, boostPointForm } from "@/core/checks/boost/fields";
 import { loggedEngine } from "@/core/scan-log";
 import { type Quantity, toSi } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
+import { Form } from "@/ui/form";
+import { Note } from "@/ui/note";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { useTypedForm } from "../../../form/use-typed-form";
@@ -71,10 +74,10 @@ export function BoostCheck({ head }: { head: ReactNode }) {
 function Limp({ limp: { at, after } }: { limp: NonNullable<BoostRecord["limp"]> }) {
   const { format, number } = usePreferences();
   return (
-    <p className="border-l-4 border-amber bg-amber-soft px-4 py-2">
+    <Note tone="amber" as="p" tight>
       <strong className="text-amber">Limp mode</strong> set in {number(at, 0)} s into the log
       {after && `, after ${format(after)}`}. What comes after it says nothing of boost.
-    </p>
+    </Note>
   );
 }
 
@@ -89,20 +92,14 @@ function PointForm({ onAdd }: { onAdd: (point: BoostPointRead) => void }) {
     form.clear();
   };
   return (
-    <form
-      className="flex flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void add();
-      }}
-    >
+    <Form className="flex flex-col gap-3" onSubmit={() => void add()}>
       <div className="grid items-start gap-4 sm:grid-cols-3">
         <FormFields of={form} names={["rpm", "charge", "map", "asked", "maf", "chargeTemperature"]} />
       </div>
       <div>
         <Button type="submit">Take this point</Button>
       </div>
-    </form>
+    </Form>
   );
 }
 
@@ -111,7 +108,7 @@ function PointList({ points, remove }: { points: readonly BoostPointRead[]; remo
   const { format, number } = usePreferences();
   const shown = (q: Quantity | undefined) => (q ? format({ ...q, kind: "absolute" }) : "–");
   return (
-    <ul aria-label="Points" className="flex flex-col divide-y divide-line border-y border-line">
+    <DividedList aria-label="Points">
       {points.map((p, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a point keeps its place in the row, readings may repeat
         <li key={i} className="flex items-center gap-4 py-1">
@@ -124,6 +121,6 @@ function PointList({ points, remove }: { points: readonly BoostPointRead[]; remo
           </IconButton>
         </li>
       ))}
-    </ul>
+    </DividedList>
   );
 }

@@ -6,6 +6,7 @@ import { gasForm } from "@/core/checks/exhaust-gas/fields";
 import { lambdaOf } from "@/core/gas/exhaust";
 import { loggedEngine } from "@/core/scan-log";
 import { Button } from "@/ui/button";
+import { Note } from "@/ui/note";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
@@ -42,11 +43,11 @@ export function ExhaustGasCheck({ head }: { head: ReactNode }) {
         beside={<p className="pb-3 text-muted">Type the display, or take the file that the analyser wrote:</p>}
       />
       {unplaced && (
-        <div role="status" className="flex flex-wrap items-center gap-3 border-l-4 border-amber bg-amber-soft px-4 py-2">
+        <Note role="status" tone="amber" tight className="flex flex-wrap items-center gap-3">
           <p>The file has no engine speed. It was written</p>
           <Button onClick={() => place("idle")}>At idle</Button>
           <Button onClick={() => place("raised")}>At 2500 1/min</Button>
-        </div>
+        </Note>
       )}
       <div className="grid gap-6 lg:grid-cols-2">
         {(["idle", "raised"] as const).map((at) => (

@@ -8,6 +8,7 @@ import { type Draft, rowsOf } from "@/core/form";
 import { fromSi, parseTrusted, toSi } from "@/core/units";
 import { Button, IconButton } from "@/ui/button";
 import { Dial } from "@/ui/dial";
+import { DividedList } from "@/ui/divided-list";
 import { FormFields, RowFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
 import { CheckFrame } from "../check-frame";
@@ -116,7 +117,7 @@ function Escapes({ check }: { check: Check }) {
   return (
     <section aria-label="Air came out" className="flex flex-col gap-2">
       {escapes.length > 0 && (
-        <ul className="flex flex-col divide-y divide-line border-y border-line">
+        <DividedList>
           {escapes.map((_, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: what came out is in the order it was found
             <li key={i} className="grid items-start gap-3 py-2 sm:grid-cols-[minmax(0,1fr)_9rem_12rem_auto]">
@@ -126,7 +127,7 @@ function Escapes({ check }: { check: Check }) {
               </IconButton>
             </li>
           ))}
-        </ul>
+        </DividedList>
       )}
       <div>
         <Button onClick={() => set({ escapes: [...escapes, { sign: "heard", ...(began ? { from: began } : {}) }] })}>

@@ -8,6 +8,7 @@ import { type StandInEngine, standInEngine } from "@/core/devices/stand-in-engin
 import { fromSi, toSi } from "@/core/units";
 import type { Joint } from "@/core/vehicle";
 import { Button } from "@/ui/button";
+import { Note } from "@/ui/note";
 import { bayEngine } from "../../../practice/live";
 import { usePreferences } from "../../../session/preferences";
 import { useBay } from "../../practice/use-bay";
@@ -94,10 +95,10 @@ export function LiveProbe({ probe, held }: { probe: ReturnType<typeof useLivePro
           </Button>
         )}
         {tool?.simulated && (
-          <p className="border-l-4 border-amber bg-amber-soft px-3 py-2">
+          <Note tone="amber" as="p" tight>
             <strong className="text-amber">Simulated.</strong> {tool.name}
             {bay ? "." : ": what it says proves nothing of this car."}
-          </p>
+          </Note>
         )}
         {held && <p className="text-muted">Taps from a log or typed stand here: record or take them out first.</p>}
       </div>

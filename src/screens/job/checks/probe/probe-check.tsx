@@ -4,13 +4,15 @@ import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import type { RecordSource } from "@/core/checks/fields";
 import { type Agent, PROBE_EXTRACTOR, type ProbeSeries, type ProbeTap, probe, readTaps } from "@/core/checks/probe";
 import { probeForm, probeTapForm, timedTapForm } from "@/core/checks/probe/fields";
-import type { Form } from "@/core/form";
+import type { Form as FormSpec } from "@/core/form";
 import { loggedEngine, type Mapping } from "@/core/scan-log";
 import { parseBare } from "@/core/units";
 import type { Joint } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Choice, Tick } from "@/ui/choice";
+import { DividedList } from "@/ui/divided-list";
 import { ErrorNote, TextField } from "@/ui/field";
+import { Form } from "@/ui/form";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { PlacePicker } from "../../../form/place-picker";
@@ -256,7 +258,7 @@ function TapList({
   const { number, sentence } = usePreferences();
   if (taps.length === 0) return <p className="text-muted">None yet. Space marks one, too.</p>;
   return (
-    <ul className="flex max-h-72 flex-col divide-y divide-line overflow-y-auto border-y border-line">
+    <DividedList className="max-h-72 overflow-y-auto">
       {taps.map((tap, i) => {
         const reading = readings?.find((r) => r.tap === tap);
         return (
@@ -277,7 +279,7 @@ function TapList({
           </li>
         );
       })}
-    </ul>
+    </DividedList>
   );
 }
 
@@ -316,7 +318,7 @@ function TapForm<Name extends string>({
   onAdd,
   children,
 }: {
-  form: Form<ProbeTap, { readonly spots: readonly Joint[] }, Name>;
+  form: FormSpec<ProbeTap, { readonly spots: readonly Joint[] }, Name>;
   name: string;
   joints: readonly Joint[];
   fields: readonly Name[];
@@ -333,20 +335,13 @@ function TapForm<Name extends string>({
     typed.clear();
   };
   return (
-    <form
-      noValidate
-      className="flex flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        add();
-      }}
-    >
+    <Form className="flex flex-col gap-3" onSubmit={() => add()}>
       <div className="grid items-start gap-3 sm:grid-cols-3">
         <FormFields of={typed} names={fields} />
       </div>
       <div>
         <Button type="submit">{children}</Button>
       </div>
-    </form>
+    </Form>
   );
 }

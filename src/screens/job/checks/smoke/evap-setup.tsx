@@ -7,6 +7,7 @@ import { EVAP_ZONES } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { ErrorNote, SelectField } from "@/ui/field";
+import { Note } from "@/ui/note";
 import { Said } from "@/ui/said";
 import { Cautions } from "../../cautions";
 import { useJob } from "../../use-job";
@@ -64,7 +65,7 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
         onFuelLevel={(fuelLevel) => set({ fuelLevel })}
       />
       <Tick label="The tank is hot to the hand" checked={draft.hotTank} onChange={(hotTank) => set({ hotTank })} />
-      <section aria-label="What this fill reaches" className="border-l-4 border-edge bg-raised px-4 py-3">
+      <Note aria-label="What this fill reaches" tone="edge" as="section">
         {shut ? (
           <p className="text-lg font-bold text-amber">Fills nothing.</p>
         ) : (
@@ -89,7 +90,7 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
         {reach.openEnds.length > 0 && (
           <p className="text-amber">Would escape at {reach.openEnds.map((j) => j.name).join(", ")}: seal it.</p>
         )}
-      </section>
+      </Note>
       <PlanWarnings plan={plan} kind={run.kind} />
       <Cautions ids={plan.cautions} />
       {!shut && (

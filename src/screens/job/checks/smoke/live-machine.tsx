@@ -8,6 +8,7 @@ import { SmokeFill } from "@/core/practice/smoke-fill";
 import { toSi, UNITS } from "@/core/units";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
+import { Note } from "@/ui/note";
 import { type BaySmoke, baySmoke } from "../../../practice/live";
 import { usePreferences } from "../../../session/preferences";
 import { useBay } from "../../practice/use-bay";
@@ -102,10 +103,10 @@ export function LiveMachine({ run }: { run: SmokeHandle }) {
       )}
       {live && seen && <p role="status">{seen}</p>}
       {simulated && (
-        <p className="border-l-4 border-amber bg-amber-soft px-3 py-2">
+        <Note tone="amber" as="p" tight>
           <strong className="text-amber">Simulated.</strong> {!bay && "This run proves nothing of this car."}
           {!live && hole && ` It had a hole of ${number(1000 * hole.diameter, 1)} mm: ${hole.name}.`}
-        </p>
+        </Note>
       )}
       {error && <ErrorNote>{error}</ErrorNote>}
     </section>

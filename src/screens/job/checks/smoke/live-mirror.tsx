@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from "react";
 import { LIVE_CALLS, type LiveCall, type LiveRun } from "@/core/live";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
+import { Note } from "@/ui/note";
 import { sendJson } from "../../../session/api";
 import { OneMoreDevice } from "../../../session/one-more-device";
 import { useJob } from "../../use-job";
@@ -61,9 +62,9 @@ export function LiveMirror({ run }: { run: LiveRun }) {
         <MonitorSmartphone aria-hidden size={18} /> {on ? "On a second device" : "Show on a second device"}
       </Button>
       {heard && (
-        <p role="status" className="border-l-4 border-live bg-raised px-4 py-2 text-2xl font-bold text-live">
+        <Note role="status" tone="live" as="p" tight className="text-2xl font-bold text-live">
           From the leak: {LIVE_CALLS[heard.call]}
-        </p>
+        </Note>
       )}
       <Dialog
         open={open}

@@ -9,6 +9,7 @@ import { type CheckState, SESSION } from "@/core/journal";
 import { fromSi, toSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
+import { Note } from "@/ui/note";
 import { QuantityField } from "@/ui/quantity-field";
 import { Said } from "@/ui/said";
 import { usePreferences } from "../../../session/preferences";
@@ -58,7 +59,7 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
     <div className="flex max-w-2xl flex-col gap-4">
       <h3 className="text-xl font-bold">Machine proof</h3>
       {mustRegulate && (
-        <div className="flex flex-col gap-2 border-l-4 border-amber bg-amber-soft px-4 py-3">
+        <Note tone="amber" className="flex flex-col gap-2">
           <p className="text-amber">
             {machine.name} is stronger than this system bears: regulate it to at most{" "}
             {format(fromSi(ceiling.value, machine.ratedPressure.unit, "gauge"))} ({ceiling.source}) and show it here. The hose
@@ -78,10 +79,10 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
               {format({ ...regulated, kind: "gauge" })} is above the ceiling: turn the regulator down and show it again.
             </ErrorNote>
           )}
-        </div>
+        </Note>
       )}
       {earlier && (
-        <div className="flex flex-wrap items-center gap-3 border-l-4 border-edge bg-raised px-4 py-3">
+        <Note tone="edge" className="flex flex-wrap items-center gap-3">
           <p className="mr-auto">
             {machine.name} was proved at {formatDate(new Date(earlier.at), "HH:mm")}
             {earlier.proof.pressure && `: ${format({ ...earlier.proof.pressure, kind: "gauge" })}, hose clamped`}. One proof
@@ -101,7 +102,7 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
           >
             Hose on, with that proof
           </Button>
-        </div>
+        </Note>
       )}
       <ProofFields run={run} />
       {error && <ErrorNote>{error}</ErrorNote>}

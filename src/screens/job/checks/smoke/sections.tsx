@@ -3,6 +3,8 @@
 import { proposeSections, type SmokeRun } from "@/core/checks/smoke";
 import type { FillSetup } from "@/core/vehicle";
 import { Button } from "@/ui/button";
+import { DividedList } from "@/ui/divided-list";
+import { Note } from "@/ui/note";
 import { usePreferences } from "../../../session/preferences";
 import { useJob } from "../../use-job";
 
@@ -28,7 +30,7 @@ export function Sections({ setup, onSetUp }: { setup: SectionSetup; onSetUp: (se
     <section aria-label="Sections" className="flex flex-col gap-2">
       <h3 className="text-lg font-bold">Section it</h3>
       {sections && (
-        <div className="border-l-4 border-live bg-raised px-4 py-3">
+        <Note tone="live">
           <p className="font-bold">
             {sections.within.length > 0 ? `Read together: it lies in ${sections.within.map(name).join(", ")}` : "Read together"}
           </p>
@@ -37,12 +39,12 @@ export function Sections({ setup, onSetUp }: { setup: SectionSetup; onSetUp: (se
               <li key={s}>{sentence(s)}</li>
             ))}
           </ul>
-        </div>
+        </Note>
       )}
       {proposals.length > 0 && (
         <>
           <p className="text-muted">One run for each section; the reading that stays says which part.</p>
-          <ul className="flex flex-col divide-y divide-line border-y border-line">
+          <DividedList>
             {proposals.map((p) => (
               <li key={p.cuts.join()} className="flex flex-wrap items-center gap-3 py-2">
                 <span className="mr-auto">
@@ -57,7 +59,7 @@ export function Sections({ setup, onSetUp }: { setup: SectionSetup; onSetUp: (se
                 </Button>
               </li>
             ))}
-          </ul>
+          </DividedList>
         </>
       )}
     </section>

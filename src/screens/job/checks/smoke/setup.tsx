@@ -4,6 +4,7 @@ import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
 import { Chips } from "@/ui/choice";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
+import { Note } from "@/ui/note";
 import { Said } from "@/ui/said";
 import { usePreferences } from "../../../session/preferences";
 import { Cautions } from "../../cautions";
@@ -60,7 +61,7 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
           hint="Runs of sections are held against each other only at one crank position"
         />
       )}
-      <section aria-label="What this fill reaches" className="border-l-4 border-edge bg-raised px-4 py-3">
+      <Note aria-label="What this fill reaches" tone="edge" as="section">
         {shut ? (
           <p className="text-lg font-bold text-amber">Fills nothing.</p>
         ) : (
@@ -98,7 +99,7 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
             .
           </p>
         )}
-      </section>
+      </Note>
       <Sections setup={{ ...run.fill, crank: draft.crank }} onSetUp={set} />
       <PlanWarnings plan={plan} kind={run.kind} />
       <Cautions ids={plan.cautions} />

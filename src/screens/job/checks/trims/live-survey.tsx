@@ -22,6 +22,7 @@ import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
 import { ErrorNote } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
+import { Note } from "@/ui/note";
 import { bayEngine } from "../../../practice/live";
 import { getJson } from "../../../session/api";
 import { usePreferences } from "../../../session/preferences";
@@ -213,10 +214,10 @@ export function LiveSurvey({
           />
         )}
         {tool?.simulated && (
-          <p className="border-l-4 border-amber bg-amber-soft px-3 py-2">
+          <Note tone="amber" as="p" tight>
             <strong className="text-amber">Simulated.</strong> {tool.name}
             {bay ? "." : ": what it says proves nothing of this car."}
-          </p>
+          </Note>
         )}
       </div>
       {now && !ended && <Showing now={now} />}

@@ -4,6 +4,7 @@ import { Trash2 } from "lucide-react";
 import type { TrimPoint } from "@/core/checks/trims";
 import { trimPointForm } from "@/core/checks/trims/fields";
 import { Button, IconButton } from "@/ui/button";
+import { Form } from "@/ui/form";
 import { FormFields } from "../../../form/form-field";
 import { useTypedForm } from "../../../form/use-typed-form";
 import { usePreferences } from "../../../session/preferences";
@@ -97,13 +98,7 @@ export function PointForm({ banks, turbo, onAdd }: { banks: 1 | 2; turbo: boolea
     form.focus("rpm");
   };
   return (
-    <form
-      className="flex flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        add();
-      }}
-    >
+    <Form className="flex flex-col gap-3" onSubmit={() => add()}>
       <div className="grid grid-cols-2 items-start gap-3 sm:grid-cols-4">
         <FormFields
           of={form}
@@ -124,6 +119,6 @@ export function PointForm({ banks, turbo, onAdd }: { banks: 1 | 2; turbo: boolea
       <div>
         <Button type="submit">Add the point</Button>
       </div>
-    </form>
+    </Form>
   );
 }

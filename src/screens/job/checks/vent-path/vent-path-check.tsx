@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import { openingOf, VENT_PART_NAMES, VENT_PARTS, ventPath } from "@/core/checks/vent-path";
 import { ventPathForm } from "@/core/checks/vent-path/fields";
 import { parseTrusted } from "@/core/units";
+import { DividedList } from "@/ui/divided-list";
 import { FormFields, RowFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
 import { CheckFrame } from "../check-frame";
@@ -28,7 +29,7 @@ export function VentPathCheck({ head }: { head: ReactNode }) {
   return (
     <CheckFrame check={check} head={head} plan={ventPath.plan(context, undefined)} at="vent-filter">
       <FormFields of={check} names={["nozzle"]} />
-      <ol className="flex flex-col divide-y divide-line border-y border-line">
+      <DividedList as="ol">
         {VENT_PARTS.map((part, i) => {
           const hole = opening(i);
           const free = hole !== undefined && hole >= limit;
@@ -50,7 +51,7 @@ export function VentPathCheck({ head }: { head: ReactNode }) {
             </li>
           );
         })}
-      </ol>
+      </DividedList>
     </CheckFrame>
   );
 }
