@@ -1,5 +1,8 @@
 import * as yup from "yup";
 
+/** A SHA-256 as it is written: what files are named by. */
+export const SHA256 = /^[0-9a-f]{64}$/;
+
 /** A refusal at a door: what was wrong, and where. */
 export class BadInput extends Error {
   constructor(

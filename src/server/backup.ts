@@ -18,7 +18,7 @@ import { dirname, join, resolve } from "node:path";
 import Database from "better-sqlite3";
 import { drizzle } from "drizzle-orm/better-sqlite3";
 import * as yup from "yup";
-import { BadInput, parseJson, strictObject, validate } from "@/core/input";
+import { BadInput, parseJson, SHA256, strictObject, validate } from "@/core/input";
 import { backupsFolder } from "./backups-folder";
 import { boardColumns } from "./board";
 import { now } from "./clock";
@@ -46,10 +46,7 @@ export interface Manifest {
 }
 
 const partSchema = strictObject({
-  sha256: yup
-    .string()
-    .matches(/^[0-9a-f]{64}$/)
-    .required(),
+  sha256: yup.string().matches(SHA256).required(),
   bytes: yup.number().integer().min(0).required(),
 });
 const manifestSchema = strictObject({

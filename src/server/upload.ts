@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { closeSync, fsyncSync, mkdirSync, openSync, rmSync, writeSync } from "node:fs";
 import { join } from "node:path";
 import { v4 as uuid } from "uuid";
-import { BadInput } from "@/core/input";
+import { BadInput, SHA256 } from "@/core/input";
 import { dataFolder } from "./db/open";
 import { TooLarge } from "./http";
 
@@ -25,7 +25,7 @@ async function receive(request: Request, largest: number, tooLarge: string, take
   const announced = request.headers.get("content-length");
   if (announced !== null && Number(announced) > largest) throw new TooLarge(tooLarge);
   const sent = request.headers.get(SENT_HASH)?.toLowerCase() ?? "";
-  if (!/^[0-9a-f]{64}$/.test(sent))
+  if (!SHA256.test(sent))
     throw new BadInput(`Say what you send: its SHA-256 in the header ${SENT_HASH}, so that what arrives can be held against it`);
   const hash = createHash("sha256");
   let bytes = 0;

@@ -17,7 +17,7 @@ import {
   tick,
   variants,
 } from "../form";
-import { needed } from "../input";
+import { needed, SHA256 } from "../input";
 import type { ReadsTo } from "../shop/settings";
 import { type UnitId, unitsOf } from "../units";
 import { JOINT_IDS, ZONE_IDS, type ZoneId } from "../vehicle";
@@ -200,7 +200,7 @@ export const source = () =>
       typed: {},
       log: {
         file: text({ name: "The file", max: 255 }),
-        sha256: pattern(/^[0-9a-f]{64}$/, "A file's SHA-256 has 64 hexadecimal digits"),
+        sha256: pattern(SHA256, "A file's SHA-256 has 64 hexadecimal digits"),
         extractor,
       },
       device: { device: text({ name: "The device", max: 100 }), simulated: tick() },
@@ -288,7 +288,7 @@ export const airTemperature = (missing = "Bay temperature is missing") =>
 
 /** SHA-256 of pictures kept with the job. */
 export const pictures = (most: number, empty?: readonly string[]): Field<readonly string[]> =>
-  list(pattern(/^[0-9a-f]{64}$/, "A picture is named by its SHA-256"), {
+  list(pattern(SHA256, "A picture is named by its SHA-256"), {
     label: "Pictures",
     max: most,
     ...(empty ? { empty } : {}),

@@ -1,5 +1,5 @@
 import * as yup from "yup";
-import { line, needed, strictObject } from "../input";
+import { line, needed, SHA256, strictObject } from "../input";
 import { ROLE_IDS, type Role, type Signature } from "../people";
 import { journalSeq } from "./entries/shared";
 
@@ -89,10 +89,7 @@ const envelope = {
 };
 const signature = strictObject({
   signIn: yup.string().uuid().required(),
-  mac: yup
-    .string()
-    .matches(/^[0-9a-f]{64}$/, "A signature is 64 hexadecimal digits")
-    .required(),
+  mac: yup.string().matches(SHA256, "A signature is 64 hexadecimal digits").required(),
 })
   .optional()
   .default(undefined);

@@ -4,7 +4,7 @@ import { formatNumber } from "../units";
 import { entriesFor, layoutOf } from "../vehicle";
 import { COMEBACK_COUNTS } from "./comeback";
 import { disabledBy } from "./emission";
-import { type Owed, type Proof, SHORTEST_DRIVE } from "./proof";
+import { type CodeWait, type Owed, type Proof, SHORTEST_DRIVE } from "./proof";
 import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
 import { STATIONS } from "./state";
 
@@ -223,21 +223,19 @@ function complaintBlocks({ complaint }: Proof): Block[] {
 /** The next step each chased code still waits for; codes that wait for the same stand together. */
 function codeBlocks({ codes }: Proof): Block[] {
   const waiting = codes.filter((c) => !c.quiet);
-  const of = (says: string) => waiting.filter((c) => c.says === says).map((c) => c.code);
+  const of = (step: CodeWait["for"]) => waiting.filter((c) => c.waits?.for === step).map((c) => c.code);
   const blocks: Block[] = [];
-  if (of("cleared").length > 0) blocks.push(prove("The codes have not been cleared after the last repair"));
-  for (const code of waiting.filter((c) => c.says.startsWith("back: "))) {
-    blocks.push(prove(`${code.code} is back, ${code.says.slice(6)}: it was cleared and came again`));
-  }
+  if (of("clearing").length > 0) blocks.push(prove("The codes have not been cleared after the last repair"));
+  for (const { code, waits } of waiting)
+    if (waits?.for === "cure") blocks.push(prove(`${code} is back, ${waits.status}: it was cleared and came again`));
   if (of("drive").length > 0) {
     blocks.push(
       prove(`Not driven since the codes were cleared: record a drive of ${SHORTEST_DRIVE} min or more, then read them`),
     );
   }
-  if (of("read").length > 0) blocks.push(prove(`Read again after the drive: ${of("read").join(", ")}`));
-  for (const code of waiting.filter((c) => c.says.startsWith("modules: "))) {
-    blocks.push(prove(`${code.code} was read in ${code.says.slice(9)}: read that module again`));
-  }
+  if (of("reading").length > 0) blocks.push(prove(`Read again after the drive: ${of("reading").join(", ")}`));
+  for (const { code, waits } of waiting)
+    if (waits?.for === "modules") blocks.push(prove(`${code} was read in ${waits.modules.join(", ")}: read that module again`));
   return blocks;
 }
 

@@ -3,6 +3,7 @@ import { inSentence } from "../sentence";
 import { formatQuantity } from "../units";
 import { layoutOf, ZONE_NAMES } from "../vehicle";
 import { type Bodies, CONFIRMATIONS, FAILURE_CAUSES, MONITOR_RESULTS, OUTCOMES } from "./entries";
+import { quietAfter } from "./proof/codes";
 import type { CheckState, JobState } from "./state";
 
 /** One check before and after the repair, as the customer reads it. */
@@ -164,7 +165,7 @@ export function handoverOf(job: JobState): Handover {
     comparisons,
     ...(inspected ? { inspected } : {}),
     done: job.repairs.filter((r) => !r.undone).map((r) => doneLine(r.body)),
-    codes: job.proof.codes.map(({ code, quiet, says }) => `${code}: read before; ${quiet ? says : "not shown quiet yet"}`),
+    codes: job.proof.codes.map((c) => `${c.code}: read before; ${c.quiet ? quietAfter(c) : "not shown quiet yet"}`),
     ...(job.monitor
       ? { monitor: `EVAP monitor: ${inSentence(MONITOR_RESULTS[job.monitor.result])}, read by ${job.monitor.readBy}` }
       : {}),

@@ -13,6 +13,7 @@ export * from "./known";
 export * from "./known-entries";
 export * from "./outbox";
 export * from "./places";
+export { quietAfter } from "./proof/codes";
 export { setupOf } from "./proof/evidence";
 export type { ResetState } from "./proof/resets";
 export * from "./proved";

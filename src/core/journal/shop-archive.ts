@@ -1,6 +1,6 @@
 import * as yup from "yup";
 import { type Customer, customerSchema } from "../customer";
-import { BadInput, line, parseJson, strictObject, validate } from "../input";
+import { BadInput, line, parseJson, SHA256, strictObject, validate } from "../input";
 import { liftShop, type Shop, shopSchema } from "../shop/settings";
 import { LARGEST_JOB_FILE } from "./job-file";
 
@@ -40,9 +40,8 @@ export const MANIFEST_PATH = "shop.json";
 export const jobPath = (jobId: string) => `jobs/${jobId}.pelota.json`;
 export const filePath = (sha256: string) => `files/${sha256}`;
 
-const HASH = /^[0-9a-f]{64}$/;
 const fileSchema = strictObject({
-  sha256: yup.string().matches(HASH).required(),
+  sha256: yup.string().matches(SHA256).required(),
   name: line("The file's name", 255).defined(),
   bytes: yup.number().integer().min(0).required(),
 });
@@ -57,7 +56,7 @@ const archiveSchema = strictObject({
       strictObject({
         jobId: yup.string().uuid().required(),
         number: yup.number().integer().min(1).required(),
-        sha256: yup.string().matches(HASH).required(),
+        sha256: yup.string().matches(SHA256).required(),
         files: yup.array().of(fileSchema.required()).required(),
         missing: yup.array().of(fileSchema.required()).required(),
         customer: customerSchema.optional().default(undefined),

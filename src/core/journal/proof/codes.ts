@@ -2,15 +2,29 @@ import type { Bodies, CodeRead } from "../entries";
 import { isAfter, type Line, type LineOf, linesOf } from "./order";
 import type { Touch } from "./touches";
 
+/** The next step that a chased code waits for. */
+export type CodeWait =
+  | { readonly for: "clearing" | "drive" | "reading" }
+  /** Cleared, and there again */
+  | { readonly for: "cure"; readonly status: CodeRead["status"] }
+  /** Read again in some of the modules alone that it was read in */
+  | { readonly for: "modules"; readonly modules: readonly string[] };
+
 /** A code that was chased once: it stays owed, though it was cleared. */
 export interface ChasedCode {
   readonly code: string;
   readonly quiet: boolean;
-  /** What is missing; for a quiet one what it was quiet after */
-  readonly says: string;
+  /** Of one that is not quiet */
+  readonly waits?: CodeWait;
+  /** Of a quiet one: how long it was driven without it, min */
+  readonly drivenQuiet?: number;
   /** Stands as permanent: only the car itself takes it out, once its own monitor has passed */
   readonly permanent: boolean;
 }
+
+/** How long a quiet code was quiet, in words. */
+export const quietAfter = ({ drivenQuiet = 0 }: Pick<ChasedCode, "drivenQuiet">): string =>
+  `quiet after ${Math.round(drivenQuiet)} min of driving`;
 
 /** Shortest drive after which a code's silence says something, minutes; own judgement. */
 export const SHORTEST_DRIVE = 10;
@@ -37,8 +51,8 @@ export function codeState(code: string, lines: readonly Line[], touches: readonl
   const found = (r: LineOf<"codes">) => r.body.codes.find((c) => c.code.toUpperCase() === code);
   const last = reads.at(-1);
   const permanent = last !== undefined && found(last)?.status === "permanent";
-  const not = (says: string): ChasedCode => ({ code, quiet: false, says, permanent });
-  if (cleared.length === 0) return not("cleared");
+  const not = (waits: CodeWait): ChasedCode => ({ code, quiet: false, waits, permanent });
+  if (cleared.length === 0) return not({ for: "clearing" });
   // Read anew since: pending or current, it is back, however it was got there.
   const since = reads.filter((r) => cleared.some((c) => isAfter(r, c)));
   const back = since.findLast((r) => PRESENT.includes(found(r)?.status ?? "history"));
@@ -56,16 +70,16 @@ export function codeState(code: string, lines: readonly Line[], touches: readonl
     back &&
     !chains.some((c) => c.minutes >= SHORTEST_DRIVE && c.read !== back && isAfter(c.read, back) && !isPresent(found(c.read)))
   )
-    return not(`back: ${found(back)?.status}`);
+    return not({ for: "cure", status: found(back)?.status ?? "current" });
   const modules = modulesOf(code, reads);
   const driven = chains.filter((c) => c.minutes >= SHORTEST_DRIVE && !isPresent(found(c.read)));
   if (driven.length === 0) {
     const any = of("drive").some((d) => cleared.some((c) => isAfter(d, c)));
-    return not(any ? "read" : "drive");
+    return not({ for: any ? "reading" : "drive" });
   }
   const whole = driven.find((c) => covers(c.read.body.modules, modules));
-  if (!whole) return not(`modules: ${modules.join(", ")}`);
-  return { code, quiet: true, says: `quiet after ${Math.round(whole.minutes)} min of driving`, permanent };
+  if (!whole) return not({ for: "modules", modules });
+  return { code, quiet: true, drivenQuiet: whole.minutes, permanent };
 }
 
 const isPresent = (read: CodeRead | undefined) => read !== undefined && PRESENT.includes(read.status);

@@ -1,7 +1,7 @@
 "use client";
 
 import { isVapourCode } from "@/core/faults";
-import { type Bodies, COMEBACK_COUNTS, driveForm, driven } from "@/core/journal";
+import { type Bodies, COMEBACK_COUNTS, driveForm, driven, quietAfter } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { Form } from "@/ui/form";
@@ -34,7 +34,7 @@ export function CodesProof({ toScan }: { toScan: () => void }) {
           {codes.map((c) => (
             <li key={c.code}>
               <span className="font-mono font-bold">{c.code}</span>{" "}
-              <span className={c.quiet ? "text-calm" : "text-amber"}>{c.quiet ? c.says : "owed"}</span>
+              <span className={c.quiet ? "text-calm" : "text-amber"}>{c.quiet ? quietAfter(c) : "owed"}</span>
               {own(c.code) && !c.quiet && <span className="text-muted"> · probably ours: {own(c.code)}</span>}
               {c.permanent && <span className="text-muted"> · permanent until the car has seen it pass</span>}
             </li>
