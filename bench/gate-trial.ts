@@ -577,8 +577,8 @@ export interface GateTrial {
   readonly histories: number;
   readonly standing: number;
   /** Fault stands and nothing blocks closing, without noise in the readings and with it */
-  readonly fooledByLogic: number;
-  readonly fooledByNoise: number;
+  readonly letThroughByLogic: number;
+  readonly letThroughByNoise: number;
   readonly repaired: number;
   readonly refused: number;
   /** Seeds of histories that closed on a standing fault without noise, and what was refused */
@@ -615,8 +615,8 @@ function playHistory(seed: number, sd: number): { history: History; full: boolea
 
 export function gateTrial(histories: number, seed: number): GateTrial {
   let standing = 0;
-  let fooledByLogic = 0;
-  let fooledByNoise = 0;
+  let letThroughByLogic = 0;
+  let letThroughByNoise = 0;
   let repaired = 0;
   let refused = 0;
   const failing: number[] = [];
@@ -629,10 +629,10 @@ export function gateTrial(histories: number, seed: number): GateTrial {
       if (faulty) {
         if (sd === 1) standing++;
         if (close.length === 0 && sd === 0) {
-          fooledByLogic++;
+          letThroughByLogic++;
           failing.push(seed + i);
         }
-        if (close.length === 0 && sd === 1) fooledByNoise++;
+        if (close.length === 0 && sd === 1) letThroughByNoise++;
       } else if (full && sd === 1 && history.shown) {
         repaired++;
         if (close.length > 0) {
@@ -643,5 +643,5 @@ export function gateTrial(histories: number, seed: number): GateTrial {
       }
     }
   }
-  return { histories, standing, fooledByLogic, fooledByNoise, repaired, refused, failing, reasons };
+  return { histories, standing, letThroughByLogic, letThroughByNoise, repaired, refused, failing, reasons };
 }

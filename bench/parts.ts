@@ -217,7 +217,7 @@ function gatesPart() {
   console.log("10,000 random histories on cars whose faults stand until repaired, each with and without noise in its readings");
   const gates = gateTrial(10_000, 1);
   console.log(
-    `  fault stands in ${gates.standing}: closed ${gates.fooledByLogic} by logic (mark 0), ${percent(gates.fooledByNoise / gates.standing)} by noise (mark 0.5 %)`,
+    `  fault stands in ${gates.standing}: closed ${gates.letThroughByLogic} by logic (mark 0), ${percent(gates.letThroughByNoise / gates.standing)} by noise (mark 0.5 %)`,
   );
   console.log(
     `  truly repaired and fully checked ${gates.repaired}: refused ${percent(gates.refused / gates.repaired)} (mark 2 %)`,

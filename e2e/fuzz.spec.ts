@@ -1,7 +1,7 @@
 import { request } from "node:http";
 import { v4 as uuid } from "uuid";
 import { NATURAL } from "@/core/core.fixture";
-import { type Asked, entryOf, mutatedRequests, opening, STORY } from "@/server/mutated.fixture";
+import { entryOf, type MutatedRequest, mutatedRequests, opening, STORY } from "@/server/mutated.fixture";
 import { startServer } from "./server";
 import { expect, test } from "./test";
 
@@ -12,7 +12,7 @@ const ABREAST = 2;
 const HANGS = 10_000;
 
 /** The answer's status, or 0 with what the connection said. */
-const send = (port: number, { method, path, headers, body }: Asked) =>
+const send = (port: number, { method, path, headers, body }: MutatedRequest) =>
   new Promise<{ status: number; said: string }>((done) => {
     try {
       const sent = request({ host: "127.0.0.1", port, method, path, headers }, (answer) => {
@@ -57,7 +57,7 @@ test("no request breaks the server, however it is made", async () => {
       return Promise.all(Array.from({ length: ABREAST }, lane));
     };
     // What the framework itself would stumble over, before any door of ours.
-    const odd: Asked[] = [
+    const odd: MutatedRequest[] = [
       { method: "TRACE", path: "/", headers: {} },
       { method: "TRACE", path: "/api/v1/people", headers: {} },
       ...["x", "%", "{}", "%5B%5B", "[[[["].map((state) => ({

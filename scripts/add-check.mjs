@@ -78,7 +78,7 @@ export function judge${Type}(record: ${Type}Record, { limits }: CheckContext): V
     : { ...base, outcome: "pass", headline: "${name} lies in its band", reasons: [], observation: "${id}-good" };
 }
 `,
-    "index.ts": `import { ofEngine, saysOf } from "../asked";
+    "index.ts": `import { ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { type ${Type}Record, ${value}Fields, ${value}Form } from "./fields";
 import { judge${Type} } from "./judge";

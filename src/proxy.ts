@@ -1,6 +1,6 @@
 import { randomBytes } from "node:crypto";
 import { type NextRequest, NextResponse } from "next/server";
-import { turnedAway } from "@/server/gate";
+import { turnedAway } from "@/server/network-access";
 import { NONCE_HEADER, policyOf } from "@/server/page-policy";
 
 /** The gate before every page. The doors of `/api` ask by themselves: bodies would be held in memory on their way through here. */

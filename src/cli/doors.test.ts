@@ -109,9 +109,9 @@ const documented = [
 const written = [...readFileSync("docs/formats.md", "utf8").matchAll(/```json entry (\S+)\n([\s\S]*?)```/g)].map(
   ([, kind, json]) => ({ kind: kind as EntryKind, body: JSON.parse(json as string) as Json }),
 );
-const journals = readdirSync("src/core/fooled/journals").map(
+const journals = readdirSync("src/core/adversarial/journals").map(
   (file) =>
-    JSON.parse(readFileSync(`src/core/fooled/journals/${file}`, "utf8")) as { job: { entries: JournalEntry[]; shop: Json } },
+    JSON.parse(readFileSync(`src/core/adversarial/journals/${file}`, "utf8")) as { job: { entries: JournalEntry[]; shop: Json } },
 );
 
 it.each(written)("docs/formats.md: the body of a $kind is taken", ({ kind, body }) => {

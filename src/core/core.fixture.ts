@@ -1,7 +1,7 @@
 import { type CheckContext, contextOf as contextIn } from "./checks/context";
 import type { SmokeRun } from "./checks/smoke";
 import { DEFAULT_SHOP, type Shop } from "./shop/settings";
-import type { GivenFacts, VehicleFacts } from "./vehicle";
+import type { VehicleFacts, VehicleRecord } from "./vehicle";
 
 /** The made-up cars of the tests. */
 export const NATURAL: VehicleFacts = {
@@ -72,7 +72,7 @@ export const SEALED_NECK: VehicleFacts = {
   evap: { ...(VAPOUR.evap as NonNullable<VehicleFacts["evap"]>), neckFlap: true },
 };
 
-export const contextOf = (vehicle: GivenFacts, change: Partial<Pick<Shop, "limits" | "house">> = {}): CheckContext =>
+export const contextOf = (vehicle: VehicleRecord, change: Partial<Pick<Shop, "limits" | "house">> = {}): CheckContext =>
   contextIn(vehicle, { ...DEFAULT_SHOP, ...change });
 
 /** A sound smoke run through the duct of `NATURAL`: settles at `flow` L/min and 12.5 inH2O, nothing seen outside. */

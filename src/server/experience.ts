@@ -12,7 +12,7 @@ import {
   withExperience,
 } from "@/core/suspects";
 import { formatQuantity } from "@/core/units";
-import { engineOf, type GivenFacts, layoutOf, type VehicleFacts, vehicleFacts } from "@/core/vehicle";
+import { engineOf, layoutOf, type VehicleFacts, type VehicleRecord, vehicleFacts } from "@/core/vehicle";
 import { now } from "./clock";
 import { type Db, db } from "./db/open";
 import { entries, jobs } from "./db/schema";
@@ -33,7 +33,7 @@ function vehicleOf(jobId: string, at: Db): { readonly vehicle: VehicleFacts; rea
     .limit(1)
     .get();
   if (!job || job.practice || !given) return undefined;
-  return { vehicle: vehicleFacts(parsed<GivenFacts>(given.body)), families: job.families };
+  return { vehicle: vehicleFacts(parsed<VehicleRecord>(given.body)), families: job.families };
 }
 
 /** The newest proved jobs on real cars but this one. */

@@ -2,7 +2,7 @@ import { BadInput, parseJson } from "@/core/input";
 import { type Act, SIGN_IN } from "@/core/people";
 import { db } from "./db/open";
 import { diskTrouble } from "./disk";
-import { turnedAway } from "./gate";
+import { turnedAway } from "./network-access";
 import { Conflict, Forbidden, NotFound, NotSignedIn, TooSoon } from "./refusals";
 import { allowed, type Who } from "./sign-in";
 

@@ -21,7 +21,7 @@ import {
 } from "@/core/journal";
 import type { Role } from "@/core/people";
 import { caseCode, readCaseCode } from "@/core/practice/code";
-import type { GivenFacts } from "@/core/vehicle";
+import type { VehicleRecord } from "@/core/vehicle";
 import { type Authored, admitted } from "./admission";
 import { tellChanged } from "./changes";
 import { now, nowIso } from "./clock";
@@ -309,7 +309,7 @@ export function validEntries(jobId: string, input: unknown, at: Db): Entry[] {
       throw new BadInput("Only a practice bay skips waits and gives hints: this job is on a real car", `[${i}].kind`);
   }
   const described = () =>
-    [...list, ...readEntries(jobId, 0, at)].flatMap((e) => (e.kind === "vehicle" ? [e.body as GivenFacts] : []));
+    [...list, ...readEntries(jobId, 0, at)].flatMap((e) => (e.kind === "vehicle" ? [e.body as VehicleRecord] : []));
   for (const entry of list) validatePlaces(entry.kind as EntryKind, entry.body as object, described);
   return list;
 }

@@ -5,7 +5,7 @@ import { seededNoise } from "@/core/maths/random";
 import { DEFAULT_SHOP } from "@/core/shop/settings";
 
 /** A request as it is sent, however broken. */
-export interface Asked {
+export interface MutatedRequest {
   readonly method: string;
   readonly path: string;
   readonly headers: Record<string, string>;
@@ -27,7 +27,7 @@ export const entryOf = (jobId: string, kind: string, body: object, v = 1) => ({
 export const STORY = { complaint: "Hiss", symptoms: [], verified: "seen" };
 
 /** Requests at every door of jobs that are there: well made, mutated somewhere, or broken in how they are sent. */
-export function mutatedRequests(seed: number, jobs: readonly string[], pages: boolean): () => Asked {
+export function mutatedRequests(seed: number, jobs: readonly string[], pages: boolean): () => MutatedRequest {
   const noise = seededNoise(seed);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(noise.uniform() * list.length)] as T;
 
@@ -107,9 +107,12 @@ export function mutatedRequests(seed: number, jobs: readonly string[], pages: bo
   const strangeOrigins = ["null", "http://", "://x", "http://elsewhere.example"];
   const strangeCookies = ["pelota_device=%", "pelota_device=\u00ff\u00fe", "=;=;", "a".repeat(4000)];
   const strangeTypes = ["multipart/form-data", "text/html", "x", "application/json; charset=utf-7"];
-  const withHeader = (a: Asked, name: string, value: string): Asked => ({ ...a, headers: { ...a.headers, [name]: value } });
-  const withBody = (a: Asked, body: string): Asked => (a.body === undefined ? a : { ...a, body });
-  const breaks: readonly ((a: Asked) => Asked)[] = [
+  const withHeader = (a: MutatedRequest, name: string, value: string): MutatedRequest => ({
+    ...a,
+    headers: { ...a.headers, [name]: value },
+  });
+  const withBody = (a: MutatedRequest, body: string): MutatedRequest => (a.body === undefined ? a : { ...a, body });
+  const breaks: readonly ((a: MutatedRequest) => MutatedRequest)[] = [
     (a) => a,
     (a) => a,
     (a) => a,

@@ -18,7 +18,7 @@ import {
   validateBody,
 } from "@/core/journal";
 import { SHOP } from "@/core/journal/journal.fixture";
-import type { GivenFacts } from "@/core/vehicle";
+import type { VehicleRecord } from "@/core/vehicle";
 
 // What a build of December 2026 left in shops and on devices: whatever it is made of since, it reads as it did.
 const STORED = "src/server/fixtures/stored";
@@ -81,14 +81,14 @@ it("what waited on a device goes out as it is, from its outbox and from its file
 });
 
 interface StoredDraft {
-  readonly facts: GivenFacts;
+  readonly facts: VehicleRecord;
   readonly draft: Record<string, unknown>;
   readonly known?: object;
   readonly reads?: { readonly record?: object; readonly errors?: readonly string[] };
 }
 
 /** Forms of entries, with what was known as a recorded entry was laid into each. */
-const entryForm = (kind: string, facts: GivenFacts | undefined): readonly [unknown, unknown] => {
+const entryForm = (kind: string, facts: VehicleRecord | undefined): readonly [unknown, unknown] => {
   const car = facts && contextOf(facts);
   const forms: Record<string, readonly [unknown, unknown]> = {
     story: [journal.storyForm, { story: undefined }],
@@ -99,9 +99,9 @@ const entryForm = (kind: string, facts: GivenFacts | undefined): readonly [unkno
     readiness: [journal.readinessForm, {}],
     handover: [journal.handoverForm, { decidedOn: 3, conditional: false }],
     outcome: [journal.outcomeForm, undefined],
-    repair: [journal.repairForm, journal.knownOfRepair({ findings: [] }, car)],
-    finding: [journal.findingForm, car && journal.knownOfFinding({ checks: [], suspects: [] }, car)],
-    displaced: [journal.displacedForm, journal.knownOfDisplaced(car?.layout)],
+    repair: [journal.repairForm, journal.repairFacts({ findings: [] }, car)],
+    finding: [journal.findingForm, car && journal.findingFacts({ checks: [], suspects: [] }, car)],
+    displaced: [journal.displacedForm, journal.displacedFacts(car?.layout)],
     vehicle: [journal.vehicleForm, { vehicle: undefined, by: "Maren" }],
   };
   return forms[kind] ?? [undefined, undefined];

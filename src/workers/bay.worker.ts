@@ -19,7 +19,7 @@ import { SmokeFill, type SmokePush } from "@/core/practice/smoke-fill";
 import { vehicleFor } from "@/core/practice/vehicles";
 import { type BayStep, type World, worldOf } from "@/core/practice/world";
 import type { Shop } from "@/core/shop/settings";
-import type { FillSetup, GivenFacts } from "@/core/vehicle";
+import type { FillSetup, VehicleRecord } from "@/core/vehicle";
 
 const cases = new Map<string, PracticeCase>();
 function caseOfCode(code: string): PracticeCase {
@@ -50,12 +50,12 @@ const DEVICE = { kind: "device", device: "Practice bay", simulated: true } as co
 /** The practice car, off the main thread: nothing of what is hidden in it is sent over but what was read. */
 const api = {
   /** What a car comes in with */
-  arrive: (code: string): { code: string; facts: GivenFacts; story: Bodies["story"] } => {
+  arrive: (code: string): { code: string; facts: VehicleRecord; story: Bodies["story"] } => {
     const { code: written, facts, story } = caseOfCode(code);
     return { code: written, facts, story };
   },
   /** The car that a case is put together on, and what can be wrong with it */
-  compose: (family: Family, vehicle: number): { facts: GivenFacts; causes: readonly string[] } => {
+  compose: (family: Family, vehicle: number): { facts: VehicleRecord; causes: readonly string[] } => {
     const facts = vehicleFor(family, seededNoise(vehicle));
     return { facts, causes: playableCauses(facts, family).map((c) => c.name) };
   },

@@ -10,7 +10,7 @@ import * as board from "@/server/board";
 import { db } from "@/server/db/open";
 import { firstStart } from "@/server/first-start";
 import * as jobs from "@/server/jobs";
-import { type Asked, entryOf, mutatedRequests, opening, STORY } from "@/server/mutated.fixture";
+import { entryOf, type MutatedRequest, mutatedRequests, opening, STORY } from "@/server/mutated.fixture";
 import { listPeople } from "@/server/people";
 import { signIn } from "@/server/sign-in";
 import { trials } from "../../trials.fixture";
@@ -60,7 +60,7 @@ const ROUTES: readonly (readonly [RegExp, readonly string[], () => Promise<objec
   [/^\/api\/v1\/mappings\/([^/]+)$/, ["signature"], () => import("./v1/mappings/[signature]/route")],
 ];
 
-async function ask({ method, path, headers, body }: Asked): Promise<Response> {
+async function ask({ method, path, headers, body }: MutatedRequest): Promise<Response> {
   const url = new URL(path, "http://127.0.0.1:4310");
   const found = ROUTES.find(([pattern]) => pattern.test(url.pathname));
   if (!found) throw new Error(`No route for ${path}`);
@@ -89,7 +89,7 @@ async function identities(): Promise<readonly (SignedIn | undefined)[]> {
 }
 
 /** A request as somebody makes it: with their proof, and under their signature as odd as it is. */
-function askedBy(who: SignedIn, { body, headers, ...asked }: Asked): Asked {
+function askedBy(who: SignedIn, { body, headers, ...asked }: MutatedRequest): MutatedRequest {
   const sign = (value: unknown) =>
     value !== null && typeof value === "object" && !Array.isArray(value)
       ? signed({ ...value, person: who.personId, madeAt: new Date().toISOString() }, who.signIn, who.key)
@@ -112,7 +112,12 @@ describe("every route of a shop with people", () => {
     const job = uuid();
     jobs.openJob(opening(job));
     const [, lead] = await identities();
-    const picture: Asked = { method: "POST", path: `/api/v1/jobs/${job}/pictures?name=a.png`, headers: {}, body: "no picture" };
+    const picture: MutatedRequest = {
+      method: "POST",
+      path: `/api/v1/jobs/${job}/pictures?name=a.png`,
+      headers: {},
+      body: "no picture",
+    };
     const hash = createHash("sha256").update("no picture").digest("hex");
     const sent = { ...picture, headers: { "content-sha256": hash } };
     expect((await ask(sent)).status).toBe(401);

@@ -4,7 +4,7 @@ import { CHECK_IDS, CHECKS, type CheckId, contextOf, judgeCheck, verdictWord } f
 import { AGENT_NAMES, type Agent, PROBE_EXTRACTOR, type ProbeRecord, probeSeries, readTaps } from "@/core/checks/probe";
 import { BadInput, strictObject, validate } from "@/core/input";
 import { DEFAULT_SHOP, liftShop, type Shop, shopSchema } from "@/core/shop/settings";
-import { type GivenFacts, vehicleFields } from "@/core/vehicle";
+import { type VehicleRecord, vehicleFields } from "@/core/vehicle";
 import { type Command, guarded, parse, readText } from "./door";
 import { readLogFile } from "./logs";
 
@@ -21,7 +21,7 @@ export const judge: Command = {
       throw new BadInput(`There is no check "${kind ?? ""}". Known: ${CHECK_IDS.join(", ")}`, "check");
     }
     const check = CHECKS[kind as CheckId];
-    const given = parse<{ record: object; context: { vehicle: GivenFacts; shop?: object } }>(
+    const given = parse<{ record: object; context: { vehicle: VehicleRecord; shop?: object } }>(
       strictObject({
         record: yup.mixed<object>().required("record is missing: what was read"),
         context: contextSchema.required("context is missing: the vehicle it was read on"),
@@ -64,7 +64,7 @@ export const probe: Command = {
       agent: Agent;
       offset?: number;
       closedLoop?: boolean;
-      vehicle: GivenFacts;
+      vehicle: VehicleRecord;
       taps: { joint: string; at: number }[];
     }>(tapsSchema, readText(tapsPath));
     const { log, sha256 } = await readLogFile(logPath);

@@ -1,5 +1,5 @@
 import type { HouseMethods, Limits, Shop } from "../shop/settings";
-import { type GivenFacts, type Layout, layoutOf, type VehicleFacts, vehicleFacts } from "../vehicle";
+import { type Layout, layoutOf, type VehicleFacts, type VehicleRecord, vehicleFacts } from "../vehicle";
 
 /** All that judging depends on besides the record. */
 export interface CheckContext {
@@ -15,7 +15,7 @@ export interface CheckContext {
  * The context of a vehicle in a shop: what the maker says of this vehicle goes before the shop's own limits.
  * @param practice the case that it is played on, where the car is a simulated one.
  */
-export function contextOf(given: GivenFacts, shop: Pick<Shop, "limits" | "house">, practice?: string): CheckContext {
+export function contextOf(given: VehicleRecord, shop: Pick<Shop, "limits" | "house">, practice?: string): CheckContext {
   const vehicle = vehicleFacts(given);
   return {
     vehicle,

@@ -4,12 +4,12 @@ import type { Form, Members } from "../form";
 import type { HouseMethods } from "../shop/settings";
 import type { Quantity } from "../units";
 import type { Layout, OpenFact } from "../vehicle";
-import type { Asked } from "./asked";
 import type { Candidate } from "./candidate";
 import type { CautionId } from "./cautions";
+import type { CheckFacts } from "./check-form";
+import type { Claim } from "./claim";
 import type { CheckContext } from "./context";
 import type { CheckId } from "./ids";
-import type { Known } from "./known";
 import type { OperatingPoint } from "./side-by-side";
 import type { Verdict } from "./verdict";
 
@@ -90,7 +90,7 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   /** What it records */
   readonly fields: { readonly schema: ObjectSchema<object>; readonly members: Members };
   /** What is asked for a record; absent where an instrument takes it by itself */
-  readonly form?: Form<object, Known>;
+  readonly form?: Form<object, CheckFacts>;
   plan(context: CheckContext, aim: Aim): Plan;
   judge(record: Body, context: CheckContext): Verdict<Seen>;
   /** What was read, one number a row, in the units it was taken in, where its fields' columns do not say it all */
@@ -102,7 +102,7 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   /** Whether it measures, so that its pass can prove, or only finds: then its "bad" counts and its "good" does not */
   readonly role: "measures" | "locates";
   /** What a record says of each question it put; nothing of what its setup hid or its log lacks */
-  asks(record: Body, verdict: Verdict, context: CheckContext): readonly Asked[];
+  claims(record: Body, verdict: Verdict, context: CheckContext): readonly Claim[];
   /** Where its instrument lies; none for what is done at a station of its own */
   readonly shelf?: Shelf;
   /** What several records of a circuit say together, oldest first, where no single one does */

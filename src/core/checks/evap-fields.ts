@@ -1,9 +1,9 @@
 import { type FormState, number, type RecordOfMembers, tick, variants } from "../form";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../units";
 import { EVAP_ZONES, type FillSetup, type Layout, noWayIn, type RequiredLeak, reachOf, vapourVolume } from "../vehicle";
+import type { CheckFacts } from "./check-form";
 import type { CheckContext } from "./context";
 import { airTemperature, ambient, joint, joints, moment, percent, zone } from "./fields";
-import type { Known } from "./known";
 import { type RequiredSize, requiredSize } from "./required-size";
 import { jointName, type Measure, type ZoneKnowledge } from "./verdict";
 
@@ -44,19 +44,19 @@ export const askVent = (usual: VentShut["by"]) =>
     "vent.seconds": {
       label: "The tool holds its vent command for, s",
       hint: "Re-armed in time counts as held",
-      when: ({ value }: FormState<Known, "vent.by">) => value("vent.by") === "command",
-      defaultValue: ({ known }: FormState<Known, never>) => String(known.context.limits.outputTime.value),
+      when: ({ value }: FormState<CheckFacts, "vent.by">) => value("vent.by") === "command",
+      defaultValue: ({ known }: FormState<CheckFacts, never>) => String(known.context.limits.outputTime.value),
     },
   }) as const;
 
 /** The leak that a check is held against, and who says so. */
-export const required = () => requiredSize.optional().known(({ known }: FormState<Known>) => known.required);
+export const required = () => requiredSize.optional().known(({ known }: FormState<CheckFacts>) => known.required);
 
 /** Percent of the rated tank volume. */
 export const fuelLevel = () =>
   percent("The fuel level", 0, 100, { label: "Fuel level, % of the tank", example: "45" }).asked({
-    defaultValue: ({ known }: FormState<Known>) => (known.fuelLevel === undefined ? undefined : String(known.fuelLevel)),
-    hint: ({ known: { context, fuelLevel }, value }: FormState<Known>) => {
+    defaultValue: ({ known }: FormState<CheckFacts>) => (known.fuelLevel === undefined ? undefined : String(known.fuelLevel)),
+    hint: ({ known: { context, fuelLevel }, value }: FormState<CheckFacts>) => {
       const { evapFuelLow: low, evapFuelHigh: high } = context.limits;
       const counts = `Counts between ${Math.round(100 * low.value)} and ${Math.round(100 * high.value)} % (${low.source})`;
       return fuelLevel !== undefined && value("fuelLevel") === String(fuelLevel) ? `As typed last. ${counts}` : counts;

@@ -21,7 +21,7 @@ import { needed, SHA256 } from "../input";
 import type { ReadsTo } from "../shop/settings";
 import { type UnitId, unitsOf } from "../units";
 import { JOINT_IDS, ZONE_IDS, type ZoneId } from "../vehicle";
-import type { Known } from "./known";
+import type { CheckFacts } from "./check-form";
 
 export type { InstrumentUse } from "../form";
 
@@ -43,9 +43,9 @@ export const place = (label: string, name = "joint", missing?: string): Field<st
   joint(missing).asked({
     type: "place",
     label,
-    among: ({ known }: FormState<Known>) => known.places,
-    defaultValue: ({ known }: FormState<Known>) => known.place?.id ?? known.places[0]?.id,
-    hint: ({ known, value }: FormState<Known>) => (value(name) === known.place?.id ? known.place?.because : undefined),
+    among: ({ known }: FormState<CheckFacts>) => known.places,
+    defaultValue: ({ known }: FormState<CheckFacts>) => known.place?.id ?? known.places[0]?.id,
+    hint: ({ known, value }: FormState<CheckFacts>) => (value(name) === known.place?.id ? known.place?.because : undefined),
   });
 
 /** A zone of the vehicle, named by its id. */
@@ -251,7 +251,7 @@ const used = (measures: "pressure" | "voltage", of: keyof typeof REACH) =>
     label: measures === "voltage" ? "Meter" : "Gauge",
     reach: REACH[of],
     ...(READS[of] ? { reads: READS[of] } : {}),
-    shop: ({ known }: FormState<Known>) => known.instruments,
+    shop: ({ known }: FormState<CheckFacts>) => known.instruments,
   });
 /** The gauge that was read, with its division and what it showed before; the shop's finest that reaches so far is proposed. */
 export const gauge = (reach: Exclude<keyof typeof REACH, "volts">) => used("pressure", reach);
@@ -269,20 +269,20 @@ export const trappedVolume = () =>
 /** Whether the engine is warm: as the conditions have it. */
 export const warm = (): Field<boolean> =>
   answer({ label: "Engine", yes: "Warm", no: "Not warm", missing: "Say whether the engine is warm" }).asked({
-    defaultValue: ({ known }: FormState<Known>) => (known.warm === undefined ? undefined : known.warm ? "yes" : "no"),
-    hint: ({ known }: FormState<Known>) => (known.warm === undefined ? undefined : "As the conditions have it"),
+    defaultValue: ({ known }: FormState<CheckFacts>) => (known.warm === undefined ? undefined : known.warm ? "yes" : "no"),
+    hint: ({ known }: FormState<CheckFacts>) => (known.warm === undefined ? undefined : "As the conditions have it"),
   });
 
 const CONDITIONS = "Set the conditions first (top right)";
 /** The air outside as the conditions have it. */
 export const ambient = () =>
   quantity("ambient", { missing: "Ambient pressure is missing" }).known(
-    ({ known }: FormState<Known>) => known.ambient,
+    ({ known }: FormState<CheckFacts>) => known.ambient,
     `${CONDITIONS}: this goes by ambient pressure.`,
   );
 export const airTemperature = (missing = "Bay temperature is missing") =>
   quantity("airTemperature", { missing }).known(
-    ({ known }: FormState<Known>) => known.temperature,
+    ({ known }: FormState<CheckFacts>) => known.temperature,
     `${CONDITIONS}: this goes by the bay's temperature.`,
   );
 

@@ -11,6 +11,7 @@ import { borescopeForm } from "./borescope/fields";
 import { cabinForm } from "./cabin/fields";
 import { capForm } from "./cap/fields";
 import { chainForm } from "./chain/fields";
+import type { CheckFacts } from "./check-form";
 import { circuitForm } from "./circuit/fields";
 import { crankcaseForm } from "./crankcase/fields";
 import { decayForm } from "./decay/fields";
@@ -21,7 +22,6 @@ import { gasForm } from "./exhaust-gas/fields";
 import { filterForm } from "./filter/fields";
 import { holdForm } from "./hold/fields";
 import { instrumentDoubt, offZero } from "./instrument";
-import type { Known } from "./known";
 import { outputForm } from "./output/fields";
 import { pinchForm } from "./pinch/fields";
 import { pressureTestForm } from "./pressure-test/fields";
@@ -37,7 +37,7 @@ import { ventPathForm } from "./vent-path/fields";
 
 const context = contextOf(VAPOUR);
 /** As after a morning's work: every field that can know something knows something else than the record says. */
-const known: Known = {
+const known: CheckFacts = {
   context,
   instruments: [],
   ambient: { value: 951, unit: "hPa", kind: "absolute" },
@@ -52,7 +52,7 @@ const known: Known = {
 /** The same of a car with a compressor, for what others have not. */
 const turbo = contextOf(TURBO);
 const air = contextOf(COLD_AIR);
-const knownFor = (name: string): Known => {
+const knownFor = (name: string): CheckFacts => {
   const [id = "", example] = name.split(", ");
   if (example === "its example") {
     const context = contextOf(exampleOf(id as CheckId).vehicle);
@@ -62,7 +62,7 @@ const knownFor = (name: string): Known => {
   return other ? { ...known, context: other, places: other.layout.joints } : known;
 };
 
-const FORMS: Readonly<Record<string, readonly [Form<never, Known>, object]>> = {
+const FORMS: Readonly<Record<string, readonly [Form<never, CheckFacts>, object]>> = {
   airflow: [airflowForm, good.airflow],
   borescope: [borescopeForm, good.borescope],
   cap: [capForm, vapour.capRecord()],
@@ -115,7 +115,7 @@ const plain = (record: object) => JSON.parse(JSON.stringify(record));
 describe("every check's form", () => {
   it.each(Object.entries(FORMS))("gives %s back as it was recorded, whatever is known now", (name, [form, record]) => {
     const known = knownFor(name);
-    const { record: again, errors } = toRecord(form as Form<object, Known>, toDraft(form, record as never, known), known);
+    const { record: again, errors } = toRecord(form as Form<object, CheckFacts>, toDraft(form, record as never, known), known);
     expect(errors).toBeUndefined();
     expect(plain(again as object)).toEqual(plain(record));
   });
@@ -124,7 +124,7 @@ describe("every check's form", () => {
     "says of an empty one what %s needs, each at a field that is there, in words",
     (name, [form]) => {
       const known = knownFor(name);
-      const { errors = [], record } = toRecord(form as Form<object, Known>, {}, { ...known, ambient: undefined } as never);
+      const { errors = [], record } = toRecord(form as Form<object, CheckFacts>, {}, { ...known, ambient: undefined } as never);
       expect(record).toBeUndefined();
       for (const { field, message } of errors) {
         expect(message).not.toMatch(/\bpath\b|undefined|\bnull\b|must be|\$\{|required field/);
@@ -136,7 +136,7 @@ describe("every check's form", () => {
 
   it("takes nothing for said that nobody said: from nothing typed no check is judged", () => {
     for (const [name, [form]] of Object.entries(FORMS))
-      expect(toRecord(form as Form<object, Known>, {}, knownFor(name)).errors?.length, name).toBeGreaterThan(0);
+      expect(toRecord(form as Form<object, CheckFacts>, {}, knownFor(name)).errors?.length, name).toBeGreaterThan(0);
   });
 
   it.each(Object.entries(FORMS))(
@@ -147,12 +147,12 @@ describe("every check's form", () => {
       const check = CHECK_IDS.find((id) => CHECKS[id].form === (form as unknown));
       const draft = toDraft(form, record as never, unknowing);
       const said = (answers: object) => {
-        const { record: made, errors } = toRecord(form as Form<object, Known>, { ...draft, ...answers }, unknowing);
+        const { record: made, errors } = toRecord(form as Form<object, CheckFacts>, { ...draft, ...answers }, unknowing);
         if (!made || !check) return { errors, sentences: new Set<string>() };
         const { headline, reasons } = judgeCheck(check, made, unknowing.context);
         return { made, errors, sentences: new Set([headline, ...reasons]) };
       };
-      const open = Object.entries<FormField<Known>>(form.fields).filter(
+      const open = Object.entries<FormField<CheckFacts>>(form.fields).filter(
         ([, f]) => (f.type === "answer" || f.type === "tick") && !f.aside,
       );
       for (const [field, { type }] of open) {

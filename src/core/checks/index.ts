@@ -1,6 +1,6 @@
-export * from "./asked";
 export * from "./candidate";
 export * from "./cautions";
+export * from "./claim";
 export * from "./context";
 export * from "./contract";
 export * from "./ids";

@@ -66,7 +66,7 @@ export class Field<Value, Optional extends boolean = false, Inner = unknown> {
     return new Field({ ...this.parts, known: { value, ...(elsewhere ? { elsewhere } : {}) } }, this.schema);
   }
 
-  /** Given by an instrument or a log as a whole, and not typed. @param empty what is there before anything was taken. */
+  /** RequiredKeys by an instrument or a log as a whole, and not typed. @param empty what is there before anything was taken. */
   taken(label: string, empty?: Value): Field<Value, Optional> {
     const { members: _, ...parts } = this.parts;
     return new Field({ ...parts, input: { type: "taken", label, ...(empty === undefined ? {} : { empty }) } }, this.schema);
@@ -99,12 +99,12 @@ const isObject = (value: unknown): value is object => typeof value === "object" 
 export type Unchecked<T> = T extends readonly unknown[] ? readonly unknown[] : { readonly [K in keyof T]?: unknown };
 
 export type Members = Readonly<Record<string, Field<unknown, boolean>>>;
-type Given<F extends Members> = { [K in keyof F]: F[K]["isOptional"] extends true ? never : K }[keyof F];
+type RequiredKeys<F extends Members> = { [K in keyof F]: F[K]["isOptional"] extends true ? never : K }[keyof F];
 
 /** The record that members make. */
 export type RecordOfMembers<F extends Members> = {
-  readonly [K in keyof F as K extends Given<F> ? K : never]: F[K]["value"];
-} & { readonly [K in keyof F as K extends Given<F> ? never : K]?: F[K]["value"] | undefined };
+  readonly [K in keyof F as K extends RequiredKeys<F> ? K : never]: F[K]["value"];
+} & { readonly [K in keyof F as K extends RequiredKeys<F> ? never : K]?: F[K]["value"] | undefined };
 
 /** Paths of a record's fields, as in "reference.diameter"; rows of a list have fields of their own. */
 export type PathsOf<F extends Members> = {

@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL } from "../core.fixture";
 import { type Draft, toRecord } from "../form";
-import { displacedForm, knownOfDisplaced } from ".";
+import { displacedFacts, displacedForm } from ".";
 import { Writer } from "./journal.fixture";
 
 const { layout } = contextOf(NATURAL);
-const read = (draft: Draft) => toRecord(displacedForm, draft, knownOfDisplaced(layout));
+const read = (draft: Draft) => toRecord(displacedForm, draft, displacedFacts(layout));
 
 describe("what came off by hand", () => {
   it("is named by its place until somebody says it otherwise, and is of no gas path where no place is said", () => {
@@ -18,7 +18,7 @@ describe("what came off by hand", () => {
     });
     expect(read({}).errors).toMatchObject([{ field: "what", missing: true }]);
     expect(read({ joint: "moon", what: "x" }).errors).toMatchObject([{ field: "joint" }]);
-    expect(toRecord(displacedForm, { what: "cover" }, knownOfDisplaced(undefined)).record).toMatchObject({ elsewhere: true });
+    expect(toRecord(displacedForm, { what: "cover" }, displacedFacts(undefined)).record).toMatchObject({ elsewhere: true });
   });
 
   it("is owed until it is back, and keeps where its bolts are", () => {

@@ -13,11 +13,11 @@ import {
   driveForm,
   driven,
   handoverForm,
-  knownOfReadiness,
-  knownOfSetAside,
   monitorForm,
   outcomeForm,
+  readinessFacts,
   readinessForm,
+  setAsideFacts,
   setAsideForm,
   storyForm,
   withCode,
@@ -64,8 +64,8 @@ describe("a car parked for its monitor", () => {
 
   it("has the fuel that a check had last", () => {
     const checks = [{ record: { fuelLevel: 30 } }, { record: { fuelLevel: 60 } }, { record: {} }] as never;
-    expect(toRecord(readinessForm, { outside: "12" }, knownOfReadiness({ checks }, known.now)).record?.fuelLevel).toBe(60);
-    expect(errors(readinessForm, { outside: "12" }, knownOfReadiness({ checks: [] }, known.now))).toHaveProperty("fuelLevel");
+    expect(toRecord(readinessForm, { outside: "12" }, readinessFacts({ checks }, known.now)).record?.fuelLevel).toBe(60);
+    expect(errors(readinessForm, { outside: "12" }, readinessFacts({ checks: [] }, known.now))).toHaveProperty("fuelLevel");
   });
 });
 
@@ -75,7 +75,7 @@ describe("what is left as it is", () => {
     job.add("opened", { number: 1 });
     job.add("vehicle", NATURAL);
     const id = job.add("finding", { joint: "oil-cap", what: "seal hard", confirmed: false, evidence: [] });
-    const known = knownOfSetAside(job.state(), () => "then");
+    const known = setAsideFacts(job.state(), () => "then");
     const said = { reason: "old", risk: "a hiss", decision: "later", date: "2026-05-01" };
     expect(toRecord(setAsideForm, said, known).record).toEqual({ of: "finding", id, ...said });
     expect(toRecord(setAsideForm, { ...said, id: "code P0171" }, { left: [["code P0171", "P0171"]] }).record).toMatchObject({

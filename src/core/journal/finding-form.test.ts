@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL } from "../core.fixture";
 import { type Draft, toDraft, toRecord } from "../form";
-import { findingForm, knownOfFinding } from ".";
+import { findingFacts, findingForm } from ".";
 import { Writer } from "./journal.fixture";
 
 const context = contextOf(NATURAL);
@@ -13,12 +13,12 @@ function jobWith(leak?: string) {
   if (leak) job.smoke({ seen: [{ joint: leak, at: 60 }], noSmokeOutside: false });
   return job.state();
 }
-const read = (draft: Draft, leak?: string) => toRecord(findingForm, draft, knownOfFinding(jobWith(leak), context));
+const read = (draft: Draft, leak?: string) => toRecord(findingForm, draft, findingFacts(jobWith(leak), context));
 
 describe("a finding", () => {
   it("is taken to be where a check pointed last, then where most is suspected, and says which", () => {
-    expect(knownOfFinding(jobWith("pcv-hose"), context).place).toEqual({ id: "pcv-hose", because: "Where a check pointed last" });
-    const { place, groups } = knownOfFinding(jobWith(), context);
+    expect(findingFacts(jobWith("pcv-hose"), context).place).toEqual({ id: "pcv-hose", because: "Where a check pointed last" });
+    const { place, groups } = findingFacts(jobWith(), context);
     expect(place?.because).toMatch(/^Suspected most/);
     expect(groups[0]).toMatchObject({ name: "Likely now", places: expect.arrayContaining([[place?.id, expect.any(String)]]) });
     expect(groups.at(-1)?.places).toEqual([["other", "Another place"]]);
@@ -30,7 +30,7 @@ describe("a finding", () => {
   });
 
   it("offers every place of the car once, circuit by circuit, besides the likely ones", () => {
-    const { groups } = knownOfFinding(jobWith("pcv-hose"), context);
+    const { groups } = findingFacts(jobWith("pcv-hose"), context);
     const circuits = groups.slice(1).flatMap((g) => g.places.map(([id]) => id));
     expect(new Set(circuits).size).toBe(circuits.length);
     for (const { id } of context.layout.joints) expect(circuits).toContain(id);
@@ -54,7 +54,7 @@ describe("a finding", () => {
       residue: "inside",
       failed: { why: "heat" },
     });
-    const known = knownOfFinding(jobWith(), context);
+    const known = findingFacts(jobWith(), context);
     expect(toRecord(findingForm, toDraft(findingForm, record as never, known), known).record).toEqual(record);
   });
 });

@@ -3,7 +3,7 @@ import { CHECK_IDS, CHECKS, type CheckContext, contextOf, voidVerdict } from "..
 import { causesOf, codeObservations, codeText } from "../faults";
 import type { Shop } from "../shop/settings";
 import { type Evidence, familiesOf, nextChecks, type Tally, weighSuspects, weighTogether, withExperience } from "../suspects";
-import { type GivenFacts, vehicleFacts, withPorts } from "../vehicle";
+import { type VehicleRecord, vehicleFacts, withPorts } from "../vehicle";
 import { comebackSince } from "./comeback";
 import { type Bodies, type EntryKind, isEntryKind } from "./entries";
 import { type At, type JournalEntry, spanOf } from "./envelope";
@@ -13,8 +13,8 @@ import { countsHere, endedElsewhere, isImported } from "./origin";
 import { ownCodes } from "./own-codes";
 import {
   type AfterRepair,
-  checkEvidence,
   confoundedChanges,
+  evidenceOf,
   isAfter,
   type Line,
   type LineOf,
@@ -97,7 +97,7 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
   const context = vehicle && contextOf(vehicle, shop, practice);
   const verdicts = verdictsOf(lines, context);
   const evidence = context
-    ? checkEvidence(
+    ? evidenceOf(
         lines,
         retracted,
         context,
@@ -336,7 +336,7 @@ function standingOf(
 /** The vehicle as it was described when a line was written, for a shop as it is now. */
 function vehicleThen(lines: readonly Line[], shop: Shop, practice: string | undefined): (line: Line) => CheckContext | undefined {
   const described = linesOf(lines, "vehicle")
-    .flatMap((l) => [...(l.former as GivenFacts[]).map((body) => ({ seq: l.seq, body })), { seq: l.seq, body: l.body }])
+    .flatMap((l) => [...(l.former as VehicleRecord[]).map((body) => ({ seq: l.seq, body })), { seq: l.seq, body: l.body }])
     .map((v) => ({ seq: v.seq, context: contextOf(v.body, shop, practice) }));
   return (line) => described.findLast((v) => v.seq <= line.seq)?.context;
 }

@@ -4,7 +4,7 @@ import { formatNumber } from "../units";
 import { entriesFor, layoutOf } from "../vehicle";
 import { COMEBACK_COUNTS } from "./comeback";
 import { disabledBy } from "./emission";
-import { type CodeWait, type Owed, type Proof, SHORTEST_DRIVE } from "./proof";
+import { type CodeWait, type Obligation, type Proof, SHORTEST_DRIVE } from "./proof";
 import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
 import { STATIONS } from "./state";
 
@@ -90,7 +90,7 @@ function inspectionBlocks({ checks, findings, proof }: Pick<Facts, "checks" | "f
 const NOT_REPAIRED = "Nothing has been repaired: hand over conditionally, or go on";
 const prove = (reason: string): Block => ({ station: "prove", reason });
 
-const nameOf = ({ askedBy }: Owed, { vehicle }: Pick<Facts, "vehicle">) => {
+const nameOf = ({ askedBy }: Obligation, { vehicle }: Pick<Facts, "vehicle">) => {
   if (!askedBy) return undefined;
   const kind = inSentence(CHECKS[askedBy.check].name);
   const part = askedBy.part && vehicle ? inSentence(jointName(layoutOf(vehicle), askedBy.part)) : askedBy.part;
@@ -100,7 +100,7 @@ const nameOf = ({ askedBy }: Owed, { vehicle }: Pick<Facts, "vehicle">) => {
 /** One reason for each check that asked and each way its questions stand unanswered. */
 function owedBlocks(facts: Facts): Block[] {
   const open = facts.proof.owed.filter((o) => o.missing !== undefined);
-  const groups = new Map<string, Owed[]>();
+  const groups = new Map<string, Obligation[]>();
   for (const owed of open) {
     const key = [
       nameOf(owed, facts) ?? owed.atom.split("@")[0],
@@ -110,7 +110,7 @@ function owedBlocks(facts: Facts): Block[] {
     groups.set(key, [...(groups.get(key) ?? []), owed]);
   }
   return [...groups.values()].map((group) => {
-    const [first] = group as [Owed, ...Owed[]];
+    const [first] = group as [Obligation, ...Obligation[]];
     const name = nameOf(first, facts);
     const all = facts.proof.owed.filter((o) => nameOf(o, facts) === name);
     const words = listed(group.map((o) => o.words));
@@ -149,7 +149,7 @@ function owedBlocks(facts: Facts): Block[] {
 }
 
 /** What no record has shown: a code's whole system with the entry that gets furthest, or places that came off. */
-function notShown(group: readonly Owed[], words: string, { vehicle }: Pick<Facts, "vehicle">): string {
+function notShown(group: readonly Obligation[], words: string, { vehicle }: Pick<Facts, "vehicle">): string {
   const places = group.filter((o) => o.atom.startsWith("tight@")).map((o) => placeOf(o.atom));
   if (group[0]?.atom.startsWith("trim@")) return `Live data since the repair is missing: ${words}. Take a fuel-trim survey`;
   if (places.length === 0 || !vehicle) return `Not seen seated since it was back on: ${words}`;

@@ -1,6 +1,6 @@
 import { findingPlaces } from "../faults";
 import { BadInput } from "../input";
-import { type GivenFacts, JOINT_IDS, layoutOf, vehicleFacts } from "../vehicle";
+import { JOINT_IDS, layoutOf, type VehicleRecord, vehicleFacts } from "../vehicle";
 import { ANYWHERE, type Bodies, type EntryKind } from "./entries";
 
 /** A place that is none of the list; its words say where it is. */
@@ -30,7 +30,7 @@ function placesIn(kind: EntryKind, body: object): (readonly [path: string, place
  * Throws BadInput where an entry names a place that no description of its job's vehicle has.
  * @param described every description of the vehicle so far: a device that has not seen the newest is not wrong for it.
  */
-export function validatePlaces(kind: EntryKind, body: object, described: () => readonly GivenFacts[]): void {
+export function validatePlaces(kind: EntryKind, body: object, described: () => readonly VehicleRecord[]): void {
   const unknown = placesIn(kind, body).filter(([, place]) => place !== ELSEWHERE && place !== ANYWHERE && !JOINT_IDS.has(place));
   if (unknown.length === 0) return;
   const causes = new Set(

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL } from "../core.fixture";
 import { type Draft, formStateOf, isRequired, toDraft, toRecord } from "../form";
-import { knownOfRepair, repairForm, stillOff } from ".";
+import { repairFacts, repairForm, stillOff } from ".";
 import { Writer } from "./journal.fixture";
 
 const context = contextOf(NATURAL);
@@ -11,7 +11,7 @@ function known(...joints: string[]) {
   job.add("vehicle", NATURAL);
   for (const joint of joints)
     job.add("finding", { joint, what: `${joint} split`, confirmed: false, evidence: [], failed: { why: "age" } });
-  return knownOfRepair(job.state(), context);
+  return repairFacts(job.state(), context);
 }
 const read = (draft: Draft, of = known("pcv-hose", "oil-cap")) => toRecord(repairForm, draft, of);
 const errors = (draft: Draft) => read(draft).errors?.map((f) => [f.field, f.message]);

@@ -2,12 +2,12 @@ import { describe, expect, it } from "vitest";
 import { NATURAL, TURBO, VAPOUR } from "../core.fixture";
 import { type Draft, formStateOf, isRequired, toRecord } from "../form";
 import { validate } from "../input";
-import { FITTED_SYSTEMS, type GivenFacts, vehicleFacts, vehicleFields } from "../vehicle";
+import { FITTED_SYSTEMS, type VehicleRecord, vehicleFacts, vehicleFields } from "../vehicle";
 import { vehicleForm } from ".";
 
 const nobody = { vehicle: undefined, by: "Ana" };
-const read = (draft: Draft, vehicle?: GivenFacts) => toRecord(vehicleForm, draft, { ...nobody, vehicle });
-const errors = (draft: Draft, vehicle?: GivenFacts) =>
+const read = (draft: Draft, vehicle?: VehicleRecord) => toRecord(vehicleForm, draft, { ...nobody, vehicle });
+const errors = (draft: Draft, vehicle?: VehicleRecord) =>
   Object.fromEntries((read(draft, vehicle).errors ?? []).map((f) => [f.field, f.message]));
 
 describe("the vehicle's facts", () => {
@@ -21,18 +21,18 @@ describe("the vehicle's facts", () => {
   });
 
   it("stand in the form as they are recorded, whichever car it is, and come out the same", () => {
-    const full: GivenFacts = {
+    const full: VehicleRecord = {
       ...VAPOUR,
       tapped: ["manifold"],
       crankcaseBand: { low: { value: -6, unit: "hPa", kind: "gauge" }, high: { value: -1, unit: "hPa", kind: "gauge" } },
       limits: { idleSpeed: { value: 11.5, source: "maker's figure, entered by Bo" } },
       evap: {
-        ...(VAPOUR.evap as NonNullable<GivenFacts["evap"]>),
+        ...(VAPOUR.evap as NonNullable<VehicleRecord["evap"]>),
         monitor: "canister-pump",
         referenceOrifice: { value: 0.5, unit: "mm" },
         requiredLeak: { value: 0.02, unit: "in" },
       },
-    } as GivenFacts;
+    } as VehicleRecord;
     for (const vehicle of [NATURAL, TURBO, VAPOUR, full, { fuel: "diesel", displacement: { value: 2, unit: "L" } } as const]) {
       const { record, errors } = read({}, vehicle);
       expect(errors).toBeUndefined();
@@ -44,7 +44,10 @@ describe("the vehicle's facts", () => {
   });
 
   it("keep who entered a maker's figure until the figure is changed", () => {
-    const vehicle = { ...NATURAL, limits: { idleSpeed: { value: 12, source: "maker's figure, entered by Bo" } } } as GivenFacts;
+    const vehicle = {
+      ...NATURAL,
+      limits: { idleSpeed: { value: 12, source: "maker's figure, entered by Bo" } },
+    } as VehicleRecord;
     const again = (typed: string) => read({ limits: { idleSpeed: typed } }, vehicle).record?.limits?.idleSpeed?.source;
     expect(read({}, vehicle).record?.limits).toEqual(vehicle.limits);
     expect(again("999")).toBe("maker's figure, entered by Ana");
@@ -77,7 +80,7 @@ describe("the vehicle's facts", () => {
 });
 
 describe("the vapour system in the vehicle's form", () => {
-  const wrong = (evap: Draft, vehicle: GivenFacts = VAPOUR) => errors({ evap }, vehicle);
+  const wrong = (evap: Draft, vehicle: VehicleRecord = VAPOUR) => errors({ evap }, vehicle);
 
   it("is none where no tank was typed and nothing else was said of it", () => {
     expect(read({ displacement: "1.6", fitted: ["evap"], fittedKnown: true }).record).not.toHaveProperty("evap");

@@ -18,20 +18,20 @@ export const latestIn = (entries: readonly Pick<JournalEntry, "at">[]): number =
   entries.reduce((latest, { at }) => Math.max(latest, spanOf(at).to), 0);
 
 /** What had ended there last, by the bay's clock, as far as it was known from a moment of the wall's on; both ms since 1970. */
-export type Known = readonly (readonly [since: number, latest: number])[];
+export type LatestKnown = readonly (readonly [since: number, latest: number])[];
 
 /**
  * The bay's own time of what was done from and to these moments of the wall's clock: it began after all that had been done when it
  * began, however long it took. A drive is told when it is over, and begins there as it is told.
  */
-export function inBayTime(kind: EntryKind, at: At, known: Known): At {
+export function inBayTime(kind: EntryKind, at: At, known: LatestKnown): At {
   const later = (iso: string, by: number) => new Date(Date.parse(iso) + by).toISOString();
   if (typeof at === "string") return later(at, ahead(lastAt(known, Date.parse(at)), Date.parse(at)));
   const [from, to] = [Date.parse(at.from), Date.parse(at.to)];
   const by = kind === "drive" ? to - from + ahead(lastAt(known, to), to) : ahead(lastAt(known, from), from);
   return { from: later(at.from, by), to: later(at.to, by) };
 }
-const lastAt = (known: Known, moment: number): number => known.findLast(([since]) => since <= moment)?.[1] ?? 0;
+const lastAt = (known: LatestKnown, moment: number): number => known.findLast(([since]) => since <= moment)?.[1] ?? 0;
 
 /** Whether the case is over: ended, closed or handed over. */
 export const isOver = (entries: readonly JournalEntry[]): boolean =>

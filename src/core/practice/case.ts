@@ -8,7 +8,7 @@ import { type Noise, seededNoise } from "../maths/random";
 import { DEFAULT_SHOP } from "../shop/settings";
 import type { EngineNow } from "../suspects";
 import { fromSi } from "../units";
-import { type GivenFacts, layoutOf, vehicleFacts } from "../vehicle";
+import { layoutOf, type VehicleRecord, vehicleFacts } from "../vehicle";
 import { type Car, type Fault, stateAt } from "./car";
 import { type CaseSpec, type ComposedCase, caseCode, type DrawnCase, type Level, readCaseCode } from "./code";
 import { monitorCodes } from "./ecu-codes";
@@ -19,7 +19,7 @@ import { vehicleFor } from "./vehicles";
 export interface PracticeCase {
   readonly code: string;
   readonly family: Family;
-  readonly facts: GivenFacts;
+  readonly facts: VehicleRecord;
   readonly car: Car;
   readonly story: Bodies["story"];
   /** Codes that have nothing to do with it */
@@ -36,7 +36,7 @@ const STRAYS = ["P0562", "P0128", "P0420"] as const;
 const STRAY_SYMPTOM: Record<Level, number> = { 1: 0, 2: 0.06, 3: 0.06 };
 
 /** Causes that a case of a family is drawn from, in their fixed order. */
-export function playableCauses(facts: GivenFacts, family: Family): readonly Cause[] {
+export function playableCauses(facts: VehicleRecord, family: Family): readonly Cause[] {
   const vehicle = vehicleFacts(facts);
   return causesOf(layoutOf(vehicle), vehicle, [family]).filter((c) => c.id !== "healthy");
 }

@@ -1,6 +1,6 @@
 import type { Family } from "../faults";
 import type { Noise } from "../maths/random";
-import type { FittedSystem, GivenFacts } from "../vehicle";
+import type { FittedSystem, VehicleRecord } from "../vehicle";
 
 const NAMES = [
   ["Ondrell", "Petrel"],
@@ -14,7 +14,7 @@ const NAMES = [
 ] as const;
 
 /** Made-up cars of a family, as the trade brings them in: enough of them that the same fault is met on different ones. */
-export function vehicleFor(family: Family, noise: Noise): GivenFacts {
+export function vehicleFor(family: Family, noise: Noise): VehicleRecord {
   const chance = (p: number) => noise.uniform() < p;
   const [make, model] = NAMES[Math.floor(noise.uniform(0, NAMES.length))] as (typeof NAMES)[number];
   const diesel = family === "filter" || (family === "egr" && chance(0.65)) || (family === "boost" && chance(0.55));

@@ -1,12 +1,12 @@
 import { formatQuantity } from "../units";
-import { type GivenFacts, OPEN_FACTS, type OpenFact, TAPPABLE, type VehicleFacts } from "./facts";
+import { OPEN_FACTS, type OpenFact, TAPPABLE, type VehicleFacts, type VehicleRecord } from "./facts";
 import { commonest } from "./usual";
 
 /** The same facts for the same description, so that what is worked out from them can be kept beside them. */
-const completed = new WeakMap<GivenFacts, VehicleFacts>();
+const completed = new WeakMap<VehicleRecord, VehicleFacts>();
 
 /** A vehicle to judge by: what nobody gave stands at the commonest, and is named as unknown. */
-export function vehicleFacts(given: GivenFacts): VehicleFacts {
+export function vehicleFacts(given: VehicleRecord): VehicleFacts {
   const known = completed.get(given);
   if (known) return known;
   const unknown = OPEN_FACTS.filter((fact) => given[fact] === undefined);
@@ -16,13 +16,13 @@ export function vehicleFacts(given: GivenFacts): VehicleFacts {
 }
 const dropUndefined = (given: object) => Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined));
 
-const kept = new WeakMap<GivenFacts, Map<string, GivenFacts>>();
+const kept = new WeakMap<VehicleRecord, Map<string, VehicleRecord>>();
 
 /** A description with every port that earlier ones tapped: a hole that was drilled does not go away by leaving it out. */
-export function withPorts(given: GivenFacts, earlier: readonly GivenFacts[]): GivenFacts {
+export function withPorts(given: VehicleRecord, earlier: readonly VehicleRecord[]): VehicleRecord {
   const ports = TAPPABLE.filter((zone) => [given, ...earlier].some((e) => e.tapped?.includes(zone)));
   if (ports.every((zone) => given.tapped?.includes(zone))) return given;
-  const byPorts = kept.get(given) ?? new Map<string, GivenFacts>();
+  const byPorts = kept.get(given) ?? new Map<string, VehicleRecord>();
   kept.set(given, byPorts);
   const key = ports.join();
   const known = byPorts.get(key) ?? { ...given, tapped: ports };

@@ -157,10 +157,10 @@ export const vehicleFields = fields({
 });
 
 /** A vehicle as somebody described it, in part or whole: what a job keeps. */
-export type GivenFacts = RecordOf<typeof vehicleFields>;
+export type VehicleRecord = RecordOf<typeof vehicleFields>;
 
 /** What a job can begin without; fuel and displacement it cannot. */
-export const OPEN_FACTS = ["induction", "metering", "banks", "fitted"] as const satisfies readonly (keyof GivenFacts)[];
+export const OPEN_FACTS = ["induction", "metering", "banks", "fitted"] as const satisfies readonly (keyof VehicleRecord)[];
 export type OpenFact = (typeof OPEN_FACTS)[number];
 
 export const FACT_NAMES: Record<OpenFact, string> = {
@@ -171,8 +171,8 @@ export const FACT_NAMES: Record<OpenFact, string> = {
 };
 
 /** A vehicle to judge by. */
-export type VehicleFacts = Omit<GivenFacts, OpenFact> & {
-  readonly [F in OpenFact]: NonNullable<GivenFacts[F]>;
+export type VehicleFacts = Omit<VehicleRecord, OpenFact> & {
+  readonly [F in OpenFact]: NonNullable<VehicleRecord[F]>;
 } & {
   /** Those nobody gave yet: each stands at the commonest meanwhile */
   readonly unknown?: readonly OpenFact[];

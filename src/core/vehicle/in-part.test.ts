@@ -8,9 +8,9 @@ import { validate } from "../input";
 import { foldJob } from "../journal";
 import { NOW, SHOP, Writer } from "../journal/journal.fixture";
 import { vehicleFacts, vehicleName } from "./complete";
-import { FITTED_SYSTEMS, type GivenFacts, OPEN_FACTS, type OpenFact, vehicleFields } from "./facts";
+import { FITTED_SYSTEMS, OPEN_FACTS, type OpenFact, type VehicleRecord, vehicleFields } from "./facts";
 
-const LITTLE: GivenFacts = { fuel: "petrol", displacement: { value: 1.6, unit: "L" } };
+const LITTLE: VehicleRecord = { fuel: "petrol", displacement: { value: 1.6, unit: "L" } };
 const little = contextOf(LITTLE);
 
 describe("a vehicle known in part", () => {
@@ -110,7 +110,7 @@ const RECORDS: readonly (readonly [CheckId, object])[] = [
   ["vent-path", vapour.ventPathRecord()],
 ];
 /** What each fact could be as well. */
-const OTHERWISE: Readonly<Record<OpenFact, readonly Partial<GivenFacts>[]>> = {
+const OTHERWISE: Readonly<Record<OpenFact, readonly Partial<VehicleRecord>[]>> = {
   induction: [{ induction: "natural" }, { induction: "turbo" }],
   metering: [{ metering: "maf" }, { metering: "map" }],
   banks: [{ banks: 1 }, { banks: 2 }],
@@ -118,12 +118,12 @@ const OTHERWISE: Readonly<Record<OpenFact, readonly Partial<GivenFacts>[]>> = {
 };
 
 describe("what a check says it needs to know of a vehicle", () => {
-  const whole: GivenFacts = { ...VAPOUR, fitted: FITTED_SYSTEMS };
+  const whole: VehicleRecord = { ...VAPOUR, fitted: FITTED_SYSTEMS };
   it.each(RECORDS)("%s: a fact that it does not name does not turn its verdict", (kind, record) => {
-    const outcome = (facts: GivenFacts) => judgeCheck(kind, record, contextOf(facts)).outcome;
+    const outcome = (facts: VehicleRecord) => judgeCheck(kind, record, contextOf(facts)).outcome;
     expect(outcome(whole)).not.toBe("void");
     for (const fact of OPEN_FACTS.filter((f) => !CHECKS[kind].needs?.includes(f))) {
-      const outcomes = (OTHERWISE[fact] as readonly Partial<GivenFacts>[])
+      const outcomes = (OTHERWISE[fact] as readonly Partial<VehicleRecord>[])
         .map((change) => outcome({ ...whole, ...change }))
         // Of a part that the car then has not, a record says nothing: that is said by itself.
         .filter((o) => o !== "void");

@@ -1,7 +1,7 @@
-import type { FittedSystem, GivenFacts, OpenFact, VehicleFacts, WorkedBy } from "./facts";
+import type { FittedSystem, OpenFact, VehicleFacts, VehicleRecord, WorkedBy } from "./facts";
 
 /** What the commonest car of a fuel and a year has. */
-export function commonest({ fuel, year }: Pick<GivenFacts, "fuel" | "year">): Pick<VehicleFacts, OpenFact> {
+export function commonest({ fuel, year }: Pick<VehicleRecord, "fuel" | "year">): Pick<VehicleFacts, OpenFact> {
   const { induction, fitted } = fuel === "diesel" ? commonestDiesel(year) : { induction: "natural" as const, fitted: PETROL };
   return { induction, metering: "maf", banks: 1, fitted };
 }

@@ -49,7 +49,7 @@ const LANES = [
 const FAMILY_WORDS: Readonly<Record<string, string>> = { engine: "Engine air", evap: "Vapour system" };
 
 /** What was asked of the board, as it stands in the address. */
-export interface Asked {
+export interface BoardFilter {
   readonly q: string;
   readonly all: string;
   readonly waiting: string;
@@ -68,7 +68,7 @@ interface Props {
     readonly page: number;
     readonly pages: number;
   };
-  asked: Asked;
+  asked: BoardFilter;
   people: readonly string[];
   families: readonly string[];
   /** What a job may begin with: check and name */
@@ -83,7 +83,7 @@ interface Props {
 }
 
 /** The board's address with something asked otherwise. */
-function boardUrl(asked: Asked, change: Partial<Asked> & { readonly page?: number }): string {
+function boardUrl(asked: BoardFilter, change: Partial<BoardFilter> & { readonly page?: number }): string {
   const said = Object.entries({ ...asked, ...change }).filter(([, value]) => value !== "" && value !== 1);
   return said.length === 0 ? "/" : `/?${new URLSearchParams(said.map(([k, v]) => [k, String(v)])).toString()}`;
 }
@@ -177,7 +177,7 @@ export function Board({ board, asked, people, families, instruments, shopName, c
 }
 
 /** Words to look for, and what else is asked; kept in the address, so that it can be sent on and gone back to. */
-function SearchForm({ asked, people, families }: { asked: Asked; people: readonly string[]; families: readonly string[] }) {
+function SearchForm({ asked, people, families }: { asked: BoardFilter; people: readonly string[]; families: readonly string[] }) {
   const more = [asked.waiting, asked.person, asked.family, asked.quiet, asked.due].some(Boolean);
   const any = (label: string) => ["", label] as const;
   return (

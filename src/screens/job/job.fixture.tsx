@@ -4,7 +4,7 @@ import { type ReactNode, useMemo, useState } from "react";
 import { contextOf } from "@/core/checks";
 import { foldJob, type JournalEntry } from "@/core/journal";
 import { JOB, minute, SHOP, Writer } from "@/core/journal/journal.fixture";
-import { airMapOf, type GivenFacts } from "@/core/vehicle";
+import { airMapOf, type VehicleRecord } from "@/core/vehicle";
 import type { NewEntry } from "../session/device";
 import { PreferencesProvider } from "../session/preferences";
 import { OverlayProvider } from "./overlay";
@@ -13,7 +13,7 @@ import { type Job, JobProvider } from "./use-job";
 const NOW = Date.parse(minute(600));
 
 /** A journal on a described car, its conditions set. */
-export function journalOf(facts: GivenFacts): Writer {
+export function journalOf(facts: VehicleRecord): Writer {
   const journal = new Writer();
   journal.add("opened", { number: 7 });
   journal.add("vehicle", facts);

@@ -4,7 +4,7 @@ import { BookOpen } from "lucide-react";
 import { useState } from "react";
 import { CHECKS } from "@/core/checks";
 import { toDraft } from "@/core/form";
-import { type Bodies, entryWords, type JournalEntry, type Kept, knownOf, noteForm } from "@/core/journal";
+import { type Bodies, checkFacts, entryWords, type JournalEntry, type Kept, noteForm } from "@/core/journal";
 import { ROLES } from "@/core/people";
 import { Button, LinkButton } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
@@ -211,7 +211,7 @@ function useCorrection(go: Go): (root: JournalEntry, newest: JournalEntry) => st
     if ((load<{ startedAt?: string }>(key)?.startedAt ?? "") !== "")
       return `${name} is in hand: record or discard that first, so that nothing of it is lost`;
     save(key, {
-      ...toDraft(form, record, knownOf(check, state, shop, context)),
+      ...toDraft(form, record, checkFacts(check, state, shop, context)),
       ...(pictures ? { pictures } : {}),
       startedAt: typeof newest.at === "string" ? newest.at : newest.at.from,
       [CORRECTS]: { entry: root.id, at: newest.at } satisfies Corrects,

@@ -3,7 +3,7 @@
 import { Plus, Volume2, VolumeX } from "lucide-react";
 import { memo, useMemo, useState } from "react";
 import { CHECKS } from "@/core/checks";
-import { displacedForm, knownOfDisplaced, type OffCarItem, STATION_NAMES, type WaitingOn } from "@/core/journal";
+import { displacedFacts, displacedForm, type OffCarItem, STATION_NAMES, type WaitingOn } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { type Suspect, weightInWords } from "@/core/suspects";
 import { Button, IconButton } from "@/ui/button";
@@ -221,7 +221,7 @@ function OffTheCar() {
 /** What was taken off by hand, besides what a check takes off for itself, with where its bolts and clips lie. */
 function CameOff({ onDone }: { onDone: () => void }) {
   const { layout } = useJob();
-  const known = useMemo(() => knownOfDisplaced(layout), [layout]);
+  const known = useMemo(() => displacedFacts(layout), [layout]);
   const form = useEntryForm(displacedForm, "displaced", known);
   return (
     <form

@@ -2,14 +2,14 @@
 
 import type { ReactNode } from "react";
 import { useFormState } from "react-hook-form";
-import { type KnownOfVehicle, MAKERS_LIMITS, type vehicleForm } from "@/core/journal";
+import { MAKERS_LIMITS, type VehicleFormFacts, type vehicleForm } from "@/core/journal";
 import { FormFields } from "../form/form-field";
 import type { TypedForm } from "../form/use-typed-form";
 
 type Of = typeof vehicleForm extends { readonly fields: infer F } ? Extract<keyof F, string> : never;
 
 /** The facts that change what a reading means, the rarer ones folded away. */
-export function VehicleFields({ of }: { of: TypedForm<object, KnownOfVehicle, Of> }) {
+export function VehicleFields({ of }: { of: TypedForm<object, VehicleFormFacts, Of> }) {
   const { errors } = useFormState({ control: of.control });
   const fitted = of.value<readonly string[] | undefined>("fitted") ?? [];
   return (

@@ -2,7 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
-import { type KnownOfVehicle, storyForm, vehicleForm } from "@/core/journal";
+import { storyForm, type VehicleFormFacts, vehicleForm } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { Form } from "@/ui/form";
@@ -22,7 +22,7 @@ export function NewJob() {
   const router = useRouter();
   const { person, ask } = usePerson();
   const story = useTypedForm(storyForm, "pelota.draft.new-job.story", NO_STORY);
-  const known = useMemo<KnownOfVehicle>(() => ({ vehicle: undefined, by: person ?? "this shop" }), [person]);
+  const known = useMemo<VehicleFormFacts>(() => ({ vehicle: undefined, by: person ?? "this shop" }), [person]);
   const vehicle = useTypedForm(vehicleForm, "pelota.draft.new-job.vehicle", known);
   const [ids, setIds, clearIds] = useDraft("pelota.draft.new-job.ids", { jobId: "", openingId: "" });
   const [error, setError] = useState<string>();

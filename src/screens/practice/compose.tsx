@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 import { type Family, SYMPTOMS } from "@/core/faults";
 import { CODE_FAMILIES } from "@/core/practice/code";
 import { formatQuantity } from "@/core/units";
-import { type GivenFacts, vehicleFacts, vehicleName } from "@/core/vehicle";
+import { type VehicleRecord, vehicleFacts, vehicleName } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { Chips } from "@/ui/choice";
 import { SelectField } from "@/ui/field";
@@ -28,7 +28,7 @@ export function Compose() {
   const [size, setSize] = useState("4");
   const [symptoms, setSymptoms] = useState<readonly string[]>([]);
   const [misleads, setMisleads] = useState(false);
-  const [car, setCar] = useState<{ readonly facts: GivenFacts; readonly causes: readonly string[] }>();
+  const [car, setCar] = useState<{ readonly facts: VehicleRecord; readonly causes: readonly string[] }>();
   const [code, setCode] = useState<string>();
   useEffect(() => {
     if (!open) return;

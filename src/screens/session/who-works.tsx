@@ -12,10 +12,10 @@ import { getJson, Offline, sendJson } from "./api";
 import { sendNow } from "./outbox";
 import { enterOffline, enterWith, knownHere, lock, lockAfter, setLockAfter } from "./sign-in";
 
-type Known = Pick<Person, "id" | "name" | "role">;
+type PersonHere = Pick<Person, "id" | "name" | "role">;
 /** Who may sign in, as the server says, or as far as this device knows while the server is away. */
 interface Door {
-  readonly people: readonly Known[];
+  readonly people: readonly PersonHere[];
   readonly lead: boolean;
   /** Everybody's PIN in the demo */
   readonly demoPin?: string;
@@ -48,7 +48,7 @@ async function comeIn(personId: string, pin: string): Promise<string | undefined
 /** Who signs in on this device: by name and PIN, with the server or, for who was here lately, without. */
 export function WhoWorks({ here, done }: { here: SignedIn | undefined; done: () => void }) {
   const [door, setDoor] = useState<Door>();
-  const [chosen, setChosen] = useState<Known>();
+  const [chosen, setChosen] = useState<PersonHere>();
   const [changing, setChanging] = useState(false);
   const [error, setError] = useState("");
   useEffect(() => {
@@ -137,7 +137,17 @@ function LockAfter() {
   );
 }
 
-function GivePin({ who, demoPin, done, back }: { who: Known; demoPin: string | undefined; done: () => void; back: () => void }) {
+function GivePin({
+  who,
+  demoPin,
+  done,
+  back,
+}: {
+  who: PersonHere;
+  demoPin: string | undefined;
+  done: () => void;
+  back: () => void;
+}) {
   const [pin, setPin] = useState("");
   const [error, setError] = useState("");
   const [busy, setBusy] = useState(false);

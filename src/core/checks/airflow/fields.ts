@@ -1,6 +1,6 @@
 import { choice, fields, formOf, list, quantity, type RecordOf } from "../../form";
+import { checkForm } from "../check-form";
 import { airTemperature, ambient, reads, rpm, takenSource, warm } from "../fields";
-import { checkForm } from "../known";
 
 /** A steady moment at idle or at wide open throttle. */
 export const airflowPointFields = fields({
@@ -38,13 +38,13 @@ export type AirflowRecord = RecordOf<typeof airflowFields>;
 
 export const airflowForm = checkForm(airflowFields, { aside: { reads: reads("typed") } });
 
-interface KnownOfPoint {
+interface PointFacts {
   /** The engine has an air meter: then it is what is read; otherwise the manifold's pressure is */
   readonly metered: boolean;
 }
 
 /** One point of an airflow check, typed. */
-export const airflowPointForm = formOf<KnownOfPoint>()(airflowPointFields, {
+export const airflowPointForm = formOf<PointFacts>()(airflowPointFields, {
   ask: {
     maf: {
       example: ({ value }) => (value("state") === "idle" ? "1.9" : "62"),

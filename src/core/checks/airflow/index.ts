@@ -1,4 +1,4 @@
-import { ofEngine, saysOf } from "../asked";
+import { ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { airflowCandidates } from "./candidates";
 import { type AirflowRecord, airflowFields, airflowForm } from "./fields";
@@ -21,7 +21,7 @@ export const airflow: CheckKind<AirflowRecord, unknown, Seen> = {
   shelf: "running",
   rows,
   candidates: airflowCandidates,
-  asks: ({ points }, verdict, { layout }) => {
+  claims: ({ points }, verdict, { layout }) => {
     if (verdict.outcome === "void") return [];
     const open = points.some((p) => p.state === "wide-open");
     return [

@@ -1,6 +1,6 @@
 import { fields, quantity, type RecordOf } from "../../form";
+import { checkForm } from "../check-form";
 import { gauge, warm } from "../fields";
-import { checkForm } from "../known";
 
 const pressure = (label: string, example: string, column: string) =>
   quantity("backPressure", { label, units: ["kPa", "mbar", "psi", "hPa"], example, column }).optional();

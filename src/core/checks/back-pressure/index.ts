@@ -1,4 +1,4 @@
-import { ofEngine, saysOf } from "../asked";
+import { ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { type BackPressure, backPressureFields, backPressureForm } from "./fields";
 import { judgeBackPressure } from "./judge";
@@ -26,7 +26,7 @@ export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
       why: "one gauge where the sensor sits",
     },
   ],
-  asks: (_record, verdict, { layout }) =>
+  claims: (_record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofEngine(layout, "pressure@exhaust", "exhaust back pressure", saysOf(verdict.outcome))],
   fields: backPressureFields,
   form: backPressureForm,

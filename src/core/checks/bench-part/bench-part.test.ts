@@ -21,7 +21,7 @@ describe("a part on the bench", () => {
   });
 
   it("says nothing of the car, good or bad", () => {
-    expect(CHECKS["bench-part"].asks({ ...sound, leaksAt: "x" }, judge({ leaksAt: "x" }), context)).toEqual([]);
+    expect(CHECKS["bench-part"].claims({ ...sound, leaksAt: "x" }, judge({ leaksAt: "x" }), context)).toEqual([]);
     const job = new Writer();
     job.add("vehicle", NATURAL);
     job.add("check", { check: "bench-part", record: { ...sound, leaksAt: "its crimp" } });

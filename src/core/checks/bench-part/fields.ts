@@ -1,6 +1,6 @@
 import { answer, choice, fields, quantity, type RecordOf, text } from "../../form";
+import { checkForm } from "../check-form";
 import { duration, gauge } from "../fields";
-import { checkForm } from "../known";
 
 export const PART_STATES = { old: "The old one, taken off", new: "The new one, before it goes on" } as const;
 export const WAYS = { dip: "Dipped in water", soap: "Soaped", smoke: "Filled with smoke" } as const;

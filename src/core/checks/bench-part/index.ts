@@ -17,7 +17,7 @@ export const benchPart: CheckKind<BenchPart, unknown, never> = {
   rows,
   // Nobody takes a part off to learn what a check on the car tells.
   candidates: () => [],
-  asks: () => [],
+  claims: () => [],
   fields: benchPartFields,
   form: benchPartForm,
   plan: ({ limits }) => ({

@@ -79,14 +79,14 @@ describe("boost from a log, as a check", () => {
     const leak = judge({ keyOn, points: under((p) => ({ maf: times(p.maf, 1.09) })) });
     expect(leak.observation).toBe("boost-leak");
     expect(leak.reasons.join()).toMatch(/filter's pressure sensor shows 9\.0 hPa/);
-    const asks = (change: Partial<BoostRecord>) =>
-      CHECKS.boost.asks({ ...sound, ...change }, judge(change), context).map((a) => `${a.atom} ${a.says}`);
-    expect(asks({ keyOn })).toEqual(expect.arrayContaining(["zero@filter-sensor bad", "boost@delivered good"]));
-    expect(asks({ keyOn: { map: abs(AIR), filter: dp(0) } })).toContain("zero@filter-sensor good");
-    expect(asks({ keyOn: { map: abs(AIR), exhaust: abs(AIR + 9) } })).toContain("zero@exhaust-sensor bad");
+    const claims = (change: Partial<BoostRecord>) =>
+      CHECKS.boost.claims({ ...sound, ...change }, judge(change), context).map((a) => `${a.atom} ${a.says}`);
+    expect(claims({ keyOn })).toEqual(expect.arrayContaining(["zero@filter-sensor bad", "boost@delivered good"]));
+    expect(claims({ keyOn: { map: abs(AIR), filter: dp(0) } })).toContain("zero@filter-sensor good");
+    expect(claims({ keyOn: { map: abs(AIR), exhaust: abs(AIR + 9) } })).toContain("zero@exhaust-sensor bad");
     // A manifold sensor that is off leaves nothing of boost to say.
-    expect(asks({ keyOn: { map: abs(AIR + 9), charge: abs(AIR), ambient: abs(AIR) } })).toContain("boost@delivered bad");
-    expect(asks({}).join()).not.toMatch(/zero@/);
+    expect(claims({ keyOn: { map: abs(AIR + 9), charge: abs(AIR), ambient: abs(AIR) } })).toContain("boost@delivered bad");
+    expect(claims({}).join()).not.toMatch(/zero@/);
   });
 
   it("takes nothing of breathing from points at which exhaust was led back, and says so", () => {
@@ -142,7 +142,7 @@ describe("boost from a log, as a check", () => {
   it("owes delivery and a leak by its size: what could have shown one as small answers it, and nothing blunter", () => {
     const asked = (change: Partial<BoostRecord>, within = context) =>
       CHECKS.boost
-        .asks({ ...sound, ...change }, judgeBoostCheck({ ...sound, ...change }, within), within)
+        .claims({ ...sound, ...change }, judgeBoostCheck({ ...sound, ...change }, within), within)
         .map((a) => `${a.atom.replace("boost@", "")} ${a.says}`);
     const leaking = { points: under((p) => ({ maf: times(p.maf, 1.09) })) };
     expect(asked({})).toContain("delivered good");

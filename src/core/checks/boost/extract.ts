@@ -1,7 +1,7 @@
 import { boostThatMatters } from "../../gas/boost";
 import { type ChannelId, columnOf, meanOver, type ScanLog, standingStretch } from "../../scan-log";
 import { displayed, fromSi, type Quantity } from "../../units";
-import { type BoostPointRead, type BoostRecord, type KeyOnRead, ledBack, type Stretch } from "./fields";
+import { type BoostPointRead, type BoostRecord, egrOpen, type KeyOnRead, type Stretch } from "./fields";
 
 /** Version of what is taken from a log here; kept with every record that rests on it. */
 export const BOOST_EXTRACTOR = 2;
@@ -87,7 +87,7 @@ export function boostTrace(log: ScanLog, ambient: number): BoostTrace | undefine
   return {
     points: spread(points),
     ...(keyOn ? { keyOn } : {}),
-    ...(logged.length > 0 ? { egr: logged.some((p) => !ledBack(p)) ? ("shut" as const) : ("open" as const) } : {}),
+    ...(logged.length > 0 ? { egr: logged.some((p) => !egrOpen(p)) ? ("shut" as const) : ("open" as const) } : {}),
     ...beyond,
     ...(limp ? { limp } : {}),
   };

@@ -1,8 +1,8 @@
 import { fields, formOf, group, list, number, quantity, type RecordOf, tick } from "../../form";
 import { isQuantity, type Quantity, toSi } from "../../units";
+import { type CheckFacts, checkForm } from "../check-form";
+import { egrFlows, egrState } from "../egr-state";
 import { ambient, moment, percent, reads, rpm, takenSource, warm } from "../fields";
-import { checkForm, type Known } from "../known";
-import { egrState, leadsBack } from "../led-back";
 
 const pressure = (label: string, example: string, band: "manifold" | "asked", column: string) =>
   quantity(band, { label, units: ["kPa", "bar", "psi", "hPa"], example, column }).optional();
@@ -38,7 +38,7 @@ export const boostPointFields = fields({
 export type BoostPointRead = RecordOf<typeof boostPointFields>;
 
 /** Whether exhaust was led back at this point: then the meter misses a part of what the engine breathed. */
-export const ledBack = ({ egr }: Pick<BoostPointRead, "egr">): boolean => leadsBack(egr);
+export const egrOpen = ({ egr }: Pick<BoostPointRead, "egr">): boolean => egrFlows(egr);
 
 /** How long boost stayed beyond what matters, and between which speeds. */
 const stretch = group({
@@ -71,7 +71,7 @@ const keyOn = group({
 });
 export type KeyOnRead = (typeof keyOn)["value"];
 
-/** Asked and delivered, one in gauge and one in absolute: the air outside lies between them. */
+/** Claim and delivered, one in gauge and one in absolute: the air outside lies between them. */
 function mixes(points: unknown, air: unknown): boolean {
   if (!Array.isArray(points) || !isQuantity(air)) return false;
   const outside = toSi(air);
@@ -105,7 +105,7 @@ export const boostFields = fields({
 );
 export type BoostRecord = RecordOf<typeof boostFields>;
 
-const filtered = ({ known }: { readonly known: Known }) => known.context.vehicle.fitted.includes("particulate-filter");
+const filtered = ({ known }: { readonly known: CheckFacts }) => known.context.vehicle.fitted.includes("particulate-filter");
 
 export const boostForm = checkForm(boostFields, {
   aside: { reads: reads("log") },

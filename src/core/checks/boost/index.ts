@@ -1,6 +1,6 @@
 import type { CheckKind } from "../contract";
-import { boostAsks } from "./asks";
 import { boostCandidates } from "./candidates";
+import { boostClaims } from "./claims";
 import { type BoostRecord, boostFields, boostForm } from "./fields";
 import { judgeBoostCheck } from "./judge";
 import { boostOperatingPoints } from "./operating-points";
@@ -23,7 +23,7 @@ export const boost: CheckKind<BoostRecord, unknown, Seen> = {
   needs: ["induction"],
   rows,
   candidates: boostCandidates,
-  asks: boostAsks,
+  claims: boostClaims,
   fields: boostFields,
   form: boostForm,
   plan: planBoost,

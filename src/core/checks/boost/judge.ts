@@ -5,7 +5,7 @@ import { formatNumber, formatQuantity, fromSi, type Quantity, toSi } from "../..
 import { isKnown } from "../../vehicle";
 import type { CheckContext } from "../context";
 import { type Measure, type Verdict, voidVerdict } from "../verdict";
-import { type BoostRecord, ledBack } from "./fields";
+import { type BoostRecord, egrOpen } from "./fields";
 import type { Seen } from "./rows";
 
 /** No more than this is ever said, %. */
@@ -26,13 +26,13 @@ function boostLogOf({ points, keyOn, egr, ambient }: BoostRecord, { vehicle }: P
     ambient: toSi(ambient),
     fuel: vehicle.fuel,
     displacement: toSi(vehicle.displacement),
-    egr: points.every(ledBack) ? "open" : egr,
+    egr: points.every(egrOpen) ? "open" : egr,
     points: [
       ...standing,
       ...points.map((p) => ({
         rpm: p.rpm,
         chargeTemperature: toSi(p.chargeTemperature),
-        ...si({ map: p.map, charge: p.charge, asked: p.asked, maf: ledBack(p) ? undefined : p.maf }),
+        ...si({ map: p.map, charge: p.charge, asked: p.asked, maf: egrOpen(p) ? undefined : p.maf }),
         ...(p.actuator ? { actuator: { command: p.actuator.command / 100, position: p.actuator.position / 100 } } : {}),
       })),
     ],
@@ -40,8 +40,8 @@ function boostLogOf({ points, keyOn, egr, ambient }: BoostRecord, { vehicle }: P
 }
 
 /** What a logged EGR takes from the log. */
-function ledBackSays({ points }: BoostRecord): string[] {
-  const open = points.filter(ledBack);
+function egrOpenReasons({ points }: BoostRecord): string[] {
+  const open = points.filter(egrOpen);
   if (open.length === 0) return [];
   if (!points.some((p) => p.maf))
     return [
@@ -105,7 +105,7 @@ export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Ver
   const judged = judgedOf(record, context);
   const [first] = judged.shapes;
   const measures = measuresOf(record, judged, limits);
-  const reasons = [...limpSays(record), ...stretchSays(record), ...judged.reasons, ...ledBackSays(record)];
+  const reasons = [...limpSays(record), ...stretchSays(record), ...judged.reasons, ...egrOpenReasons(record)];
   const base = { measures, zones: [] };
   if (!first || first.odds < SURE) {
     const second = judged.shapes[1];

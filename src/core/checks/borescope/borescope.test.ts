@@ -22,7 +22,7 @@ describe("borescope", () => {
     const atoms = (ports: Port[], change: Partial<BorescopeRecord> = {}) => {
       const one = { ...record, ports, ...change };
       const context = contextOf(NATURAL);
-      return CHECKS.borescope.asks(one, judgeCheck("borescope", one, context), context).map((a) => `${a.atom} ${a.says}`);
+      return CHECKS.borescope.claims(one, judgeCheck("borescope", one, context), context).map((a) => `${a.atom} ${a.says}`);
     };
     const found = atoms([
       { name: "Port 1", straight: 95, side: 92 },

@@ -1,6 +1,6 @@
 import { choice, fields, group, list, quantity, type RecordOf, text } from "../../form";
+import { checkForm } from "../check-form";
 import { percent, pictures, place } from "../fields";
-import { checkForm } from "../known";
 
 /** Names that mean one port: written as one hand or another writes it. */
 export const portKey = (name: string): string =>

@@ -23,7 +23,7 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }, S
   candidates: borescopeCandidates,
   hot: { why: "the engine is hot: let it cool" },
   // Port by port: one that was blocked is answered by itself, and not by its neighbours.
-  asks: (record, verdict, context) =>
+  claims: (record, verdict, context) =>
     verdict.outcome === "void"
       ? []
       : record.ports.map((port) => ({

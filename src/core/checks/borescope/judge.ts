@@ -1,5 +1,5 @@
 import { formatNumber, toSi } from "../../units";
-import type { Says } from "../asked";
+import type { Says } from "../claim";
 import type { CheckContext } from "../context";
 import { jointName, type Measure, type Verdict } from "../verdict";
 import { AIR_VALVES } from "./candidates";

@@ -1,5 +1,5 @@
 import { answer, fields, group, list, type RecordOf, text, tick } from "../../form";
-import { checkForm } from "../known";
+import { checkForm } from "../check-form";
 
 /** Smoke held outside along the seals, the fan blowing fresh air in: where it is blown away, the seal leaks. */
 export const cabinFields = fields({

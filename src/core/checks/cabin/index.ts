@@ -16,7 +16,7 @@ export const cabin: CheckKind<CabinRecord, unknown, never> = {
   shelf: "running",
   rows,
   candidates: () => [],
-  asks: (record, verdict) =>
+  claims: (record, verdict) =>
     verdict.outcome === "void"
       ? []
       : record.seals.map(({ name, blown }) => ({

@@ -1,6 +1,6 @@
 import { answer, choice, fields, number, type RecordOf } from "../../form";
+import { checkForm } from "../check-form";
 import { duration, gauge, inUnit, pressureUnit, trappedVolume } from "../fields";
-import { checkForm } from "../known";
 
 /** A filler cap by itself on a tester. */
 export const capFields = fields({

@@ -1,5 +1,5 @@
 import { formatNumber, toSi } from "../../units";
-import { saysOf, tight } from "../asked";
+import { saysOf, tight } from "../claim";
 import type { CheckContext } from "../context";
 import type { CheckKind, Plan } from "../contract";
 import { lossDoubt } from "../instrument";
@@ -112,7 +112,7 @@ export const cap: CheckKind<CapRecord, unknown, Seen> = {
   families: ["evap"],
   rows,
   candidates: capCandidates,
-  asks: (record, verdict, { layout }) =>
+  claims: (record, verdict, { layout }) =>
     verdict.outcome === "void" || record.part === "new" ? [] : [tight(layout, "filler-cap", saysOf(verdict.outcome))],
   byPart: true,
   setup: () => ["filler-cap"],

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL, TWO_BANKS } from "../../core.fixture";
 import { chain as record } from "../records.fixture";
 import { type ChainRecord, chain, judgeChain } from ".";
-import { chainAsks } from "./asks";
+import { chainClaims } from "./claims";
 
 const context = contextOf(TWO_BANKS);
 const says = (links: Partial<ChainRecord["links"]>) => judgeChain({ ...record, links: { ...record.links, ...links } }, context);
@@ -42,7 +42,7 @@ describe("vacuum-worked device", () => {
       const links = { ...record.links, supply: { value: inHg, unit: "inHg", kind: "vacuum" } as const };
       const whole: ChainRecord = { ...record, links, ...(source ? { source } : {}) };
       const verdict = judgeChain(whole, context);
-      const supply = chainAsks(whole, verdict, context).filter((a) => a.atom.includes("flap-line"));
+      const supply = chainClaims(whole, verdict, context).filter((a) => a.atom.includes("flap-line"));
       return { ...verdict, supply: supply.map((a) => a.says) };
     };
     expect(from("pump", 20)).toMatchObject({ outcome: "unsure", headline: expect.stringMatching(/supply was not tried/) });
@@ -62,7 +62,7 @@ describe("vacuum-worked device", () => {
     // Also where it moved on 12 V, its vacuum was the pump's.
     const fed = { ...record, source: "pump" as const, links: { ...without("supply"), fed: true } };
     expect(judgeChain(fed, context).outcome).toBe("unsure");
-    expect(chainAsks(fed, judgeChain(fed, context), context).map((a) => [a.atom, a.says])).not.toContainEqual([
+    expect(chainClaims(fed, judgeChain(fed, context), context).map((a) => [a.atom, a.says])).not.toContainEqual([
       expect.stringContaining("flap-line"),
       "good",
     ]);

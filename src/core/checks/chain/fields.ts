@@ -1,6 +1,6 @@
 import { answer, choice, fields, group, number, quantity, type RecordOf, text } from "../../form";
+import { checkForm } from "../check-form";
 import { duration, gauge, pressureUnit } from "../fields";
-import { checkForm } from "../known";
 
 /** From the vacuum's source to what it moves; each link is read only while all before it are good. */
 export const LINK_NAMES = {

@@ -1,6 +1,6 @@
 import type { CheckKind } from "../contract";
-import { chainAsks } from "./asks";
 import { chainCandidates } from "./candidates";
+import { chainClaims } from "./claims";
 import { type ChainRecord, chainFields, chainForm } from "./fields";
 import { judgeChain } from "./judge";
 import { planChain } from "./plan";
@@ -19,7 +19,7 @@ export const chain: CheckKind<ChainRecord, unknown, Seen> = {
   shelf: "electric",
   rows,
   candidates: chainCandidates,
-  asks: chainAsks,
+  claims: chainClaims,
   ownCommands: () => ["flap-solenoid"],
   setup: () => ["flap-solenoid", "flap-pipe", "flap-line"],
   fields: chainFields,

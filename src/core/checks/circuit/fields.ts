@@ -1,6 +1,6 @@
 import { answer, choice, type FormState, fields, group, list, oneOf, quantity, type RecordOf, tick } from "../../form";
+import { checkForm } from "../check-form";
 import { meter, place } from "../fields";
-import { checkForm } from "../known";
 import { type PinId, pinsOf, WIRING_NAMES, WIRINGS, type Wiring } from "./pins";
 
 const SIDES = { ground: "Ground", feed: "Feed" } as const;

@@ -1,5 +1,5 @@
 import { FAMILY_IDS } from "../../faults";
-import { ofPart, saysOf } from "../asked";
+import { ofPart, saysOf } from "../claim";
 import { electricOf } from "../commanded";
 import type { CheckKind } from "../contract";
 import { circuitCandidates } from "./candidates";
@@ -28,7 +28,7 @@ export const circuit: CheckKind<
   families: FAMILY_IDS,
   rows,
   candidates: circuitCandidates,
-  asks: (record, verdict, { layout }) =>
+  claims: (record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofPart(layout, "circuit", record.joint, "fed and switched", saysOf(verdict.outcome))],
   byPart: true,
   ownCommands: (r) => [r.joint],

@@ -1,6 +1,6 @@
 import { answer, fields, quantity, type RecordOf } from "../../form";
+import { checkForm } from "../check-form";
 import { gauge, idleSpeed, warm } from "../fields";
-import { checkForm } from "../known";
 
 const pressure = (label: string, example: string, column: string) =>
   quantity("crankcase", {

@@ -1,4 +1,4 @@
-import { ofEngine, saysOf } from "../asked";
+import { ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { crankcaseCandidates } from "./candidates";
 import { type CrankcaseReading, crankcaseFields, crankcaseForm } from "./fields";
@@ -19,7 +19,7 @@ export const crankcase: CheckKind<CrankcaseReading, unknown, Seen> = {
   shelf: "running",
   rows,
   candidates: crankcaseCandidates,
-  asks: (_record, verdict, { layout }) =>
+  claims: (_record, verdict, { layout }) =>
     verdict.outcome === "void"
       ? []
       : [ofEngine(layout, "pressure@crankcase", "crankcase pressure at idle", saysOf(verdict.outcome))],

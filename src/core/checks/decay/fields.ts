@@ -1,9 +1,9 @@
 import { type FormState, fields, group, number, type Option, quantity, type RecordOf, taken, tick } from "../../form";
 import { entriesOf, type FillSetup, usualSetup } from "../../vehicle";
+import { type CheckFacts, checkForm } from "../check-form";
 import { askVent, evapSetup, ventOf } from "../evap-fields";
 import { entryPrice, preferredEntry } from "../evap-smoke/plan";
 import { duration, gauge, inUnit, pressureUnit, samples, source } from "../fields";
-import { checkForm, type Known } from "../known";
 import { samplesAgain, takenSamples } from "../samples";
 
 const FEWEST = 4;
@@ -60,7 +60,7 @@ export const decayFields = fields({
 });
 export type DecayRecord = RecordOf<typeof decayFields>;
 
-type State = FormState<Known, "entry" | "vent.by">;
+type State = FormState<CheckFacts, "entry" | "vent.by">;
 /** The system as it is entered here: what is blocked, what is held open. */
 export function decaySetup({ known, value }: State): FillSetup {
   const setup = usualSetup(known.context.layout, String(value("entry") ?? ""));
@@ -69,7 +69,7 @@ export function decaySetup({ known, value }: State): FillSetup {
 
 const withRise = ({ value }: FormState<unknown, "vapourRise.end">) => Boolean(value("vapourRise.end"));
 const referred = ({ value }: FormState<unknown, "byReference">) => value("byReference") === true;
-const entries = ({ known }: { readonly known: Known }) => entriesOf(known.context.layout, "evap");
+const entries = ({ known }: { readonly known: CheckFacts }) => entriesOf(known.context.layout, "evap");
 
 /** Hold, shut off, watch it fall: by volume, and with a reference hole open for a second run. */
 export const decayForm = checkForm(decayFields, {

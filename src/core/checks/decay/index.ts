@@ -1,8 +1,8 @@
 import type { CheckKind } from "../contract";
 import { evapSetupOf } from "../evap-fields";
 import type { EvapAim } from "../evap-smoke/plan";
-import { decayAsks } from "./asks";
 import { decayCandidates } from "./candidates";
+import { decayClaims } from "./claims";
 import { type DecayRecord, decayFields, decayForm } from "./fields";
 import { judgeDecay } from "./judge";
 import { planDecay } from "./plan";
@@ -26,7 +26,7 @@ export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boo
   candidates: decayCandidates,
   sweeps: true,
   hot: { why: "the exhaust is hot: let it cool" },
-  asks: decayAsks,
+  claims: decayClaims,
   setup: evapSetupOf,
   ownCommands: evapSetupOf,
   fields: decayFields,

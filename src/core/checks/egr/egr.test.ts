@@ -48,7 +48,7 @@ describe("an EGR valve", () => {
 
   it("owes seat, answer and cooler apart, and nothing that was not tried", () => {
     const asked = (change: Partial<EgrRecord>) =>
-      CHECKS.egr.asks({ ...sound, ...change }, judge(change), context).map((a) => `${a.atom} ${a.says}`);
+      CHECKS.egr.claims({ ...sound, ...change }, judge(change), context).map((a) => `${a.atom} ${a.says}`);
     expect(asked({})).toEqual(["seat@egr-valve good", "answers@egr-valve good"]);
     expect(asked({ seat: "passes", watched: "pipe" })).toEqual(["seat@egr-valve bad", "answers@egr-valve open"]);
     expect(asked({ cooler: "loses" })).toContain("cooler@egr-cooler-joint bad");

@@ -1,6 +1,6 @@
 import { choice, fields, group, quantity, type RecordOf } from "../../form";
+import { checkForm } from "../check-form";
 import { place, rpm, warm } from "../fields";
-import { checkForm } from "../known";
 
 const SEATS = { holds: "Nothing comes through", passes: "Smoke comes through", "not-tried": "Not tried" } as const;
 /** Where smoke was looked for behind the shut valve: at the tail some comes by valves that overlap, whatever the EGR does. */

@@ -1,5 +1,5 @@
 import { inSentence } from "../../sentence";
-import { ofPart } from "../asked";
+import { ofPart } from "../claim";
 import type { CheckKind } from "../contract";
 import { jointName } from "../verdict";
 import { type EgrRecord, egrFields, egrForm } from "./fields";
@@ -34,7 +34,7 @@ export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
         tested: [id],
         why: `seat and answer of the ${inSentence(name)} apart`,
       })),
-  asks: (record, verdict, { layout }) => {
+  claims: (record, verdict, { layout }) => {
     if (verdict.outcome === "void") return [];
     const { joint, cooler, shut } = record;
     const none = verdict.observation?.startsWith("egr-no-answer");

@@ -1,6 +1,6 @@
 import { inSentence } from "../../sentence";
 import { formatNumber, toSi } from "../../units";
-import type { Says } from "../asked";
+import type { Says } from "../claim";
 import type { CheckContext } from "../context";
 import { jointName, type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { EgrReading, EgrRecord } from "./fields";

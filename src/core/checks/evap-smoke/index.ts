@@ -1,6 +1,6 @@
 import type { CheckKind } from "../contract";
 import { evapSetupOf } from "../evap-fields";
-import { smoke, smokeAsks } from "../smoke";
+import { smoke, smokeClaims } from "../smoke";
 import { smokeProof } from "../smoke/proof";
 import { evapSmokeCandidates } from "./candidates";
 import { type EvapSmokeRun, evapSmokeFields } from "./fields";
@@ -27,7 +27,7 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim, Seen> = {
   candidates: evapSmokeCandidates,
   sweeps: true,
   hot: { why: "the exhaust is hot: let it cool", waits: true },
-  asks: (run, verdict, context) => smokeAsks(run, verdict, context, "vapour"),
+  claims: (run, verdict, context) => smokeClaims(run, verdict, context, "vapour"),
   setup: evapSetupOf,
   ownCommands: evapSetupOf,
   machineProof: (r) => smokeProof(r, r.regulated ?? r.machine.ratedPressure),

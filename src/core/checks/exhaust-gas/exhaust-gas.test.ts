@@ -51,7 +51,7 @@ describe("exhaust gas", () => {
   });
 
   it("owes each speed by itself", () => {
-    const asked = CHECKS["exhaust-gas"].asks(sound, judge({}), context).map((a) => a.atom);
+    const asked = CHECKS["exhaust-gas"].claims(sound, judge({}), context).map((a) => a.atom);
     expect(asked).toEqual(["gas@tail/idle", "gas@tail/2500"]);
   });
 

@@ -1,8 +1,8 @@
 import { answer, choice, fields, group, number, type RecordOf } from "../../form";
 import type { GasFuel } from "../../gas/exhaust";
 import { burntFuel } from "../../vehicle";
+import { checkForm } from "../check-form";
 import { percent, takenSource, warm } from "../fields";
-import { checkForm } from "../known";
 
 const FUEL_NAMES: Readonly<Record<GasFuel, string>> = {
   petrol: "Petrol",

@@ -1,4 +1,4 @@
-import { ofEngine, saysOf } from "../asked";
+import { ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { type GasRecord, gasFields, gasForm } from "./fields";
 import { judgeExhaustGas } from "./judge";
@@ -30,7 +30,7 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
           },
         ]
       : [],
-  asks: ({ idle, raised }, verdict, { layout }) =>
+  claims: ({ idle, raised }, verdict, { layout }) =>
     verdict.outcome === "void"
       ? []
       : [

@@ -1,7 +1,7 @@
 import { columnOf, findSteadyWindows, meanOver, type ScanLog, type SteadyWindow, standingStretch } from "../../scan-log";
 import type { Limits } from "../../shop/settings";
 import { displayed } from "../../units";
-import { leadsBack } from "../led-back";
+import { egrFlows } from "../egr-state";
 import type { FilterRecord, FilterRunning } from "./fields";
 
 /** Version of what is taken from a log here; kept with every record that rests on it. */
@@ -37,7 +37,7 @@ export function filterTrace(log: ScanLog, limits: Limits): FilterTrace | undefin
     ...(zero === undefined ? {} : { keyOn: displayed(zero, "hPa", 1, "gauge") }),
     ...(idle ? { idle: running(idle) } : {}),
     ...(held ? { held: running(held) } : {}),
-    ...(egr.length > 0 ? { egr: egr.some(leadsBack) ? ("open" as const) : ("shut" as const) } : {}),
+    ...(egr.length > 0 ? { egr: egr.some(egrFlows) ? ("open" as const) : ("shut" as const) } : {}),
   };
 }
 

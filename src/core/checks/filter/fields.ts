@@ -1,7 +1,7 @@
 import { choice, fields, group, number, quantity, type RecordOf } from "../../form";
+import { checkForm } from "../check-form";
+import { egrState } from "../egr-state";
 import { airTemperature, ambient, rpm, takenSource, warm } from "../fields";
-import { checkForm } from "../known";
-import { egrState } from "../led-back";
 
 /** What the two pressure pipes were found like. */
 export const PIPE_STATES = {

@@ -14,7 +14,7 @@ const at = (held: number, rpm = 3000) => ({ ...sound.held, rpm, pressure: hPa(he
 const judge = (change: Partial<FilterRecord>) => judgeFilterCheck({ ...sound, ...change }, context);
 const why = (change: Partial<FilterRecord>) => judge(change).reasons.join("; ");
 const asked = (change: Partial<FilterRecord>) =>
-  CHECKS.filter.asks({ ...sound, ...change }, judge(change), context).map((a) => `${a.atom} ${a.says}`);
+  CHECKS.filter.claims({ ...sound, ...change }, judge(change), context).map((a) => `${a.atom} ${a.says}`);
 
 describe("filter pressure", () => {
   it.each<[string, Partial<FilterRecord>, string, string | undefined]>([

@@ -1,6 +1,6 @@
 import type { CheckKind } from "../contract";
-import { FILTER_PRESSURE, filterAsks } from "./asks";
 import { filterCandidates } from "./candidates";
+import { FILTER_PRESSURE, filterClaims } from "./claims";
 import { type FilterRecord, filterFields, filterForm } from "./fields";
 import { judgeFilterCheck } from "./judge";
 import { planFilter } from "./plan";
@@ -22,7 +22,7 @@ export const filter: CheckKind<FilterRecord, unknown, Seen> = {
   needs: ["fitted"],
   rows,
   candidates: filterCandidates,
-  asks: filterAsks,
+  claims: filterClaims,
   resets: {
     name: "The ECU is told that its particulate filter is as new",
     atom: FILTER_PRESSURE,

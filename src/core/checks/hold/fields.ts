@@ -1,7 +1,7 @@
 import { answer, choice, type FormState, fields, number, type Option, quantity, type RecordOf, taken } from "../../form";
 import { isQuantity, toSi } from "../../units";
+import { type CheckFacts, checkForm } from "../check-form";
 import { gauge, joints, place, pressureUnit, samples, trappedVolume } from "../fields";
-import { checkForm, type Known } from "../known";
 
 export const HOLD_PART_NAMES = {
   actuator: "Actuator",
@@ -75,9 +75,9 @@ export const holdFields = fields({
 export type HoldRecord = RecordOf<typeof holdFields>;
 
 const moves = ({ value }: FormState<unknown, "moved">) => value("moved") === "yes";
-const branches = ({ context: { layout } }: Known) =>
+const branches = ({ context: { layout } }: CheckFacts) =>
   layout.joints.filter((j) => j.from === "vacuum-supply" && j.to !== "outside");
-const onSupply = ({ known, value }: FormState<Known, "joint">) =>
+const onSupply = ({ known, value }: FormState<CheckFacts, "joint">) =>
   known.context.layout.joints.some((j) => j.id === value("joint") && j.from === "vacuum-supply");
 
 export const holdForm = checkForm(holdFields, {

@@ -153,7 +153,7 @@ describe("a shared supply", () => {
 
   it("proves nothing of itself with a branch off", () => {
     const { record: apart, verdict } = supply(19.8, ["boost-solenoid"]);
-    expect(CHECKS.hold.asks(apart, verdict, diesel)).toEqual([]);
+    expect(CHECKS.hold.claims(apart, verdict, diesel)).toEqual([]);
     expect(CHECKS.hold.setup?.(apart)).toContain("boost-solenoid");
   });
 });

@@ -1,7 +1,7 @@
 import { FAMILY_IDS } from "../../faults";
 import type { CheckKind } from "../contract";
-import { holdAsks } from "./asks";
 import { holdCandidates, PUMPED } from "./candidates";
+import { holdClaims } from "./claims";
 import { type HoldRecord, holdFields, holdForm } from "./fields";
 import { judgeHold } from "./judge";
 import { planHold } from "./plan";
@@ -23,7 +23,7 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }, Seen> = {
   families: FAMILY_IDS,
   rows,
   candidates: holdCandidates,
-  asks: holdAsks,
+  claims: holdClaims,
   together: sharedSupply,
   byPart: true,
   setup: (r) => [r.joint, ...(r.isolated ?? [])],

@@ -1,5 +1,5 @@
 import { choice, fields, group, list, type RecordOf, text } from "../../form";
-import { checkForm } from "../known";
+import { checkForm } from "../check-form";
 
 const item = group({
   id: text({ name: "The place", max: 60 }),

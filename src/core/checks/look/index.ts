@@ -1,5 +1,5 @@
 import { FAMILY_IDS } from "../../faults";
-import { type Asked, pointedAt, seated } from "../asked";
+import { type Claim, pointedAt, seated } from "../claim";
 import type { CheckContext } from "../context";
 import type { CheckKind, Plan } from "../contract";
 import { refusal } from "../trims";
@@ -55,9 +55,9 @@ function judgeLook(record: LookRecord, context: CheckContext): Verdict<Seen> {
 }
 
 /** What was found by eye owes its place tight; a place seen seated and whole is just that. */
-function lookAsks({ items }: LookRecord, _verdict: Verdict, { layout, vehicle }: CheckContext): Asked[] {
+function lookClaims({ items }: LookRecord, _verdict: Verdict, { layout, vehicle }: CheckContext): Claim[] {
   const list = lookList(layout, vehicle);
-  return items.flatMap(({ id, state }): Asked[] => {
+  return items.flatMap(({ id, state }): Claim[] => {
     // Besides the list, any place that came off can be looked at.
     const joint = layout.joints.find((j) => j.id === (list.find((l) => l.id === id)?.joint ?? id));
     if (!joint || state === "not-reached") return [];
@@ -77,7 +77,7 @@ export const look: CheckKind<LookRecord, unknown, Seen> = {
   families: FAMILY_IDS,
   rows,
   candidates: lookCandidates,
-  asks: lookAsks,
+  claims: lookClaims,
   fields: lookFields,
   form: lookForm,
   plan: planLook,

@@ -1,6 +1,6 @@
 import { answer, choice, type FormState, fields, number, type RecordOf, taken, text } from "../../form";
+import { checkForm } from "../check-form";
 import { duration, place } from "../fields";
-import { checkForm } from "../known";
 
 /** A scan-tool output test: what was commanded, what was expected, what was seen. */
 export const outputFields = fields({

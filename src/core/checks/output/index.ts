@@ -1,5 +1,5 @@
 import { FAMILY_IDS } from "../../faults";
-import { ofPart, saysOf } from "../asked";
+import { ofPart, saysOf } from "../claim";
 import { electricOf } from "../commanded";
 import type { CheckKind } from "../contract";
 import { outputCandidates } from "./candidates";
@@ -21,7 +21,7 @@ export const output: CheckKind<OutputRecord, { readonly joint: string; readonly 
   families: FAMILY_IDS,
   rows,
   candidates: outputCandidates,
-  asks: (record, verdict, { layout }) =>
+  claims: (record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofPart(layout, "answers", record.joint, "answers its command", saysOf(verdict.outcome))],
   byPart: true,
   ownCommands: (r) => [r.joint],

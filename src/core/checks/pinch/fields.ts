@@ -1,7 +1,7 @@
 import { answer, choice, type FormState, fields, number, oneOf, type RecordOf } from "../../form";
 import type { UnitId } from "../../units";
+import { checkForm } from "../check-form";
 import { place, unitOptions } from "../fields";
-import { checkForm } from "../known";
 
 /** What was watched while the branch was shut off. */
 export const PINCH_READ_NAMES = {

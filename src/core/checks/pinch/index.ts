@@ -1,4 +1,4 @@
-import { pointedAt } from "../asked";
+import { pointedAt } from "../claim";
 import type { CheckKind } from "../contract";
 import { refusal } from "../trims";
 import { pinchCandidates } from "./candidates";
@@ -20,7 +20,7 @@ export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly ho
   shelf: "running",
   rows,
   candidates: pinchCandidates,
-  asks: (record, verdict, { layout, vehicle }) =>
+  claims: (record, verdict, { layout, vehicle }) =>
     verdict.outcome === "fail"
       ? [pointedAt(layout, behind(layout, record.joint), vehicle.banks, refusal(vehicle) === undefined)]
       : [],

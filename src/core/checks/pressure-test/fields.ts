@@ -13,8 +13,8 @@ import {
 } from "../../form";
 import { isQuantity, type Quantity, toSi, type UnitId } from "../../units";
 import { EVAP_ZONES, type Joint, placeGroups, reachOf } from "../../vehicle";
+import { type CheckFacts, checkForm } from "../check-form";
 import { gauge, joint, joints, place, zone } from "../fields";
-import { checkForm, type Known } from "../known";
 import { underBoost } from "./entries";
 
 /** How an escape showed itself. */
@@ -120,15 +120,15 @@ export const pressureTestFields = fields({
 });
 export type PressureTest = RecordOf<typeof pressureTestFields>;
 
-type State = FormState<Known, "throttle" | "entry" | "blocked">;
-const throttleOf = ({ known }: { readonly known: Known }) =>
+type State = FormState<CheckFacts, "throttle" | "entry" | "blocked">;
+const throttleOf = ({ known }: { readonly known: CheckFacts }) =>
   known.context.layout.joints.filter((j) => j.kind === "throttle").map((j) => j.id);
 const held = (state: State) => (state.value("throttle") === "yes" ? throttleOf(state) : []);
-const jointsOf = ({ known }: { readonly known: Known }): readonly Option[] =>
+const jointsOf = ({ known }: { readonly known: CheckFacts }): readonly Option[] =>
   known.context.layout.joints.map((j): Option => [j.id, j.name]);
 
 /** Places that air may come out at, those under boost first. */
-function escapable({ context: { layout } }: Known): readonly Joint[] {
+function escapable({ context: { layout } }: CheckFacts): readonly Joint[] {
   const places = layout.joints.filter((j) => j.kind !== "engine" && !EVAP_ZONES.includes(j.from));
   return places.toSorted((a, b) => Number(underBoost(b)) - Number(underBoost(a)));
 }

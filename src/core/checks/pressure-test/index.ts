@@ -1,6 +1,6 @@
 import type { CheckKind } from "../contract";
-import { pressureAsks, pressureSetup } from "./asks";
 import { pressureCandidates } from "./candidates";
+import { pressureClaims, pressureSetup } from "./claims";
 import { chargeEntries } from "./entries";
 import { type PressureTest, pressureTestFields, pressureTestForm } from "./fields";
 import { judgePressureTest } from "./judge";
@@ -25,7 +25,7 @@ export const pressureTest: CheckKind<PressureTest, PressureAim, Seen> = {
   candidates: pressureCandidates,
   sweeps: true,
   hot: { why: "the exhaust is hot: let it cool" },
-  asks: pressureAsks,
+  claims: pressureClaims,
   setup: pressureSetup,
   hides: (r) => [r.entry],
   fields: pressureTestFields,

@@ -94,7 +94,7 @@ describe("a boost pressure test", () => {
     const asked = (change: Partial<PressureTest>, within = context) => {
       const record = { ...tested, ...change };
       return CHECKS["pressure-test"]
-        .asks(record, judge(change, within), within)
+        .claims(record, judge(change, within), within)
         .filter((a) => a.says === "bad")
         .map((a) => a.atom)
         .filter((atom) => !atom.includes("/"));

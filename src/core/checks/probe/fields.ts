@@ -1,8 +1,8 @@
 import { answer, choice, fields, formOf, group, list, quantity, type RecordOf, taken, tick } from "../../form";
 import type { HouseMethods } from "../../shop/settings";
 import type { Joint } from "../../vehicle";
+import { checkForm } from "../check-form";
 import { joint, moment, numbers, percent, rpm, takenSource } from "../fields";
-import { checkForm } from "../known";
 
 export const AGENT_NAMES = { gas: "Enrichment gas", water: "Water", soap: "Soapy water" } as const;
 export type Agent = keyof typeof AGENT_NAMES;

@@ -1,6 +1,6 @@
 import type { CheckKind } from "../contract";
-import { probeAsks } from "./asks";
 import { probeCandidates, spotsOf } from "./candidates";
+import { probeClaims } from "./claims";
 import { type Agent, type ProbeRecord, probeFields, probeForm } from "./fields";
 import { judgeProbe } from "./judge";
 import { planProbe } from "./plan";
@@ -23,7 +23,7 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }, Seen> = {
   rows,
   candidates: probeCandidates,
   locator: ["gas", "spray"],
-  asks: probeAsks,
+  claims: probeClaims,
   fields: probeFields,
   form: probeForm,
   plan: planProbe,

@@ -1,8 +1,8 @@
 import { answer, fields, type RecordOf, taken } from "../../form";
 import type { UnitId } from "../../units";
+import { checkForm } from "../check-form";
 import { askVent, fuelLevel, required, vent } from "../evap-fields";
 import { airTemperature, ambient, moment, pressureUnit, series, source } from "../fields";
-import { checkForm } from "../known";
 import { samplesAgain, takenSamples } from "../samples";
 import type { Sample } from "../table";
 

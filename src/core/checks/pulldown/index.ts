@@ -1,6 +1,6 @@
 import type { CheckKind } from "../contract";
-import { pulldownAsks } from "./asks";
 import { pulldownCandidates } from "./candidates";
+import { pulldownClaims } from "./claims";
 import { type PulldownRecord, pulldownFields, pulldownForm } from "./fields";
 import { judgePulldown } from "./judge";
 import { planPulldown } from "./plan";
@@ -21,7 +21,7 @@ export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "p
   families: ["evap"],
   rows,
   candidates: pulldownCandidates,
-  asks: pulldownAsks,
+  claims: pulldownClaims,
   ownCommands: () => ["purge-valve", "vent-valve"],
   setup: () => ["vent-filter"],
   fields: pulldownFields,

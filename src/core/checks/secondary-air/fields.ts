@@ -1,6 +1,6 @@
 import { answer, choice, type FormState, fields, type RecordOf, taken } from "../../form";
+import { checkForm } from "../check-form";
 import { duration, joints, percent, place } from "../fields";
-import { checkForm } from "../known";
 
 /** Joints that air can bubble out of on its way to the valves. */
 export const SOAPED: readonly string[] = ["pump-seam", "air-hose-joint"];

@@ -1,6 +1,6 @@
 import type { CheckKind } from "../contract";
-import { secondaryAirAsks } from "./asks";
 import { airValves, secondaryAirCandidates } from "./candidates";
+import { secondaryAirClaims } from "./claims";
 import { type RunBy, type SecondaryAirRecord, secondaryAirFields, secondaryAirForm } from "./fields";
 import { judgeSecondaryAir } from "./judge";
 import { planSecondaryAir } from "./plan";
@@ -21,7 +21,7 @@ export const secondaryAir: CheckKind<SecondaryAirRecord, { readonly runBy: RunBy
   needs: ["fitted", "banks"],
   rows,
   candidates: secondaryAirCandidates,
-  asks: secondaryAirAsks,
+  claims: secondaryAirClaims,
   byPart: true,
   setup: (r) => (r.runBy === "fused-lead" ? [r.joint, "air-pump"] : [r.joint]),
   ownCommands: (r) => [r.joint, "air-pump"],

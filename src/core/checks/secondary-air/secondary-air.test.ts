@@ -61,7 +61,7 @@ describe("secondary air", () => {
 
   it("owes pump, joints, way in and way back apart, and says nothing of what was not tried", () => {
     const asked = (change: Partial<SecondaryAirRecord>) =>
-      CHECKS["secondary-air"].asks({ ...sound, ...change }, judge(change), context).map((a) => `${a.atom} ${a.says}`);
+      CHECKS["secondary-air"].claims({ ...sound, ...change }, judge(change), context).map((a) => `${a.atom} ${a.says}`);
     expect(asked({})).toEqual([
       "runs@air-pump good",
       "tight@pump-seam good",

@@ -1,6 +1,6 @@
 import type { CheckKind } from "../contract";
-import { smokeAsks, smokeSetup } from "./asks";
 import { smokeCandidates } from "./candidates";
+import { smokeClaims, smokeSetup } from "./claims";
 import { type SmokeRun, smokeFields } from "./fields";
 import { judgeSmoke } from "./judge";
 import { planSmoke, type SmokeAim } from "./plan";
@@ -9,7 +9,7 @@ import { rows, type Seen } from "./rows";
 import { readSections } from "./sections";
 
 export { leaksSeen } from "../seen";
-export * from "./asks";
+export * from "./claims";
 export * from "./draft";
 export * from "./fields";
 export * from "./judge";
@@ -36,7 +36,7 @@ export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
   sweeps: true,
   hot: { why: "the exhaust is hot: let it cool", waits: true },
   locator: ["smoke"],
-  asks: (run, verdict, context) => smokeAsks(run, verdict, context, "intake"),
+  claims: (run, verdict, context) => smokeClaims(run, verdict, context, "intake"),
   setup: smokeSetup,
   ownCommands: smokeSetup,
   machineProof: (r) => smokeProof(r, r.machine.ratedPressure),

@@ -1,6 +1,6 @@
 import { answer, fields, group, quantity, type RecordOf } from "../../form";
+import { checkForm } from "../check-form";
 import { meter } from "../fields";
-import { checkForm } from "../known";
 
 const volts = (label: string, example: string, missing: string, column: string) =>
   quantity("voltage", { label, units: ["V", "mV"], example, missing, column });

@@ -1,5 +1,5 @@
 import { formatNumber, formatQuantity, fromSi, toSi, UNITS } from "../../units";
-import type { Asked, Says } from "../asked";
+import type { Claim, Says } from "../claim";
 import type { CheckContext } from "../context";
 import type { CheckKind, Plan } from "../contract";
 import { instrumentDoubt } from "../instrument";
@@ -132,7 +132,7 @@ function secondPoint(
 }
 
 /** Its zero, and its slope where a known pressure was put on it. */
-function tankSensorAsks(record: TankSensorRecord, verdict: Verdict, { vehicle, limits }: CheckContext): Asked[] {
+function tankSensorClaims(record: TankSensorRecord, verdict: Verdict, { vehicle, limits }: CheckContext): Claim[] {
   const curve = vehicle.evap?.sensor;
   if (verdict.outcome === "void" || !curve) return [];
   const zero = toSi(record.zero);
@@ -165,7 +165,7 @@ export const tankSensor: CheckKind<TankSensorRecord, unknown, Seen> = {
   families: ["evap"],
   rows,
   candidates: tankSensorCandidates,
-  asks: tankSensorAsks,
+  claims: tankSensorClaims,
   setup: () => ["filler-cap"],
   hides: () => ["filler-cap"],
   fields: tankSensorFields,

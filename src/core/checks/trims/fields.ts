@@ -1,7 +1,7 @@
 import { type Asking, fields, formOf, group, list, number, quantity, type RecordOf, taken, tick } from "../../form";
 import { fromSi, parseSwing } from "../../units";
+import { checkForm } from "../check-form";
 import { airTemperature, ambient, percent, reads, rpm, takenSource } from "../fields";
-import { checkForm } from "../known";
 
 /** Trims of one bank, percent, as the scan tool shows them. */
 const bank = group({

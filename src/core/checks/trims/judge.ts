@@ -2,7 +2,7 @@ import { R_AIR } from "../../gas/air";
 import type { Limit } from "../../shop/limits";
 import { formatNumber, fromSi, type Quantity, toSi, ZERO_CELSIUS } from "../../units";
 import { isKnown, type VehicleFacts } from "../../vehicle";
-import { POINT_CLASSES, type Says } from "../asked";
+import { POINT_CLASSES, type Says } from "../claim";
 import type { CheckContext } from "../context";
 import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { TrimPoint, TrimSurvey } from "./fields";

@@ -1,6 +1,6 @@
 import { R_AIR } from "../../gas/air";
 import { toSi } from "../../units";
-import type { PointClass } from "../asked";
+import type { PointClass } from "../claim";
 import type { CheckContext } from "../context";
 import type { TrimPoint, TrimSurvey } from "./fields";
 

@@ -1,6 +1,6 @@
 import { answer, choice, fields, quantity, type RecordOf } from "../../form";
+import { checkForm } from "../check-form";
 import { ambient, gauge, idleSpeed, warm } from "../fields";
-import { checkForm } from "../known";
 
 /** What the needle does at idle. */
 export const NEEDLE_NAMES = {

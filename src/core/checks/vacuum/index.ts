@@ -1,4 +1,4 @@
-import { ofEngine, saysOf } from "../asked";
+import { ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { vacuumCandidates } from "./candidates";
 import { type VacuumReading, vacuumFields, vacuumForm } from "./fields";
@@ -19,7 +19,7 @@ export const vacuum: CheckKind<VacuumReading, unknown, Seen> = {
   shelf: "running",
   rows,
   candidates: vacuumCandidates,
-  asks: (_record, verdict, { layout }) =>
+  claims: (_record, verdict, { layout }) =>
     verdict.outcome === "void" ? [] : [ofEngine(layout, "vacuum@idle", "intake vacuum at idle", saysOf(verdict.outcome))],
   setup: () => ["gauge-port"],
   hides: () => ["gauge-port"],

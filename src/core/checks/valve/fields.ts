@@ -1,6 +1,6 @@
 import { answer, choice, type FormState, fields, group, list, number, type RecordOf } from "../../form";
+import { checkForm } from "../check-form";
 import { duration, gauge, place, pressureUnit, trappedVolume } from "../fields";
-import { checkForm } from "../known";
 
 export const POWER_NAMES = {
   "scan-tool": "Scan-tool command",

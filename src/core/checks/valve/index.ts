@@ -1,8 +1,8 @@
 import { FAMILY_IDS } from "../../faults";
 import { electricOf } from "../commanded";
 import type { CheckKind } from "../contract";
-import { valveAsks } from "./asks";
 import { valveCandidates } from "./candidates";
+import { valveClaims } from "./claims";
 import { type Power, type ValveRecord, valveFields, valveForm } from "./fields";
 import { judgeValve } from "./judge";
 import { planValve } from "./plan";
@@ -28,7 +28,7 @@ export const valve: CheckKind<
   families: FAMILY_IDS,
   rows,
   candidates: valveCandidates,
-  asks: valveAsks,
+  claims: valveClaims,
   byPart: true,
   setup: (r) => [r.joint],
   ownCommands: (r) => [r.joint],

@@ -85,7 +85,7 @@ describe("valve two-state test", () => {
       const verdict = only(half);
       expect(verdict).toMatchObject({ outcome: "unsure", headline: expect.stringContaining("was not tried") });
       expect(verdict.observation).toBeUndefined();
-      expect(valve.asks({ ...record, ...half } as ValveRecord, verdict, context).every((a) => a.says === "open")).toBe(true);
+      expect(valve.claims({ ...record, ...half } as ValveRecord, verdict, context).every((a) => a.says === "open")).toBe(true);
     }
     expect(() => validate(valve.fields.schema, { ...record, rest: undefined, energised: undefined })).toThrow(/at least one/);
   });

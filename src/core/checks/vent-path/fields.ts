@@ -1,6 +1,6 @@
 import { choice, fields, group, list, quantity, type RecordOf } from "../../form";
+import { checkForm } from "../check-form";
 import { airTemperature, ambient } from "../fields";
-import { checkForm } from "../known";
 
 /** The vent path from outside in; each part is blown through by itself. */
 export const VENT_PART_NAMES = {

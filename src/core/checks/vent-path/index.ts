@@ -2,7 +2,7 @@ import { massFlowOfStandard } from "../../gas/air";
 import { leakDiameter } from "../../gas/orifice";
 import { inSentence } from "../../sentence";
 import { formatNumber, fromSi, toSi } from "../../units";
-import { ofPart } from "../asked";
+import { ofPart } from "../claim";
 import type { CheckContext } from "../context";
 import type { CheckKind, Plan } from "../contract";
 import { type Verdict, voidVerdict } from "../verdict";
@@ -129,7 +129,7 @@ export const ventPath: CheckKind<VentPathRecord, unknown, Seen> = {
   families: ["evap"],
   rows,
   candidates: ventPathCandidates,
-  asks: (record, verdict, context) =>
+  claims: (record, verdict, context) =>
     verdict.outcome === "void"
       ? []
       : record.parts.map((p) =>

@@ -83,14 +83,14 @@ const codesFields = fields({
   modules: list(text({ name: "The module", missing: "Name the module", max: 60 }), { max: 60 }).optional(),
 });
 
-interface Known {
+interface CodesFacts {
   /** As they were read last */
   readonly codes: readonly CodeRead[];
 }
 const codeIn = ({ value }: FormState<unknown, "code">) => String(value("code"));
 
 export const codesForm = recalling(
-  formOf<Known>()(codesFields, {
+  formOf<CodesFacts>()(codesFields, {
     ask: {
       codes: {
         rows: {

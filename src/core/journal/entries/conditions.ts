@@ -57,13 +57,13 @@ export function workedOut(state: State): Quantity | undefined {
   return { value: Math.round(pascal / 10) / 10, unit: "hPa", kind: "absolute" };
 }
 
-interface Known {
+interface ConditionsFacts {
   /** The job's own conditions, or the bay's air as it was set last for another car */
   readonly conditions: Conditions | undefined;
 }
 
 export const conditionsForm = recalling(
-  formOf<Known>()(conditionsFields, {
+  formOf<ConditionsFacts>()(conditionsFields, {
     aside: { basis: choice(BASES, { label: "Ambient pressure from", defaultValue: "station" }) },
     ask: {
       ambient: { when: (state) => basisOf(state) === "station" },

@@ -32,14 +32,14 @@ const displacedFields = fields({
 });
 export type Displaced = RecordOf<typeof displacedFields>;
 
-export interface KnownOfDisplaced {
+export interface DisplacedFacts {
   /** Places of the car's gas paths that something can come off */
   readonly places: readonly Joint[];
 }
 
-const nameOf = ({ places }: KnownOfDisplaced, id: unknown) => places.find((j) => j.id === id)?.name;
+const nameOf = ({ places }: DisplacedFacts, id: unknown) => places.find((j) => j.id === id)?.name;
 
-export const displacedForm = formOf<KnownOfDisplaced>()(displacedFields, {
+export const displacedForm = formOf<DisplacedFacts>()(displacedFields, {
   only: ["joint", "what", "kept"],
   ask: {
     joint: {

@@ -86,7 +86,7 @@ export interface PlaceGroup {
   readonly places: readonly Option[];
 }
 
-export interface KnownOfFinding {
+export interface FindingFacts {
   readonly groups: readonly PlaceGroup[];
   /** Where it is taken to be until another place is chosen, and why */
   readonly place?: { readonly id: string; readonly because: string };
@@ -94,7 +94,7 @@ export interface KnownOfFinding {
   readonly evidence: readonly string[];
 }
 
-export const findingForm = formOf<KnownOfFinding>()(today, {
+export const findingForm = formOf<FindingFacts>()(today, {
   ask: {
     joint: {
       options: ({ known }) => known.groups.flatMap((g) => g.places),

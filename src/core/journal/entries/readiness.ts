@@ -26,14 +26,14 @@ const readinessFields = fields({
 });
 export type ReadinessFacts = RecordOf<typeof readinessFields>;
 
-export interface KnownOfReadiness {
+export interface ReadinessFormFacts {
   /** Fuel level as it was typed last, percent */
   readonly fuelLevel?: number;
   /** The time, ISO 8601 */
   readonly now: () => string;
 }
 
-export const readinessForm = formOf<KnownOfReadiness>()(readinessFields, {
+export const readinessForm = formOf<ReadinessFormFacts>()(readinessFields, {
   ask: {
     fuelLevel: { defaultValue: ({ known }) => (known.fuelLevel === undefined ? undefined : String(known.fuelLevel)) },
   },

@@ -258,7 +258,7 @@ export const regenerationLine = ({ by, hottest, sootBefore, sootAfter }: NonNull
     .filter(Boolean)
     .join(", ");
 
-export interface KnownOfRepair {
+export interface RepairFacts {
   /** Findings that nothing repairs yet, with where each is */
   readonly open: readonly { readonly entry: string; readonly name: string; readonly place: string }[];
   /** Every place that may be worked on */
@@ -280,7 +280,7 @@ const burned = (state: State<"method">) => methodOf(state) === "regenerated";
 const temporary = ({ value }: State<"permanence">) => value("permanence") === "temporary";
 const substituted = ({ value }: State<"substitute.what">) => String(value("substitute.what") ?? "").trim() !== "";
 
-export const repairForm = formOf<KnownOfRepair>()(today, {
+export const repairForm = formOf<RepairFacts>()(today, {
   aside: {
     off: marks<string>(needed("The place", "Name the place", 60), {
       label: "Hoses, caps and plugs still off or in",
@@ -345,7 +345,7 @@ export const repairForm = formOf<KnownOfRepair>()(today, {
 });
 
 /** What stays off or in for now, as a repair's form holds it: each is owed until it is back. */
-export function stillOff(draft: Draft, { joints }: Pick<KnownOfRepair, "joints">): Displaced[] {
+export function stillOff(draft: Draft, { joints }: Pick<RepairFacts, "joints">): Displaced[] {
   const off = Array.isArray(draft.off) ? draft.off : [];
   return [
     ...joints.filter(([id]) => off.includes(id)).map(([joint, name]) => ({ what: `${name} off`, joint })),

@@ -20,12 +20,12 @@ const setAsideFields = fields({
 });
 export type SetAside = RecordOf<typeof setAsideFields>;
 
-export interface KnownOfSetAside {
+export interface SetAsideFacts {
   /** What could be left as it is; its id says what it is and which one */
   readonly left: readonly Option[];
 }
 
-export const setAsideForm = formOf<KnownOfSetAside>()(setAsideFields, {
+export const setAsideForm = formOf<SetAsideFacts>()(setAsideFields, {
   ask: { id: { options: ({ known }) => known.left, defaultValue: ({ known }) => known.left[0]?.[0] } },
   computed: {
     of: ({ id }) => id?.split(" ")[0] as SetAside["of"] | undefined,

@@ -129,13 +129,13 @@ export type Story = RecordOf<typeof storyFields>;
 const kindOf = ({ value }: FormState<unknown, "comeback.kind">) => value("comeback.kind");
 const onColdStarts = (state: FormState<unknown, "comeback.kind">) => kindOf(state) === "cold-starts";
 
-interface Known {
+interface StoryFacts {
   /** As it was told last */
   readonly story: Story | undefined;
 }
 
 export const storyForm = recalling(
-  formOf<Known>()(storyFields, {
+  formOf<StoryFacts>()(storyFields, {
     ask: {
       "comeback.after": { when: (state) => kindOf(state) !== "always" && !onColdStarts(state) },
       "comeback.came": { when: onColdStarts },

@@ -7,9 +7,9 @@ import {
   boostWorkedBy,
   egrWorkedBy,
   type FittedSystem,
-  type GivenFacts,
   TAPPABLE,
   type VehicleFacts,
+  type VehicleRecord,
   vehicleFacts,
   vehicleFields,
   vehicleName,
@@ -44,9 +44,9 @@ type LimitName = `limits.${MakersLimit}`;
 const perLimit = <T>(of: (id: MakersLimit) => T) =>
   Object.fromEntries(MAKERS_LIMITS.map((id) => [`limits.${id}`, of(id)])) as Record<LimitName, T>;
 
-export interface KnownOfVehicle {
+export interface VehicleFormFacts {
   /** The car as it was described last; what only stands at the commonest is not known */
-  readonly vehicle: GivenFacts | VehicleFacts | undefined;
+  readonly vehicle: VehicleRecord | VehicleFacts | undefined;
   /** Who fills the form: a maker's figure carries the name of who entered it */
   readonly by: string;
 }
@@ -62,16 +62,16 @@ const isTurbo = ({ value }: State<"induction">) => value("induction") === "turbo
 const isPetrol = ({ value }: State<"fuel">) => value("fuel") !== "diesel";
 
 /** What moves a device; where nobody says, what its fuel and year mostly have. */
-const usually = (usual: (facts: GivenFacts) => WorkedBy) => ({
+const usually = (usual: (facts: VehicleRecord) => WorkedBy) => ({
   hint: ({ value }: State<"year" | "fuel">) => {
     const year = Number(value("year"));
-    const facts = { fuel: value("fuel") === "diesel" ? "diesel" : "petrol", ...(year > 0 ? { year } : {}) } as GivenFacts;
+    const facts = { fuel: value("fuel") === "diesel" ? "diesel" : "petrol", ...(year > 0 ? { year } : {}) } as VehicleRecord;
     return `Usual: ${inSentence(WORKED_BY[usual(facts)])}`;
   },
 });
 
 /** Typed limits in SI, each with who entered it; one that was not changed keeps its source. */
-function limitsOf(typed: unknown, { vehicle, by }: KnownOfVehicle): Partial<Record<LimitId, Limit>> | undefined {
+function limitsOf(typed: unknown, { vehicle, by }: VehicleFormFacts): Partial<Record<LimitId, Limit>> | undefined {
   const given = Object.entries((typed ?? {}) as Record<LimitId, number>) as [LimitId, number][];
   if (given.length === 0) return undefined;
   return Object.fromEntries(
@@ -116,14 +116,14 @@ const ofSensor = {
 };
 
 /** What stands at the commonest alone was not described. */
-const described = (vehicle: GivenFacts & Pick<VehicleFacts, "unknown">): GivenFacts => {
+const described = (vehicle: VehicleRecord & Pick<VehicleFacts, "unknown">): VehicleRecord => {
   const { unknown = [], ...facts } = vehicle;
   return { ...facts, ...Object.fromEntries(unknown.map((fact) => [fact, undefined])) };
 };
 
 /** The facts that change what a reading means: fuel and displacement are enough to begin. */
 export const vehicleForm = recalling(
-  formOf<KnownOfVehicle>()(vehicleFields, {
+  formOf<VehicleFormFacts>()(vehicleFields, {
     aside: {
       fittedKnown: tick({ label: "That is what is fitted, and no more" }),
       ...perLimit(
@@ -187,7 +187,7 @@ export const vehicleForm = recalling(
     laidOut: {
       banks: ({ banks }) => (banks === undefined ? undefined : String(banks)),
       fittedKnown: ({ fitted }) => fitted !== undefined,
-      ...perLimit((id) => ({ limits }: GivenFacts) => {
+      ...perLimit((id) => ({ limits }: VehicleRecord) => {
         const limit = limits?.[id];
         return limit && Number(shownLimit(id, limit.value));
       }),

@@ -1,6 +1,6 @@
 import type { Bodies } from "../entries";
 import type { At } from "../envelope";
-import type { CheckEvidence } from "./evidence";
+import type { Evidence } from "./evidence";
 import { isAfter, type Line } from "./order";
 
 /** A repair, when it was done, and whether it was taken back. */
@@ -15,19 +15,15 @@ interface Done {
  * the fault is cured, its cause unproved. A change taken back for a check settles it: bad again, it was the cure; still
  * good, it was not.
  */
-export function confoundedChanges(
-  evidence: readonly CheckEvidence[],
-  repairs: readonly Done[],
-  lines: readonly Line[],
-): string[] {
+export function confoundedChanges(evidence: readonly Evidence[], repairs: readonly Done[], lines: readonly Line[]): string[] {
   const last = lines.findLast((l) => l.kind === "repair");
   if (!last) return [];
   const standing = evidence.filter((e) => e.stands);
-  const says = (e: CheckEvidence, what: "good" | "bad") => e.asked.filter((a) => a.says === what).map((a) => a.atom);
+  const says = (e: Evidence, what: "good" | "bad") => e.claims.filter((a) => a.says === what).map((a) => a.atom);
   const good = standing.find((e) => isAfter(e.line, last) && e.verdict.outcome === "pass" && says(e, "good").length > 0);
   if (!good) return [];
-  const atoms = new Set(good.asked.map((a) => a.atom));
-  const same = standing.filter((e) => e.asked.some((a) => atoms.has(a.atom) || a.metBy?.flat().some((m) => atoms.has(m))));
+  const atoms = new Set(good.claims.map((a) => a.atom));
+  const same = standing.filter((e) => e.claims.some((a) => atoms.has(a.atom) || a.metBy?.flat().some((m) => atoms.has(m))));
   const began = (line: Line) => line.own.from;
   const bad = same.filter((e) => says(e, "bad").length > 0 && began(e.line) < began(good.line)).at(-1);
   if (!bad) return [];

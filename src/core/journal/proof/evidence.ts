@@ -1,4 +1,4 @@
-import { type Asked, CHECKS, type CheckContext, type CheckId, type Verdict } from "../../checks";
+import { CHECKS, type CheckContext, type CheckId, type Claim, type Verdict } from "../../checks";
 import { simulatedDevice } from "../../checks/fields";
 import type { Bodies } from "../entries";
 import { judged, verdictKey } from "../judged";
@@ -9,30 +9,30 @@ import type { Taken } from "./touches";
 type CheckLine = Line & { readonly body: Bodies["check"] };
 
 /** A check's record as evidence: what it says of each question it put. */
-export interface CheckEvidence extends Taken {
+export interface Evidence extends Taken {
   readonly check: CheckId;
   /** The part it is about, where each part owes its own proof */
   readonly part: string | undefined;
   readonly verdict: Verdict;
-  readonly asked: readonly Asked[];
+  readonly claims: readonly Claim[];
   /** Stands as it was last written, in this shop; former wordings, lines taken out and what another shop measured still ask, and answer nothing */
   readonly stands: boolean;
 }
 
-const asks = new WeakMap<object, { readonly key: string; readonly asked: readonly Asked[] }>();
+const claimsOfRecord = new WeakMap<object, { readonly key: string; readonly claims: readonly Claim[] }>();
 
-function askedBy({ check, record }: Bodies["check"], verdict: Verdict, context: CheckContext, key: string): readonly Asked[] {
-  const known = asks.get(record);
-  if (known?.key === key) return known.asked;
-  let asked: readonly Asked[];
+function claimsOf({ check, record }: Bodies["check"], verdict: Verdict, context: CheckContext, key: string): readonly Claim[] {
+  const known = claimsOfRecord.get(record);
+  if (known?.key === key) return known.claims;
+  let claims: readonly Claim[];
   try {
-    asked = CHECKS[check].asks(record, verdict, context);
+    claims = CHECKS[check].claims(record, verdict, context);
   } catch {
     // A record that cannot be judged on this vehicle asks nothing on it.
-    asked = [];
+    claims = [];
   }
-  asks.set(record, { key, asked });
-  return asked;
+  claimsOfRecord.set(record, { key, claims });
+  return claims;
 }
 
 /** Joints that a record says its own setup takes off, plugs or commands. */
@@ -50,13 +50,13 @@ const elsewhere = ({ check, record }: Bodies["check"], { practice }: CheckContex
  * was described when they were taken make of them. Those only ask: taking a failing record out takes no question out.
  * @param verdictOf the verdict that counts of a line as it stands.
  */
-export function checkEvidence(
+export function evidenceOf(
   lines: readonly Line[],
   retracted: readonly Line[],
   context: CheckContext,
   verdictOf: (line: CheckLine) => Verdict,
   contextAt: (line: Line) => CheckContext | undefined,
-): CheckEvidence[] {
+): Evidence[] {
   const evidence = (line: CheckLine, body: Bodies["check"], verdict: Verdict, within: CheckContext, stands: boolean) => {
     const kind = CHECKS[body.check];
     const place = kind.byPart && kind.place?.(body.record);
@@ -66,12 +66,12 @@ export function checkEvidence(
       part: place || undefined,
       verdict,
       setup: setupOf(body),
-      asked: elsewhere(body, within) ? [] : askedBy(body, verdict, within, `${verdictKey(within)} ${verdict.outcome}`),
+      claims: elsewhere(body, within) ? [] : claimsOf(body, verdict, within, `${verdictKey(within)} ${verdict.outcome}`),
       stands,
     };
   };
   const isCheck = (line: Line): line is CheckLine => line.kind === "check";
-  const all: CheckEvidence[] = [];
+  const all: Evidence[] = [];
   for (const line of lines.filter(isCheck)) {
     all.push(evidence(line, line.body, verdictOf(line), context, !isImported(line)));
     const then = contextAt(line);

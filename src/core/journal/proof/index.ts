@@ -1,26 +1,27 @@
-import { type Asked, type CheckContext, ofEngine, seated, tight, tightAt, trimAtIdle, trimAtom } from "../../checks";
+import { type CheckContext, type Claim, ofEngine, seated, tight, tightAt, trimAtIdle, trimAtom } from "../../checks";
 import { refusal } from "../../checks/trims";
 import { isVapourCode, isVapourLeak, mixtureBanks } from "../../faults";
 import { EVAP_ZONES, type Layout } from "../../vehicle";
 import type { Bodies } from "../entries";
 import { type ChasedCode, chasedCodes, codeState } from "./codes";
-import type { CheckEvidence } from "./evidence";
+import type { Evidence } from "./evidence";
+import { disturbed, type Obligation, type Requirement, requirementsOf, settle } from "./obligations";
 import { elapsed, isAfter, type Line, type LineOf, linesOf } from "./order";
-import { type Debt, debtsOf, disturbed, type Owed, settle } from "./owed";
 import { type ResetState, resetsOf } from "./resets";
 import { jointIds, lastWorkOf, type Touch, touchesOf } from "./touches";
 
 export * from "./codes";
 export * from "./confounded";
 export * from "./evidence";
+export * from "./obligations";
 export * from "./order";
-export * from "./owed";
 export * from "./resets";
 export * from "./touches";
 
 /** What stands proved of a job, and what is still owed. */
 export interface Proof {
-  readonly owed: readonly Owed[];
+  /** Must be shown good before the job may close, answered or not */
+  readonly owed: readonly Obligation[];
   readonly codes: readonly ChasedCode[];
   readonly complaint: "gone" | "remains" | "not-tried" | "not-since" | "order-unknown";
   /** Of the vapour system's own monitor; undefined where no code asks for it */
@@ -36,7 +37,7 @@ export interface Proof {
 export interface ProofInput {
   readonly lines: readonly Line[];
   readonly retracted: readonly Line[];
-  readonly evidence: readonly CheckEvidence[];
+  readonly evidence: readonly Evidence[];
   readonly context: CheckContext | undefined;
 }
 
@@ -63,10 +64,10 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
     lastWork,
   };
   const codes = chasedCodes(lines, retracted, aside).map((code) => codeState(code, lines, touches));
-  const failing = debtsOf(facts);
-  const chased = context ? [...vapourDebts(context, codes), ...mixtureDebts(context, codes)] : [];
-  const debts = [...failing, ...chased.filter((d) => !failing.some((f) => f.asked.atom === d.asked.atom))];
-  const off = context ? disturbed(lines, touches, (joint) => seatedOwed(context, joint)) : [];
+  const failing = requirementsOf(facts);
+  const chased = context ? [...vapourRequirements(context, codes), ...mixtureRequirements(context, codes)] : [];
+  const requirements = [...failing, ...chased.filter((d) => !failing.some((f) => f.claim.atom === d.claim.atom))];
+  const off = context ? disturbed(lines, touches, (joint) => seatedAgain(context, joint)) : [];
   const after = (line: Line) => work.every((t) => t.ended && isAfter(line, t.ended));
 
   const tries = of("complaint-tried");
@@ -110,7 +111,7 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
   const back = of("outcome").findLast((o) => o.body.result === "came-back");
   const repairs = of("repair").filter((r) => r.body.permanence !== "bypass");
   return {
-    owed: settle([...debts, ...off], facts),
+    owed: settle([...requirements, ...off], facts),
     codes,
     complaint,
     ...(monitor ? { monitor } : {}),
@@ -122,22 +123,22 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
 }
 
 /** What a leak code of the vapour system asks for: every place of it that can leak tight, whatever an entry hid. */
-function vapourDebts({ layout }: CheckContext, codes: readonly ChasedCode[]): Debt[] {
+function vapourRequirements({ layout }: CheckContext, codes: readonly ChasedCode[]): Requirement[] {
   if (!codes.some((c) => isVapourLeak(c.code))) return [];
   return vapourSeals(layout).map((id) => {
-    const asked = tight(layout, id, "open");
+    const claim = tight(layout, id, "open");
     // An adapter in the neck takes the seat's place, and a flap may keep all other smoke away from it: eyes will do.
     const seen = layout.joints.find((j) => j.id === id)?.seatOf !== undefined;
-    return { asked: seen ? { ...asked, metBy: [[tightAt(id)], [`seated@${id}`]] } : asked, bads: [] };
+    return { claim: seen ? { ...claim, metBy: [[tightAt(id)], [`seated@${id}`]] } : claim, bads: [] };
   });
 }
 
 /** What a mixture code asks for: its bank's live correction in band at idle, where trims say anything. */
-function mixtureDebts({ layout, vehicle }: CheckContext, codes: readonly ChasedCode[]): Debt[] {
+function mixtureRequirements({ layout, vehicle }: CheckContext, codes: readonly ChasedCode[]): Requirement[] {
   if (refusal(vehicle) !== undefined) return [];
   const banks = new Set(codes.flatMap((c) => mixtureBanks(c.code, vehicle.banks)));
   return [...banks].map((bank) => ({
-    asked: ofEngine(layout, trimAtom(bank, "idle"), `trim at idle${vehicle.banks > 1 ? ` of bank ${bank}` : ""}`, "open"),
+    claim: ofEngine(layout, trimAtom(bank, "idle"), `trim at idle${vehicle.banks > 1 ? ` of bank ${bank}` : ""}`, "open"),
     bads: [],
   }));
 }
@@ -147,7 +148,7 @@ const vapourSeals = (layout: Layout): string[] =>
   layout.joints.filter((j) => j.kind === "seal" && EVAP_ZONES.includes(j.from) && j.from !== "vent-hose").map((j) => j.id);
 
 /** A place put back: seen seated, shown tight, or, where the engine would show it, its trims in band since. */
-function seatedOwed({ layout, vehicle }: CheckContext, joint: string): Asked {
+function seatedAgain({ layout, vehicle }: CheckContext, joint: string): Claim {
   const vapour = EVAP_ZONES.includes(layout.joints.find((j) => j.id === joint)?.from ?? "manifold");
   const live = !vapour && refusal(vehicle) === undefined ? [trimAtIdle(vehicle.banks)] : [];
   return { ...seated(layout, joint, "open"), metBy: [[`seated@${joint}`], [tightAt(joint)], ...live] };

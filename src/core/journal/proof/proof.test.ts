@@ -16,7 +16,7 @@ const closing = (job: Writer) => job.state().blocks.close.map((b) => b.reason);
 const rest = (reasons: readonly string[]) => reasons.filter((r) => !/^(Not driven|Read again after the drive)/.test(r));
 
 describe("journals that prove nothing", () => {
-  const folder = join(__dirname, "../../fooled/journals");
+  const folder = join(__dirname, "../../adversarial/journals");
   it.each(readdirSync(folder))("%s", (name) => {
     const { expect: wanted, job } = JSON.parse(readFileSync(join(folder, name), "utf8"));
     const file = parseJobFile(JSON.stringify(job));

@@ -1,8 +1,8 @@
-import { type Asked, AT_LARGE, CHECK_IDS, CHECKS, type CheckId } from "../../checks";
+import { AT_LARGE, CHECK_IDS, CHECKS, type CheckId, type Claim } from "../../checks";
 import { inSentence } from "../../sentence";
 import type { Bodies } from "../entries";
+import { type Obligation, type ProofFacts, settle } from "./obligations";
 import { isAfter, type Line, linesOf } from "./order";
-import { type Owed, type ProofFacts, settle } from "./owed";
 
 /** What an ECU may be told of a part, and whether it may by now. */
 export interface ResetState {
@@ -25,8 +25,8 @@ export function resetsOf(lines: readonly Line[], facts: ProofFacts): ResetState[
     const { resets, name: called } = CHECKS[check];
     const at = resets?.places.filter((place) => facts.joints.has(place)) ?? [];
     if (!resets || at.length === 0) return [];
-    const asked: Asked = { atom: resets.atom, says: "open", words: inSentence(called), rests: [...resets.places, AT_LARGE] };
-    const [owed] = settle([{ asked, by: { check }, bads: [] }], facts);
+    const claim: Claim = { atom: resets.atom, says: "open", words: inSentence(called), rests: [...resets.places, AT_LARGE] };
+    const [owed] = settle([{ claim, by: { check }, bads: [] }], facts);
     const work = of("repair").filter((r) => r.body.places?.some((place) => resets.places.includes(place)) && !undone.has(r.id));
     const last = work.at(-1);
     const renewed = last?.body.method === "renewed" && last.body.parts.length > 0 && last.body.permanence === "permanent";
@@ -50,7 +50,7 @@ export function resetsOf(lines: readonly Line[], facts: ProofFacts): ResetState[
   });
 }
 
-function lockedBy({ missing, because }: Pick<Owed, "missing" | "because">, called: string, worked: boolean): string {
+function lockedBy({ missing, because }: Pick<Obligation, "missing" | "because">, called: string, worked: boolean): string {
   const since = worked ? " since the last work on it" : "";
   if (missing === "still-bad") return `the ${called} is out of its limits${since}: told now, the ECU would let it overheat`;
   if (missing === "never") return `the ${called} has not been read within its limits${since}: read it first`;

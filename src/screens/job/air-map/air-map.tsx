@@ -8,11 +8,11 @@ import { Button } from "@/ui/button";
 import { usePreferences } from "../../session/preferences";
 import { useOverlay } from "../overlay";
 import { useJob } from "../use-job";
-import { EDGES, FILLS, KNOWN_WORDS, type Known, Patterns, type ZoneNow } from "./known";
 import { Burst, InHand, JointMark, NameOnMap } from "./marks";
 import { namesOn, sayings } from "./names";
 import { MapStrip } from "./strip";
 import { ZoneSheet } from "./zone-sheet";
+import { EDGES, FILLS, Patterns, ZONE_STATE_WORDS, type ZoneNow, type ZoneState } from "./zone-state";
 
 /** The vehicle's gas paths with what is known drawn into the pipes. Computed from the journal; nobody draws on it. */
 export const AirMapView = memo(function AirMapView({ instrument }: { instrument: CheckId | undefined }) {
@@ -162,7 +162,7 @@ function Zone({ place, now: { known, planned }, onOpen }: { place: ZonePlace; no
     <g
       role="button"
       tabIndex={0}
-      aria-label={`${place.name}: ${KNOWN_WORDS[known]}${planned ? ", this fill reaches it" : ""}`}
+      aria-label={`${place.name}: ${ZONE_STATE_WORDS[known]}${planned ? ", this fill reaches it" : ""}`}
       className="cursor-pointer outline-offset-4"
       onClick={onOpen}
       onKeyDown={(e) => {
@@ -209,7 +209,7 @@ function Zone({ place, now: { known, planned }, onOpen }: { place: ZonePlace; no
 }
 
 function Legend({ planning }: { planning: boolean }) {
-  const items: [Known, string][] = [
+  const items: [ZoneState, string][] = [
     ["untested", "Untested"],
     ["reached", "Smoke reached"],
     ["tight", "Proved tight"],

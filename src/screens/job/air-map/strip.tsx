@@ -5,7 +5,7 @@ import { BURST_POINTS, EVAP_ZONES, type Joint, type Layout, type ZoneId } from "
 import { Button } from "@/ui/button";
 import { centreIn } from "@/ui/centre-in";
 import { type Overlay, useOverlay } from "../overlay";
-import { EDGES, FILLS, KNOWN_WORDS, type ZoneNow } from "./known";
+import { EDGES, FILLS, ZONE_STATE_WORDS, type ZoneNow } from "./zone-state";
 
 /** The joint that the instrument in hand is about: where it is at, or where its smoke goes in. */
 const jointInHand = (layout: Layout, { at, setup }: Overlay): Joint | undefined =>
@@ -52,7 +52,7 @@ export function MapStrip({
             <li key={zone} ref={zone === target ? centreIn : undefined} className="shrink-0">
               <button
                 type="button"
-                aria-label={`${called}: ${KNOWN_WORDS[known]}${planned ? ", this fill reaches it" : ""}`}
+                aria-label={`${called}: ${ZONE_STATE_WORDS[known]}${planned ? ", this fill reaches it" : ""}`}
                 onClick={() => onZone(zone)}
                 className={`flex min-h-11 cursor-pointer items-center gap-2 rounded-md px-2 text-sm hover:bg-raised ${zone === target ? "bg-raised" : ""}`}
               >

@@ -3,17 +3,17 @@ import { describe, expect, it } from "vitest";
 import { CHECK_IDS, CHECKS, type CheckId } from "@/core/checks";
 import { COLD_AIR, DIESEL, TURBO, TWO_BANKS, VAPOUR } from "@/core/core.fixture";
 import { JOB } from "@/core/journal/journal.fixture";
-import type { GivenFacts } from "@/core/vehicle";
+import type { VehicleRecord } from "@/core/vehicle";
 import { load, save } from "../../session/storage";
 import { journalOf, onBench } from "../job.fixture";
 import { CheckStation } from "../stations/check";
 
-const instrument = (kind: CheckId, facts: GivenFacts = VAPOUR, refuse?: string) => {
+const instrument = (kind: CheckId, facts: VehicleRecord = VAPOUR, refuse?: string) => {
   const journal = journalOf(facts);
   return onBench(journal, <CheckStation wanted={kind} onInstrument={() => {}} />, refuse);
 };
 const FORMS = CHECK_IDS.filter((id) => CHECKS[id].form && !CHECKS[id].station);
-const CARS: Partial<Record<CheckId, GivenFacts>> = {
+const CARS: Partial<Record<CheckId, VehicleRecord>> = {
   chain: TWO_BANKS,
   "pressure-test": TURBO,
   filter: DIESEL,
@@ -21,7 +21,7 @@ const CARS: Partial<Record<CheckId, GivenFacts>> = {
   egr: DIESEL,
   "secondary-air": COLD_AIR,
 };
-const carOf = (kind: CheckId): GivenFacts => CARS[kind] ?? VAPOUR;
+const carOf = (kind: CheckId): VehicleRecord => CARS[kind] ?? VAPOUR;
 const alerts = () => within(screen.getByRole("main")).queryAllByRole("alert");
 const said = () => alerts().map((a) => a.textContent);
 const box = (name: string | RegExp) => screen.getByRole("textbox", { name });

@@ -1,6 +1,6 @@
 "use client";
 
-import type { Known } from "@/core/checks/known";
+import type { CheckFacts } from "@/core/checks/check-form";
 import { type FieldError, type Form, type FormState, isAsked, labelOf } from "@/core/form";
 import { Note } from "@/ui/note";
 
@@ -11,8 +11,8 @@ export function StillNeeded({
   errors,
   onFocus,
 }: {
-  form: Pick<Form<object, Known>, "fields">;
-  state: FormState<Known>;
+  form: Pick<Form<object, CheckFacts>, "fields">;
+  state: FormState<CheckFacts>;
   errors: readonly FieldError[];
   onFocus: (field: string) => void;
 }) {

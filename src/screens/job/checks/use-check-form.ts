@@ -2,17 +2,18 @@
 
 import { useMemo } from "react";
 import { CHECKS, type CheckContext, type CheckId } from "@/core/checks";
-import type { Known } from "@/core/checks/known";
+import type { CheckFacts } from "@/core/checks/check-form";
 import type { Form } from "@/core/form";
-import { knownOf } from "@/core/journal";
+import { checkFacts } from "@/core/journal";
 import { type TypedForm, useTypedForm } from "../../form/use-typed-form";
 import { useJob } from "../use-job";
 
 /** A check on its way: its form, and what the job and the shop know of it. */
-export interface CheckInHand<Body extends object = object, Name extends string = string> extends TypedForm<Body, Known, Name> {
+export interface CheckInHand<Body extends object = object, Name extends string = string>
+  extends TypedForm<Body, CheckFacts, Name> {
   readonly kind: CheckId;
   readonly context: CheckContext;
-  readonly known: Known;
+  readonly known: CheckFacts;
   /** What was read of its fields, once all of it can be */
   readonly record: Body | undefined;
 }
@@ -20,11 +21,11 @@ export interface CheckInHand<Body extends object = object, Name extends string =
 /** The form of a check, kept on this device from the first thing typed. The vehicle has been described. */
 export function useCheckForm<Body extends object, Name extends string>(
   kind: CheckId,
-  form: Form<Body, Known, Name>,
+  form: Form<Body, CheckFacts, Name>,
 ): CheckInHand<Body, Name> {
   const { id, state, shop, context } = useJob();
   if (!context) throw new Error(`${CHECKS[kind].name} needs the vehicle's facts`);
-  const known = useMemo(() => knownOf(kind, state, shop, context), [kind, state, shop, context]);
+  const known = useMemo(() => checkFacts(kind, state, shop, context), [kind, state, shop, context]);
   const typed = useTypedForm(form, `pelota.draft.${id}.${kind}`, known);
   return { ...typed, kind, context, known, record: typed.filled.record };
 }

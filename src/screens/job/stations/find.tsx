@@ -3,7 +3,7 @@
 import { useMemo } from "react";
 import type { CheckContext } from "@/core/checks";
 import { findingPlaces } from "@/core/faults";
-import { CONFIRMATIONS, FAILURE_CAUSES, findingForm, knownOfFinding, placeName, RESIDUES } from "@/core/journal";
+import { CONFIRMATIONS, FAILURE_CAUSES, findingFacts, findingForm, placeName, RESIDUES } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
 import { DividedList } from "@/ui/divided-list";
@@ -60,7 +60,7 @@ export function FindStation() {
 
 function FindingForm({ context }: { context: CheckContext }) {
   const { state } = useJob();
-  const known = useMemo(() => knownOfFinding(state, context), [state, context]);
+  const known = useMemo(() => findingFacts(state, context), [state, context]);
   const form = useEntryForm(findingForm, "finding", known);
   const pictures = picturesIn(form.value("pictures"));
   const record = async () => {

@@ -3,11 +3,11 @@
 import { useMemo } from "react";
 import {
   CULPRITS,
-  knownOfRepair,
   METHODS,
   PERMANENCE,
   type RepairState,
   regenerationLine,
+  repairFacts,
   repairForm,
   stillOff,
 } from "@/core/journal";
@@ -32,7 +32,7 @@ import { TeardownKit } from "./teardown-kit";
 /** The repair: what, how lasting, with what parts, time and go-ahead; and what else was changed on the way. */
 export function FixStation() {
   const { state, context } = useJob();
-  const known = useMemo(() => knownOfRepair(state, context), [state, context]);
+  const known = useMemo(() => repairFacts(state, context), [state, context]);
   const form = useEntryForm(repairForm, "repair", known);
   const pictures = picturesIn(form.value("pictures"));
   const record = async () => {

@@ -2,7 +2,7 @@
 
 import { CircleAlert, CircleCheck, Hourglass } from "lucide-react";
 import { useMemo } from "react";
-import { type EnablingCondition, knownOfReadiness, MONITOR_RESULTS, monitorForm, readinessForm } from "@/core/journal";
+import { type EnablingCondition, MONITOR_RESULTS, monitorForm, readinessFacts, readinessForm } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Clock } from "@/ui/clock";
 import { ErrorNote } from "@/ui/field";
@@ -26,7 +26,7 @@ const MARKS: Record<EnablingCondition["state"], { icon: typeof CircleCheck; colo
 export function MonitorProof() {
   const { state } = useJob();
   const { checks, readiness, monitor } = state;
-  const parked = useMemo(() => knownOfReadiness({ checks }, () => new Date().toISOString()), [checks]);
+  const parked = useMemo(() => readinessFacts({ checks }, () => new Date().toISOString()), [checks]);
   const plan = useEntryForm(readinessForm, "readiness", parked);
   const said = useEntryForm(monitorForm, "monitor", undefined);
   // What the job waits for goes in with what it follows from: one that came later would have changed what was decided meanwhile.

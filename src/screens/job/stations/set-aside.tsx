@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from "react";
 import { CHECKS } from "@/core/checks";
-import { knownOfSetAside, setAsideForm } from "@/core/journal";
+import { setAsideFacts, setAsideForm } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
@@ -20,7 +20,7 @@ import { useJob } from "../use-job";
 export function SetAside() {
   const { state } = useJob();
   const [open, setOpen] = useState(false);
-  const known = useMemo(() => knownOfSetAside(state, shortTime), [state]);
+  const known = useMemo(() => setAsideFacts(state, shortTime), [state]);
   return (
     <section aria-label="Left as it is" className="flex flex-col gap-2">
       <h3 className="text-lg font-bold">Left as it is</h3>
@@ -51,7 +51,7 @@ export function SetAside() {
   );
 }
 
-function SetAsideForm({ known, done }: { known: ReturnType<typeof knownOfSetAside>; done: () => void }) {
+function SetAsideForm({ known, done }: { known: ReturnType<typeof setAsideFacts>; done: () => void }) {
   const form = useEntryForm(setAsideForm, "set-aside", known);
   const record = async () => {
     if (await form.submit((body) => [{ kind: "set-aside", body }])) done();

@@ -1,7 +1,7 @@
 "use client";
 
 import { useMemo, useState } from "react";
-import { canonicalJson, type KnownOfVehicle, storyForm, vehicleForm } from "@/core/journal";
+import { canonicalJson, storyForm, type VehicleFormFacts, vehicleForm } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";
 import { Form } from "@/ui/form";
@@ -78,7 +78,7 @@ function Vehicle() {
   const { state } = useJob();
   const { person } = usePerson();
   const { vehicle } = state;
-  const known = useMemo<KnownOfVehicle>(() => ({ vehicle, by: person ?? "this shop" }), [vehicle, person]);
+  const known = useMemo<VehicleFormFacts>(() => ({ vehicle, by: person ?? "this shop" }), [vehicle, person]);
   const form = useEntryForm(vehicleForm, "vehicle", known);
   return (
     <details className="border-t border-line pt-3" open={!vehicle || vehicle.unknown !== undefined}>

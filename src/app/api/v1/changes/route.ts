@@ -1,7 +1,7 @@
 import { changeStream } from "@/server/changes";
 import { deviceIdOf } from "@/server/devices";
-import { turnedAway } from "@/server/gate";
 import { door } from "@/server/http";
+import { turnedAway } from "@/server/network-access";
 
 export const dynamic = "force-dynamic";
 

@@ -1,6 +1,6 @@
-import type { Asked, CheckId } from "../../checks";
+import type { CheckId, Claim } from "../../checks";
 import type { Bodies } from "../entries";
-import type { CheckEvidence } from "./evidence";
+import type { Evidence } from "./evidence";
 import { isAfter, type Line, seemsAfter } from "./order";
 import { type Taken, type Touch, touchInTheWay } from "./touches";
 
@@ -8,7 +8,7 @@ import { type Taken, type Touch, touchInTheWay } from "./touches";
 export type Missing = "still-bad" | "late-bad" | "order-unknown" | "touched" | "not-sure" | "void" | "never";
 
 /** Something that must be shown good before the job may close. */
-export interface Owed {
+export interface Obligation {
   readonly atom: string;
   readonly words: string;
   /** The check that asked, with its part; none where a code, the complaint or something taken off asks */
@@ -22,7 +22,7 @@ export interface Owed {
 }
 
 export interface ProofFacts {
-  readonly evidence: readonly CheckEvidence[];
+  readonly evidence: readonly Evidence[];
   readonly touches: readonly Touch[];
   readonly orders: readonly (Line & { readonly body: Bodies["order"] })[];
   readonly joints: ReadonlySet<string>;
@@ -31,49 +31,52 @@ export interface ProofFacts {
   readonly lastWork: Line | undefined;
 }
 
-/** One thing owed, before it is looked for: what asks, and the readings that said it was bad. */
-export interface Debt {
-  readonly asked: Asked;
+/** One thing obligations, before it is looked for: what asks, and the readings that said it was bad. */
+export interface Requirement {
+  readonly claim: Claim;
   readonly by?: { readonly check: CheckId; readonly part?: string };
   readonly bads: readonly Taken[];
 }
 
-type Saying = { readonly of: CheckEvidence; readonly asked: Asked };
+type Saying = { readonly of: Evidence; readonly claim: Claim };
 
-/** Whether a reading was taken while an old part was back in to learn the cause: what fails then is diagnosis, not debt. */
-const whileSwapped = (of: CheckEvidence, touches: readonly Touch[]) =>
+/** Whether a reading was taken while an old part was back in to learn the cause: what fails then is diagnosis, and asks for nothing. */
+const whileSwapped = (of: Evidence, touches: readonly Touch[]) =>
   touches.some(
     (t) =>
       t.work && t.began.kind === "displaced" && isAfter(of.line, t.began) && (!t.ended || of.line.own.to <= t.ended.own.from),
   );
 
 /** What failing records ask for: every atom they called bad, and what they left open beside it. */
-export function debtsOf({ evidence, touches, aside }: ProofFacts): Debt[] {
-  const debts = new Map<string, { asked: Asked; by: Debt["by"]; bads: CheckEvidence[] }>();
+export function requirementsOf({ evidence, touches, aside }: ProofFacts): Requirement[] {
+  const requirements = new Map<string, { claim: Claim; by: Requirement["by"]; bads: Evidence[] }>();
   for (const of of evidence) {
-    const failing = of.asked.some((a) => a.says === "bad");
+    const failing = of.claims.some((a) => a.says === "bad");
     if (!failing || aside.has(of.line.id) || whileSwapped(of, touches)) continue;
-    for (const asked of of.asked) {
-      if (asked.says === "good") continue;
-      const known = debts.get(asked.atom);
+    for (const claim of of.claims) {
+      if (claim.says === "good") continue;
+      const known = requirements.get(claim.atom);
       const by = { check: of.check, ...(of.part ? { part: of.part } : {}) };
-      const debt = known ?? { asked, by, bads: [] };
-      if (asked.says === "bad") debt.bads.push(of);
-      debts.set(asked.atom, asked.says === "bad" && known && known.bads.length === 0 ? { ...debt, asked, by } : debt);
+      const requirement = known ?? { claim, by, bads: [] };
+      if (claim.says === "bad") requirement.bads.push(of);
+      requirements.set(
+        claim.atom,
+        claim.says === "bad" && known && known.bads.length === 0 ? { ...requirement, claim, by } : requirement,
+      );
     }
   }
-  return [...debts.values()];
+  return [...requirements.values()];
 }
 
-/** Looks for what answers each debt. Good counts that began after every touch that matters and after every bad. */
-export function settle(debts: readonly Debt[], facts: ProofFacts): Owed[] {
+/** Looks for what answers each requirement. Good counts that began after every touch that matters and after every bad. */
+export function settle(requirements: readonly Requirement[], facts: ProofFacts): Obligation[] {
   const says = new Map<string, { good: Saying[]; bad: Saying[]; open: Saying[] }>();
   for (const of of facts.evidence) {
-    for (const asked of of.asked) {
-      if (asked.says !== "bad" && !of.stands) continue;
-      const list = says.get(asked.atom) ?? { good: [], bad: [], open: [] };
-      list[asked.says].push({ of, asked });
-      says.set(asked.atom, list);
+    for (const claim of of.claims) {
+      if (claim.says !== "bad" && !of.stands) continue;
+      const list = says.get(claim.atom) ?? { good: [], bad: [], open: [] };
+      list[claim.says].push({ of, claim });
+      says.set(claim.atom, list);
     }
   }
   const ofAtom = (atom: string) => says.get(atom) ?? { good: [], bad: [], open: [] };
@@ -87,10 +90,10 @@ export function settle(debts: readonly Debt[], facts: ProofFacts): Owed[] {
   type Answer =
     | { readonly ok: true }
     | { readonly ok: false; readonly missing: Missing; readonly because?: string; readonly unordered?: string };
-  const answer = (atom: string, debt: Debt): Answer => {
+  const answer = (atom: string, requirement: Requirement): Answer => {
     const { good, bad, open } = ofAtom(atom);
     const bads = [
-      ...debt.bads,
+      ...requirement.bads,
       ...bad.filter((b) => !facts.aside.has(b.of.line.id) && !whileSwapped(b.of, facts.touches)).map((b) => b.of),
     ];
     let touched: Touch | undefined;
@@ -99,7 +102,8 @@ export function settle(debts: readonly Debt[], facts: ProofFacts): Owed[] {
     for (const g of good.toReversed()) {
       const behind = bads.filter((b) => !isPast(g.of, b));
       const inTheWay =
-        touchInTheWay(g.of, g.asked, facts.touches, facts.joints) ?? touchInTheWay(g.of, debt.asked, facts.touches, facts.joints);
+        touchInTheWay(g.of, g.claim, facts.touches, facts.joints) ??
+        touchInTheWay(g.of, requirement.claim, facts.touches, facts.joints);
       if (behind.length === 0 && !inTheWay) return { ok: true };
       if (behind.length > 0 && !inTheWay && behind.every((b) => seemsAfter(g.of.line, b.line))) lateBad ??= behind[0];
       // A reading that only seems to come after a touch: its device had not seen it, or its time was changed across it.
@@ -115,16 +119,25 @@ export function settle(debts: readonly Debt[], facts: ProofFacts): Owed[] {
     const unsure = open.findLast((o) => since(o.of) && o.of.verdict.outcome !== "fail");
     if (unsure) return { ok: false, missing: "not-sure", because: unsure.of.verdict.reasons[0] ?? unsure.of.verdict.headline };
     const isVoid = facts.evidence.findLast(
-      (e) => e.stands && since(e) && e.verdict.outcome === "void" && e.check === debt.by?.check && e.part === debt.by.part,
+      (e) =>
+        e.stands &&
+        since(e) &&
+        e.verdict.outcome === "void" &&
+        e.check === requirement.by?.check &&
+        e.part === requirement.by.part,
     );
     const why = isVoid?.verdict.reasons[0];
     return isVoid ? { ok: false, missing: "void", ...(why ? { because: why } : {}) } : { ok: false, missing: "never" };
   };
-  return debts.map((debt): Owed => {
-    const base = { atom: debt.asked.atom, words: debt.asked.words, ...(debt.by ? { askedBy: debt.by } : {}) };
+  return requirements.map((requirement): Obligation => {
+    const base = {
+      atom: requirement.claim.atom,
+      words: requirement.claim.words,
+      ...(requirement.by ? { askedBy: requirement.by } : {}),
+    };
     let first: Answer | undefined;
-    for (const set of debt.asked.metBy ?? [[debt.asked.atom]]) {
-      const lacking = set.map((atom) => answer(atom, debt)).filter((a) => !a.ok);
+    for (const set of requirement.claim.metBy ?? [[requirement.claim.atom]]) {
+      const lacking = set.map((atom) => answer(atom, requirement)).filter((a) => !a.ok);
       if (lacking.length === 0) return base;
       first ??= lacking[0];
     }
@@ -135,7 +148,7 @@ export function settle(debts: readonly Debt[], facts: ProofFacts): Owed[] {
 }
 
 /** Places that were taken off or plugged and put back: each must be seen seated, or shown by a reading since. */
-export function disturbed(lines: readonly Line[], touches: readonly Touch[], asked: (joint: string) => Asked): Debt[] {
+export function disturbed(lines: readonly Line[], touches: readonly Touch[], claim: (joint: string) => Claim): Requirement[] {
   const seen = new Set(
     (lines.filter((l) => l.kind === "restored") as unknown as (Line & { readonly body: Bodies["restored"] })[])
       .filter((l) => l.body.seated)
@@ -146,5 +159,5 @@ export function disturbed(lines: readonly Line[], touches: readonly Touch[], ask
     const [place] = touch.places ?? [];
     if (touch.off && place && touch.ended) last.set(place, touch);
   }
-  return [...last].flatMap(([place, touch]) => (seen.has(touch.began.id) ? [] : [{ asked: asked(place), bads: [] }]));
+  return [...last].flatMap(([place, touch]) => (seen.has(touch.began.id) ? [] : [{ claim: claim(place), bads: [] }]));
 }

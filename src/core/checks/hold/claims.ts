@@ -1,10 +1,10 @@
-import { type Asked, ofPart, tight } from "../asked";
+import { type Claim, ofPart, tight } from "../claim";
 import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import type { HoldRecord } from "./fields";
 
 /** Whether the part holds, and where it has something to move, whether it moves. */
-export function holdAsks({ joint, moved, isolated = [] }: HoldRecord, verdict: Verdict, { layout }: CheckContext): Asked[] {
+export function holdClaims({ joint, moved, isolated = [] }: HoldRecord, verdict: Verdict, { layout }: CheckContext): Claim[] {
   if (verdict.outcome === "void") return [];
   // With a branch shut off it is diagnosis: it says nothing of the supply as it runs, neither good nor owed.
   if (isolated.length > 0) return [];

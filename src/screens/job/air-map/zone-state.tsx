@@ -1,30 +1,30 @@
 import type { ZoneId } from "@/core/vehicle";
 
 /** What is known of a zone. */
-export type Known = "untested" | "reached" | "tight" | "leaking";
+export type ZoneState = "untested" | "reached" | "tight" | "leaking";
 
 /** A zone as it stands now: what is known, whether the fill being set up reaches it, and its joints that leak. */
 export interface ZoneNow {
   readonly zone: ZoneId;
   readonly name: string;
-  readonly known: Known;
+  readonly known: ZoneState;
   readonly planned: boolean;
   readonly leaks: readonly string[];
 }
 
-export const KNOWN_WORDS: Record<Known, string> = {
+export const ZONE_STATE_WORDS: Record<ZoneState, string> = {
   untested: "untested",
   reached: "smoke reached it",
   tight: "proved tight",
   leaking: "leaking",
 };
-export const FILLS: Record<Known, string> = {
+export const FILLS: Record<ZoneState, string> = {
   untested: "url(#hatch)",
   reached: "url(#mist)",
   tight: "url(#tight)",
   leaking: "url(#mist)",
 };
-export const EDGES: Record<Known, string> = {
+export const EDGES: Record<ZoneState, string> = {
   untested: "var(--edge)",
   reached: "var(--ink)",
   tight: "var(--calm)",

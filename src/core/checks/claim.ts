@@ -10,7 +10,7 @@ export type Says = "good" | "bad" | "open";
  * `seat@purge-valve/cold`. Two records may answer an obligation together; what an entry hides or a log lacks does not
  * appear.
  */
-export interface Asked {
+export interface Claim {
   readonly atom: string;
   readonly says: Says;
   /** What it is called in a sentence: "PCV hose tight" */
@@ -40,7 +40,7 @@ const engineAtLarge = (layout: Layout): string[] => [
 const called = (layout: Layout, joint: string) => inSentence(layout.joints.find((j) => j.id === joint)?.name ?? joint);
 
 /** A place tight or not. */
-export const tight = (layout: Layout, joint: string, says: Says): Asked => ({
+export const tight = (layout: Layout, joint: string, says: Says): Claim => ({
   atom: tightAt(joint),
   says,
   words: `${called(layout, joint)} tight`,
@@ -49,7 +49,7 @@ export const tight = (layout: Layout, joint: string, says: Says): Asked => ({
 export const tightAt = (joint: string): string => `tight@${joint}`;
 
 /** A place back on as it was. */
-export const seated = (layout: Layout, joint: string, says: Says): Asked => ({
+export const seated = (layout: Layout, joint: string, says: Says): Claim => ({
   atom: `seated@${joint}`,
   says,
   words: `${called(layout, joint)} seated`,
@@ -57,7 +57,7 @@ export const seated = (layout: Layout, joint: string, says: Says): Asked => ({
 });
 
 /** One question about one part: `what` says how it is when it is good. */
-export const ofPart = (layout: Layout, question: string, joint: string, what: string, says: Says, condition?: string): Asked => ({
+export const ofPart = (layout: Layout, question: string, joint: string, what: string, says: Says, condition?: string): Claim => ({
   atom: `${question}@${joint}${condition ? `/${condition}` : ""}`,
   says,
   words: `${called(layout, joint)} ${what}${condition ? ` ${condition}` : ""}`,
@@ -65,7 +65,7 @@ export const ofPart = (layout: Layout, question: string, joint: string, what: st
 });
 
 /** One question about the whole engine. */
-export const ofEngine = (layout: Layout, atom: string, words: string, says: Says): Asked => ({
+export const ofEngine = (layout: Layout, atom: string, words: string, says: Says): Claim => ({
   atom,
   says,
   words,
@@ -94,7 +94,7 @@ const SUCKED_AT_IDLE: readonly string[] = [
  * A place that a locator pointed at: answered by that place proved tight, or, where trims would show it, by every bank in
  * its band at idle. A locator's own "quiet" answers nothing.
  */
-export const pointedAt = (layout: Layout, joints: readonly string[], banks: 1 | 2, trims: boolean): Asked => {
+export const pointedAt = (layout: Layout, joints: readonly string[], banks: 1 | 2, trims: boolean): Claim => {
   const at = joints.flatMap((id) => layout.joints.find((j) => j.id === id) ?? []);
   const shows = trims && at.length > 0 && at.every((j: Joint) => SUCKED_AT_IDLE.includes(j.from) || j.pinchable);
   const seals = at.filter((j) => j.kind === "seal");

@@ -1,12 +1,12 @@
 import { EVAP_ZONES } from "../../vehicle";
-import { type Asked, AT_LARGE, type Says, tightAt } from "../asked";
+import { AT_LARGE, type Claim, type Says, tightAt } from "../claim";
 import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import type { PulldownRecord } from "./fields";
 import { readPulldown } from "./judge";
 
 /** Pull-down, hold and relief, each a question of its own; and that purge shuts. */
-export function pulldownAsks(record: PulldownRecord, verdict: Verdict, context: CheckContext): Asked[] {
+export function pulldownClaims(record: PulldownRecord, verdict: Verdict, context: CheckContext): Claim[] {
   if (verdict.outcome === "void") return [];
   const read = readPulldown(record, context);
   const { layout } = context;

@@ -6,7 +6,7 @@ import { DEFAULT_SHOP, liftShop, type Shop } from "../shop/settings";
 import type { VehicleFacts } from "../vehicle";
 import { CHECKS, type CheckId, contextOf, type Verdict } from ".";
 
-interface Fooled {
+interface Adversarial {
   readonly name: string;
   readonly check: CheckId;
   readonly input: { readonly record: object; readonly context: { readonly vehicle: VehicleFacts; readonly shop?: object } };
@@ -14,10 +14,10 @@ interface Fooled {
   readonly not: readonly string[];
 }
 
-const RECORDS = JSON.parse(readFileSync(join(__dirname, "../fooled/records.json"), "utf8")) as readonly Fooled[];
+const RECORDS = JSON.parse(readFileSync(join(__dirname, "../adversarial/records.json"), "utf8")) as readonly Adversarial[];
 
 /** The verdict, or none where the record is refused at the door. */
-function judged({ check, input }: Fooled): Verdict | undefined {
+function judged({ check, input }: Adversarial): Verdict | undefined {
   try {
     validate(CHECKS[check].fields.schema, input.record);
   } catch (error) {

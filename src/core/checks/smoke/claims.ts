@@ -1,5 +1,5 @@
 import { EVAP_ZONES, type Joint, reachOf, usualSetup } from "../../vehicle";
-import { type Asked, ofEngine, type Says, tight } from "../asked";
+import { type Claim, ofEngine, type Says, tight } from "../claim";
 import type { CheckContext } from "../context";
 import { leaksSeen } from "../seen";
 import type { Verdict } from "../verdict";
@@ -14,7 +14,7 @@ const ofVapour = (joint: Joint) => EVAP_ZONES.includes(joint.from);
  * showed smoke there, open everywhere else. Smoke seen before a trap closed stays seen.
  * @param circuit whose joints are asked after: the fill of one reaches into the other now and then.
  */
-export function smokeAsks(run: SmokeRun, verdict: Verdict, context: CheckContext, circuit: "intake" | "vapour"): Asked[] {
+export function smokeClaims(run: SmokeRun, verdict: Verdict, context: CheckContext, circuit: "intake" | "vapour"): Claim[] {
   const { layout } = context;
   const seen = new Set(leaksSeen(run, layout).map((s) => s.joint));
   const bad = [...seen].flatMap((id) => (layout.joints.some((j) => j.id === id) ? [tight(layout, id, "bad")] : []));

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { pressure } from "../checks/records.fixture";
 import { contextOf, TURBO } from "../core.fixture";
-import { knownOf } from ".";
+import { checkFacts } from ".";
 import { SHOP, Writer } from "./journal.fixture";
 
 const car = { ...TURBO, maxBoost: { value: 1, unit: "bar", kind: "gauge" } } as const;
@@ -15,9 +15,9 @@ describe("where a check is proposed", () => {
     job.add("codes", { codes: [{ code: "P0299", status: "current" }] });
     // Nothing is best next here: only the place itself speaks.
     const state = { ...job.state(), next: [] };
-    const pinch = knownOf("pinch", state, SHOP, context);
+    const pinch = checkFacts("pinch", state, SHOP, context);
     expect(pinch.place).toEqual({ id: pinch.places[0]?.id, because: "The most suspect" });
-    const test = knownOf("pressure-test", state, SHOP, context);
+    const test = checkFacts("pressure-test", state, SHOP, context);
     expect(test.place).toEqual({ id: "hot-pipe-clamp", because: "" });
   });
 
@@ -34,11 +34,11 @@ describe("where a check is proposed", () => {
     const finding = job.add("finding", { joint: "cooler-tank", what: "cracked", confirmed: true, evidence: [] });
     const repair = { finding, what: "cooler", permanence: "permanent", places: ["cooler-tank"], labourMinutes: 1 } as const;
     job.add("repair", { ...repair, parts: [], otherChanges: [] });
-    expect(knownOf("pressure-test", job.state(), SHOP, context).place).toEqual({
+    expect(checkFacts("pressure-test", job.state(), SHOP, context).place).toEqual({
       id: entry,
       because: "As it was when it failed",
     });
     job.add("check", { check: "pressure-test", record: { ...pressure, entry, blocked: ["compressor"] } });
-    expect(knownOf("pressure-test", { ...job.state(), next: [] }, SHOP, context).place?.id).toBe("hot-pipe-clamp");
+    expect(checkFacts("pressure-test", { ...job.state(), next: [] }, SHOP, context).place?.id).toBe("hot-pipe-clamp");
   });
 });

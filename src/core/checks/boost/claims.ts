@@ -1,7 +1,7 @@
 import { toSi } from "../../units";
-import { type Asked, AT_LARGE, ofEngine, type Says, saysOf, tightAt } from "../asked";
+import { AT_LARGE, type Claim, ofEngine, type Says, saysOf, tightAt } from "../claim";
 import type { CheckContext } from "../context";
-import { filterZero } from "../filter/asks";
+import { filterZero } from "../filter/claims";
 import type { Verdict } from "../verdict";
 import type { BoostRecord } from "./fields";
 import { deliveryDoubt, judgedOf } from "./judge";
@@ -17,12 +17,12 @@ const CHARGE = ["hot-pipe", "cooler", "cold-pipe"];
  * Whether boost holds what is asked for, and whether the meter fits what the engine breathes under it. A leak is asked after by its
  * size: a later log answers it that could have shown one as small, and so does every joint of the charge side shown tight.
  */
-export function boostAsks(record: BoostRecord, verdict: Verdict, context: CheckContext): Asked[] {
+export function boostClaims(record: BoostRecord, verdict: Verdict, context: CheckContext): Claim[] {
   if (verdict.outcome === "void") return [];
   const { layout } = context;
   const { hole, smallestVisible, shapes, standing } = judgedOf(record, context);
   const joints = layout.joints.filter((j) => CHARGE.includes(j.from) && j.to === "outside").map((j) => tightAt(j.id));
-  const leak = (mm: number, says: Says): Asked => {
+  const leak = (mm: number, says: Says): Claim => {
     const asked = ofEngine(layout, leakAtom(mm), `no leak of ${mm} mm or more under boost`, says);
     return { ...asked, metBy: [[asked.atom], joints] };
   };

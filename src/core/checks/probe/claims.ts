@@ -1,4 +1,4 @@
-import { type Asked, pointedAt } from "../asked";
+import { type Claim, pointedAt } from "../claim";
 import type { CheckContext } from "../context";
 import { refusal } from "../trims";
 import type { Verdict } from "../verdict";
@@ -6,7 +6,7 @@ import type { ProbeRecord } from "./fields";
 import { readTaps } from "./judge";
 
 /** Every spot that reacted; a quiet one is not proved tight. */
-export function probeAsks(record: ProbeRecord, verdict: Verdict, context: CheckContext): Asked[] {
+export function probeClaims(record: ProbeRecord, verdict: Verdict, context: CheckContext): Claim[] {
   if (verdict.outcome !== "fail") return [];
   const reacting = readTaps(record, context).filter((r) => r.outcome === "reacts");
   const { vehicle, layout } = context;

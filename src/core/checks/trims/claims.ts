@@ -1,4 +1,4 @@
-import { type Asked, ofEngine, POINT_CLASSES, type Says, trimAtom } from "../asked";
+import { type Claim, ofEngine, POINT_CLASSES, type Says, trimAtom } from "../claim";
 import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import type { TrimSurvey } from "./fields";
@@ -9,14 +9,14 @@ import { stopsOf } from "./read";
 const WORDS = { idle: "at idle", "1500": "at 1500 1/min", "2500": "at 2500 1/min", load: "under load" } as const;
 
 /** One question a bank and operating point: whether its correction stays in the shop's bands. */
-export function trimsAsk(survey: TrimSurvey, verdict: Verdict, context: CheckContext): Asked[] {
+export function trimsAsk(survey: TrimSurvey, verdict: Verdict, context: CheckContext): Claim[] {
   if (verdict.outcome === "void") return [];
   const counted = countedPoints(survey, context);
   const classes = classesOf({ ...survey, points: counted }, context);
   const stops = stopsOf(survey);
   const banks = counted[0]?.banks.length ?? 0;
   return Array.from({ length: banks }, (_, bank) =>
-    POINT_CLASSES.flatMap((point): Asked[] => {
+    POINT_CLASSES.flatMap((point): Claim[] => {
       const said = counted.flatMap((p, i) => (classes[i] === point ? [pointSays(p, bank, stops, context)] : []));
       if (said.length === 0) return [];
       const says: Says = said.includes("bad") ? "bad" : said.includes("open") ? "open" : "good";

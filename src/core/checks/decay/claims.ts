@@ -1,11 +1,11 @@
 import { EVAP_ZONES, reachOf } from "../../vehicle";
-import { type Asked, tight, tightAt } from "../asked";
+import { type Claim, tight, tightAt } from "../claim";
 import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import type { DecayRecord } from "./fields";
 
 /** A decay says whether all it holds is tight; where it is not, it cannot say: every place of it answers together. */
-export function decayAsks(record: DecayRecord, verdict: Verdict, { layout }: CheckContext): Asked[] {
+export function decayClaims(record: DecayRecord, verdict: Verdict, { layout }: CheckContext): Claim[] {
   if (verdict.outcome === "void") return [];
   const held = reachOf(layout, record).tested.filter((j) => EVAP_ZONES.includes(j.from));
   if (verdict.outcome === "fail") {

@@ -1,6 +1,6 @@
 import { CHECKS, type CheckContext, type CheckId } from "../checks";
+import type { CheckFacts } from "../checks/check-form";
 import { requiredOf } from "../checks/evap-fields";
-import type { Known } from "../checks/known";
 import { inSentence } from "../sentence";
 import type { Shop } from "../shop/settings";
 import { type Joint, type RequiredLeak, requiredLeakOf } from "../vehicle";
@@ -31,7 +31,7 @@ function likelyPlaces(kind: CheckId, { suspects }: Pick<JobState, "suspects">, c
  * Where a check is proposed to be done, and why: what still has to be proved, then the best next check, then the likeliest.
  * Where that is another part than the one tested last, it is said.
  */
-function proposedPlace(kind: CheckId, state: JobState, places: readonly Joint[]): Known["place"] {
+function proposedPlace(kind: CheckId, state: JobState, places: readonly Joint[]): CheckFacts["place"] {
   const fits = (id: string | undefined) => places.find((j) => j.id === id);
   const owed = state.proof.owed.find((o) => o.missing && o.askedBy?.check === kind && fits(o.askedBy.part));
   const next = state.next.find((n) => n.check === kind && fits(n.place));
@@ -52,7 +52,7 @@ function proposedPlace(kind: CheckId, state: JobState, places: readonly Joint[])
 }
 
 /** What a check need not ask, as the job stands. */
-export function knownOf(kind: CheckId, state: JobState, shop: Shop, context: CheckContext): Known {
+export function checkFacts(kind: CheckId, state: JobState, shop: Shop, context: CheckContext): CheckFacts {
   const { conditions } = state;
   const places = likelyPlaces(kind, state, context);
   const place = proposedPlace(kind, state, places);

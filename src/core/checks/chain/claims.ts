@@ -1,16 +1,16 @@
 import { inSentence } from "../../sentence";
-import type { Asked } from "../asked";
+import type { Claim } from "../claim";
 import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import { type ChainRecord, LINK_NAMES, LINKS } from "./fields";
 import { chainDoubt, PLACES, readLink } from "./judge";
 
 /** Every link from supply to plate: good up to the broken one, open beyond it, because nothing beyond it can be told. */
-export function chainAsks(record: ChainRecord, verdict: Verdict, context: CheckContext): Asked[] {
+export function chainClaims(record: ChainRecord, verdict: Verdict, context: CheckContext): Claim[] {
   if (verdict.outcome === "void") return [];
   const rests = [...new Set([...Object.values(PLACES), "flap-pipe", "flap-spindle", "flap-check-valve"])];
   let told = chainDoubt(record, context) === undefined;
-  return LINKS.map((id): Asked => {
+  return LINKS.map((id): Claim => {
     const state = told ? readLink(id, record, context) : "unread";
     if (state !== "good") told = false;
     // Vacuum from a hand pump is none of the car's.

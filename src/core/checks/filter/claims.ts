@@ -1,4 +1,4 @@
-import { type Asked, AT_LARGE, type Says, saysOf } from "../asked";
+import { AT_LARGE, type Claim, type Says, saysOf } from "../claim";
 import type { Verdict } from "../verdict";
 import type { FilterRecord } from "./fields";
 
@@ -7,7 +7,7 @@ export const FILTER_PRESSURE = "pressure@filter-core";
 const RESTS = ["filter-core", "filter-pipe-front", "filter-pipe-rear", AT_LARGE];
 
 /** Whether the filter's sensor shows nothing where nothing flows. */
-export const filterZero = (says: Says): Asked => ({
+export const filterZero = (says: Says): Claim => ({
   atom: "zero@filter-sensor",
   says,
   words: "filter pressure sensor at zero",
@@ -15,7 +15,7 @@ export const filterZero = (says: Says): Asked => ({
 });
 
 /** Whether the filter lets through what it should, and whether its sensor stands at zero. */
-export function filterAsks({ keyOn }: FilterRecord, verdict: Verdict): Asked[] {
+export function filterClaims({ keyOn }: FilterRecord, verdict: Verdict): Claim[] {
   if (verdict.outcome === "void") return [];
   const zeroOff = verdict.observation === "filter-zero-off";
   const pressure: Says = zeroOff ? "open" : saysOf(verdict.outcome);

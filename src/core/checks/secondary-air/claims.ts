@@ -1,11 +1,11 @@
-import { type Asked, ofPart, type Says, tight } from "../asked";
+import { type Claim, ofPart, type Says, tight } from "../claim";
 import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import type { SecondaryAirRecord } from "./fields";
 import { SOAPED } from "./fields";
 
 /** Whether the pump runs, its joints hold, air arrives through this valve, and the valve keeps exhaust back. */
-export function secondaryAirAsks(record: SecondaryAirRecord, verdict: Verdict, { layout }: CheckContext): Asked[] {
+export function secondaryAirClaims(record: SecondaryAirRecord, verdict: Verdict, { layout }: CheckContext): Claim[] {
   if (verdict.outcome === "void") return [];
   const { joint, pumped, soaped, bubbles, whenShut } = record;
   const has = (id: string) => layout.joints.some((j) => j.id === id);

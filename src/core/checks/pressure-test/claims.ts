@@ -1,6 +1,6 @@
 import { formatNumber, toSi } from "../../units";
 import { noWayIn, reachOf } from "../../vehicle";
-import { type Asked, ofPart, type Says, tight } from "../asked";
+import { type Claim, ofPart, type Says, tight } from "../claim";
 import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import type { PressureTest } from "./fields";
@@ -16,7 +16,7 @@ const atStep = (step: number) => `at ${formatNumber((step * STEP) / 1e5, 2)} bar
  * whatever spoiled the rest of it; tight where the test passed; open everywhere else. What began at a pressure is answered at
  * that pressure: neither clean smoke nor a test that stopped below says anything of it.
  */
-export function pressureAsks(record: PressureTest, verdict: Verdict, context: CheckContext): Asked[] {
+export function pressureClaims(record: PressureTest, verdict: Verdict, context: CheckContext): Claim[] {
   const { layout, vehicle } = context;
   if (vehicle.induction !== "turbo" || noWayIn(layout, record)) return [];
   const escapes = escapesOf(record, context).filter((e) => layout.joints.some((j) => j.id === e.joint));

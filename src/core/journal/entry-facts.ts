@@ -6,20 +6,20 @@ import { disabledBy } from "./emission";
 import {
   ANYWHERE,
   type Decided,
-  type KnownOfDisplaced,
-  type KnownOfFinding,
-  type KnownOfReadiness,
-  type KnownOfRepair,
-  type KnownOfSetAside,
+  type DisplacedFacts,
+  type FindingFacts,
+  type ReadinessFormFacts,
+  type RepairFacts,
+  type SetAsideFacts,
 } from "./entries";
 import { ELSEWHERE, placeName } from "./places";
 import type { JobState } from "./state";
 
 /** What a repair need not ask: what is found and not repaired yet, and where. */
-export function knownOfRepair(
+export function repairFacts(
   { findings }: Pick<JobState, "findings">,
   car: { readonly layout: Layout; readonly vehicle: VehicleFacts } | undefined,
-): KnownOfRepair {
+): RepairFacts {
   const places = car ? findingPlaces(car.layout, car.vehicle) : [];
   return {
     open: findings
@@ -42,10 +42,10 @@ export function knownOfRepair(
 const LIKELY = 4;
 
 /** What a finding need not ask: the place that a check pointed at last, or that is suspected most. */
-export function knownOfFinding(
+export function findingFacts(
   state: Pick<JobState, "checks" | "suspects">,
   { layout, vehicle }: { readonly layout: Layout; readonly vehicle: VehicleFacts },
-): KnownOfFinding {
+): FindingFacts {
   const all = findingPlaces(layout, vehicle);
   const named = (id: string | undefined) => all.find((p) => p.id === id);
   const pointed = state.checks.flatMap((c) =>
@@ -77,16 +77,16 @@ export function knownOfFinding(
 }
 
 /** What a thing taken off need not ask; a car that nobody described has no places yet. */
-export const knownOfDisplaced = (layout: Layout | undefined): KnownOfDisplaced => ({ places: layout?.joints ?? [] });
+export const displacedFacts = (layout: Layout | undefined): DisplacedFacts => ({ places: layout?.joints ?? [] });
 
 /**
  * What could be left as it is: findings that nothing repairs, checks that fail, codes that are not quiet.
  * @param time how a time is said.
  */
-export function knownOfSetAside(
+export function setAsideFacts(
   { findings, checks, proof, setAside }: Pick<JobState, "findings" | "checks" | "proof" | "setAside">,
   time: (iso: string) => string,
-): KnownOfSetAside {
+): SetAsideFacts {
   const already = new Set(setAside.map((s) => s.id));
   return {
     left: [
@@ -113,7 +113,7 @@ export const decidedOf = ({ lastSeq, blocks }: Pick<JobState, "lastSeq" | "block
 });
 
 /** What is known of a car that is parked for its monitor: its fuel, as a check had it last. */
-export const knownOfReadiness = ({ checks }: Pick<JobState, "checks">, now: KnownOfReadiness["now"]): KnownOfReadiness => {
+export const readinessFacts = ({ checks }: Pick<JobState, "checks">, now: ReadinessFormFacts["now"]): ReadinessFormFacts => {
   const level = checks.flatMap((c) => (c.record as { readonly fuelLevel?: number }).fuelLevel ?? []).at(-1);
   return { now, ...(level === undefined ? {} : { fuelLevel: level }) };
 };

@@ -6,7 +6,7 @@ import type { CheckContext } from "./context";
 import type { RequiredSize } from "./required-size";
 
 /** What a check need not ask, because the job or the shop has it already. */
-export interface Known {
+export interface CheckFacts {
   readonly context: CheckContext;
   readonly instruments: readonly Instrument[];
   /** Of the bay, as the conditions have it */
@@ -25,4 +25,4 @@ export interface Known {
 }
 
 /** The form of a check's record. */
-export const checkForm = formOf<Known>();
+export const checkForm = formOf<CheckFacts>();

@@ -9,4 +9,4 @@ export const egrState = () => choice(EGR_STATES, { name: "The way of exhaust led
 const SHUT = 2;
 
 /** Whether a duty, percent, leads exhaust back; where none was logged, nothing says so. */
-export const leadsBack = (duty: number | undefined): boolean => duty !== undefined && duty > SHUT;
+export const egrFlows = (duty: number | undefined): boolean => duty !== undefined && duty > SHUT;
