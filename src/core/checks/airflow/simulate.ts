@@ -1,9 +1,10 @@
 import { stateAt } from "../../practice/car";
 import type { Driving } from "../../practice/engine";
-import type { Reader } from "../../practice/readers/bay";
+import type { Bay } from "../../practice/readers/bay";
 import { airOf, ambientOf, IDLE, mapOf, meterOf, rpmOf, WIDE } from "../../practice/readers/running";
+import type { AirflowRecord } from "./fields";
 
-export const simulate: Reader = (bay) => {
+export const simulate = (bay: Bay): AirflowRecord => {
   const { car } = bay;
   const metered = car.context.vehicle.metering === "maf";
   const point = (state: "idle" | "wide-open", driving: Driving) => {

@@ -1,9 +1,10 @@
 import { stateAt } from "../../practice/car";
 import type { Driving } from "../../practice/engine";
-import { gaugeIn, type Reader, shown } from "../../practice/readers/bay";
+import { type Bay, gaugeIn, shown } from "../../practice/readers/bay";
 import { held, IDLE } from "../../practice/readers/running";
+import type { BackPressure } from "./fields";
 
-export const simulate: Reader = (bay) => {
+export const simulate = (bay: Bay): BackPressure => {
   const { car, noise } = bay;
   const at = (driving: Driving, more = 1) =>
     shown(Math.max(0, (stateAt(car, driving).front - car.ambient) * more + noise.normal(150)), "kPa", 0.1, "gauge");

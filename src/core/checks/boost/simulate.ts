@@ -1,13 +1,14 @@
 import { engineTruth, hasTrait, stateAt } from "../../practice/car";
 import type { Driving } from "../../practice/engine";
-import { type Reader, shown } from "../../practice/readers/bay";
+import { type Bay, shown } from "../../practice/readers/bay";
 import { ambientOf, limpOf, mapOf, meterOf, rpmOf } from "../../practice/readers/running";
+import type { BoostRecord } from "./fields";
 
 /** The same as the mean of a steady moment in a log. */
 const HELD_METER = 0.006;
 
 /** A pull in one gear: steady moments off boost and under it. */
-export const simulate: Reader = (bay) => {
+export const simulate = (bay: Bay): BoostRecord => {
   const { car, noise } = bay;
   const { vehicle } = car.context;
   const offset = hasTrait(car, "boost-sensor");

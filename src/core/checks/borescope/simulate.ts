@@ -1,7 +1,8 @@
-import { chosen, faultsThere, placeOf, type Reader } from "../../practice/readers/bay";
+import { type Bay, chosen, faultsThere, placeOf, type Setup } from "../../practice/readers/bay";
 import { COKED } from "../../practice/readers/standing";
+import type { BorescopeRecord } from "./fields";
 
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): BorescopeRecord => {
   const { noise } = bay;
   const place = placeOf(setup);
   const blocked = faultsThere(bay, place, ...COKED)[0];

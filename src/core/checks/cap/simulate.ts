@@ -1,11 +1,12 @@
 import { holeOf } from "../../practice/car";
-import { faultsThere, gaugeIn, leftIn, percent, type Reader } from "../../practice/readers/bay";
+import { type Bay, faultsThere, gaugeIn, leftIn, percent } from "../../practice/readers/bay";
 import { fromSi } from "../../units";
+import type { CapRecord } from "./fields";
 
 /** Gas space of a cap on its tester, m³. */
 const TESTER = 1e-3;
 
-export const simulate: Reader = (bay) => {
+export const simulate = (bay: Bay): CapRecord => {
   const { car } = bay;
   const leak = faultsThere(bay, "filler-cap", "vapour-leak")[0];
   const left = leak ? leftIn(car, TESTER, holeOf(leak, car.context.vehicle), 7500, 10) : 7480;

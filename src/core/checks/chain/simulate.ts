@@ -1,9 +1,10 @@
 import { stateAt } from "../../practice/car";
-import { chosen, gaugeIn, type Reader, shown } from "../../practice/readers/bay";
+import { type Bay, chosen, gaugeIn, type Setup, shown } from "../../practice/readers/bay";
 import { heldAt, inHg } from "../../practice/readers/standing";
 import { fromSi, toSi } from "../../units";
+import type { ChainRecord } from "./fields";
 
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): ChainRecord => {
   const { car, noise } = bay;
   const is = (id: string) => car.faults.find((f) => f.cause.id === id);
   const supply = is("flap-line");

@@ -1,9 +1,10 @@
-import { chosen, faultsThere, gaugeIn, placeOf, type Reader, shown } from "../../practice/readers/bay";
+import { type Bay, chosen, faultsThere, gaugeIn, placeOf, type Setup, shown } from "../../practice/readers/bay";
+import type { CircuitRecord } from "./fields";
 import { pinsOf } from "./pins";
 
 const BATTERY = 14.1;
 
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): CircuitRecord => {
   const { noise } = bay;
   const place = placeOf(setup);
   const wiring = chosen<"two-wire" | "relay">(setup, "wiring", place === "air-pump" ? "relay" : "two-wire");

@@ -1,9 +1,10 @@
 import { hasTrait, stateAt } from "../../practice/car";
-import { gaugeIn, type Reader, shown } from "../../practice/readers/bay";
+import { type Bay, gaugeIn, shown } from "../../practice/readers/bay";
 import { IDLE, rpmOf } from "../../practice/readers/running";
+import type { CrankcaseReading } from "./fields";
 
 /** Crankcase pressure by what goes in past the rings and what draws it out, Pa gauge: the breather's suction, or too much of the manifold's. */
-export const simulate: Reader = (bay) => {
+export const simulate = (bay: Bay): CrankcaseReading => {
   const { car, noise } = bay;
   const at = (raised: boolean) => {
     const passes = hasTrait(car, "pcv-passes");

@@ -1,10 +1,11 @@
 import type { Trait } from "../../faults";
 import { decayTrace } from "../../gas/network/tank";
 import { type Car, holeOf } from "../../practice/car";
-import { type Bay, gaugeIn, percent, type Reader } from "../../practice/readers/bay";
+import { type Bay, gaugeIn, percent, type Setup } from "../../practice/readers/bay";
 import { common, setupOf, tankOf, ventShut } from "../../practice/readers/vapour";
 import { fromSi } from "../../units";
 import { type FillSetup, reachOf } from "../../vehicle";
+import type { DecayRecord } from "./fields";
 
 /** Holes of the vapour system that a setup puts to the test, as one of their area, m. */
 function leakOf(car: Car, setup: FillSetup | undefined, byCommand: boolean): number {
@@ -35,7 +36,7 @@ const decayed = ({ car, noise }: Bay, leak: number): [number, number][] =>
     drift: noise.uniform(-0.08, 0.08),
   }).map(([t, gauge]) => [t, percent(fromSi(Math.max(0, gauge), "inH2O").value + noise.normal(0.006), 0.01)]);
 
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): DecayRecord => {
   const fill = setupOf(bay, setup);
   const leak = leakOf(bay.car, fill, fill.vent.by === "command");
   return {

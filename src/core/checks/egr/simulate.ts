@@ -1,12 +1,13 @@
 import { engineTruth, hasTrait, stateAt } from "../../practice/car";
 import type { OperatingState } from "../../practice/engine";
-import { faultsThere, placeOf, type Reader } from "../../practice/readers/bay";
+import { type Bay, faultsThere, placeOf, type Setup } from "../../practice/readers/bay";
 import { held, mapOf, meterOf, rpmOf } from "../../practice/readers/running";
+import type { EgrRecord } from "./fields";
 
 /** What an EGR valve passes when it is told to open, m for each 1.6 L. */
 const EGR_OPENS = 5.2e-3;
 
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): EgrRecord => {
   const { car } = bay;
   const place = placeOf(setup);
   const dead = [

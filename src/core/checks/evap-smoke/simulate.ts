@@ -1,8 +1,9 @@
-import { chosen, type Reader } from "../../practice/readers/bay";
+import { type Bay, chosen, type Setup } from "../../practice/readers/bay";
 import { common, setupOf } from "../../practice/readers/vapour";
 import { smokeRecord } from "../smoke/simulate";
+import type { EvapSmokeRun } from "./fields";
 
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): EvapSmokeRun => {
   const fill = setupOf(bay, setup);
   return {
     ...smokeRecord(bay, fill, chosen(setup, "machine", undefined), chosen(setup, "lookedAt", undefined)),

@@ -1,11 +1,12 @@
 import { hasTrait, stateAt } from "../../practice/car";
 import type { Driving } from "../../practice/engine";
-import { chosen, percent, type Reader } from "../../practice/readers/bay";
+import { type Bay, chosen, percent, type Setup } from "../../practice/readers/bay";
 import { dryExhaust } from "../../practice/readers/gas";
 import { held, IDLE } from "../../practice/readers/running";
 import { burntFuel } from "../../vehicle";
+import type { GasRecord } from "./fields";
 
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): GasRecord => {
   const { car, noise } = bay;
   const unburnt = hasTrait(car, "engine-mechanical") ? 0.025 : 0;
   const lies = hasTrait(car, "sensor-bias");

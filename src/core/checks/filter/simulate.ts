@@ -1,13 +1,14 @@
 import { R_AIR } from "../../gas/air";
 import { hasTrait, stateAt } from "../../practice/car";
 import type { Driving } from "../../practice/engine";
-import { type Reader, shown, showsTo } from "../../practice/readers/bay";
+import { type Bay, shown, showsTo } from "../../practice/readers/bay";
 import { held, IDLE, meterOf, rpmOf } from "../../practice/readers/running";
+import type { FilterRecord } from "./fields";
 
 /** Sound filter's pressure difference at 3000 1/min without load, Pa, and what soot makes of it. */
 const FILTER = 2800;
 
-export const simulate: Reader = (bay) => {
+export const simulate = (bay: Bay): FilterRecord => {
   const { car, noise } = bay;
   const pipe = hasTrait(car, "filter-pipe");
   const loaded = hasTrait(car, "filter-loaded");

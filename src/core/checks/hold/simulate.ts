@@ -1,7 +1,8 @@
-import { gaugeIn, placeOf, type Reader } from "../../practice/readers/bay";
+import { type Bay, gaugeIn, placeOf, type Setup } from "../../practice/readers/bay";
 import { heldAt, inHg, PULLED } from "../../practice/readers/standing";
+import type { HoldRecord } from "./fields";
 
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): HoldRecord => {
   const { car } = bay;
   const place = placeOf(setup);
   const series = (seconds: number): [number, number][] =>

@@ -1,9 +1,10 @@
 import { faultsAt } from "../../practice/car";
-import { chosen, type Reader, showsTo } from "../../practice/readers/bay";
+import { type Bay, chosen, type Setup, showsTo } from "../../practice/readers/bay";
 import { lookList } from ".";
+import type { LookRecord } from "./fields";
 
 /** What eyes, hands and ears find; one look in thirty takes something sound for bad. */
-export const simulate: Reader = ({ car, noise }, setup) => {
+export const simulate = ({ car, noise }: Bay, setup: Setup): LookRecord => {
   const list = lookList(car.context.layout, car.context.vehicle);
   const wrong = noise.uniform() < 1 / 30 ? Math.floor(noise.uniform(3, list.length - 2)) : -1;
   const asked = chosen<readonly string[] | undefined>(setup, "ids", undefined);

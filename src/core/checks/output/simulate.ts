@@ -1,7 +1,8 @@
-import { chosen, faultsThere, placeOf, type Reader } from "../../practice/readers/bay";
+import { type Bay, chosen, faultsThere, placeOf, type Setup } from "../../practice/readers/bay";
 import { DEAD, passageBlocked } from "../../practice/readers/standing";
+import type { OutputRecord } from "./fields";
 
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): OutputRecord => {
   const { car } = bay;
   const place = placeOf(setup);
   // A diaphragm that leaks does not move what its solenoid commands; a vent that does not shut is not heard to fail.

@@ -1,11 +1,12 @@
 import { engineTruth, holesOf, stateAt } from "../../practice/car";
 import type { EngineTruth, OperatingState } from "../../practice/engine";
-import { chosen, percent, placeOf, type Reader, shown } from "../../practice/readers/bay";
+import { type Bay, chosen, percent, placeOf, type Setup, shown } from "../../practice/readers/bay";
 import { IDLE, trimOf } from "../../practice/readers/running";
 import { behind } from ".";
+import type { PinchRecord } from "./fields";
 
 /** A branch shut off while total trim is watched: what lies behind it lets nothing in. */
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): PinchRecord => {
   const { car, noise } = bay;
   const place = placeOf(setup);
   const hidden = behind(car.context.layout, place);
@@ -14,7 +15,7 @@ export const simulate: Reader = (bay, setup) => {
   const before = stateAt(car, IDLE);
   const without: Partial<EngineTruth> = faults.length === car.faults.length ? {} : { hole: engineTruth({ ...car, faults }).hole };
   const shut = holes.length === holesOf(car).length ? before : stateAt(car, IDLE, without);
-  const watched = chosen<string>(setup, "reads", "trim");
+  const watched = chosen<PinchRecord["reads"]>(setup, "reads", "trim");
   const read = (state: OperatingState) =>
     watched === "rpm"
       ? Math.round(state.rpm + noise.normal(6))

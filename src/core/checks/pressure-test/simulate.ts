@@ -1,8 +1,9 @@
 import { orificeFlow } from "../../gas/orifice";
 import { holeOf } from "../../practice/car";
-import { chosen, gaugeIn, placeOf, type Reader, shown } from "../../practice/readers/bay";
+import { type Bay, chosen, gaugeIn, placeOf, type Setup, shown } from "../../practice/readers/bay";
 import { toSi } from "../../units";
 import { reachOf } from "../../vehicle";
+import type { PressureTest } from "./fields";
 
 /** A stop at which everything is listened to and soaped, Pa gauge. */
 const STOPS = [30e3, 60e3, 100e3];
@@ -10,14 +11,14 @@ const STOPS = [30e3, 60e3, 100e3];
 /** Soap blows at so much, kg/s; what is heard is so much more. */
 const BUBBLES = 2e-6;
 
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): PressureTest => {
   const { car } = bay;
   const fill = { entry: chosen(setup, "entry", placeOf(setup)), blocked: [], heldOpen: [] };
   const reach = reachOf(car.context.layout, fill);
   const bar = (pa: number) => shown(pa, "bar", 0.01, "gauge");
   const max = car.context.vehicle.maxBoost ? toSi(car.context.vehicle.maxBoost) : 100e3;
   const stops = STOPS.map((stop) => Math.min(stop, max)).filter((stop, i, all) => all.indexOf(stop) === i);
-  const escapes = car.faults.flatMap((fault) => {
+  const escapes = car.faults.flatMap((fault): NonNullable<PressureTest["escapes"]>[number][] => {
     const { joint } = fault.cause;
     const hole = holeOf(fault, car.context.vehicle);
     if (!joint || hole <= 0 || !reach.tested.some((j) => j.id === joint)) return [];

@@ -1,12 +1,13 @@
 import { holeOf, stateAt } from "../../practice/car";
-import { chosen, faultsThere, percent, type Reader, showsTo } from "../../practice/readers/bay";
+import { type Bay, chosen, faultsThere, percent, type Setup, showsTo } from "../../practice/readers/bay";
 import { IDLE, trimOf } from "../../practice/readers/running";
 import { spotsOf } from "./candidates";
+import type { ProbeRecord } from "./fields";
 
 /** Gas that is drawn in burns for a share of its own flow. */
 const ENRICHES = 55;
 
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): ProbeRecord => {
   const { car, noise } = bay;
   const spots = chosen<readonly string[]>(setup, "spots", spotsOf(car.context.layout));
   const agent = chosen(setup, "agent", "gas");

@@ -1,8 +1,9 @@
 import { pulldownTrace } from "../../gas/network/tank";
 import { hasTrait, holeOf, stateAt } from "../../practice/car";
 import { PURGE, VENT } from "../../practice/monitors";
-import { chosen, type Reader } from "../../practice/readers/bay";
+import { type Bay, chosen, type Setup } from "../../practice/readers/bay";
 import { common, tankOf, type VapourSetup, ventShut } from "../../practice/readers/vapour";
+import type { PulldownRecord } from "./fields";
 
 /** A part that is blocked still passes so much as one hole, m. */
 const CHOKED_TO = 0.6e-3;
@@ -21,7 +22,7 @@ const HOLDS = 40;
 const RELIEVES = 20;
 
 /** The idling engine pulls the shut system down through its purge valve. */
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): PulldownRecord => {
   const { car, noise } = bay;
   const vent = chosen<VapourSetup["vent"]>(setup, "vent", { by: "command", at: VENT_SHUT, seconds: 90 });
   const blocked = hasTrait(car, "purge-blocked") ?? car.faults.find((f) => f.cause.id === "purge-circuit");

@@ -1,14 +1,15 @@
 import { hasTrait, stateAt } from "../../practice/car";
 import { airArrives } from "../../practice/monitors";
-import { chosen, faultsThere, percent, placeOf, type Reader, showsTo } from "../../practice/readers/bay";
+import { type Bay, chosen, faultsThere, percent, placeOf, type Setup, showsTo } from "../../practice/readers/bay";
 import { IDLE } from "../../practice/readers/running";
+import type { SecondaryAirRecord } from "./fields";
 
 /** Air that the pump makes, kg/s; what soap shows and what the oxygen sensor needs of it at idle. */
 const PUMP = 4.5e-3;
 
 const LEAN = 0.1;
 
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): SecondaryAirRecord => {
   const { car, noise } = bay;
   const place = placeOf(setup);
   const dead = car.faults.some((f) => f.cause.trait === "air-pump-dead" || f.cause.id === "pump-circuit");

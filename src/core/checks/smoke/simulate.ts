@@ -1,7 +1,7 @@
 import { type Lamp, STILL_AND_LIT } from "../../devices/light";
 import { orificeFlow } from "../../gas/orifice";
 import { type Car, holeOf, holesOf } from "../../practice/car";
-import { type Bay, chosen, percent, placeOf, type Reader, type Setup, shown, showsTo } from "../../practice/readers/bay";
+import { type Bay, chosen, percent, placeOf, type Setup, shown, showsTo } from "../../practice/readers/bay";
 import { machineShows } from "../../practice/readers/instrument";
 import { SmokeFill, type SmokePush } from "../../practice/smoke-fill";
 import { ballCurve } from "../../shop/machine";
@@ -138,5 +138,5 @@ export function smokeRecord(
   return machineShows(run, instruments["smoke-machine"]);
 }
 
-export const simulate: Reader = (bay, setup) =>
+export const simulate = (bay: Bay, setup: Setup): SmokeRun =>
   smokeRecord(bay, fillSetup(bay.car, setup), chosen(setup, "machine", MACHINE), chosen(setup, "lookedAt", undefined));

@@ -1,8 +1,9 @@
 import { hasTrait } from "../../practice/car";
-import { gaugeIn, type Reader, shown } from "../../practice/readers/bay";
+import { type Bay, gaugeIn, shown } from "../../practice/readers/bay";
 import { toSi } from "../../units";
+import type { TankSensorRecord } from "./fields";
 
-export const simulate: Reader = (bay) => {
+export const simulate = (bay: Bay): TankSensorRecord => {
   const { car, noise } = bay;
   const curve = car.context.vehicle.evap?.sensor;
   const lies = hasTrait(car, "tank-sensor");

@@ -1,12 +1,13 @@
 import { stateAt } from "../../practice/car";
 import type { Driving } from "../../practice/engine";
-import { percent, type Reader, shown } from "../../practice/readers/bay";
+import { type Bay, percent, shown } from "../../practice/readers/bay";
 import { airOf, ambientOf, held, IDLE, mapOf, meterOf, rpmOf } from "../../practice/readers/running";
+import type { TrimSurvey } from "./fields";
 
 const TRIM = 0.9;
 
 /** Trims at idle, held without load, cruising and at full pull. */
-export const simulate: Reader = (bay) => {
+export const simulate = (bay: Bay): TrimSurvey => {
   const { car, noise } = bay;
   const points: Driving[] = [
     IDLE,

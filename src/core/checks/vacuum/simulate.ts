@@ -1,8 +1,9 @@
 import { hasTrait, stateAt } from "../../practice/car";
-import { gaugeIn, type Reader, shown } from "../../practice/readers/bay";
+import { type Bay, gaugeIn, shown } from "../../practice/readers/bay";
 import { ambientOf, IDLE, rpmOf, WIDE } from "../../practice/readers/running";
+import type { VacuumReading } from "./fields";
 
-export const simulate: Reader = (bay) => {
+export const simulate = (bay: Bay): VacuumReading => {
   const { car, noise } = bay;
   const idle = stateAt(car, IDLE);
   const worn = hasTrait(car, "engine-mechanical");

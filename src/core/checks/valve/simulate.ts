@@ -1,15 +1,16 @@
 import { holeOf } from "../../practice/car";
-import { chosen, faultsThere, gaugeIn, leftIn, placeOf, type Reader } from "../../practice/readers/bay";
+import { type Bay, chosen, faultsThere, gaugeIn, leftIn, placeOf, type Setup } from "../../practice/readers/bay";
 import { inHg, PULLED, passageBlocked, SPACE } from "../../practice/readers/standing";
+import type { ValveRecord } from "./fields";
 
 /** A valve's seat and stroke, each held for a minute. */
-export const simulate: Reader = (bay, setup) => {
+export const simulate = (bay: Bay, setup: Setup): ValveRecord => {
   const { car } = bay;
   const place = placeOf(setup);
   const rests = car.context.layout.joints.find((j) => j.id === place)?.rest === "open" ? "open" : "closed";
   const leak = faultsThere(bay, place, "purge-leak", "inside-leak", "vent-open")[0];
   const dead = faultsThere(bay, place, "circuit-dead").length > 0;
-  const power = chosen<string>(setup, "power", "scan-tool");
+  const power = chosen<ValveRecord["power"]>(setup, "power", "scan-tool");
   const stuck = faultsThere(bay, place, "valve-stuck", "idle-control", "purge-blocked", "egr-blocked").some(
     (f) => f.cause.joint === place && !passageBlocked(f),
   );

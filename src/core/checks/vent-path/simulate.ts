@@ -1,13 +1,14 @@
 import { holeArea, SHARP_EDGED } from "../../gas/orifice";
 import { hasTrait } from "../../practice/car";
 import { VENT } from "../../practice/monitors";
-import { type Reader, shown } from "../../practice/readers/bay";
+import { type Bay, shown } from "../../practice/readers/bay";
 import { VENT_PARTS, type VentPart } from ".";
+import type { VentPathRecord } from "./fields";
 
 /** Blown through, from outside in, by a steady flow. */
 const BLOWN = 1.7e-4;
 
-export const simulate: Reader = (bay) => {
+export const simulate = (bay: Bay): VentPathRecord => {
   const { car, noise } = bay;
   const blocked = (part: VentPart) =>
     car.faults.some((f) => f.cause.trait === "vent-blocked" && (f.cause.joint === part || f.cause.device === part));
