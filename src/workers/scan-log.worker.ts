@@ -1,11 +1,7 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex } from "@noble/hashes/utils.js";
 import { expose } from "comlink";
-import { type AirflowPoint, airflowPoints } from "@/core/checks/airflow";
-import { type BoostTrace, boostTrace } from "@/core/checks/boost";
-import { type GasTrace, gasTrace } from "@/core/checks/exhaust-gas";
-import { type FilterTrace, filterTrace } from "@/core/checks/filter";
-import { type ProbeSeries, probeSeries } from "@/core/checks/probe";
+import { EXTRACTORS, type LoggedCheck } from "@/core/checks/extractors";
 import type { TrimPoint } from "@/core/checks/trims";
 import {
   type ChannelId,
@@ -21,7 +17,6 @@ import {
   ScanLogReader,
   type SteadyWindow,
   surveyPoints,
-  tankTrace,
 } from "@/core/scan-log";
 import type { Limits } from "@/core/shop/settings";
 
@@ -102,24 +97,9 @@ const api = {
   slice: async (ids: readonly ChannelId[], from: number, to: number, width: number) =>
     log ? decimate(log, ids, from, to, width) : [],
 
-  /** What the log says around taps at these times of its own clock, s. */
-  probe: async (taps: readonly number[], total: "product" | "sum"): Promise<ProbeSeries | undefined> =>
-    log && probeSeries(log, taps, total),
-
-  /** Idle and the widest-open second; `ambient` Pa absolute. */
-  airflow: async (limits: Limits, ambient: number): Promise<AirflowPoint[]> => (log ? airflowPoints(log, limits, ambient) : []),
-
-  /** The charge side, steady moment by steady moment; `ambient` Pa absolute. */
-  boost: async (ambient: number): Promise<BoostTrace | undefined> => log && boostTrace(log, ambient),
-
-  /** A particulate filter's pressure difference: standing, idling, held */
-  filter: async (limits: Limits): Promise<FilterTrace | undefined> => log && filterTrace(log, limits),
-
-  /** What an exhaust analyser wrote, by the engine's state */
-  gas: async (): Promise<GasTrace | undefined> => log && gasTrace(log),
-
-  /** Tank pressure over the log's clock: [s, Pa gauge] */
-  tank: async (): Promise<[number, number][]> => (log ? tankTrace(log) : []),
+  /** What a check takes out of the log by itself; undefined before one was imported. */
+  extract: async (check: LoggedCheck, aim: readonly unknown[]): Promise<unknown> =>
+    log && (EXTRACTORS[check].extract as (log: ScanLog, ...aim: readonly unknown[]) => unknown)(log, ...aim),
 };
 
 export type ScanLogWorker = typeof api;

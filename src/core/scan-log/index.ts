@@ -7,5 +7,4 @@ export * from "./obd";
 export * from "./read";
 export * from "./standing";
 export * from "./steady";
-export * from "./tank-trace";
 export * from "./unit-check";

@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { tankTrace } from "../checks/decay/extract";
 import { BadInput } from "../input";
 import { readObd } from "./obd";
 import { PIDS } from "./obd-tables";
 import { readScanLog } from "./read";
-import { tankTrace } from "./tank-trace";
 
 const first = (line: string) => readObd(line).messages[0];
 const value = (line: string, name: string) => first(line)?.values.find((v) => v.name === name);

@@ -1,9 +1,10 @@
 "use client";
 
 import { useState } from "react";
+import { EXTRACTORS } from "@/core/checks/extractors";
 import type { TakenSamples } from "@/core/checks/samples";
 import { readTable } from "@/core/checks/table";
-import { loggedEngine, type Mapping, TANK_EXTRACTOR } from "@/core/scan-log";
+import { loggedEngine, type Mapping } from "@/core/scan-log";
 import { fromSi, parseBare, type UnitId } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Choice } from "@/ui/choice";
@@ -48,7 +49,7 @@ export function SamplesField({
   };
   useKeys({ mark: running && keyed ? take : undefined });
   const onRead = async (file: File, log: ImportedLog) => {
-    const points = await scan.tank();
+    const points = (await scan.extract("decay")) ?? [];
     if (points.length === 0) {
       setError("This log has no clock or no tank pressure: log the tank-pressure sensor, and name its column above.");
       return;
@@ -57,7 +58,7 @@ export function SamplesField({
     const round = (n: number) => Math.round(n * 1e4) / 1e4;
     onChange({
       samples: points.map(([t, p]) => [round(t), round(fromSi(p, unit).value)]),
-      source: { kind: "log", file: file.name, sha256: log.sha256, extractor: TANK_EXTRACTOR },
+      source: { kind: "log", file: file.name, sha256: log.sha256, extractor: EXTRACTORS.decay.version },
     });
     keep(file);
   };

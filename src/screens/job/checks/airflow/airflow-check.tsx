@@ -26,7 +26,7 @@ export function AirflowCheck({ head }: { head: ReactNode }) {
   const points = value<readonly AirflowPoint[] | undefined>("points") ?? [];
   const take = async (file: File, log: ImportedLog) => {
     if (!known.ambient) return "Set the conditions first (top right): breathing is held against the air outside.";
-    const found = await scan.airflow(context.limits, toSi(known.ambient));
+    const found = (await scan.extract("airflow", context.limits, toSi(known.ambient))) ?? [];
     if (found.length === 0)
       return "Neither a steady idle nor a wide-open pull was found: log RPM, air meter, manifold pressure and throttle.";
     set({ points: found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: AIRFLOW_EXTRACTOR } });

@@ -33,7 +33,7 @@ export function BoostCheck({ head }: { head: ReactNode }) {
   const points = value<readonly BoostPointRead[] | undefined>("points") ?? [];
   const take = async (file: File, log: ImportedLog) => {
     if (!known.ambient) return "Set the conditions first (top right): boost is held against the air outside.";
-    const found = await scan.boost(toSi(known.ambient));
+    const found = await scan.extract("boost", toSi(known.ambient));
     if (!found)
       return "No steady moment was found: log engine speed, manifold or charge pressure, and the charge air's temperature.";
     set({ short: undefined, over: undefined, hunts: undefined, limp: undefined, ...NOT_STANDING });

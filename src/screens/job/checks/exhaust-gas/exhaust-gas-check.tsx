@@ -22,7 +22,7 @@ export function ExhaustGasCheck({ head }: { head: ReactNode }) {
   const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
   const [unplaced, setUnplaced] = useState<GasPoint>();
   const take = async (file: File, log: ImportedLog) => {
-    const found = await scan.gas();
+    const found = await scan.extract("exhaust-gas");
     if (!found)
       return "CO, CO₂, O₂ and HC were not found together for longer than the gas takes to arrive: name those columns, and let the analyser write half a minute at each speed.";
     const { unplaced: open, ...placed } = found;

@@ -25,7 +25,7 @@ export function FilterCheck({ head }: { head: ReactNode }) {
   const { context, value, set, fill } = check;
   const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
   const take = async (file: File, log: ImportedLog) => {
-    const found = await scan.filter(context.limits);
+    const found = await scan.extract("filter", context.limits);
     if (!found)
       return "No steady idle or raised speed was found with the filter's pressure difference, warm and standing: log it with engine speed and the clock, ten seconds each.";
     set(UNREAD);

@@ -179,14 +179,14 @@ function useProbeLog(
   const [file, setFile] = useState<{ file: File; log: ImportedLog }>();
   const [error, setError] = useState<string>();
   const keep = useKeptLog(setError);
-  const latest = useRef({ cut: scan.probe, set });
-  latest.current = { cut: scan.probe, set };
+  const latest = useRef({ extract: scan.extract, set });
+  latest.current = { extract: scan.extract, set };
   const times = taps.flatMap((t) => (t.at === undefined ? [] : [t.at])).join();
   const total = context.house.totalTrim;
   useEffect(() => {
     if (!file) return;
     const at = times === "" ? [] : times.split(",").map((t) => Number(t) + offset);
-    void latest.current.cut(at, total).then((series) => {
+    void latest.current.extract("probe", at, total).then((series) => {
       if (!series) {
         setError("The log has no clock, or neither engine speed nor trims: choose its columns again, or type what you saw.");
         return;

@@ -2,6 +2,7 @@
 
 import { proxy, type Remote, wrap } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
+import type { Extraction, ExtractionAim, LoggedCheck } from "@/core/checks/extractors";
 import { checkLogSize, type LoggedEngine, type LogHead, type Mapping } from "@/core/scan-log";
 import type { Limits } from "@/core/shop/settings";
 import type { ImportedLog, ScanLogWorker } from "@/workers/scan-log.worker";
@@ -97,6 +98,13 @@ export function useScanLog(limits: Limits, engine: LoggedEngine) {
 
   const slice = useCallback((...args: Parameters<ScanLogWorker["slice"]>) => start().slice(...args), [start]);
 
+  /** What a check takes out of the log that was read last; undefined where that was none, or has nothing for it. */
+  const extract = useCallback(
+    <C extends LoggedCheck>(check: C, ...aim: ExtractionAim<C>): Promise<Extraction<C> | undefined> =>
+      start().extract(check, aim) as Promise<Extraction<C> | undefined>,
+    [start],
+  );
+
   return {
     state,
     error,
@@ -106,12 +114,7 @@ export function useScanLog(limits: Limits, engine: LoggedEngine) {
     read,
     cancel,
     slice,
-    probe: (...args: Parameters<ScanLogWorker["probe"]>) => start().probe(...args),
-    boost: (...args: Parameters<ScanLogWorker["boost"]>) => start().boost(...args),
-    filter: (...args: Parameters<ScanLogWorker["filter"]>) => start().filter(...args),
-    gas: () => start().gas(),
-    tank: () => start().tank(),
-    airflow: (...args: Parameters<ScanLogWorker["airflow"]>) => start().airflow(...args),
+    extract,
   };
 }
 export type ScanLogHandle = ReturnType<typeof useScanLog>;

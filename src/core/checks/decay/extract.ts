@@ -1,5 +1,4 @@
-import type { ScanLog } from "./read";
-import { columnOf } from "./read";
+import { columnOf, type ScanLog } from "../../scan-log";
 
 /** Version of what is taken from a log here; kept with every record that rests on it. */
 export const TANK_EXTRACTOR = 1;
