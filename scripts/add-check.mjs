@@ -14,7 +14,7 @@ const FILES = (id, name) => {
   return {
     "fields.ts": `import { fields, quantity, type RecordOf } from "../../form";
 import { gauge, warm } from "../fields";
-import { checkForm } from "../known";
+import { checkForm } from "../check-form";
 
 /** What is read, and what somebody said: never what it means. */
 export const ${value}Fields = fields({
@@ -33,10 +33,11 @@ export type ${Type}Record = RecordOf<typeof ${value}Fields>;
 /** When each is asked, where that goes by what is known or by the others. */
 export const ${value}Form = checkForm(${value}Fields);
 `,
-    "simulate.ts": `import { gaugeIn, type Reader, shown } from "../../practice/readers/bay";
+    "simulate.ts": `import { type Bay, gaugeIn, shown } from "../../practice/readers/bay";
+import type { ${Type}Record } from "./fields";
 
 /** What a simulated car shows: here a sound one, whatever it has. */
-export const simulate: Reader = ({ noise }) => ({
+export const simulate = ({ noise }: Bay): ${Type}Record => ({
   pressure: shown(1200 + noise.normal(20), "hPa", 0.1, "gauge"),
   warm: true,
   instrument: gaugeIn("hPa", 0.1),
@@ -78,7 +79,7 @@ export function judge${Type}(record: ${Type}Record, { limits }: CheckContext): V
     : { ...base, outcome: "pass", headline: "${name} lies in its band", reasons: [], observation: "${id}-good" };
 }
 `,
-    "index.ts": `import { ofEngine, saysOf } from "../claim";
+    "index.ts": `import { atomOf, ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { type ${Type}Record, ${value}Fields, ${value}Form } from "./fields";
 import { judge${Type} } from "./judge";
@@ -97,8 +98,8 @@ export const ${value}: CheckKind<${Type}Record, unknown, Seen> = {
   shelf: "running",
   rows,
   candidates: () => [{ name: "${name}", minutes: 5, penalty: 1, outcomes: ["${id}-high", "${id}-good"], why: "why it is worth its minutes" }],
-  asks: (_record, verdict, { layout }) =>
-    verdict.outcome === "void" ? [] : [ofEngine(layout, "pressure@${id}", "${name.toLowerCase()}", saysOf(verdict.outcome))],
+  claims: (_record, verdict, { layout }) =>
+    verdict.outcome === "void" ? [] : [ofEngine(layout, atomOf("pressure", "${id}"), "${name.toLowerCase()}", saysOf(verdict.outcome))],
   fields: ${value}Fields,
   form: ${value}Form,
   plan: () => ({ steps: [{ text: "What is done, step by step." }], displaces: [], cautions: ["running-engine"], clocks: [] }),

@@ -5,13 +5,29 @@ import type { Verdict } from "./verdict";
 /** What a record says of one question. */
 export type Says = "good" | "bad" | "open";
 
-/**
- * One question that a check puts, as small as it can be told apart: `tight@pcv-hose`, `trim@bank1/idle`,
- * `seat@purge-valve/cold`. Two records may answer an obligation together; what an entry hides or a log lacks does not
- * appear.
- */
-export interface Claim {
+/** One question, as small as it can be told apart: `tight@pcv-hose`, `trim@bank1/idle`, `seat@purge-valve/cold`. */
+export interface Atom {
+  /** Its name, made of the parts below: compared and shown, never parsed */
   readonly atom: string;
+  readonly question: string;
+  /** Joint, bank or part that it is about, or what of the whole engine */
+  readonly place: string;
+  /** The state it is asked in, or which of several alike: a temperature, an operating point, a port */
+  readonly state?: string;
+}
+
+export const atomOf = (question: string, place: string, state?: string): Atom => ({
+  atom: `${question}@${place}${state ? `/${state}` : ""}`,
+  question,
+  place,
+  ...(state ? { state } : {}),
+});
+
+/**
+ * What a record says of one question. Two records may answer an obligation together; what an entry hides or a log lacks
+ * does not appear.
+ */
+export interface Claim extends Atom {
   readonly says: Says;
   /** What it is called in a sentence: "PCV hose tight" */
   readonly words: string;
@@ -23,9 +39,6 @@ export interface Claim {
 
 /** Stands in `rests` for all that is no joint: a meter, fuel pressure, an engine's mechanics. */
 export const AT_LARGE = "*";
-
-/** The place an atom is about: what stands between its "@" and its "/". */
-export const placeOf = (atom: string): string => /@([^/]*)/.exec(atom)?.[1] ?? "";
 
 export const saysOf = (outcome: Verdict["outcome"]): Says => (outcome === "pass" ? "good" : outcome === "fail" ? "bad" : "open");
 
@@ -41,16 +54,16 @@ const called = (layout: Layout, joint: string) => inSentence(layout.joints.find(
 
 /** A place tight or not. */
 export const tight = (layout: Layout, joint: string, says: Says): Claim => ({
-  atom: tightAt(joint),
+  ...atomOf("tight", joint),
   says,
   words: `${called(layout, joint)} tight`,
   rests: [joint],
 });
-export const tightAt = (joint: string): string => `tight@${joint}`;
+export const tightAt = (joint: string): string => atomOf("tight", joint).atom;
 
 /** A place back on as it was. */
 export const seated = (layout: Layout, joint: string, says: Says): Claim => ({
-  atom: `seated@${joint}`,
+  ...atomOf("seated", joint),
   says,
   words: `${called(layout, joint)} seated`,
   rests: [joint],
@@ -58,25 +71,25 @@ export const seated = (layout: Layout, joint: string, says: Says): Claim => ({
 
 /** One question about one part: `what` says how it is when it is good. */
 export const ofPart = (layout: Layout, question: string, joint: string, what: string, says: Says, condition?: string): Claim => ({
-  atom: `${question}@${joint}${condition ? `/${condition}` : ""}`,
+  ...atomOf(question, joint, condition),
   says,
   words: `${called(layout, joint)} ${what}${condition ? ` ${condition}` : ""}`,
   rests: [joint],
 });
 
 /** One question about the whole engine. */
-export const ofEngine = (layout: Layout, atom: string, words: string, says: Says): Claim => ({
-  atom,
+export const ofEngine = (layout: Layout, atom: Atom, words: string, says: Says): Claim => ({
+  ...atom,
   says,
   words,
   rests: engineAtLarge(layout),
 });
 
 /** Atoms that a lean leak's trims answer by: every bank at idle. */
-export const trimAtIdle = (banks: 1 | 2): string[] => Array.from({ length: banks }, (_, i) => trimAtom(i + 1, "idle"));
+export const trimAtIdle = (banks: 1 | 2): string[] => Array.from({ length: banks }, (_, i) => trimAtom(i + 1, "idle").atom);
 export const POINT_CLASSES = ["idle", "1500", "2500", "load"] as const;
 export type PointClass = (typeof POINT_CLASSES)[number];
-export const trimAtom = (bank: number, point: PointClass): string => `trim@bank${bank}/${point}`;
+export const trimAtom = (bank: number, point: PointClass): Atom => atomOf("trim", `bank${bank}`, point);
 
 /** Zones that an idling engine sucks at, so that its trims show a leak there. */
 const SUCKED_AT_IDLE: readonly string[] = [
@@ -100,7 +113,7 @@ export const pointedAt = (layout: Layout, joints: readonly string[], banks: 1 | 
   const seals = at.filter((j) => j.kind === "seal");
   const places = seals.length > 0 ? seals : at;
   return {
-    atom: `leak@${[...joints].sort().join("+")}`,
+    ...atomOf("leak", [...joints].sort().join("+")),
     says: "bad",
     words: `${places.map((j) => inSentence(j.name)).join(", ")} tight`,
     rests: [...joints],

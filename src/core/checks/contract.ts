@@ -7,7 +7,7 @@ import type { Layout, OpenFact } from "../vehicle";
 import type { Candidate } from "./candidate";
 import type { CautionId } from "./cautions";
 import type { CheckFacts } from "./check-form";
-import type { Claim } from "./claim";
+import type { Atom, Claim } from "./claim";
 import type { CheckContext } from "./context";
 import type { CheckId } from "./ids";
 import type { OperatingPoint } from "./side-by-side";
@@ -112,7 +112,12 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   /** Facts of the vehicle that its pass rests on: while one is not known it clears nothing */
   readonly needs?: readonly OpenFact[];
   /** What the ECU may be told once the atom is shown good since the last work on these places, or a new part is in */
-  readonly resets?: { readonly name: string; readonly atom: string; readonly places: readonly string[] };
+  readonly resets?: { readonly name: string; readonly atom: Atom; readonly places: readonly string[] };
+  /** What chased codes ask of it, whatever was measured; and how it is said where nothing has shown it */
+  readonly codes?: {
+    claims(codes: readonly string[], context: CheckContext): readonly Claim[];
+    missing(words: string, places: readonly string[], layout: Layout): string;
+  };
   /** Families of faults it tells about; the engine's where nothing else is said */
   readonly families?: readonly Family[];
   /** Every way to do it on this vehicle, of the families a job is weighed over */

@@ -252,7 +252,7 @@ const used = (measures: "pressure" | "voltage", of: keyof typeof REACH) =>
     reach: REACH[of],
     ...(READS[of] ? { reads: READS[of] } : {}),
     shop: ({ known }: FormState<CheckFacts>) => known.instruments,
-  });
+  }).notGauged();
 /** The gauge that was read, with its division and what it showed before; the shop's finest that reaches so far is proposed. */
 export const gauge = (reach: Exclude<keyof typeof REACH, "volts">) => used("pressure", reach);
 export const meter = () => used("voltage", "volts");
@@ -276,10 +276,9 @@ export const warm = (): Field<boolean> =>
 const CONDITIONS = "Set the conditions first (top right)";
 /** The air outside as the conditions have it. */
 export const ambient = () =>
-  quantity("ambient", { missing: "Ambient pressure is missing" }).known(
-    ({ known }: FormState<CheckFacts>) => known.ambient,
-    `${CONDITIONS}: this goes by ambient pressure.`,
-  );
+  quantity("ambient", { missing: "Ambient pressure is missing" })
+    .notGauged()
+    .known(({ known }: FormState<CheckFacts>) => known.ambient, `${CONDITIONS}: this goes by ambient pressure.`);
 export const airTemperature = (missing = "Bay temperature is missing") =>
   quantity("airTemperature", { missing }).known(
     ({ known }: FormState<CheckFacts>) => known.temperature,

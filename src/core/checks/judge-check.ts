@@ -17,7 +17,11 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
     const name = inSentence(context.layout.joints.find((j) => j.id === place)?.name ?? place);
     return voidVerdict(`${check.name}: not at the ${name}`, "this check says nothing of such a part, or the vehicle has none");
   }
-  const verdict = withHidden(onScale(check.judge(record, context), record), check.hides?.(record) ?? [], context);
+  const verdict = withHidden(
+    onScale(check.judge(record, context), check.fields.members, record),
+    check.hides?.(record) ?? [],
+    context,
+  );
   const device = context.practice ? undefined : simulatedDevice(record);
   if (device !== undefined)
     return voidVerdict(

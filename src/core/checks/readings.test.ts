@@ -43,9 +43,9 @@ function gauged(kind: CheckId): readonly [Gauged, VehicleFacts] {
 }
 
 /** The furthest reading of the record's instrument, SI. */
-function furthest(record: Gauged): number {
+function furthest(kind: CheckId, record: Gauged): number {
   let most = 0;
-  withReadings(record, record.instrument.division.unit, (si) => {
+  withReadings(CHECKS[kind].fields.members, record, record.instrument.division.unit, (si) => {
     most = Math.max(most, Math.abs(si));
     return si;
   });
@@ -67,7 +67,7 @@ describe("a gauge whose scale ends", () => {
     const [record, vehicle] = gauged(kind);
     const plain = outcome(kind, record, vehicle);
     expect(plain.outcome).toBe("pass");
-    const top = furthest(record);
+    const top = furthest(kind, record);
     expect(top).toBeGreaterThan(0);
     const division = toSi(record.instrument.division);
     expect(outcome(kind, ending(record, 1.5 * top + 2 * division), vehicle)).toEqual(plain);
@@ -102,5 +102,27 @@ describe("a gauge whose scale ends", () => {
       { value: 20, unit: "mm" },
     ])
       expect(refused(end)).toThrow(BadInput);
+  });
+});
+
+describe("what is read on the instrument", () => {
+  const doubled = (kind: CheckId, record: object, unit: "inHg" | "bar") =>
+    withReadings(CHECKS[kind].fields.members, record, unit, (si) => 2 * si);
+
+  it("is what its field says, under whatever name: a supply that was gauged, and none that a stage was set to", () => {
+    const supply = { value: 20, unit: "inHg", kind: "vacuum" } as const;
+    expect(doubled("chain", { supply }, "inHg")).toMatchObject({ supply: { value: 40 } });
+    const stage = { value: 6, unit: "bar", kind: "gauge" } as const;
+    const test = { supply: stage, ratings: { tool: stage }, maxBoost: stage, steps: [{ pressure: stage }] };
+    expect(doubled("pressure-test", test, "bar")).toEqual({ ...test, steps: [{ pressure: { ...stage, value: 12 } }] });
+  });
+
+  it("is a bare number in the record's own unit where its field is one, and no other number", () => {
+    const state = { start: 20, end: 10, seconds: 60 };
+    expect(doubled("valve", { unit: "inHg", rest: state, commanded: 10 }, "inHg")).toEqual({
+      unit: "inHg",
+      rest: { start: 40, end: 20, seconds: 60 },
+      commanded: 10,
+    });
   });
 });

@@ -23,6 +23,8 @@ interface Parts {
   /** Of a group that is one of several read alike: which of them */
   readonly point?: number | undefined;
   readonly known?: FromKnown | undefined;
+  /** Whether it is read on the record's own instrument */
+  readonly gauged?: boolean | undefined;
 }
 
 /** Where a value comes from that nobody types. */
@@ -70,6 +72,11 @@ export class Field<Value, Optional extends boolean = false, Inner = unknown> {
   taken(label: string, empty?: Value): Field<Value, Optional> {
     const { members: _, ...parts } = this.parts;
     return new Field({ ...parts, input: { type: "taken", label, ...(empty === undefined ? {} : { empty }) } }, this.schema);
+  }
+
+  /** No reading of the record's own instrument: what a part bears, what was asked for, what another instrument showed. */
+  notGauged(): Field<Value, Optional, Inner> {
+    return new Field({ ...this.parts, gauged: false }, this.schema);
   }
 
   /** The same, asked in another way. */
@@ -209,6 +216,8 @@ export function number(
     readonly integer?: string;
     readonly columnUnit?: string;
     readonly kind?: PressureKind;
+    /** Read on the record's own instrument, in the record's own unit */
+    readonly gauged?: true;
   },
 ): Field<number> {
   const { name, bare, unit, swings, min, above, max, integer, column, missing, kind } = more;
@@ -232,6 +241,7 @@ export function number(
       column === undefined
         ? undefined
         : { reading: column, ...(columnUnit ? { unit: columnUnit } : {}), ...(kind ? { kind } : {}) },
+    gauged: more.gauged ?? false,
   });
 }
 

@@ -1,7 +1,7 @@
-import { CHECKS, jointName, placeOf } from "../checks";
+import { CHECKS, jointName } from "../checks";
 import { inSentence } from "../sentence";
 import { formatNumber } from "../units";
-import { entriesFor, layoutOf } from "../vehicle";
+import { layoutOf } from "../vehicle";
 import { COMEBACK_COUNTS } from "./comeback";
 import { disabledBy } from "./emission";
 import { type CodeWait, type Obligation, type Proof, SHORTEST_DRIVE } from "./proof";
@@ -80,7 +80,7 @@ function inspectionBlocks({ checks, findings, proof }: Pick<Facts, "checks" | "f
   if (measured.length === 0)
     return [{ station: "check", reason: "Nothing has been inspected yet: smoke a circuit, or read one" }];
   const recorded = new Set(findings.map((f) => f.body.joint));
-  const open = proof.owed.filter((o) => o.missing === "still-bad" && o.askedBy && !recorded.has(placeOf(o.atom)));
+  const open = proof.owed.filter((o) => o.missing === "still-bad" && o.askedBy && !recorded.has(o.place));
   return [...new Set(open.map((o) => CHECKS[(o.askedBy as NonNullable<typeof o.askedBy>).check].name))].map((name) => ({
     station: "find" as const,
     reason: `What the ${inSentence(name)} showed is neither recorded as found nor set aside as the customer decided`,
@@ -102,11 +102,9 @@ function owedBlocks(facts: Facts): Block[] {
   const open = facts.proof.owed.filter((o) => o.missing !== undefined);
   const groups = new Map<string, Obligation[]>();
   for (const owed of open) {
-    const key = [
-      nameOf(owed, facts) ?? owed.atom.split("@")[0],
-      owed.missing,
-      owed.missing === "never" ? "" : (owed.because ?? ""),
-    ].join("|");
+    const key = [nameOf(owed, facts) ?? owed.question, owed.missing, owed.missing === "never" ? "" : (owed.because ?? "")].join(
+      "|",
+    );
     groups.set(key, [...(groups.get(key) ?? []), owed]);
   }
   return [...groups.values()].map((group) => {
@@ -148,13 +146,16 @@ function owedBlocks(facts: Facts): Block[] {
   });
 }
 
-/** What no record has shown: a code's whole system with the entry that gets furthest, or places that came off. */
+/** What no record has shown: what a code asks of a check, or places that came off. */
 function notShown(group: readonly Obligation[], words: string, { vehicle }: Pick<Facts, "vehicle">): string {
-  const places = group.filter((o) => o.atom.startsWith("tight@")).map((o) => placeOf(o.atom));
-  if (group[0]?.atom.startsWith("trim@")) return `Live data since the repair is missing: ${words}. Take a fuel-trim survey`;
-  if (places.length === 0 || !vehicle) return `Not seen seated since it was back on: ${words}`;
-  const [entry] = entriesFor(layoutOf(vehicle), "evap", places);
-  return `Not proved tight since the repair: ${words}${entry ? `. Prove it from the ${inSentence(entry.name)}` : ""}`;
+  const codes = group[0]?.answeredBy && CHECKS[group[0].answeredBy].codes;
+  return codes && vehicle
+    ? codes.missing(
+        words,
+        group.map((o) => o.place),
+        layoutOf(vehicle),
+      )
+    : `Not seen seated since it was back on: ${words}`;
 }
 
 /** A few names whole, many as a count. */

@@ -1,4 +1,4 @@
-import { ofEngine, saysOf } from "../claim";
+import { atomOf, ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { airflowCandidates } from "./candidates";
 import { type AirflowRecord, airflowFields, airflowForm } from "./fields";
@@ -27,7 +27,7 @@ export const airflow: CheckKind<AirflowRecord, unknown, Seen> = {
     return [
       ofEngine(
         layout,
-        open ? "breathing@wide-open" : "breathing@idle",
+        atomOf("breathing", open ? "wide-open" : "idle"),
         `breathing ${open ? "at wide open throttle" : "at idle"}`,
         saysOf(verdict.outcome),
       ),

@@ -1,4 +1,4 @@
-import { ofEngine, saysOf } from "../claim";
+import { atomOf, ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { type BackPressure, backPressureFields, backPressureForm } from "./fields";
 import { judgeBackPressure } from "./judge";
@@ -27,7 +27,9 @@ export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
     },
   ],
   claims: (_record, verdict, { layout }) =>
-    verdict.outcome === "void" ? [] : [ofEngine(layout, "pressure@exhaust", "exhaust back pressure", saysOf(verdict.outcome))],
+    verdict.outcome === "void"
+      ? []
+      : [ofEngine(layout, atomOf("pressure", "exhaust"), "exhaust back pressure", saysOf(verdict.outcome))],
   fields: backPressureFields,
   form: backPressureForm,
   plan: ({ limits }) => ({

@@ -1,5 +1,5 @@
 import { toSi } from "../../units";
-import { AT_LARGE, type Claim, ofEngine, type Says, saysOf, tightAt } from "../claim";
+import { AT_LARGE, atomOf, type Claim, ofEngine, type Says, saysOf, tightAt } from "../claim";
 import type { CheckContext } from "../context";
 import { filterZero } from "../filter/claims";
 import type { Verdict } from "../verdict";
@@ -8,7 +8,7 @@ import { deliveryDoubt, judgedOf } from "./judge";
 
 /** Leaks are asked after in whole millimetres, up to a pipe that is off. */
 const LARGEST = 30;
-const leakAtom = (mm: number) => `boost@meter/leak of ${mm} mm`;
+const leakAtom = (mm: number) => atomOf("boost", "meter", `leak of ${mm} mm`);
 
 /** Joints between compressor and cylinders: all of them tight under pressure answer a leak as well. */
 const CHARGE = ["hot-pipe", "cooler", "cold-pipe"];
@@ -41,7 +41,7 @@ export function boostClaims(record: BoostRecord, verdict: Verdict, context: Chec
     ...(record.keyOn?.exhaust
       ? [
           {
-            atom: "zero@exhaust-sensor",
+            ...atomOf("zero", "exhaust-sensor"),
             says: standing && standing.sensors.length > 1 ? ("open" as const) : zero("exhaust"),
             words: "exhaust pressure sensor at ambient with the engine standing",
             rests: [AT_LARGE],
@@ -49,7 +49,7 @@ export function boostClaims(record: BoostRecord, verdict: Verdict, context: Chec
         ]
       : []),
     ...(record.points.some((p) => p.asked && toSi(p.asked) > toSi(record.ambient))
-      ? [ofEngine(layout, "boost@delivered", "boost as asked for", delivered)]
+      ? [ofEngine(layout, atomOf("boost", "delivered"), "boost as asked for", delivered)]
       : []),
     ...(hole ? [leak(Math.max(1, Math.floor(1000 * hole.diameter)), "bad")] : []),
     ...(shown === undefined ? [] : Array.from({ length: Math.max(0, LARGEST + 1 - shown) }, (_, i) => leak(shown + i, "good"))),

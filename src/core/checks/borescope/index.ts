@@ -1,5 +1,6 @@
 import { FAMILY_IDS } from "../../faults";
 import { inSentence } from "../../sentence";
+import { atomOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { jointName } from "../verdict";
 import { borescopeCandidates, PASSAGES } from "./candidates";
@@ -27,7 +28,7 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }, S
     verdict.outcome === "void"
       ? []
       : record.ports.map((port) => ({
-          atom: `open@${record.joint}/${portKey(port.name)}`,
+          ...atomOf("open", record.joint, portKey(port.name)),
           says: portSays(port, context),
           words: `${port.name} of the ${inSentence(jointName(context.layout, record.joint))} open`,
           rests: [record.joint],

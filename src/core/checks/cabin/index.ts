@@ -1,3 +1,4 @@
+import { atomOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { type CabinRecord, cabinFields, cabinForm } from "./fields";
 import { judgeCabin } from "./judge";
@@ -20,7 +21,7 @@ export const cabin: CheckKind<CabinRecord, unknown, never> = {
     verdict.outcome === "void"
       ? []
       : record.seals.map(({ name, blown }) => ({
-          atom: `seal@cabin/${name}`,
+          ...atomOf("seal", "cabin", name),
           says: blown ? ("bad" as const) : ("good" as const),
           words: `${name} sealed`,
           rests: [`cabin ${name}`],

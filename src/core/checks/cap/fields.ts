@@ -12,11 +12,17 @@ export const capFields = fields({
   /** Gauge pressure in `unit` at the start and at the end */
   start: number({
     name: "The start",
+    gauged: true,
     above: [0, "Nothing was put on it"],
     missing: "Type the pressure put on it",
     example: "30",
   }),
-  end: number({ name: "The end", min: [0, "The end cannot be negative"], missing: "Type the pressure that was left" }),
+  end: number({
+    name: "The end",
+    gauged: true,
+    min: [0, "The end cannot be negative"],
+    missing: "Type the pressure that was left",
+  }),
   seconds: duration("The time", { label: "After, s", defaultValue: "10" }),
   seal: choice({ whole: "Whole", cracked: "Cracked", dirty: "Dirty" }, { label: "Its seal" }),
   /** The tester held by itself with a blank in place of the cap */

@@ -1,5 +1,5 @@
 import { inSentence } from "../../sentence";
-import type { Claim } from "../claim";
+import { atomOf, type Claim } from "../claim";
 import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import { type ChainRecord, LINK_NAMES, LINKS } from "./fields";
@@ -16,7 +16,7 @@ export function chainClaims(record: ChainRecord, verdict: Verdict, context: Chec
     // Vacuum from a hand pump is none of the car's.
     const shown = state === "good" && !(id === "supply" && record.source === "pump");
     return {
-      atom: `link@${PLACES[id]}/${id}`,
+      ...atomOf("link", PLACES[id], id),
       says: shown ? "good" : state === "broken" ? "bad" : "open",
       words: `${record.device}: ${inSentence(LINK_NAMES[id])}`,
       rests,

@@ -1,4 +1,4 @@
-import { ofEngine, saysOf } from "../claim";
+import { atomOf, ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { crankcaseCandidates } from "./candidates";
 import { type CrankcaseReading, crankcaseFields, crankcaseForm } from "./fields";
@@ -22,7 +22,7 @@ export const crankcase: CheckKind<CrankcaseReading, unknown, Seen> = {
   claims: (_record, verdict, { layout }) =>
     verdict.outcome === "void"
       ? []
-      : [ofEngine(layout, "pressure@crankcase", "crankcase pressure at idle", saysOf(verdict.outcome))],
+      : [ofEngine(layout, atomOf("pressure", "crankcase"), "crankcase pressure at idle", saysOf(verdict.outcome))],
   setup: () => ["dipstick"],
   hides: () => ["dipstick"],
   fields: crankcaseFields,

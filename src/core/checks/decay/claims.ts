@@ -1,5 +1,5 @@
 import { EVAP_ZONES, reachOf } from "../../vehicle";
-import { type Claim, tight, tightAt } from "../claim";
+import { atomOf, type Claim, tight, tightAt } from "../claim";
 import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import type { DecayRecord } from "./fields";
@@ -11,7 +11,7 @@ export function decayClaims(record: DecayRecord, verdict: Verdict, { layout }: C
   if (verdict.outcome === "fail") {
     return [
       {
-        atom: `holds@${record.entry}`,
+        ...atomOf("holds", record.entry),
         says: "bad",
         words: "the vapour system holds its pressure",
         rests: held.map((j) => j.id),

@@ -16,6 +16,7 @@ const fall = (column: string) =>
 const pressure = (name: string, missing: string) =>
   number({
     name,
+    gauged: true,
     min: [-1e5, `${name} lies below what a gauge shows`],
     max: [1e6, `${name} lies above what a gauge shows`],
     missing,

@@ -3,6 +3,7 @@ import { evapSetupOf } from "../evap-fields";
 import { smoke, smokeClaims } from "../smoke";
 import { smokeProof } from "../smoke/proof";
 import { evapSmokeCandidates } from "./candidates";
+import { vapourCodes } from "./claims";
 import { type EvapSmokeRun, evapSmokeFields } from "./fields";
 import { judgeEvapSmoke } from "./judge";
 import { type EvapSmokeAim, planEvapSmoke } from "./plan";
@@ -28,6 +29,7 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim, Seen> = {
   sweeps: true,
   hot: { why: "the exhaust is hot: let it cool", waits: true },
   claims: (run, verdict, context) => smokeClaims(run, verdict, context, "vapour"),
+  codes: vapourCodes,
   setup: evapSetupOf,
   ownCommands: evapSetupOf,
   machineProof: (r) => smokeProof(r, r.regulated ?? r.machine.ratedPressure),

@@ -1,4 +1,4 @@
-import { ofEngine, saysOf } from "../claim";
+import { atomOf, ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { type GasRecord, gasFields, gasForm } from "./fields";
 import { judgeExhaustGas } from "./judge";
@@ -34,8 +34,10 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
     verdict.outcome === "void"
       ? []
       : [
-          ...(idle ? [ofEngine(layout, "gas@tail/idle", "exhaust gases at idle", saysOf(verdict.outcome))] : []),
-          ...(raised ? [ofEngine(layout, "gas@tail/2500", "exhaust gases at 2500 1/min", saysOf(verdict.outcome))] : []),
+          ...(idle ? [ofEngine(layout, atomOf("gas", "tail", "idle"), "exhaust gases at idle", saysOf(verdict.outcome))] : []),
+          ...(raised
+            ? [ofEngine(layout, atomOf("gas", "tail", "2500"), "exhaust gases at 2500 1/min", saysOf(verdict.outcome))]
+            : []),
         ],
   fields: gasFields,
   form: gasForm,

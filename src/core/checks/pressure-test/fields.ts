@@ -58,15 +58,19 @@ export const pressureTestFields = fields({
   blocked: joints({ label: "Plugged, capped or pinched", list: true }),
   heldOpen: joints(),
   /** The engine's maximum boost, gauge, where somebody knows it */
-  maxBoost: quantity("boost", { label: "The engine's maximum boost, gauge", units: UNITS, example: "1.1" }).optional(),
+  maxBoost: quantity("boost", { label: "The engine's maximum boost, gauge", units: UNITS, example: "1.1" })
+    .notGauged()
+    .optional(),
   /** Ratings of what stands under pressure: adapter and hose, bladder, the weakest part */
   ratings: group({
     tool: rating("Adapter and hose are rated for, gauge", "Type what adapter and hose are rated for"),
     bladder: rating("Bladder, if one is in, gauge").optional(),
     part: rating("Weakest part, if the maker says, gauge").optional(),
-  }),
+  }).notGauged(),
   /** What the regulator's first stage was set to */
-  supply: quantity("supplyPressure", { label: "Supply stage stands at, gauge", units: UNITS, example: "6" }).optional(),
+  supply: quantity("supplyPressure", { label: "Supply stage stands at, gauge", units: UNITS, example: "6" })
+    .notGauged()
+    .optional(),
   /** The stops on the way up, each held and listened at */
   steps: list(stop, {
     label: "Stops on the way up",

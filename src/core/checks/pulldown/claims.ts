@@ -1,5 +1,5 @@
 import { EVAP_ZONES } from "../../vehicle";
-import { AT_LARGE, type Claim, type Says, tightAt } from "../claim";
+import { AT_LARGE, atomOf, type Claim, type Says, tightAt } from "../claim";
 import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import type { PulldownRecord } from "./fields";
@@ -17,17 +17,17 @@ export function pulldownClaims(record: PulldownRecord, verdict: Verdict, context
   // While purge leaks by nothing else of the trace can be told.
   const of = (part: Says): Says => (creeps ? "open" : part);
   return [
-    { atom: "pulls@evap", says: of(partSays(read.pullDown)), words: "the vapour system pulls down", rests },
+    { ...atomOf("pulls", "evap"), says: of(partSays(read.pullDown)), words: "the vapour system pulls down", rests },
     {
-      atom: "holds@evap",
+      ...atomOf("holds", "evap"),
       says: of(partSays(read.hold)),
       words: "the vapour system holds its vacuum",
       rests,
       metBy: [["holds@evap"], seals],
     },
-    { atom: "relieves@evap", says: of(partSays(read.relief)), words: "the vapour system relieves", rests },
+    { ...atomOf("relieves", "evap"), says: of(partSays(read.relief)), words: "the vapour system relieves", rests },
     {
-      atom: "shuts@purge-valve",
+      ...atomOf("shuts", "purge-valve"),
       says: creeps ? "bad" : verdict.outcome === "pass" ? "good" : "open",
       words: "purge valve shuts",
       rests: ["purge-valve"],

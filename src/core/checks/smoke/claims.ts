@@ -1,5 +1,5 @@
 import { EVAP_ZONES, type Joint, reachOf, usualSetup } from "../../vehicle";
-import { type Claim, ofEngine, type Says, tight } from "../claim";
+import { atomOf, type Claim, ofEngine, type Says, tight } from "../claim";
 import type { CheckContext } from "../context";
 import { leaksSeen } from "../seen";
 import type { Verdict } from "../verdict";
@@ -29,7 +29,9 @@ export function smokeClaims(run: SmokeRun, verdict: Verdict, context: CheckConte
   return [
     ...bad,
     ...rest.map((j) => tight(layout, j.id, says(j.id))),
-    ...(circuit === "intake" && inside ? [ofEngine(layout, "inside@intake", "no path inside the intake", inside)] : []),
+    ...(circuit === "intake" && inside
+      ? [ofEngine(layout, atomOf("inside", "intake"), "no path inside the intake", inside)]
+      : []),
   ];
 }
 

@@ -1,5 +1,5 @@
 import { formatNumber, formatQuantity, fromSi, toSi, UNITS } from "../../units";
-import type { Claim, Says } from "../claim";
+import { atomOf, type Claim, type Says } from "../claim";
 import type { CheckContext } from "../context";
 import type { CheckKind, Plan } from "../contract";
 import { instrumentDoubt } from "../instrument";
@@ -144,9 +144,9 @@ function tankSensorClaims(record: TankSensorRecord, verdict: Verdict, { vehicle,
   const says = (bad: boolean): Says => (bad ? "bad" : carried ? "good" : "open");
   const rests = ["tank-sensor"];
   return [
-    { atom: "zero@tank-sensor", says: says(off), words: "tank-pressure sensor at zero", rests },
+    { ...atomOf("zero", "tank-sensor"), says: says(off), words: "tank-pressure sensor at zero", rests },
     {
-      atom: "slope@tank-sensor",
+      ...atomOf("slope", "tank-sensor"),
       says: enough ? says(bent && !off) : "open",
       words: "tank-pressure sensor under a known pressure",
       rests,

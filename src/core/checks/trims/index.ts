@@ -1,6 +1,6 @@
 import { type CheckKind, readingOf } from "../contract";
 import { trimsCandidates } from "./candidates";
-import { trimsAsk } from "./claims";
+import { mixtureCodes, trimsClaims } from "./claims";
 import { type TrimSurvey, trimsFields, trimsForm } from "./fields";
 import { judgeTrims } from "./judge";
 import { trimOperatingPoints } from "./operating-points";
@@ -24,7 +24,8 @@ export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
   shelf: "running",
   rows,
   candidates: trimsCandidates,
-  claims: trimsAsk,
+  claims: trimsClaims,
+  codes: mixtureCodes,
   fields: trimsFields,
   form: trimsForm,
   plan: planTrims,

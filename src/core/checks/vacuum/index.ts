@@ -1,4 +1,4 @@
-import { ofEngine, saysOf } from "../claim";
+import { atomOf, ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { vacuumCandidates } from "./candidates";
 import { type VacuumReading, vacuumFields, vacuumForm } from "./fields";
@@ -20,7 +20,9 @@ export const vacuum: CheckKind<VacuumReading, unknown, Seen> = {
   rows,
   candidates: vacuumCandidates,
   claims: (_record, verdict, { layout }) =>
-    verdict.outcome === "void" ? [] : [ofEngine(layout, "vacuum@idle", "intake vacuum at idle", saysOf(verdict.outcome))],
+    verdict.outcome === "void"
+      ? []
+      : [ofEngine(layout, atomOf("vacuum", "idle"), "intake vacuum at idle", saysOf(verdict.outcome))],
   setup: () => ["gauge-port"],
   hides: () => ["gauge-port"],
   fields: vacuumFields,

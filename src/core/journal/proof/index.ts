@@ -1,7 +1,7 @@
-import { type CheckContext, type Claim, ofEngine, seated, tight, tightAt, trimAtIdle, trimAtom } from "../../checks";
+import { atomOf, CHECK_IDS, CHECKS, type CheckContext, type Claim, seated, tightAt, trimAtIdle } from "../../checks";
 import { refusal } from "../../checks/trims";
-import { isVapourCode, isVapourLeak, mixtureBanks } from "../../faults";
-import { EVAP_ZONES, type Layout } from "../../vehicle";
+import { isVapourCode } from "../../faults";
+import { EVAP_ZONES } from "../../vehicle";
 import type { Bodies } from "../entries";
 import { type ChasedCode, chasedCodes, codeState } from "./codes";
 import type { Evidence } from "./evidence";
@@ -65,7 +65,7 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
   };
   const codes = chasedCodes(lines, retracted, aside).map((code) => codeState(code, lines, touches));
   const failing = requirementsOf(facts);
-  const chased = context ? [...vapourRequirements(context, codes), ...mixtureRequirements(context, codes)] : [];
+  const chased = context ? codeRequirements(codes, context) : [];
   const requirements = [...failing, ...chased.filter((d) => !failing.some((f) => f.claim.atom === d.claim.atom))];
   const off = context ? disturbed(lines, touches, (joint) => seatedAgain(context, joint)) : [];
   const after = (line: Line) => work.every((t) => t.ended && isAfter(line, t.ended));
@@ -122,34 +122,20 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
   };
 }
 
-/** What a leak code of the vapour system asks for: every place of it that can leak tight, whatever an entry hid. */
-function vapourRequirements({ layout }: CheckContext, codes: readonly ChasedCode[]): Requirement[] {
-  if (!codes.some((c) => isVapourLeak(c.code))) return [];
-  return vapourSeals(layout).map((id) => {
-    const claim = tight(layout, id, "open");
-    // An adapter in the neck takes the seat's place, and a flap may keep all other smoke away from it: eyes will do.
-    const seen = layout.joints.find((j) => j.id === id)?.seatOf !== undefined;
-    return { claim: seen ? { ...claim, metBy: [[tightAt(id)], [`seated@${id}`]] } : claim, bads: [] };
+/** What chased codes ask of the checks, whatever was measured. */
+const codeRequirements = (codes: readonly ChasedCode[], context: CheckContext): Requirement[] =>
+  CHECK_IDS.flatMap((check) => {
+    const claims =
+      CHECKS[check].codes?.claims(
+        codes.map((c) => c.code),
+        context,
+      ) ?? [];
+    return claims.map((claim) => ({ claim, answeredBy: check, bads: [] }));
   });
-}
-
-/** What a mixture code asks for: its bank's live correction in band at idle, where trims say anything. */
-function mixtureRequirements({ layout, vehicle }: CheckContext, codes: readonly ChasedCode[]): Requirement[] {
-  if (refusal(vehicle) !== undefined) return [];
-  const banks = new Set(codes.flatMap((c) => mixtureBanks(c.code, vehicle.banks)));
-  return [...banks].map((bank) => ({
-    claim: ofEngine(layout, trimAtom(bank, "idle"), `trim at idle${vehicle.banks > 1 ? ` of bank ${bank}` : ""}`, "open"),
-    bads: [],
-  }));
-}
-
-/** Places where the vapour system can leak to the outside. */
-const vapourSeals = (layout: Layout): string[] =>
-  layout.joints.filter((j) => j.kind === "seal" && EVAP_ZONES.includes(j.from) && j.from !== "vent-hose").map((j) => j.id);
 
 /** A place put back: seen seated, shown tight, or, where the engine would show it, its trims in band since. */
 function seatedAgain({ layout, vehicle }: CheckContext, joint: string): Claim {
   const vapour = EVAP_ZONES.includes(layout.joints.find((j) => j.id === joint)?.from ?? "manifold");
   const live = !vapour && refusal(vehicle) === undefined ? [trimAtIdle(vehicle.banks)] : [];
-  return { ...seated(layout, joint, "open"), metBy: [[`seated@${joint}`], [tightAt(joint)], ...live] };
+  return { ...seated(layout, joint, "open"), metBy: [[atomOf("seated", joint).atom], [tightAt(joint)], ...live] };
 }

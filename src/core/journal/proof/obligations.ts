@@ -1,4 +1,4 @@
-import type { CheckId, Claim } from "../../checks";
+import { type Atom, atomOf, type CheckId, type Claim } from "../../checks";
 import type { Bodies } from "../entries";
 import type { Evidence } from "./evidence";
 import { isAfter, type Line, seemsAfter } from "./order";
@@ -8,11 +8,12 @@ import { type Taken, type Touch, touchInTheWay } from "./touches";
 export type Missing = "still-bad" | "late-bad" | "order-unknown" | "touched" | "not-sure" | "void" | "never";
 
 /** Something that must be shown good before the job may close. */
-export interface Obligation {
-  readonly atom: string;
+export interface Obligation extends Atom {
   readonly words: string;
   /** The check that asked, with its part; none where a code, the complaint or something taken off asks */
   readonly askedBy?: { readonly check: CheckId; readonly part?: string };
+  /** Where a code asks: the check that answers it */
+  readonly answeredBy?: CheckId;
   /** Undefined once it is answered */
   readonly missing?: Missing;
   /** The touch, the verdict or the reason behind it */
@@ -31,10 +32,12 @@ export interface ProofFacts {
   readonly lastWork: Line | undefined;
 }
 
-/** One thing obligations, before it is looked for: what asks, and the readings that said it was bad. */
+/** One thing that must be shown, before it is looked for: what asks, and the readings that said it was bad. */
 export interface Requirement {
   readonly claim: Claim;
   readonly by?: { readonly check: CheckId; readonly part?: string };
+  /** Where a code asks: the check that answers it */
+  readonly answeredBy?: CheckId;
   readonly bads: readonly Taken[];
 }
 
@@ -130,9 +133,11 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
     return isVoid ? { ok: false, missing: "void", ...(why ? { because: why } : {}) } : { ok: false, missing: "never" };
   };
   return requirements.map((requirement): Obligation => {
+    const { question, place, state, words } = requirement.claim;
     const base = {
-      atom: requirement.claim.atom,
-      words: requirement.claim.words,
+      ...atomOf(question, place, state),
+      words,
+      ...(requirement.answeredBy ? { answeredBy: requirement.answeredBy } : {}),
       ...(requirement.by ? { askedBy: requirement.by } : {}),
     };
     let first: Answer | undefined;

@@ -25,7 +25,7 @@ export function resetsOf(lines: readonly Line[], facts: ProofFacts): ResetState[
     const { resets, name: called } = CHECKS[check];
     const at = resets?.places.filter((place) => facts.joints.has(place)) ?? [];
     if (!resets || at.length === 0) return [];
-    const claim: Claim = { atom: resets.atom, says: "open", words: inSentence(called), rests: [...resets.places, AT_LARGE] };
+    const claim: Claim = { ...resets.atom, says: "open", words: inSentence(called), rests: [...resets.places, AT_LARGE] };
     const [owed] = settle([{ claim, by: { check }, bads: [] }], facts);
     const work = of("repair").filter((r) => r.body.places?.some((place) => resets.places.includes(place)) && !undone.has(r.id));
     const last = work.at(-1);

@@ -1,4 +1,4 @@
-import { AT_LARGE, type Claim, placeOf } from "../../checks/claim";
+import { AT_LARGE, type Claim } from "../../checks/claim";
 import { inSentence } from "../../sentence";
 import { type Layout, tappedPort, ZONE_NAMES } from "../../vehicle";
 import { ANYWHERE, type Bodies } from "../entries";
@@ -92,11 +92,7 @@ function tappings(described: readonly LineOf<"vehicle">[]): Touch[] {
 }
 
 /** Whether a touch of these places bears on an atom. */
-function bears(
-  places: readonly string[] | undefined,
-  claim: Pick<Claim, "atom" | "rests">,
-  joints: ReadonlySet<string>,
-): boolean {
+function bears(places: readonly string[] | undefined, claim: Pick<Claim, "rests">, joints: ReadonlySet<string>): boolean {
   if (!places) return true;
   const large = claim.rests.includes(AT_LARGE);
   return places.some((p) => claim.rests.includes(p) || (large && !joints.has(p)));
@@ -108,17 +104,17 @@ function bears(
  */
 export function touchInTheWay(
   reading: Taken,
-  claim: Pick<Claim, "atom" | "rests">,
+  claim: Pick<Claim, "question" | "place" | "rests">,
   touches: readonly Touch[],
   joints: ReadonlySet<string>,
 ): Touch | undefined {
-  const place = placeOf(claim.atom);
+  const { place } = claim;
   return touches.find((touch) => {
     if (touch.ended && isAfter(reading.line, touch.ended)) return false;
     const { places } = touch;
     const later = touch.own && isAfter(touch.began, reading.line);
     // What a check took off for itself owes a seated look of its own: that, with what was shown before, is enough.
-    if (later && touch.off) return claim.atom.startsWith("seated@") && (places?.includes(place) ?? true);
+    if (later && touch.off) return claim.question === "seated" && (places?.includes(place) ?? true);
     const narrow = later || (places?.length === 1 && reading.setup.has(places[0] as string));
     return narrow ? (places?.includes(place) ?? true) : bears(places, claim, joints);
   });

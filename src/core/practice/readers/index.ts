@@ -1,4 +1,4 @@
-import type { CheckId } from "../../checks";
+import { CHECKS, type CheckId } from "../../checks";
 import { simulate as airflow } from "../../checks/airflow/simulate";
 import { simulate as backPressure } from "../../checks/back-pressure/simulate";
 import { simulate as boost } from "../../checks/boost/simulate";
@@ -70,10 +70,11 @@ export function readCheck(check: CheckId, bay: Bay, setup: Setup): object | unde
   const record = READERS[check]?.(bay, setup);
   if (!record) return undefined;
   const { instruments = {} } = bay;
-  const volts = metered(record, instruments.meter);
+  const fields = CHECKS[check].fields.members;
+  const volts = metered(fields, record, instruments.meter);
   const own = (record as { readonly instrument?: InstrumentUse }).instrument;
   if (!own) return volts;
   const used = (setup.instrument as InstrumentUse | undefined) ?? own;
   const fault = used.division.unit === "V" ? undefined : instruments.gauge;
-  return shownOn(volts, used, fault);
+  return shownOn(fields, volts, used, fault);
 }

@@ -42,7 +42,7 @@ describe("a gauge in the practice bay", () => {
       ],
       unit: "inHg",
     };
-    expect(shownOn(record, gauge(10, "kPa"))).toMatchObject({
+    expect(shownOn(CHECKS["pressure-test"].fields.members, record, gauge(10, "kPa"))).toMatchObject({
       rpm: 740,
       ambient: record.ambient,
       ratings: record.ratings,
@@ -52,7 +52,7 @@ describe("a gauge in the practice bay", () => {
         [60, 0],
       ],
     });
-    expect(shownOn(record, gauge(0.01, "V"))).toMatchObject(record);
+    expect(shownOn(CHECKS["pressure-test"].fields.members, record, gauge(0.01, "V"))).toMatchObject(record);
   });
 
   it("comes up late to what it is on, and shows no more than its scale does", () => {
@@ -65,14 +65,16 @@ describe("a gauge in the practice bay", () => {
         [60, 10],
       ],
     };
-    const { still: late } = shownOn(still, gauge(0.01, "inHg")) as { still: [number, number][] };
+    const { still: late } = shownOn(CHECKS.hold.fields.members, still, gauge(0.01, "inHg")) as { still: [number, number][] };
     const [first, next, later, last] = late.map(([, v]) => v) as [number, number, number, number];
     expect(first).toBe(20);
     expect(next).toBeCloseTo(10 + 10 * Math.exp(-1 / 0.8), 1);
     expect(later).toBeLessThan(next);
     expect(last).toBe(10);
     const ends = { ...gauge(0.5, "inHg"), end: { value: 15, unit: "inHg" } } as const;
-    expect(shownOn({ vacuum: { value: 20.2, unit: "inHg", kind: "vacuum" } }, ends)).toMatchObject({ vacuum: { value: 15 } });
+    expect(shownOn(CHECKS.vacuum.fields.members, { vacuum: { value: 20.2, unit: "inHg", kind: "vacuum" } }, ends)).toMatchObject({
+      vacuum: { value: 15 },
+    });
     const verdict = judgeCheck(
       "vacuum",
       read("vacuum", { ...gauge(0.5, "inHg"), end: { value: 17, unit: "inHg" } }),

@@ -3,6 +3,7 @@ import { withReadings } from "../../checks/readings";
 import type { SmokeRun } from "../../checks/smoke";
 import { endsAt, gaugeFollows } from "../../devices/gauge";
 import { ballShows, displayShows, type InstrumentFault, zeroOff } from "../../devices/instrument-fault";
+import type { Members } from "../../form";
 import { fromSi, toSi, UNITS } from "../../units";
 
 /**
@@ -10,7 +11,7 @@ import { fromSi, toSi, UNITS } from "../../units";
  * is shown to its own division, and stands off by what it shows with nothing on it. What it does not measure stays.
  * @param fault what is wrong with the instrument; one that nearly gives up is read with nothing on it first.
  */
-export function shownOn(record: object, instrument: InstrumentUse, fault?: InstrumentFault): object {
+export function shownOn(fields: Members, record: object, instrument: InstrumentUse, fault?: InstrumentFault): object {
   const { unit: own } = instrument.division;
   const { scale } = UNITS[own];
   const division = Math.abs(toSi(instrument.division));
@@ -20,7 +21,7 @@ export function shownOn(record: object, instrument: InstrumentUse, fault?: Instr
   if (!(division > 0)) return { ...record, instrument };
   const end = instrument.end && toSi(instrument.end);
   let last = { at: 0, si: 0 };
-  const shown = withReadings(record, own, (si, seconds) => {
+  const shown = withReadings(fields, record, own, (si, seconds) => {
     const follows = seconds ? gaugeFollows(last.si, si, seconds - last.at) : si;
     last = { at: seconds ?? 0, si: follows };
     const shows = displayShows(endsAt(follows, end) / scale, own, seconds ?? READ_AFTER, fault) * scale;
@@ -35,8 +36,8 @@ export function shownOn(record: object, instrument: InstrumentUse, fault?: Instr
 const READ_AFTER = 10;
 
 /** Voltages as a meter shows them whose battery is nearly flat. */
-export const metered = (record: object, fault: InstrumentFault | undefined): object =>
-  fault ? withReadings(record, "V", (volts) => Math.round(100 * displayShows(volts, "V", 60, fault)) / 100) : record;
+export const metered = (fields: Members, record: object, fault: InstrumentFault | undefined): object =>
+  fault ? withReadings(fields, record, "V", (volts) => Math.round(100 * displayShows(volts, "V", 60, fault)) / 100) : record;
 
 /** A run as a smoke machine makes it that is out of order: no smoke anywhere, or a ball that does not come down. */
 export function machineShows(run: SmokeRun, fault: InstrumentFault | undefined): SmokeRun {
