@@ -12,13 +12,13 @@ import {
   pattern,
   plain,
   quantity,
+  type ReadsTo,
   type Shown,
   text,
   tick,
   variants,
 } from "../form";
 import { needed, SHA256 } from "../input";
-import type { ReadsTo } from "../shop/settings";
 import { type UnitId, unitsOf } from "../units";
 import { JOINT_IDS, ZONE_IDS, type ZoneId } from "../vehicle";
 import type { CheckFacts } from "./check-form";

@@ -1,5 +1,4 @@
-import type { Instrument, ReadsTo } from "../shop/settings";
-import type { BandId, UnitId } from "../units";
+import type { BandId, Quantity, UnitId } from "../units";
 
 /** What is typed into a form so far, by its fields' names: a name with dots lies deeper. Untouched fields are absent. */
 export type Draft = Readonly<Record<string, unknown>>;
@@ -56,12 +55,29 @@ export interface NumberField<Known> extends Common<Known> {
   readonly example?: string;
 }
 
+/** Which way from the air outside a gauge reads. */
+export type ReadsTo = "vacuum" | "pressure";
+
+/** A gauge or meter that may be proposed: the shop's. */
+export interface GaugeOnHand {
+  readonly id: string;
+  readonly name: string;
+  /** One division of its scale; the unit says what it measures */
+  readonly division: Quantity;
+  readonly end?: Quantity | undefined;
+  readonly reads?: ReadsTo | undefined;
+}
+
 export interface TextField<Known> extends Common<Known> {
   readonly type: "text";
   readonly long?: true;
   /** A day, as 2026-01-31; a moment is typed as the clock on the wall has it, and kept as ISO 8601 in UTC */
   readonly time?: "day" | "moment";
   readonly example?: Dynamic<Known, string>;
+  /** What was typed, where it is no plain text; throws BadInput for what it cannot be */
+  readonly read?: (typed: string, state: FormState<Known>) => unknown;
+  /** How it stands in its field: the inverse of `read` */
+  readonly write?: (value: never) => string;
 }
 
 /** Several of something, typed a line each. */
@@ -133,7 +149,7 @@ export interface InstrumentField<Known> extends Common<Known> {
   readonly reach: number;
   /** Which way from the air outside; either where left out */
   readonly reads?: ReadsTo;
-  readonly shop: (state: FormState<Known>) => readonly Instrument[];
+  readonly shop: (state: FormState<Known>) => readonly GaugeOnHand[];
 }
 
 /** Several of the same, each with fields of its own. A row in which nothing was typed is no row yet. */

@@ -1,8 +1,13 @@
-import { endsAboveDivision, SCALE_ENDS } from "../shop/machine";
-import type { Instrument, ReadsTo } from "../shop/settings";
-import { parseQuantity, type Quantity, toSi, UNITS } from "../units";
+import { isQuantity, parseQuantity, type Quantity, toSi, UNITS } from "../units";
 import { Field, group, quantity, type RecordOfMembers, text } from "./fields";
-import type { Read } from "./form-field";
+import type { GaugeOnHand, Read, ReadsTo } from "./form-field";
+
+/** Why an end of scale is none. */
+export const SCALE_ENDS = "A scale ends further up than one division: type the most that it shows";
+export const endsAboveDivision = ({ division, end }: { readonly division?: Quantity; readonly end?: Quantity | undefined }) =>
+  !isQuantity(end) ||
+  !isQuantity(division) ||
+  (UNITS[end.unit].dimension === UNITS[division.unit].dimension && Math.abs(toSi(end)) > Math.abs(toSi(division)));
 
 const used = (dimension: "pressure" | "voltage") => ({
   name: text({ name: "The instrument", missing: "Name the instrument", max: 60 }),
@@ -49,9 +54,9 @@ export const OTHER_GAUGE = "other";
 const DIVISIONS = 500;
 
 /** The shop's instruments that measure this, the finest that reads that way and reaches so far first. */
-export function fittingGauges(shop: readonly Instrument[], { measures, reach, reads }: GaugeRange): readonly Instrument[] {
-  const division = (i: Instrument) => Math.abs(toSi(i.division));
-  const short = (i: Instrument) =>
+export function fittingGauges(shop: readonly GaugeOnHand[], { measures, reach, reads }: GaugeRange): readonly GaugeOnHand[] {
+  const division = (i: GaugeOnHand) => Math.abs(toSi(i.division));
+  const short = (i: GaugeOnHand) =>
     (i.end ? Math.abs(toSi(i.end)) : division(i) * DIVISIONS) < reach ||
     (reads !== undefined && i.reads !== undefined && i.reads !== reads);
   return shop
@@ -63,11 +68,11 @@ export function fittingGauges(shop: readonly Instrument[], { measures, reach, re
 export const typedGauge = (raw: unknown): TypedGauge => (typeof raw === "object" && raw !== null ? (raw as TypedGauge) : {});
 
 /** Which of the fitting gauges is chosen: the finest that reaches where nobody chose; undefined for another one. */
-export const chosenGauge = (typed: TypedGauge, fitting: readonly Instrument[]): Instrument | undefined =>
+export const chosenGauge = (typed: TypedGauge, fitting: readonly GaugeOnHand[]): GaugeOnHand | undefined =>
   fitting.find((i) => i.id === typed.id) ?? (typed.id === OTHER_GAUGE ? undefined : fitting[0]);
 
 /** The gauge as it goes into the record. What it shows with nothing on it is nothing, where nobody typed it. */
-export function readGauge(raw: unknown, range: GaugeRange, shop: readonly Instrument[]): Read {
+export function readGauge(raw: unknown, range: GaugeRange, shop: readonly GaugeOnHand[]): Read {
   const typed = typedGauge(raw);
   const known = chosenGauge(typed, fittingGauges(shop, range));
   const reading = (text: string | undefined, unit: Quantity["unit"] | undefined) => {
@@ -95,7 +100,7 @@ export function readGauge(raw: unknown, range: GaugeRange, shop: readonly Instru
 }
 
 /** How a recorded gauge stands in a form: the shop's of that name and division, or another one. */
-export function gaugeTyped(value: unknown, shop: readonly Instrument[]): TypedGauge {
+export function gaugeTyped(value: unknown, shop: readonly GaugeOnHand[]): TypedGauge {
   const { name, division, zero, end } = value as InstrumentUse;
   const written = (q: Quantity) => `${q.value} ${q.unit}`;
   const is = (a: Quantity | undefined, b: Quantity | undefined) => (a && written(a)) === (b && written(b));

@@ -51,8 +51,13 @@ export const linesOf = (typed: string): string[] =>
 function readLines<Known>(raw: string, { read = (line) => line, optional }: LinesField<Known>): Read {
   const lines = linesOf(raw);
   if (lines.length === 0) return optional ? NOTHING : { value: [] };
+  return readBy(() => lines.map(read));
+}
+
+/** What a reader of the field's own makes of it, or what it says against it. */
+function readBy(read: () => unknown): Read {
   try {
-    return { value: lines.map(read) };
+    return { value: read() };
   } catch (error) {
     if (!(error instanceof BadInput)) throw error;
     return { wrong: { message: error.message } };
@@ -89,6 +94,7 @@ export function readField<Known>(field: FormField<Known>, raw: unknown, state: F
     }
     case "text":
       if (text(raw) === "") return NOTHING;
+      if (field.read) return readBy(() => field.read?.(text(raw), state));
       return field.time === "moment" ? readMoment(text(raw)) : { value: text(raw) };
     case "lines":
       return readLines(text(raw), field);
@@ -131,6 +137,7 @@ export function typedValue<Known>(field: FormField<Known>, value: unknown, state
   if (field.type === "quantity") return typedQuantity(value as Quantity);
   if (field.type === "number") return shown(value as number);
   if (field.type === "lines") return (value as never[]).map((one) => field.write?.(one) ?? (one as string)).join("\n");
+  if (field.type === "text" && field.write) return field.write(value as never);
   if (field.type === "text" && field.time === "moment") return typedMoment(value as string);
   if (field.type === "instrument") return gaugeTyped(value, field.shop(state));
   return value;

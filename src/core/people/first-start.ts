@@ -1,6 +1,6 @@
 import * as yup from "yup";
 import { needed, strictObject } from "../input";
-import { type Machine, machineSchema } from "../shop/settings";
+import { type Machine, machineFields } from "../shop/settings";
 import { newPinSchema } from "./pin";
 import { ROLE_IDS, type Role } from "./roles";
 
@@ -32,7 +32,7 @@ export const firstStartSchema = strictObject<FirstStart>({
     )
     .max(50, "More than 50: add the rest in Shop")
     .required(),
-  machine: machineSchema.optional().default(undefined),
+  machine: machineFields.schema.optional().default(undefined),
 }).test("names", function (start) {
   const names = [start?.lead?.name, ...(Array.isArray(start?.people) ? start.people : []).map((p) => p?.name)].map((n) =>
     String(n ?? "")

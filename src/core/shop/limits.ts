@@ -1,4 +1,5 @@
 import * as yup from "yup";
+import { type Asking, type Field, fields, formOf, number, type RecordOf } from "../form";
 import { needed, strictObject } from "../input";
 import { UNITS, ZERO_CELSIUS } from "../units";
 
@@ -174,6 +175,35 @@ export const shownLimit = (id: LimitId, si: number): string => {
 };
 /** A typed limit in SI. */
 export const limitFromShown = (id: LimitId, shown: number): number => (shown - LIMIT_FIELDS[id].offset) / LIMIT_FIELDS[id].scale;
+
+/** Every limit as the shop types it, in its unit. */
+const limitFields = fields(
+  Object.fromEntries(
+    LIMIT_IDS.map((id) => {
+      const { name, unit } = LIMIT_FIELDS[id];
+      return [id, number({ name, label: `${name} (${unit})` })];
+    }),
+  ) as Record<LimitId, Field<number>>,
+);
+type TypedLimits = RecordOf<typeof limitFields>;
+
+const asking = (id: LimitId): Asking<{ readonly limits: Limits }, LimitId> => ({
+  hint: ({ known }) => known.limits[id].source,
+  defaultValue: ({ known }) => shownLimit(id, known.limits[id].value),
+});
+export const limitsForm = formOf<{ readonly limits: Limits }>()(limitFields, {
+  ask: Object.fromEntries(LIMIT_IDS.map((id) => [id, asking(id)])),
+});
+
+/** Limits with what was typed over them. What was not touched keeps its own value, not the rounding of it. */
+export function limitsTyped(typed: TypedLimits, limits: Limits): Limits {
+  const typedAs = (id: LimitId, { value }: Limit) => typed[id] === Number(shownLimit(id, value));
+  const changed = LIMIT_IDS.filter((id) => !typedAs(id, limits[id])).map((id) => [
+    id,
+    typedAs(id, DEFAULT_LIMITS[id]) ? DEFAULT_LIMITS[id] : { value: limitFromShown(id, typed[id]), source: "set by this shop" },
+  ]);
+  return { ...limits, ...Object.fromEntries(changed) };
+}
 
 const limitSchema = strictObject({
   value: yup

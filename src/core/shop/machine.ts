@@ -1,7 +1,22 @@
+import { v4 as uuid } from "uuid";
 import * as yup from "yup";
+import {
+  choice,
+  fields,
+  formOf,
+  group,
+  list,
+  number,
+  pattern,
+  plain,
+  quantity,
+  type RecordOf,
+  text,
+  typedQuantity,
+} from "../form";
 import { type BallCurve, calibrateBall } from "../gas/flow-ball";
-import { BadInput, line, needed, strictObject } from "../input";
-import { isQuantity, parseNumber, parseQuantity, type Quantity, quantitySchema, toSi, UNITS } from "../units";
+import { BadInput } from "../input";
+import { isQuantity, parseNumber, parseQuantity, type Quantity, toSi } from "../units";
 
 export const MACHINE_KINDS = {
   "low-pressure": "Low-pressure smoke",
@@ -14,145 +29,124 @@ export type MachineKind = keyof typeof MACHINE_KINDS;
 export const SERVICE_KINDS = { fluid: "Smoke fluid", filter: "Filter", repair: "Repair", check: "Checked" } as const;
 export type ServiceKind = keyof typeof SERVICE_KINDS;
 
-/** Ball heights with known holes on the hose, at a set pressure. */
-export interface Calibration {
-  /** Day, like 2026-01-31 */
-  readonly on: string;
-  /** Gauge, while the holes were open */
-  readonly pressure: Quantity;
-  readonly points: readonly { readonly height: number; readonly diameter: Quantity }[];
+/** A day like 2026-01-31, as it is where nobody says another. */
+const today = (missing: string) =>
+  pattern(/^\d{4}-\d\d-\d\d$/, "A day looks like 2026-01-31", { missing }).known(() => new Date().toISOString().slice(0, 10));
+
+/** Reference hole and ball height in a line, "0.020 in 3.1". Throws BadInput for a line that is not. */
+function calibrationPoint(line: string): CalibrationPoint {
+  const m = /^(.+?)[\s:=]+([\d.,]+)$/.exec(line);
+  const hole = m && parseQuantity(m[1] as string, { dimension: "length", unit: "in" });
+  const height = m && parseNumber(m[2] as string);
+  if (!hole?.ok || !height?.ok)
+    throw new BadInput(`"${line}": write the hole, then the ball's height, like 0.020 in 3.1`, "calibration.points");
+  return { diameter: hole.value, height: height.value };
 }
 
-/** Reference holes and ball heights as typed, one a line: "0.020 in 3.1". Throws BadInput for a line that is not. */
-export const calibrationPoints = (text: string): Calibration["points"] =>
-  text
-    .split("\n")
-    .map((line) => line.trim())
-    .filter(Boolean)
-    .map((line) => {
-      const m = /^(.+?)[\s:=]+([\d.,]+)$/.exec(line);
-      const hole = m && parseQuantity(m[1] as string, { dimension: "length", unit: "in" });
-      const height = m && parseNumber(m[2] as string);
-      if (!hole?.ok || !height?.ok)
-        throw new BadInput(`"${line}": write the hole, then the ball's height, like 0.020 in 3.1`, "calibration.points");
-      return { diameter: hole.value, height: height.value };
-    });
+const point = group({
+  height: number({
+    name: "The ball's height",
+    wrong: "The ball's height is a number on its scale",
+    above: [0, "The ball must have risen: a height lies above 0"],
+    missing: "Type the ball's height",
+  }),
+  diameter: quantity("hole", { missing: "State the reference hole" }),
+});
+type CalibrationPoint = (typeof point)["value"];
+
+/** Whether a bigger hole lifts the ball higher at every point. */
+const rises = (points: readonly Partial<CalibrationPoint>[]): boolean => {
+  const sorted = [...points].sort((a, b) => (a.height ?? 0) - (b.height ?? 0));
+  return sorted.every((p, i) => {
+    const before = sorted[i - 1];
+    if (!before) return true;
+    const both = isQuantity(p.diameter) && isQuantity(before.diameter);
+    return (p.height ?? 0) > (before.height ?? 0) && both && toSi(p.diameter as Quantity) > toSi(before.diameter as Quantity);
+  });
+};
+
+/** Ball heights with known holes on the hose, at a set pressure. */
+export const calibrationFields = fields({
+  on: today("Say on which day it was calibrated"),
+  pressure: quantity("ratedPressure", {
+    label: "Pressure while the holes were open, gauge",
+    units: ["inH2O", "psi", "mbar", "hPa", "kPa"],
+    example: "13",
+    missing: "State the gauge pressure while the holes were open",
+  }),
+  points: list(point, {
+    label: "Reference hole and ball height, one a line",
+    example: "0.010 in 0.9\n0.020 in 3.1\n0.040 in 9.6",
+    min: [1, "Calibration needs at least one reference hole"],
+    max: 12,
+    lines: {
+      read: calibrationPoint,
+      write: ({ diameter, height }) => `${diameter.value} ${diameter.unit} ${height}`,
+    },
+  }).rule("", "A bigger reference hole must lift the ball higher: check the calibration points", (points) =>
+    rises(points as readonly Partial<CalibrationPoint>[]),
+  ),
+});
+export type Calibration = RecordOf<typeof calibrationFields>;
+
+/** Its own pressure and holes are proposed where it was calibrated before. */
+export const calibrationForm = formOf<{ readonly machine: Machine }>()(calibrationFields, {
+  ask: {
+    pressure: {
+      unit: ({ known }) => known.machine.ratedPressure.unit,
+      defaultValue: ({ known: { machine } }) => typedQuantity(machine.calibration?.pressure ?? machine.ratedPressure),
+    },
+    points: {
+      defaultValue: ({ known: { machine } }) =>
+        (machine.calibration?.points ?? []).map((p) => `${p.diameter.value} ${p.diameter.unit} ${p.height}`).join("\n"),
+    },
+  },
+});
+
+/** What was done to a machine, and when. */
+export const serviceFields = fields({
+  on: today("Say on which day"),
+  what: choice(SERVICE_KINDS, { label: "What was done", defaultValue: "fluid" }),
+  note: text({ name: "The note", label: "Note" }).optional(),
+});
+type Service = RecordOf<typeof serviceFields>;
+export const serviceForm = formOf<undefined>()(serviceFields, {});
+
+const UNITS_OF_FLOW = ["L/min", "SCFH", "cc/min"] as const;
 
 /** A smoke machine and what its maker says of it. */
-export interface Machine {
-  readonly id: string;
-  readonly name: string;
-  readonly kind: MachineKind;
-  /** Gauge */
-  readonly ratedPressure: Quantity;
+export const machineFields = fields({
+  id: plain<string>(yup.string()).known(() => uuid()),
+  name: text({ name: "The machine", label: "Machine", missing: "Name the machine", max: 60 }),
+  kind: choice(MACHINE_KINDS, { label: "Kind", list: true, defaultValue: "low-pressure" }),
+  ratedPressure: quantity("ratedPressure", {
+    label: "Rated pressure, gauge",
+    units: ["inH2O", "psi", "mbar", "hPa", "kPa"],
+    example: "13",
+  }),
   /** Standard flow with the hose open: the top of its scale */
-  readonly maxFlow: Quantity;
+  maxFlow: quantity("smokeFlow", { label: "Flow, hose open", units: UNITS_OF_FLOW, example: "12" }),
   /** s until heater or pump stops by itself */
-  readonly autoOff: number;
+  autoOff: number({
+    name: "Auto-off",
+    label: "Auto-off, s",
+    defaultValue: "300",
+    min: [10, "Auto-off is at least 10 s"],
+    max: [7200, "No machine runs for two hours by itself"],
+    missing: "State the auto-off time in seconds",
+  }),
   /** One division of the ball's scale; a fortieth of its top where nobody said */
-  readonly division?: Quantity;
-  readonly calibration?: Calibration;
-  readonly service: readonly { readonly on: string; readonly what: ServiceKind; readonly note: string }[];
-}
-
-/** Which way from the air outside a gauge reads. */
-export const READS = { vacuum: "Vacuum", pressure: "Pressure" } as const;
-export type ReadsTo = keyof typeof READS;
-
-/** A gauge or meter: what it measures and how finely. */
-export interface Instrument {
-  readonly id: string;
-  readonly name: string;
-  /** One division of its scale; the unit says what it measures */
-  readonly division: Quantity;
-  /** The most that it shows, either way from nothing; not said where left out */
-  readonly end?: Quantity;
-  /** The one way that its scale reads; both where left out */
-  readonly reads?: ReadsTo;
-}
-
-/** Why an end of scale is none. */
-export const SCALE_ENDS = "A scale ends further up than one division: type the most that it shows";
-export const endsAboveDivision = ({ division, end }: { readonly division?: Quantity; readonly end?: Quantity | undefined }) =>
-  !isQuantity(end) ||
-  !isQuantity(division) ||
-  (UNITS[end.unit].dimension === UNITS[division.unit].dimension && Math.abs(toSi(end)) > Math.abs(toSi(division)));
-
-const day = yup.string().matches(/^\d{4}-\d\d-\d\d$/, "A day looks like 2026-01-31");
-
-export const calibrationSchema = strictObject({
-  on: day.required("Say on which day it was calibrated"),
-  pressure: quantitySchema("ratedPressure").required("State the gauge pressure while the holes were open"),
-  points: yup
-    .array()
-    .of(
-      strictObject<Calibration["points"][number]>({
-        height: yup
-          .number()
-          .typeError("The ball's height is a number on its scale")
-          .moreThan(0, "The ball must have risen: a height lies above 0")
-          .required("Type the ball's height"),
-        diameter: quantitySchema("hole").required("State the reference hole"),
-      }).required(),
-    )
-    .min(1, "Calibration needs at least one reference hole")
-    .max(12)
-    .required()
-    .test("rising", "A bigger reference hole must lift the ball higher: check the calibration points", (points) => {
-      const sorted = [...(points ?? [])].sort((a, b) => (a?.height ?? 0) - (b?.height ?? 0));
-      return sorted.every((p, i) => {
-        const before = sorted[i - 1];
-        return !before || (p.height > before.height && toSi(p.diameter as Quantity) > toSi(before.diameter as Quantity));
-      });
-    }),
+  division: quantity("smokeFlow", { label: "Ball division", units: UNITS_OF_FLOW, example: "0.3" }).optional(),
+  calibration: calibrationFields.group.optional(),
+  service: list(serviceFields.group, { max: 500 }),
 });
+export type Machine = RecordOf<typeof machineFields>;
 
-export const machineSchema = strictObject({
-  id: yup.string().required(),
-  name: needed("The machine", "Name the machine", 60),
-  kind: yup
-    .mixed<MachineKind>()
-    .oneOf(Object.keys(MACHINE_KINDS) as MachineKind[])
-    .required(),
-  ratedPressure: quantitySchema("ratedPressure").required(),
-  maxFlow: quantitySchema("smokeFlow").required(),
-  autoOff: yup.number().min(10, "Auto-off is at least 10 s").max(7200).required("State the auto-off time in seconds"),
-  division: quantitySchema("smokeFlow").optional().default(undefined),
-  calibration: calibrationSchema.optional().default(undefined),
-  service: yup
-    .array()
-    .of(
-      strictObject({
-        on: day.required("Say on which day"),
-        what: yup
-          .mixed<ServiceKind>()
-          .oneOf(Object.keys(SERVICE_KINDS) as ServiceKind[])
-          .required(),
-        note: line("The note").defined(),
-      }).required(),
-    )
-    .max(500)
-    .required(),
+export const machineForm = formOf<undefined>()(machineFields, {
+  only: ["name", "kind", "ratedPressure", "maxFlow", "division", "autoOff"],
+  ask: { division: { when: ({ value }) => value("kind") !== "plain" } },
+  computed: { service: (): readonly Service[] => [] },
 });
-
-/** A quantity of what a gauge or a meter measures. */
-const measured = (value: Quantity | undefined) =>
-  quantitySchema({ dimension: value?.unit === "V" || value?.unit === "mV" ? "voltage" : "pressure" });
-
-export const instrumentSchema = strictObject({
-  id: yup.string().required(),
-  name: needed("The instrument", "Name the instrument", 60),
-  division: yup.lazy((value: Quantity | undefined) =>
-    measured(value).required("State one division of its scale"),
-  ) as unknown as yup.Schema<Quantity>,
-  end: yup.lazy((value: Quantity | undefined) => measured(value).optional().default(undefined)) as unknown as yup.Schema<
-    Quantity | undefined
-  >,
-  reads: yup
-    .mixed<ReadsTo>()
-    .oneOf([...(Object.keys(READS) as ReadsTo[]), undefined], "It reads vacuum, pressure, or both")
-    .optional(),
-}).test("end", SCALE_ENDS, endsAboveDivision);
 
 /**
  * The ball's curve of a machine's own calibration.

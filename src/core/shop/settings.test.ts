@@ -1,13 +1,18 @@
 import { describe, expect, it } from "vitest";
+import { toRecord } from "../form";
 import { validate } from "../input";
 import {
   ballCurve,
   type Calibration,
-  calibrationPoints,
+  calibrationForm,
   DEFAULT_HOUSE,
   DEFAULT_LIMITS,
   DEFAULT_SHOP,
+  instrumentForm,
   liftShop,
+  limitsForm,
+  limitsTyped,
+  type Machine,
   proofDrift,
   type Shop,
   shopSchema,
@@ -140,14 +145,64 @@ describe("proof history", () => {
 });
 
 describe("a calibration as it is typed", () => {
+  const machine = { maxFlow: { value: 12, unit: "L/min" }, ratedPressure: { value: 13, unit: "inH2O" } } as Machine;
+  const typed = (points: string) => toRecord(calibrationForm, { points }, { machine });
+
   it("takes a hole and a height a line, whatever stands between them", () => {
-    expect(calibrationPoints("0.020 in 3.1\n\n 0,5 mm: 3,0 \n0.040 in = 9.6")).toEqual([
-      { diameter: { value: 0.02, unit: "in" }, height: 3.1 },
-      { diameter: { value: 0.5, unit: "mm" }, height: 3 },
+    expect(typed("0.020 in 1.1\n\n 0,7 mm: 3,0 \n0.040 in = 9.6").record?.points).toEqual([
+      { diameter: { value: 0.02, unit: "in" }, height: 1.1 },
+      { diameter: { value: 0.7, unit: "mm" }, height: 3 },
       { diameter: { value: 0.04, unit: "in" }, height: 9.6 },
     ]);
   });
   it.each(["0.020 in", "3.1", "two holes 3", "0.020 in high"])("says what is wrong with %j", (text) => {
-    expect(() => calibrationPoints(text)).toThrow(/write the hole, then the ball's height/);
+    expect(
+      typed(text)
+        .errors?.map((e) => e.message)
+        .join(),
+    ).toMatch(/write the hole, then the ball's height/);
+  });
+});
+
+describe("a gauge as it is typed", () => {
+  const typed = (draft: object) => toRecord(instrumentForm, { name: "Slack tube", ...draft }, undefined);
+  const says = (draft: object) =>
+    typed(draft)
+      .errors?.map((e) => `${e.field}: ${e.message}`)
+      .join("; ");
+
+  it("is a gauge or a meter by the unit of its division, and its scale ends in that unit where none is typed", () => {
+    expect(typed({ division: "0.5 inHg", end: "30", reads: "vacuum" }).record).toMatchObject({
+      division: { value: 0.5, unit: "inHg" },
+      end: { value: 30, unit: "inHg" },
+      reads: "vacuum",
+    });
+    const meter = typed({ division: "0.01 V", end: "20", reads: "vacuum" }).record;
+    expect(meter).toMatchObject({ division: { value: 0.01, unit: "V" }, end: { value: 20, unit: "V" } });
+    expect(meter).not.toHaveProperty("reads");
+  });
+
+  it("says at its field what is wrong", () => {
+    expect(says({ division: "0.1 furlong" })).toMatch(/^division: .*volts for a meter/);
+    expect(says({ division: "0.5 inHg", end: "0.2" })).toMatch(/end: A scale ends further up/);
+    expect(says({ division: "0.5 inHg", end: "12 V" })).toMatch(/end: /);
+    expect(says({})).toMatch(/State one division/);
+  });
+});
+
+describe("limits as they are typed", () => {
+  const { limits } = DEFAULT_SHOP;
+  it("keeps what was not touched to the last digit, and says of the rest who set it", () => {
+    const { record } = toRecord(limitsForm, { trimAct: "8" }, { limits });
+    expect(limitsTyped(record as NonNullable<typeof record>, limits)).toEqual({
+      ...limits,
+      trimAct: { value: 0.08, source: "set by this shop" },
+    });
+    const back = { ...limits, trimAct: { value: 0.08, source: "set by this shop" } };
+    const again = toRecord(limitsForm, { trimAct: "10" }, { limits: back }).record;
+    expect(limitsTyped(again as NonNullable<typeof again>, back)).toEqual(limits);
+  });
+  it("names the one that is no number", () => {
+    expect(toRecord(limitsForm, { trimAct: "ten" }, { limits }).errors).toMatchObject([{ field: "trimAct" }]);
   });
 });

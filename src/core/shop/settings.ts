@@ -1,10 +1,13 @@
 import * as yup from "yup";
-import { needed, strictObject } from "../input";
+import { fields, formOf, text } from "../form";
+import { strictObject } from "../input";
 import { DEFAULT_HOUSE, type HouseMethods, houseSchema } from "./house";
+import { type Instrument, instrumentFields } from "./instrument";
 import { DEFAULT_LIMITS, type Limits, limitsSchema } from "./limits";
-import { type Instrument, instrumentSchema, type Machine, machineSchema } from "./machine";
+import { type Machine, machineFields } from "./machine";
 
 export * from "./house";
+export * from "./instrument";
 export * from "./limits";
 export * from "./machine";
 
@@ -26,12 +29,24 @@ export interface ShopVersion {
   readonly shop: Shop;
 }
 
+const nameFields = fields({
+  name: text({
+    name: "The shop",
+    label: "Name of the shop, as it stands on papers",
+    missing: "Name the shop",
+    max: 80,
+  }),
+});
+export const shopNameForm = formOf<Pick<Shop, "name">>()(nameFields, {
+  ask: { name: { defaultValue: ({ known }) => known.name } },
+});
+
 export const shopSchema = strictObject({
-  name: needed("The shop", "Name the shop", 80),
+  name: nameFields.members.name.schema,
   limits: limitsSchema.required(),
   house: houseSchema.required(),
-  machines: yup.array().of(machineSchema.required()).max(50).required(),
-  instruments: yup.array().of(instrumentSchema.required()).max(50).required(),
+  machines: yup.array().of(machineFields.schema.required()).max(50).required(),
+  instruments: yup.array().of(instrumentFields.schema.required()).max(50).required(),
 });
 
 export const DEFAULT_SHOP: Shop = {

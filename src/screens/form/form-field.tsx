@@ -32,11 +32,11 @@ import { PlacePicker } from "./place-picker";
 import { PlacesField } from "./places-field";
 import type { TypedForm } from "./use-typed-form";
 
-interface FieldProps<CheckFacts> {
+interface FieldProps<Known> {
   /** Where it stands in the draft */
   readonly name: string;
-  readonly field: FormFieldSpec<CheckFacts>;
-  readonly state: FormState<CheckFacts>;
+  readonly field: FormFieldSpec<Known>;
+  readonly state: FormState<Known>;
   /** What it holds: typed, or known already */
   readonly held: unknown;
   readonly control: Control;
@@ -61,24 +61,14 @@ function grouped(options: readonly Option[], groups: NonNullable<ComponentProps<
 const text = (held: unknown) => (typeof held === "string" ? held : "");
 
 /** One field of a form, drawn as what it is. */
-function FormField<CheckFacts>(props: FieldProps<CheckFacts>) {
+function FormField<Known>(props: FieldProps<Known>) {
   const { field, state } = props;
   if (!isAsked(field, state) || field.type === "taken" || field.type === "rows") return null;
   if (field.type === "instrument") return <GaugeField {...props} field={field} />;
   return <PlainField {...props} />;
 }
 
-function PlainField<CheckFacts>({
-  name,
-  field,
-  state,
-  held,
-  control,
-  required,
-  draw,
-  className = "",
-  onChange,
-}: FieldProps<CheckFacts>) {
+function PlainField<Known>({ name, field, state, held, control, required, draw, className = "", onChange }: FieldProps<Known>) {
   const { field: input, fieldState } = useController({ control, name });
   const [shown, change] = useImmediate(held, onChange ?? input.onChange);
   const label = labelOf(field, state);
@@ -175,13 +165,13 @@ const scaleOf = ({ division, end }: Instrument) =>
   `One division is ${formatQuantity(division)}${end ? `, it ends at ${formatQuantity(end)}` : ""}`;
 
 /** Which gauge, its division where the shop does not know it, and what it shows with nothing on it. */
-function GaugeField<CheckFacts>({
+function GaugeField<Known>({
   name,
   field,
   state,
   held,
   control,
-}: FieldProps<CheckFacts> & { readonly field: InstrumentField<CheckFacts> }) {
+}: FieldProps<Known> & { readonly field: InstrumentField<Known> }) {
   const id = useController({ control, name: `${name}.id` });
   const division = useController({ control, name: `${name}.division` });
   const zero = useController({ control, name: `${name}.zero` });
@@ -242,16 +232,16 @@ function GaugeField<CheckFacts>({
 }
 
 /** Fields of a form by their names, in the order they are state. */
-export function FormFields<CheckFacts, Name extends string>({
+export function FormFields<Known, Name extends string>({
   of,
   names,
   onChange,
   ...look
 }: {
-  of: Pick<TypedForm<object, CheckFacts, Name>, "form" | "formState" | "control" | "required" | "value" | "busy">;
+  of: Pick<TypedForm<object, Known, Name>, "form" | "formState" | "control" | "required" | "value" | "busy">;
   names: readonly NoInfer<Name>[];
   onChange?: (name: NoInfer<Name>, value: unknown) => void;
-} & Pick<FieldProps<CheckFacts>, "draw" | "className">) {
+} & Pick<FieldProps<Known>, "draw" | "className">) {
   const { form, formState, control, required, value, busy } = of;
   const fields = names.map((name) => (
     <FormField
@@ -270,13 +260,13 @@ export function FormFields<CheckFacts, Name extends string>({
 }
 
 /** Fields of one row of a list. */
-export function RowFields<CheckFacts, Name extends string>({
+export function RowFields<Known, Name extends string>({
   of,
   rows,
   index,
   names,
 }: {
-  of: Pick<TypedForm<object, CheckFacts, Name>, "form" | "formState" | "control" | "value" | "busy">;
+  of: Pick<TypedForm<object, Known, Name>, "form" | "formState" | "control" | "value" | "busy">;
   rows: NoInfer<Name>;
   index: number;
   names: readonly string[];
@@ -289,7 +279,7 @@ export function RowFields<CheckFacts, Name extends string>({
     <FormField
       key={name}
       name={`${rows}.${index}.${name}`}
-      field={list.fields[name] as FormFieldSpec<CheckFacts>}
+      field={list.fields[name] as FormFieldSpec<Known>}
       state={state}
       held={state.value(name)}
       control={of.control}

@@ -18,14 +18,14 @@ import { load, save } from "../session/storage";
 import { emptied, type Sent, useUnderway } from "../session/underway";
 
 /** A form while it is filled: what stands in it, what it makes, and what is wrong or missing. */
-export interface TypedForm<Body extends object, CheckFacts, Name extends string = string> {
-  readonly form: Form<Body, CheckFacts, Name>;
+export interface TypedForm<Body extends object, Known, Name extends string = string> {
+  readonly form: Form<Body, Known, Name>;
   readonly control: Control;
   /** The form as its fields see it */
-  readonly formState: FormState<CheckFacts>;
-  readonly filled: ReturnType<typeof toRecord<Body, CheckFacts>>;
+  readonly formState: FormState<Known>;
+  readonly filled: ReturnType<typeof toRecord<Body, Known>>;
   /** The same as it stands this moment, drawn yet or not: what is recorded */
-  readonly now: () => ReturnType<typeof toRecord<Body, CheckFacts>>;
+  readonly now: () => ReturnType<typeof toRecord<Body, Known>>;
   /** What was typed, as it stands this moment */
   readonly draft: () => Draft;
   /** What a field holds: typed, or known already */
@@ -50,10 +50,10 @@ export interface TypedForm<Body extends object, CheckFacts, Name extends string 
 }
 
 /** Rows that stand there from the beginning are there to be typed into; a damaged draft is an empty one. */
-function ready<CheckFacts>(form: Form<object, CheckFacts>, kept: unknown, known: CheckFacts): Draft {
+function ready<Known>(form: Form<object, Known>, kept: unknown, known: Known): Draft {
   let draft: Draft =
     typeof kept === "object" && kept !== null && !Array.isArray(kept)
-      ? draftOfToday(form as Form<object, CheckFacts>, kept as Draft)
+      ? draftOfToday(form as Form<object, Known>, kept as Draft)
       : {};
   for (const [name, field] of Object.entries(form.fields)) {
     if (field.type !== "rows") continue;
@@ -68,11 +68,11 @@ function ready<CheckFacts>(form: Form<object, CheckFacts>, kept: unknown, known:
  * kept on this device until it has become an entry.
  * @param key where it is kept; @param known what it need not ask.
  */
-export function useTypedForm<Body extends object, CheckFacts, Name extends string>(
-  form: Form<Body, CheckFacts, Name>,
+export function useTypedForm<Body extends object, Known, Name extends string>(
+  form: Form<Body, Known, Name>,
   key: string,
-  known: CheckFacts,
-): TypedForm<Body, CheckFacts, Name> {
+  known: Known,
+): TypedForm<Body, Known, Name> {
   const latest = useRef(known);
   latest.current = known;
   const resolver = useCallback<Resolver>(
@@ -93,14 +93,14 @@ export function useTypedForm<Body extends object, CheckFacts, Name extends strin
 
   // What was kept is read once the page stands: the server knows nothing of it.
   useEffect(() => {
-    reset(ready(form as Form<object, CheckFacts>, load(key), latest.current));
+    reset(ready(form as Form<object, Known>, load(key), latest.current));
     setKept(true);
   }, [form, key, reset]);
 
   // Rows stand in the form themselves: as long as nobody typed, they follow what is known.
   const rows = useMemo(() => Object.values<{ type: string }>(form.fields).some((field) => field.type === "rows"), [form]);
   useEffect(() => {
-    if (kept && rows && !getValues("startedAt")) reset(ready(form as Form<object, CheckFacts>, undefined, known));
+    if (kept && rows && !getValues("startedAt")) reset(ready(form as Form<object, Known>, undefined, known));
   }, [kept, rows, known, form, reset, getValues]);
 
   const draft = watch() as Draft;
@@ -111,8 +111,8 @@ export function useTypedForm<Body extends object, CheckFacts, Name extends strin
       if (name === undefined || name === "startedAt") return;
       if (!values.startedAt) {
         // From here on it is about this place: a ranking that changes meanwhile does not move it.
-        const state = formStateOf(form.fields as Form<Body, CheckFacts>["fields"], values as Draft, latest.current);
-        for (const [place, field] of Object.entries<Form<Body, CheckFacts>["fields"][string]>(form.fields)) {
+        const state = formStateOf(form.fields as Form<Body, Known>["fields"], values as Draft, latest.current);
+        for (const [place, field] of Object.entries<Form<Body, Known>["fields"][string]>(form.fields)) {
           if (field.type === "place" && values[place] === undefined) setValue(place, state.value(place));
         }
         setValue("startedAt", new Date().toISOString());
@@ -131,26 +131,19 @@ export function useTypedForm<Body extends object, CheckFacts, Name extends strin
     if (wrong.length > 0) void trigger(wrong);
   }, [known]);
 
-  const formState = useMemo(
-    () => formStateOf(form.fields as Form<Body, CheckFacts>["fields"], draft, known),
-    [form, draft, known],
-  );
-  const filled = useMemo(() => toRecord(form as Form<Body, CheckFacts>, draft, known), [form, draft, known]);
+  const formState = useMemo(() => formStateOf(form.fields as Form<Body, Known>["fields"], draft, known), [form, draft, known]);
+  const filled = useMemo(() => toRecord(form as Form<Body, Known>, draft, known), [form, draft, known]);
 
-  const now = useCallback(
-    () => toRecord(form as Form<Body, CheckFacts>, getValues() as Draft, latest.current),
-    [form, getValues],
-  );
+  const now = useCallback(() => toRecord(form as Form<Body, Known>, getValues() as Draft, latest.current), [form, getValues]);
   const held = useCallback(
-    (name: Name) =>
-      formStateOf(form.fields as Form<Body, CheckFacts>["fields"], getValues() as Draft, latest.current).value(name),
+    (name: Name) => formStateOf(form.fields as Form<Body, Known>["fields"], getValues() as Draft, latest.current).value(name),
     [form, getValues],
   );
   const clear = useCallback(() => {
     save(key, undefined);
     emptied(key);
   }, [key]);
-  const onEmptied = useCallback(() => reset(ready(form as Form<object, CheckFacts>, undefined, latest.current)), [form, reset]);
+  const onEmptied = useCallback(() => reset(ready(form as Form<object, Known>, undefined, latest.current)), [form, reset]);
   const { busy, send, whenFree } = useUnderway(key, clear, onEmptied);
   const set = useCallback(
     (change: { readonly [N in Name]?: unknown }) =>
@@ -164,16 +157,13 @@ export function useTypedForm<Body extends object, CheckFacts, Name extends strin
   const fill = useCallback(
     (part: object) =>
       whenFree(() => {
-        const state = formStateOf((form as Form<Body, CheckFacts>).fields, getValues() as Draft, latest.current);
-        set(partTyped(form as Form<Body, CheckFacts>, part, state) as Parameters<typeof set>[0]);
+        const state = formStateOf((form as Form<Body, Known>).fields, getValues() as Draft, latest.current);
+        set(partTyped(form as Form<Body, Known>, part, state) as Parameters<typeof set>[0]);
       }),
     [form, getValues, set, whenFree],
   );
   const complain = useCallback(() => trigger(undefined, { shouldFocus: true }), [trigger]);
-  const required = useCallback(
-    (name: string) => isRequired(form as Form<object, CheckFacts>, name, formState),
-    [form, formState],
-  );
+  const required = useCallback((name: string) => isRequired(form as Form<object, Known>, name, formState), [form, formState]);
   return {
     form,
     control,
@@ -181,8 +171,8 @@ export function useTypedForm<Body extends object, CheckFacts, Name extends strin
     filled,
     now,
     draft: getValues as () => Draft,
-    value: formState.value as TypedForm<Body, CheckFacts, Name>["value"],
-    latest: held as TypedForm<Body, CheckFacts, Name>["latest"],
+    value: formState.value as TypedForm<Body, Known, Name>["value"],
+    latest: held as TypedForm<Body, Known, Name>["latest"],
     set,
     fill,
     required,

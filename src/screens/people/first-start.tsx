@@ -4,12 +4,15 @@ import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { BadInput, validate } from "@/core/input";
 import { firstStartSchema, type NewPerson, ROLES, type Role, type SignedIn, type FirstStart as Start } from "@/core/people";
+import { machineForm } from "@/core/shop/settings";
 import { Button, IconButton } from "@/ui/button";
 import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import { Form } from "@/ui/form";
+import { FormFields } from "../form/form-field";
+import { useTypedForm } from "../form/use-typed-form";
 import { sendJson } from "../session/api";
 import { enterWith } from "../session/sign-in";
-import { MachineFields, machineOf, NO_MACHINE } from "../shop/machine-fields";
+import { MACHINE_FIELDS } from "../shop/machine-fields";
 
 const ROLE_OPTIONS = Object.entries(ROLES) as [Role, string][];
 
@@ -26,20 +29,25 @@ export function FirstStart({ known, shopName }: { known: readonly string[]; shop
   const [people, setPeople] = useState<readonly NewPerson[]>(
     known.slice(1).map((name) => ({ name, role: "technician", pin: "" })),
   );
-  const [machine, setMachine] = useState(NO_MACHINE);
+  const machine = useTypedForm(machineForm, "pelota.draft.shop.machine", undefined);
   const [wrong, setWrong] = useState<Wrong>();
   const [busy, setBusy] = useState(false);
   const says = (path: string) => (wrong?.path === path ? wrong.message : undefined);
-  const read = (): Start => {
-    const typed = machine.name.trim() ? machineOf(machine) : undefined;
-    if (typeof typed === "string") throw new BadInput(typed, "machine");
-    return validate<Start>(firstStartSchema, { shop, lead, people, ...(typed ? { machine: typed } : {}) });
+  const read = async (): Promise<Start> => {
+    const named = String(machine.value("name") ?? "").trim() !== "";
+    const { record, errors } = named ? machine.now() : {};
+    if (errors) {
+      await machine.complain();
+      throw new BadInput("The machine is not all there yet: it says what", "machine");
+    }
+    return validate<Start>(firstStartSchema, { shop, lead, people, ...(record ? { machine: record } : {}) });
   };
   const begin = async () => {
     setBusy(true);
     setWrong(undefined);
     try {
-      await enterWith(await sendJson<SignedIn>("POST", "first-start", read()), lead.pin);
+      await enterWith(await sendJson<SignedIn>("POST", "first-start", await read()), lead.pin);
+      machine.clear();
       window.location.assign("/");
     } catch (e) {
       setWrong({ path: e instanceof BadInput ? e.path : "", message: (e as Error).message });
@@ -151,7 +159,7 @@ export function FirstStart({ known, shopName }: { known: readonly string[]; shop
             </p>
           </div>
           <div className="grid items-end gap-3 sm:grid-cols-3">
-            <MachineFields typed={machine} onChange={setMachine} />
+            <FormFields of={machine} names={MACHINE_FIELDS} />
           </div>
           {wrong?.path.startsWith("machine") && <ErrorNote>{wrong.message}</ErrorNote>}
         </section>

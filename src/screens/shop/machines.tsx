@@ -1,29 +1,29 @@
 "use client";
 
-import { useState } from "react";
-import { BadInput } from "@/core/input";
+import { useMemo, useState } from "react";
 import { inSentence } from "@/core/sentence";
 import {
   type Calibration,
-  calibrationPoints,
+  calibrationForm,
   MACHINE_KINDS,
   type Machine,
+  machineForm,
   type Proof,
   proofDrift,
   SERVICE_KINDS,
-  type ServiceKind,
+  serviceForm,
 } from "@/core/shop/settings";
-import { formatQuantity, parseQuantity } from "@/core/units";
+import { formatQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
-import { Choice } from "@/ui/choice";
 import { DividedList } from "@/ui/divided-list";
-import { ErrorNote, TextArea, TextField } from "@/ui/field";
 import { Form } from "@/ui/form";
 import { Note } from "@/ui/note";
+import { FormFields } from "../form/form-field";
 import { usePreferences } from "../session/preferences";
 import { CalibrationChart } from "./calibration-chart";
-import { MachineFields, machineOf, NO_MACHINE } from "./machine-fields";
+import { MACHINE_FIELDS } from "./machine-fields";
 import type { ShopPartProps } from "./part";
+import { useShopForm } from "./use-shop-form";
 
 /** Smoke machines: what their makers say, their own calibration, their service, and how their proofs went. */
 export function Machines({
@@ -31,14 +31,8 @@ export function Machines({
   save,
   proofs,
 }: ShopPartProps & { readonly proofs: Readonly<Record<string, readonly Proof[]>> }) {
-  const [draft, setDraft] = useState(NO_MACHINE);
-  const [error, setError] = useState("");
-  const add = async () => {
-    const machine = machineOf(draft);
-    if (typeof machine === "string") return setError(machine);
-    setError("");
-    if (await save({ ...shop, machines: [...shop.machines, machine] })) setDraft(NO_MACHINE);
-  };
+  const form = useShopForm(machineForm, "machine", undefined);
+  const add = () => form.submit((machine) => save({ ...shop, machines: [...shop.machines, machine] }));
   const change = (machine: Machine) => save({ ...shop, machines: shop.machines.map((m) => (m.id === machine.id ? machine : m)) });
   return (
     <section aria-label="Smoke machines" className="flex flex-col gap-3">
@@ -58,10 +52,9 @@ export function Machines({
         )}
       </DividedList>
       <Form className="grid items-end gap-3 sm:grid-cols-2 lg:grid-cols-4" onSubmit={() => void add()}>
-        <MachineFields typed={draft} onChange={setDraft} />
+        <FormFields of={form} names={MACHINE_FIELDS} />
         <Button type="submit">Add machine</Button>
       </Form>
-      {error && <ErrorNote>{error}</ErrorNote>}
     </section>
   );
 }
@@ -114,7 +107,9 @@ function MachineRow({
         <CalibrationForm
           machine={machine}
           onSave={async (calibration) => {
-            if (await change({ ...machine, calibration })) setOpen(undefined);
+            const saved = await change({ ...machine, calibration });
+            if (saved) setOpen(undefined);
+            return saved;
           }}
         />
       )}
@@ -123,42 +118,13 @@ function MachineRow({
   );
 }
 
-const today = () => new Date().toISOString().slice(0, 10);
-
-/** Ball heights with known holes on the hose, one a line: "0.020 in 3.1". */
-function CalibrationForm({ machine, onSave }: { machine: Machine; onSave: (calibration: Calibration) => Promise<void> }) {
-  const known = machine.calibration;
-  const [pressure, setPressure] = useState(formatQuantity(known?.pressure ?? machine.ratedPressure).replace(/ gauge$/, ""));
-  const [lines, setLines] = useState(
-    known ? known.points.map((p) => `${p.diameter.value} ${p.diameter.unit} ${p.height}`).join("\n") : "",
-  );
-  const [error, setError] = useState("");
-  const record = () => {
-    const at = parseQuantity(pressure, { dimension: "pressure", unit: machine.ratedPressure.unit, kind: "gauge" });
-    if (!at.ok) return setError(`Pressure: ${at.message}`);
-    try {
-      const points = calibrationPoints(lines);
-      setError("");
-      void onSave({ on: today(), pressure: at.value, points });
-    } catch (e) {
-      if (!(e instanceof BadInput)) throw e;
-      setError(e.message);
-    }
-  };
+/** Ball heights with known holes on the hose. */
+function CalibrationForm({ machine, onSave }: { machine: Machine; onSave: (calibration: Calibration) => Promise<boolean> }) {
+  const known = useMemo(() => ({ machine }), [machine]);
+  const form = useShopForm(calibrationForm, `calibration.${machine.id}`, known);
   return (
-    <Form className="grid max-w-xl gap-3" onSubmit={() => record()}>
-      <TextField
-        label="Pressure while the holes were open, gauge"
-        value={pressure}
-        onChange={(e) => setPressure(e.target.value)}
-      />
-      <TextArea
-        label="Reference hole and ball height, one a line"
-        placeholder={"0.010 in 0.9\n0.020 in 3.1\n0.040 in 9.6"}
-        value={lines}
-        onChange={(e) => setLines(e.target.value)}
-      />
-      {error && <ErrorNote>{error}</ErrorNote>}
+    <Form className="grid max-w-xl gap-3" onSubmit={() => void form.submit(onSave)}>
+      <FormFields of={form} names={["pressure", "points"]} />
       <div>
         <Button type="submit">Save the calibration</Button>
       </div>
@@ -176,8 +142,7 @@ function ServiceLog({
   change: (machine: Machine) => Promise<boolean>;
 }) {
   const { number } = usePreferences();
-  const [what, setWhat] = useState<ServiceKind>("fluid");
-  const [note, setNote] = useState("");
+  const form = useShopForm(serviceForm, `service.${machine.id}`, undefined);
   return (
     <div className="flex flex-col gap-3">
       <ul className="flex flex-col">
@@ -201,19 +166,9 @@ function ServiceLog({
       )}
       <Form
         className="flex flex-wrap items-end gap-3"
-        onSubmit={() => {
-          void change({ ...machine, service: [...machine.service, { on: today(), what, note: note.trim() }] }).then(
-            (saved) => saved && setNote(""),
-          );
-        }}
+        onSubmit={() => void form.submit((done) => change({ ...machine, service: [...machine.service, done] }))}
       >
-        <Choice
-          label="What was done"
-          options={Object.entries(SERVICE_KINDS) as [ServiceKind, string][]}
-          value={what}
-          onChange={setWhat}
-        />
-        <TextField label="Note" value={note} onChange={(e) => setNote(e.target.value)} />
+        <FormFields of={form} names={["what", "note"]} />
         <Button type="submit">Add to the log of {machine.name}</Button>
       </Form>
     </div>

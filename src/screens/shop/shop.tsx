@@ -2,11 +2,12 @@
 
 import { useState } from "react";
 import { mergeShops } from "@/core/shop/merge";
-import type { Proof, Shop, ShopVersion } from "@/core/shop/settings";
+import { type Proof, type Shop, type ShopVersion, shopNameForm } from "@/core/shop/settings";
 import type { UnitId } from "@/core/units";
 import { Button, LinkButton } from "@/ui/button";
-import { ErrorNote, SelectField, TextField } from "@/ui/field";
+import { ErrorNote, SelectField } from "@/ui/field";
 import { Form } from "@/ui/form";
+import { FormFields } from "../form/form-field";
 import { getJson, Refused, sendJson } from "../session/api";
 import { PageHead } from "../session/page-head";
 import { usePerson } from "../session/person";
@@ -21,6 +22,7 @@ import { Machines } from "./machines";
 import type { ShopPartProps } from "./part";
 import { People } from "./people";
 import { SecurityLog } from "./security-log";
+import { useShopForm } from "./use-shop-form";
 import { WholeShop } from "./whole-shop";
 
 /** The shop: machines, house methods, limits with their source, and this device's units. */
@@ -106,11 +108,11 @@ export function ShopScreen({
 }
 
 function ShopName({ shop, save }: ShopPartProps) {
-  const [name, setName] = useState(shop.name);
+  const form = useShopForm(shopNameForm, "name", shop);
   return (
-    <Form className="flex max-w-xl items-end gap-3" onSubmit={() => void save({ ...shop, name })}>
+    <Form className="flex max-w-xl items-end gap-3" onSubmit={() => void form.submit(({ name }) => save({ ...shop, name }))}>
       <div className="grow">
-        <TextField label="Name of the shop, as it stands on papers" value={name} onChange={(e) => setName(e.target.value)} />
+        <FormFields of={form} names={["name"]} />
       </div>
       <Button type="submit">Save</Button>
     </Form>

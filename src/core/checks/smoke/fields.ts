@@ -1,5 +1,5 @@
-import { fields, group, list, number, oneOf, only, pattern, plain, quantity, type RecordOf, text, tick } from "../../form";
-import { type Calibration, calibrationSchema } from "../../shop/machine";
+import { fields, group, list, number, oneOf, only, pattern, quantity, type RecordOf, text, tick } from "../../form";
+import { calibrationFields } from "../../shop/machine";
 import type { UnitId } from "../../units";
 import { airTemperature, ambient, joint, joints, moment, series, source, zone } from "../fields";
 
@@ -20,7 +20,7 @@ const machine = group({
   /** It has neither ball nor gauge: it can find, it cannot clear */
   plain: only(),
   /** The machine's own curve; without it its scale is taken at its word */
-  calibration: plain<Calibration>(calibrationSchema).optional(),
+  calibration: calibrationFields.group.optional(),
 });
 
 const proof = group({
