@@ -25,9 +25,6 @@ export interface Summary {
   readonly pictures: readonly string[];
 }
 
-/** Readings that stand on the first sheet; the rest follow on a second. */
-export const ON_FIRST_SHEET = 3;
-
 /** What the handover page says, worked out once for screen, print and PDF. */
 export interface Handover {
   readonly comparisons: readonly Comparison[];

@@ -10,6 +10,7 @@ export * from "./envelope";
 export * from "./fold";
 export * from "./gates";
 export * from "./handover";
+export * from "./handover-sheet";
 export * from "./job-file";
 export * from "./outbox";
 export * from "./places";

@@ -24,10 +24,8 @@ export const MACHINE_KINDS = {
   "boost-capable": "Smoke and air up to boost pressure",
   plain: "Plain smoke maker: no ball, no gauge",
 } as const;
-export type MachineKind = keyof typeof MACHINE_KINDS;
 
 export const SERVICE_KINDS = { fluid: "Smoke fluid", filter: "Filter", repair: "Repair", check: "Checked" } as const;
-export type ServiceKind = keyof typeof SERVICE_KINDS;
 
 /** A day like 2026-01-31, as it is where nobody says another. */
 const today = (missing: string) =>
@@ -104,7 +102,7 @@ export const calibrationForm = formOf<{ readonly machine: Machine }>()(calibrati
 });
 
 /** What was done to a machine, and when. */
-export const serviceFields = fields({
+const serviceFields = fields({
   on: today("Say on which day"),
   what: choice(SERVICE_KINDS, { label: "What was done", defaultValue: "fluid" }),
   note: text({ name: "The note", label: "Note" }).optional(),

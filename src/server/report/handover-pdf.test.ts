@@ -1,6 +1,6 @@
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import { describe, expect, it } from "vitest";
-import { foldJob } from "@/core/journal";
+import { foldJob, handoverSheet } from "@/core/journal";
 import { NOW, proved, SHOP } from "@/core/journal/journal.fixture";
 import { printable } from "./fonts";
 import { handoverPdf } from "./handover-pdf";
@@ -55,7 +55,17 @@ describe("the handover page as PDF", () => {
     const state = foldJob(proved().job.entries, SHOP, NOW);
     const paper = async (more: object) =>
       textOf(await handoverPdf({ number: 7, state: { ...state, ...more }, shopName: "Ferrowick", customer: undefined }));
-    expect(await paper({ practice: "3000-17Y0" })).toContain("Thispageisaboutnorealone");
+    expect(await paper({ practice: "3000-17Y0" })).toContain("thispageisaboutnorealone");
     expect(await paper({})).not.toMatch(/Practice/);
+  });
+
+  it("says what the page says, line by line", async () => {
+    const state = foldJob(proved().job.entries, SHOP, NOW);
+    const text = await textOf(await handoverPdf({ number: 7, state, shopName: "Ferrowick", customer: undefined }));
+    const writing = { day: (iso: string) => iso.slice(0, 4), reading: () => "" };
+    const { blocks, footnote } = handoverSheet(state, { number: 7, shop: "Ferrowick" }, writing);
+    const lines = blocks.flatMap((b) => b.lines.flatMap((l) => [l.strong ?? "", ...l.text.split(/≈ |\d{4}/)]));
+    for (const line of [...lines, footnote]) expect(text).toContain(printable(line).replace(/\s/g, ""));
+    expect(lines.length).toBeGreaterThan(8);
   });
 });

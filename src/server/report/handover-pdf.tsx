@@ -1,10 +1,17 @@
 import { Document, G, Page, Text as PdfText, Polygon, Rect, renderToBuffer, StyleSheet, Svg, View } from "@react-pdf/renderer";
+import { format as formatDate } from "date-fns";
 import { Children, type ComponentProps, type ReactNode } from "react";
 import { intervalText, measureText } from "@/core/checks";
-import { findingPlaces } from "@/core/faults";
-import { type Comparison, findingSurety, handoverOf, type JobState, ON_FIRST_SHEET, type Summary } from "@/core/journal";
+import {
+  type Comparison,
+  type HandoverBlock,
+  type HandoverLine,
+  handoverSheet,
+  type JobState,
+  type Summary,
+} from "@/core/journal";
 import { formatQuantity } from "@/core/units";
-import { airMapOf, BURST_POINTS, layoutOf, mapAround, vehicleName } from "@/core/vehicle";
+import { type AirMap, airMapOf, BURST_POINTS, layoutOf, mapAround } from "@/core/vehicle";
 import { FAMILIES, printable } from "./fonts";
 
 const s = StyleSheet.create({
@@ -30,173 +37,119 @@ interface Input {
   readonly customer: { readonly name: string } | undefined;
 }
 
+const day = (iso: string) => formatDate(new Date(iso), "d MMM yyyy");
+
 function HandoverDocument({ number, state, shopName, customer }: Input) {
-  const page = handoverOf(state);
-  const v = state.vehicle;
-  const map = v ? airMapOf(layoutOf(v)) : undefined;
-  const places = v ? findingPlaces(layoutOf(v), v) : [];
-  const day = (iso: string) => iso.slice(0, 10);
+  const sheet = handoverSheet(
+    state,
+    { number, shop: shopName, customer: customer?.name },
+    { day, reading: (q) => formatQuantity(q) },
+  );
+  const map = state.vehicle && airMapOf(layoutOf(state.vehicle));
   return (
-    <Document title={`${state.practice ? "Practice" : "Job"} ${number}`} author={shopName}>
+    <Document title={sheet.subtitle} author={sheet.shop}>
       <Page size="A4" style={s.page}>
         <View style={s.head}>
           <View>
-            <Text style={s.title}>{v ? [vehicleName(v), v.registration].filter(Boolean).join(" · ") : "Vehicle"}</Text>
-            <Text style={s.muted}>
-              {state.practice ? "Practice" : "Job"} {number}
-              {state.handover ? ` · handed over ${day(state.handover.at)} by ${state.handover.by}` : " · not handed over yet"}
-            </Text>
+            <Text style={s.title}>{sheet.title}</Text>
+            <Text style={s.muted}>{sheet.subtitle}</Text>
           </View>
           <View>
-            <Text style={s.bold}>{shopName}</Text>
-            {customer?.name ? <Text style={s.muted}>for {customer.name}</Text> : null}
+            <Text style={s.bold}>{sheet.shop}</Text>
+            {sheet.customer ? <Text style={s.muted}>for {sheet.customer}</Text> : null}
           </View>
         </View>
-        {state.practice ? (
-          <View style={s.warn}>
-            <Text style={s.bold}>Practice, case {state.practice}: a simulated car. This page is about no real one.</Text>
-          </View>
-        ) : null}
-        {state.handover?.conditional ? (
-          <View style={s.warn}>
-            <Text style={s.bold}>Conditional handover: the proof is not complete, see what is left open.</Text>
-          </View>
-        ) : null}
-        <Text style={s.h2}>Complaint</Text>
-        <Text>{state.story?.complaint ?? "Not written down."}</Text>
-        <Text style={s.h2}>How far it is proved</Text>
-        <Text>{page.proved}</Text>
-        {page.temporary.map((t) => (
-          <View key={t.what} style={s.warn}>
-            <Text>
-              <Text style={s.bold}>Temporary{t.recheck ? `, to be looked at again by ${t.recheck}` : ""}</Text>
-              {t.limit ? ` (only ${t.limit})` : ""}: {t.what}
-            </Text>
-          </View>
+        {sheet.blocks.map((block, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the sheet is drawn once
+          <Block key={i} block={block} map={map} />
         ))}
-        {page.inspected ? (
-          <View>
-            <Text style={s.h2}>Inspected</Text>
-            <Text>Tight: {page.inspected.tight.join(", ") || "nothing was proved so"}.</Text>
-            {page.inspected.leaking.length > 0 ? <Text style={s.bold}>Leaking: {page.inspected.leaking.join(", ")}.</Text> : null}
-            <Text style={s.muted}>Not reached, so not known: {page.inspected.notReached.join(", ") || "nothing"}.</Text>
-          </View>
-        ) : null}
-        <Text style={s.h2}>Measured before and after</Text>
-        {page.comparisons.slice(0, ON_FIRST_SHEET).map((c) => (
-          <ComparisonRow key={c.key} comparison={c} />
-        ))}
-        {page.comparisons.length === 0 ? <Text>No check told anything yet.</Text> : null}
-        {page.codes.map((line) => (
-          <Text key={line}>{line}</Text>
-        ))}
-        {page.monitor ? <Text>{page.monitor}</Text> : null}
-        {state.findings.map((f) => {
-          const extract = map && mapAround(map, f.body.joint);
-          return (
-            <View key={f.entry} style={{ flexDirection: "row", gap: 10 }} wrap={false}>
-              <View style={{ flex: 1 }}>
-                <Text style={s.h2}>Found</Text>
-                <Text>
-                  <Text style={s.bold}>{places.find((p) => p.id === f.body.joint)?.name ?? "Another place"}</Text>
-                  {f.body.size ? ` (equivalent hole about ${formatQuantity(f.body.size)})` : ""}: {f.body.what}
-                </Text>
-                <Text style={s.muted}>{findingSurety(f.body)}</Text>
-              </View>
-              {map && extract ? (
-                <Svg
-                  viewBox={`${extract.view.x} ${extract.view.y} ${extract.view.w} ${extract.view.h}`}
-                  style={{ width: 210, height: 95, marginTop: 8 }}
-                >
-                  {map.zones.flatMap((z) =>
-                    z.boxes.map((b) => (
-                      <Rect
-                        key={`${z.zone} ${b.x} ${b.y}`}
-                        x={b.x}
-                        y={b.y}
-                        width={b.w}
-                        height={b.h}
-                        fill="#eef1ee"
-                        stroke="#555"
-                        strokeWidth={1.5}
-                      />
-                    )),
-                  )}
-                  {extract.zones.map((z) => (
-                    <Text key={z.id} x={z.x} y={z.y} style={{ fontSize: z.size, fontFamily: FAMILIES }} textAnchor="middle">
-                      {z.text}
-                    </Text>
-                  ))}
-                  <G transform={`translate(${extract.at.x} ${extract.at.y})`}>
-                    <Polygon points={BURST_POINTS} fill="#c23c10" />
-                  </G>
-                  <Text
-                    x={extract.name.x}
-                    y={extract.name.y}
-                    style={{ fontSize: extract.name.size, fontFamily: FAMILIES, fontWeight: 700 }}
-                    fill="#c23c10"
-                    textAnchor="middle"
-                  >
-                    {extract.name.text}
-                  </Text>
-                </Svg>
-              ) : null}
-            </View>
-          );
-        })}
-        {page.done.length > 0 ? <Text style={s.h2}>Done</Text> : null}
-        {page.done.map((line) => (
-          <Text key={line}>• {line}</Text>
-        ))}
-        {state.complaint ? (
-          <Text>
-            The complaint was tried again ({state.complaint.how}): {state.complaint.result === "gone" ? "gone" : "it remains"}.
-          </Text>
-        ) : null}
-        {page.modified.length > 0 ? <Text style={s.h2}>Changed for good</Text> : null}
-        {page.modified.map((m) => (
-          <Text key={m}>• {m}</Text>
-        ))}
-        {page.setAside.length + page.unproved.length > 0 ? <Text style={s.h2}>Left open</Text> : null}
-        {page.setAside.map((a) => (
-          <Text key={a.what}>
-            • {a.what} left as it is: {a.reason}
-            {a.risk ? `. Risk: ${a.risk}` : ""}
-            {a.decision ? `. Decided: ${a.decision}` : ""}
-            {a.date ? `. Looked at again by ${a.date}` : ""}
-          </Text>
-        ))}
-        {page.unproved.map((u) => (
-          <Text key={u}>• {u}</Text>
-        ))}
-        {state.handover ? (
-          <View>
-            <Text style={s.h2}>To know and to watch</Text>
-            <Text>{state.handover.summary}</Text>
-            {state.handover.watch ? <Text>Watch: {state.handover.watch}</Text> : null}
-            {state.handover.comeBack ? <Text>Come back: {state.handover.comeBack}</Text> : null}
-            {state.handover.call ? <Text>We ask how it held on {state.handover.call}.</Text> : null}
-          </View>
-        ) : null}
-        {page.outcomes.length > 0 ? <Text style={s.h2}>Since then</Text> : null}
-        {page.outcomes.map((o) => (
-          <Text key={`${o.at} ${o.says}`}>
-            {day(o.at)}: {o.says}
-          </Text>
-        ))}
-        {page.comparisons.length > ON_FIRST_SHEET ? (
-          <View break>
-            <Text style={s.h2}>Further readings</Text>
-            {page.comparisons.slice(ON_FIRST_SHEET).map((c) => (
-              <ComparisonRow key={c.key} comparison={c} />
-            ))}
-          </View>
-        ) : null}
-        <Text style={{ ...s.muted, marginTop: 10, fontSize: 8 }}>
-          Leak sizes are equivalent sharp-edged holes (discharge coefficient 0.61); intervals hold the truth in 95 of 100 cases.
-        </Text>
+        <Text style={{ ...s.muted, marginTop: 10, fontSize: 8 }}>{sheet.footnote}</Text>
       </Page>
     </Document>
+  );
+}
+
+function Block({ block, map }: { block: HandoverBlock; map: AirMap | undefined }) {
+  if (block.kind === "notice")
+    return (
+      <View style={s.warn}>
+        <Lines lines={block.lines} />
+      </View>
+    );
+  if (block.kind === "finding")
+    return (
+      <View style={{ flexDirection: "row", gap: 10 }} wrap={false}>
+        <View style={{ flex: 1 }}>
+          <Text style={s.h2}>{block.title}</Text>
+          <Lines lines={block.lines} />
+        </View>
+        {map ? <FoundOnMap map={map} joint={block.joint} /> : null}
+      </View>
+    );
+  return (
+    <View break={block.kind === "readings" && block.further === true}>
+      <Text style={s.h2}>{block.title}</Text>
+      {block.kind === "readings" ? block.comparisons.map((c) => <ComparisonRow key={c.key} comparison={c} />) : null}
+      <Lines lines={block.lines} />
+    </View>
+  );
+}
+
+const LOOKS = { item: {}, muted: s.muted, bold: s.bold } as const;
+
+const Lines = ({ lines }: { lines: readonly HandoverLine[] }) => (
+  <>
+    {lines.map((l) => (
+      <Text key={`${l.strong} ${l.text}`} style={l.look ? LOOKS[l.look] : {}}>
+        {l.look === "item" ? "• " : ""}
+        {l.strong ? <Text style={s.bold}>{l.strong}</Text> : ""}
+        {l.text}
+      </Text>
+    ))}
+  </>
+);
+
+/** The part of the air map that a finding lies in; nothing where it lies at no joint of it. */
+function FoundOnMap({ map, joint }: { map: AirMap; joint: string }) {
+  const extract = mapAround(map, joint);
+  if (!extract) return null;
+  return (
+    <Svg
+      viewBox={`${extract.view.x} ${extract.view.y} ${extract.view.w} ${extract.view.h}`}
+      style={{ width: 210, height: 95, marginTop: 8 }}
+    >
+      {map.zones.flatMap((z) =>
+        z.boxes.map((b) => (
+          <Rect
+            key={`${z.zone} ${b.x} ${b.y}`}
+            x={b.x}
+            y={b.y}
+            width={b.w}
+            height={b.h}
+            fill="#eef1ee"
+            stroke="#555"
+            strokeWidth={1.5}
+          />
+        )),
+      )}
+      {extract.zones.map((z) => (
+        <Text key={z.id} x={z.x} y={z.y} style={{ fontSize: z.size, fontFamily: FAMILIES }} textAnchor="middle">
+          {z.text}
+        </Text>
+      ))}
+      <G transform={`translate(${extract.at.x} ${extract.at.y})`}>
+        <Polygon points={BURST_POINTS} fill="#c23c10" />
+      </G>
+      <Text
+        x={extract.name.x}
+        y={extract.name.y}
+        style={{ fontSize: extract.name.size, fontFamily: FAMILIES, fontWeight: 700 }}
+        fill="#c23c10"
+        textAnchor="middle"
+      >
+        {extract.name.text}
+      </Text>
+    </Svg>
   );
 }
 
@@ -204,8 +157,8 @@ function ComparisonRow({ comparison }: { comparison: Comparison }) {
   return (
     <View style={s.row}>
       <Text style={{ width: 90 }}>{comparison.name}</Text>
-      <Cell title="Before" summary={comparison.before} none="not measured" />
-      <Cell title="After" summary={comparison.after} none="not repeated" />
+      <Cell title="Before the repair" summary={comparison.before} none="not measured" />
+      <Cell title="After the repair" summary={comparison.after} none="not repeated" />
     </View>
   );
 }
@@ -215,10 +168,10 @@ function Cell({ title, summary, none }: { title: string; summary: Summary | unde
     <View style={{ flex: 1 }}>
       <Text>
         <Text style={s.muted}>{title}: </Text>
-        {summary ? summary.word ? <Text style={s.bold}>{summary.word}. </Text> : "" : none}
+        {summary ? summary.word ? <Text style={s.bold}>{summary.word}: </Text> : "" : none}
         {summary ? summary.headline : ""}
       </Text>
-      {summary?.measures.slice(0, 3).map((m) => (
+      {summary?.measures.slice(0, 2).map((m) => (
         <Text key={m.name} style={s.muted}>
           {m.name}: {measureText(m)}
           {intervalText(m)}
