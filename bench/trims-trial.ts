@@ -1,6 +1,7 @@
 import { fitShapes, type ShapeId } from "@/core/checks/trims/shapes";
 import { type Noise, seededNoise } from "@/core/maths/random";
-import { type Driving, type EngineTruth, operatingState } from "@/core/practice/engine";
+import { operatingState } from "@/core/practice/engine";
+import type { Driving, EngineTruth } from "@/core/practice/engine-truth";
 
 export interface TrimsTrial {
   /** Share of surveys whose true shape was ranked first */

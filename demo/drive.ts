@@ -1,5 +1,6 @@
 import { seededNoise } from "@/core/maths/random";
-import { type Driving, PracticeEngine } from "@/core/practice/engine";
+import { PracticeEngine } from "@/core/practice/engine";
+import type { Driving } from "@/core/practice/engine-truth";
 import type { ChannelId } from "@/core/scan-log";
 import type { HiddenEngine } from "./engine";
 import { writeTable } from "./table";

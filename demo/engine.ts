@@ -1,4 +1,5 @@
-import { type Driving, type EngineTruth, type OperatingState, operatingState } from "@/core/practice/engine";
+import { type OperatingState, operatingState } from "@/core/practice/engine";
+import type { Driving, EngineTruth } from "@/core/practice/engine-truth";
 
 /** The hidden truth of a made-up car's engine. SI. */
 export interface HiddenEngine extends EngineTruth {

@@ -6,7 +6,7 @@ import type { HoldRecord } from "@/core/checks/hold";
 import type { ValveRecord, ValveState } from "@/core/checks/valve";
 import { holeArea, massFlux, SHARP_EDGED } from "@/core/gas/orifice";
 import { type Noise, seededNoise } from "@/core/maths/random";
-import type { Driving } from "@/core/practice/engine";
+import type { Driving } from "@/core/practice/engine-truth";
 import { leftIn } from "@/core/practice/readers/bay";
 import type { Instrument } from "@/core/shop/settings";
 import { fromSi } from "@/core/units";

@@ -4,7 +4,8 @@ import { expect, it } from "vitest";
 import yauzl from "yauzl";
 import { CHECKS, type CheckId, readingsOf } from "@/core/checks";
 import { contextOf } from "@/core/core.fixture";
-import { draftOfToday, type Form, toRecord } from "@/core/form";
+import type { Form } from "@/core/form";
+import { draftOfToday, toRecord } from "@/core/form";
 import * as journal from "@/core/journal";
 import {
   foldJob,

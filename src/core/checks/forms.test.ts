@@ -1,7 +1,8 @@
 import { isDeepStrictEqual } from "node:util";
 import { describe, expect, it } from "vitest";
 import { COLD_AIR, contextOf, TURBO, VAPOUR } from "../core.fixture";
-import { type Form, type FormField, formStateOf, getIn, labelOf, setIn, toDraft, toRecord } from "../form";
+import type { Form } from "../form";
+import { type FormField, formStateOf, getIn, labelOf, setIn, toDraft, toRecord } from "../form";
 import { CHECK_IDS, CHECKS, type CheckId, judgeCheck } from ".";
 import { airflowForm } from "./airflow/fields";
 import { backPressureForm } from "./back-pressure/fields";

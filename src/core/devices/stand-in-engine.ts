@@ -1,4 +1,5 @@
-import { type EngineTruth, PracticeEngine } from "../practice/engine";
+import { PracticeEngine } from "../practice/engine";
+import type { EngineTruth } from "../practice/engine-truth";
 import type { ChannelId } from "../scan-log";
 import type { Every, ScanTool } from "./device";
 

@@ -6,7 +6,6 @@ import {
   choice,
   type Draft,
   fields,
-  formOf,
   formStateOf,
   getIn,
   group,
@@ -22,6 +21,7 @@ import {
   toDraft,
   toRecord,
 } from ".";
+import { formOf } from "./form-of";
 import { gaugeTyped } from "./gauge";
 
 const bodyFields = fields({

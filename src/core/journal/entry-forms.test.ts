@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { NATURAL } from "../core.fixture";
 import { SYMPTOMS } from "../faults";
-import { type Draft, type Form, formStateOf, isRequired, toRecord } from "../form";
+import type { Form } from "../form";
+import { type Draft, formStateOf, isRequired, toRecord } from "../form";
 import {
   type Bodies,
   type CodeRead,

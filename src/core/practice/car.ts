@@ -2,7 +2,8 @@ import type { CheckContext } from "../checks";
 import type { Cause, Trait } from "../faults";
 import { toSi } from "../units";
 import type { VehicleFacts } from "../vehicle";
-import { type Driving, type EngineTruth, type OperatingState, operatingState } from "./engine";
+import { type OperatingState, operatingState } from "./engine";
+import type { Driving, EngineTruth } from "./engine-truth";
 import type { HiddenHole } from "./smoke-fill";
 
 /** One thing that is wrong with a car: a cause, and how bad it is, 0 to 1. */

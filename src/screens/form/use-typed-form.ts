@@ -2,10 +2,10 @@
 
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Control, type FieldErrors, type Resolver, useForm } from "react-hook-form";
+import type { Form } from "@/core/form";
 import {
   type Draft,
   draftOfToday,
-  type Form,
   type FormState,
   formStateOf,
   isRequired,

@@ -1,6 +1,16 @@
 "use client";
 
-import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import {
+  createContext,
+  type RefObject,
+  useCallback,
+  useContext,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { type CheckContext, type CheckId, contextOf } from "@/core/checks";
 import {
   type Bodies,
@@ -167,34 +177,25 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop, ex
     [write],
   );
 
-  const drawn = useRef<readonly JournalEntry[]>([]);
-  const settled = useCallback(async () => {
-    await Promise.allSettled(underway.current.values());
-    const until = Date.now() + DRAWS;
-    const there = (id: string) => drawn.current.some((e) => e.id === id);
-    while (!written.current.every(there) && Date.now() < until) await new Promise((done) => setTimeout(done, 20));
-    written.current = [];
-    return drawn.current;
-  }, []);
-
   const kept = useKept();
   const entries = useMemo(() => {
     const outbox = shown(kept.filter((k) => k.entry.jobId === jobId));
     return withOutbox(journal, outbox, new Date(minute).toISOString(), knownRoles());
   }, [journal, jobId, kept, minute]);
-  drawn.current = entries;
+  const settled = useSettled(entries, written, underway);
   const practice = useMemo(() => entries.some((e) => e.kind === "opened" && (e.body as Bodies["opened"]).practice), [entries]);
   const folded = useMemo(
     () => foldJob(entries, shop, minute + (practice ? bayAhead(entries, minute) : 0), wanted ? experience : undefined),
     [entries, shop, minute, practice, wanted, experience],
   );
   const state = useMemo(() => withoutHints(folded, entries), [folded, entries]);
-  if (practice) {
+  useLayoutEffect(() => {
+    if (!practice) return;
     const ended = latestIn(entries);
     const last = bay.current.at(-1);
     if (!last) bay.current.push([0, ended]);
     else if (ended > last[1]) bay.current.push([Date.now(), ended]);
-  }
+  }, [practice, entries]);
   const vehicle = state.vehicle;
   const context = useMemo(
     (): CheckContext | undefined => vehicle && contextOf(vehicle, shop, state.practice),
@@ -206,4 +207,38 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop, ex
     () => ({ id: jobId, state, shop, layout, context, map, entries, experience, append, settled }),
     [jobId, state, shop, layout, context, map, entries, experience, append, settled],
   );
+}
+
+/**
+ * The journal once all that was written here is drawn, or it was waited for long enough.
+ * @param entries as they are drawn; @param written ids of what was recorded; @param underway what is being recorded.
+ */
+function useSettled(
+  entries: readonly JournalEntry[],
+  written: RefObject<string[]>,
+  underway: RefObject<ReadonlyMap<string, Promise<unknown>>>,
+): Job["settled"] {
+  const drawn = useRef<readonly JournalEntry[]>([]);
+  /** Who waits until all that was written is drawn */
+  const waiting = useRef(new Set<() => void>());
+  const isDrawn = useCallback(() => written.current.every((id) => drawn.current.some((e) => e.id === id)), [written]);
+  useLayoutEffect(() => {
+    drawn.current = entries;
+    if (isDrawn()) for (const over of [...waiting.current]) over();
+  }, [entries, isDrawn]);
+  return useCallback(async () => {
+    await Promise.allSettled(underway.current.values());
+    if (!isDrawn())
+      await new Promise<void>((done) => {
+        const over = () => {
+          clearTimeout(late);
+          waiting.current.delete(over);
+          done();
+        };
+        const late = setTimeout(over, DRAWS);
+        waiting.current.add(over);
+      });
+    written.current = [];
+    return drawn.current;
+  }, [isDrawn, written, underway]);
 }

@@ -1,5 +1,5 @@
 import { stateAt } from "../../practice/car";
-import type { Driving } from "../../practice/engine";
+import type { Driving } from "../../practice/engine-truth";
 import type { Bay } from "../../practice/readers/bay";
 import { airOf, ambientOf, IDLE, mapOf, meterOf, rpmOf, WIDE } from "../../practice/readers/running";
 import type { AirflowRecord } from "./fields";

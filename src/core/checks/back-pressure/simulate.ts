@@ -1,5 +1,5 @@
 import { stateAt } from "../../practice/car";
-import type { Driving } from "../../practice/engine";
+import type { Driving } from "../../practice/engine-truth";
 import { type Bay, gaugeIn, shown } from "../../practice/readers/bay";
 import { held, IDLE } from "../../practice/readers/running";
 import type { BackPressure } from "./fields";

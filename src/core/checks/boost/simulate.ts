@@ -1,5 +1,5 @@
 import { engineTruth, hasTrait, stateAt } from "../../practice/car";
-import type { Driving } from "../../practice/engine";
+import type { Driving } from "../../practice/engine-truth";
 import { type Bay, shown } from "../../practice/readers/bay";
 import { ambientOf, limpOf, mapOf, meterOf, rpmOf } from "../../practice/readers/running";
 import type { BoostRecord } from "./fields";

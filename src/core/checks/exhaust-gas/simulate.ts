@@ -1,5 +1,5 @@
 import { hasTrait, stateAt } from "../../practice/car";
-import type { Driving } from "../../practice/engine";
+import type { Driving } from "../../practice/engine-truth";
 import { type Bay, chosen, percent, type Setup } from "../../practice/readers/bay";
 import { dryExhaust } from "../../practice/readers/gas";
 import { held, IDLE } from "../../practice/readers/running";

@@ -1,6 +1,6 @@
 import { R_AIR } from "../../gas/air";
 import { hasTrait, stateAt } from "../../practice/car";
-import type { Driving } from "../../practice/engine";
+import type { Driving } from "../../practice/engine-truth";
 import { type Bay, shown, showsTo } from "../../practice/readers/bay";
 import { held, IDLE, meterOf, rpmOf } from "../../practice/readers/running";
 import type { FilterRecord } from "./fields";

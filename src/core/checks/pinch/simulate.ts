@@ -1,5 +1,6 @@
 import { engineTruth, holesOf, stateAt } from "../../practice/car";
-import type { EngineTruth, OperatingState } from "../../practice/engine";
+import type { OperatingState } from "../../practice/engine";
+import type { EngineTruth } from "../../practice/engine-truth";
 import { type Bay, chosen, percent, placeOf, type Setup, shown } from "../../practice/readers/bay";
 import { IDLE, trimOf } from "../../practice/readers/running";
 import { behind } from ".";

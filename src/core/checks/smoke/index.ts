@@ -14,7 +14,9 @@ export * from "./draft";
 export * from "./fields";
 export * from "./judge";
 export * from "./plan";
+export * from "./reading";
 export * from "./sections";
+export * from "./traps";
 
 export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
   id: "smoke",

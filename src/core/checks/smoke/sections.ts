@@ -4,7 +4,8 @@ import { entryZone, type FillSetup, type Joint, type Layout, reachOf, type ZoneI
 import type { Together } from "../contract";
 import { jointName, type Verdict } from "../verdict";
 import type { SmokeRun } from "./fields";
-import { arrivalsOf, readSmoke } from "./judge";
+import { arrivalsOf } from "./judge";
+import { readSmoke } from "./reading";
 
 /** One way to cut the circuit in two: what to shut, what that takes out of the fill, and how well it splits. */
 export interface Section {

@@ -7,8 +7,9 @@ import { toSi } from "../../units";
 import { reachOf, usualSetup } from "../../vehicle";
 import { smoke } from ".";
 import { type SmokeRun, smokeFields } from "./fields";
-import { judgeSmoke, readSmoke, thinned } from "./judge";
+import { judgeSmoke } from "./judge";
 import { planSmoke } from "./plan";
+import { readSmoke, thinned } from "./reading";
 
 const context = contextOf(NATURAL);
 const judge = (run: SmokeRun) => judgeSmoke(run, context);

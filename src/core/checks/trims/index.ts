@@ -7,6 +7,7 @@ import { trimOperatingPoints } from "./operating-points";
 import { planTrims } from "./plan";
 import { rows, type Seen } from "./rows";
 
+export * from "./cluster";
 export * from "./fields";
 export * from "./judge";
 export * from "./points";

@@ -3,15 +3,13 @@ import { holeDiameter, SHARP_EDGED } from "../../gas/orifice";
 import type { Limits } from "../../shop/limits";
 import { toSi } from "../../units";
 import type { VehicleFacts } from "../../vehicle";
+import { type BankPoint, clustered, type OperatingPoint } from "./cluster";
 import type { TrimPoint, TrimSurvey } from "./fields";
 import type { Seen } from "./rows";
 import {
-  type BankPoint,
-  clustered,
   fitShapes,
   fitShared,
   manifoldFlux,
-  type OperatingPoint,
   type ShapeFit,
   type ShapeId,
   type SharedHole,

@@ -1,4 +1,6 @@
 import { holeArea, holeDiameter, massFlux, SHARP_EDGED } from "../../gas/orifice";
+import { logTail } from "../../maths/normal-tail";
+import { type BankPoint, type Cluster, clustered, type OperatingPoint } from "./cluster";
 
 export const SHAPE_IDS = [
   "none",
@@ -10,26 +12,6 @@ export const SHAPE_IDS = [
   "rich-grows-with-flow",
 ] as const;
 export type ShapeId = (typeof SHAPE_IDS)[number];
-
-/** Where the engine runs, as one bank sees it. SI. */
-export interface OperatingPoint {
-  /** Indicated metered flow of this bank, kg/s */
-  readonly flow: number;
-  /** Manifold pressure, Pa absolute */
-  readonly map: number;
-  /** Charge pipe pressure, Pa absolute; unknown when absent */
-  readonly charge?: number;
-}
-
-/** One steady point as one bank sees it. SI. */
-export interface BankPoint extends OperatingPoint {
-  /** Total trim, fraction */
-  readonly trim: number;
-  /** sd of the window's own mean trim, fraction; 0 when not known */
-  readonly scatter: number;
-  /** +1 or −1 when the ECU stood at that end of its range: the truth lies at or beyond. */
-  readonly saturated: -1 | 0 | 1;
-}
 
 export interface SurveyConditions {
   /** Pa absolute */
@@ -117,47 +99,6 @@ const FAULT_GRID = normalised([
   ...spaced(0.31, 1.2, 90).map((b) => ({ b, weight: LARGE_ERROR })),
   ...spaced(0.31, 0.6, 30).map((b) => ({ b: -b, weight: LARGE_ERROR })),
 ]);
-
-/** Points of nearly one airflow taken together: `count` readings of one value, each with the same noise. */
-interface Cluster extends BankPoint {
-  readonly count: number;
-}
-
-/** Relative width of the airflow within which points say the same; it widens until no more clusters are left than are fitted. */
-const SAME_FLOW = 0.04;
-const MOST_FITTED = 24;
-/** Trims this near each other stand at one stop, fraction. */
-const AT_ONE_STOP = 0.01;
-
-/**
- * Thins many points of nearly one airflow to their mean. Under Gaussian noise a mean of n with sd/√n says what the n say;
- * n points at one stop say "at least" n times, and do not average with what stands free.
- */
-export function clustered(points: readonly BankPoint[], width = SAME_FLOW): Cluster[] {
-  const clusters: BankPoint[][] = [];
-  for (const p of points.toSorted((a, b) => a.flow - b.flow || a.map - b.map || a.trim - b.trim)) {
-    const last = clusters.at(-1);
-    const first = last?.[0];
-    const together = first?.saturated === p.saturated && (p.saturated === 0 || Math.abs(first.trim - p.trim) < AT_ONE_STOP);
-    const alike = first && together && p.flow <= first.flow * (1 + width);
-    if (last && alike && Math.abs(first.map - p.map) <= width * first.map) last.push(p);
-    else clusters.push([p]);
-  }
-  if (clusters.length > MOST_FITTED && width < 1) return clustered(points, 1.5 * width);
-  return clusters.map((group): Cluster => {
-    const mean = (of: (p: BankPoint) => number) => group.reduce((sum, p) => sum + of(p), 0) / group.length;
-    const charges = group.filter((p) => p.charge !== undefined);
-    return {
-      flow: mean((p) => p.flow),
-      map: mean((p) => p.map),
-      ...(charges.length > 0 ? { charge: charges.reduce((sum, p) => sum + (p.charge as number), 0) / charges.length } : {}),
-      trim: mean((p) => p.trim),
-      scatter: Math.sqrt(mean((p) => p.scatter ** 2)),
-      saturated: (group[0] as BankPoint).saturated,
-      count: group.length,
-    };
-  });
-}
 
 /**
  * Which shape the total trims of one bank have against airflow, with odds, error and hole.
@@ -472,39 +413,3 @@ function holeOf(hypotheses: readonly Hypothesis[], weights: readonly number[], t
   };
   return { diameter: quantile(0.5), low: quantile(0.025), high: quantile(0.975) };
 }
-
-/**
- * log P(Z > z) of a standard normal, within 1e-5: straight between the values of a table, since a survey asks for hundreds
- * of thousands.
- */
-function logTail(z: number): number {
-  if (z < TABLE_FROM) return 0;
-  if (z >= TABLE_TO) return logFarTail(z, 3);
-  const at = (z - TABLE_FROM) * TABLE_STEPS;
-  const i = Math.floor(at);
-  const low = TAIL_TABLE[i] as number;
-  return low + (at - i) * ((TAIL_TABLE[i + 1] as number) - low);
-}
-
-/** The same by so many terms of its continued fraction (Abramowitz & Stegun 26.2.14): 40 from z = 2, 3 from 20. */
-function logFarTail(z: number, terms: number): number {
-  let below = z;
-  for (let k = terms; k > 0; k--) below = z + k / below;
-  return -0.5 * z * z - 0.5 * Math.log(2 * Math.PI) - Math.log(below);
-}
-
-/** P(Z > z): Abramowitz & Stegun 26.2.17, |error| < 7.5e−8. */
-function normalTail(z: number): number {
-  if (z < 0) return 1 - normalTail(-z);
-  const t = 1 / (1 + 0.2316419 * z);
-  const sum = t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
-  return (Math.exp(-0.5 * z * z) / Math.sqrt(2 * Math.PI)) * sum;
-}
-
-const TABLE_FROM = -5;
-const TABLE_TO = 20;
-const TABLE_STEPS = 500;
-const TAIL_TABLE = Float64Array.from({ length: (TABLE_TO - TABLE_FROM) * TABLE_STEPS + 1 }, (_, i) => {
-  const z = TABLE_FROM + i / TABLE_STEPS;
-  return z < 2 ? Math.log(normalTail(z)) : logFarTail(z, 40);
-});

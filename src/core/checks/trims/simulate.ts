@@ -1,5 +1,5 @@
 import { stateAt } from "../../practice/car";
-import type { Driving } from "../../practice/engine";
+import type { Driving } from "../../practice/engine-truth";
 import { type Bay, percent, shown } from "../../practice/readers/bay";
 import { airOf, ambientOf, held, IDLE, mapOf, meterOf, rpmOf } from "../../practice/readers/running";
 import type { TrimSurvey } from "./fields";

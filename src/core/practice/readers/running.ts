@@ -1,5 +1,6 @@
 import { engineTruth } from "../car";
-import { type Driving, type OperatingState, PracticeEngine } from "../engine";
+import { type OperatingState, PracticeEngine } from "../engine";
+import type { Driving } from "../engine-truth";
 import { type Bay, shown } from "./bay";
 
 export const IDLE: Driving = {};

@@ -1,7 +1,8 @@
 "use client";
 
 import type { CheckFacts } from "@/core/checks/check-form";
-import { type FieldError, type Form, type FormState, isAsked, labelOf } from "@/core/form";
+import type { Form } from "@/core/form";
+import { type FieldError, type FormState, isAsked, labelOf } from "@/core/form";
 import { Note } from "@/ui/note";
 
 /** What stands between what was typed and a record: what is wrong in full, then what was not said yet, each a way there. */

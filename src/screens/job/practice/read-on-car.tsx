@@ -3,7 +3,8 @@
 import { Car, FastForward, Unplug } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { playedInstrument } from "@/core/devices/played";
-import { type Draft, type Form, getIn, readSoFar, toDraft } from "@/core/form";
+import type { Form } from "@/core/form";
+import { type Draft, getIn, readSoFar, toDraft } from "@/core/form";
 import type { Answered } from "@/core/practice/answers";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";

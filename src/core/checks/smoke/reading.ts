@@ -1,0 +1,105 @@
+import { massFlowOfStandard } from "../../gas/air";
+import { holeFromBall, standardFlowOfBall } from "../../gas/flow-ball";
+import { leakDiameter } from "../../gas/orifice";
+import { fitSettling, type Settling } from "../../gas/settle";
+import { settleTimeConstant } from "../../gas/vessel";
+import { stretchEdges, stretchMeans } from "../../maths/thin";
+import { ballCurve } from "../../shop/machine";
+import { toSi, UNITS } from "../../units";
+import type { Reach } from "../../vehicle";
+import type { SmokeRun } from "./fields";
+
+/** The run's samples in SI with the settling of flow and pressure, as far as they can be told. */
+export interface SmokeReading {
+  readonly times: readonly number[];
+  /** m³/s standard */
+  readonly flows: readonly number[];
+  /** Pa gauge */
+  readonly pressures: readonly number[];
+  readonly flow?: Settling;
+  readonly pressure?: Settling;
+  /** Expected settling time constant from volume and machine, s */
+  readonly expectedTime: number;
+  /** Equivalent hole of all that flows out, m; absent where the ball stands beyond its calibration */
+  readonly hole?: { readonly diameter: number; readonly low: number; readonly high: number };
+  /** The ball settled above its last calibrated height: the hole is at least this, m */
+  readonly atLeast?: number;
+}
+
+/** A ball's scale is read to this share of its top where nobody said how finely it is divided. */
+const USUAL_DIVISION = 1 / 40;
+/** Longest series that is fitted whole: longer ones are thinned to the means of as many stretches. */
+const MOST_FITTED = 80;
+
+/**
+ * Means of stretches of a long series, short ones first: the rush is over in a few time constants, the rest stands still.
+ * A short series stays as it is.
+ */
+export function thinned(times: readonly number[], values: readonly number[]): readonly [number[], number[]] {
+  if (times.length <= MOST_FITTED) return [[...times], [...values]];
+  const edges = stretchEdges(times.length, MOST_FITTED, 2);
+  return [stretchMeans(times, edges), stretchMeans(values, edges)];
+}
+
+/** Flow and pressure of a run, settled values and the hole they make together; void traps are not looked at here. */
+export function readSmoke(run: SmokeRun, { volume }: Pick<Reach, "volume">): SmokeReading {
+  const known = readings.get(run);
+  if (known?.volume === volume) return known.reading;
+  const reading = readAnew(run, volume);
+  readings.set(run, { volume, reading });
+  return reading;
+}
+
+/** A run is fitted for its verdict, and again each time it is held against others: once is enough. */
+const readings = new WeakMap<SmokeRun, { readonly volume: number; readonly reading: SmokeReading }>();
+
+function readAnew(run: SmokeRun, volume: number): SmokeReading {
+  const flowScale = UNITS[run.units.flow].scale;
+  const pressureScale = UNITS[run.units.pressure].scale;
+  const maxFlow = toSi(run.machine.maxFlow);
+  const rated = toSi(run.machine.ratedPressure);
+  const ambient = toSi(run.ambient);
+  const temperature = toSi(run.temperature);
+  const times = run.samples.map((s) => s[0]);
+  const pressures = run.samples.map((s) => s[2] * pressureScale);
+  // A machine's own curve was taken with air at its set pressure: it gives standard flow at once.
+  const curve = run.machine.calibration && ballCurve(run.machine.calibration, { ambient, temperature });
+  const flows = run.samples.map((s, i) =>
+    curve ? curve.flowAt(s[1]).flow : standardFlowOfBall(s[1] * flowScale, ambient + (pressures[i] as number), temperature),
+  );
+  const expectedTime = settleTimeConstant({ volume, setPressure: rated, ambient, maxFlow });
+  const base = { times, flows, pressures, expectedTime };
+  if (times.length < 3) return base;
+  const guess = Math.max(2, 3 * expectedTime);
+  const approach = (values: readonly number[], resolution: number) => fitSettling(...thinned(times, values), guess, resolution);
+  const settled = approach(flows, 0.02 * maxFlow);
+  const pressure = approach(pressures, 0.02 * rated);
+  // However well the fit settles, the ball was read to half a division.
+  const half = (run.machine.division ? toSi(run.machine.division) : USUAL_DIVISION * maxFlow) / 2;
+  const flow: Settling = {
+    ...settled,
+    low: Math.min(settled.low, settled.value - half),
+    high: Math.max(settled.high, settled.value + half),
+  };
+  if (!(pressure.value > 5)) return { ...base, flow, pressure };
+  const hole = (q: number, p: number) =>
+    leakDiameter({
+      massFlow: massFlowOfStandard(Math.max(0, q)),
+      upstream: ambient + Math.max(1, p),
+      downstream: ambient,
+      temperature,
+    });
+  const last = run.samples.slice(-Math.max(3, Math.floor(run.samples.length / 4)));
+  const beyond = curve && last.some((s) => curve.flowAt(s[1]).extrapolated && s[1] > 0);
+  if (beyond) return { ...base, flow, pressure, atLeast: hole(flow.value, pressure.value) };
+  return {
+    ...base,
+    flow,
+    pressure,
+    hole: {
+      diameter: holeFromBall(Math.max(0, flow.value), pressure.value, ambient, temperature),
+      low: hole(flow.low, pressure.high),
+      high: hole(flow.high, pressure.low),
+    },
+  };
+}
