@@ -34,6 +34,8 @@ const STATION_KEYS = ["1", "2", "3", "4", "5", "6", "7", "8", "9"];
 
 /** The same in both themes: what changes with the theme is contrast alone. */
 async function inBothThemes(page: Page, where: string, within?: string): Promise<string[]> {
+  // The title of a page that was just gone to comes with the last of it.
+  await expect(page).toHaveTitle(/./);
   const dim = await violations(page, where, [], within);
   await page.evaluate(() => document.documentElement.setAttribute("data-theme", "daylight"));
   const daylight = await violations(page, `${where}, in daylight`, ["color-contrast"], within);

@@ -194,10 +194,10 @@ test("a shop of its own is set up in one page: name, lead, people, first machine
     await page.getByLabel("Name 1").fill("Isla Renn");
     await page.getByLabel("Role 1").selectOption("apprentice");
     await page.getByLabel("Machine", { exact: true }).fill("Wisp");
-    await page.getByLabel("Rated pressure, gauge").fill("13");
+    await page.getByLabel("Rated pressure, gauge", { exact: true }).fill("13");
     await button(page, "Begin").click();
-    await expect(page.getByRole("alert").filter({ hasText: "Flow:" })).toBeVisible();
-    await page.getByLabel("Flow, hose open").fill("12");
+    await expect(page.getByRole("alert").filter({ hasText: "The machine is not all there yet" })).toBeVisible();
+    await page.getByLabel("Flow, hose open", { exact: true }).fill("12");
     await button(page, "Begin").click();
     await expect(page.getByRole("heading", { name: /Bay board/ })).toContainText("Tarn Slip Garage");
     await expect(who(page)).toHaveText("Maren Oake");
@@ -440,6 +440,7 @@ test("on the shop's network the plain port only leads to HTTPS, and what waited 
     await button(there, "Come in").click();
     await expect(there.getByRole("heading", { name: "What waits on the plain page" })).toBeVisible();
     await button(there, "Sign in").first().click();
+    await expect(there.getByRole("dialog", { name: "Who is working?" })).toBeVisible();
     await enterPin(there, "Tobin Falk", DEMO_PIN);
     await expect(there.getByText("1 entry of Maren Oake waits there, too")).toBeVisible();
     await expect(page.getByText("Look through it on the new page")).toBeVisible();
