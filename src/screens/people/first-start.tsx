@@ -158,7 +158,7 @@ export function FirstStart({ known, shopName }: { known: readonly string[]; shop
               As its plate says; its calibration can follow. Leave it empty to add machines later, in Shop.
             </p>
           </div>
-          <div className="grid items-end gap-3 sm:grid-cols-3">
+          <div className="grid items-start gap-3 sm:grid-cols-3">
             <FormFields of={machine} names={MACHINE_FIELDS} />
           </div>
           {wrong?.path.startsWith("machine") && <ErrorNote>{wrong.message}</ErrorNote>}

@@ -36,9 +36,11 @@ export function Instruments({ shop, save }: ShopPartProps) {
           <li className="py-3 text-muted">None described yet. Checks then ask for the division each time.</li>
         )}
       </DividedList>
-      <Form className="grid items-end gap-3 sm:grid-cols-2 xl:grid-cols-5" onSubmit={() => void add()}>
+      <Form className="grid items-start gap-3 sm:grid-cols-2 xl:grid-cols-5" onSubmit={() => void add()}>
         <FormFields of={form} names={["name", "division", "end", "reads"]} />
-        <Button type="submit">Add instrument</Button>
+        <Button type="submit" className="sm:mt-6">
+          Add instrument
+        </Button>
       </Form>
     </section>
   );

@@ -51,9 +51,11 @@ export function Machines({
           <li className="py-3 text-muted">None described yet. Until then a usual machine is assumed, and runs say so.</li>
         )}
       </DividedList>
-      <Form className="grid items-end gap-3 sm:grid-cols-2 lg:grid-cols-4" onSubmit={() => void add()}>
+      <Form className="grid items-start gap-3 sm:grid-cols-2 lg:grid-cols-4" onSubmit={() => void add()}>
         <FormFields of={form} names={MACHINE_FIELDS} />
-        <Button type="submit">Add machine</Button>
+        <Button type="submit" className="sm:mt-6">
+          Add machine
+        </Button>
       </Form>
     </section>
   );
@@ -165,11 +167,13 @@ function ServiceLog({
         </p>
       )}
       <Form
-        className="flex flex-wrap items-end gap-3"
+        className="flex flex-wrap items-start gap-3"
         onSubmit={() => void form.submit((done) => change({ ...machine, service: [...machine.service, done] }))}
       >
         <FormFields of={form} names={["what", "note"]} />
-        <Button type="submit">Add to the log of {machine.name}</Button>
+        <Button type="submit" className="sm:mt-6">
+          Add to the log of {machine.name}
+        </Button>
       </Form>
     </div>
   );

@@ -110,11 +110,13 @@ export function ShopScreen({
 function ShopName({ shop, save }: ShopPartProps) {
   const form = useShopForm(shopNameForm, "name", shop);
   return (
-    <Form className="flex max-w-xl items-end gap-3" onSubmit={() => void form.submit(({ name }) => save({ ...shop, name }))}>
+    <Form className="flex max-w-xl items-start gap-3" onSubmit={() => void form.submit(({ name }) => save({ ...shop, name }))}>
       <div className="grow">
         <FormFields of={form} names={["name"]} />
       </div>
-      <Button type="submit">Save</Button>
+      <Button type="submit" className="mt-6">
+        Save
+      </Button>
     </Form>
   );
 }
