@@ -4,6 +4,7 @@ import { Calculator, Delete } from "lucide-react";
 import { Popover } from "radix-ui";
 import { type Ref, useId, useState } from "react";
 import { type BandId, formatQuantity, parseField, plausibility, type UnitId } from "@/core/units";
+import { afterPress } from "./after-press";
 import { RequiredDot } from "./field";
 
 /**
@@ -67,10 +68,12 @@ export function QuantityField({
           value={value}
           placeholder={`e.g. ${example} ${unit}`}
           onChange={(e) => onChange(e.target.value)}
-          onBlur={() => {
-            setTouched(true);
-            onBlur?.();
-          }}
+          onBlur={() =>
+            afterPress(() => {
+              setTouched(true);
+              onBlur?.();
+            })
+          }
           aria-invalid={complaint ? true : undefined}
           aria-describedby={`${id}-note`}
         />

@@ -22,6 +22,7 @@ import {
 } from "@/core/form";
 import type { Instrument } from "@/core/shop/settings";
 import { formatQuantity } from "@/core/units";
+import { afterPress } from "@/ui/after-press";
 import { Chips, Choice, Tick } from "@/ui/choice";
 import { SelectField, TextArea, TextField } from "@/ui/field";
 import { Locked } from "@/ui/locked";
@@ -81,7 +82,7 @@ function PlainField<Known>({ name, field, state, held, control, required, draw, 
   const typed = {
     ref: input.ref,
     value: text(shown),
-    onBlur: input.onBlur,
+    onBlur: () => afterPress(input.onBlur),
     className,
   };
   switch (field.type) {
@@ -202,7 +203,7 @@ function GaugeField<Known>({
           placeholder={field.measures === "voltage" ? "0.01 V" : "0.5 inHg"}
           value={typed.division ?? ""}
           error={division.fieldState.error?.message}
-          onBlur={division.field.onBlur}
+          onBlur={() => afterPress(division.field.onBlur)}
           onChange={(e) => division.field.onChange(e.target.value)}
         />
       )}
@@ -213,7 +214,7 @@ function GaugeField<Known>({
           placeholder={field.measures === "voltage" ? "20 V" : "30 inHg"}
           value={typed.end ?? ""}
           error={end.fieldState.error?.message}
-          onBlur={end.field.onBlur}
+          onBlur={() => afterPress(end.field.onBlur)}
           onChange={(e) => end.field.onChange(e.target.value)}
         />
       )}
@@ -223,7 +224,7 @@ function GaugeField<Known>({
         value={typed.zero ?? "0"}
         error={zero.fieldState.error?.message}
         warning={off}
-        onBlur={zero.field.onBlur}
+        onBlur={() => afterPress(zero.field.onBlur)}
         onChange={(e) => zero.field.onChange(e.target.value)}
         hint={chosen ? `in ${chosen.division.unit}` : undefined}
       />
