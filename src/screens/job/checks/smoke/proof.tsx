@@ -166,6 +166,7 @@ export function ProofFields({ run }: { run: SmokeHandle }) {
           </p>
           <QuantityField
             label="Pressure with the hose clamped"
+            required
             field="smokePressure"
             example={String(full.value)}
             unit={machine.ratedPressure.unit}
@@ -176,6 +177,7 @@ export function ProofFields({ run }: { run: SmokeHandle }) {
           />
           <Said
             label="The ball, hose clamped"
+            required
             yes="Sat at the bottom"
             no="Did not"
             value={draft.ballAtBottom}
@@ -185,6 +187,7 @@ export function ProofFields({ run }: { run: SmokeHandle }) {
       )}
       <Said
         label="Smoke out of the open hose"
+        required
         yes="Came"
         no="Did not"
         value={draft.smokeSeen}
