@@ -27,7 +27,7 @@ describe("a database of an older version", () => {
     const db = openDb(data);
     refreshStale(db);
     const [job] = listJobs({ includeClosed: true }, db);
-    expect(job).toMatchObject({ number: 1, station: "handover", complaint: expect.stringMatching(/./) });
+    expect(job).toMatchObject({ number: 1, station: "prove", complaint: expect.stringMatching(/./) });
     expect(job?.folded).toBe(job?.top);
     expect(readEntries(job?.id as string, 0, db)).toHaveLength(job?.top as number);
     expect(readCustomer(job?.id as string, db)?.name).toBe("Hanne Quill");

@@ -12,7 +12,10 @@ if (typeof document !== "undefined") {
  * the key away that it is left for.
  */
 export function afterPress(work: () => void): void {
-  if (!pressed) return work();
+  if (!pressed) {
+    work();
+    return;
+  }
   const over = new AbortController();
   const then = () => {
     over.abort();

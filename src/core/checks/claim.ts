@@ -23,12 +23,40 @@ export const atomOf = (question: string, place: string, state?: string): Atom =>
   ...(state ? { state } : {}),
 });
 
+/** Quantities that a reading was taken at, SI: boost asked, exhaust flow, engine speed. */
+export type Point = Readonly<Record<string, number>>;
+
+/** A condition that a fault showed under, and how far from it a reading may lie that answers it. */
+export interface Window {
+  readonly of: string;
+  /** SI; open on the harder side, where physics has one */
+  readonly from?: number;
+  readonly to?: number;
+  /** As a sentence says it: "with at least 2.1 bar asked, as it failed" */
+  readonly words: string;
+}
+
+/** Whether one point lies within every window; one that says nothing of a quantity lies in none of it. */
+const lies = (point: Point, windows: readonly Window[]): boolean =>
+  windows.every(({ of, from = Number.NEGATIVE_INFINITY, to = Number.POSITIVE_INFINITY }) => {
+    const value = point[of];
+    return value !== undefined && value >= from && value <= to;
+  });
+
+/** Whether a reading was taken under these conditions: at one point at least that lies within them all. */
+export const isUnder = (at: readonly Point[], windows: readonly Window[]): boolean =>
+  windows.length === 0 || at.some((point) => lies(point, windows));
+
 /**
  * What a record says of one question. Two records may answer an obligation together; what an entry hides or a log lacks
  * does not appear.
  */
 export interface Claim extends Atom {
   readonly says: Says;
+  /** What it was read at, SI by quantity: one or several points of it */
+  readonly at?: readonly Point[];
+  /** Of one that is bad: what must be met by what answers it, as large as the fault was */
+  readonly under?: readonly Window[];
   /** What it is called in a sentence: "PCV hose tight" */
   readonly words: string;
   /** Joints whose touching un-proves it; `AT_LARGE` among them: also whatever is no joint of the layout */

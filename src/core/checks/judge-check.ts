@@ -1,4 +1,5 @@
 import { inSentence } from "../sentence";
+import { formatQuantity, fromSi, toSi } from "../units";
 import { FACT_NAMES, isKnown } from "../vehicle";
 import { columnsOf } from "./columns";
 import type { CheckContext } from "./context";
@@ -7,6 +8,7 @@ import { simulatedDevice } from "./fields";
 import type { CheckId } from "./ids";
 import { onScale } from "./readings";
 import { CHECKS } from "./registry";
+import type { RequiredSize } from "./required-size";
 import { jointName, type Verdict, voidVerdict } from "./verdict";
 
 /** Judges a record of any kind; the record has passed its kind's schema at the door. */
@@ -17,11 +19,9 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
     const name = inSentence(context.layout.joints.find((j) => j.id === place)?.name ?? place);
     return voidVerdict(`${check.name}: not at the ${name}`, "this check says nothing of such a part, or the vehicle has none");
   }
-  const verdict = withHidden(
-    onScale(check.judge(record, context), check.fields.members, record),
-    check.hides?.(record) ?? [],
-    context,
-  );
+  const held = againstJob(kind, record, context);
+  const judged = withSofter(check.judge(held, context), record, held);
+  const verdict = withHidden(onScale(judged, check.fields.members, held), check.hides?.(held) ?? [], context);
   const device = context.practice ? undefined : simulatedDevice(record);
   if (device !== undefined)
     return voidVerdict(
@@ -35,6 +35,25 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
   return verdict.outcome === "pass"
     ? { ...shown, outcome: "unsure", reasons: [open, ...verdict.reasons], zones: [] }
     : { ...verdict, reasons: [...verdict.reasons, open] };
+}
+
+/** A record of the vapour system held against what the job asks, where it brings something softer or nothing. */
+function againstJob(kind: CheckId, record: object, { required }: CheckContext): object {
+  if (!required || !("required" in CHECKS[kind].fields.members)) return record;
+  const { required: own } = record as { readonly required?: RequiredSize };
+  return own && toSi(own.size) <= toSi(required.size) * (1 + 1e-9) ? record : { ...record, required };
+}
+
+/** A verdict that says that its record brought a softer bar than the job's. */
+function withSofter(verdict: Verdict, record: object, held: object): Verdict {
+  const { required: own } = record as { readonly required?: RequiredSize };
+  const { required: bar } = held as { readonly required?: RequiredSize };
+  if (record === held || !own || !bar || verdict.outcome === "void") return verdict;
+  const size = (q: RequiredSize) => formatQuantity(fromSi(toSi(q.size), "mm"));
+  return {
+    ...verdict,
+    reasons: [...verdict.reasons, `held against ${size(bar)} (${bar.source}), not the ${size(own)} it was recorded with`],
+  };
 }
 
 /** A verdict that names what its own gauge stood in the place of. */

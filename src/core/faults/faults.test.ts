@@ -10,7 +10,7 @@ import {
   FAMILIES,
   FAMILY_IDS,
   findingPlaces,
-  isVapourCode,
+  isForVapourMonitor,
   SYMPTOMS,
 } from ".";
 import type { Trait } from "./trait";
@@ -62,7 +62,9 @@ describe("families of faults", () => {
     expect(new Set(codes).size).toBe(codes.length);
     expect(new Set(SYMPTOMS.map(([id]) => id)).size).toBe(SYMPTOMS.length);
     for (const { code, text } of CODE_TEXTS) expect(codeText(code.toLowerCase())?.text).toBe(text);
-    expect([isVapourCode("p0442"), isVapourCode("P0171"), isVapourCode("P3FFF")]).toEqual([true, false, false]);
+    expect(["p0442", "P0446", "P0171", "P3FFF"].map(isForVapourMonitor)).toEqual([true, true, false, false]);
+    // A wire is measured and commanded: nobody waits a night for it.
+    expect(["P0443", "P0498", "P0452"].map(isForVapourMonitor)).toEqual([false, false, false]);
   });
 
   it("stand apart from the engine's own readings only where they say so", () => {

@@ -79,12 +79,19 @@ export function viscosity(temperature: number): number {
 
 const hPa = (pa: number) => `${formatNumber(pa / 100, Math.abs(pa) < 1000 ? 1 : 0)} hPa`;
 
+/**
+ * Air that a diesel takes without load, kg/s: filling × density × swept volume.
+ * @param displacement m³; @param rpm 1/min; @param ambient Pa absolute; @param temperature K of the intake.
+ */
+export const breathed = (displacement: number, rpm: number, ambient = 101325, temperature = 298.15): number =>
+  (FILLING * airDensity(ambient, temperature) * displacement * rpm) / 120;
+
 /** Δp/(μ·Q) of one point with its 95 % interval; undefined where neither meter nor a known way back tells the flow. */
 function normalise(point: FilterPoint, reading: FilterReading): JudgedFilter["normalised"] {
   const { displacement, ambient = 101325, intakeTemperature = 298.15, egr = "unknown" } = reading;
   const [usual, sd] = WARM[point.state === "idle" ? "idle" : "held"];
   const temperature = point.exhaustTemperature ?? usual;
-  const swept = (FILLING * airDensity(ambient, intakeTemperature) * displacement * point.rpm) / 120;
+  const swept = breathed(displacement, point.rpm, ambient, intakeTemperature);
   const air = point.maf ?? swept;
   if (!(air > 0)) return null;
   const flow = (air * (1 + FUEL) * R_AIR * temperature) / (ambient + point.pressure);
@@ -137,7 +144,8 @@ export function judgeFilter(reading: FilterReading): JudgedFilter {
   const idle = of("idle").at(-1);
   const held = of("held").at(-1);
   const raised = held && atRaised(held, division);
-  const idleHigh = idle !== undefined && !coarse && idle.pressure - division / 2 > limits.idle;
+  // However coarse the display: what is over with half a division taken off is over.
+  const idleHigh = idle !== undefined && idle.pressure - division / 2 > limits.idle;
   const notes = [
     ...(coarse
       ? [`one division of ${hPa(division)} is too coarse for ${hPa(limits.idle)} at idle: the raised speed decides`]

@@ -3,19 +3,12 @@ import type { CheckFacts } from "../checks/check-form";
 import { requiredOf } from "../checks/evap-fields";
 import { inSentence } from "../sentence";
 import type { Shop } from "../shop/settings";
-import { type Joint, type RequiredLeak, requiredLeakOf } from "../vehicle";
+import type { Joint } from "../vehicle";
 import type { JobState } from "./state";
 
 /** Whether the engine is warm, as the conditions have it; undefined where nobody said. */
 const warmNow = (conditions: JobState["conditions"]): boolean | undefined =>
   conditions?.engine && (conditions.engine === "warm" || conditions.engine === "hot-exhaust");
-
-/** The leak that this car's monitor must catch, as its codes' criteria, its maker or its model year name it. */
-export function requiredLeak({ vehicle, codes }: Pick<JobState, "vehicle" | "codes">): RequiredLeak | undefined {
-  if (!vehicle) return undefined;
-  const criteria = codes.flatMap((c) => (c.criteria?.leak && !c.asideReason ? [{ code: c.code, size: c.criteria.leak }] : []));
-  return requiredLeakOf(vehicle, criteria);
-}
 
 /** Joints that a check can be done at on this vehicle, the most suspect first; ways in as the trade takes them. */
 function likelyPlaces(kind: CheckId, { suspects }: Pick<JobState, "suspects">, context: CheckContext): readonly Joint[] {
@@ -57,7 +50,7 @@ export function checkFacts(kind: CheckId, state: JobState, shop: Shop, context: 
   const places = likelyPlaces(kind, state, context);
   const place = proposedPlace(kind, state, places);
   const warm = warmNow(conditions);
-  const leak = requiredLeak(state);
+  const leak = state.requiredLeak;
   const levels = state.checks.flatMap((c) => (c.record as { readonly fuelLevel?: number }).fuelLevel ?? []);
   return {
     context,

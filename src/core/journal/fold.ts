@@ -1,11 +1,14 @@
 import { contentHash } from "../canonical";
 import { CHECK_IDS, CHECKS, type CheckContext, contextOf, voidVerdict } from "../checks";
+import { requiredOf } from "../checks/evap-fields";
+import type { RequiredSize } from "../checks/required-size";
 import { codeText } from "../faults";
 import type { Shop } from "../shop/settings";
 import type { Tally } from "../suspects";
-import { type VehicleRecord, vehicleFacts, withPorts } from "../vehicle";
+import type { Quantity } from "../units";
+import { requiredLeakOf, type VehicleRecord, vehicleFacts, withPorts } from "../vehicle";
 import { comebackSince } from "./comeback";
-import { type Bodies, type EntryKind, isEntryKind } from "./entries";
+import { type Bodies, type EntryKind, isEntryKind, monitorResult } from "./entries";
 import { type At, type JournalEntry, spanOf } from "./envelope";
 import { blocksOf, stationsOf } from "./gates";
 import { judged } from "./judged";
@@ -95,7 +98,9 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
   // A job is what it was opened as: no later line makes a real car a simulated one.
   const practice = of("opened").reduce<LineOf<"opened"> | undefined>((a, b) => (a && a.seq < b.seq ? a : b), undefined)?.body
     .practice;
-  const context = vehicle && contextOf(vehicle, shop, practice);
+  const leak = vehicle && requiredLeakOf(vehicle, criteriaOf(lines));
+  const required = leak && requiredOf(leak);
+  const context = vehicle && contextOf(vehicle, shop, practice, required);
   const verdicts = verdictsOf(lines, context);
   const evidence = context
     ? evidenceOf(
@@ -103,7 +108,7 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
         retracted,
         context,
         (line) => verdicts.get(line.id) ?? judged(line.body, context),
-        vehicleThen(lines, shop, practice),
+        vehicleThen(lines, shop, practice, required),
       )
     : [];
   const { touches, ...proof } = proofOf({ lines, retracted, evidence, context });
@@ -124,6 +129,7 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
     number: newest("opened")?.body.number ?? 0,
     ...(practice ? { practice } : {}),
     codes: newest("codes")?.body.codes ?? [],
+    ...(leak ? { requiredLeak: leak } : {}),
     codesRead: of("codes").length > 0,
     ownCodes: ownCodes(lines),
     checks,
@@ -305,7 +311,16 @@ function monitorOf(
     ...(parked && context && relative(parked) !== "before"
       ? { readiness: planReadiness(parked.body, context, { cleared }, now) }
       : {}),
-    ...(monitor ? { monitor: { ...monitor.body, at: spanStart(monitor.at), afterRepair: relative(monitor) } } : {}),
+    ...(monitor
+      ? {
+          monitor: {
+            ...monitor.body,
+            result: monitorResult(monitor.body),
+            at: spanStart(monitor.at),
+            afterRepair: relative(monitor),
+          },
+        }
+      : {}),
   };
 }
 
@@ -334,11 +349,24 @@ function standingOf(
   return confounded.length > 0 ? "cause-unproved" : "proved";
 }
 
+/** The leaks that codes name by their own criteria: of every reading that stands, but for what was set aside. */
+function criteriaOf(lines: readonly Line[]): { readonly code: string; readonly size: Quantity }[] {
+  const aside = new Set(linesOf(lines, "set-aside").map((l) => l.body.id));
+  return linesOf(lines, "codes")
+    .flatMap((l) => l.body.codes)
+    .flatMap((c) => (c.criteria?.leak && !c.asideReason && !aside.has(c.code) ? [{ code: c.code, size: c.criteria.leak }] : []));
+}
+
 /** The vehicle as it was described when a line was written, for a shop as it is now. */
-function vehicleThen(lines: readonly Line[], shop: Shop, practice: string | undefined): (line: Line) => CheckContext | undefined {
+function vehicleThen(
+  lines: readonly Line[],
+  shop: Shop,
+  practice: string | undefined,
+  required: RequiredSize | undefined,
+): (line: Line) => CheckContext | undefined {
   const described = linesOf(lines, "vehicle")
     .flatMap((l) => [...(l.former as VehicleRecord[]).map((body) => ({ seq: l.seq, body })), { seq: l.seq, body: l.body }])
-    .map((v) => ({ seq: v.seq, context: contextOf(v.body, shop, practice) }));
+    .map((v) => ({ seq: v.seq, context: contextOf(v.body, shop, practice, required) }));
   return (line) => described.findLast((v) => v.seq <= line.seq)?.context;
 }
 

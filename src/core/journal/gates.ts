@@ -127,6 +127,8 @@ function owedBlocks(facts: Facts): Block[] {
         );
       case "touched":
         return prove(`Shown good, and touched since (${first.because}): ${words}. Show it again`);
+      case "elsewhere":
+        return prove(`The ${name ?? words} was shown good since, and not as it failed: show it ${first.because}`);
       case "not-sure":
         return prove(`After the repair the ${name ?? words} is not sure yet: ${first.because}`);
       case "void":
@@ -234,6 +236,13 @@ function codeBlocks({ codes }: Proof): Block[] {
       prove(`Not driven since the codes were cleared: record a drive of ${SHORTEST_DRIVE} min or more, then read them`),
     );
   }
+  for (const { waits } of waiting.slice(0, 1))
+    if (waits?.for === "time")
+      blocks.push(
+        prove(
+          `Driven for ${formatNumber(waits.said, 0)} min, with ${formatNumber(waits.between, 0)} min between clearing the codes and reading them: say when they were cleared and when it was driven, or drive again`,
+        ),
+      );
   if (of("reading").length > 0) blocks.push(prove(`Read again after the drive: ${of("reading").join(", ")}`));
   for (const { code, waits } of waiting)
     if (waits?.for === "modules") blocks.push(prove(`${code} was read in ${waits.modules.join(", ")}: read that module again`));

@@ -26,26 +26,30 @@ interface More {
   role?: Role;
 }
 
-/** Writes a journal line by line, a minute apart, on one device that sees all it wrote. */
+/** Writes a journal line by line, a minute apart and a drive as long as it took, on one device that sees all it wrote. */
 export class Writer {
   readonly entries: JournalEntry[] = [];
+  /** Minutes that were driven so far */
+  #driven = 0;
 
   add<K extends EntryKind>(kind: K, body: Bodies[K], more: More = {}): string {
     const seq = this.entries.length + 1;
+    if (kind === "drive") this.#driven += (body as Bodies["drive"]).minutes;
+    const now = minute(seq + this.#driven);
     const id = more.id ?? namedUuid(`${kind} ${seq}`, NAMES);
     this.entries.push({
       id,
       jobId: JOB,
       kind,
       v: 1,
-      at: more.at ?? minute(seq),
+      at: more.at ?? now,
       by: more.by ?? "Maren Oake",
       device: more.device ?? "tablet",
       deviceSeq: seq,
       seenSeq: more.seenSeq ?? seq - 1,
       body,
       seq,
-      recordedAt: minute(seq),
+      recordedAt: now,
       ...(more.corrects ? { corrects: more.corrects } : {}),
       ...(more.role ? { role: more.role } : {}),
     });

@@ -8,7 +8,13 @@ const keys = new WeakMap<CheckContext, string>();
 export function verdictKey(context: CheckContext): string {
   const known = keys.get(context);
   if (known !== undefined) return known;
-  const key = canonicalJson([context.vehicle, context.limits, context.house, context.practice ?? false]);
+  const key = canonicalJson([
+    context.vehicle,
+    context.limits,
+    context.house,
+    context.practice ?? false,
+    context.required ?? null,
+  ]);
   keys.set(context, key);
   return key;
 }

@@ -1,6 +1,6 @@
 import type { CheckId, Together, Verdict, ZoneKnowledge } from "../checks";
 import type { NextCheck, Suspect } from "../suspects";
-import type { KitItem, VehicleFacts } from "../vehicle";
+import type { KitItem, RequiredLeak, VehicleFacts } from "../vehicle";
 import type { ComebackState } from "./comeback";
 import type { Bodies, CodeRead, WaitingOn } from "./entries";
 import type { At, Imported } from "./envelope";
@@ -111,6 +111,8 @@ export interface JobState {
     readonly at: string;
     readonly afterRepair: AfterRepair;
   };
+  /** The strictest leak that its vapour system is held against: of every code's criteria, its maker or the rules */
+  readonly requiredLeak?: RequiredLeak;
   /** What stands proved, and what is owed */
   readonly proof: Proof;
   readonly setAside: readonly (Bodies["set-aside"] & { readonly entry: string })[];

@@ -104,8 +104,8 @@ const FIRST_SMALL_RULE = 2003;
 const LAST_LARGE_RULE = 1999;
 
 /**
- * The leak that this vehicle's monitor must catch: the code's own criteria first, then the maker's figure for the
- * vehicle, then the model year under strict rules (California Code of Regulations, title 13, section 1968.1/1968.2:
+ * The leak that this vehicle's monitor must catch: the least of what the codes' own criteria, the maker's figure for the
+ * vehicle and the model year under strict rules name (California Code of Regulations, title 13, section 1968.1/1968.2:
  * 0.040 in, then 0.020 in). Undefined where nobody says: ask.
  * @param criteria sizes that the codes' own criteria name.
  */
@@ -113,13 +113,15 @@ export function requiredLeakOf(
   vehicle: { readonly year?: number | undefined; readonly evap?: EvapFacts },
   criteria: readonly { readonly code: string; readonly size: Quantity }[],
 ): RequiredLeak | undefined {
-  const [smallest] = criteria.toSorted((a, b) => toSi(a.size) - toSi(b.size));
-  if (smallest) return { diameter: toSi(smallest.size), source: `criteria of ${smallest.code}` };
   const { evap, year } = vehicle;
-  if (evap?.requiredLeak) return { diameter: toSi(evap.requiredLeak), source: "maker's figure for this vehicle" };
-  if (evap?.market !== "strict") return undefined;
-  if (year === undefined) return undefined;
-  if (year <= LAST_LARGE_RULE) return { diameter: 0.04 * INCH, source: `strict rules, model year ${year}` };
-  if (year >= FIRST_SMALL_RULE) return { diameter: 0.02 * INCH, source: `strict rules, model year ${year}` };
-  return undefined;
+  const known: RequiredLeak[] = [
+    ...criteria.map(({ code, size }) => ({ diameter: toSi(size), source: `criteria of ${code}` })),
+    ...(evap?.requiredLeak ? [{ diameter: toSi(evap.requiredLeak), source: "maker's figure for this vehicle" }] : []),
+  ];
+  if (evap?.market === "strict" && year !== undefined) {
+    const source = `strict rules, model year ${year}`;
+    if (year <= LAST_LARGE_RULE) known.push({ diameter: 0.04 * INCH, source });
+    if (year >= FIRST_SMALL_RULE) known.push({ diameter: 0.02 * INCH, source });
+  }
+  return known.toSorted((x, y) => x.diameter - y.diameter)[0];
 }

@@ -12,6 +12,7 @@ import {
   useState,
 } from "react";
 import { type CheckContext, type CheckId, contextOf } from "@/core/checks";
+import { requiredOf } from "@/core/checks/evap-fields";
 import {
   type Bodies,
   canonicalJson,
@@ -196,11 +197,12 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop, ex
     if (!last) bay.current.push([0, ended]);
     else if (ended > last[1]) bay.current.push([Date.now(), ended]);
   }, [practice, entries]);
-  const vehicle = state.vehicle;
-  const context = useMemo(
-    (): CheckContext | undefined => vehicle && contextOf(vehicle, shop, state.practice),
-    [vehicle, shop, state.practice],
-  );
+  const { vehicle, requiredLeak } = state;
+  const { diameter, source } = requiredLeak ?? {};
+  const context = useMemo((): CheckContext | undefined => {
+    const required = diameter === undefined || source === undefined ? undefined : requiredOf({ diameter, source });
+    return vehicle && contextOf(vehicle, shop, state.practice, required);
+  }, [vehicle, shop, state.practice, diameter, source]);
   const layout = context?.layout;
   const map = useMemo(() => (layout ? airMapOf(layout) : undefined), [layout]);
   return useMemo(

@@ -1,5 +1,7 @@
-import { toSi } from "../../units";
-import { AT_LARGE, atomOf, type Claim, ofEngine, type Says, saysOf, tightAt } from "../claim";
+import { codeText } from "../../faults";
+import { boostThatMatters } from "../../gas/boost";
+import { formatQuantity, fromSi, toSi } from "../../units";
+import { AT_LARGE, atomOf, type Claim, ofEngine, type Says, saysOf, tightAt, type Window } from "../claim";
 import type { CheckContext } from "../context";
 import { filterZero } from "../filter/claims";
 import type { Verdict } from "../verdict";
@@ -9,6 +11,38 @@ import { deliveryDoubt, judgedOf } from "./judge";
 /** Leaks are asked after in whole millimetres, up to a pipe that is off. */
 const LARGEST = 30;
 const leakAtom = (mm: number) => atomOf("boost", "meter", `leak of ${mm} mm`);
+
+const DELIVERED = atomOf("boost", "delivered");
+/** Share of the gauge pressure asked for, where it failed, that a log must ask for that shows it cured. */
+const AS_MUCH = 0.9;
+
+/** The boost that a log must have asked for to answer this one, which failed: most of what was asked where it fell short or went over. */
+function asMuchBoost({ points, ambient }: BoostRecord): Window {
+  const outside = toSi(ambient);
+  const asked = points.flatMap((p) => {
+    const got = p.charge ?? p.map;
+    return p.asked && got && toSi(p.asked) > outside
+      ? [{ boost: toSi(p.asked) - outside, by: Math.abs(toSi(p.asked) - toSi(got)) }]
+      : [];
+  });
+  const failing = asked.filter((p) => p.by > boostThatMatters(p.boost + outside, outside));
+  const from = AS_MUCH * Math.max(0, ...(failing.length > 0 ? failing : asked).map((p) => p.boost));
+  return {
+    of: "boost",
+    from,
+    words: `with ${formatQuantity(fromSi(from, "bar", "gauge"))} or more asked for, as where it failed: a steady climb or a dyno, no pull on the road`,
+  };
+}
+
+/** Codes that say that boost was not what was asked for: only asked and delivered, logged again, answer them. */
+export const boostCodes = {
+  claims: (codes: readonly string[], { layout, vehicle }: CheckContext): Claim[] =>
+    vehicle.induction === "turbo" &&
+    codes.some((code) => ["code:low-boost", "code:over-boost"].includes(codeText(code)?.observation ?? ""))
+      ? [ofEngine(layout, DELIVERED, "boost as asked for", "open")]
+      : [],
+  missing: () => "Boost asked for and delivered has not been logged since the repair: log both up a steady climb, or on a dyno",
+};
 
 /** Joints between compressor and cylinders: all of them tight under pressure answer a leak as well. */
 const CHARGE = ["hot-pipe", "cooler", "cold-pipe"];
@@ -35,6 +69,8 @@ export function boostClaims(record: BoostRecord, verdict: Verdict, context: Chec
     : sound && (beside || verdict.outcome === "unsure") && !deliveryDoubt(record)
       ? "good"
       : saysOf(verdict.outcome);
+  const outside = toSi(record.ambient);
+  const asked = record.points.flatMap((p) => (p.asked && toSi(p.asked) > outside ? [{ boost: toSi(p.asked) - outside }] : []));
   const zero = (id: "exhaust" | "filter"): Says => (standing?.sensors.includes(id) ? "bad" : "good");
   return [
     ...(record.keyOn?.filter ? [filterZero(zero("filter"))] : []),
@@ -48,8 +84,8 @@ export function boostClaims(record: BoostRecord, verdict: Verdict, context: Chec
           },
         ]
       : []),
-    ...(record.points.some((p) => p.asked && toSi(p.asked) > toSi(record.ambient))
-      ? [ofEngine(layout, atomOf("boost", "delivered"), "boost as asked for", delivered)]
+    ...(asked.length > 0
+      ? [{ ...ofEngine(layout, DELIVERED, "boost as asked for", delivered), at: asked, under: [asMuchBoost(record)] }]
       : []),
     ...(hole ? [leak(Math.max(1, Math.floor(1000 * hole.diameter)), "bad")] : []),
     ...(shown === undefined ? [] : Array.from({ length: Math.max(0, LARGEST + 1 - shown) }, (_, i) => leak(shown + i, "good"))),

@@ -1,6 +1,6 @@
 import type { CheckKind } from "../contract";
 import { boostCandidates } from "./candidates";
-import { boostClaims } from "./claims";
+import { boostClaims, boostCodes } from "./claims";
 import { type BoostRecord, boostFields, boostForm } from "./fields";
 import { judgeBoostCheck } from "./judge";
 import { boostOperatingPoints } from "./operating-points";
@@ -24,6 +24,7 @@ export const boost: CheckKind<BoostRecord, unknown, Seen> = {
   rows,
   candidates: boostCandidates,
   claims: boostClaims,
+  codes: boostCodes,
   fields: boostFields,
   form: boostForm,
   plan: planBoost,

@@ -76,6 +76,24 @@ export function deliveryDoubt({ points, ambient, short, over, hunts, limp }: Boo
   return undefined;
 }
 
+/**
+ * Whether boost certainly missed what was asked, whatever did it: for longer than a moment, and at a steady point that shows it too,
+ * or at most of the points that were typed. Undefined where it did not.
+ */
+function certainlyOff({ points, ambient, short, over, limp, source }: BoostRecord): "short" | "over" | undefined {
+  if (limp) return undefined;
+  const by = points.flatMap((p) => {
+    const got = p.charge ?? p.map;
+    const asked = p.asked && toSi(p.asked);
+    return got && asked && asked > toSi(ambient) ? [(asked - toSi(got)) / boostThatMatters(asked, toSi(ambient))] : [];
+  });
+  const lasted = (s: BoostRecord["short"]) => s !== undefined && s.seconds >= TRANSIENT;
+  const many = (n: number) => source?.kind === "typed" && n >= 2 && n >= by.length / 2;
+  const [shorter, higher] = [by.filter((x) => x > 1).length, by.filter((x) => x < -1).length];
+  if (shorter > 0 && (lasted(short) || many(shorter))) return "short";
+  return higher > 0 && (lasted(over) || many(higher)) ? "over" : undefined;
+}
+
 /** What the physics makes of a record. */
 export const judgedOf = (record: BoostRecord, context: Pick<CheckContext, "vehicle">): JudgedBoost =>
   judgeBoost(boostLogOf(record, context));
@@ -107,6 +125,15 @@ export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Ver
   const measures = measuresOf(record, judged, limits);
   const reasons = [...limpSays(record), ...stretchSays(record), ...judged.reasons, ...egrOpenReasons(record)];
   const base = { measures, zones: [] };
+  const certain = certainlyOff(record);
+  if ((!first || first.odds < SURE) && certain)
+    return {
+      ...base,
+      outcome: "fail",
+      headline: `Boost is ${certain} of what is asked: what does it has more than one name`,
+      reasons: [...reasons, "find its name by air or smoke, the actuator by hand, and the air meter beside the boost"],
+      observation: certain === "short" ? "boost-short" : "boost-over",
+    };
   if (!first || first.odds < SURE) {
     const second = judged.shapes[1];
     return {

@@ -1,4 +1,7 @@
-import { AT_LARGE, atomOf, type Claim, type Says, saysOf } from "../claim";
+import { breathed } from "../../gas/filter";
+import { formatQuantity, fromSi, toSi } from "../../units";
+import { AT_LARGE, atomOf, type Claim, type Says, saysOf, type Window } from "../claim";
+import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import type { FilterRecord } from "./fields";
 
@@ -14,13 +17,30 @@ export const filterZero = (says: Says): Claim => ({
   rests: RESTS,
 });
 
+/** Share of the exhaust flow at which it failed that must go through it again. */
+const AS_MUCH = 0.5;
+
+/** Exhaust through the filter at each running point, kg/s: as the meter has it, else as the engine breathes without load. */
+const flowsOf = ({ idle, held }: FilterRecord, { vehicle }: CheckContext): { readonly flow: number }[] =>
+  [idle, held].flatMap((p) => (p ? [{ flow: p.maf ? toSi(p.maf) : breathed(toSi(vehicle.displacement), p.rpm) }] : []));
+
 /** Whether the filter lets through what it should, and whether its sensor stands at zero. */
-export function filterClaims({ keyOn }: FilterRecord, verdict: Verdict): Claim[] {
+export function filterClaims(record: FilterRecord, verdict: Verdict, context: CheckContext): Claim[] {
   if (verdict.outcome === "void") return [];
+  const { keyOn, egr } = record;
   const zeroOff = verdict.observation === "filter-zero-off";
-  const pressure: Says = zeroOff ? "open" : saysOf(verdict.outcome);
+  const said = zeroOff ? "open" : saysOf(verdict.outcome);
+  // Gas that is led back is air that the meter does not see: less of it than the speed says goes through.
+  const pressure: Says = said === "good" && egr === "open" ? "open" : said;
+  const at = flowsOf(record, context);
+  const from = AS_MUCH * Math.max(0, ...at.map((p) => p.flow));
+  const under: Window = {
+    of: "flow",
+    from,
+    words: `with ${formatQuantity(fromSi(from, "g/s"))} of exhaust or more, at least half of where it failed, and no exhaust led back`,
+  };
   return [
-    { ...FILTER_PRESSURE, says: pressure, words: "filter pressure within limits", rests: RESTS },
+    { ...FILTER_PRESSURE, says: pressure, words: "filter pressure within limits", rests: RESTS, at, under: [under] },
     ...(keyOn || zeroOff ? [filterZero(zeroOff ? "bad" : "good")] : []),
   ];
 }

@@ -27,7 +27,7 @@ export interface SmokeReading {
 }
 
 /** A ball's scale is read to this share of its top where nobody said how finely it is divided. */
-const USUAL_DIVISION = 1 / 40;
+export const USUAL_DIVISION = 1 / 40;
 /** Longest series that is fitted whole: longer ones are thinned to the means of as many stretches. */
 const MOST_FITTED = 80;
 

@@ -1,5 +1,5 @@
 import * as yup from "yup";
-import { choice, fields, formOf, group, list, plain, text } from "../../form";
+import { choice, fields, formOf, group, list, plain, type RecordOf, text } from "../../form";
 import { entryKind } from "./entry-kind";
 
 export const MONITOR_RESULTS = {
@@ -33,8 +33,21 @@ const monitorFields = fields({
   values: list(value, { max: 60 }).optional(),
 });
 
+export type Monitor = RecordOf<typeof monitorFields>;
+
+/** Values that lie outside their own limits. */
+export const beyondLimits = ({ values = [] }: Pick<Monitor, "values">): NonNullable<Monitor["values"]> =>
+  values.filter((v) => (v.min !== undefined && v.value < v.min) || (v.max !== undefined && v.value > v.max));
+
+/** What the monitor said by its own values: beyond a limit of its own it has failed, whatever was ticked. */
+export const monitorResult = (monitor: Pick<Monitor, "result" | "values">): Monitor["result"] =>
+  beyondLimits(monitor).length > 0 ? "failed" : monitor.result;
+
 export const monitorForm = formOf<undefined>()(monitorFields);
 
 export const monitor = entryKind(monitorFields, {
-  words: (b) => `EVAP monitor: ${MONITOR_RESULTS[b.result].toLowerCase()} (${b.readBy})`,
+  words: (b) => {
+    const beyond = beyondLimits(b).map((v) => `${v.name} ${v.value} ${v.unit ?? ""}`.trim());
+    return `EVAP monitor: ${MONITOR_RESULTS[monitorResult(b)].toLowerCase()} (${[b.readBy, ...beyond.map((v) => `${v} is beyond its own limit`)].join("; ")})`;
+  },
 });

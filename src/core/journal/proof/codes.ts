@@ -1,5 +1,6 @@
+import { toSi } from "../../units";
 import type { Bodies, CodeRead } from "../entries";
-import { isAfter, type Line, type LineOf, linesOf } from "./order";
+import { elapsed, isAfter, type Line, type LineOf, linesOf } from "./order";
 import type { Touch } from "./touches";
 
 /** The next step that a chased code waits for. */
@@ -8,7 +9,9 @@ export type CodeWait =
   /** Cleared, and there again */
   | { readonly for: "cure"; readonly status: CodeRead["status"] }
   /** Read again in some of the modules alone that it was read in */
-  | { readonly for: "modules"; readonly modules: readonly string[] };
+  | { readonly for: "modules"; readonly modules: readonly string[] }
+  /** Driven for longer than there was between clearing and reading, min */
+  | { readonly for: "time"; readonly said: number; readonly between: number };
 
 /** A code that was chased once: it stays owed, though it was cleared. */
 export interface ChasedCode {
@@ -28,6 +31,13 @@ export const quietAfter = ({ drivenQuiet = 0 }: Pick<ChasedCode, "drivenQuiet">)
 
 /** Shortest drive after which a code's silence says something, minutes; own judgement. */
 export const SHORTEST_DRIVE = 10;
+
+/** A clock that was read by eye may be off by so much, min. */
+const CLOCKS = 2;
+
+/** Faster than this no drive goes on the whole, m/s. */
+const FASTEST = 60;
+const isDrivable = ({ minutes, distance }: Bodies["drive"]): boolean => !distance || toSi(distance) <= minutes * 60 * FASTEST;
 
 const PRESENT: readonly CodeRead["status"][] = ["current", "pending", "stored"];
 
@@ -59,12 +69,14 @@ export function codeState(code: string, lines: readonly Line[], touches: readonl
   const chains = cleared.flatMap((clear) =>
     since
       .filter((r) => isAfter(r, clear))
-      .map((read) => ({
-        read,
-        minutes: of("drive")
-          .filter((d) => isAfter(d, clear) && isAfter(read, d))
-          .reduce((sum, d) => sum + d.body.minutes, 0),
-      })),
+      .map((read) => {
+        const drives = of("drive").filter((d) => isAfter(d, clear) && isAfter(read, d));
+        const said = drives.reduce((sum, d) => sum + d.body.minutes, 0);
+        // Nobody drives for longer than there is between the two, and no car is faster than any car.
+        const between = Math.max(0, elapsed(read, clear) / 60_000);
+        const driven = drives.reduce((sum, d) => sum + (isDrivable(d.body) ? d.body.minutes : 0), 0);
+        return { read, said, between, minutes: said > between + CLOCKS ? 0 : driven };
+      }),
   );
   if (
     back &&
@@ -73,6 +85,8 @@ export function codeState(code: string, lines: readonly Line[], touches: readonl
     return not({ for: "cure", status: found(back)?.status ?? "current" });
   const modules = modulesOf(code, reads);
   const driven = chains.filter((c) => c.minutes >= SHORTEST_DRIVE && !isPresent(found(c.read)));
+  const squeezed = chains.findLast((c) => c.said >= SHORTEST_DRIVE && c.said > c.between + CLOCKS && !isPresent(found(c.read)));
+  if (driven.length === 0 && squeezed) return not({ for: "time", said: squeezed.said, between: squeezed.between });
   if (driven.length === 0) {
     const any = of("drive").some((d) => cleared.some((c) => isAfter(d, c)));
     return not({ for: any ? "reading" : "drive" });

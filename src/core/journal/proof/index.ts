@@ -1,8 +1,8 @@
 import { atomOf, CHECK_IDS, CHECKS, type CheckContext, type Claim, seated, tightAt, trimAtIdle } from "../../checks";
 import { refusal } from "../../checks/trims";
-import { isVapourCode } from "../../faults";
+import { isForVapourMonitor } from "../../faults";
 import { EVAP_ZONES } from "../../vehicle";
-import type { Bodies } from "../entries";
+import { type Bodies, monitorResult } from "../entries";
 import { type ChasedCode, chasedCodes, codeState } from "./codes";
 import type { Evidence } from "./evidence";
 import { disturbed, type Obligation, type Requirement, requirementsOf, settle } from "./obligations";
@@ -93,17 +93,17 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
           ? "order-unknown"
           : "not-since";
 
-  const monitors = of("monitor").filter((m) => m.body.result !== "not-complete");
+  const monitors = of("monitor").filter((m) => monitorResult(m.body) !== "not-complete");
   const lastMonitor = monitors.findLast(after);
   const cleared = of("codes-cleared").filter(after);
   const soak = context ? 1000 * context.limits.evapSoak.value : 0;
   const ran = (m: LineOf<"monitor">) => cleared.some((c) => isAfter(m, c) && elapsed(m, c) >= soak);
-  const monitor = codes.some((c) => isVapourCode(c.code))
+  const monitor = codes.some((c) => isForVapourMonitor(c.code))
     ? lastMonitor === undefined
       ? "not-since"
-      : lastMonitor.body.result === "failed"
+      : monitorResult(lastMonitor.body) === "failed"
         ? "failed"
-        : monitors.some((m) => after(m) && m.body.result === "passed" && ran(m))
+        : monitors.some((m) => after(m) && monitorResult(m.body) === "passed" && ran(m))
           ? "passed"
           : "too-soon"
     : undefined;

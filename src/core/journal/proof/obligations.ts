@@ -1,11 +1,11 @@
-import { type Atom, atomOf, type CheckId, type Claim } from "../../checks";
+import { type Atom, atomOf, type CheckId, type Claim, isUnder } from "../../checks";
 import type { Bodies } from "../entries";
 import type { Evidence } from "./evidence";
 import { isAfter, type Line, seemsAfter } from "./order";
 import { type Taken, type Touch, touchInTheWay } from "./touches";
 
 /** Why an atom is not answered, worst first. */
-export type Missing = "still-bad" | "late-bad" | "order-unknown" | "touched" | "not-sure" | "void" | "never";
+export type Missing = "still-bad" | "late-bad" | "order-unknown" | "touched" | "elsewhere" | "not-sure" | "void" | "never";
 
 /** Something that must be shown good before the job may close. */
 export interface Obligation extends Atom {
@@ -99,6 +99,13 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
       ...requirement.bads,
       ...bad.filter((b) => !facts.aside.has(b.of.line.id) && !whileSwapped(b.of, facts.touches)).map((b) => b.of),
     ];
+    // The conditions that it failed under, each as large as the fault was: of the same question alone.
+    const conditions = [
+      ...bad.filter((b) => bads.includes(b.of)).map((b) => ({ by: b.of.check, windows: b.claim.under ?? [] })),
+      // What a failing record left open beside it, and what a code asks for, whoever shows it.
+      { by: requirement.by?.check, windows: requirement.claim.under ?? [] },
+    ].filter((c) => c.windows.length > 0);
+    const shown: Saying[] = [];
     let touched: Touch | undefined;
     let lateBad: Taken | undefined;
     let unordered = false;
@@ -107,18 +114,25 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
       const inTheWay =
         touchInTheWay(g.of, g.claim, facts.touches, facts.joints) ??
         touchInTheWay(g.of, requirement.claim, facts.touches, facts.joints);
-      if (behind.length === 0 && !inTheWay) return { ok: true };
+      if (behind.length === 0 && !inTheWay) shown.push(g);
       if (behind.length > 0 && !inTheWay && behind.every((b) => seemsAfter(g.of.line, b.line))) lateBad ??= behind[0];
       // A reading that only seems to come after a touch: its device had not seen it, or its time was changed across it.
       if (inTheWay?.ended && seemsAfter(g.of.line, inTheWay.ended)) unordered = true;
       else if (inTheWay && behind.length === 0) touched ??= inTheWay;
     }
+    // Another check has conditions of its own.
+    const answers = (s: Saying, { by, windows }: (typeof conditions)[number]) =>
+      (by !== undefined && s.of.check !== by) || isUnder(s.claim.at ?? [], windows);
+    const elsewhere = conditions.find((c) => !shown.some((s) => answers(s, c)));
+    if (shown.length > 0 && !elsewhere) return { ok: true };
     const since = (t: Taken) => !facts.lastWork || seemsAfter(t.line, facts.lastWork);
     const worst = bad.findLast((b) => b.of.stands && since(b.of) && !ordered.has(b.of.line.id));
     if (worst) return { ok: false, missing: "still-bad", because: worst.of.verdict.headline };
     if (lateBad) return { ok: false, missing: "late-bad", unordered: lateBad.line.id };
     if (unordered) return { ok: false, missing: "order-unknown" };
     if (touched) return { ok: false, missing: "touched", because: touched.words };
+    if (shown.length > 0 && elsewhere)
+      return { ok: false, missing: "elsewhere", because: elsewhere.windows.map((w) => w.words).join(", ") };
     const unsure = open.findLast((o) => since(o.of) && o.of.verdict.outcome !== "fail");
     if (unsure) return { ok: false, missing: "not-sure", because: unsure.of.verdict.reasons[0] ?? unsure.of.verdict.headline };
     const isVoid = facts.evidence.findLast(

@@ -1,6 +1,5 @@
 "use client";
 
-import { requiredLeak } from "@/core/journal";
 import { fromSi } from "@/core/units";
 import { Note } from "@/ui/note";
 import { usePreferences } from "../../session/preferences";
@@ -10,7 +9,7 @@ import { useJob } from "../use-job";
 export function MustBeCaught() {
   const { state } = useJob();
   const { number } = usePreferences();
-  const leak = requiredLeak(state);
+  const leak = state.requiredLeak;
   if (!leak)
     return (
       <Note tone="amber" as="p" tight className="text-amber">

@@ -1,6 +1,6 @@
 "use client";
 
-import { isVapourCode } from "@/core/faults";
+import { isForVapourMonitor } from "@/core/faults";
 import { type Bodies, COMEBACK_COUNTS, driveForm, driven, quietAfter } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
@@ -56,7 +56,7 @@ export function CodesProof({ toScan }: { toScan: () => void }) {
           <Button onClick={toScan}>A code is back</Button>
         </div>
       )}
-      {state.codes.some((c) => isVapourCode(c.code) && !c.asideReason) || state.proof.monitor ? <MonitorProof /> : null}
+      {state.codes.some((c) => isForVapourMonitor(c.code) && !c.asideReason) || state.proof.monitor ? <MonitorProof /> : null}
     </section>
   );
 }

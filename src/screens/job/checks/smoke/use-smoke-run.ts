@@ -12,7 +12,6 @@ import {
   readEvapSmoke,
 } from "@/core/checks/evap-smoke";
 import { planSmoke, readSmoke, type SmokeReading, type SmokeRun, smokeRunOf } from "@/core/checks/smoke";
-import { requiredLeak } from "@/core/journal";
 import { DEFAULT_LIMITS, type Machine } from "@/core/shop/settings";
 import { parseBare, UNITS } from "@/core/units";
 import { type Circuit, reachOf, usualSetup } from "@/core/vehicle";
@@ -62,7 +61,7 @@ export function useSmokeRun(circuit: Circuit) {
 
   const known = {
     conditions: state.conditions,
-    leak: requiredLeak(state),
+    leak: state.requiredLeak,
     outputTime: (context?.limits ?? DEFAULT_LIMITS).outputTime.value,
     gas: shop.house.evapGas,
   };
