@@ -1,10 +1,10 @@
 import { formatNumber, toSi } from "../../units";
-import { noWayIn, reachOf } from "../../vehicle";
+import { noWayIn } from "../../vehicle";
 import { type Claim, ofPart, type Says, tight } from "../claim";
 import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import type { PressureTest } from "./fields";
-import { escapesOf, topOf } from "./judge";
+import { escapesOf, testedBy, topOf } from "./judge";
 
 /** Pressures are asked after in these steps, Pa: as close as a gauge is set to where it stood before. */
 const STEP = 5e3;
@@ -25,7 +25,7 @@ export function pressureClaims(record: PressureTest, verdict: Verdict, context: 
   if (verdict.outcome === "void") return bad;
   const tested = verdict.outcome === "pass" ? (verdict.tested ?? []) : [];
   const steps = Array.from({ length: stepOf(toSi(topOf(record))) + 1 }, (_, step) => step);
-  const rest = reachOf(layout, record).tested.filter((j) => !escapes.some((e) => e.joint === j.id));
+  const rest = testedBy(record, layout).tested.filter((j) => !escapes.some((e) => e.joint === j.id));
   return [
     ...bad,
     ...rest.flatMap(({ id }) => {

@@ -1,6 +1,6 @@
 import { inSentence } from "../../sentence";
 import { formatQuantity, fromSi, type Quantity, toSi } from "../../units";
-import { noWayIn, type Reach, reachOf } from "../../vehicle";
+import { type Layout, noWayIn, type Reach, reachOf } from "../../vehicle";
 import type { CheckContext } from "../context";
 import { instrumentDoubt } from "../instrument";
 import { leaksSeen, pastPlugs, weepsSeen } from "../seen";
@@ -37,6 +37,25 @@ export function escapesOf(record: PressureTest, context: CheckContext): Pressure
   );
 }
 
+/** The crankcase's seals bear no more than this, Pa gauge, with the oil cap off. */
+const CRANKCASE_BEARS = 30e3;
+
+/** What a test put under pressure before the crankcase: what lies in it or behind it is not built for boost, and is not cleared by it. */
+export function testedBy(record: Pick<PressureTest, "entry" | "blocked" | "heldOpen">, layout: Layout): Reach {
+  const ties = layout.joints.filter((j) => j.kind !== "seal" && [j.from, j.to].includes("crankcase")).map((j) => j.id);
+  return reachOf(layout, { ...record, blocked: [...record.blocked, ...ties] });
+}
+
+/** What to say where the crankcase stood under the pressure too. */
+const crankcaseSays = (record: PressureTest, reach: Reach): string[] =>
+  reach.zones.includes("crankcase")
+    ? [
+        toSi(topOf(record)) > CRANKCASE_BEARS
+          ? "danger: the crankcase stood under the pressure too, and its seals are not built for it. Shut its branches off, or take the oil cap off and go no higher than 0.3 bar"
+          : "the crankcase stood under the pressure too: nothing there is cleared by it",
+      ]
+    : [];
+
 /** What makes a test prove nothing. */
 function trapOf(record: PressureTest, reach: Reach, context: CheckContext): string | undefined {
   const { layout } = context;
@@ -45,10 +64,11 @@ function trapOf(record: PressureTest, reach: Reach, context: CheckContext): stri
   if (isAbove(toSi(top), stage))
     return `${formatQuantity({ ...top, kind: "gauge" })} lies above ${stage.binds}, ${formatQuantity(fromSi(stage.pressure, top.unit, "gauge"))}: let it down. What came out up there says nothing`;
   if (reach.zones.length === 0) return "from there the air goes nowhere";
-  if (reach.zones.includes("crankcase"))
-    return "the crankcase stood under the pressure too: its seals are not built for it. Shut its branches off, then test again";
-  if (reach.openEnds.length > 0)
-    return `${reach.openEnds.map((j) => inSentence(j.name)).join(", ")} stood open: seal it, nothing can build up behind it`;
+  // Behind the engine's valves and the crankcase nothing holds: what leaves there, by tail or breather, is by design.
+  const before = testedBy(record, layout);
+  const open = before.openEnds.filter((j) => !before.behindEngine.includes(j.from));
+  if (open.length > 0)
+    return `${open.map((j) => inSentence(j.name)).join(", ")} stood open: seal it, nothing can build up behind it`;
   const plugs = [...new Set(pastPlugs(asSeen(record)).map((s) => s.joint))];
   if (plugs.length > 0)
     return `air came past the plug at ${plugs.map((id) => inSentence(jointName(layout, id))).join(", ")}: seat it and test again`;
@@ -95,7 +115,12 @@ export function judgePressureTest(record: PressureTest, context: CheckContext): 
         ]
       : [];
   const leaks = escapesOf(record, context);
-  if (leaks.length > 0) return { ...escapesAt(leaks, layout), measures };
+  const crankcase = crankcaseSays(record, reach);
+  if (leaks.length > 0) {
+    const found = escapesAt(leaks, layout);
+    return { ...found, reasons: [...crankcase, ...found.reasons], measures };
+  }
+  const tested = testedBy(record, layout);
   const doubts = [
     ...weepsSeen(asSeen(record), layout).map(
       (id) => `air at ${inSentence(jointName(layout, id))}, where some passes by design: plug it and test again`,
@@ -108,7 +133,7 @@ export function judgePressureTest(record: PressureTest, context: CheckContext): 
     instrumentDoubt(record.instrument, toSi(top), limits),
     ...coverDoubts(record, context),
   ].filter((d) => d !== undefined);
-  const rest = [...manifold, ...compare];
+  const rest = [...crankcase, ...manifold, ...compare];
   if (doubts.length > 0)
     return { outcome: "unsure", headline: "No escape found: not sure yet", measures, reasons: [...doubts, ...rest], zones: [] };
   const boost = boostOf(record, vehicle);
@@ -124,9 +149,9 @@ export function judgePressureTest(record: PressureTest, context: CheckContext): 
       ...rest,
     ],
     observation: "escape-none",
-    tested: reach.tested.map((j) => j.id),
+    tested: tested.tested.map((j) => j.id),
     zones: layout.zones
-      .filter((z) => reach.zones.includes(z.id) && !reach.behindEngine.includes(z.id))
+      .filter((z) => tested.zones.includes(z.id) && !tested.behindEngine.includes(z.id))
       .map((z): ZoneKnowledge => ({ zone: z.id, state: "tight", why: "it stood under pressure and let nothing out" })),
   };
 }

@@ -78,16 +78,27 @@ describe("a boost pressure test", () => {
     ],
     ["above the bladder", { ratings: { tool: bar(2), bladder: bar(0.4) } }, /lies above the bladder's rating/],
     ["past a plug", { blocked: ["booster-hose"], escapes: [airAt("booster-hose", 0.4)] }, /past the plug/],
-    [
-      "into the crankcase",
-      { heldOpen: ["throttle", "pcv-valve"], blocked: ["tailpipe", "snorkel"] },
-      /crankcase stood under the pressure/,
-    ],
-    ["with an end open", { heldOpen: ["throttle"], blocked: ["pcv-valve"] }, /stood open: seal it/],
+    ["with an end open", { heldOpen: ["bypass-valve"], blocked: [] }, /snorkel stood open: seal it/],
   ])("%s proves nothing", (_, change, reason) => {
     expect(judge(change).outcome).toBe("void");
     expect(why(change)).toMatch(reason);
     expect(judge(change).observation).toBeUndefined();
+  });
+
+  it("as the trade does it, tail open and the throttle held: what passes the engine's valves is by design", () => {
+    const open = { heldOpen: ["throttle"], blocked: ["pcv-valve"] };
+    expect(judge(open)).toMatchObject({ outcome: "pass", observation: "escape-none" });
+    const found = judge({ ...open, escapes: [airAt("cooler-outlet", 0.4)] });
+    expect(found).toMatchObject({ outcome: "fail", observation: "escape-at:cooler-outlet" });
+  });
+
+  it("into the crankcase says the danger, keeps what was found elsewhere, and clears nothing there", () => {
+    const into = { heldOpen: ["throttle", "pcv-valve"], blocked: [] };
+    expect(why(into)).toMatch(/danger: the crankcase stood under the pressure/);
+    expect(judge(into).tested).toContain("cooler-outlet");
+    for (const id of ["oil-cap", "dipstick", "cover-gasket", "breather-port", "duct-split"])
+      expect(judge(into).tested).not.toContain(id);
+    expect(judge({ ...into, escapes: [airAt("cooler-outlet", 0.4)] })).toMatchObject({ outcome: "fail" });
   });
 
   it("keeps what came out before it was spoiled: a test cannot be made to prove nothing about it", () => {

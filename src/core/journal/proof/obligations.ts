@@ -146,7 +146,8 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
     const why = isVoid?.verdict.reasons[0];
     return isVoid ? { ok: false, missing: "void", ...(why ? { because: why } : {}) } : { ok: false, missing: "never" };
   };
-  return requirements.map((requirement): Obligation => {
+  return requirements.map((asked): Obligation => {
+    const requirement = { ...asked, claim: onThisCar(asked.claim, facts.joints) };
     const { question, place, state, words } = requirement.claim;
     const base = {
       ...atomOf(question, place, state),
@@ -164,6 +165,17 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
     const { missing, because, unordered } = first;
     return { ...base, missing, ...(because ? { because } : {}), ...(unordered ? { unordered } : {}) };
   });
+}
+
+/**
+ * A question about a joint that the car, as it is described now, has under another name: one gasket is one of each bank, and the
+ * other way round. What this car has not got at all stays as it was asked: described otherwise, a fault is not gone.
+ */
+function onThisCar(claim: Claim, joints: ReadonlySet<string>): Claim {
+  const { question, place, state } = claim;
+  if (joints.size === 0 || joints.has(place)) return claim;
+  const names = [`${place}-1`, `${place}-2`, place.replace(/-[12]$/, "")].filter((id) => joints.has(id));
+  return names.length === 0 ? claim : { ...claim, metBy: [names.map((id) => atomOf(question, id, state).atom)] };
 }
 
 /** Places that were taken off or plugged and put back: each must be seen seated, or shown by a reading since. */
