@@ -140,6 +140,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   readonly byPart?: true;
   /** Joints that the check itself takes off, plugs or shuts: standing there while it is read is its own setup */
   setup?(record: Body): readonly string[];
+  /** What its set-up takes off that is no joint, as its plan says it: part of it too */
+  readonly takesOff?: readonly string[];
   /** Of these, what its gauge or tee stood in the place of: no reading of it says anything of that joint */
   hides?(record: Body): readonly string[];
   /** Joints that the check itself commands */

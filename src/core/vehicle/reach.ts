@@ -197,7 +197,9 @@ export function usualSetup(layout: Layout, entry: string, into?: ZoneId): FillSe
     entry,
     ...(into ? { into } : {}),
     blocked: vapour ? ["vent-valve"] : [],
-    heldOpen: layout.joints.filter((j) => (vapour ? j.pushedBy === entry : j.kind === "throttle")).map((j) => j.id),
+    heldOpen: layout.joints
+      .filter((j) => (vapour ? j.pushedBy === entry : j.kind === "throttle" && j.rest !== "open"))
+      .map((j) => j.id),
   };
   return { ...open, blocked: [...open.blocked, ...reachOf(layout, open).openEnds.map((joint) => joint.id)] };
 }

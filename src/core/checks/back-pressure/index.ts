@@ -7,6 +7,8 @@ import { rows, type Seen } from "./rows";
 export * from "./fields";
 export * from "./judge";
 
+const SENSOR_OUT = "oxygen sensor before the catalyst out";
+
 export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
   id: "back-pressure",
   name: "Exhaust back pressure",
@@ -14,6 +16,7 @@ export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
   aim: "Gauge in the sensor's place: is the way out free",
   engine: "warm-running",
   role: "measures",
+  takesOff: [SENSOR_OUT],
   shelf: "running",
   families: ["engine", "boost", "filter"],
   rows,
@@ -45,7 +48,7 @@ export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
       { text: "Snap the throttle and read the top." },
       { text: "Unplugged, the sensor sets a code of our own: clear it and read again afterwards." },
     ],
-    displaces: [{ what: "oxygen sensor before the catalyst out" }],
+    displaces: [{ what: SENSOR_OUT }],
     cautions: ["hot-exhaust", "running-engine"],
     clocks: [],
   }),

@@ -34,6 +34,7 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }, S
           rests: [record.joint],
         })),
   byPart: true,
+  setup: (r) => [r.joint],
   fields: borescopeFields,
   form: borescopeForm,
   plan: planBorescope,

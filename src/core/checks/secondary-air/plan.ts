@@ -12,6 +12,9 @@ const RUN: Readonly<Record<RunBy, string>> = {
     "Relay out. A lead fused for the motor's current from battery to the pump's pin in the socket: find that pin first, never the coil's.",
 };
 
+/** Off for a hand pump, and no joint of its own. */
+export const VALVE_PIPE_OFF = "vacuum pipe off the switching valve";
+
 /** The pump made to run, its joints soaped, the valve opened and shut. */
 export function planSecondaryAir(
   { layout, limits }: CheckContext,
@@ -36,7 +39,7 @@ export function planSecondaryAir(
         : runBy === "fused-lead"
           ? [{ joint: "air-pump", what: "secondary-air relay out, lead in its socket" }]
           : []),
-      { what: "vacuum pipe off the switching valve" },
+      { what: VALVE_PIPE_OFF },
     ],
     cautions: ["running-engine", "hot-exhaust", "spray", ...(runBy === "fused-lead" ? (["twelve-volt"] as const) : [])],
     clocks: runBy === "scan-tool" ? [{ name: "The tool lets go", seconds }] : [],

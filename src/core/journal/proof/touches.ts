@@ -1,3 +1,4 @@
+import { CHECK_IDS, CHECKS } from "../../checks";
 import { AT_LARGE, type Claim } from "../../checks/claim";
 import { inSentence } from "../../sentence";
 import { type Layout, tappedPort, ZONE_NAMES } from "../../vehicle";
@@ -29,6 +30,9 @@ export interface Taken {
   /** Joints its own setup takes off, plugs or commands */
   readonly setup: ReadonlySet<string>;
 }
+
+/** What checks take off for themselves that is no joint of any gas path. */
+const TAKEN_OFF: ReadonlySet<string> = new Set(CHECK_IDS.flatMap((id) => CHECKS[id].takesOff ?? []));
 
 /** Every touch of a journal. */
 export function touchesOf(lines: readonly Line[], taken: readonly Taken[]): Touch[] {
@@ -64,11 +68,13 @@ export function touchesOf(lines: readonly Line[], taken: readonly Taken[]): Touc
       ];
     }
     // Its own setup: a check was taken while it stood, and that check says so.
+    const unplaced = joint === undefined && TAKEN_OFF.has(what);
     const own =
       e.body.commanded !== undefined ||
+      unplaced ||
       (joint !== undefined &&
         taken.some((t) => t.setup.has(joint) && t.line.own.to >= e.own.from && (!ended || t.line.own.from <= ended.own.to)));
-    const places = joint ? [joint] : undefined;
+    const places = joint ? [joint] : unplaced ? [] : undefined;
     return [{ began: e, ended, places, work: false, own, off: e.body.commanded === undefined, words: what }];
   });
   return [...done, ...off, ...tappings(of("vehicle"))];
@@ -112,11 +118,12 @@ export function touchInTheWay(
   return touches.find((touch) => {
     if (touch.ended && isAfter(reading.line, touch.ended)) return false;
     const { places } = touch;
-    const later = touch.own && isAfter(touch.began, reading.line);
-    // What a check took off for itself owes a seated look of its own: that, with what was shown before, is enough.
-    if (later && touch.off) return claim.question === "seated" && (places?.includes(place) ?? true);
-    const narrow = later || (places?.length === 1 && reading.setup.has(places[0] as string));
-    return narrow ? (places?.includes(place) ?? true) : bears(places, claim, joints);
+    // What its own set-up took off, plugged or commanded while it was read is part of it: its claims leave out what that hides.
+    const stood = !isAfter(touch.began, reading.line);
+    if (stood && !touch.work && places?.length === 1 && reading.setup.has(places[0] as string)) return false;
+    // What another check took off for itself later owes a seated look of its own, and a command that was let go owes nothing.
+    if (touch.own && !stood) return touch.off && claim.question === "seated" && (places?.includes(place) ?? true);
+    return bears(places, claim, joints);
   });
 }
 

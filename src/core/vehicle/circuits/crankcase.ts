@@ -1,4 +1,4 @@
-import { fitted, hose, litre, off, seal, tie, usual, zone } from "./parts";
+import { both, fitted, hose, litre, not, off, petrol, seal, tie, turbo, usual, zone } from "./parts";
 
 const pcv = fitted("pcv");
 
@@ -6,8 +6,10 @@ const pcv = fitted("pcv");
 export const ZONES = [zone(pcv, "crankcase", "Crankcase", 12 * litre), zone(pcv, "breather", "Breather hose", 0.3 * litre)];
 
 export const JOINTS = [
-  tie(pcv, "pcv-valve", "PCV valve", "crankcase", "manifold", "valve", "open"),
-  hose(pcv, "pcv-hose", "PCV hose", off("PCV hose off the manifold", 28), "crankcase"),
+  // A diesel's manifold has no vacuum to suck by; boost shuts the check valve of a turbocharged engine.
+  tie(both(pcv, petrol, not(turbo)), "pcv-valve", "PCV valve", "crankcase", "manifold", "valve", "open"),
+  tie(both(pcv, petrol, turbo), "pcv-valve", "PCV check valve", "crankcase", "manifold", "valve", "one-way"),
+  hose(both(pcv, petrol), "pcv-hose", "PCV hose", off("PCV hose off the manifold", 28), "crankcase"),
   tie(pcv, "breather-port", "Breather at the crankcase", "crankcase", "breather", "pipe", "open", {
     end: off("breather off the crankcase", 28),
   }),
