@@ -210,10 +210,15 @@ function monitorBlocks({ monitor }: Proof): Block[] {
   }
 }
 
-function complaintBlocks({ complaint }: Proof): Block[] {
+const NOT_MET = {
+  load: "The complaint comes under load, and nothing since the repair asked for it: a steady climb, or the boost logged on a dyno",
+  cold: "The complaint comes cold, and the engine was not started cold since the repair: let it stand, and record the drive from there",
+} as const;
+
+function complaintBlocks({ complaint, complaintNeeds }: Proof): Block[] {
   switch (complaint) {
     case "gone":
-      return [];
+      return complaintNeeds.map((need) => prove(NOT_MET[need]));
     case "remains":
       return [prove("Readings may be good, but the complaint remains")];
     case "order-unknown":

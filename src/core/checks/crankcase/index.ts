@@ -1,6 +1,6 @@
-import { atomOf, ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { crankcaseCandidates } from "./candidates";
+import { crankcaseClaims } from "./claims";
 import { type CrankcaseReading, crankcaseFields, crankcaseForm } from "./fields";
 import { judgeCrankcase } from "./judge";
 import { planCrankcase } from "./plan";
@@ -19,10 +19,7 @@ export const crankcase: CheckKind<CrankcaseReading, unknown, Seen> = {
   shelf: "running",
   rows,
   candidates: crankcaseCandidates,
-  claims: (_record, verdict, { layout }) =>
-    verdict.outcome === "void"
-      ? []
-      : [ofEngine(layout, atomOf("pressure", "crankcase"), "crankcase pressure at idle", saysOf(verdict.outcome))],
+  claims: crankcaseClaims,
   setup: () => ["dipstick"],
   hides: () => ["dipstick"],
   fields: crankcaseFields,

@@ -8,6 +8,9 @@ import type { Seen } from "./rows";
 /** Without the maker's band, more suction than this is more than any breather system makes at idle, Pa. */
 const BEYOND_ANY = -2500;
 
+/** Speed at which it is read once more, 1/min. */
+const RAISED = 2500;
+
 /** Judges crankcase pressure against the engine's own band; without one only its sign, and suction beyond any engine's. */
 export function judgeCrankcase(reading: CrankcaseReading, context: CheckContext): Verdict<Seen> {
   const { vehicle, limits } = context;
@@ -46,7 +49,17 @@ export function judgeCrankcase(reading: CrankcaseReading, context: CheckContext)
       tested: ["pcv-diaphragm", "pcv-valve"],
     };
   }
-  if (idle > (band ? toSi(band.high) : 0)) {
+  const most = band ? toSi(band.high) : 0;
+  const raised = reading.raised && toSi(reading.raised);
+  if (idle <= most && raised !== undefined && raised > most)
+    return {
+      ...base,
+      outcome: "fail",
+      headline: `Positive at speed: ${show(raised)} at ${RAISED} 1/min`,
+      reasons: ["good at idle, and it grows with speed: blow-by past rings, or a breather that cannot carry it off"],
+      observation: "crankcase-positive",
+    };
+  if (idle > most) {
     const grows = reading.raised && toSi(reading.raised) > idle;
     return {
       ...base,

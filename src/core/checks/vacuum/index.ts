@@ -19,10 +19,17 @@ export const vacuum: CheckKind<VacuumReading, unknown, Seen> = {
   shelf: "running",
   rows,
   candidates: vacuumCandidates,
-  claims: (_record, verdict, { layout }) =>
-    verdict.outcome === "void"
-      ? []
-      : [ofEngine(layout, atomOf("vacuum", "idle"), "intake vacuum at idle", saysOf(verdict.outcome))],
+  // What failed by the snap is answered by a snap, and by no steady needle.
+  claims: ({ snap }, verdict, { layout }) => {
+    if (verdict.outcome === "void") return [];
+    const slow = snap === "slow-return";
+    return [
+      ofEngine(layout, atomOf("vacuum", "idle"), "intake vacuum at idle", slow ? "open" : saysOf(verdict.outcome)),
+      ...(snap === "not-tried"
+        ? []
+        : [ofEngine(layout, atomOf("vacuum", "snap"), "intake vacuum after a snap", slow ? "bad" : "good")]),
+    ];
+  },
   setup: () => ["gauge-port"],
   hides: () => ["gauge-port"],
   fields: vacuumFields,

@@ -4,6 +4,7 @@ import { isForVapourMonitor } from "../../faults";
 import { EVAP_ZONES } from "../../vehicle";
 import { type Bodies, monitorResult } from "../entries";
 import { type ChasedCode, chasedCodes, codeState } from "./codes";
+import { type ComesUnder, comesUnder, notMet } from "./complaint";
 import type { Evidence } from "./evidence";
 import { disturbed, type Obligation, type Requirement, requirementsOf, settle } from "./obligations";
 import { elapsed, isAfter, type Line, type LineOf, linesOf } from "./order";
@@ -11,6 +12,7 @@ import { type ResetState, resetsOf } from "./resets";
 import { jointIds, lastWorkOf, type Touch, touchesOf } from "./touches";
 
 export * from "./codes";
+export * from "./complaint";
 export * from "./confounded";
 export * from "./evidence";
 export * from "./obligations";
@@ -24,6 +26,8 @@ export interface Proof {
   readonly owed: readonly Obligation[];
   readonly codes: readonly ChasedCode[];
   readonly complaint: "gone" | "remains" | "not-tried" | "not-since" | "order-unknown";
+  /** What the complaint comes under, and was not met since the repair */
+  readonly complaintNeeds: readonly ComesUnder[];
   /** Of the vapour system's own monitor; undefined where no code asks for it */
   readonly monitor?: "passed" | "failed" | "not-since" | "too-soon";
   /** It came back, and nothing was repaired since */
@@ -114,6 +118,11 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
     owed: settle([...requirements, ...off], facts),
     codes,
     complaint,
+    complaintNeeds: notMet(
+      comesUnder(of("story").at(-1)?.body),
+      of("drive").filter(after),
+      evidence.filter((e) => e.stands && after(e.line)),
+    ),
     ...(monitor ? { monitor } : {}),
     cameBack: back !== undefined && !repairs.some((r) => isAfter(r, back)),
     resets: resetsOf(lines, facts),

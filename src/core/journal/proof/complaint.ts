@@ -1,0 +1,36 @@
+import type { Bodies } from "../entries";
+import type { Evidence } from "./evidence";
+import type { LineOf } from "./order";
+
+/** What a complaint or a code comes under. */
+export type ComesUnder = "load" | "cold";
+
+const SYMPTOMS: Readonly<Partial<Record<string, ComesUnder>>> = {
+  "hiss-load": "load",
+  "low-power": "load",
+  "cold-worse": "cold",
+  "ticking-cold": "cold",
+  "pump-howl": "cold",
+};
+
+/** What the story says that its complaint comes under. */
+export const comesUnder = (story: Bodies["story"] | undefined): readonly ComesUnder[] => [
+  ...new Set((story?.symptoms ?? []).flatMap((symptom) => SYMPTOMS[symptom] ?? [])),
+];
+
+/**
+ * What of that was not met since the repair: a drive up hills under load, or boost logged as asked for; a start from cold.
+ * @param drives and evidence since the last work alone.
+ */
+export function notMet(
+  under: readonly ComesUnder[],
+  drives: readonly LineOf<"drive">[],
+  evidence: readonly Evidence[],
+): readonly ComesUnder[] {
+  const boosted = evidence.some((e) => e.claims.some((c) => c.says === "good" && c.at?.some((point) => (point.boost ?? 0) > 0)));
+  const met: Readonly<Record<ComesUnder, boolean>> = {
+    load: boosted || drives.some((d) => d.body.load === "hills"),
+    cold: drives.some((d) => d.body.coldStart),
+  };
+  return under.filter((one) => !met[one]);
+}

@@ -1,0 +1,181 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+import { contextOf, judgeCheck } from "../../checks";
+import { crankcase } from "../../checks/crankcase";
+import { vacuum } from "../../checks/vacuum";
+import { NATURAL } from "../../core.fixture";
+import { foldJob, parseJobFile } from "..";
+import { found, NOW, proved, repairBody, SHOP } from "../journal.fixture";
+
+/** A recorded job of the collection, with its entries changed. */
+function blocksOf(file: string, change: (entries: { kind: string; body: never }[]) => void): string {
+  const { job } = JSON.parse(readFileSync(`src/core/adversarial/journals/${file}.json`, "utf8"));
+  change(job.entries);
+  const read = parseJobFile(JSON.stringify(job));
+  return foldJob(read.entries, read.shop, NOW)
+    .blocks.close.map((b) => b.reason)
+    .join("\n");
+}
+
+describe("boost that fell short", () => {
+  const FILE = "b49-boost-short-at-228-asked-proof-log-never-asked-more-than";
+  const AMBIENT = 100.9;
+  interface Point {
+    asked?: { value: number };
+    charge: { value: number };
+    map: { value: number };
+    maf: { value: number };
+  }
+  /** The proof's log asks for a share of the gauge pressure that was asked where it failed, and holds it. */
+  const proof = (share: number) =>
+    blocksOf(FILE, (entries) => {
+      const [before, after] = entries
+        .filter((e) => e.kind === "check")
+        .map((e) => (e.body as { record: { points: Point[] } }).record);
+      const most = Math.max(...(before?.points ?? []).map((p) => p.asked?.value ?? 0));
+      for (const point of after?.points ?? []) {
+        if (!point.asked) continue;
+        const asked = AMBIENT + share * (most - AMBIENT);
+        const ratio = (asked - 1) / point.map.value;
+        Object.assign(point, {
+          asked: { ...point.asked, value: asked },
+          charge: { ...point.charge, value: asked - 0.5 },
+          map: { ...point.map, value: asked - 1 },
+          maf: { ...point.maf, value: point.maf.value * ratio },
+        });
+      }
+    });
+  it.each([0.4, 0.6, 0.75, 0.85])("is not cured by a log that asks for %f of it", (share) => {
+    expect(proof(share)).toMatch(/boost .* not as it failed: show it with .* bar gauge or more asked for/);
+  });
+  it.each([0.92, 1, 1.05])("is cured by one that asks for %f of it", (share) => {
+    expect(proof(share)).not.toMatch(/not as it failed/);
+  });
+});
+
+describe("a filter that was loaded", () => {
+  const FILE = "b68-filter-proof-with-egr-open-half-the-flow-45-hpa";
+  const proof = (flow: number, egr: string) =>
+    blocksOf(FILE, (entries) => {
+      const record = entries.filter((e) => e.kind === "check").map((e) => (e.body as { record: never }).record)[1] as unknown as {
+        egr: string;
+        held: { maf: { value: number }; pressure: { value: number } };
+      };
+      record.egr = egr;
+      record.held.maf.value = flow;
+      record.held.pressure.value = 30;
+    });
+  it.each([8, 15, 22])("is not cured at %f g/s of the 47 that it failed at", (flow) => {
+    expect(proof(flow, "shut")).toMatch(/was shown good since, and not as it failed: show it with .* g\/s of exhaust/);
+  });
+  it.each([25, 47, 60])("is cured at %f g/s, with nothing led back", (flow) => {
+    expect(proof(flow, "shut")).not.toMatch(/filter pressure/);
+  });
+  it("is not cured while exhaust is led back", () => {
+    expect(proof(47, "open")).toMatch(/filter pressure/);
+  });
+});
+
+describe("what failed at a speed, or by a snap", () => {
+  const context = contextOf(
+    { ...NATURAL, crankcaseBand: { low: { value: -25, unit: "hPa" }, high: { value: -5, unit: "hPa" } } },
+    SHOP,
+  );
+  const hPa = (value: number) => ({ value, unit: "hPa", kind: "gauge" }) as const;
+  const gauge = { name: "Manometer", division: { value: 0.1, unit: "hPa" }, zero: { value: 0, unit: "hPa" } } as const;
+  const says = (idle: number, raised?: number) => {
+    const record = {
+      idle: hPa(idle),
+      ...(raised === undefined ? {} : { raised: hPa(raised) }),
+      rpm: 720,
+      sealed: true,
+      warm: true,
+      instrument: gauge,
+    } as never;
+    return crankcase.claims(record, judgeCheck("crankcase", record, context) as never, context).map((c) => `${c.atom} ${c.says}`);
+  };
+  it("is crankcase pressure at speed, which idle does not answer", () => {
+    expect(says(-15, 6)).toEqual(["pressure@crankcase good", "pressure@crankcase/raised bad"]);
+    expect(says(-15)).toEqual(["pressure@crankcase good"]);
+    expect(says(-15, -8)).toEqual(["pressure@crankcase good", "pressure@crankcase/raised good"]);
+    expect(says(4)).toEqual(["pressure@crankcase bad"]);
+  });
+  it("is answered by its sign where the maker names no band", () => {
+    const open = contextOf(NATURAL, SHOP);
+    const record = { idle: hPa(-15), rpm: 720, sealed: true, warm: true, instrument: gauge } as never;
+    expect(crankcase.claims(record, judgeCheck("crankcase", record, open) as never, open)).toMatchObject([{ says: "good" }]);
+  });
+  it("is a snap of the throttle, which a steady needle does not answer", () => {
+    const of = (snap: string) => {
+      const record = {
+        vacuum: { value: 19.5, unit: "inHg", kind: "vacuum" },
+        rpm: 720,
+        needle: "steady",
+        snap,
+        portSound: true,
+        warm: true,
+        instrument: { name: "Gauge", division: { value: 0.1, unit: "inHg" }, zero: { value: 0, unit: "inHg" } },
+        ambient: { value: 1006, unit: "hPa", kind: "absolute" },
+      } as never;
+      return vacuum.claims(record, judgeCheck("vacuum", record, context) as never, context).map((c) => `${c.atom} ${c.says}`);
+    };
+    expect(of("slow-return")).toEqual(["vacuum@idle open", "vacuum@snap bad"]);
+    expect(of("not-tried")).toEqual(["vacuum@idle good"]);
+    expect(of("drops-and-overshoots")).toEqual(["vacuum@idle good", "vacuum@snap good"]);
+  });
+});
+
+describe("a complaint that comes under load, or cold", () => {
+  /** A job that is proved but for what its story says that it comes under. */
+  const job = (symptoms: readonly string[], drive: object) => {
+    const { job: one } = proved();
+    const story = one.entries.find((e) => e.kind === "story");
+    Object.assign(story?.body as object, { symptoms });
+    const at = one.entries.findIndex((e) => e.kind === "drive");
+    Object.assign(one.entries[at]?.body as object, { coldStart: undefined, load: undefined, ...drive });
+    return one
+      .state()
+      .blocks.close.map((b) => b.reason)
+      .join("\n");
+  };
+  it.each([
+    [["low-power"], { load: "town" }, /comes under load/],
+    [["hiss-load"], {}, /comes under load/],
+    [["ticking-cold"], { load: "hills" }, /comes cold/],
+  ])("%j is not tried by %j", (symptoms, drive, reason) => {
+    expect(job(symptoms, drive)).toMatch(reason);
+  });
+  it.each([
+    [["low-power"], { load: "hills" }],
+    [["cold-worse"], { coldStart: true }],
+    [["rough-idle"], { load: "town" }],
+  ])("%j is tried by %j", (symptoms, drive) => {
+    expect(job(symptoms, drive)).not.toMatch(/comes under load|comes cold/);
+  });
+});
+
+describe("a drive and the clock", () => {
+  const reasons = (at: object, minutes = 35) => {
+    const { job, finding } = found();
+    job.add("repair", repairBody(finding));
+    job.add("codes-cleared", {}, { at: "2026-03-02T10:00:00.000Z" });
+    job.add("drive", { minutes, ...("distance" in at ? { distance: at.distance } : {}) } as never, {
+      at: (at as { drive: string }).drive,
+    });
+    job.add("codes", { codes: [] }, { at: (at as { read: string }).read });
+    return job
+      .state()
+      .blocks.close.map((b) => b.reason)
+      .join("\n");
+  };
+  it("does not count for longer than there was between clearing and reading", () => {
+    expect(reasons({ drive: "2026-03-02T10:05:00.000Z", read: "2026-03-02T10:06:00.000Z" })).toMatch(
+      /Driven for 35 min, with 6 min between clearing the codes and reading them/,
+    );
+    expect(reasons({ drive: "2026-03-02T10:36:00.000Z", read: "2026-03-02T10:40:00.000Z" })).not.toMatch(/Driven for|Not driven/);
+  });
+  it("does not count where nobody can have driven so fast", () => {
+    const far = { drive: "2026-03-02T10:15:00.000Z", read: "2026-03-02T10:20:00.000Z", distance: { value: 90, unit: "km" } };
+    expect(reasons(far, 12)).toMatch(/Not driven|Read again|drive/);
+  });
+});
