@@ -245,7 +245,7 @@ function codeBlocks({ codes }: Proof): Block[] {
     if (waits?.for === "time")
       blocks.push(
         prove(
-          `Driven for ${formatNumber(waits.said, 0)} min, with ${formatNumber(waits.between, 0)} min between clearing the codes and reading them: say when they were cleared and when it was driven, or drive again`,
+          `Driven for ${formatNumber(waits.said, 0)} min, with ${formatNumber(waits.between, 0)} min for it since the codes were cleared: say when they were cleared and when it was driven, or drive again`,
         ),
       );
   if (of("reading").length > 0) blocks.push(prove(`Read again after the drive: ${of("reading").join(", ")}`));

@@ -7,12 +7,32 @@ import type { NewEntry } from "../session/device";
 import { useJob } from "./use-job";
 
 /** A button that records something, and says so where it was not taken. */
-export function AppendButton({ entries, children }: { entries: readonly NewEntry[]; children: ReactNode }) {
+export function AppendButton({
+  entries,
+  children,
+  onDone,
+  ...look
+}: {
+  entries: readonly NewEntry[];
+  children: ReactNode;
+  onDone?: () => void;
+  disabled?: boolean;
+  className?: string;
+}) {
   const { append } = useJob();
   const [error, setError] = useState<string>();
   return (
     <>
-      <Button onClick={async () => setError(await append(...entries))}>{children}</Button>
+      <Button
+        {...look}
+        onClick={async () => {
+          const wrong = await append(...entries);
+          setError(wrong);
+          if (!wrong) onDone?.();
+        }}
+      >
+        {children}
+      </Button>
       {error && <ErrorNote>{error}</ErrorNote>}
     </>
   );

@@ -86,6 +86,12 @@ export function codeState(code: string, lines: readonly Line[], touches: readonl
   const modules = modulesOf(code, reads);
   const driven = chains.filter((c) => c.minutes >= SHORTEST_DRIVE && !isPresent(found(c.read)));
   const squeezed = chains.findLast((c) => c.said >= SHORTEST_DRIVE && c.said > c.between + CLOCKS && !isPresent(found(c.read)));
+  // Written down with its minutes counted back, it would have begun before the codes were cleared.
+  const overlaps = of("drive").flatMap((d) => {
+    const clear = cleared.findLast((c) => c.seq < d.seq && d.own.from < c.own.to && d.own.to > c.own.to);
+    return clear ? [{ said: d.body.minutes, between: (d.own.to - clear.own.to) / 60_000 }] : [];
+  });
+  if (driven.length === 0 && overlaps.length > 0) return not({ for: "time", ...(overlaps.at(-1) as (typeof overlaps)[number]) });
   if (driven.length === 0 && squeezed) return not({ for: "time", said: squeezed.said, between: squeezed.between });
   if (driven.length === 0) {
     const any = of("drive").some((d) => cleared.some((c) => isAfter(d, c)));

@@ -170,7 +170,7 @@ describe("a drive and the clock", () => {
   };
   it("does not count for longer than there was between clearing and reading", () => {
     expect(reasons({ drive: "2026-03-02T10:05:00.000Z", read: "2026-03-02T10:06:00.000Z" })).toMatch(
-      /Driven for 35 min, with 6 min between clearing the codes and reading them/,
+      /Driven for 35 min, with 6 min for it since the codes were cleared/,
     );
     expect(reasons({ drive: "2026-03-02T10:36:00.000Z", read: "2026-03-02T10:40:00.000Z" })).not.toMatch(/Driven for|Not driven/);
   });

@@ -15,6 +15,7 @@ import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
 import { ComebackPlot } from "./comeback-plot";
 import { MonitorProof } from "./monitor";
+import { useWhen } from "./when";
 
 /** Codes that were chased: cleared, driven, read again. Cleared alone says nothing. */
 export function CodesProof({ toScan }: { toScan: () => void }) {
@@ -41,23 +42,52 @@ export function CodesProof({ toScan }: { toScan: () => void }) {
           ))}
         </ul>
       )}
-      <div>
-        <AppendButton entries={[{ kind: "codes-cleared", body: {} }]}>Codes cleared now</AppendButton>
-      </div>
+      <ClearedAt />
       <Comeback />
       <DriveForm />
-      {state.practice ? (
-        <ReadAgain />
-      ) : (
-        <div className="flex flex-wrap gap-3">
-          <AppendButton entries={[{ kind: "codes", body: { codes: state.codes.filter((c) => c.asideReason !== undefined) } }]}>
-            Every module read again: no code is back
-          </AppendButton>
-          <Button onClick={toScan}>A code is back</Button>
-        </div>
-      )}
+      {state.practice ? <ReadAgain /> : <NoneIsBack toScan={toScan} />}
       {state.codes.some((c) => isForVapourMonitor(c.code) && !c.asideReason) || state.proof.monitor ? <MonitorProof /> : null}
     </section>
+  );
+}
+
+/** Written down later, the clearing is put where it was: a drive counts from there on. */
+function ClearedAt() {
+  const when = useWhen("Cleared at");
+  return (
+    <div className="flex max-w-3xl flex-wrap items-start gap-3">
+      <AppendButton
+        className="mt-6"
+        disabled={when.wrong}
+        entries={[{ kind: "codes-cleared", body: {}, ...(when.at ? { at: when.at } : {}) }]}
+        onDone={when.clear}
+      >
+        {when.at ? "Codes cleared then" : "Codes cleared now"}
+      </AppendButton>
+      {when.field}
+    </div>
+  );
+}
+
+function NoneIsBack({ toScan }: { toScan: () => void }) {
+  const { state } = useJob();
+  const when = useWhen("Read at");
+  const codes = state.codes.filter((c) => c.asideReason !== undefined);
+  return (
+    <div className="flex flex-wrap items-start gap-3">
+      <AppendButton
+        className="mt-6"
+        disabled={when.wrong}
+        entries={[{ kind: "codes", body: { codes }, ...(when.at ? { at: when.at } : {}) }]}
+        onDone={when.clear}
+      >
+        Every module read again: no code is back
+      </AppendButton>
+      {when.field}
+      <Button className="mt-6" onClick={toScan}>
+        A code is back
+      </Button>
+    </div>
   );
 }
 
@@ -114,11 +144,15 @@ function DriveForm() {
   const { state } = useJob();
   const { format } = usePreferences();
   const form = useEntryForm(driveForm, "drive", undefined);
+  const when = useWhen("Back at");
   return (
     <Form
       aria-label="Drive"
       className="grid max-w-3xl items-start gap-3 sm:grid-cols-2"
-      onSubmit={() => void form.submit((body) => [{ kind: "drive", at: driven(body, new Date()), body }])}
+      onSubmit={async () => {
+        const back = when.at ? new Date(when.at) : new Date();
+        if (!when.wrong && (await form.submit((body) => [{ kind: "drive", at: driven(body, back), body }]))) when.clear();
+      }}
     >
       {state.drives.length > 0 && (
         <ul className="text-muted sm:col-span-2">
@@ -136,6 +170,7 @@ function DriveForm() {
         <AnswerOfCar of="drive" form={form} label="Drive the car" />
       </div>
       <FormFields of={form} names={["minutes", "distance"]} />
+      {!state.practice && when.field}
       <div className="sm:col-span-2">
         <FormFields of={form} names={["conditions"]} />
       </div>

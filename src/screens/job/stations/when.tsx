@@ -1,0 +1,36 @@
+"use client";
+
+import { type ReactNode, useState } from "react";
+import { TextField } from "@/ui/field";
+
+/** When something was that is written down later; nothing stands for just now. */
+export interface When {
+  /** ISO 8601; undefined for just now, and while it is not a moment that has been */
+  readonly at: string | undefined;
+  readonly wrong: boolean;
+  readonly field: ReactNode;
+  readonly clear: () => void;
+}
+
+/** @param label what is put at that time. */
+export function useWhen(label: string): When {
+  const [typed, setTyped] = useState("");
+  const moment = typed ? new Date(typed) : undefined;
+  const known = moment !== undefined && Number.isFinite(moment.getTime());
+  const ahead = known && moment.getTime() > Date.now();
+  return {
+    at: known && !ahead ? moment.toISOString() : undefined,
+    wrong: typed !== "" && (!known || ahead),
+    field: (
+      <TextField
+        type="datetime-local"
+        label={label}
+        hint="Left empty: just now"
+        error={ahead ? "That has not been yet: look at the day and the clock" : undefined}
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+      />
+    ),
+    clear: () => setTyped(""),
+  };
+}
