@@ -261,6 +261,48 @@ describe("confounded changes", () => {
   });
 });
 
+describe("two faults, each found, repaired and measured again", () => {
+  /** A second fault beside the first: its own finding, its own reading, its own repair. */
+  const second = (confirmed: boolean) => {
+    const { job, finding } = found();
+    const vacuum = (vacuum: number) => ({
+      vacuum: { value: vacuum, unit: "inHg", kind: "vacuum" as const },
+      rpm: 760,
+      needle: "steady",
+      snap: "not-tried",
+      portSound: true,
+      warm: true,
+      instrument: { name: "Gauge", division: { value: 0.1, unit: "inHg" }, zero: { value: 0, unit: "inHg" } },
+      ambient: { value: 1006, unit: "hPa", kind: "absolute" as const },
+    });
+    job.add("check", { check: "vacuum", record: vacuum(13) });
+    const other = job.add("finding", { joint: "oil-cap", what: "Oil cap seal gone", evidence: [], confirmed });
+    job.add("repair", repairBody(finding));
+    job.add("repair", repairBody(other, { what: "Oil cap renewed", parts: [{ name: "oil cap", count: 1 }] }));
+    job.trims(GOOD);
+    job.smoke();
+    job.add("check", { check: "vacuum", record: vacuum(19.5) });
+    return job.state().confounded;
+  };
+  it("is no cure whose cause is not proved; one that was not confirmed is", () => {
+    expect(second(true)).toEqual([]);
+    expect(second(false)).toEqual(["PCV hose renewed", "Oil cap renewed"]);
+  });
+});
+
+describe("residue inside a seal only", () => {
+  it("says that the seal works, and is nothing to repair", () => {
+    const { job } = proved();
+    job.add("finding", { joint: "oil-cap", what: "Dye inside the seal", evidence: [], confirmed: false, residue: "inside" });
+    expect(
+      job
+        .state()
+        .blocks.close.map((b) => b.reason)
+        .join(),
+    ).not.toMatch(/Found and not repaired/);
+  });
+});
+
 describe("stations", () => {
   it("go from untouched to settled, with one marked as next", () => {
     const job = new Writer();

@@ -43,7 +43,8 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
 
   const close: Block[] = [...handOver];
   if (!facts.story) close.push({ station: "story", reason: "The complaint has not been written down" });
-  for (const finding of facts.findings.filter((f) => !f.repairedBy && !f.setAside)) {
+  // Residue inside a seal alone says that the seal works: nothing of it is to be repaired.
+  for (const finding of facts.findings.filter((f) => !f.repairedBy && !f.setAside && f.body.residue !== "inside")) {
     close.push({ station: "fix", reason: `Found and not repaired: ${finding.body.what}` });
   }
   const repaired = standing(facts.repairs).some((r) => r.body.permanence !== "bypass");

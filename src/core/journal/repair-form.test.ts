@@ -33,7 +33,10 @@ describe("a repair", () => {
       ["recheck", expect.stringContaining("re-check date")],
       ["limit", expect.stringContaining("how far")],
     ]);
-    expect(errors({ what: "cleaned the valve" })).toEqual([["permanence", expect.stringContaining("temporary")]]);
+    expect(errors({ what: "cleaned the valve" })).toEqual([["method", expect.stringContaining("say whether it was cleaned")]]);
+    expect(errors({ what: "cleaned the valve", method: "cleaned" })).toEqual([
+      ["permanence", expect.stringContaining("temporary")],
+    ]);
     expect(errors({ what: "x", labourMinutes: "an hour" })).toEqual([["labourMinutes", expect.stringContaining("an hour")]]);
     expect(errors({ what: "x", torques: "nuts 20 N·m\nbolts tight" })).toEqual([
       ["torques", expect.stringContaining('"bolts tight"')],

@@ -213,16 +213,18 @@ const isVictim = ({ method, places }: { readonly method?: unknown; readonly plac
   (method === "cleaned" || method === "regenerated") && Array.isArray(places) && places.some((place) => VICTIMS.includes(place));
 
 const CLEANING = /\b(clean|wash|rins|decok|scrap|blown? (out|through)|blew|freed?\b|unst[iu]ck)/i;
-/** What was cleaned or freed and went back with no new part is as old as before: a temporary repair. */
-const onlyCleaned = ({
-  what,
-  parts,
-  method,
-}: {
+interface Done {
   readonly what?: unknown;
   readonly parts?: unknown;
   readonly method?: unknown;
-}): boolean => Array.isArray(parts) && parts.length === 0 && (method === "cleaned" || CLEANING.test(String(what)));
+}
+const withoutParts = ({ parts }: Done): boolean => Array.isArray(parts) && parts.length === 0;
+/** What was cleaned or freed and went back with no new part is as old as before: a temporary repair. */
+const onlyCleaned = (repair: Done): boolean => withoutParts(repair) && repair.method === "cleaned";
+/** Words alone do not say what became of a part: they are asked about. */
+const perhapsCleaned = (repair: Done): boolean =>
+  withoutParts(repair) && repair.method === undefined && CLEANING.test(String(repair.what));
+const WHICH = "It reads as if the part was cleaned: say whether it was cleaned, put right or renewed";
 
 const CLEANED = "What was cleaned or freed, with no new part, is a temporary repair: give it its limit and a re-check date";
 
@@ -237,6 +239,7 @@ const today = repairFields
   .rule("culprit", NEEDED.culprit, (repair) => !isVictim(repair) || repair.culprit !== undefined)
   .rule("regeneration.by", NEEDED.by, ({ method, regeneration }) => method !== "regenerated" || regeneration !== undefined)
   .rule("permanence", CLEANED, (repair) => repair.permanence !== "permanent" || !onlyCleaned(repair))
+  .rule("method", WHICH, (repair) => repair.permanence !== "permanent" || !perhapsCleaned(repair))
   .rule(
     "substitute",
     "A substitute whose medium, temperature and suction are not all known is a temporary repair",

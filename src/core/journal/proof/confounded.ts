@@ -28,9 +28,9 @@ export function confoundedChanges(evidence: readonly Evidence[], repairs: readon
   const bad = same.filter((e) => says(e, "bad").length > 0 && began(e.line) < began(good.line)).at(-1);
   if (!bad) return [];
   const ms = (r: Done) => Date.parse(typeof r.at === "string" ? r.at : r.at.from);
-  const changes = repairs
-    .filter((r) => !r.undone && ms(r) >= began(bad.line) && ms(r) <= began(good.line))
-    .flatMap((r) => [r.body.what, ...r.body.otherChanges]);
+  const between = repairs.filter((r) => !r.undone && ms(r) >= began(bad.line) && ms(r) <= began(good.line));
+  const changes = between.flatMap((r) => [r.body.what, ...r.body.otherChanges]);
+  if (eachOfItsOwn(between, standing, lines)) return [];
   let open = [...changes];
   const displaced = lines.filter((l) => l.kind === "displaced") as unknown as (Line & { readonly body: Bodies["displaced"] })[];
   for (const item of displaced) {
@@ -43,4 +43,22 @@ export function confoundedChanges(evidence: readonly Evidence[], repairs: readon
     if (tried?.verdict.outcome === "pass") open = open.filter((c) => c !== swappedBack);
   }
   return open.length > 1 ? open : [];
+}
+
+/**
+ * Whether several repairs are each the cure of their own: every one of a confirmed finding of its own, with nothing else changed, and
+ * as many kinds of reading that were bad before and good after.
+ */
+function eachOfItsOwn(repairs: readonly Done[], evidence: readonly Evidence[], lines: readonly Line[]): boolean {
+  const findings = lines.filter((l) => l.kind === "finding") as unknown as (Line & { readonly body: Bodies["finding"] })[];
+  const own = repairs.flatMap((r) => findings.find((f) => f.id === r.body.finding && f.body.confirmed)?.id ?? []);
+  if (repairs.length < 2 || new Set(own).size < repairs.length || repairs.some((r) => r.body.otherChanges.length > 0))
+    return false;
+  const last = lines.findLast((l) => l.kind === "repair") as Line;
+  const says = (e: Evidence, what: "good" | "bad") => e.claims.some((c) => c.says === what);
+  const paired = [...new Set(evidence.map((e) => e.check))].filter((check) => {
+    const of = evidence.filter((e) => e.check === check);
+    return of.some((e) => says(e, "bad") && !isAfter(e.line, last)) && of.some((e) => says(e, "good") && isAfter(e.line, last));
+  });
+  return paired.length >= repairs.length;
 }
