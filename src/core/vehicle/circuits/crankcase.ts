@@ -6,9 +6,9 @@ const pcv = fitted("pcv");
 export const ZONES = [zone(pcv, "crankcase", "Crankcase", 12 * litre), zone(pcv, "breather", "Breather hose", 0.3 * litre)];
 
 export const JOINTS = [
-  // A diesel's manifold has no vacuum to suck by; boost shuts the check valve of a turbocharged engine.
+  // A diesel's manifold has no vacuum to suck by; boost shuts the check valve of a turbocharged engine, which passes towards the manifold alone.
   tie(both(pcv, petrol, not(turbo)), "pcv-valve", "PCV valve", "crankcase", "manifold", "valve", "open"),
-  tie(both(pcv, petrol, turbo), "pcv-valve", "PCV check valve", "crankcase", "manifold", "valve", "one-way"),
+  tie(both(pcv, petrol, turbo), "pcv-valve", "PCV check valve", "manifold", "crankcase", "valve", "one-way"),
   hose(both(pcv, petrol), "pcv-hose", "PCV hose", off("PCV hose off the manifold", 28), "crankcase"),
   tie(pcv, "breather-port", "Breather at the crankcase", "crankcase", "breather", "pipe", "open", {
     end: off("breather off the crankcase", 28),
