@@ -55,6 +55,8 @@ export interface Claim extends Atom {
   readonly says: Says;
   /** What it was read at, SI by quantity: one or several points of it */
   readonly at?: readonly Point[];
+  /** Seen, heard or felt at that very place: only looking there again answers it, or work there */
+  readonly byEye?: true;
   /** Of one that is bad: what must be met by what answers it, as large as the fault was */
   readonly under?: readonly Window[];
   /** What it is called in a sentence: "PCV hose tight" */

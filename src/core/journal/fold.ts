@@ -365,7 +365,11 @@ function vehicleThen(
   required: RequiredSize | undefined,
 ): (line: Line) => CheckContext | undefined {
   const described = linesOf(lines, "vehicle")
-    .flatMap((l) => [...(l.former as VehicleRecord[]).map((body) => ({ seq: l.seq, body })), { seq: l.seq, body: l.body }])
+    .flatMap((l) => [
+      ...(l.former as VehicleRecord[]).map((body, k) => ({ seq: l.formerSeqs[k] as number, body })),
+      { seq: l.newest.seq, body: l.body },
+    ])
+    .toSorted((a, b) => a.seq - b.seq)
     .map((v) => ({ seq: v.seq, context: contextOf(v.body, shop, practice, required) }));
   return (line) => described.findLast((v) => v.seq <= line.seq)?.context;
 }

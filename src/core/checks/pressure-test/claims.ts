@@ -20,8 +20,13 @@ export function pressureClaims(record: PressureTest, verdict: Verdict, context: 
   const { layout, vehicle } = context;
   if (vehicle.induction !== "turbo" || noWayIn(layout, record)) return [];
   const escapes = escapesOf(record, context).filter((e) => layout.joints.some((j) => j.id === e.joint));
-  const at = (joint: string, step: number, says: Says) => ofPart(layout, "tight", joint, "tight", says, atStep(step));
-  const bad = escapes.flatMap(({ joint, from }) => [tight(layout, joint, "bad"), at(joint, stepOf(toSi(from)), "bad")]);
+  const byEye = { byEye: true } as const;
+  const here = (joint: string, says: Says): Claim => ({ ...tight(layout, joint, says), ...byEye });
+  const at = (joint: string, step: number, says: Says): Claim => ({
+    ...ofPart(layout, "tight", joint, "tight", says, atStep(step)),
+    ...byEye,
+  });
+  const bad = escapes.flatMap(({ joint, from }) => [here(joint, "bad"), at(joint, stepOf(toSi(from)), "bad")]);
   if (verdict.outcome === "void") return bad;
   const tested = verdict.outcome === "pass" ? (verdict.tested ?? []) : [];
   const steps = Array.from({ length: stepOf(toSi(topOf(record))) + 1 }, (_, step) => step);
@@ -31,7 +36,7 @@ export function pressureClaims(record: PressureTest, verdict: Verdict, context: 
     ...rest.flatMap(({ id }) => {
       const says: Says = tested.includes(id) ? "good" : "open";
       // A failing test owes each other joint once, and not at every pressure.
-      return [tight(layout, id, says), ...(bad.length > 0 ? [] : steps.map((step) => at(id, step, says)))];
+      return [here(id, says), ...(bad.length > 0 ? [] : steps.map((step) => at(id, step, says)))];
     }),
   ];
 }

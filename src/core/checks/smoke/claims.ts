@@ -21,7 +21,9 @@ export function smokeClaims(run: SmokeRun, verdict: Verdict, context: CheckConte
   const seen = new Set(leaksSeen(run, layout).map((s) => s.joint));
   const at = flowsOf(run, context);
   const under = lessThan(run, context);
-  const bad = [...seen].flatMap((id) => (layout.joints.some((j) => j.id === id) ? [{ ...tight(layout, id, "bad"), under }] : []));
+  const bad = [...seen].flatMap((id) =>
+    layout.joints.some((j) => j.id === id) ? [{ ...tight(layout, id, "bad"), under, byEye: true as const }] : [],
+  );
   if (verdict.outcome === "void" || !layout.joints.some((j) => j.id === run.entry)) return bad;
   const tested = verdict.tested ?? [];
   const says = (id: string): Says => (verdict.outcome === "pass" && tested.includes(id) ? "good" : "open");
@@ -31,7 +33,7 @@ export function smokeClaims(run: SmokeRun, verdict: Verdict, context: CheckConte
   const inside = verdict.observation === "smoke-inside-path" ? "bad" : verdict.outcome === "pass" ? "good" : undefined;
   return [
     ...bad,
-    ...rest.map((j) => ({ ...tight(layout, j.id, says(j.id)), at })),
+    ...rest.map((j) => ({ ...tight(layout, j.id, says(j.id)), at, byEye: true as const })),
     ...(circuit === "intake" && inside
       ? [ofEngine(layout, atomOf("inside", "intake"), "no path inside the intake", inside)]
       : []),

@@ -176,11 +176,7 @@ describe("plan", () => {
     const text = plan.steps.map((s) => s.text).join("\n");
     expect(text.indexOf("clamp the hose")).toBeGreaterThan(0);
     expect(text.indexOf("clamp the hose")).toBeLessThan(text.indexOf("Enter at Hot pipe clamp"));
-    expect(plan.displaces.map((d) => d.what)).toEqual([
-      "hot pipe off the compressor",
-      "plug at Tailpipe",
-      "Throttle held open",
-    ]);
+    expect(plan.displaces.map((d) => d.what)).toEqual(["hot pipe off the compressor", "plug at Tailpipe", "Throttle held open"]);
     expect(plan.clocks.map((c) => c.seconds)[0]).toBe(300);
     expect(plan.cautions).toContain("smoke-vapour");
   });

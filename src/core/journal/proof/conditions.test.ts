@@ -2,10 +2,11 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { contextOf, judgeCheck } from "../../checks";
 import { crankcase } from "../../checks/crankcase";
+import { decayRecord, evapSmokeRun } from "../../checks/evap.fixture";
 import { vacuum } from "../../checks/vacuum";
-import { NATURAL } from "../../core.fixture";
+import { NATURAL, VAPOUR } from "../../core.fixture";
 import { foldJob, parseJobFile } from "..";
-import { found, NOW, proved, repairBody, SHOP } from "../journal.fixture";
+import { found, NOW, proved, repairBody, SHOP, Writer } from "../journal.fixture";
 
 /** A recorded job of the collection, with its entries changed. */
 function blocksOf(file: string, change: (entries: { kind: string; body: never }[]) => void): string {
@@ -177,5 +178,47 @@ describe("a drive and the clock", () => {
   it("does not count where nobody can have driven so fast", () => {
     const far = { drive: "2026-03-02T10:15:00.000Z", read: "2026-03-02T10:20:00.000Z", distance: { value: 90, unit: "km" } };
     expect(reasons(far, 12)).toMatch(/Not driven|Read again|drive/);
+  });
+});
+
+describe("facts of the car that are corrected", () => {
+  /** The failing smoke run names the PCV hose; then the car is said to have no PCV. */
+  const without = (how: "corrected" | "described anew") => {
+    const { job, finding } = found();
+    const vehicle = job.entries.find((e) => e.kind === "vehicle");
+    const body = { ...NATURAL, fitted: NATURAL.fitted.filter((f) => f !== "pcv") };
+    job.add("vehicle", body, how === "corrected" ? { corrects: vehicle?.id as string } : {});
+    job.add("repair", repairBody(finding, { places: ["booster-hose"] }));
+    return job
+      .state()
+      .proof.owed.filter((o) => o.missing)
+      .map((o) => o.atom);
+  };
+  it.each(["corrected", "described anew"] as const)("%s, erase no debt", (how) => {
+    expect(without(how)).toContain("tight@pcv-hose");
+  });
+});
+
+describe("smoke that was seen after the repair", () => {
+  /** Proved, then smoke is seen at the oil cap; afterwards only what looks nowhere is good. */
+  const seen = (after: "decay" | "smoke" | "repair") => {
+    const job = new Writer();
+    job.add("opened", { number: 1 });
+    job.add("vehicle", VAPOUR);
+    const smoke = (seen: readonly { joint: string; at: number }[]) =>
+      job.add("check", { check: "evap-smoke", record: evapSmokeRun(0, { seen, noSmokeOutside: seen.length === 0 }) });
+    smoke([{ joint: "canister-joint", at: 40 }]);
+    if (after === "repair") job.add("repair", repairBody("", { what: "Canister renewed", places: ["canister-joint"] }));
+    job.add("check", { check: "decay", record: decayRecord(0) });
+    if (after === "smoke") smoke([]);
+    return job
+      .state()
+      .proof.owed.filter((o) => o.missing)
+      .map((o) => o.atom);
+  };
+  it("is answered by looking there again, or by work there, and by no reading from afar", () => {
+    expect(seen("decay")).toContain("tight@canister-joint");
+    expect(seen("smoke")).not.toContain("tight@canister-joint");
+    expect(seen("repair")).not.toContain("tight@canister-joint");
   });
 });

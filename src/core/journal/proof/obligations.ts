@@ -106,6 +106,13 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
       { by: requirement.by?.check, windows: requirement.claim.under ?? [] },
     ].filter((c) => c.windows.length > 0);
     const shown: Saying[] = [];
+    // Seen at a place, it is answered by looking there again, or by work there since: a reading from afar passes above it.
+    const atPlace = bad.filter((b) => b.claim.byEye && bads.includes(b.of));
+    const worked = (b: Saying) =>
+      facts.touches.some(
+        (t) => t.work && isAfter(t.began, b.of.line) && (t.places === undefined || t.places.includes(b.claim.place)),
+      );
+    const looked = (g: Saying) => g.claim.byEye === true || atPlace.every(worked);
     let touched: Touch | undefined;
     let lateBad: Taken | undefined;
     let unordered = false;
@@ -114,7 +121,7 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
       const inTheWay =
         touchInTheWay(g.of, g.claim, facts.touches, facts.joints) ??
         touchInTheWay(g.of, requirement.claim, facts.touches, facts.joints);
-      if (behind.length === 0 && !inTheWay) shown.push(g);
+      if (behind.length === 0 && !inTheWay && looked(g)) shown.push(g);
       if (behind.length > 0 && !inTheWay && behind.every((b) => seemsAfter(g.of.line, b.line))) lateBad ??= behind[0];
       // A reading that only seems to come after a touch: its device had not seen it, or its time was changed across it.
       if (inTheWay?.ended && seemsAfter(g.of.line, inTheWay.ended)) unordered = true;

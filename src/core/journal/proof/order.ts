@@ -18,6 +18,8 @@ export interface Line extends JournalEntry {
   readonly own: Span;
   /** Bodies it had before, oldest first; all of them where the line was taken out */
   readonly former: readonly unknown[];
+  /** For each of them, the `seq` of the entry that said it */
+  readonly formerSeqs: readonly number[];
   /** The entry that says what it says now: itself, or its last correction */
   readonly newest: JournalEntry;
 }
@@ -62,7 +64,14 @@ const wholeSpan = (e: JournalEntry): Span => (e.clampedFrom ? union([spanOf(e.at
 /** An entry that nobody corrected is the same line in every fold. */
 const asLines = new WeakMap<JournalEntry, Line>();
 function asLine(root: JournalEntry): Line {
-  const known = asLines.get(root) ?? { ...root, hull: wholeSpan(root), own: ownSpan(root), former: [], newest: root };
+  const known = asLines.get(root) ?? {
+    ...root,
+    hull: wholeSpan(root),
+    own: ownSpan(root),
+    former: [],
+    formerSeqs: [],
+    newest: root,
+  };
   asLines.set(root, known);
   return known;
 }
@@ -98,8 +107,10 @@ export function resolveLines(entries: readonly JournalEntry[]): Resolved {
     const out = ordered.at(-1)?.kind === "retract";
     // A correction keeps the root's identity and place in time unless it says another time.
     const line = { ...root, at: newest.at, body: newest.body, hull, own, newest };
-    if (out) retracted.push({ ...line, former: said.map((e) => e.body) });
-    else lines.push({ ...line, former: said.slice(0, -1).map((e) => e.body) });
+    const before = out ? said : said.slice(0, -1);
+    const one = { ...line, former: before.map((e) => e.body), formerSeqs: before.map((e) => e.seq) };
+    if (out) retracted.push(one);
+    else lines.push(one);
   }
   return { lines: inOrder(lines), retracted };
 }
