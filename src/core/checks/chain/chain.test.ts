@@ -33,6 +33,16 @@ describe("vacuum-worked device", () => {
     expect(verdict.headline).toMatch(/next: vacuum at its outlet/);
   });
 
+  it("asks for plates where there are some: vanes and valves have none", () => {
+    const links = without("plate");
+    expect(judgeChain({ ...record, links }, context)).toMatchObject({ outcome: "unsure" });
+    for (const device of ["Vanes of the turbocharger", "EGR valve"]) {
+      const one = { ...record, device, links };
+      expect(judgeChain(one, context)).toMatchObject({ outcome: "pass" });
+      expect(chainClaims(one, judgeChain(one, context), context).map((c) => c.says)).not.toContain("open");
+    }
+  });
+
   it("is refused where no flaps are fitted", () => {
     expect(chain.plan(contextOf(NATURAL), undefined).refused).toMatch(/No runner flaps/);
   });

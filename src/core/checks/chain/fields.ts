@@ -15,6 +15,13 @@ export const LINK_NAMES = {
 export type LinkId = keyof typeof LINK_NAMES;
 export const LINKS = Object.keys(LINK_NAMES) as LinkId[];
 
+/** Flaps, whatever they are called: vanes, a wastegate or an EGR valve have no plates that can break off their shaft. */
+const PLATED = /flap|plate|runner|swirl|tumble/i;
+
+/** The links of a device, in their order: plates only where it has some. */
+export const linksOf = ({ device }: { readonly device: string }): readonly LinkId[] =>
+  LINKS.filter((id) => id !== "plate" || PLATED.test(device));
+
 /** Whose vacuum the device is tried on. */
 export const SOURCE_NAMES = {
   engine: "Engine running",
@@ -89,6 +96,7 @@ export type ChainRecord = RecordOf<typeof chainFields>;
 
 export const chainForm = checkForm(chainFields, {
   ask: {
+    "links.plate": { when: ({ value }) => linksOf({ device: String(value("device") ?? "") }).includes("plate") },
     "links.diaphragm.seconds": {
       counts: ({ value }) => Boolean(value("links.diaphragm.start") || value("links.diaphragm.end")),
     },

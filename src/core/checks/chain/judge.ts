@@ -3,7 +3,7 @@ import type { CheckContext } from "../context";
 import { lossIn60 } from "../hold";
 import { instrumentDoubt } from "../instrument";
 import type { Measure, Verdict, ZoneKnowledge } from "../verdict";
-import { type ChainRecord, LINK_NAMES, LINKS, type LinkId, type VacuumSource } from "./fields";
+import { type ChainRecord, LINK_NAMES, type LinkId, linksOf, type VacuumSource } from "./fields";
 import type { Seen } from "./rows";
 
 /** Share of the supply that a good solenoid hands on. */
@@ -136,9 +136,10 @@ export function judgeChain(record: ChainRecord, context: CheckContext): Verdict<
   const base = { measures, zones: [] };
   const doubt = chainDoubt(record, context);
   if (doubt) return { ...base, outcome: "unsure", headline: "The gauge cannot carry a verdict", reasons: [doubt] };
-  for (const [i, id] of LINKS.entries()) {
+  const chain = linksOf(record);
+  for (const [i, id] of chain.entries()) {
     const state = readLink(id, record, context);
-    const beyond = LINKS.slice(i + 1).filter((l) => readLink(l, record, context) !== "unread");
+    const beyond = chain.slice(i + 1).filter((l) => readLink(l, record, context) !== "unread");
     const ignored =
       beyond.length > 0
         ? [`not judged, because they lie beyond it: ${beyond.map((l) => LINK_NAMES[l].toLowerCase()).join(", ")}`]
@@ -151,7 +152,8 @@ export function judgeChain(record: ChainRecord, context: CheckContext): Verdict<
         reasons: [
           i === 0
             ? ((links.supply && record.source && TOO_LITTLE[record.source]) ?? "begin at the supply")
-            : `good: ${LINKS.slice(0, i)
+            : `good: ${chain
+                .slice(0, i)
                 .map((l) => LINK_NAMES[l].toLowerCase())
                 .join(", ")}`,
           ...ignored,
@@ -178,7 +180,7 @@ export function judgeChain(record: ChainRecord, context: CheckContext): Verdict<
         ],
         observation: `chain-broken:${PLACES[id]}`,
         // Vacuum from a hand pump puts the car's own supply to no test.
-        tested: LINKS.slice(record.source === "pump" ? 1 : 0, i + 1).map((l) => PLACES[l]),
+        tested: chain.slice(record.source === "pump" ? 1 : 0, i + 1).map((l) => PLACES[l]),
         zones,
       };
     }

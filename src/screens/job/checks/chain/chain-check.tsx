@@ -2,7 +2,7 @@
 
 import { ArrowDown } from "lucide-react";
 import type { ReactNode } from "react";
-import { chain, LINK_NAMES, LINKS, type LinkId, linkSoFar } from "@/core/checks/chain";
+import { chain, LINK_NAMES, type LinkId, linkSoFar, linksOf } from "@/core/checks/chain";
 import { chainForm } from "@/core/checks/chain/fields";
 import { getIn, readSoFar } from "@/core/form";
 import { FormFields } from "../../../form/form-field";
@@ -42,12 +42,13 @@ export function ChainCheck({ head }: { head: ReactNode }) {
   const stateOf = (id: LinkId) => linkSoFar(id, read, context);
   // What was typed into stays in sight, whatever became of a link before it.
   const holdsText = (id: LinkId) => FIELDS[id].some((name) => ![undefined, ""].includes(getIn(draft, name) as undefined));
-  const next = LINKS.findIndex((id) => stateOf(id) !== "good");
-  const current = LINKS[next < 0 ? LINKS.length - 1 : next] as LinkId;
+  const links = linksOf({ device: String(check.value("device") ?? "") });
+  const next = links.findIndex((id) => stateOf(id) !== "good");
+  const current = links[next < 0 ? links.length - 1 : next] as LinkId;
   return (
     <CheckFrame check={check} head={head} plan={chain.plan(context, undefined)} at={AT[current]}>
       <ol className="flex max-w-3xl flex-col gap-1">
-        {LINKS.map((id, i) => {
+        {links.map((id, i) => {
           const state = stateOf(id);
           const open = next < 0 || i <= next || holdsText(id);
           const edge =
