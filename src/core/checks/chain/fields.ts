@@ -13,7 +13,7 @@ export const LINK_NAMES = {
   plate: "Flap plates whole",
 } as const;
 export type LinkId = keyof typeof LINK_NAMES;
-export const LINKS = Object.keys(LINK_NAMES) as LinkId[];
+const LINKS = Object.keys(LINK_NAMES) as LinkId[];
 
 /** Flaps, whatever they are called: vanes, a wastegate or an EGR valve have no plates that can break off their shaft. */
 const PLATED = /flap|plate|runner|swirl|tumble/i;

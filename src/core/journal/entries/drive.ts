@@ -32,7 +32,7 @@ const driveFields = fields({
   }).optional(),
   /** What the road asked of it: what sets in under load is not answered by a stroll */
   load: choice(
-    { town: "Town", steady: "Steady road", hills: "Hills, full load" },
+    { town: "Town", steady: "Steady road", hills: "Hills, under load" },
     { label: "What the road asked of it", silent: ["unsaid"] },
   ).optional(),
   coldStart: tick({ label: "From a cold start" }).optional(),

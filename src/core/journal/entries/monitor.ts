@@ -36,7 +36,7 @@ const monitorFields = fields({
 export type Monitor = RecordOf<typeof monitorFields>;
 
 /** Values that lie outside their own limits. */
-export const beyondLimits = ({ values = [] }: Pick<Monitor, "values">): NonNullable<Monitor["values"]> =>
+const beyondLimits = ({ values = [] }: Pick<Monitor, "values">): NonNullable<Monitor["values"]> =>
   values.filter((v) => (v.min !== undefined && v.value < v.min) || (v.max !== undefined && v.value > v.max));
 
 /** What the monitor said by its own values: beyond a limit of its own it has failed, whatever was ticked. */

@@ -278,6 +278,10 @@ const placesOf = ({ value }: State<"places">): readonly string[] => {
   const places = value("places");
   return Array.isArray(places) ? places : [];
 };
+const doneOf = ({ value }: State<"what" | "parts">): Done => ({
+  what: value("what"),
+  parts: linesOf(String(value("parts") ?? "")),
+});
 const victim = (state: State<"method" | "places">) => isVictim({ method: methodOf(state), places: placesOf(state) });
 const burned = (state: State<"method">) => methodOf(state) === "regenerated";
 const temporary = ({ value }: State<"permanence">) => value("permanence") === "temporary";
@@ -310,11 +314,13 @@ export const repairForm = formOf<RepairFacts>()(today, {
     },
     method: {
       hint: (state) =>
-        methodOf(state) === "cleaned" && victim(state)
-          ? `${CAUTION_TEXTS["filter-cleaner"]} Unplugged for it, a sensor sets a code of our own: clear and read again`
-          : burned(state)
-            ? `${CAUTION_TEXTS.regeneration} Before it: cause cured, sensor at zero and pipes sound, oil level and its dilution, fuel enough`
-            : undefined,
+        perhapsCleaned({ ...doneOf(state), method: methodOf(state) }) && state.value("permanence") === "permanent"
+          ? WHICH
+          : methodOf(state) === "cleaned" && victim(state)
+            ? `${CAUTION_TEXTS["filter-cleaner"]} Unplugged for it, a sensor sets a code of our own: clear and read again`
+            : burned(state)
+              ? `${CAUTION_TEXTS.regeneration} Before it: cause cured, sensor at zero and pipes sound, oil level and its dilution, fuel enough`
+              : undefined,
     },
     culprit: { when: victim, needed: () => NEEDED.culprit },
     "regeneration.by": { when: burned, needed: () => NEEDED.by },
@@ -324,11 +330,7 @@ export const repairForm = formOf<RepairFacts>()(today, {
     permanence: {
       hint: (state) => {
         const lasting = state.value("permanence");
-        const cleaned = onlyCleaned({
-          method: methodOf(state),
-          what: state.value("what"),
-          parts: linesOf(String(state.value("parts") ?? "")),
-        });
+        const cleaned = onlyCleaned({ ...doneOf(state), method: methodOf(state) });
         if (lasting === "bypass") return state.known.disables(placesOf(state));
         return lasting === "permanent" && cleaned ? CLEANED : undefined;
       },

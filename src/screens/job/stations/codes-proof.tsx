@@ -57,7 +57,7 @@ function ClearedAt() {
   return (
     <div className="flex max-w-3xl flex-wrap items-start gap-3">
       <AppendButton
-        className="mt-6"
+        className={when.open ? "mt-6" : ""}
         disabled={when.wrong}
         entries={[{ kind: "codes-cleared", body: {}, ...(when.at ? { at: when.at } : {}) }]}
         onDone={when.clear}
@@ -76,7 +76,7 @@ function NoneIsBack({ toScan }: { toScan: () => void }) {
   return (
     <div className="flex flex-wrap items-start gap-3">
       <AppendButton
-        className="mt-6"
+        className={when.open ? "mt-6" : ""}
         disabled={when.wrong}
         entries={[{ kind: "codes", body: { codes }, ...(when.at ? { at: when.at } : {}) }]}
         onDone={when.clear}
@@ -84,7 +84,7 @@ function NoneIsBack({ toScan }: { toScan: () => void }) {
         Every module read again: no code is back
       </AppendButton>
       {when.field}
-      <Button className="mt-6" onClick={toScan}>
+      <Button className={when.open ? "mt-6" : ""} onClick={toScan}>
         A code is back
       </Button>
     </div>
@@ -170,7 +170,7 @@ function DriveForm() {
         <AnswerOfCar of="drive" form={form} label="Drive the car" />
       </div>
       <FormFields of={form} names={["minutes", "distance"]} />
-      {!state.practice && when.field}
+      {!state.practice && <div className="self-end sm:col-span-2">{when.field}</div>}
       <div className="sm:col-span-2">
         <FormFields of={form} names={["conditions"]} />
       </div>
