@@ -69,6 +69,19 @@ export interface Together {
   readonly says: readonly string[];
 }
 
+/** The operating point that a code was set at, as its freeze frame has it: 1/min, share of full load, K. */
+export interface CodeSetAt {
+  readonly rpm?: number;
+  readonly load?: number;
+  readonly coolant?: number;
+}
+
+/** A code that is chased, and where it was set. */
+export interface CodeSet {
+  readonly code: string;
+  readonly at: CodeSetAt;
+}
+
 /** A machine shown to work: hose clamped, its pressure up. */
 export interface MachineProof {
   readonly machine: string;
@@ -112,10 +125,16 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   /** Facts of the vehicle that its pass rests on: while one is not known it clears nothing */
   readonly needs?: readonly OpenFact[];
   /** What the ECU may be told once the atom is shown good since the last work on these places, or a new part is in */
-  readonly resets?: { readonly name: string; readonly atom: Atom; readonly places: readonly string[] };
+  readonly resets?: {
+    readonly name: string;
+    readonly atom: Atom;
+    readonly places: readonly string[];
+    /** What stays in the part whatever is burned or blown out of it: only a new one, or one cleaned off the car and proved so, has none */
+    readonly stays?: string;
+  };
   /** What chased codes ask of it, whatever was measured; and how it is said where nothing has shown it */
   readonly codes?: {
-    claims(codes: readonly string[], context: CheckContext): readonly Claim[];
+    claims(codes: readonly CodeSet[], context: CheckContext): readonly Claim[];
     missing(words: string, places: readonly string[], layout: Layout): string;
   };
   /** Families of faults it tells about; the engine's where nothing else is said */

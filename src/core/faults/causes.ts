@@ -31,11 +31,14 @@ export function causesOf(layout: Layout, vehicle: VehicleFacts, families: readon
   return [...causes.values()];
 }
 
+/** A seal of the cabin: no gas path of the engine ends there. */
+export const CABIN_SEAL = { id: "cabin-seal", name: "Door, window or tailgate seal" } as const;
+
 /** Places a finding can be at: the joints of the map, and causes that are no joint by themselves. */
 export function findingPlaces(layout: Layout, vehicle: VehicleFacts): { readonly id: string; readonly name: string }[] {
   const joints = new Set(layout.joints.map((j) => j.id));
   const others = causesOf(layout, vehicle, FAMILY_IDS).filter((c) => !joints.has(c.id) && c.trait !== "healthy");
-  return [...layout.joints, ...others].map(({ id, name }) => ({ id, name }));
+  return [...layout.joints, ...others, CABIN_SEAL].map(({ id, name }) => ({ id, name }));
 }
 
 /** What going straight to a suspect takes, minutes. */

@@ -4,5 +4,6 @@ export * from "./codes";
 export * from "./engine/mixture";
 export * from "./families";
 export * from "./family";
+export * from "./monitors";
 export * from "./row";
 export * from "./trait";

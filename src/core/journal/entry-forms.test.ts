@@ -34,7 +34,7 @@ const errors = <K>(form: Form<object, K>, draft: Draft, known: K) =>
 describe("what is asked after a repair", () => {
   it("says at the field what is missing", () => {
     expect(Object.keys(errors(complaintTriedForm, { how: " " }, undefined))).toEqual(["how", "result"]);
-    expect(Object.keys(errors(monitorForm, {}, undefined))).toEqual(["result", "readBy"]);
+    expect(Object.keys(errors(monitorForm, {}, {}))).toEqual(["result", "readBy"]);
     expect(Object.keys(errors(outcomeForm, { result: "sold" }, undefined))).toEqual(["result"]);
     expect(errors(driveForm, { minutes: "0" }, undefined)).toEqual({ minutes: "A drive lasts at least a minute" });
     expect(errors(driveForm, { minutes: "a while", distance: "18 kPa" }, undefined)).toEqual({

@@ -138,7 +138,7 @@ describe("after the last repair", () => {
       expect.stringMatching(/^Shown good, and touched since \(Oil cap renewed\): trim at idle/),
       expect.stringMatching(/^Shown good, and touched since \(Oil cap renewed\): PCV hose tight/),
       "The complaint has not been tried again after the last repair",
-      "The codes have not been cleared after the last repair",
+      expect.stringMatching(/^The codes have not been cleared/),
     ]);
   });
 });

@@ -8,7 +8,7 @@ import type { Tally } from "../suspects";
 import type { Quantity } from "../units";
 import { requiredLeakOf, type VehicleRecord, vehicleFacts, withPorts } from "../vehicle";
 import { comebackSince } from "./comeback";
-import { type Bodies, type EntryKind, isEntryKind, monitorResult } from "./entries";
+import { type Bodies, type EntryKind, isEntryKind, isOfVapour, monitorResult } from "./entries";
 import { type At, type JournalEntry, spanOf } from "./envelope";
 import { blocksOf, stationsOf } from "./gates";
 import { judged } from "./judged";
@@ -305,7 +305,7 @@ function monitorOf(
   now: number,
   cleared: boolean,
 ): Pick<JobState, "readiness" | "monitor"> {
-  const monitor = linesOf(lines, "monitor").at(-1);
+  const monitor = linesOf(lines, "monitor").findLast((m) => isOfVapour(m.body));
   const parked = linesOf(lines, "readiness").at(-1);
   return {
     ...(parked && context && relative(parked) !== "before"

@@ -186,6 +186,9 @@ function resetBlocks({ proof, repairs }: Pick<Facts, "proof" | "repairs">): Bloc
   const early = proof.resets.filter((r) => r.told && r.locked);
   const victims = standing(repairs).filter((r) => r.body.culprit === "not-found");
   return [
+    ...proof.resets
+      .filter((r) => r.zeroedAll)
+      .map((r) => prove(`${r.name}, and too much was set to zero: ${r.stays}. Put back what it had, and record what it shows`)),
     ...early.map((r) => prove(`${r.name}, and must not be yet: ${r.locked}`)),
     ...victims.map(
       (r): Block => ({
@@ -229,14 +232,33 @@ function complaintBlocks({ complaint, complaintNeeds }: Proof): Block[] {
   }
 }
 
+const SET_UNDER = {
+  load: "was set under load: record a drive up a steady climb, or its own monitor once it has run, then read it again",
+  cold: "was set on a cold engine: record a drive from a cold start, or its own monitor once it has run, then read it again",
+} as const;
+
 /** The next step each chased code still waits for; codes that wait for the same stand together. */
 function codeBlocks({ codes }: Proof): Block[] {
   const waiting = codes.filter((c) => !c.quiet);
   const of = (step: CodeWait["for"]) => waiting.filter((c) => c.waits?.for === step).map((c) => c.code);
   const blocks: Block[] = [];
-  if (of("clearing").length > 0) blocks.push(prove("The codes have not been cleared after the last repair"));
+  if (of("clearing").length > 0)
+    blocks.push(
+      prove(
+        `The codes have not been cleared after the last repair: clear them, record a drive of ${SHORTEST_DRIVE} min or more, then read every module again`,
+      ),
+    );
   for (const { code, waits } of waiting)
-    if (waits?.for === "cure") blocks.push(prove(`${code} is back, ${waits.status}: it was cleared and came again`));
+    if (waits?.for === "cure")
+      blocks.push(
+        prove(
+          waits.isNew
+            ? `${code} is there now, ${waits.status}, and was not there before: find what set it, or set it aside with its reason`
+            : `${code} is back, ${waits.status}: it was cleared and came again`,
+        ),
+      );
+  for (const { code, waits } of waiting)
+    if (waits?.for === "conditions") blocks.push(...waits.under.map((one) => prove(`${code} ${SET_UNDER[one]}`)));
   if (of("drive").length > 0) {
     blocks.push(
       prove(`Not driven since the codes were cleared: record a drive of ${SHORTEST_DRIVE} min or more, then read them`),

@@ -3,6 +3,7 @@ import { boostThatMatters } from "../../gas/boost";
 import { formatQuantity, fromSi, toSi } from "../../units";
 import { AT_LARGE, atomOf, type Claim, ofEngine, type Says, saysOf, tightAt, type Window } from "../claim";
 import type { CheckContext } from "../context";
+import type { CodeSet } from "../contract";
 import { filterZero } from "../filter/claims";
 import type { Verdict } from "../verdict";
 import type { BoostRecord } from "./fields";
@@ -36,9 +37,9 @@ function asMuchBoost({ points, ambient }: BoostRecord): Window {
 
 /** Codes that say that boost was not what was asked for: only asked and delivered, logged again, answer them. */
 export const boostCodes = {
-  claims: (codes: readonly string[], { layout, vehicle }: CheckContext): Claim[] =>
+  claims: (codes: readonly CodeSet[], { layout, vehicle }: CheckContext): Claim[] =>
     vehicle.induction === "turbo" &&
-    codes.some((code) => ["code:low-boost", "code:over-boost"].includes(codeText(code)?.observation ?? ""))
+    codes.some(({ code }) => ["code:low-boost", "code:over-boost"].includes(codeText(code)?.observation ?? ""))
       ? [ofEngine(layout, DELIVERED, "boost as asked for", "open")]
       : [],
   missing: () => "Boost asked for and delivered has not been logged since the repair: log both up a steady climb, or on a dyno",

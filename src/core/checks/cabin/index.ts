@@ -1,3 +1,4 @@
+import { CABIN_SEAL } from "../../faults";
 import { atomOf } from "../claim";
 import type { CheckKind } from "../contract";
 import { type CabinRecord, cabinFields, cabinForm } from "./fields";
@@ -24,7 +25,7 @@ export const cabin: CheckKind<CabinRecord, unknown, never> = {
           ...atomOf("seal", "cabin", name),
           says: blown ? ("bad" as const) : ("good" as const),
           words: `${name} sealed`,
-          rests: [`cabin ${name}`],
+          rests: [CABIN_SEAL.id],
         })),
   fields: cabinFields,
   form: cabinForm,

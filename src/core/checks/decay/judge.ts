@@ -3,7 +3,7 @@ import { type DecayResult, type DecayRun, fitDecay } from "../../gas/decay";
 import { orificeFlow } from "../../gas/orifice";
 import { stretchEdges, stretchMeans } from "../../maths/thin";
 import { inSentence } from "../../sentence";
-import { formatNumber, fromSi, toSi, UNITS } from "../../units";
+import { formatNumber, formatQuantity, fromSi, toSi, UNITS } from "../../units";
 import { reachOf } from "../../vehicle";
 import type { CheckContext } from "../context";
 import { fuelLevelDoubt, gasSpace, heldZones, holeMeasure, setupTrap } from "../evap-fields";
@@ -101,7 +101,23 @@ const vapourRate = ({ vapourRise, unit }: DecayRecord): number | undefined =>
 const HIDDEN_BY_VAPOUR = 0.2;
 
 /** Judges a decay of the EVAP system against the size to be caught: by volume, or by a reference hole where one was opened. */
-export function judgeDecay(record: DecayRecord, context: CheckContext): Verdict<Seen> {
+export function judgeDecay(typed: DecayRecord, context: CheckContext): Verdict<Seen> {
+  const short = shortSpace(typed, context);
+  if (short === undefined) return judgeBySpace(typed, context);
+  const { volume: _, ...record } = typed;
+  const verdict = judgeBySpace(record, context);
+  return verdict.outcome === "void" ? verdict : { ...verdict, reasons: [...verdict.reasons, short] };
+}
+
+/** Why a gas space as typed is not taken: smaller than the system has by its tank and fuel, every hole comes out too small. */
+function shortSpace(record: DecayRecord, context: CheckContext): string | undefined {
+  if (!record.volume || !context.vehicle.evap || !reachOf(context.layout, record).zones.includes("tank")) return undefined;
+  const { volume, sd } = gasSpace(context, record);
+  if (toSi(record.volume) >= volume - 2 * sd) return undefined;
+  return `held against the ${formatQuantity(fromSi(volume, "L"))} that this system has at ${formatNumber(record.fuelLevel, 0)} % fuel, not the ${formatQuantity(record.volume)} it was recorded with: in a smaller space a hole looks smaller`;
+}
+
+function judgeBySpace(record: DecayRecord, context: CheckContext): Verdict<Seen> {
   const trap = setupTrap(record, record.samples.at(-1)?.[0] ?? 0, context.layout);
   if (trap) return voidVerdict("This decay proves nothing", trap);
   const start = (record.samples[0]?.[1] ?? 0) * UNITS[record.unit].scale;

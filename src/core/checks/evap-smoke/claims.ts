@@ -3,6 +3,7 @@ import { inSentence } from "../../sentence";
 import { EVAP_ZONES, entriesFor, type Layout } from "../../vehicle";
 import { atomOf, type Claim, tight, tightAt } from "../claim";
 import type { CheckContext } from "../context";
+import type { CodeSet } from "../contract";
 
 /** Places where the vapour system can leak to the outside. */
 const vapourSeals = (layout: Layout): string[] =>
@@ -10,8 +11,8 @@ const vapourSeals = (layout: Layout): string[] =>
 
 /** What a leak code of the vapour system asks for: every place of it that can leak tight, whatever an entry hid. */
 export const vapourCodes = {
-  claims: (codes: readonly string[], { layout }: CheckContext): Claim[] =>
-    codes.some(isVapourLeak)
+  claims: (codes: readonly CodeSet[], { layout }: CheckContext): Claim[] =>
+    codes.some(({ code }) => isVapourLeak(code))
       ? vapourSeals(layout).map((id) => {
           const claim = tight(layout, id, "open");
           // An adapter in the neck takes the seat's place, and a flap may keep all other smoke away from it: eyes will do.

@@ -27,6 +27,7 @@ export const filter: CheckKind<FilterRecord, unknown, Seen> = {
     name: "The ECU is told that its particulate filter is as new",
     atom: FILTER_PRESSURE,
     places: ["filter-core", "filter-loaded", "filter-broken"],
+    stays: "ash",
   },
   fields: filterFields,
   form: filterForm,

@@ -31,6 +31,9 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }, Seen> = {
   form: holdForm,
   plan: planHold,
   judge: judgeHold,
-  places: ({ layout }) => layout.joints.filter((j) => PUMPED.includes(j.from) || j.pinchable === true).map((j) => j.id),
+  places: ({ layout }) =>
+    layout.joints
+      .filter((j) => PUMPED.includes(j.from) || j.pinchable === true || (j.rest === "one-way" && PUMPED.includes(j.to)))
+      .map((j) => j.id),
   place: (r) => r.joint,
 };

@@ -15,6 +15,8 @@ const SUCKS = [
 ];
 const METER = ["air-meter", "duct-clamp"];
 
+const MISFIRES = Array.from({ length: 8 }, (_, i) => ({ code: `P030${i + 1}`, text: `Misfire on cylinder ${i + 1}` }));
+
 export const CODES = [
   { code: "P0171", text: "Mixture too lean, bank 1", observation: "code:lean", ours: SUCKS },
   { code: "P0174", text: "Mixture too lean, bank 2", observation: "code:lean", ours: SUCKS },
@@ -28,9 +30,13 @@ export const CODES = [
   { code: "P0101", text: "Air meter out of range for the engine", observation: "code:air-meter", ours: METER },
   { code: "P0102", text: "Air meter signal low", observation: "code:air-meter", ours: METER },
   { code: "P0068", text: "Air flow and manifold pressure do not fit each other", observation: "code:throttle-air" },
+  { code: "P0069", text: "Manifold and ambient pressure sensors do not agree, engine standing" },
+  { code: "P0087", text: "Fuel rail pressure too low", observation: "code:fuel-pressure" },
+  { code: "P0128", text: "Coolant does not reach its thermostat's temperature" },
   { code: "P0106", text: "Manifold pressure does not fit the engine", observation: "code:throttle-air" },
   { code: "P0121", text: "Throttle position does not fit the engine" },
   { code: "P0300", text: "Misfire on several cylinders" },
+  ...MISFIRES,
   { code: "P2004", text: "Runner flaps stuck open, bank 1", observation: "code:flaps" },
   { code: "P2006", text: "Runner flaps stuck closed, bank 1", observation: "code:flaps" },
   { code: "P2008", text: "Runner-flap control circuit open, bank 1", observation: "code:flap-circuit", ours: ["flap-solenoid"] },

@@ -41,6 +41,11 @@ export const rows = {
     given: { "meter-low": 0.5, "meter-range": 0.45, "duct-leak": 0.25, restriction: 0.35, "charge-leak": 0.2, other: 0.05 },
     reason: "metered air does not fit the engine's breathing",
   },
+  "code:fuel-pressure": {
+    says: "a code for low fuel pressure is stored",
+    given: { "fuel-pressure": 0.5, "fuel-supply": 0.6, other: 0.01 },
+    reason: "the rail did not reach the pressure that was asked for",
+  },
   "code:idle-high": {
     says: "idle above its target",
     given: {

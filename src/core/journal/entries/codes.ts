@@ -1,3 +1,4 @@
+import type { CodeSetAt } from "../../checks";
 import { percent } from "../../checks/fields";
 import {
   choice,
@@ -14,6 +15,7 @@ import {
   recalling,
   text,
 } from "../../form";
+import { toSi, ZERO_CELSIUS } from "../../units";
 import { entryKind } from "./entry-kind";
 
 const CODE_STATUSES = {
@@ -68,6 +70,30 @@ const codeReadFields = fields({
   frame: frame.optional().taken("Operating point"),
 });
 export type CodeRead = RecordOf<typeof codeReadFields>;
+
+const A_NUMBER = "(-?\\d+(?:[.,]\\d+)?)";
+const TYPED = {
+  rpm: [new RegExp(`${A_NUMBER}\\s*(?:rpm|1?/min|min-1)`, "i")],
+  load: [new RegExp(`load\\D{0,12}${A_NUMBER}\\s*%`, "i"), new RegExp(`${A_NUMBER}\\s*%\\s*(?:calculated |engine )?load`, "i")],
+  celsius: [new RegExp(`(?:coolant|ECT)\\D{0,12}${A_NUMBER}\\s*°?C\\b`, "i"), new RegExp(`${A_NUMBER}\\s*°\\s*C\\b`, "i")],
+} as const;
+
+/** The operating point that a code was set at, as far as its freeze frame says it, taken or typed: 1/min, share of full load, K. */
+export function setAt({ frame, freezeFrame = "" }: Pick<CodeRead, "frame" | "freezeFrame">): CodeSetAt {
+  const typed = (what: keyof typeof TYPED) => {
+    const found = TYPED[what].map((form) => form.exec(freezeFrame)?.[1]).find((n) => n !== undefined);
+    return found === undefined ? undefined : Number(found.replace(",", "."));
+  };
+  const rpm = frame?.rpm ?? typed("rpm");
+  const load = frame?.load ?? typed("load");
+  const celsius = typed("celsius");
+  const coolant = frame?.coolant ? toSi(frame.coolant) : celsius === undefined ? undefined : celsius + ZERO_CELSIUS;
+  return {
+    ...(rpm === undefined ? {} : { rpm }),
+    ...(load === undefined ? {} : { load: load / 100 }),
+    ...(coolant === undefined ? {} : { coolant }),
+  };
+}
 
 /** A code read with a scan tool, typed in. */
 export const codeReadForm = formOf<undefined>()(codeReadFields, {

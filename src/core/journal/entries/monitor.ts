@@ -1,4 +1,5 @@
 import * as yup from "yup";
+import type { MonitorId } from "../../faults";
 import { choice, fields, formOf, group, list, plain, type RecordOf, text } from "../../form";
 import { entryKind } from "./entry-kind";
 
@@ -17,8 +18,20 @@ const value = group({
   unit: text({ name: "The unit", max: 20 }).optional(),
 });
 
-/** What the car's own EVAP monitor said, read from it, with its values where the tool shows them. */
+const MONITORS: Readonly<Record<MonitorId, string>> = {
+  evap: "EVAP",
+  mixture: "Fuel system",
+  misfire: "Misfire",
+  egr: "EGR",
+  "secondary-air": "Secondary air",
+  boost: "Boost pressure",
+  filter: "Particulate filter",
+};
+
+/** What one of the car's own monitors said, read from it, with its values where the tool shows them. */
 const monitorFields = fields({
+  /** Which; the vapour system's where nobody says */
+  of: choice(MONITORS, { label: "Which monitor", list: true }).optional(),
   result: choice(MONITOR_RESULTS, {
     label: "What the monitor said",
     missing: "Say what the monitor did",
@@ -43,11 +56,21 @@ const beyondLimits = ({ values = [] }: Pick<Monitor, "values">): NonNullable<Mon
 export const monitorResult = (monitor: Pick<Monitor, "result" | "values">): Monitor["result"] =>
   beyondLimits(monitor).length > 0 ? "failed" : monitor.result;
 
-export const monitorForm = formOf<undefined>()(monitorFields);
+interface MonitorFacts {
+  /** The one that is asked for, where it is not the vapour system's */
+  readonly of?: MonitorId;
+}
+
+export const monitorForm = formOf<MonitorFacts>()(monitorFields, {
+  ask: { of: { when: ({ known }) => known.of !== undefined, defaultValue: ({ known }) => known.of } },
+});
+
+/** Whether a line is of the vapour system's monitor. */
+export const isOfVapour = ({ of = "evap" }: Pick<Monitor, "of">): boolean => of === "evap";
 
 export const monitor = entryKind(monitorFields, {
   words: (b) => {
     const beyond = beyondLimits(b).map((v) => `${v.name} ${v.value} ${v.unit ?? ""}`.trim());
-    return `EVAP monitor: ${MONITOR_RESULTS[monitorResult(b)].toLowerCase()} (${[b.readBy, ...beyond.map((v) => `${v} is beyond its own limit`)].join("; ")})`;
+    return `${MONITORS[b.of ?? "evap"]} monitor: ${MONITOR_RESULTS[monitorResult(b)].toLowerCase()} (${[b.readBy, ...beyond.map((v) => `${v} is beyond its own limit`)].join("; ")})`;
   },
 });

@@ -42,6 +42,13 @@ export const CULPRITS = {
   "not-found": "Not found yet",
 } as const;
 
+/** How a part that was cleaned off the car was shown to be clean. */
+const CLEAN_PROOFS = {
+  weight: "Weighed, off the car: as a new one",
+  flow: "Its flow measured, off the car: as a new one",
+  none: "Not measured, or cleaned on the car",
+} as const;
+
 export const PERMANENCE = { permanent: "Permanent", temporary: "Temporary", bypass: "Diagnostic bypass" } as const;
 export type Permanence = keyof typeof PERMANENCE;
 
@@ -157,6 +164,8 @@ const repairFields = fields({
   method: choice(METHODS, { label: "The part was" }).optional(),
   /** What made it necessary, where the part is mostly a victim */
   culprit: choice(CULPRITS, { label: "What loaded it" }).optional(),
+  /** Of a part that loads up and was cleaned */
+  cleanProof: choice(CLEAN_PROOFS, { label: "How clean it came out", silent: ["none"] }).optional(),
   regeneration: regeneration.optional(),
   permanence: choice(PERMANENCE, { label: "How lasting", defaultValue: "permanent" }),
   recheck: day("The re-check date", { label: "Re-check on" }).optional(),
@@ -322,6 +331,7 @@ export const repairForm = formOf<RepairFacts>()(today, {
               ? `${CAUTION_TEXTS.regeneration} Before it: cause cured, sensor at zero and pipes sound, oil level and its dilution, fuel enough`
               : undefined,
     },
+    cleanProof: { when: (state) => methodOf(state) === "cleaned" && victim(state) },
     culprit: { when: victim, needed: () => NEEDED.culprit },
     "regeneration.by": { when: burned, needed: () => NEEDED.by },
     "regeneration.hottest": { when: burned },

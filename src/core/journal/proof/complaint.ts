@@ -28,9 +28,9 @@ export function notMet(
   evidence: readonly Evidence[],
 ): readonly ComesUnder[] {
   const boosted = evidence.some((e) => e.claims.some((c) => c.says === "good" && c.at?.some((point) => (point.boost ?? 0) > 0)));
-  const met: Readonly<Record<ComesUnder, boolean>> = {
-    load: boosted || drives.some((d) => d.body.load === "hills"),
-    cold: drives.some((d) => d.body.coldStart),
-  };
-  return under.filter((one) => !met[one]);
+  return under.filter((one) => !metOn(one, drives) && !(one === "load" && boosted));
 }
+
+/** Whether one of these drives was what a fault comes under. */
+export const metOn = (under: ComesUnder, drives: readonly LineOf<"drive">[]): boolean =>
+  drives.some(({ body }) => (under === "load" ? body.load === "hills" : body.coldStart));

@@ -126,6 +126,32 @@ describe("what failed at a speed, or by a snap", () => {
   });
 });
 
+describe("a gas space that was typed smaller than the system has", () => {
+  const context = contextOf(VAPOUR, SHOP);
+  const decay = (litres: number | undefined) => {
+    const record = decayRecord(0.7, { ...(litres === undefined ? {} : { volume: { value: litres, unit: "L" as const } }) });
+    return judgeCheck("decay", record, context);
+  };
+  const sized = (litres: number | undefined) => decay(litres).measures[0]?.value.value ?? 0;
+  it("is told so, and sizes nothing", () => {
+    expect(sized(3)).toBeCloseTo(sized(undefined), 9);
+    expect(decay(3).reasons.join()).toMatch(/not the 3.* L it was recorded with/);
+  });
+  it("is taken where it is known better, or larger", () => {
+    expect(decay(80).reasons.join()).not.toMatch(/recorded with/);
+    expect(sized(80)).toBeGreaterThan(sized(undefined));
+  });
+});
+
+describe("a seal of the cabin", () => {
+  it("worked on reopens nothing of the engine, and its own check alone", () => {
+    const { job } = proved();
+    job.add("repair", repairBody("", { what: "Tailgate seal seated", places: ["cabin-seal"] }));
+    const says = job.state().blocks.close.map((b) => b.reason);
+    expect(says.filter((s) => /touched since/.test(s))).toEqual([]);
+  });
+});
+
 describe("a complaint that comes under load, or cold", () => {
   /** A job that is proved but for what its story says that it comes under. */
   const job = (symptoms: readonly string[], drive: object) => {

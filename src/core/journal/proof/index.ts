@@ -2,12 +2,12 @@ import { atomOf, CHECK_IDS, CHECKS, type CheckContext, type Claim, seated, tight
 import { refusal } from "../../checks/trims";
 import { isForVapourMonitor } from "../../faults";
 import { EVAP_ZONES } from "../../vehicle";
-import { type Bodies, monitorResult } from "../entries";
-import { type ChasedCode, chasedCodes, codeState } from "./codes";
+import { type Bodies, isOfVapour, monitorResult } from "../entries";
+import { type ChasedCode, chasedCodes, codeState, ranSince } from "./codes";
 import { type ComesUnder, comesUnder, notMet } from "./complaint";
 import type { Evidence } from "./evidence";
 import { disturbed, type Obligation, type Requirement, requirementsOf, settle } from "./obligations";
-import { elapsed, isAfter, type Line, type LineOf, linesOf } from "./order";
+import { isAfter, type Line, type LineOf, linesOf } from "./order";
 import { type ResetState, resetsOf } from "./resets";
 import { jointIds, lastWorkOf, type Touch, touchesOf } from "./touches";
 
@@ -51,10 +51,8 @@ const setAsideIds = (lines: readonly Line[]): ReadonlySet<string> => new Set(lin
 /** Everything that closing rests on, from the record with corrections resolved. */
 export function proofOf({ lines, retracted, evidence, context }: ProofInput): Proof & { readonly touches: readonly Touch[] } {
   const of = <K extends keyof Bodies>(kind: K) => linesOf(lines, kind);
-  const touches = touchesOf(
-    lines,
-    evidence.filter((e) => e.stands),
-  );
+  const standing = evidence.filter((e) => e.stands);
+  const touches = touchesOf(lines, standing);
   const work = touches.filter((t) => t.work);
   const lastWork = lastWorkOf(touches);
   const aside = setAsideIds(lines);
@@ -67,7 +65,9 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
     aside,
     lastWork,
   };
-  const codes = chasedCodes(lines, retracted, aside).map((code) => codeState(code, lines, touches));
+  const codes = chasedCodes(lines, retracted, aside).map((set) =>
+    codeState(set, { lines, touches, evidence: standing, context }),
+  );
   const failing = requirementsOf(facts);
   const chased = context ? codeRequirements(codes, context) : [];
   const requirements = [...failing, ...chased.filter((d) => !failing.some((f) => f.claim.atom === d.claim.atom))];
@@ -97,11 +97,10 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
           ? "order-unknown"
           : "not-since";
 
-  const monitors = of("monitor").filter((m) => monitorResult(m.body) !== "not-complete");
+  const monitors = of("monitor").filter((m) => isOfVapour(m.body) && monitorResult(m.body) !== "not-complete");
   const lastMonitor = monitors.findLast(after);
   const cleared = of("codes-cleared").filter(after);
-  const soak = context ? 1000 * context.limits.evapSoak.value : 0;
-  const ran = (m: LineOf<"monitor">) => cleared.some((c) => isAfter(m, c) && elapsed(m, c) >= soak);
+  const ran = (m: LineOf<"monitor">) => cleared.some((c) => ranSince(m, c, context));
   const monitor = codes.some((c) => isForVapourMonitor(c.code))
     ? lastMonitor === undefined
       ? "not-since"
@@ -121,7 +120,7 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
     complaintNeeds: notMet(
       comesUnder(of("story").at(-1)?.body),
       of("drive").filter(after),
-      evidence.filter((e) => e.stands && after(e.line)),
+      standing.filter((e) => after(e.line)),
     ),
     ...(monitor ? { monitor } : {}),
     cameBack: back !== undefined && !repairs.some((r) => isAfter(r, back)),
@@ -136,7 +135,7 @@ const codeRequirements = (codes: readonly ChasedCode[], context: CheckContext): 
   CHECK_IDS.flatMap((check) => {
     const claims =
       CHECKS[check].codes?.claims(
-        codes.map((c) => c.code),
+        codes.filter((c) => !c.monitored),
         context,
       ) ?? [];
     return claims.map((claim) => ({ claim, answeredBy: check, bads: [] }));

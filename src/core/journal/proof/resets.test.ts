@@ -89,6 +89,31 @@ describe("telling the ECU that its filter is as new", () => {
     expect(reset(job)?.told?.learned).toBe("soot 0 g, ash 0 g");
   });
 
+  it.each([
+    ["burned free", { method: "regenerated", regeneration: { by: "driven" } }, false],
+    ["flushed on the car", {}, false],
+    ["cleaned off the car, not measured", { cleanProof: "none" }, false],
+    ["cleaned off the car and weighed", { cleanProof: "weight" }, true],
+    ["cleaned off the car, its flow measured", { cleanProof: "flow" }, true],
+    ["renewed", { method: "renewed", permanence: "permanent", parts: [{ name: "filter", count: 1 }] }, true],
+  ] as const)("has its ash set to zero where it is out: %s", (_, change, out) => {
+    for (const [reset, all] of [
+      [{ ...told }, true],
+      [{ ...told, learned: "ash: 0.0 g, soot 0" }, true],
+      [{ ...told, zeroed: "all", learned: "distance 0 km" }, true],
+      [{ ...told, learned: "soot 0 g, ash 31 g" }, false],
+      [{ ...told, learned: "soot 0 g" }, false],
+      [{ ...told, zeroed: "soot", learned: "soot 0 g, ash not shown" }, false],
+    ] as const) {
+      const job = begun();
+      job.add("repair", work(change));
+      job.add("check", { check: "filter", record: filter });
+      job.add("reset", reset);
+      if (all && !out) expect(says(job)).toMatch(/ash goes with a new part alone/);
+      else expect(says(job)).not.toMatch(/ash/);
+    }
+  });
+
   it("keeps an inspection open too, where nothing is repaired", () => {
     const job = begun();
     job.add("story", { complaint: "Looked over", symptoms: [], verified: "not-tried", purpose: "inspection" });

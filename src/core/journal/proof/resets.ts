@@ -1,6 +1,6 @@
 import { AT_LARGE, CHECK_IDS, CHECKS, type CheckId, type Claim } from "../../checks";
 import { inSentence } from "../../sentence";
-import type { Bodies } from "../entries";
+import { type Bodies, zeroedAll } from "../entries";
 import { type Obligation, type ProofFacts, settle } from "./obligations";
 import { isAfter, type Line, linesOf } from "./order";
 
@@ -12,6 +12,10 @@ export interface ResetState {
   readonly locked?: string;
   /** When it was told last, ISO 8601, and what it showed since */
   readonly told?: { readonly at: string; readonly learned: string };
+  /** Why what stays in the part, a filter's ash, must not be set to zero; undefined where it may, or where nothing stays */
+  readonly stays?: string;
+  /** It was all the same */
+  readonly zeroedAll?: true;
 }
 
 /**
@@ -31,6 +35,11 @@ export function resetsOf(lines: readonly Line[], facts: ProofFacts): ResetState[
     const last = work.at(-1);
     const renewed = last?.body.method === "renewed" && last.body.parts.length > 0 && last.body.permanence === "permanent";
     const told = of("reset").findLast((r) => r.body.check === check);
+    const clean = last?.body.method === "cleaned" && (last.body.cleanProof ?? "none") !== "none";
+    const stays =
+      resets.stays === undefined || renewed || clean
+        ? undefined
+        : `${resets.stays} goes with a new part alone, or with one cleaned off the car and weighed or measured: regeneration burns soot only`;
     const locked =
       renewed && facts.touches.every((t) => t.began.id !== last.id || t.ended)
         ? undefined
@@ -44,6 +53,8 @@ export function resetsOf(lines: readonly Line[], facts: ProofFacts): ResetState[
         check,
         name: resets.name,
         ...(locked ? { locked } : {}),
+        ...(stays ? { stays } : {}),
+        ...(stays && spent && zeroedAll(spent.body) ? { zeroedAll: true as const } : {}),
         ...(spent ? { told: { at: new Date(spent.own.from).toISOString(), learned: spent.body.learned } } : {}),
       },
     ];

@@ -1,5 +1,6 @@
 import { CHECK_IDS, CHECKS } from "../../checks";
 import { AT_LARGE, type Claim } from "../../checks/claim";
+import { CABIN_SEAL } from "../../faults";
 import { inSentence } from "../../sentence";
 import { type Layout, tappedPort, ZONE_NAMES } from "../../vehicle";
 import { ANYWHERE, type Bodies } from "../entries";
@@ -101,7 +102,7 @@ function tappings(described: readonly LineOf<"vehicle">[]): Touch[] {
 function bears(places: readonly string[] | undefined, claim: Pick<Claim, "rests">, joints: ReadonlySet<string>): boolean {
   if (!places) return true;
   const large = claim.rests.includes(AT_LARGE);
-  return places.some((p) => claim.rests.includes(p) || (large && !joints.has(p)));
+  return places.some((p) => claim.rests.includes(p) || (large && !joints.has(p) && p !== CABIN_SEAL.id));
 }
 
 /**

@@ -14,7 +14,7 @@ import { shortTime } from "../short-time";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
 import { ComebackPlot } from "./comeback-plot";
-import { MonitorProof } from "./monitor";
+import { MonitorProof, OwnMonitor } from "./monitor";
 import { useWhen } from "./when";
 
 /** Codes that were chased: cleared, driven, read again. Cleared alone says nothing. */
@@ -45,6 +45,7 @@ export function CodesProof({ toScan }: { toScan: () => void }) {
       <ClearedAt />
       <Comeback />
       <DriveForm />
+      {!state.practice && <OwnMonitor />}
       {state.practice ? <ReadAgain /> : <NoneIsBack toScan={toScan} />}
       {state.codes.some((c) => isForVapourMonitor(c.code) && !c.asideReason) || state.proof.monitor ? <MonitorProof /> : null}
     </section>

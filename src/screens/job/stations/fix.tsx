@@ -59,7 +59,7 @@ export function FixStation() {
       <RepairsBefore />
       <TeardownKit place={known.open.find((f) => f.entry === form.value("finding"))?.place} />
       <Form className="flex max-w-3xl flex-col gap-4" onSubmit={() => void record()}>
-        <FormFields of={form} names={["finding", "what", "places", "method", "culprit"]} />
+        <FormFields of={form} names={["finding", "what", "places", "method", "cleanProof", "culprit"]} />
         <div className="grid items-start gap-4 sm:grid-cols-2">
           <FormFields
             of={form}

@@ -2,6 +2,7 @@
 
 import { CircleAlert, CircleCheck, Hourglass } from "lucide-react";
 import { useMemo } from "react";
+import { monitorOf } from "@/core/faults";
 import { type EnablingCondition, MONITOR_RESULTS, monitorForm, readinessFacts, readinessForm } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Clock } from "@/ui/clock";
@@ -22,13 +23,41 @@ const MARKS: Record<EnablingCondition["state"], { icon: typeof CircleCheck; colo
   wrong: { icon: CircleAlert, colour: "text-ember" },
 };
 
+const VAPOUR = {};
+
+/** Another monitor of the car, which answers the codes it sets once it has run and passed since they were cleared. */
+export function OwnMonitor() {
+  const { state } = useJob();
+  const of = state.proof.codes.flatMap((c) => (c.quiet ? [] : (monitorOf(c.code) ?? []))).find((id) => id !== "evap");
+  const known = useMemo(() => (of ? { of } : {}), [of]);
+  const said = useEntryForm(monitorForm, "own-monitor", known);
+  if (!of) return null;
+  return (
+    <details>
+      <summary className="flex min-h-11 cursor-pointer items-center underline decoration-edge underline-offset-4">
+        The car's own monitor has run since
+      </summary>
+      <Form className="flex max-w-3xl flex-col gap-3" onSubmit={() => void said.submit((body) => [{ kind: "monitor", body }])}>
+        <p className="text-muted">Passed within its own limits since the codes were cleared, it answers its codes on any road.</p>
+        <FormFields of={said} names={["of", "result", "readBy"]} />
+        {said.error && <ErrorNote>{said.error}</ErrorNote>}
+        <div>
+          <Button type="submit" disabled={said.busy}>
+            Record the monitor
+          </Button>
+        </div>
+      </Form>
+    </details>
+  );
+}
+
 /** The car's own EVAP monitor: what it needs to run, from when it can, and what it said. */
 export function MonitorProof() {
   const { state } = useJob();
   const { checks, readiness, monitor } = state;
   const parked = useMemo(() => readinessFacts({ checks }, () => new Date().toISOString()), [checks]);
   const plan = useEntryForm(readinessForm, "readiness", parked);
-  const said = useEntryForm(monitorForm, "monitor", undefined);
+  const said = useEntryForm(monitorForm, "monitor", VAPOUR);
   // What the job waits for goes in with what it follows from: one that came later would have changed what was decided meanwhile.
   const park = () =>
     plan.submit((body) => [

@@ -1,6 +1,7 @@
 "use client";
 
 import { Lock } from "lucide-react";
+import { useMemo } from "react";
 import { type ResetState, resetForm } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
@@ -25,8 +26,9 @@ export function Resets() {
   );
 }
 
-function Reset({ reset: { check, name, locked, told } }: { reset: ResetState }) {
-  const form = useEntryForm(resetForm, `reset-${check}`, { check });
+function Reset({ reset: { check, name, locked, told, stays } }: { reset: ResetState }) {
+  const known = useMemo(() => ({ check, ...(stays ? { stays } : {}) }), [check, stays]);
+  const form = useEntryForm(resetForm, `reset-${check}`, known);
   return (
     <Form className="flex max-w-3xl flex-col gap-3" onSubmit={() => void form.submit((body) => [{ kind: "reset", body }])}>
       {told && (
@@ -43,7 +45,7 @@ function Reset({ reset: { check, name, locked, told } }: { reset: ResetState }) 
         </Note>
       ) : (
         <>
-          <FormFields of={form} names={["learned"]} />
+          <FormFields of={form} names={["zeroed", "learned"]} />
           {form.error && <ErrorNote>{form.error}</ErrorNote>}
           <div>
             <Button type="submit" disabled={form.busy}>
