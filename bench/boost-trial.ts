@@ -5,7 +5,7 @@ const GAMMA = 1.4;
 const R = 287.05;
 
 /** Nozzle flow per effective area, by its textbook form (Saint-Venant & Wantzel 1839). */
-function nozzle(p1: number, p2: number, temperature: number): number {
+export function nozzle(p1: number, p2: number, temperature: number): number {
   const r = Math.max(p2 / p1, (2 / (GAMMA + 1)) ** (GAMMA / (GAMMA - 1)));
   return p1 * Math.sqrt(((2 * GAMMA) / ((GAMMA - 1) * R * temperature)) * (r ** (2 / GAMMA) - r ** ((GAMMA + 1) / GAMMA)));
 }

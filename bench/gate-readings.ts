@@ -1,16 +1,18 @@
 import type { CheckContext } from "@/core/checks";
+import type { BoostRecord } from "@/core/checks/boost";
 import type { CapRecord } from "@/core/checks/cap";
 import type { EvapSmokeRun } from "@/core/checks/evap-smoke";
 import type { ProbeRecord } from "@/core/checks/probe";
 import type { SmokeRun } from "@/core/checks/smoke";
 import type { TrimSurvey } from "@/core/checks/trims";
-import { NATURAL, TWO_BANKS, VAPOUR } from "@/core/core.fixture";
+import { DIESEL, NATURAL, TWO_BANKS, VAPOUR } from "@/core/core.fixture";
 import { airDensity, STANDARD_DENSITY, standardFlow } from "@/core/gas/air";
 import { holeArea, massFlux, orificeFlow, SHARP_EDGED } from "@/core/gas/orifice";
 import type { Bodies } from "@/core/journal";
 import { type Noise, seededNoise } from "@/core/maths/random";
 import { toSi } from "@/core/units";
-import { entryZone, reachOf, usualSetup, type VehicleFacts } from "@/core/vehicle";
+import { entryZone, reachOf, usualSetup, type VehicleFacts, type VehicleRecord } from "@/core/vehicle";
+import { nozzle } from "./boost-trial";
 
 const AMBIENT = 101325;
 const ROOM = 293.15;
@@ -21,10 +23,16 @@ export interface Place {
   readonly diameter: number;
   /** The one bank that it shows on; both where absent */
   readonly bank?: 1 | 2;
+  /** Gauge pressure above which it opens; it is open at any where absent */
+  readonly opensAt?: number;
 }
 export interface Car {
   readonly facts: VehicleFacts;
-  readonly circuit: "intake" | "evap";
+  readonly circuit: "intake" | "evap" | "charge";
+  /** As somebody described it who did not know it yet */
+  readonly early?: VehicleRecord;
+  /** What the complaint comes under */
+  readonly symptoms?: Bodies["story"]["symptoms"];
   readonly codes: Bodies["codes"]["codes"];
   readonly places: readonly Place[];
   readonly entries: readonly string[];
@@ -35,7 +43,8 @@ export const CARS: readonly Car[] = [
   {
     facts: NATURAL,
     circuit: "intake",
-    codes: [{ code: "P0171", status: "current" }],
+    early: { fuel: "petrol", displacement: NATURAL.displacement },
+    codes: [{ code: "P0171", status: "current", frame: { rpm: 2500, load: 42, coolant: { value: 90, unit: "°C" } } }],
     places: [
       { joint: "pcv-hose", diameter: 1.25e-3 },
       { joint: "vacuum-branch", diameter: 1.8e-3 },
@@ -58,6 +67,7 @@ export const CARS: readonly Car[] = [
   },
   {
     facts: TWO_BANKS,
+    early: { fuel: "petrol", displacement: TWO_BANKS.displacement },
     circuit: "intake",
     codes: [{ code: "P0174", status: "stored" }],
     places: [
@@ -80,7 +90,54 @@ export const CARS: readonly Car[] = [
     ],
     entries: ["service-port", "filler-cap"],
   },
+  {
+    facts: { ...DIESEL, fitted: ["booster", "pcv"] },
+    circuit: "charge",
+    codes: [{ code: "P0299", status: "stored" }],
+    symptoms: ["low-power"],
+    places: [
+      { joint: "cold-pipe-split", diameter: 11e-3, opensAt: 85e3 },
+      { joint: "cooler-outlet", diameter: 12e-3, opensAt: 60e3 },
+      { joint: "hot-pipe-clamp", diameter: 12e-3, opensAt: 95e3 },
+    ],
+    entries: [],
+  },
 ];
+
+/** Most that is asked of the charge side, Pa gauge. */
+export const FULL_BOOST = 115e3;
+
+/** A log up to so much boost asked for, Pa gauge: what leaks takes from what is delivered, and from what the engine gets of the meter's air. */
+export function boostLog(car: Car, faulty: readonly Place[], most: number, sd: number, noise: Noise): BoostRecord {
+  const displacement = toSi(car.facts.displacement);
+  const kPa = (pa: number) => ({ value: Math.round(pa / 100) / 10, unit: "kPa" as const, kind: "absolute" as const });
+  const points = [1500, 1800, 2100, 2400, 2700, 3000].flatMap((rpm) =>
+    [0, 0.02, 0.55, 0.8, 1].map((share) => {
+      const asked = AMBIENT + share * most;
+      const open = faulty.filter((p) => asked - AMBIENT > (p.opensAt ?? 0));
+      const charge = open.length > 0 ? AMBIENT + 0.7 * (asked - AMBIENT) : asked;
+      const temperature = share > 0.1 ? 318 : 303;
+      const breathed = ((share > 0.1 ? 0.872 : 0.88) * charge * displacement * rpm) / (287.05 * temperature * 120);
+      const lost = open.reduce((sum, p) => sum + 0.61 * holeArea(p.diameter) * nozzle(charge, AMBIENT, temperature), 0);
+      return {
+        rpm,
+        map: kPa(charge + noise.normal(300 * sd)),
+        charge: kPa(charge + 1000 + noise.normal(300 * sd)),
+        ...(share > 0.1 ? { asked: kPa(asked + 1000) } : {}),
+        maf: { value: Math.round((breathed + lost) * (1 + noise.normal(0.004 * sd)) * 1e5) / 100, unit: "g/s" as const },
+        chargeTemperature: { value: temperature - 273.15, unit: "°C" as const },
+      };
+    }),
+  );
+  return {
+    source: { kind: "typed" },
+    points,
+    keyOn: { map: kPa(AMBIENT), charge: kPa(AMBIENT + 200) },
+    egr: "shut",
+    ambient: { value: 1013.25, unit: "hPa", kind: "absolute" },
+    warm: true,
+  };
+}
 
 const FLOWS = [2.6, 5.2, 9.4, 20, 48];
 const PRESSURES = [33, 30, 30, 62, 94];
@@ -131,7 +188,9 @@ export function smoke(faulty: readonly Place[], asked: RunAsked, sd: number, noi
   const usual = usualSetup(layout, asked.entry);
   const setup = asked.section ? { ...usual, blocked: [...usual.blocked, asked.section] } : usual;
   const reach = reachOf(layout, setup);
-  const leaks = faulty.filter((p) => reach.tested.some((j) => j.id === p.joint));
+  // Where the engine is described with one bank, one name stands for the joints of both.
+  const named = (joint: string) => (layout.joints.some((j) => j.id === joint) ? joint : joint.replace(/-[12]$/, ""));
+  const leaks = faulty.map((p) => ({ ...p, joint: named(p.joint) })).filter((p) => reach.tested.some((j) => j.id === p.joint));
   const valves = reach.zones.includes("cylinders") ? 1.7e-3 : 0;
   const rated = 13 * 249.0889;
   const most = 12e-3 / 60;

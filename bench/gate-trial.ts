@@ -7,7 +7,21 @@ import { type CheckContext, type CheckId, contextOf, judgeCheck } from "@/core/c
 import { type At, type Bodies, bodyVersion, type EntryKind, foldJob, type JournalEntry } from "@/core/journal";
 import { type Noise, seededNoise } from "@/core/maths/random";
 import { DEFAULT_SHOP } from "@/core/shop/settings";
-import { CARS, type Car, capTest, drawn, type Place, probe, type RunAsked, smoke, survey, vapourRun } from "./gate-readings";
+import { usualSetup, vehicleFacts } from "@/core/vehicle";
+import {
+  boostLog,
+  CARS,
+  type Car,
+  capTest,
+  drawn,
+  FULL_BOOST,
+  type Place,
+  probe,
+  type RunAsked,
+  smoke,
+  survey,
+  vapourRun,
+} from "./gate-readings";
 
 const MINUTE = 60_000;
 const START = Date.parse("2026-03-02T06:00:00Z");
@@ -24,12 +38,13 @@ interface Device {
 /** One job as the world sees it: what is faulty, what is recorded where, and when it reaches the server. */
 class History {
   readonly journal: JournalEntry[] = [];
-  readonly context: CheckContext;
   readonly faulty = new Set<Place>();
   /** Joints that are off or plugged, by the entry that lists them */
   readonly off = new Map<string, string>();
   readonly findings = new Map<string, string>();
-  readonly repairs: { id: string; cured: Place[]; what: string; undone: boolean }[] = [];
+  readonly repairs: { id: string; finding: string | undefined; joint: string; cured: Place[]; what: string; undone: boolean }[] =
+    [];
+  readonly touched = new Set<string>();
   bypass: { id: string; places: Place[] } | undefined;
   swap: { id: string; places: Place[] } | undefined;
   cleared = false;
@@ -37,6 +52,10 @@ class History {
   /** Some reading showed a fault before the end */
   shown = false;
   now = START;
+  /** As it is described now */
+  context: CheckContext;
+  /** Written down on paper, and typed in afterwards with its times */
+  readonly paper: (() => void)[] = [];
   readonly a: Device;
   readonly b: Device;
 
@@ -45,8 +64,10 @@ class History {
     readonly sd: number,
     readonly dice: Noise,
     readonly noise: Noise,
+    readonly desk: boolean,
+    early: boolean,
   ) {
-    this.context = contextOf(car.facts, DEFAULT_SHOP);
+    this.context = contextOf(early && car.early ? vehicleFacts(car.early) : car.facts, DEFAULT_SHOP);
     const wrong = () => (dice.uniform() < 0.1 ? Math.round(dice.uniform(-150, 150)) * MINUTE : 0);
     const device = (name: string): Device => ({ name, offset: wrong(), online: true, count: 0, seen: 0, outbox: [] });
     this.a = device("tablet");
@@ -85,7 +106,31 @@ class History {
     corrects?: string,
   ): string {
     const id = v4();
-    const iso = (t: number) => new Date(t + device.offset).toISOString();
+    if (this.desk) {
+      this.paper.push(() => this.enter(this.a, id, kind, body, from, to, corrects));
+      return id;
+    }
+    this.enter(device, id, kind, body, from, to, corrects);
+    return id;
+  }
+
+  /** Everything that stands on paper is typed in at the desk, in the order in which it was done. */
+  typeIn(): void {
+    this.now += 30 * MINUTE;
+    for (const enter of this.paper.splice(0)) enter();
+    this.flush(this.a);
+  }
+
+  private enter<K extends EntryKind>(
+    device: Device,
+    id: string,
+    kind: K,
+    body: Bodies[K],
+    from: number,
+    to: number,
+    corrects?: string,
+  ): void {
+    const iso = (t: number) => new Date(t + (this.desk ? 0 : device.offset)).toISOString();
     if (device.online && this.dice.uniform() < 0.8) this.flush(device);
     device.outbox.push({
       id,
@@ -103,7 +148,20 @@ class History {
       ...(corrects ? { corrects } : {}),
     });
     if (device.online) this.flush(device);
-    return id;
+  }
+
+  /** The vehicle's facts completed: what was assumed of it is known. */
+  complete(device: Device): void {
+    this.write(device, "vehicle", this.car.facts);
+    this.context = contextOf(this.car.facts, DEFAULT_SHOP);
+  }
+
+  boost(device: Device, most: number, plain = false): object {
+    const acting = this.acting();
+    const key = `boost ${acting.map((p) => p.joint).join()} ${most}`;
+    const record = drawn(key, this.sd, this.noise, (noise) => boostLog(this.car, acting, most, this.sd, noise));
+    this.check(device, "boost", record, plain);
+    return record;
   }
 
   /** A check is taken now; it may be written down late, or at a wrong time that is corrected afterwards. */
@@ -133,15 +191,18 @@ class History {
 
   smoke(device: Device, asked: RunAsked, plain = false): object {
     const acting = this.acting();
-    const key = `smoke ${CARS.indexOf(this.car)} ${acting.map((p) => p.joint).join()} ${JSON.stringify(asked)}`;
+    const { layout } = this.context;
+    const key = `smoke ${CARS.indexOf(this.car)} ${layout.joints.length} ${acting.map((p) => p.joint).join()} ${JSON.stringify(asked)}`;
     const vapour = this.car.circuit === "evap";
     const record = drawn(key, this.sd, this.noise, (noise) => {
       const run = smoke(acting, asked, this.sd, noise, this.context);
       return vapour ? vapourRun(run) : run;
     });
-    const item = this.takeOff(device, asked.entry);
+    // What its set-up plugs is listed with what it takes off, by those who list it.
+    const listed = this.dice.uniform() < 0.5 ? usualSetup(layout, asked.entry).blocked : [];
+    const items = [asked.entry, ...listed].map((joint) => this.takeOff(device, joint));
     this.check(device, vapour ? "evap-smoke" : "smoke", record, plain);
-    this.putBack(device, item);
+    for (const item of items) this.putBack(device, item);
     return record;
   }
 
@@ -155,6 +216,7 @@ class History {
   takeOff(device: Device, joint: string): string {
     const id = this.write(device, "displaced", { what: `${joint} off`, joint });
     this.off.set(id, joint);
+    this.touched.add(joint);
     this.now += MINUTE;
     return id;
   }
@@ -185,7 +247,7 @@ class History {
       from,
       this.now,
     );
-    this.repairs.push({ id, cured, what, undone: false });
+    this.repairs.push({ id, finding, joint: named ? joint : "anywhere", cured, what, undone: false });
     if (finding) this.findings.delete(finding);
   }
 }
@@ -201,14 +263,16 @@ function step(h: History): void {
   if (dice.uniform() < 0.12) device.online = !device.online;
   const roll = dice.uniform();
   const vapour = car.circuit === "evap";
-  if (roll < 0.16) {
+  if (h.car.early && h.context.vehicle.unknown?.length && dice.uniform() < 0.1) h.complete(device);
+  if (roll < 0.38 && car.circuit === "charge") h.boost(device, any([0.45, 0.7, 1, 1]) * FULL_BOOST);
+  else if (roll < 0.16) {
     if (vapour) h.cap(device);
     else h.survey(device, any([[0, 1, 2, 3, 4], [0, 1, 2, 3, 4], [0, 1, 2], [3, 4], [2, 3, 4], [0]]));
   } else if (roll < 0.38) {
     const shown = dice.uniform() < 0.65;
     const section = !vapour && dice.uniform() < 0.2 ? { section: "pcv-valve" } : {};
     h.smoke(device, { entry: any(car.entries), shown, timedOut: dice.uniform() < 0.12, ...section });
-  } else if (roll < 0.44 && !vapour) {
+  } else if (roll < 0.44 && car.circuit === "intake") {
     const spots = car.places.filter(() => dice.uniform() < 0.5).map((p) => p.joint);
     if (spots.length > 0) h.check(device, "probe", probe(spots, h.acting()));
   } else if (roll < 0.52) {
@@ -272,7 +336,8 @@ function step(h: History): void {
   } else if (roll < 0.92) {
     const from = h.now;
     h.now += 25 * MINUTE;
-    h.write(device, "drive", { minutes: 25 }, from, h.now);
+    const load = any([undefined, "town", "hills"] as const);
+    h.write(device, "drive", { minutes: 25, ...(load ? { load } : {}) }, from, h.now);
     h.driven = true;
   } else if (roll < 0.96) readCodes(h, device);
   else tryComplaint(h, device);
@@ -288,14 +353,18 @@ function tryComplaint(h: History, device: Device): void {
   h.write(device, "complaint-tried", { how: "as the customer says", result: remains ? "remains" : "gone" });
 }
 
-/** The end of a thorough technician: all back on, all repaired that was found, everything looked at once more. */
-function checkFully(h: History): void {
-  const { a, b, car, context } = h;
+/**
+ * The end of a thorough technician: all back on, all repaired that was found, everything looked at once more. One who is not
+ * goes through all of it too, and asks less of the car than it failed at.
+ */
+function checkFully(h: History, easy: "boost" | "survey" | "drive" | undefined): void {
+  const { a, b, car } = h;
   for (const device of [a, b]) {
     device.online = true;
     h.flush(device);
   }
   h.now += 10 * MINUTE;
+  if (h.context.vehicle.unknown?.length) h.complete(a);
   if (h.swap) {
     for (const p of h.swap.places) h.faulty.delete(p);
     h.write(a, "restored", { item: h.swap.id });
@@ -312,14 +381,11 @@ function checkFully(h: History): void {
   if (h.repairs.every((r) => r.undone)) h.repair(a, undefined, "oil-cap", true);
   // A repair that was undone leaves its finding open: repair that too.
   const undone = new Set(h.repairs.filter((r) => r.undone).map((r) => r.id));
-  for (const e of h.journal.filter((x) => x.kind === "repair" && undone.has(x.id))) {
-    const { finding, places } = e.body as Bodies["repair"];
-    if (finding) h.repair(a, finding, places?.[0] ?? "anywhere", true);
-  }
+  for (const { finding, joint } of h.repairs.filter((r) => undone.has(r.id))) if (finding) h.repair(a, finding, joint, true);
   h.now += 200 * MINUTE;
   // A reading that is not sure is taken once more.
   const twice = (check: CheckId, take: () => object) => {
-    const { outcome } = judgeCheck(check, take(), context);
+    const { outcome } = judgeCheck(check, take(), h.context);
     if (outcome !== "pass") take();
   };
   const runs = () => {
@@ -327,16 +393,22 @@ function checkFully(h: History): void {
       twice(car.circuit === "evap" ? "evap-smoke" : "smoke", () => h.smoke(a, { entry, shown: true, timedOut: false }, true));
   };
   runs();
-  if (car.circuit === "evap") twice("cap", () => h.cap(a, true));
-  else twice("trims", () => h.survey(a, [0, 1, 2, 3, 4], true));
-  const places = [...new Set(h.journal.flatMap((e) => (e.kind === "displaced" ? [(e.body as Bodies["displaced"]).joint] : [])))];
-  const items = places.flatMap((id) => (id ? [{ id, state: "fine" as const }] : []));
+  if (car.circuit === "charge") twice("boost", () => h.boost(a, (easy === "boost" ? 0.45 : 1) * FULL_BOOST, true));
+  else if (car.circuit === "evap") twice("cap", () => h.cap(a, true));
+  else twice("trims", () => h.survey(a, easy === "survey" ? [3, 4] : [0, 1, 2, 3, 4], true));
+  const items = [...h.touched].map((id) => ({ id, state: "fine" as const }));
   if (items.length > 0) h.check(a, "look", { items }, true);
   h.write(a, "codes-cleared", {});
   h.cleared = true;
   const from = h.now;
   h.now += 30 * MINUTE;
-  h.write(a, "drive", { minutes: 30 }, from, h.now);
+  h.write(
+    a,
+    "drive",
+    { minutes: 30, ...(car.symptoms ? { load: easy === "drive" ? ("town" as const) : ("hills" as const) } : {}) },
+    from,
+    h.now,
+  );
   h.driven = true;
   h.now += MINUTE;
   readCodes(h, a);
@@ -365,25 +437,30 @@ export interface GateTrial {
 function playHistory(seed: number, sd: number): { history: History; full: boolean } {
   const dice = seededNoise(seed);
   const car = CARS[seed % CARS.length] as Car;
-  const h = new History(car, sd, dice, seededNoise(seed + 77));
+  const early = seed % 3 === 0;
+  const h = new History(car, sd, dice, seededNoise(seed + 77), dice.uniform() < 0.5, early);
   const first = car.places[Math.floor(dice.uniform(0, car.places.length))] as Place;
   h.faulty.add(first);
   if (dice.uniform() < 0.35) h.faulty.add(car.places[Math.floor(dice.uniform(0, car.places.length))] as Place);
   h.write(h.a, "opened", { number: 1 });
-  h.write(h.a, "vehicle", car.facts);
-  h.write(h.a, "story", { complaint: "Runs badly", symptoms: [], verified: "seen" });
+  h.write(h.a, "vehicle", early && car.early ? car.early : car.facts);
+  h.write(h.a, "story", { complaint: "Runs badly", symptoms: car.symptoms ?? [], verified: "seen" });
   if (car.codes.length > 0) h.write(h.a, "codes", { codes: car.codes });
   h.now += 5 * MINUTE;
   // Most begin with a check that shows it.
   if (dice.uniform() < 0.85) {
-    if (car.circuit === "evap") h.smoke(h.a, { entry: "service-port", shown: true, timedOut: false });
+    if (car.circuit === "charge") h.boost(h.a, FULL_BOOST);
+    else if (car.circuit === "evap") h.smoke(h.a, { entry: "service-port", shown: true, timedOut: false });
     else if (dice.uniform() < 0.5) h.survey(h.a, [0, 1, 2, 3, 4]);
     else h.smoke(h.a, { entry: "air-meter", shown: dice.uniform() < 0.5, timedOut: false });
   }
   const steps = 2 + Math.floor(dice.uniform(0, 14));
   for (let i = 0; i < steps; i++) step(h);
-  const full = dice.uniform() < 0.6;
-  if (full) checkFully(h);
+  const ends = dice.uniform() < 0.7;
+  const full = ends && dice.uniform() < 0.8;
+  const easy = full ? undefined : dice.uniform() < 0.3 ? "drive" : car.circuit === "charge" ? "boost" : "survey";
+  if (ends) checkFully(h, easy);
+  h.typeIn();
   for (const device of [h.a, h.b]) h.flush(device);
   return { history: h, full };
 }
