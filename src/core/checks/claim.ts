@@ -133,20 +133,30 @@ const SUCKED_AT_IDLE: readonly string[] = [
   "air-actuator",
 ];
 
+interface Located {
+  readonly banks: 1 | 2;
+  /** Whether trims say anything on this vehicle */
+  readonly trims: boolean;
+  /** The locator, where its own quiet answers what it found; eyes and hands answer nothing */
+  readonly by?: "pinch" | "probe";
+  readonly says?: Says;
+}
+
 /**
- * A place that a locator pointed at: answered by that place proved tight, or, where trims would show it, by every bank in
- * its band at idle. A locator's own "quiet" answers nothing.
+ * A place that a locator tried. Pointed at, it is answered by the same locator quiet there, by that place proved tight, or, where
+ * trims would show it, by every bank in its band at idle. Quiet from the first, it says nothing of what another found.
  */
-export const pointedAt = (layout: Layout, joints: readonly string[], banks: 1 | 2, trims: boolean): Claim => {
+export const pointedAt = (layout: Layout, joints: readonly string[], { banks, trims, by, says = "bad" }: Located): Claim => {
   const at = joints.flatMap((id) => layout.joints.find((j) => j.id === id) ?? []);
   const shows = trims && at.length > 0 && at.every((j: Joint) => SUCKED_AT_IDLE.includes(j.from) || j.pinchable);
   const seals = at.filter((j) => j.kind === "seal");
   const places = seals.length > 0 ? seals : at;
+  const atom = atomOf("leak", [...joints].sort().join("+"), by);
   return {
-    ...atomOf("leak", [...joints].sort().join("+")),
-    says: "bad",
+    ...atom,
+    says,
     words: `${places.map((j) => inSentence(j.name)).join(", ")} tight`,
     rests: [...joints],
-    metBy: [places.map((j) => tightAt(j.id)), ...(shows ? [trimAtIdle(banks)] : [])],
+    metBy: [places.map((j) => tightAt(j.id)), ...(shows ? [trimAtIdle(banks)] : []), ...(by ? [[atom.atom]] : [])],
   };
 };

@@ -4,7 +4,7 @@ import { formatNumber } from "../units";
 import { layoutOf } from "../vehicle";
 import { COMEBACK_COUNTS } from "./comeback";
 import { disabledBy } from "./emission";
-import { type CodeWait, type Obligation, type Proof, SHORTEST_DRIVE } from "./proof";
+import { type CodeWait, type Obligation, type Proof, SHORTEST_DRIVE, stepFor } from "./proof";
 import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
 import { STATIONS } from "./state";
 
@@ -113,34 +113,36 @@ function owedBlocks(facts: Facts): Block[] {
     const name = nameOf(first, facts);
     const all = facts.proof.owed.filter((o) => nameOf(o, facts) === name);
     const words = listed(group.map((o) => o.words));
+    const step = stepFor(group as [Obligation, ...Obligation[]], facts.vehicle && layoutOf(facts.vehicle));
+    const owes = (reason: string): Block => ({ ...prove(reason), step });
     // Nothing of it was answered: the check as a whole is missing; otherwise name what is left.
     const whole = name !== undefined && group.length === all.length;
     switch (first.missing) {
       case "still-bad":
-        return prove(`After the repair the ${name ?? words} still says: ${first.because}`);
+        return owes(`After the repair the ${name ?? words} still says: ${first.because}`);
       case "late-bad":
-        return prove(
+        return owes(
           `A failing ${name} came in from a device that had not seen the repair: say that it was taken before, or do it again (${words})`,
         );
       case "order-unknown":
-        return prove(
+        return owes(
           `${name ? `A ${name}` : "A reading"} may have been taken before the repair: its device had not seen it. Do it again (${words})`,
         );
       case "touched":
-        return prove(`Shown good, and touched since (${first.because}): ${words}. Show it again`);
+        return owes(`Shown good, and touched since (${first.because}): ${words}. Show it again`);
       case "elsewhere":
-        return prove(`The ${name ?? words} was shown good since, and not as it failed: show it ${first.because}`);
+        return owes(`The ${name ?? words} was shown good since, and not as it failed: show it ${first.because}`);
       case "not-sure":
-        return prove(`After the repair the ${name ?? words} is not sure yet: ${first.because}`);
+        return owes(`After the repair the ${name ?? words} is not sure yet: ${first.because}`);
       case "void":
-        return prove(
+        return owes(
           `The ${name} after the last repair is void and counts for nothing: do it again${first.because ? ` (${first.because})` : ""}`,
         );
       default:
-        if (!first.askedBy) return prove(notShown(group, words, facts));
+        if (!first.askedBy) return owes(notShown(group, words, facts));
         if (CHECKS[first.askedBy.check].role === "locates")
-          return prove(`The ${name} pointed there, and no reading since the repair says it is cured: ${words}`);
-        return prove(
+          return owes(`The ${name} pointed there, and no reading since the repair says it is cured: ${words}`);
+        return owes(
           whole
             ? `The ${name} has not been repeated after the last repair: ${words}`
             : `The ${name} has not answered yet what it failed at: ${words}`,

@@ -5,7 +5,7 @@ import type { ComebackState } from "./comeback";
 import type { Bodies, CodeRead, WaitingOn } from "./entries";
 import type { At, Imported } from "./envelope";
 import type { OwnCode } from "./own-codes";
-import type { AfterRepair, Proof } from "./proof";
+import type { AfterRepair, Proof, ProofStep } from "./proof";
 import type { Readiness } from "./readiness";
 import type { Closing } from "./signing";
 
@@ -80,6 +80,8 @@ export type StationState = "untouched" | "going-on" | "needs-you" | "settled";
 export interface Block {
   readonly station: StationId;
   readonly reason: string;
+  /** Of a question that a check answers: that check */
+  readonly step?: ProofStep;
 }
 
 export interface JobState {

@@ -61,7 +61,8 @@ function lookClaims({ items }: LookRecord, _verdict: Verdict, { layout, vehicle 
     // Besides the list, any place that came off can be looked at.
     const joint = layout.joints.find((j) => j.id === (list.find((l) => l.id === id)?.joint ?? id));
     if (!joint || state === "not-reached") return [];
-    if (state === "found") return [pointedAt(layout, [joint.id], vehicle.banks, refusal(vehicle) === undefined)];
+    if (state === "found")
+      return [pointedAt(layout, [joint.id], { banks: vehicle.banks, trims: refusal(vehicle) === undefined })];
     return [seated(layout, joint.id, "good")];
   });
 }

@@ -21,8 +21,15 @@ export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly ho
   rows,
   candidates: pinchCandidates,
   claims: (record, verdict, { layout, vehicle }) =>
-    verdict.outcome === "fail"
-      ? [pointedAt(layout, behind(layout, record.joint), vehicle.banks, refusal(vehicle) === undefined)]
+    verdict.outcome === "fail" || verdict.outcome === "pass"
+      ? [
+          pointedAt(layout, behind(layout, record.joint), {
+            banks: vehicle.banks,
+            trims: refusal(vehicle) === undefined,
+            by: "pinch",
+            says: verdict.outcome === "fail" ? "bad" : "good",
+          }),
+        ]
       : [],
   byPart: true,
   setup: (r) => [r.joint],

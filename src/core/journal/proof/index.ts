@@ -18,6 +18,7 @@ export * from "./evidence";
 export * from "./obligations";
 export * from "./order";
 export * from "./resets";
+export * from "./step";
 export * from "./touches";
 
 /** What stands proved of a job, and what is still owed. */

@@ -11,7 +11,7 @@ export type Missing = "still-bad" | "late-bad" | "order-unknown" | "touched" | "
 export interface Obligation extends Atom {
   readonly words: string;
   /** The check that asked, with its part; none where a code, the complaint or something taken off asks */
-  readonly askedBy?: { readonly check: CheckId; readonly part?: string };
+  readonly askedBy?: Asker;
   /** Where a code asks: the check that answers it */
   readonly answeredBy?: CheckId;
   /** Undefined once it is answered */
@@ -32,10 +32,17 @@ export interface ProofFacts {
   readonly lastWork: Line | undefined;
 }
 
+/** A check that failed: its kind, the part it was about, and the entry of its last record. */
+export interface Asker {
+  readonly check: CheckId;
+  readonly part?: string;
+  readonly entry?: string;
+}
+
 /** One thing that must be shown, before it is looked for: what asks, and the readings that said it was bad. */
 export interface Requirement {
   readonly claim: Claim;
-  readonly by?: { readonly check: CheckId; readonly part?: string };
+  readonly by?: Asker;
   /** Where a code asks: the check that answers it */
   readonly answeredBy?: CheckId;
   readonly bads: readonly Taken[];
@@ -52,19 +59,21 @@ const whileSwapped = (of: Evidence, touches: readonly Touch[]) =>
 
 /** What failing records ask for: every atom they called bad, and what they left open beside it. */
 export function requirementsOf({ evidence, touches, aside }: ProofFacts): Requirement[] {
-  const requirements = new Map<string, { claim: Claim; by: Requirement["by"]; bads: Evidence[] }>();
+  const requirements = new Map<string, { claim: Claim; by: Asker; bads: Evidence[] }>();
   for (const of of evidence) {
     const failing = of.claims.some((a) => a.says === "bad");
     if (!failing || aside.has(of.line.id) || whileSwapped(of, touches)) continue;
     for (const claim of of.claims) {
       if (claim.says === "good") continue;
       const known = requirements.get(claim.atom);
-      const by = { check: of.check, ...(of.part ? { part: of.part } : {}) };
+      const by = { check: of.check, ...(of.part ? { part: of.part } : {}), entry: of.line.id };
       const requirement = known ?? { claim, by, bads: [] };
       if (claim.says === "bad") requirement.bads.push(of);
       requirements.set(
         claim.atom,
-        claim.says === "bad" && known && known.bads.length === 0 ? { ...requirement, claim, by } : requirement,
+        claim.says === "bad" && known && (known.bads.length === 0 || known.by.check === of.check)
+          ? { ...requirement, ...(known.bads.length === 0 ? { claim } : {}), by }
+          : requirement,
       );
     }
   }
