@@ -9,6 +9,7 @@ import { boostTrial } from "./boost-trial";
 import { clientFigures } from "./clients";
 import { comebackTrial } from "./comeback-trial";
 import { decayTrial, visibleTrial } from "./decay-trial";
+import { endsTrial } from "./ends-trial";
 import { filterTrial } from "./filter-trial";
 import { foldTimes } from "./fold";
 import { gateTrial } from "./gate-trial";
@@ -225,6 +226,14 @@ function gatesPart() {
   for (const [reason, count] of Object.entries(gates.reasons)) console.log(`    ${count} × ${reason}`);
 }
 
+function endsPart() {
+  const { cars, notShown, ended, rounds, open } = endsTrial(1_000, 1);
+  console.log(
+    `${cars} practice cars measured, repaired, and proved by what their jobs name: ${ended} ended of ${cars - notShown} whose fault was shown (mark all), in ${rounds} rounds at most`,
+  );
+  for (const { code, why } of open) console.log(`    ${code}: ${why}`);
+}
+
 /** What the unit tests try small. */
 function trialsPart() {
   const files = ["src/server/server.test.ts", "src/app/api/routes.test.ts"];
@@ -261,5 +270,6 @@ export const PARTS: Readonly<Record<string, Part>> = {
   filter: { alone: false, run: filterPart },
   comeback: { alone: false, run: comebackPart },
   gates: { alone: false, run: gatesPart },
+  ends: { alone: false, run: endsPart },
   trials: { alone: true, run: trialsPart },
 };

@@ -57,6 +57,8 @@ export interface Claim extends Atom {
   readonly at?: readonly Point[];
   /** Seen, heard or felt at that very place: only looking there again answers it, or work there */
   readonly byEye?: true;
+  /** Of one that is good: it answers only what was worked on since, there */
+  readonly afterWork?: true;
   /** Of one that is bad: what must be met by what answers it, as large as the fault was */
   readonly under?: readonly Window[];
   /** What it is called in a sentence: "PCV hose tight" */
@@ -64,7 +66,7 @@ export interface Claim extends Atom {
   /** Joints whose touching un-proves it; `AT_LARGE` among them: also whatever is no joint of the layout */
   readonly rests: readonly string[];
   /** Sets of atoms that answer it, each set whole; the atom itself where absent */
-  readonly metBy?: readonly (readonly string[])[];
+  readonly metBy?: readonly (readonly Atom[])[];
 }
 
 /** Stands in `rests` for all that is no joint: a meter, fuel pressure, an engine's mechanics. */
@@ -89,7 +91,7 @@ export const tight = (layout: Layout, joint: string, says: Says): Claim => ({
   words: `${called(layout, joint)} tight`,
   rests: [joint],
 });
-export const tightAt = (joint: string): string => atomOf("tight", joint).atom;
+export const tightAt = (joint: string): Atom => atomOf("tight", joint);
 
 /** A place back on as it was. */
 export const seated = (layout: Layout, joint: string, says: Says): Claim => ({
@@ -116,7 +118,7 @@ export const ofEngine = (layout: Layout, atom: Atom, words: string, says: Says):
 });
 
 /** Atoms that a lean leak's trims answer by: every bank at idle. */
-export const trimAtIdle = (banks: 1 | 2): string[] => Array.from({ length: banks }, (_, i) => trimAtom(i + 1, "idle").atom);
+export const trimAtIdle = (banks: 1 | 2): Atom[] => Array.from({ length: banks }, (_, i) => trimAtom(i + 1, "idle"));
 export const POINT_CLASSES = ["idle", "1500", "2500", "load"] as const;
 export type PointClass = (typeof POINT_CLASSES)[number];
 export const trimAtom = (bank: number, point: PointClass): Atom => atomOf("trim", `bank${bank}`, point);
@@ -137,8 +139,8 @@ interface Located {
   readonly banks: 1 | 2;
   /** Whether trims say anything on this vehicle */
   readonly trims: boolean;
-  /** The locator, where its own quiet answers what it found; eyes and hands answer nothing */
-  readonly by?: "pinch" | "probe";
+  /** The locator: its own quiet answers what it found */
+  readonly by: "pinch" | "probe" | "look";
   readonly says?: Says;
 }
 
@@ -151,12 +153,13 @@ export const pointedAt = (layout: Layout, joints: readonly string[], { banks, tr
   const shows = trims && at.length > 0 && at.every((j: Joint) => SUCKED_AT_IDLE.includes(j.from) || j.pinchable);
   const seals = at.filter((j) => j.kind === "seal");
   const places = seals.length > 0 ? seals : at;
-  const atom = atomOf("leak", [...joints].sort().join("+"), by);
+  // What was found by eye and hand bears no other name than its place.
+  const atom = atomOf("leak", [...joints].sort().join("+"), by === "look" ? undefined : by);
   return {
     ...atom,
     says,
     words: `${places.map((j) => inSentence(j.name)).join(", ")} tight`,
     rests: [...joints],
-    metBy: [places.map((j) => tightAt(j.id)), ...(shows ? [trimAtIdle(banks)] : []), ...(by ? [[atom.atom]] : [])],
+    metBy: [places.map((j) => tightAt(j.id)), ...(shows ? [trimAtIdle(banks)] : []), [atom]],
   };
 };

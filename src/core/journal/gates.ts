@@ -114,7 +114,7 @@ function owedBlocks(facts: Facts): Block[] {
     const all = facts.proof.owed.filter((o) => nameOf(o, facts) === name);
     const words = listed(group.map((o) => o.words));
     const step = stepFor(group as [Obligation, ...Obligation[]], facts.vehicle && layoutOf(facts.vehicle));
-    const owes = (reason: string): Block => ({ ...prove(reason), step });
+    const owes = (reason: string): Block => ({ ...prove(reason), ...(step ? { step } : {}) });
     // Nothing of it was answered: the check as a whole is missing; otherwise name what is left.
     const whole = name !== undefined && group.length === all.length;
     switch (first.missing) {

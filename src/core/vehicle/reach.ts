@@ -217,15 +217,20 @@ export const hoseEnds = (layout: Layout, circuit: Circuit = "intake"): Joint[] =
 export const entriesOf = (layout: Layout, circuit: Circuit = "intake"): Joint[] =>
   hoseEnds(layout, circuit).filter((joint) => joint.end?.usual);
 
-/** Entries whose usual setup puts joints to the test that others left out or hid, most first; quickest first among equals. */
-export function entriesFor(layout: Layout, circuit: Circuit, untested: readonly string[]): Joint[] {
-  const gain = (entry: Joint) => {
+/** Those of some entries whose usual setup puts joints to the test that others left out or hid, most first; quickest first among equals. */
+export function thatTest(layout: Layout, entries: readonly Joint[], untested: readonly string[]): Joint[] {
+  const gains = entries.map((entry) => {
     const tested = new Set(reachOf(layout, usualSetup(layout, entry.id)).tested.map((j) => j.id));
-    return untested.filter((id) => tested.has(id)).length;
-  };
-  const usual = entriesOf(layout, circuit).filter((e) => gain(e) > 0);
-  // Where no usual way in puts it to the test, another hose's end may.
-  return (usual.length > 0 ? usual : hoseEnds(layout, circuit).filter((e) => gain(e) > 0)).toSorted(
-    (a, b) => gain(b) - gain(a) || (a.end?.minutes ?? 0) - (b.end?.minutes ?? 0),
-  );
+    return { entry, gain: untested.filter((id) => tested.has(id)).length };
+  });
+  return gains
+    .filter(({ gain }) => gain > 0)
+    .toSorted((a, b) => b.gain - a.gain || (a.entry.end?.minutes ?? 0) - (b.entry.end?.minutes ?? 0))
+    .map(({ entry }) => entry);
+}
+
+/** The same among the ways into a circuit: its usual ones, or another hose's end where none of them gets there. */
+export function entriesFor(layout: Layout, circuit: Circuit, untested: readonly string[]): Joint[] {
+  const usual = thatTest(layout, entriesOf(layout, circuit), untested);
+  return usual.length > 0 ? usual : thatTest(layout, hoseEnds(layout, circuit), untested);
 }

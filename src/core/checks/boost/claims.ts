@@ -58,8 +58,9 @@ export function boostClaims(record: BoostRecord, verdict: Verdict, context: Chec
   const { hole, smallestVisible, shapes, standing } = judgedOf(record, context);
   const joints = layout.joints.filter((j) => CHARGE.includes(j.from) && j.to === "outside").map((j) => tightAt(j.id));
   const leak = (mm: number, says: Says): Claim => {
-    const asked = ofEngine(layout, leakAtom(mm), `no leak of ${mm} mm or more under boost`, says);
-    return { ...asked, metBy: [[asked.atom], joints] };
+    const atom = leakAtom(mm);
+    const asked = ofEngine(layout, atom, `no leak of ${mm} mm or more under boost`, says);
+    return { ...asked, metBy: [[atom], joints] };
   };
   // A sensor of the exhaust that is off takes nothing from boost: it is owed by itself.
   const beside = standing?.sensors.every((id) => id === "exhaust" || id === "filter");

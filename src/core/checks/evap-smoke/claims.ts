@@ -17,7 +17,7 @@ export const vapourCodes = {
           const claim = tight(layout, id, "open");
           // An adapter in the neck takes the seat's place, and a flap may keep all other smoke away from it: eyes will do.
           const seen = layout.joints.find((j) => j.id === id)?.seatOf !== undefined;
-          return seen ? { ...claim, metBy: [[tightAt(id)], [atomOf("seated", id).atom]] } : claim;
+          return seen ? { ...claim, metBy: [[tightAt(id)], [atomOf("seated", id)]] } : claim;
         })
       : [],
   /** It names the way in that gets furthest. */

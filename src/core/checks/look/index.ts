@@ -61,9 +61,11 @@ function lookClaims({ items }: LookRecord, _verdict: Verdict, { layout, vehicle 
     // Besides the list, any place that came off can be looked at.
     const joint = layout.joints.find((j) => j.id === (list.find((l) => l.id === id)?.joint ?? id));
     if (!joint || state === "not-reached") return [];
-    if (state === "found")
-      return [pointedAt(layout, [joint.id], { banks: vehicle.banks, trims: refusal(vehicle) === undefined })];
-    return [seated(layout, joint.id, "good")];
+    const leak = (says: "good" | "bad") =>
+      pointedAt(layout, [joint.id], { banks: vehicle.banks, trims: refusal(vehicle) === undefined, by: "look", says });
+    if (state === "found") return [leak("bad")];
+    // Fine to the eye proves nothing of what was found there, unless it was mended since.
+    return [seated(layout, joint.id, "good"), { ...leak("good"), afterWork: true }];
   });
 }
 

@@ -2,7 +2,7 @@ import { orificeFlow } from "../../gas/orifice";
 import { holeOf } from "../../practice/car";
 import { type Bay, chosen, gaugeIn, placeOf, type Setup, shown } from "../../practice/readers/bay";
 import { toSi } from "../../units";
-import { reachOf } from "../../vehicle";
+import { reachOf, usualSetup } from "../../vehicle";
 import type { PressureTest } from "./fields";
 
 /** A stop at which everything is listened to and soaped, Pa gauge. */
@@ -13,7 +13,12 @@ const BUBBLES = 2e-6;
 
 export const simulate = (bay: Bay, setup: Setup): PressureTest => {
   const { car } = bay;
-  const fill = { entry: chosen(setup, "entry", placeOf(setup)), blocked: [], heldOpen: [] };
+  const usual = usualSetup(car.context.layout, chosen(setup, "entry", placeOf(setup)) ?? "");
+  const fill = {
+    entry: usual.entry,
+    blocked: [...chosen<readonly string[]>(setup, "blocked", usual.blocked)],
+    heldOpen: [...chosen<readonly string[]>(setup, "heldOpen", usual.heldOpen)],
+  };
   const reach = reachOf(car.context.layout, fill);
   const bar = (pa: number) => shown(pa, "bar", 0.01, "gauge");
   const max = car.context.vehicle.maxBoost ? toSi(car.context.vehicle.maxBoost) : 100e3;

@@ -23,7 +23,7 @@ export function pulldownClaims(record: PulldownRecord, verdict: Verdict, context
       says: of(partSays(read.hold)),
       words: "the vapour system holds its vacuum",
       rests,
-      metBy: [["holds@evap"], seals],
+      metBy: [[atomOf("holds", "evap")], seals],
     },
     { ...atomOf("relieves", "evap"), says: of(partSays(read.relief)), words: "the vapour system relieves", rests },
     {
@@ -31,7 +31,7 @@ export function pulldownClaims(record: PulldownRecord, verdict: Verdict, context
       says: creeps ? "bad" : verdict.outcome === "pass" ? "good" : "open",
       words: "purge valve shuts",
       rests: ["purge-valve"],
-      metBy: [["shuts@purge-valve"], ["seat@purge-valve/cold"], ["seat@purge-valve/warm"]],
+      metBy: [[atomOf("shuts", "purge-valve")], [atomOf("seat", "purge-valve", "cold")], [atomOf("seat", "purge-valve", "warm")]],
     },
   ];
 }

@@ -28,7 +28,7 @@ export const mixtureCodes = {
       return banksOf(set).map(
         (bank): Claim => ({
           ...ofEngine(layout, atomOf("trim", `bank${bank}`, set.code), `trim${whose(bank)} ${where}`, "open"),
-          metBy: POINT_CLASSES.map((point) => [trimAtom(bank, point).atom]),
+          metBy: POINT_CLASSES.map((point) => [trimAtom(bank, point)]),
           under: under.map((w) => ({ ...w, words: "there" })),
         }),
       );
@@ -40,6 +40,8 @@ export const mixtureCodes = {
 
 /** How far from its freeze frame an operating point is similar: engine speed, 1/min, and share of full load (13 CCR 1968.2, similar conditions). */
 const SIMILAR = { rpm: 375, load: 0.2 } as const;
+/** How well `loadAt` tells a survey's load: what may lie within is within. */
+const TOLD = 0.1;
 
 /** Conditions similar to those that a code was set under; none where its frame says none, or was taken cold: no survey is. */
 export function similarTo({ rpm, load, coolant }: CodeSetAt, { limits }: Pick<CheckContext, "limits">): Window[] {
@@ -61,8 +63,8 @@ export function similarTo({ rpm, load, coolant }: CodeSetAt, { limits }: Pick<Ch
       : [
           {
             of: "load",
-            from: load - SIMILAR.load,
-            to: load + SIMILAR.load,
+            from: load - SIMILAR.load - TOLD,
+            to: load + SIMILAR.load + TOLD,
             words: `at ${percent(load - SIMILAR.load)} to ${percent(load + SIMILAR.load)} % load`,
           },
         ]),

@@ -45,7 +45,7 @@ describe("a mixture code's freeze frame", () => {
     const frame = { rpm: 3100, load: 45 };
     expect(framed({ frame }, nothing)).toMatch(/2725 .* 3475 1\/min/);
     expect(framed({ frame }, (job) => job.add("check", surveyAt([3100, 45, 20])))).toBe("");
-    expect(framed({ frame }, (job) => job.add("check", surveyAt([3100, 75, 32])))).toMatch(/P0171/);
+    expect(framed({ frame }, (job) => job.add("check", surveyAt([3100, 95, 45])))).toMatch(/P0171/);
     expect(framed({ frame }, (job) => job.add("check", surveyAt([2600, 45, 17])))).toMatch(/P0171/);
     expect(framed({ frame: { rpm: 760, load: 33 } }, nothing)).toBe("");
   });

@@ -23,7 +23,7 @@ export function confoundedChanges(evidence: readonly Evidence[], repairs: readon
   const good = standing.find((e) => isAfter(e.line, last) && e.verdict.outcome === "pass" && says(e, "good").length > 0);
   if (!good) return [];
   const atoms = new Set(good.claims.map((a) => a.atom));
-  const same = standing.filter((e) => e.claims.some((a) => atoms.has(a.atom) || a.metBy?.flat().some((m) => atoms.has(m))));
+  const same = standing.filter((e) => e.claims.some((a) => atoms.has(a.atom) || a.metBy?.flat().some((m) => atoms.has(m.atom))));
   const began = (line: Line) => line.own.from;
   const bad = same.filter((e) => says(e, "bad").length > 0 && began(e.line) < began(good.line)).at(-1);
   if (!bad) return [];

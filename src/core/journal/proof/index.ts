@@ -6,8 +6,9 @@ import { type Bodies, isOfVapour, monitorResult } from "../entries";
 import { type ChasedCode, chasedCodes, codeState, ranSince } from "./codes";
 import { type ComesUnder, comesUnder, notMet } from "./complaint";
 import type { Evidence } from "./evidence";
-import { disturbed, type Obligation, type Requirement, requirementsOf, settle } from "./obligations";
+import { disturbed, requirementsOf, settle } from "./obligations";
 import { isAfter, type Line, type LineOf, linesOf } from "./order";
+import type { Obligation, Requirement } from "./requirement";
 import { type ResetState, resetsOf } from "./resets";
 import { jointIds, lastWorkOf, type Touch, touchesOf } from "./touches";
 
@@ -17,6 +18,7 @@ export * from "./confounded";
 export * from "./evidence";
 export * from "./obligations";
 export * from "./order";
+export * from "./requirement";
 export * from "./resets";
 export * from "./step";
 export * from "./touches";
@@ -63,6 +65,7 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
     touches,
     orders: of("order"),
     joints: layout ? jointIds(layout) : new Set<string>(),
+    layout,
     aside,
     lastWork,
   };
@@ -146,5 +149,5 @@ const codeRequirements = (codes: readonly ChasedCode[], context: CheckContext): 
 function seatedAgain({ layout, vehicle }: CheckContext, joint: string): Claim {
   const vapour = EVAP_ZONES.includes(layout.joints.find((j) => j.id === joint)?.from ?? "manifold");
   const live = !vapour && refusal(vehicle) === undefined ? [trimAtIdle(vehicle.banks)] : [];
-  return { ...seated(layout, joint, "open"), metBy: [[atomOf("seated", joint).atom], [tightAt(joint)], ...live] };
+  return { ...seated(layout, joint, "open"), metBy: [[atomOf("seated", joint)], [tightAt(joint)], ...live] };
 }

@@ -1,52 +1,10 @@
-import { type Atom, atomOf, type CheckId, type Claim, isUnder } from "../../checks";
+import { atomOf, type Claim, isUnder } from "../../checks";
 import type { Bodies } from "../entries";
 import type { Evidence } from "./evidence";
 import { isAfter, type Line, seemsAfter } from "./order";
+import type { Asker, Missing, Obligation, ProofFacts, Requirement } from "./requirement";
+import { waysOf } from "./step";
 import { type Taken, type Touch, touchInTheWay } from "./touches";
-
-/** Why an atom is not answered, worst first. */
-export type Missing = "still-bad" | "late-bad" | "order-unknown" | "touched" | "elsewhere" | "not-sure" | "void" | "never";
-
-/** Something that must be shown good before the job may close. */
-export interface Obligation extends Atom {
-  readonly words: string;
-  /** The check that asked, with its part; none where a code, the complaint or something taken off asks */
-  readonly askedBy?: Asker;
-  /** Where a code asks: the check that answers it */
-  readonly answeredBy?: CheckId;
-  /** Undefined once it is answered */
-  readonly missing?: Missing;
-  /** The touch, the verdict or the reason behind it */
-  readonly because?: string;
-  /** Where the order cannot be told: the failing record */
-  readonly unordered?: string;
-}
-
-export interface ProofFacts {
-  readonly evidence: readonly Evidence[];
-  readonly touches: readonly Touch[];
-  readonly orders: readonly (Line & { readonly body: Bodies["order"] })[];
-  readonly joints: ReadonlySet<string>;
-  /** Entries of checks that were set aside with a reason */
-  readonly aside: ReadonlySet<string>;
-  readonly lastWork: Line | undefined;
-}
-
-/** A check that failed: its kind, the part it was about, and the entry of its last record. */
-export interface Asker {
-  readonly check: CheckId;
-  readonly part?: string;
-  readonly entry?: string;
-}
-
-/** One thing that must be shown, before it is looked for: what asks, and the readings that said it was bad. */
-export interface Requirement {
-  readonly claim: Claim;
-  readonly by?: Asker;
-  /** Where a code asks: the check that answers it */
-  readonly answeredBy?: CheckId;
-  readonly bads: readonly Taken[];
-}
 
 type Saying = { readonly of: Evidence; readonly claim: Claim };
 
@@ -61,14 +19,16 @@ const whileSwapped = (of: Evidence, touches: readonly Touch[]) =>
 export function requirementsOf({ evidence, touches, aside }: ProofFacts): Requirement[] {
   const requirements = new Map<string, { claim: Claim; by: Asker; bads: Evidence[] }>();
   for (const of of evidence) {
-    const failing = of.claims.some((a) => a.says === "bad");
+    const names = of.claims.some((a) => a.says === "bad");
+    // One that failed and could not say where leaves everything open that it put to the test.
+    const failing = names || (of.verdict.outcome === "fail" && of.claims.length > 0);
     if (!failing || aside.has(of.line.id) || whileSwapped(of, touches)) continue;
     for (const claim of of.claims) {
       if (claim.says === "good") continue;
       const known = requirements.get(claim.atom);
       const by = { check: of.check, ...(of.part ? { part: of.part } : {}), entry: of.line.id };
       const requirement = known ?? { claim, by, bads: [] };
-      if (claim.says === "bad") requirement.bads.push(of);
+      if (claim.says === "bad" || !names) requirement.bads.push(of);
       requirements.set(
         claim.atom,
         claim.says === "bad" && known && (known.bads.length === 0 || known.by.check === of.check)
@@ -121,7 +81,9 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
       facts.touches.some(
         (t) => t.work && isAfter(t.began, b.of.line) && (t.places === undefined || t.places.includes(b.claim.place)),
       );
-    const looked = (g: Saying) => g.claim.byEye === true || atPlace.every(worked);
+    const looked = (g: Saying) =>
+      (g.claim.byEye === true || atPlace.every(worked)) &&
+      (!g.claim.afterWork || bad.filter((b) => bads.includes(b.of)).every(worked));
     let touched: Touch | undefined;
     let lateBad: Taken | undefined;
     let unordered = false;
@@ -172,14 +134,15 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
       ...(requirement.by ? { askedBy: requirement.by } : {}),
     };
     let first: Answer | undefined;
-    for (const set of requirement.claim.metBy ?? [[requirement.claim.atom]]) {
-      const lacking = set.map((atom) => answer(atom, requirement)).filter((a) => !a.ok);
-      if (lacking.length === 0) return base;
+    for (const set of requirement.claim.metBy ?? [[requirement.claim]]) {
+      const lacking = set.map(({ atom }) => answer(atom, requirement)).filter((a) => !a.ok);
+      if (lacking.length === 0) return { ...base, ways: [] };
       first ??= lacking[0];
     }
-    if (!first || first.ok) return base;
+    if (!first || first.ok) return { ...base, ways: [] };
     const { missing, because, unordered } = first;
-    return { ...base, missing, ...(because ? { because } : {}), ...(unordered ? { unordered } : {}) };
+    const ways = waysOf(requirement, facts, missing, ({ atom }) => !answer(atom, requirement).ok);
+    return { ...base, ways, missing, ...(because ? { because } : {}), ...(unordered ? { unordered } : {}) };
   });
 }
 
@@ -191,7 +154,7 @@ function onThisCar(claim: Claim, joints: ReadonlySet<string>): Claim {
   const { question, place, state } = claim;
   if (joints.size === 0 || joints.has(place)) return claim;
   const names = [`${place}-1`, `${place}-2`, place.replace(/-[12]$/, "")].filter((id) => joints.has(id));
-  return names.length === 0 ? claim : { ...claim, metBy: [names.map((id) => atomOf(question, id, state).atom)] };
+  return names.length === 0 ? claim : { ...claim, metBy: [names.map((id) => atomOf(question, id, state))] };
 }
 
 /** Places that were taken off or plugged and put back: each must be seen seated, or shown by a reading since. */

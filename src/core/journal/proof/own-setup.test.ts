@@ -91,6 +91,7 @@ describe("what a check takes off, plugs or commands for itself", () => {
         touches,
         orders: [],
         joints: jointIds(context.layout),
+        layout: context.layout,
         aside: new Set<string>(),
         lastWork: lastWorkOf(touches),
       };

@@ -1,8 +1,9 @@
 import { AT_LARGE, CHECK_IDS, CHECKS, type CheckId, type Claim } from "../../checks";
 import { inSentence } from "../../sentence";
 import { type Bodies, zeroedAll } from "../entries";
-import { type Obligation, type ProofFacts, settle } from "./obligations";
+import { settle } from "./obligations";
 import { isAfter, type Line, linesOf } from "./order";
+import type { Obligation, ProofFacts } from "./requirement";
 
 /** What an ECU may be told of a part, and whether it may by now. */
 export interface ResetState {
