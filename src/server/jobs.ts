@@ -275,11 +275,12 @@ export const isGate = ({ kind, body }: Entry) =>
 
 /** Gate commands must rest on the newest state and pass its gates. */
 export function checkGate(state: Gates, entry: Entry): void {
-  const body = entry.body as { decidedOn: number; conditional?: boolean; close?: string };
+  const body = entry.body as { decidedOn: number; conditional?: boolean; onRoad?: boolean; close?: string };
   if (body.decidedOn !== state.lastSeq) throw new Conflict(CHANGED);
   if (entry.kind === "countersigned" && state.closing?.entry !== body.close)
     throw new BadInput("Nobody asks to close this job any more: look at it again", "body.close");
-  const blocks = body.conditional ? state.blocks.handOver : state.blocks.close;
+  const { close, handOver } = state.blocks;
+  const blocks = !body.conditional ? close : body.onRoad ? close.filter((b) => !b.onRoad) : handOver;
   if (blocks.length > 0) throw new BadInput(blocks.map((b) => b.reason).join("; "), "gate");
 }
 

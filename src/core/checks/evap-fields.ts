@@ -40,6 +40,7 @@ export const askVent = (usual: VentShut["by"]) =>
         ["plug", "A plug by hand"],
       ],
       defaultValue: () => usual,
+      setUp: true,
     },
     "vent.seconds": {
       label: "The tool holds its vent command for, s",

@@ -99,7 +99,9 @@ export const percent = (name: string, low = -100, high = 100, more: Shown & { re
 
 /** A unit of pressure that a record's readings are in. @param offered those that the form offers. */
 export const pressureUnit = (offered: readonly UnitId[] = [], more: Shown = {}): Field<UnitId> =>
-  oneOf<UnitId>(unitsOf("pressure"), more.label ?? "The unit", more).asked({ options: unitOptions(offered) });
+  oneOf<UnitId>(unitsOf("pressure"), more.label ?? "The unit", more)
+    .asked({ options: unitOptions(offered) })
+    .setUp();
 /** Units to choose from, as options of a choice. */
 export const unitOptions = (units: readonly string[]): readonly Option[] => units.map((u) => [u, u]);
 
@@ -252,7 +254,9 @@ const used = (measures: "pressure" | "voltage", of: keyof typeof REACH) =>
     reach: REACH[of],
     ...(READS[of] ? { reads: READS[of] } : {}),
     shop: ({ known }: FormState<CheckFacts>) => known.instruments,
-  }).notGauged();
+  })
+    .notGauged()
+    .setUp();
 /** The gauge that was read, with its division and what it showed before; the shop's finest that reaches so far is proposed. */
 export const gauge = (reach: Exclude<keyof typeof REACH, "volts">) => used("pressure", reach);
 export const meter = () => used("voltage", "volts");
@@ -264,7 +268,9 @@ export const trappedVolume = () =>
     units: ["mL", "L"],
     example: "60",
     hint: "Then a loss is given as the hole it comes through",
-  }).optional();
+  })
+    .setUp()
+    .optional();
 
 /** Whether the engine is warm: as the conditions have it. */
 export const warm = (): Field<boolean> =>

@@ -79,6 +79,11 @@ export class Field<Value, Optional extends boolean = false, Inner = unknown> {
     return new Field({ ...this.parts, gauged: false }, this.schema);
   }
 
+  /** A choice of how the check is set up, and no observation: made again, it stands as it was. */
+  setUp(): Field<Value, Optional, Inner> {
+    return this.asked({ setUp: true });
+  }
+
   /** The same, asked in another way. */
   asked(input: Readonly<Record<string, unknown>> & { readonly type?: FormField<never>["type"] }): Field<Value, Optional, Inner> {
     const type = input.type ?? this.parts.input?.type ?? "text";

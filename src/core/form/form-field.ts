@@ -27,6 +27,8 @@ interface Common<Known> {
   readonly needed?: (state: FormState<Known>) => string | undefined;
   /** What it holds while nobody touched it */
   readonly defaultValue?: (state: FormState<Known>) => unknown;
+  /** A choice of how a check is set up: made again, it stands as it was */
+  readonly setUp?: true;
   /** Nothing said is an answer too, though the record needs one: it is worked out */
   readonly free?: true;
   /** Helps to fill the form and is no part of the record by itself */

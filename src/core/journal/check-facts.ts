@@ -44,13 +44,21 @@ function proposedPlace(kind: CheckId, state: JobState, places: readonly Joint[])
   return { id, because };
 }
 
-/** What a check need not ask, as the job stands. */
-export function checkFacts(kind: CheckId, state: JobState, shop: Shop, context: CheckContext): CheckFacts {
+/** Records of a kind that failed and must be shown good yet, the oldest first. */
+export function stillOwed(kind: CheckId, { checks, proof }: Pick<JobState, "checks" | "proof">): readonly object[] {
+  const entries = new Set(proof.owed.flatMap((o) => (o.missing && o.askedBy?.check === kind ? [o.askedBy.entry] : [])));
+  return checks.filter((c) => entries.has(c.entry)).map((c) => c.record);
+}
+
+/** What a check need not ask, as the job stands. @param wanted the place that it was opened for, where it was. */
+export function checkFacts(kind: CheckId, state: JobState, shop: Shop, context: CheckContext, wanted?: string): CheckFacts {
   const { conditions } = state;
   const places = likelyPlaces(kind, state, context);
-  const place = proposedPlace(kind, state, places);
+  const asked = places.find((j) => j.id === wanted);
+  const place = asked ? { id: asked.id, because: "Still to be proved" } : proposedPlace(kind, state, places);
   const warm = warmNow(conditions);
   const leak = state.requiredLeak;
+  const again = stillOwed(kind, state);
   const levels = state.checks.flatMap((c) => (c.record as { readonly fuelLevel?: number }).fuelLevel ?? []);
   return {
     context,
@@ -61,5 +69,6 @@ export function checkFacts(kind: CheckId, state: JobState, shop: Shop, context: 
     ...(levels.length > 0 ? { fuelLevel: levels.at(-1) as number } : {}),
     places,
     ...(place ? { place } : {}),
+    ...(again.length > 0 ? { again } : {}),
   };
 }

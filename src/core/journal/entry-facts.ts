@@ -110,6 +110,7 @@ export function setAsideFacts(
 export const decidedOf = ({ lastSeq, blocks }: Pick<JobState, "lastSeq" | "blocks">): Decided => ({
   decidedOn: lastSeq,
   conditional: blocks.close.length > 0,
+  ...(blocks.close.length > 0 && blocks.close.every((b) => b.onRoad) ? { onRoad: true } : {}),
 });
 
 /** What is known of a car that is parked for its monitor: its fuel, as a check had it last. */

@@ -90,6 +90,7 @@ function inspectionBlocks({ checks, findings, proof }: Pick<Facts, "checks" | "f
 
 const NOT_REPAIRED = "Nothing has been repaired: hand over conditionally, or go on";
 const prove = (reason: string): Block => ({ station: "prove", reason });
+const onRoad = (reason: string): Block => ({ ...prove(reason), onRoad: true });
 
 const nameOf = ({ askedBy }: Obligation, { vehicle }: Pick<Facts, "vehicle">) => {
   if (!askedBy) return undefined;
@@ -180,7 +181,7 @@ function comebackBlocks({ comeback }: Pick<Facts, "comeback">): Block[] {
     comeback.kind === "random"
       ? [`${formatNumber(comeback.needed, 0)} km`, `${formatNumber(comeback.counted, 0)} km`]
       : [`${comeback.needed} ${COMEBACK_COUNTS[comeback.kind]}`, `${comeback.counted}`];
-  return [prove(`Not watched long enough for a fault that comes and goes: ${so} of ${asked} without it`)];
+  return [onRoad(`Not watched long enough for a fault that comes and goes: ${so} of ${asked} without it`)];
 }
 
 /** What was told the ECU before it was so, and what was cleaned without knowing what loaded it. */
@@ -204,12 +205,12 @@ function resetBlocks({ proof, repairs }: Pick<Facts, "proof" | "repairs">): Bloc
 function monitorBlocks({ monitor }: Proof): Block[] {
   switch (monitor) {
     case "not-since":
-      return [prove("The car's own EVAP monitor has not run since the repair: plan it, or hand over conditionally")];
+      return [onRoad("The car's own EVAP monitor has not run since the repair: plan it, or hand over conditionally")];
     case "failed":
       return [prove("The car's own EVAP monitor ran after the repair and failed")];
     case "too-soon":
       return [
-        prove("The EVAP monitor was read as passed sooner than it can have run: it needs a soak after the codes were cleared"),
+        onRoad("The EVAP monitor was read as passed sooner than it can have run: it needs a soak after the codes were cleared"),
       ];
     default:
       return [];
@@ -224,7 +225,7 @@ const NOT_MET = {
 function complaintBlocks({ complaint, complaintNeeds }: Proof): Block[] {
   switch (complaint) {
     case "gone":
-      return complaintNeeds.map((need) => prove(NOT_MET[need]));
+      return complaintNeeds.map((need) => onRoad(NOT_MET[need]));
     case "remains":
       return [prove("Readings may be good, but the complaint remains")];
     case "order-unknown":
@@ -260,7 +261,7 @@ function codeBlocks({ codes }: Proof): Block[] {
         ),
       );
   for (const { code, waits } of waiting)
-    if (waits?.for === "conditions") blocks.push(...waits.under.map((one) => prove(`${code} ${SET_UNDER[one]}`)));
+    if (waits?.for === "conditions") blocks.push(...waits.under.map((one) => onRoad(`${code} ${SET_UNDER[one]}`)));
   if (of("drive").length > 0) {
     blocks.push(
       prove(`Not driven since the codes were cleared: record a drive of ${SHORTEST_DRIVE} min or more, then read them`),

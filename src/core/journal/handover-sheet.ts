@@ -84,7 +84,13 @@ export function handoverSheet(
         ? notice(line(` Case ${practice}, a simulated car: this page is about no real one.`, { strong: "Practice." }))
         : []),
       ...(handover?.conditional
-        ? notice(line(" The proof is not complete: see what is left open.", { strong: "Conditional handover." }))
+        ? notice(
+            page.unproved.length === 0 && page.onRoad.length > 0
+              ? line(" What a shop can measure is proved; driving shows the rest.", {
+                  strong: "Handed over with an open condition.",
+                })
+              : line(" The proof is not complete: see what is left open.", { strong: "Conditional handover." }),
+          )
         : []),
       ...part("Complaint", [line(story?.complaint ?? "Not written down.")]),
       ...part("How far it is proved", [line(page.proved)]),
@@ -149,6 +155,7 @@ export function handoverSheet(
         ),
         ...items(page.unproved),
       ]),
+      ...part("Open conditions, shown by driving", items(page.onRoad)),
       ...(handover
         ? part("To know and to watch", [
             line(handover.summary),

@@ -39,6 +39,8 @@ export interface Handover {
   /** How far the job is proved, in a line; never more than the record bears */
   readonly proved: string;
   readonly unproved: readonly string[];
+  /** What no shop can make: the customer's drive shows it */
+  readonly onRoad: readonly string[];
   readonly temporary: readonly { readonly what: string; readonly limit: string; readonly recheck: string }[];
   readonly setAside: readonly {
     readonly what: string;
@@ -94,7 +96,10 @@ function inspectedOf({ vehicle, zones, story }: JobState): Handover["inspected"]
 function provedHow(job: JobState): string {
   if (job.story?.purpose === "inspection" && job.repairs.every((r) => r.undone))
     return job.blocks.close.length > 0 ? "Inspected in part: see what is left open." : "Inspected; nothing asked for a repair.";
-  if (job.blocks.close.length > 0) return "Not proved yet.";
+  if (job.blocks.close.length > 0)
+    return job.blocks.close.every((b) => b.onRoad)
+      ? "Proved as far as a shop can: what is left is shown by driving, see the open conditions."
+      : "Not proved yet.";
   if (!job.repairs.some((r) => !r.undone)) return "Nothing was repaired in this job.";
   return STANDINGS[job.standing];
 }
@@ -169,9 +174,10 @@ export function handoverOf(job: JobState): Handover {
     outcomes: job.outcomes.map((o) => ({ at: o.at, says: `${OUTCOMES[o.result]}${o.note ? `: ${o.note}` : ""}` })),
     proved: provedHow(job),
     unproved: [
-      ...job.blocks.close.filter((b) => b.station === "prove").map((b) => b.reason),
+      ...job.blocks.close.filter((b) => b.station === "prove" && !b.onRoad).map((b) => b.reason),
       ...(job.confounded.length > 0 ? [`Cured, cause unproved: changed together were ${job.confounded.join("; ")}`] : []),
     ],
+    onRoad: job.blocks.close.filter((b) => b.onRoad).map((b) => b.reason),
     temporary: job.repairs
       .filter((r) => !r.undone && r.body.permanence === "temporary")
       .map((r) => ({ what: r.body.what, limit: r.body.limit ?? "", recheck: r.body.recheck ?? "" })),

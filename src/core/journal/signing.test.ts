@@ -86,6 +86,7 @@ describe("what an entry asks for", () => {
     [{ kind: "countersigned", body: {} }, "countersign"],
     [{ kind: "handover", body: { conditional: true } }, "hand-over-conditionally"],
     [{ kind: "handover", body: { conditional: false } }, "record"],
+    [{ kind: "handover", body: { conditional: true, onRoad: true } }, "record"],
     [{ kind: "close", body: {} }, "record"],
     [{ kind: "repair", body: { permanence: "permanent" } }, "record"],
     [{ kind: "retract", body: {} }, "record"],

@@ -11,7 +11,9 @@ export function entryAct({ kind, body }: Pick<Entry, "kind" | "body">): Act {
     case "countersigned":
       return "countersign";
     case "handover":
-      return (body as Bodies["handover"]).conditional ? "hand-over-conditionally" : "record";
+      return (body as Bodies["handover"]).conditional && !(body as Bodies["handover"]).onRoad
+        ? "hand-over-conditionally"
+        : "record";
     default:
       // An apprentice's permanent repair is a proposal, and so is a closing: they wait for a signature.
       return "record";

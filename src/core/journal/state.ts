@@ -80,6 +80,8 @@ export type StationState = "untouched" | "going-on" | "needs-you" | "settled";
 export interface Block {
   readonly station: StationId;
   readonly reason: string;
+  /** A condition that no shop can make, a cold night, a trailer, 300 km: driving shows it, also after the car was handed over */
+  readonly onRoad?: true;
   /** Of a question that a check answers: that check */
   readonly step?: ProofStep;
 }

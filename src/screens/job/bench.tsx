@@ -67,6 +67,8 @@ interface Place {
   readonly station: StationId;
   readonly visit: number;
   readonly wanted: CheckId | undefined;
+  /** The part or way in that the check is wanted at */
+  readonly at?: string | undefined;
 }
 
 /** The check that the address asks for, where it is one. */
@@ -94,9 +96,9 @@ function OpenBench({ jobId, number, journal, shop, customer, experience }: Bench
   // The work line answers at once; a long station's work follows.
   const shown = useDeferredValue(place);
   const go = useCallback<Go>(
-    (station, wanted) =>
+    (station, wanted, at) =>
       // Where somebody stands already nothing moves, unless a check was asked for by name.
-      setPlace((now) => (now.station === station && !wanted ? now : { station, visit: now.visit + 1, wanted })),
+      setPlace((now) => (now.station === station && !wanted ? now : { station, visit: now.visit + 1, wanted, at })),
     [],
   );
   const showKeys = useCallback(() => setKeys(true), []);
@@ -149,6 +151,7 @@ function OpenBench({ jobId, number, journal, shop, customer, experience }: Bench
                     station={shown.station}
                     go={go}
                     wanted={shown.wanted}
+                    at={shown.at}
                     onInstrument={setInstrument}
                     customer={customer}
                   />
@@ -223,13 +226,14 @@ interface StationProps {
   readonly station: StationId;
   readonly go: Go;
   readonly wanted: CheckId | undefined;
+  readonly at: string | undefined;
   /** Told which instrument has the room; undefined when none has it any more */
   readonly onInstrument: (instrument?: CheckId) => void;
   readonly customer: Customer | undefined;
 }
 
 /** Drawn when it itself changes: the key of another station answers without it. */
-const Station = memo(function Station({ station, go, wanted, onInstrument, customer }: StationProps) {
+const Station = memo(function Station({ station, go, wanted, at, onInstrument, customer }: StationProps) {
   switch (station) {
     case "story":
       return <StoryStation customer={customer} />;
@@ -240,7 +244,7 @@ const Station = memo(function Station({ station, go, wanted, onInstrument, custo
     case "suspects":
       return <SuspectsStation go={go} />;
     case "check":
-      return <CheckStation wanted={wanted} onInstrument={onInstrument} />;
+      return <CheckStation wanted={wanted} at={at} onInstrument={onInstrument} />;
     case "find":
       return <FindStation />;
     case "fix":

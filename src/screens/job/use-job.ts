@@ -57,8 +57,8 @@ export interface Job {
   readonly settled: () => Promise<readonly JournalEntry[]>;
 }
 
-/** Opens a station; at the instruments, the one that a check is made with. */
-export type Go = (station: StationId, check?: CheckId) => void;
+/** Opens a station; at the instruments, the one that a check is made with, at the place that is asked for. */
+export type Go = (station: StationId, check?: CheckId, place?: string) => void;
 
 const Context = createContext<Job | undefined>(undefined);
 export const JobProvider = Context.Provider;

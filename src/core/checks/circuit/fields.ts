@@ -18,8 +18,8 @@ export type PinReading = (typeof pinReading)["value"];
 /** A load's circuit, walked pin by pin from battery to load. */
 export const circuitFields = fields({
   joint: place("Load"),
-  wiring: choice(WIRING_NAMES, { name: "The wiring", label: "Wiring", defaultValue: "two-wire" }),
-  switched: choice(SIDES, { name: "The switched side", label: "Switched side", defaultValue: "ground" }),
+  wiring: choice(WIRING_NAMES, { name: "The wiring", label: "Wiring", defaultValue: "two-wire" }).setUp(),
+  switched: choice(SIDES, { name: "The switched side", label: "Switched side", defaultValue: "ground" }).setUp(),
   /** This circuit is live only with the engine running */
   needsEngine: answer({ label: "Live only with the engine running", yes: "Yes", no: "With the ignition" }),
   engineRunning: answer({ label: "Engine meanwhile", yes: "Runs", no: "Stands" }),

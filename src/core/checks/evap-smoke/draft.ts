@@ -2,7 +2,7 @@ import type { Machine } from "../../shop/settings";
 import { parseBare, parseTrusted, type Quantity } from "../../units";
 import type { RequiredLeak } from "../../vehicle";
 import { requiredOf } from "../evap-fields";
-import { EMPTY_SMOKE, type SmokeDraft, sinceStart, smokeRunOf } from "../smoke";
+import { EMPTY_SMOKE, type SmokeDraft, setUpAs, sinceStart, smokeRunOf } from "../smoke";
 import type { EvapSmokeRun } from "./fields";
 
 /** A run of the vapour system on its way: besides, how the vent is kept shut, since when it is commanded, and cap-offs. */
@@ -32,6 +32,12 @@ export const EMPTY_EVAP_SMOKE: EvapSmokeDraft = {
   hotTank: false,
   capOffs: [],
 };
+
+/** A run set up as one was that must be shown good, its vent kept shut in the same way. */
+export const setUpVapourAs = (run: EvapSmokeRun, machines: Parameters<typeof setUpAs>[1]) => ({
+  ...setUpAs(run, machines),
+  vent: run.vent.by,
+});
 
 /** What the machine was shown turned down to; undefined while that cannot be trusted. */
 export const regulatedTo = ({ regulated }: Pick<EvapSmokeDraft, "regulated">, machine: Machine): Quantity | undefined =>

@@ -63,7 +63,7 @@ const point = (at: string, state: "idle" | "raised", examples: Examples) => {
 export const gasFields = fields({
   /** The analyser's file that its readings were taken from, where they were */
   source: takenSource().optional(),
-  fuel: choice(FUEL_NAMES, { name: "The fuel", label: "It burns", list: true }),
+  fuel: choice(FUEL_NAMES, { name: "The fuel", label: "It burns", list: true }).setUp(),
   idle: point("at idle", "idle", { co: "0.1", co2: "14.9", o2: "0.2", hc: "40", no: "60" }),
   raised: point("at 2500 1/min", "raised", { co: "0.1", co2: "15.0", o2: "0.1", hc: "20", no: "80" }),
   loop: choice({ closed: "Closed", open: "Open", unknown: "Not known" }, { label: "Loop", defaultValue: "unknown" }),

@@ -66,7 +66,7 @@ export const filterFields = fields({
   keyOn: pressure("Key on, engine standing", "0", undefined, "filter pressure, key on").optional(),
   idle: running("idle", ["At idle", "Idle speed, 1/min", "at idle"], ["6", "800", "8", "120"]),
   held: running("held", ["Held, without load", "Held at, 1/min", "held"], ["35", "3000", "45", "200"]),
-  division: pressure("One division of the display", "1", "State one division of the display"),
+  division: pressure("One division of the display", "1", "State one division of the display").setUp(),
   egr: egrState(),
   pipes: choice(PIPE_STATES, { name: "The state of the pipes", label: "Its two pressure pipes", defaultValue: "not-looked" }),
   warm: warm(),

@@ -20,7 +20,7 @@ const travel = (label: string, example: string) =>
 /** Hand pump on an actuator, line, reservoir or check valve. */
 export const holdFields = fields({
   joint: place("Part"),
-  part: choice(HOLD_PART_NAMES, { name: "The part", label: "It is", defaultValue: "actuator" }),
+  part: choice(HOLD_PART_NAMES, { name: "The part", label: "It is", defaultValue: "actuator" }).setUp(),
   /** [s, vacuum in `unit`], left alone */
   still: samples({
     label: "Left alone",

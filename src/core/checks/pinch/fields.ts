@@ -23,8 +23,11 @@ const reading = (name: string) =>
 /** A branch pinched or capped off, the reading before, while and after. */
 export const pinchFields = fields({
   joint: place("Branch"),
-  how: choice({ pinch: "Pinched with clamps", cap: "Off and capped, both sides" }, { label: "How", defaultValue: "pinch" }),
-  reads: choice(PINCH_READ_NAMES, { name: "What was watched", label: "What is watched", defaultValue: "trim" }),
+  how: choice(
+    { pinch: "Pinched with clamps", cap: "Off and capped, both sides" },
+    { label: "How", defaultValue: "pinch" },
+  ).setUp(),
+  reads: choice(PINCH_READ_NAMES, { name: "What was watched", label: "What is watched", defaultValue: "trim" }).setUp(),
   /** Of flow and vacuum; trim is in percent, speed in 1/min */
   unit: oneOf<UnitId>(["L/min", "cc/min", "SCFH", "inHg", "mmHg", "kPa", "hPa", "mbar", "psi"], "The unit", {
     label: "Unit",

@@ -23,7 +23,7 @@ export type EscapeSign = keyof typeof ESCAPE_SIGNS;
 
 const UNITS = ["bar", "psi", "kPa"] as const satisfies readonly UnitId[];
 const rating = (label: string, missing?: string) =>
-  quantity("testPressure", { label, units: UNITS, example: "2", ...(missing ? { missing } : {}) });
+  quantity("testPressure", { label, units: UNITS, example: "2", ...(missing ? { missing } : {}) }).setUp();
 
 const stop = group({
   pressure: quantity("testPressure", {
@@ -55,11 +55,12 @@ const readable = (one: Partial<Stop> | undefined): one is Stop => isQuantity(one
 export const pressureTestFields = fields({
   entry: place("Air goes in at", "entry", "Say where the air goes in"),
   into: zone().optional(),
-  blocked: joints({ label: "Plugged, capped or pinched", list: true }),
+  blocked: joints({ label: "Plugged, capped or pinched", list: true }).setUp(),
   heldOpen: joints(),
   /** The engine's maximum boost, gauge, where somebody knows it */
   maxBoost: quantity("boost", { label: "The engine's maximum boost, gauge", units: UNITS, example: "1.1" })
     .notGauged()
+    .setUp()
     .optional(),
   /** Ratings of what stands under pressure: adapter and hose, bladder, the weakest part */
   ratings: group({
@@ -70,6 +71,7 @@ export const pressureTestFields = fields({
   /** What the regulator's first stage was set to */
   supply: quantity("supplyPressure", { label: "Supply stage stands at, gauge", units: UNITS, example: "6" })
     .notGauged()
+    .setUp()
     .optional(),
   /** The stops on the way up, each held and listened at */
   steps: list(stop, {
@@ -114,7 +116,9 @@ export const pressureTestFields = fields({
     label: "Where the crank stands",
     hint: "Air and time compare only at one position",
     example: "mark at the pulley, cylinder 1 down",
-  }).optional(),
+  })
+    .setUp()
+    .optional(),
   instrument: gauge("boost"),
 }).rule("whole", "An escape began above the last stop: type the stop, or the pressure it began at", ({ steps, escapes }) => {
   const last = listOf<Stop>(steps).at(-1);

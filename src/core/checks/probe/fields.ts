@@ -59,7 +59,7 @@ export type ProbeSeries = (typeof series)["value"];
 
 /** A probe: its taps are marked as they happen, the log is read against them. */
 export const probeFields = fields({
-  agent: choice(AGENT_NAMES, { name: "The agent", label: "Agent" }),
+  agent: choice(AGENT_NAMES, { name: "The agent", label: "Agent" }).setUp(),
   coolant: quantity("coolant").optional(),
   /** What the scan tool said of the loop; the series says it where it has the column */
   closedLoop: answer({

@@ -65,6 +65,19 @@ export const EMPTY_SMOKE: SmokeDraft = {
   touchedBefore: [],
 };
 
+/** A run set up as one was that must be shown good: the same machine where the shop has it, the same way in, plugs and crank. */
+export const setUpAs = (
+  { machine, entry, into, blocked, heldOpen, crank = "" }: SmokeRun,
+  machines: readonly Pick<Machine, "id" | "name">[],
+): Pick<SmokeDraft, "machineId" | "entry" | "into" | "blocked" | "heldOpen" | "crank"> => ({
+  machineId: machines.find((m) => m.name === machine.name)?.id ?? "",
+  entry,
+  ...(into ? { into } : {}),
+  blocked,
+  heldOpen,
+  crank,
+});
+
 /** Two readings closer than this are one that was still moving, s. */
 const ONE_READING = 0.45;
 

@@ -67,10 +67,10 @@ export const valveFields = fields({
   part: choice(
     { fitted: "The one on the car", new: "The new one, on the bench" },
     { name: "The part", label: "Which part", defaultValue: "fitted" },
-  ),
-  rests: choice({ closed: "Closed", open: "Open" }, { name: "At rest", label: "At rest it is" }),
+  ).setUp(),
+  rests: choice({ closed: "Closed", open: "Open" }, { name: "At rest", label: "At rest it is" }).setUp(),
   temperature: choice({ cold: "Cold", warm: "Warm" }, { name: "Its temperature", label: "Tested" }),
-  power: choice(POWER_NAMES, { name: "Power", label: "Powered by", defaultValue: "scan-tool" }),
+  power: choice(POWER_NAMES, { name: "Power", label: "Powered by", defaultValue: "scan-tool" }).setUp(),
   /** Its plug was off the car's loom */
   unplugged: answer({
     label: "Its plug",
@@ -120,7 +120,7 @@ export const valveForm = checkForm(valveFields, {
       hint: ({ known }) => (known.warm === undefined ? undefined : "As the conditions have the engine"),
     },
     unplugged: {
-      when: ({ value }) => value("power") === "12v",
+      when: ({ value }) => value("power") === "12v" && value("part") !== "new",
       needed: () => "Say whether its plug was off the car's loom: 12 V must not be fed back into the ECU",
     },
     "rest.seconds": { counts: wasRead("rest") },

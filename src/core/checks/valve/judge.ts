@@ -45,7 +45,8 @@ function statesOf(record: ValveRecord) {
 
 /** The trap that the test fell into; undefined when there is none. */
 function trapOf(record: ValveRecord, division: number, name: string, { layout }: CheckContext): Verdict<Seen> | undefined {
-  if (record.power === "12v" && !record.unplugged) {
+  // One on the bench hangs on no loom.
+  if (record.power === "12v" && record.part !== "new" && !record.unplugged) {
     return voidVerdict(
       `${name}: the test proves nothing`,
       "12 V was put on with the plug still on: the loom fed and loaded it too, and the ECU may have been fed back. Unplug it first, always",

@@ -36,6 +36,8 @@ const driveFields = fields({
     { label: "What the road asked of it", silent: ["unsaid"] },
   ).optional(),
   coldStart: tick({ label: "From a cold start" }).optional(),
+  /** What no shop can make: the customer's own road */
+  byCustomer: tick({ label: "Driven by the customer" }).optional(),
   /** Engine and air as it was started, from the scan tool: what is warm is no cold start */
   start: group({
     coolant: quantity("coolant", {
@@ -88,5 +90,5 @@ export function driven({ minutes }: Pick<Drive, "minutes">, now: Date): { readon
 
 export const drive = entryKind(driveFields, {
   words: (b) =>
-    `Driven ${b.minutes} min${b.distance ? `, ${b.distance.value} ${b.distance.unit}` : ""}${b.coldStart ? ", cold start" : ""}${b.conditions ? `: ${b.conditions}` : ""}`,
+    `Driven ${b.byCustomer ? "by the customer for " : ""}${b.minutes} min${b.distance ? `, ${b.distance.value} ${b.distance.unit}` : ""}${b.coldStart ? ", cold start" : ""}${b.conditions ? `: ${b.conditions}` : ""}`,
 });

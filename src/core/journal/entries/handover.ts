@@ -17,11 +17,13 @@ const handoverFields = fields({
   call: day("The day to call", { label: "Ask how it held on" }).optional(),
   decidedOn: journalSeq(),
   conditional: tick(),
+  /** All that is open are conditions that no shop can make: nobody signs for those */
+  onRoad: tick().optional(),
 });
 type HandoverBody = RecordOf<typeof handoverFields>;
 
 /** What the handover is decided on: the journal as far as it was read, and whether the repair is proved. */
-export type Decided = Pick<HandoverBody, "decidedOn" | "conditional">;
+export type Decided = Pick<HandoverBody, "decidedOn" | "conditional" | "onRoad">;
 
 export const handoverForm = formOf<Decided>()(handoverFields, {
   ask: {
@@ -30,7 +32,11 @@ export const handoverForm = formOf<Decided>()(handoverFields, {
         `Left empty: ${known.conditional ? "after a week" : "after four weeks"}. It stands under Whom to call then`,
     },
   },
-  computed: { decidedOn: (_, { known }) => known.decidedOn, conditional: (_, { known }) => known.conditional },
+  computed: {
+    decidedOn: (_, { known }) => known.decidedOn,
+    conditional: (_, { known }) => known.conditional,
+    onRoad: (_, { known }) => known.onRoad,
+  },
 });
 
 export const handover = entryKind(handoverFields, {

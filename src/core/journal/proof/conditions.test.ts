@@ -1,11 +1,12 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
+import { checkGate } from "@/server/jobs";
 import { contextOf, judgeCheck } from "../../checks";
 import { crankcase } from "../../checks/crankcase";
 import { decayRecord, evapSmokeRun } from "../../checks/evap.fixture";
 import { vacuum } from "../../checks/vacuum";
 import { NATURAL, VAPOUR } from "../../core.fixture";
-import { foldJob, parseJobFile } from "..";
+import { callsOf, foldJob, handoverOf, parseJobFile } from "..";
 import { found, NOW, proved, repairBody, SHOP, Writer } from "../journal.fixture";
 
 /** A recorded job of the collection, with its entries changed. */
@@ -246,5 +247,40 @@ describe("smoke that was seen after the repair", () => {
     expect(seen("decay")).toContain("tight@canister-joint");
     expect(seen("smoke")).not.toContain("tight@canister-joint");
     expect(seen("repair")).not.toContain("tight@canister-joint");
+  });
+});
+
+describe("what a shop cannot make", () => {
+  /** Proved in the shop, with a complaint that comes cold. */
+  const cold = () => {
+    const { job } = proved();
+    Object.assign(job.entries.find((e) => e.kind === "story")?.body as object, { symptoms: ["cold-worse"] });
+    Object.assign(job.entries.find((e) => e.kind === "drive")?.body as object, { coldStart: undefined });
+    return job;
+  };
+  const gate = (job: Writer, body: object) => () =>
+    checkGate(job.state(), { kind: "handover", body: { decidedOn: job.state().lastSeq, summary: "x", ...body } } as never);
+
+  it("keeps nobody from handing over, is named on the page, and is called about", () => {
+    const job = cold();
+    expect(job.state().blocks.close).toMatchObject([{ onRoad: true }]);
+    expect(gate(job, { conditional: true, onRoad: true })).not.toThrow();
+    // It is no full handover for all that.
+    expect(gate(job, { conditional: false, onRoad: true })).toThrow(/comes cold/);
+    job.add("handover", { decidedOn: job.state().lastSeq, conditional: true, onRoad: true, summary: "Drive it" });
+    const page = handoverOf(job.state());
+    expect(page.onRoad.join()).toMatch(/comes cold/);
+    expect(page.proved).toMatch(/as far as a shop can/);
+    expect(callsOf(job.state())).toMatchObject([{ about: "conditional" }]);
+    // The customer's drive, and the codes read again.
+    job.add("drive", { minutes: 40, coldStart: true, byCustomer: true });
+    job.add("codes", { codes: [] });
+    expect(job.state().blocks.close).toEqual([]);
+  });
+
+  it("lets nothing through that a shop can make", () => {
+    const job = cold();
+    job.add("repair", repairBody("", { what: "Hose renewed", places: ["pcv-hose"] }));
+    expect(gate(job, { conditional: true, onRoad: true })).toThrow(/touched since/);
   });
 });

@@ -1,6 +1,6 @@
 "use client";
 
-import { useMemo } from "react";
+import { createContext, useContext, useMemo } from "react";
 import { CHECKS, type CheckContext, type CheckId } from "@/core/checks";
 import type { CheckFacts } from "@/core/checks/check-form";
 import type { Form } from "@/core/form";
@@ -18,6 +18,9 @@ export interface CheckInHand<Body extends object = object, Name extends string =
   readonly record: Body | undefined;
 }
 
+/** The part or way in that the instrument in hand was opened for, where it was. */
+export const WantedPlace = createContext<string | undefined>(undefined);
+
 /** The form of a check, kept on this device from the first thing typed. The vehicle has been described. */
 export function useCheckForm<Body extends object, Name extends string>(
   kind: CheckId,
@@ -25,7 +28,8 @@ export function useCheckForm<Body extends object, Name extends string>(
 ): CheckInHand<Body, Name> {
   const { id, state, shop, context } = useJob();
   if (!context) throw new Error(`${CHECKS[kind].name} needs the vehicle's facts`);
-  const known = useMemo(() => checkFacts(kind, state, shop, context), [kind, state, shop, context]);
+  const wanted = useContext(WantedPlace);
+  const known = useMemo(() => checkFacts(kind, state, shop, context, wanted), [kind, state, shop, context, wanted]);
   const typed = useTypedForm(form, `pelota.draft.${id}.${kind}`, known);
   return { ...typed, kind, context, known, record: typed.filled.record };
 }

@@ -28,6 +28,7 @@ import { InstrumentShelf } from "../checks/shelf";
 import { EvapSmokeCheck, SmokeCheck } from "../checks/smoke/smoke-check";
 import { TankSensorCheck } from "../checks/tank-sensor/tank-sensor-check";
 import { TrimsCheck } from "../checks/trims/trims-check";
+import { WantedPlace } from "../checks/use-check-form";
 import { VacuumCheck } from "../checks/vacuum/vacuum-check";
 import { ValveCheck } from "../checks/valve/valve-check";
 import { VentPathCheck } from "../checks/vent-path/vent-path-check";
@@ -72,10 +73,12 @@ const INSTRUMENTS: Readonly<Record<CheckId, ComponentType<{ head: ReactNode }> |
 /** The instruments: one check at a time, under recorded conditions. */
 export function CheckStation({
   wanted,
+  at,
   onInstrument,
 }: {
-  /** The check that somebody came here for */
+  /** The check that somebody came here for, and the part or way in that it is wanted at */
   wanted: CheckId | undefined;
+  at?: string | undefined;
   onInstrument: (instrument?: CheckId) => void;
 }) {
   const { id, state } = useJob();
@@ -102,10 +105,10 @@ export function CheckStation({
   const InHand = INSTRUMENTS[kind];
   return (
     InHand && (
-      <>
+      <WantedPlace value={kind === wanted ? at : undefined}>
         <KnownGoodHere check={kind} />
         <InHand key={kind} head={<InstrumentShelf value={kind} onChange={(next) => startTransition(() => setKind(next))} />} />
-      </>
+      </WantedPlace>
     )
   );
 }

@@ -176,7 +176,7 @@ function DriveForm() {
         <FormFields of={form} names={["conditions"]} />
       </div>
       <FormFields of={form} names={["cameBackAfter"]} />
-      <FormFields of={form} names={["load", "coldStart", "keyCycle"]} />
+      <FormFields of={form} names={["load", "coldStart", "keyCycle", "byCustomer"]} />
       <FormFields of={form} names={["start.coolant", "start.air", "pending"]} />
       {form.error && <ErrorNote>{form.error}</ErrorNote>}
       <div>

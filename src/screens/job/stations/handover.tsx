@@ -53,7 +53,8 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
   const { mayNot } = usePerson();
   const proved = state.blocks.close.length === 0;
   const held = state.blocks.handOver;
-  const forbidden = proved || state.practice ? undefined : mayNot("hand-over-conditionally");
+  const onRoad = decided.onRoad === true;
+  const forbidden = proved || onRoad || state.practice ? undefined : mayNot("hand-over-conditionally");
   return (
     <Form className="flex max-w-2xl flex-col gap-4" onSubmit={() => void form.submit((body) => [{ kind: "handover", body }])}>
       {held.length > 0 ? (
@@ -63,9 +64,15 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
           The repair is proved. This is a full handover.
         </Note>
       ) : (
-        <Note tone="amber">
-          <p className="text-lg font-bold text-amber">Conditional handover</p>
-          <p>The proof is not complete, and the page will say so:</p>
+        <Note tone={onRoad ? "live" : "amber"}>
+          <p className={`text-lg font-bold ${onRoad ? "" : "text-amber"}`}>
+            {onRoad ? "Handed over with an open condition" : "Conditional handover"}
+          </p>
+          <p>
+            {onRoad
+              ? "What a shop can measure is proved. Driving shows the rest: the page names it, a call is due, and a drive recorded with the codes read again closes the job."
+              : "The proof is not complete, and the page will say so:"}
+          </p>
           <ul className="list-disc pl-5">
             {state.blocks.close.map((b) => (
               <li key={b.reason}>{b.reason}</li>
@@ -81,7 +88,7 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
       {forbidden && <p className="text-amber">{forbidden}. What is typed here stays on this device.</p>}
       <div>
         <Button type="submit" look="primary" disabled={form.busy || held.length > 0 || forbidden !== undefined}>
-          {proved ? "Hand over" : "Hand over conditionally"}
+          {proved ? "Hand over" : onRoad ? "Hand over with the open condition" : "Hand over conditionally"}
         </Button>
       </div>
     </Form>

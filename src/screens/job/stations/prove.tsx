@@ -1,8 +1,9 @@
 "use client";
 
 import { CircleCheck, CircleX } from "lucide-react";
-import { CHECKS } from "@/core/checks";
-import { complaintTriedForm, handoverOf, STATION_NAMES, type Summary } from "@/core/journal";
+import { CHECKS, jointName } from "@/core/checks";
+import { type Block, complaintTriedForm, handoverOf, STATION_NAMES, type Summary } from "@/core/journal";
+import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
 import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
@@ -40,8 +41,12 @@ export function ProveStation({ go }: { go: Go }) {
               {blocks.map((b) => (
                 <li key={b.reason} className="flex items-center gap-3 py-1">
                   <CircleX aria-hidden size={20} className="shrink-0 text-ember" />
-                  <span className="mr-auto">{b.reason}</span>
+                  <span className="mr-auto">
+                    {b.reason}
+                    {b.onRoad && <span className="block text-muted">Driving shows it: it keeps nobody from handing over</span>}
+                  </span>
                   {b.station !== "prove" && <Button onClick={() => go(b.station)}>{STATION_NAMES[b.station]}</Button>}
+                  {b.step && <StepKey step={b.step} go={go} />}
                 </li>
               ))}
             </DividedList>
@@ -98,6 +103,19 @@ export function ProveStation({ go }: { go: Go }) {
         </>
       )}
     </StationFrame>
+  );
+}
+
+/** Opens the check that answers what is owed, set up as it was when it failed. */
+function StepKey({ step: { check, place }, go }: { step: NonNullable<Block["step"]>; go: Go }) {
+  const { layout } = useJob();
+  const { name, station } = CHECKS[check];
+  const at = layout && place ? `, ${inSentence(jointName(layout, place))}` : "";
+  return (
+    <Button className="shrink-0" onClick={() => go(station ?? "check", check, place)}>
+      {name}
+      {at}
+    </Button>
   );
 }
 

@@ -1,6 +1,6 @@
 "use client";
 
-import { useCallback, useDeferredValue, useMemo } from "react";
+import { useCallback, useContext, useDeferredValue, useMemo } from "react";
 import { type CheckContext, judgeCheck, type Plan, type Verdict } from "@/core/checks";
 import {
   EMPTY_EVAP_SMOKE,
@@ -10,13 +10,16 @@ import {
   planEvapSmoke,
   preferredEntry,
   readEvapSmoke,
+  setUpVapourAs,
 } from "@/core/checks/evap-smoke";
-import { planSmoke, readSmoke, type SmokeReading, type SmokeRun, smokeRunOf } from "@/core/checks/smoke";
+import { planSmoke, readSmoke, type SmokeReading, type SmokeRun, setUpAs, smokeRunOf } from "@/core/checks/smoke";
+import { stillOwed } from "@/core/journal";
 import { DEFAULT_LIMITS, type Machine } from "@/core/shop/settings";
 import { parseBare, UNITS } from "@/core/units";
 import { type Circuit, reachOf, usualSetup } from "@/core/vehicle";
 import { useDraft } from "../../../session/storage";
 import { useJob } from "../../use-job";
+import { WantedPlace } from "../use-check-form";
 
 /** The kind of check that a run of a circuit is recorded as. */
 const KIND = { intake: "smoke", evap: "evap-smoke" } as const;
@@ -47,9 +50,27 @@ function planOf(circuit: Circuit, draft: EvapSmokeDraft, machine: Machine, conte
 export function useSmokeRun(circuit: Circuit) {
   const { id, shop, layout, context, state } = useJob();
   const kind = KIND[circuit];
+  const wanted = useContext(WantedPlace);
   const best =
-    state.next.find((n) => n.check === kind)?.place ?? (circuit === "evap" && context ? preferredEntry(context) : "air-meter");
-  const empty = useMemo(() => ({ ...EMPTY_EVAP_SMOKE, ...(layout ? usualSetup(layout, best) : {}) }), [layout, best]);
+    wanted ??
+    state.next.find((n) => n.check === kind)?.place ??
+    (circuit === "evap" && context ? preferredEntry(context) : "air-meter");
+  // From the way in that is asked for, or else as it was when it failed.
+  const failed = useMemo(() => {
+    const owed = stillOwed(kind, state) as readonly EvapSmokeRun[];
+    return owed.findLast((run) => wanted === undefined || run.entry === wanted);
+  }, [kind, state, wanted]);
+  const empty = useMemo(
+    () => ({
+      ...EMPTY_EVAP_SMOKE,
+      ...(failed
+        ? (circuit === "evap" ? setUpVapourAs : setUpAs)(failed, shop.machines)
+        : layout
+          ? usualSetup(layout, best)
+          : {}),
+    }),
+    [circuit, layout, best, failed, shop.machines],
+  );
   const [draft, setDraft, clear, { busy, send }] = useDraft<EvapSmokeDraft>(`pelota.draft.${id}.${kind}`, empty);
   const set = useCallback((change: Partial<EvapSmokeDraft>) => setDraft((before) => ({ ...before, ...change })), [setDraft]);
   const machine = shop.machines.find((m) => m.id === draft.machineId) ?? shop.machines[0] ?? ANY_MACHINE;
