@@ -15,6 +15,10 @@ export function probeClaims(record: ProbeRecord, verdict: Verdict, context: Chec
   const reacting = new Set(of("reacts"));
   const { agent } = record;
   const like = { of: agent, from: 1, words: `with ${inSentence(AGENT_NAMES[agent])} again` };
+  const bent = { of: "flexed", from: 1, words: "bent again while it is tapped, as it was when it reacted" };
+  const flexed = (joint: string, outcome: "reacts" | "quiet") =>
+    taps.some((r) => r.outcome === outcome && r.tap.joint === joint && r.tap.flexed);
+  const straight = (joint: string) => taps.some((r) => r.outcome === "reacts" && r.tap.joint === joint && !r.tap.flexed);
   return [...new Set([...reacting, ...of("quiet")])].map((joint) => ({
     ...pointedAt(layout, [joint], {
       banks: vehicle.banks,
@@ -22,7 +26,8 @@ export function probeClaims(record: ProbeRecord, verdict: Verdict, context: Chec
       by: "probe",
       says: reacting.has(joint) ? "bad" : "good",
     }),
-    at: [{ [agent]: 1 }],
-    under: [like],
+    at: [{ [agent]: 1, flexed: Number(flexed(joint, "quiet")) }],
+    // What reacted only while it was bent is not answered by a tap that bent nothing.
+    under: [like, ...(flexed(joint, "reacts") && !straight(joint) ? [bent] : [])],
   }));
 }

@@ -7,7 +7,7 @@ import { decayRecord, evapSmokeRun } from "../../checks/evap.fixture";
 import { vacuum } from "../../checks/vacuum";
 import { NATURAL, VAPOUR } from "../../core.fixture";
 import { callsOf, foldJob, handoverOf, parseJobFile } from "..";
-import { found, NOW, proved, repairBody, SHOP, Writer } from "../journal.fixture";
+import { found, GOOD, LEAN, NOW, proved, repairBody, SHOP, trimSurvey, Writer } from "../journal.fixture";
 
 /** A recorded job of the collection, with its entries changed. */
 function blocksOf(file: string, change: (entries: { kind: string; body: never }[]) => void): string {
@@ -282,5 +282,78 @@ describe("what a shop cannot make", () => {
     const job = cold();
     job.add("repair", repairBody("", { what: "Hose renewed", places: ["pcv-hose"] }));
     expect(gate(job, { conditional: true, onRoad: true })).toThrow(/touched since/);
+  });
+});
+
+describe("what a locator began, it ends", () => {
+  const tap = (reacts: boolean, more: object = {}) => ({
+    check: "probe" as const,
+    record: {
+      agent: "gas",
+      source: { kind: "typed" },
+      closedLoop: true,
+      taps: [
+        {
+          joint: "pcv-hose",
+          typed: { trimBefore: 12, trimAfter: reacts ? 2 : 12, rpmBefore: 740, rpmAfter: reacts ? 810 : 742 },
+          ...more,
+        },
+      ],
+    },
+  });
+  const pinch = (shut: number, before = 12) => ({
+    check: "pinch" as const,
+    record: { joint: "pcv-hose", how: "pinch", blankProved: true, reads: "trim", before, shut, released: before },
+  });
+  /** A job on a car whose trims say nothing, so that nothing else answers. */
+  const owes = (before: object, after: readonly object[]) => {
+    const job = new Writer();
+    job.add("opened", { number: 1 });
+    job.add("vehicle", { ...NATURAL, metering: "map" });
+    job.add("check", before as never);
+    job.add("repair", repairBody("", { places: ["pcv-hose"] }));
+    for (const check of after) job.add("check", check as never);
+    return job.state().proof.owed.some((o) => o.missing);
+  };
+  it("quiet at the same place with the same agent after the repair, as it was tapped", () => {
+    expect(owes(tap(true), [])).toBe(true);
+    expect(owes(tap(true), [tap(false)])).toBe(false);
+    expect(owes(tap(true), [tap(true)])).toBe(true);
+    expect(owes(tap(true, { flexed: true }), [tap(false)])).toBe(true);
+    expect(owes(tap(true, { flexed: true }), [tap(false, { flexed: true })])).toBe(false);
+  });
+  it("shut off once more without a change after the repair, and by no other locator", () => {
+    expect(owes(pinch(2), [])).toBe(true);
+    expect(owes(pinch(2), [pinch(1, 1)])).toBe(false);
+    expect(owes(pinch(2), [tap(false)])).toBe(true);
+    expect(owes(tap(true), [pinch(1, 1)])).toBe(true);
+  });
+  it("and what eyes found, once it was worked on there and looked at again", () => {
+    const look = (state: string) => ({ check: "look", record: { items: [{ id: "pcv-hose", state }] } });
+    expect(owes(look("found"), [look("fine")])).toBe(false);
+    const job = new Writer();
+    job.add("opened", { number: 1 });
+    job.add("vehicle", { ...NATURAL, metering: "map" });
+    job.add("check", look("found") as never);
+    job.add("repair", repairBody("", { places: ["snorkel"] }));
+    job.add("check", look("fine") as never);
+    expect(job.state().proof.owed.some((o) => o.missing)).toBe(true);
+  });
+});
+
+describe("an engine that was described with two banks and has one", () => {
+  it("owes nothing of a second bank once its one is in band", () => {
+    const job = new Writer();
+    job.add("opened", { number: 1 });
+    job.add("vehicle", { ...NATURAL, banks: 2 });
+    const survey = trimSurvey(LEAN);
+    const points = survey.points.map((p) => ({ ...p, banks: [...p.banks, ...p.banks] }));
+    job.add("check", { check: "trims", record: { ...survey, points } });
+    job.add("vehicle", NATURAL);
+    job.add("repair", repairBody("", { places: ["pcv-hose"] }));
+    const open = () => job.state().proof.owed.filter((o) => o.missing && o.question === "trim").length;
+    expect(open()).toBeGreaterThan(0);
+    job.trims(GOOD);
+    expect(open()).toBe(0);
   });
 });

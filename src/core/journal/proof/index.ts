@@ -66,6 +66,7 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
     orders: of("order"),
     joints: layout ? jointIds(layout) : new Set<string>(),
     layout,
+    banks: context?.vehicle.banks,
     aside,
     lastWork,
   };

@@ -125,7 +125,7 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
     return isVoid ? { ok: false, missing: "void", ...(why ? { because: why } : {}) } : { ok: false, missing: "never" };
   };
   return requirements.map((asked): Obligation => {
-    const requirement = { ...asked, claim: onThisCar(asked.claim, facts.joints) };
+    const requirement = { ...asked, claim: onThisCar(asked.claim, facts) };
     const { question, place, state, words } = requirement.claim;
     const base = {
       ...atomOf(question, place, state),
@@ -150,8 +150,10 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
  * A question about a joint that the car, as it is described now, has under another name: one gasket is one of each bank, and the
  * other way round. What this car has not got at all stays as it was asked: described otherwise, a fault is not gone.
  */
-function onThisCar(claim: Claim, joints: ReadonlySet<string>): Claim {
+function onThisCar(claim: Claim, { joints, banks }: Pick<ProofFacts, "joints" | "banks">): Claim {
   const { question, place, state } = claim;
+  // The second bank of an engine that is known to have one is that one.
+  if (banks === 1 && place === "bank2") return { ...claim, metBy: [[atomOf(question, "bank1", state)]] };
   if (joints.size === 0 || joints.has(place)) return claim;
   const names = [`${place}-1`, `${place}-2`, place.replace(/-[12]$/, "")].filter((id) => joints.has(id));
   return names.length === 0 ? claim : { ...claim, metBy: [names.map((id) => atomOf(question, id, state))] };

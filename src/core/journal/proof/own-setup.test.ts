@@ -92,6 +92,7 @@ describe("what a check takes off, plugs or commands for itself", () => {
         orders: [],
         joints: jointIds(context.layout),
         layout: context.layout,
+        banks: undefined,
         aside: new Set<string>(),
         lastWork: lastWorkOf(touches),
       };

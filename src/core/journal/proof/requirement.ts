@@ -39,6 +39,7 @@ export interface ProofFacts {
   readonly orders: readonly (Line & { readonly body: Bodies["order"] })[];
   readonly joints: ReadonlySet<string>;
   readonly layout: Layout | undefined;
+  readonly banks: 1 | 2 | undefined;
   /** Entries of checks that were set aside with a reason */
   readonly aside: ReadonlySet<string>;
   readonly lastWork: Line | undefined;
