@@ -51,19 +51,22 @@ async function nights(page: Page): Promise<void> {
 
 const FAMILIES = [
   ["a vacuum-worked device", "20G0-8SGH", "Vacuum-worked device", /broken at/, "Vacuum line or reservoir"],
-  ["a commanded output", "26G0-0AGA", "Commanded output", /does not answer/, "Purge valve's circuit dead"],
+  ["a commanded output", "26G0-0AGA", "Commanded output", /does not answer/, "Purge valve's circuit dead", "Purge valve"],
   ["boost lost to limp mode", "22G0-0G09", "Boost from a log", /falls short/, "Boost solenoid"],
   ["boost under load", "22G0-00GR", "Boost from a log", /leak after the meter/, "Cold pipe, split or clamp"],
   ["a filter", "28G0-00GJ", "Filter pressure", /loaded/, "Particulate filter loaded with soot or ash"],
   ["the exhaust", "20G0-0R03", "Exhaust back pressure", /Too much pressure/, "Catalyst or exhaust blocked"],
   ["secondary air", "3A00-3FY0-0000-00A", "Secondary air", /bubbles/, "Secondary-air hose, joint or split"],
-] as const;
+] satisfies readonly (readonly [string, string, string, RegExp, string, string?])[];
 
-for (const [what, code, name, says, place] of FAMILIES)
+for (const [what, code, name, says, place, at] of FAMILIES)
   test(`closed with its displacements: ${what}`, async ({ page }) => {
     await rollIn(page, code);
     await readIn(page);
-    await check(page, name, says, () => listOff(page));
+    await check(page, name, says, async () => {
+      if (at) await page.getByLabel("Part", { exact: true }).selectOption({ label: at });
+      await listOff(page);
+    });
     await backOn(page);
     await repair(page, place, "Found as the instrument said");
     await proveBase(page);
