@@ -11,7 +11,9 @@ interface Adversarial {
   readonly check: CheckId;
   readonly input: { readonly record: object; readonly context: { readonly vehicle: VehicleFacts; readonly shop?: object } };
   /** What must not come: an outcome, "obs:" an observation, "headline:" a part of one */
-  readonly not: readonly string[];
+  readonly not?: readonly string[];
+  /** Outcomes that are right */
+  readonly want?: readonly string[];
 }
 
 const RECORDS = JSON.parse(readFileSync(join(__dirname, "../adversarial/records.json"), "utf8")) as readonly Adversarial[];
@@ -31,7 +33,8 @@ function judged({ check, input }: Adversarial): Verdict | undefined {
 describe("records that prove nothing", () => {
   it.each(RECORDS.map((r) => [r.name, r] as const))("%s", (_name, record) => {
     const verdict = judged(record);
-    for (const wrong of verdict ? record.not : []) {
+    if (record.want) expect(record.want, verdict?.headline).toContain(verdict?.outcome ?? "refused");
+    for (const wrong of (verdict && record.not) ?? []) {
       if (wrong.startsWith("headline:")) expect(verdict?.headline).not.toContain(wrong.slice("headline:".length));
       else if (wrong.startsWith("obs:")) expect(verdict?.observation).not.toBe(wrong.slice("obs:".length));
       else expect(verdict?.outcome, verdict?.headline).not.toBe(wrong);

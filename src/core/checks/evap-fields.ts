@@ -1,5 +1,5 @@
 import { type FormState, number, type RecordOfMembers, tick, variants } from "../form";
-import { formatNumber, formatQuantity, fromSi, toSi } from "../units";
+import { formatNumber, formatQuantity, fromSi, type Quantity, toSi, ZERO_CELSIUS } from "../units";
 import { EVAP_ZONES, type FillSetup, type Layout, noWayIn, type RequiredLeak, reachOf, vapourVolume } from "../vehicle";
 import type { CheckFacts } from "./check-form";
 import type { CheckContext } from "./context";
@@ -124,6 +124,18 @@ export function fuelLevelDoubt(
   const [low, high] = [limits.evapFuelLow, limits.evapFuelHigh];
   if (fuelLevel >= 100 * low.value && fuelLevel <= 100 * high.value) return undefined;
   return `fuel stands at ${formatNumber(fuelLevel, 0)} %; between ${formatNumber(100 * low.value, 0)} and ${formatNumber(100 * high.value, 0)} % a reading counts (${low.source})`;
+}
+
+/** Why air and fuel are too cold or too hot for a vapour test to count; undefined where they are not. */
+export function temperatureDoubt(
+  { temperature }: { readonly temperature: Quantity },
+  { limits }: Pick<CheckContext, "limits">,
+): string | undefined {
+  const [low, high] = [limits.evapColdest, limits.evapHottest];
+  const air = toSi(temperature);
+  if (air >= low.value && air <= high.value) return undefined;
+  const degrees = (kelvin: number) => formatNumber(kelvin - ZERO_CELSIUS, 0);
+  return `the air stands at ${degrees(air)} °C; between ${degrees(low.value)} and ${degrees(high.value)} °C a reading counts (${low.source}): ${air < low.value ? "warm the bay" : "let tank and fuel cool"}, and repeat`;
 }
 
 /** What spoils a pressure check of the vapour system before it has begun, in sentences. */

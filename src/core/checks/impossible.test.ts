@@ -1,11 +1,26 @@
 import { describe, expect, it } from "vitest";
-import { contextOf, NATURAL, smokeRun, TURBO, VAPOUR } from "../core.fixture";
+import { contextOf, DIESEL, NATURAL, smokeRun, TURBO, VAPOUR } from "../core.fixture";
 import { holeOfLoss } from "../gas/hold";
-import { usualSetup } from "../vehicle";
+import { usualSetup, type VehicleFacts } from "../vehicle";
 import type { CheckId } from ".";
 import { capRecord, decayRecord, evapSmokeRun, tankSensorRecord, ventPathRecord } from "./evap.fixture";
 import { CHECKS, judgeCheck } from "./index";
-import { airflow, borescope, circuit, hold, output, pinch, probe, vacuum, valve } from "./records.fixture";
+import {
+  airflow,
+  borescope,
+  chain,
+  circuit,
+  crankcase,
+  exhaustGas,
+  hold,
+  output,
+  pinch,
+  pressure,
+  probe,
+  survey,
+  vacuum,
+  valve,
+} from "./records.fixture";
 import type { SmokeRun } from "./smoke";
 import type { Verdict } from "./verdict";
 
@@ -145,7 +160,7 @@ describe("a pass could have failed", () => {
       samples: smokeRun(0).samples,
       machine: { ...smokeRun().machine, division: { value: 20, unit: "L/min" } },
     });
-    expect(says(judge("smoke", coarse, TURBO))).toMatch(/^unsure.*cannot tell from none is/);
+    expect(says(judge("smoke", coarse, TURBO))).toMatch(/^unsure.*this tube cannot show it/);
   });
   it("never passes a steady flow that nothing explains", () => {
     for (const flow of [0.6, 1, 2, 3])
@@ -351,5 +366,141 @@ describe("a tap at a place that the engine does not suck at", () => {
     const tapped = (joint: string) => judge("probe", { ...probe({}), taps: [{ joint, typed }] });
     expect(tapped("manifold-gasket")).toMatchObject({ outcome: "fail" });
     for (const joint of ["exhaust-gasket", "nowhere"]) expect(tapped(joint)).toMatchObject({ outcome: "void" });
+  });
+});
+
+describe("readings that contradict each other, or what they were taken of", () => {
+  const inHg = (value: number) => ({ value, unit: "inHg", kind: "vacuum" }) as const;
+  const volts = (value: number) => ({ value, unit: "V" }) as const;
+  const bar = (value: number) => ({ value, unit: "bar", kind: "gauge" }) as const;
+  const gas = (change: object) => ({
+    ...exhaustGas,
+    idle: { ...exhaustGas.idle, ...change },
+    raised: { ...exhaustGas.raised, ...change },
+  });
+  it.each<[string, CheckId, object, VehicleFacts, "void" | "unsure", RegExp]>([
+    ["26 inHg at sea level", "vacuum", { ...vacuum, vacuum: inHg(26) }, NATURAL, "unsure", /above its band/],
+    [
+      "19 inHg at 830 hPa",
+      "vacuum",
+      { ...vacuum, vacuum: inHg(19), ambient: { value: 830, unit: "hPa", kind: "absolute" } },
+      NATURAL,
+      "unsure",
+      /above its band/,
+    ],
+    ["a needle a hair below the band", "vacuum", { ...vacuum, vacuum: inHg(16.95) }, NATURAL, "unsure", /within one division/],
+    [
+      "60 kPa in the manifold wide open, and a healthy meter",
+      "airflow",
+      {
+        ...airflow,
+        points: airflow.points.map((p) =>
+          p.state === "wide-open" ? { ...p, map: { value: 60, unit: "kPa", kind: "absolute" } } : p,
+        ),
+      },
+      NATURAL,
+      "void",
+      /contradict/,
+    ],
+    [
+      "an idle at 2400",
+      "airflow",
+      { ...airflow, points: airflow.points.map((p) => (p.state === "idle" ? { ...p, rpm: 2400 } : p)) },
+      NATURAL,
+      "void",
+      /no idle/,
+    ],
+    ["a crankcase's idle at 2400", "crankcase", { ...crankcase, rpm: 2400 }, NATURAL, "void", /no idle/],
+    [
+      "more out of a solenoid than in",
+      "chain",
+      { ...chain, links: { ...chain.links, outlet: inHg(22) } },
+      NATURAL,
+      "void",
+      /comes out/,
+    ],
+    [
+      "control above battery",
+      "chain",
+      { ...chain, links: { ...chain.links, control: volts(16) } },
+      NATURAL,
+      "void",
+      /than the battery/,
+    ],
+    ["a supply below the test", "pressure-test", { ...pressure, supply: bar(0.5) }, TURBO, "void", /supply stands at/],
+    [
+      "a survey that swings by 6 %",
+      "trims",
+      survey({ banks: [{ short: 0.5, long: 0, scatter: 6 }] }),
+      NATURAL,
+      "unsure",
+      /swings/,
+    ],
+    ["a valve that takes 25 s", "output", { ...output, seenAfter: 25 }, NATURAL, "unsure", /within seconds/],
+    [
+      "a driver's foot in a typed tap",
+      "probe",
+      {
+        agent: "gas",
+        source: { kind: "typed" },
+        closedLoop: true,
+        taps: [{ joint: "manifold-gasket", typed: { trimBefore: 12, trimAfter: 11, rpmBefore: 740, rpmAfter: 1400 } }],
+      },
+      NATURAL,
+      "void",
+      /the driver did it/,
+    ],
+    ["a diesel probed", "probe", probe(), DIESEL, "void", /no trims/],
+    [
+      "a hold wiggled at 4 inHg",
+      "hold",
+      {
+        ...hold,
+        wiggled: [
+          [0, 4],
+          [40, 3.98],
+        ],
+      },
+      NATURAL,
+      "unsure",
+      /hardly sucked/,
+    ],
+    ["CO₂ 14.9 beside O₂ 14", "exhaust-gas", gas({ co2: 14.9, o2: 10 }), NATURAL, "void", /oxygen/],
+    ["CO₂ 8 beside O₂ 0.15", "exhaust-gas", gas({ co2: 8 }), NATURAL, "void", /carbon is missing/],
+    ["CO₂ 18", "exhaust-gas", gas({ co2: 18 }), NATURAL, "void", /more carbon dioxide/],
+    [
+      "the ECU's λ at 1.12 beside good gases",
+      "exhaust-gas",
+      gas({ ecuLambda: 1.12 }),
+      NATURAL,
+      "unsure",
+      /one of the two is wrong/,
+    ],
+    [
+      "a tank smoked in the frost",
+      "evap-smoke",
+      evapSmokeRun(0, { temperature: { value: -6, unit: "°C" } }),
+      VAPOUR,
+      "unsure",
+      /°C/,
+    ],
+    ["a decay in the heat", "decay", decayRecord(0.2, { temperature: { value: 44, unit: "°C" } }), VAPOUR, "unsure", /°C/],
+  ])("%s: said, and settled by nothing", (_name, check, record, vehicle, outcome, reason) => {
+    const verdict = judge(check, record, vehicle);
+    expect(`${verdict.outcome}: ${verdict.headline}; ${verdict.reasons.join("; ")}`).toMatch(
+      new RegExp(`^${outcome}.*${reason.source}`),
+    );
+  });
+
+  it("are honest where an engine burns richly, leanly, or misfires", () => {
+    for (const change of [
+      { co: 3.5, co2: 12.3, o2: 0.2, hc: 200 },
+      { co: 0.1, co2: 14.2, o2: 2, hc: 40 },
+      { co: 1.2, co2: 11.5, o2: 3.2, hc: 2200 },
+      { co: 0.02, co2: 13.2, o2: 3.3, hc: 10 },
+    ])
+      expect(judge("exhaust-gas", gas(change)).outcome).not.toBe("void");
+    expect(judge("vacuum", { ...vacuum, vacuum: inHg(22.4) }).outcome).toBe("pass");
+    expect(judge("vacuum", { ...vacuum, vacuum: inHg(15.5) }).outcome).toBe("fail");
   });
 });

@@ -65,3 +65,28 @@ export function lambdaWithin(gas: ExhaustGas, fuel: GasFuel = "petrol"): { value
   const wrong = Math.hypot(...errors);
   return { value, low: value - wrong, high: value + wrong };
 }
+
+/** Oxygen of dry air, %, and the nitrogen that comes with each part of it. */
+const AIR_OXYGEN = 20.9;
+const NITROGEN = 3.774;
+
+/**
+ * Why gases cannot be those of this fuel: carbon and oxygen bound them. CO₂ ≤ CO₂max = 100/(1 + 3.774·(1 + H/4 − O/2)) of the dry gas,
+ * O₂ ≤ 20.9·(1 − CO₂/CO₂max), and CO₂ + CO + 6·HC ≥ CO₂max·(1 − O₂/20.9): what burned is in one of them. Each with what a class I
+ * analyser may be wrong by (OIML R 99). @returns undefined for gases that can be.
+ */
+export function impossibleGas(gas: ExhaustGas, fuel: GasFuel = "petrol"): string | undefined {
+  const { hydrogen, oxygen } = FUELS[fuel];
+  const most = 100 / (1 + NITROGEN * (1 + hydrogen / 4 - oxygen / 2));
+  const { co, co2, o2, hc } = gas;
+  const off = (name: "co" | "co2" | "o2", value: number) => Math.max(MAY_BE_WRONG[name][0], MAY_BE_WRONG[name][1] * value);
+  const [ofCo2, ofO2] = [2 * off("co2", co2), 2 * off("o2", o2)];
+  if (co2 > most + ofCo2)
+    return "more carbon dioxide than this fuel can make: look at the fuel that is set, and zero the analyser";
+  if (o2 > AIR_OXYGEN * (1 - (co2 - ofCo2) / most) + ofO2)
+    return "more oxygen than there is room for beside so much carbon dioxide: one of the two cells is wrong";
+  const carbon = co2 + co + (6 * hc) / PPM;
+  if (carbon + ofCo2 + off("co", co) < most * (1 - (o2 + ofO2) / AIR_OXYGEN))
+    return "carbon is missing: what burned must stand in carbon dioxide, carbon monoxide or hydrocarbons. Look at probe, filter and water trap, and zero the analyser";
+  return undefined;
+}

@@ -10,6 +10,10 @@ import type { Seen } from "./rows";
 const CHARGE_HEATING = 15;
 /** What an engine's valves pass of its manifold's density, whole range of healthy engines. */
 const MANIFOLD_LOW = 0.7;
+/** No engine takes in more than this of its manifold's density. */
+const MANIFOLD_HIGH = 1.3;
+/** So far above its target an engine does not idle, 1/min. */
+const NO_IDLE = 700;
 /** Share of ambient that a free intake keeps in the manifold at wide open throttle. */
 const FREE_INTAKE = 0.93;
 /** Wide-open readings below this speed say little, 1/min. */
@@ -71,7 +75,19 @@ export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verd
       "This reading proves nothing",
       "a manifold above ambient on an engine without a blower: look at unit and sensor",
     );
+  const fast = record.points.find((p) => p.state === "idle" && p.rpm > limits.idleSpeed.value + NO_IDLE);
+  if (fast)
+    return voidVerdict(
+      "This reading proves nothing",
+      `${formatNumber(fast.rpm, 0)} 1/min is no idle: let it idle, and read it again`,
+    );
   const readings = readAirflow(record, context);
+  const crammed = readings.find((r) => r.onManifold !== undefined && r.onManifold > MANIFOLD_HIGH);
+  if (crammed)
+    return voidVerdict(
+      "This reading proves nothing",
+      `meter and manifold contradict each other: at ${formatNumber((crammed.pressureShare ?? 0) * 100, 0)} % of the ambient pressure in the manifold no engine breathes ${formatNumber((crammed.onAmbient ?? 0) * 100, 0)} %. Take both at the same moment, look at units and sensors`,
+    );
   const idle = readings.find((r) => r.point.state === "idle");
   const open = readings.filter((r) => r.point.state === "wide-open").toSorted((a, b) => b.point.rpm - a.point.rpm)[0];
   const measures = measuresOf(idle, open, context);

@@ -2,7 +2,7 @@ import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import type { CheckContext } from "../context";
 import { lossIn60 } from "../hold";
 import { instrumentDoubt } from "../instrument";
-import type { Measure, Verdict, ZoneKnowledge } from "../verdict";
+import { type Measure, type Verdict, voidVerdict, type ZoneKnowledge } from "../verdict";
 import { type ChainRecord, LINK_NAMES, type LinkId, linksOf, type VacuumSource } from "./fields";
 import type { Seen } from "./rows";
 
@@ -106,6 +106,19 @@ const TOO_LITTLE: Partial<Record<VacuumSource, string>> = {
 export const chainDoubt = ({ instrument }: ChainRecord, { limits }: Pick<CheckContext, "limits">) =>
   instrumentDoubt(instrument, limits.actuatorSupply.value, limits);
 
+/** What a meter may show more between a load's pins than at the battery, V. */
+const METER_APART = 0.5;
+
+/** What the readings of a chain contradict each other in; undefined where they do not. */
+function contradicts({ links, instrument }: ChainRecord): string | undefined {
+  const { supply, outlet, control, battery } = links;
+  if (supply && outlet && toSi(outlet) > toSi(supply) + 2 * Math.abs(toSi(instrument.division)))
+    return "more vacuum comes out of the solenoid than goes in: the two were read at different speeds, or the hoses are swapped. Read both again";
+  if (control && battery && toSi(control) > toSi(battery) + METER_APART)
+    return "more voltage across the solenoid than the battery has: measure both again, with the engine as it was";
+  return undefined;
+}
+
 /** Judges the chain from supply to plate and stops at the first broken link: nothing beyond it can be told. */
 export function judgeChain(record: ChainRecord, context: CheckContext): Verdict<Seen> {
   const { limits, layout } = context;
@@ -136,6 +149,8 @@ export function judgeChain(record: ChainRecord, context: CheckContext): Verdict<
   const base = { measures, zones: [] };
   const doubt = chainDoubt(record, context);
   if (doubt) return { ...base, outcome: "unsure", headline: "The gauge cannot carry a verdict", reasons: [doubt] };
+  const cannot = readLink("supply", record, context) === "good" ? contradicts(record) : undefined;
+  if (cannot) return voidVerdict(`${record.device}: these readings cannot be`, cannot);
   const chain = linksOf(record);
   for (const [i, id] of chain.entries()) {
     const state = readLink(id, record, context);

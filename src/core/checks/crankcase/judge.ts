@@ -1,4 +1,4 @@
-import { formatQuantity, fromSi, toSi } from "../../units";
+import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import type { CheckContext } from "../context";
 import { instrumentDoubt } from "../instrument";
 import { type Measure, type Verdict, voidVerdict } from "../verdict";
@@ -8,6 +8,8 @@ import type { Seen } from "./rows";
 /** Without the maker's band, more suction than this is more than any breather system makes at idle, Pa. */
 const BEYOND_ANY = -2500;
 
+/** So far above its target an engine does not idle, 1/min. */
+const NO_IDLE = 700;
 /** Speed at which it is read once more, 1/min. */
 const RAISED = 2500;
 
@@ -17,6 +19,10 @@ export function judgeCrankcase(reading: CrankcaseReading, context: CheckContext)
   const lost = (trap: string) => voidVerdict("This reading proves nothing", trap);
   if (!reading.warm) return lost("the engine was cold: blow-by and breather flow are not what they are warm");
   if (!reading.sealed) return lost("oil cap or dipstick tube was open: the crankcase was vented while it was read");
+  if (reading.rpm !== undefined && reading.rpm > limits.idleSpeed.value + NO_IDLE)
+    return lost(
+      `${formatNumber(reading.rpm, 0)} 1/min is no idle: the band is one of the idling engine. Let it idle, and read it again`,
+    );
   const band = vehicle.crankcaseBand;
   const idle = toSi(reading.idle);
   const unit = reading.idle.unit;

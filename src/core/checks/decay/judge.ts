@@ -6,7 +6,7 @@ import { inSentence } from "../../sentence";
 import { formatNumber, formatQuantity, fromSi, toSi, UNITS } from "../../units";
 import { reachOf } from "../../vehicle";
 import type { CheckContext } from "../context";
-import { fuelLevelDoubt, gasSpace, heldZones, holeMeasure, setupTrap } from "../evap-fields";
+import { fuelLevelDoubt, gasSpace, heldZones, holeMeasure, setupTrap, temperatureDoubt } from "../evap-fields";
 import { instrumentDoubt } from "../instrument";
 import { jointName, type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { DecayRecord } from "./fields";
@@ -195,6 +195,7 @@ function judgeBySpace(record: DecayRecord, context: CheckContext): Verdict<Seen>
       : []),
     ...[
       fuelLevelDoubt(record, context),
+      temperatureDoubt(record, context),
       fall === undefined ? undefined : instrumentDoubt(record.instrument, fall, context.limits),
     ],
   ].filter((d) => d !== undefined);

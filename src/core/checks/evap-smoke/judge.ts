@@ -2,10 +2,11 @@ import { inSentence } from "../../sentence";
 import { formatNumber, formatQuantity, fromSi, toSi } from "../../units";
 import { EVAP_ZONES, type Reach, reachOf } from "../../vehicle";
 import type { CheckContext } from "../context";
-import { fuelLevelDoubt, gasSpace, holeMeasure, setupTrap } from "../evap-fields";
+import { fuelLevelDoubt, gasSpace, holeMeasure, setupTrap, temperatureDoubt } from "../evap-fields";
 import {
   alsoAt,
   arrivalsOf,
+  coarseFor,
   leaksSeen,
   machineTrap,
   names,
@@ -221,6 +222,8 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
       zones: [],
     };
   }
+  const coarse = required && coarseFor(run, toSi(required.size), reading.pressure?.value ?? 0);
+  const down = (reading.flow?.low ?? 0) <= 0;
   const doubts = [
     run.machine.plain ? "a machine without ball and gauge can find a leak and cannot say that there is none" : undefined,
     reading.atLeast === undefined
@@ -232,8 +235,10 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
       ? undefined
       : "nobody says which leak must be caught: read the code's own criteria, or ask the maker. This is a size only",
     fuelLevelDoubt(run, context),
+    temperatureDoubt(run, context),
     hole ? undefined : "the ball has not settled at a pressure that a size can be told from",
-    hole && required && hole.high >= toSi(required.size)
+    coarse,
+    !coarse && hole && required && hole.high >= toSi(required.size)
       ? `what the ball cannot tell from none is ${formatNumber(1000 * hole.high, 2)} mm, and ${formatNumber(1000 * toSi(required.size), 2)} mm must be caught: shut off and time the decay`
       : undefined,
     context.house.verdictBy === "decay"
@@ -243,7 +248,12 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
   if (doubts.length > 0) {
     return {
       outcome: "unsure",
-      headline: size ? `No smoke outside; the ball settles like a ${size} hole: not sure yet` : "No smoke outside: not sure yet",
+      headline:
+        size && !down
+          ? `No smoke outside; the ball settles like a ${size} hole: not sure yet`
+          : coarse && down
+            ? "No smoke outside and the ball down: too coarse a tube to say tight"
+            : "No smoke outside: not sure yet",
       measures,
       reasons: [...doubts, ...capOffs],
       zones: [],

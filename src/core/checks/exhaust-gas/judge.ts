@@ -1,3 +1,4 @@
+import { impossibleGas } from "../../gas/exhaust";
 import { judgeExhaust } from "../../gas/exhaust-origin";
 import { formatNumber } from "../../units";
 import type { CheckContext } from "../context";
@@ -6,6 +7,8 @@ import type { GasPoint, GasRecord } from "./fields";
 import type { Seen } from "./rows";
 
 const NAMES = { idle: "At idle", raised: "At 2500 1/min" } as const;
+/** The ECU's own λ and the gases' lie no further apart where neither is wrong. */
+const APART = 0.05;
 /** Much of both at once: a charge that did not burn, %. */
 const UNBURNT = { co: 1, o2: 1.5 } as const;
 
@@ -16,6 +19,10 @@ export function judgeExhaustGas(record: GasRecord, { vehicle }: Pick<CheckContex
     return lost("a diesel always runs with more air than it burns: λ says nothing of a leak there");
   if (!record.warm) return lost("engine or catalyst was cold: warm both up, hold 2500 1/min for three minutes first");
   if (!record.zeroed) return lost("the analyser was not at zero, or did not pass its own leak check");
+  for (const at of ["idle", "raised"] as const) {
+    const cannot = record[at] && impossibleGas(record[at], record.fuel);
+    if (cannot) return lost(`${NAMES[at].toLowerCase()}: ${cannot}`);
+  }
   const points = (["idle", "raised"] as const).flatMap((at) => {
     const point = record[at];
     return point
@@ -50,7 +57,14 @@ export function judgeExhaustGas(record: GasRecord, { vehicle }: Pick<CheckContex
   if (judged.outcome !== "fail") {
     const one = points.length < 2 ? ["read it at idle and at 2500 1/min: a leak shows at one of them only"] : [];
     const thin = shallow ? ["the probe was not deep enough: air at the tail's end thins what it reads"] : [];
-    const open = [...thin, ...one];
+    const apart = points.flatMap((p) =>
+      p.point.ecuLambda !== undefined && Math.abs(p.point.ecuLambda - p.judged.lambda) > APART
+        ? [
+            `${NAMES[p.at].toLowerCase()}: the ECU's own λ is ${formatNumber(p.point.ecuLambda, 2)} and the gases say ${formatNumber(p.judged.lambda, 2)}: one of the two is wrong, read both at the same moment`,
+          ]
+        : [],
+    );
+    const open = [...thin, ...apart, ...one];
     const good = judged.outcome === "pass" && open.length === 0;
     return {
       ...base,

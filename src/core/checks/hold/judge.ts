@@ -86,6 +86,35 @@ export function judgeHold(record: HoldRecord, context: CheckContext): Verdict<Se
   return { ...rest, zones: [], headline: `${verdict.headline}, with ${names} shut off` };
 }
 
+/** Why a part that holds left alone is not cleared by its wiggle; undefined where it is. */
+function notWiggled(
+  { joint, wiggled: samples, unit }: HoldRecord,
+  wiggled: Loss | undefined,
+  weeps: boolean,
+  { limits, layout }: CheckContext,
+): Pick<Verdict, "headline" | "reasons"> | undefined {
+  const name = jointName(layout, joint);
+  if (!wiggled)
+    return {
+      headline: `${name} holds left alone; not wiggled yet`,
+      reasons: ["intermittent leaks show only under the wiggle: work the pipe ends while it holds"],
+    };
+  const enough = ENOUGH * limits.actuatorSupply.value;
+  if (toSi({ value: (samples[0] as readonly [number, number])[1], unit }) < enough)
+    return {
+      headline: `${name} holds left alone; wiggled at too little vacuum`,
+      reasons: [
+        `a part that is hardly sucked hardly leaks: pump it up to ${formatNumber(fromSi(enough, unit).value, 0)} ${unit} vacuum or more, then wiggle`,
+      ],
+    };
+  if (wiggled.high > limits.holdLoss.value && !weeps)
+    return {
+      headline: "At the limit while wiggled: watch it longer",
+      reasons: [`wiggle for 30 s or longer: ${formatNumber(100 * limits.holdLoss.value, 0)} % in 60 s is the limit`],
+    };
+  return undefined;
+}
+
 /** Judges a hold: still first, then under the wiggle; a part that holds until wiggled is intermittent, which is a fault. */
 function judgeHeld(record: HoldRecord, context: CheckContext): Verdict<Seen> {
   const { limits, layout } = context;
@@ -169,24 +198,8 @@ function judgeHeld(record: HoldRecord, context: CheckContext): Verdict<Seen> {
       zones: [],
     };
   }
-  if (!wiggled) {
-    return {
-      outcome: "unsure",
-      headline: `${name} holds left alone; not wiggled yet`,
-      measures,
-      reasons: ["intermittent leaks show only under the wiggle: work the pipe ends while it holds"],
-      zones: [],
-    };
-  }
-  if (wiggled.high > limit && !weeps) {
-    return {
-      outcome: "unsure",
-      headline: "At the limit while wiggled: watch it longer",
-      measures,
-      reasons: [`wiggle for 30 s or longer: ${formatNumber(100 * limit, 0)} % in 60 s is the limit`],
-      zones: [],
-    };
-  }
+  const open = notWiggled(record, wiggled, weeps, context);
+  if (open) return { outcome: "unsure", measures, zones: [], ...open };
   const slow = record.strokes !== undefined && record.strokes > limits.holdStrokes.value;
   if (slow) {
     return {
@@ -199,7 +212,7 @@ function judgeHeld(record: HoldRecord, context: CheckContext): Verdict<Seen> {
       zones: [],
     };
   }
-  if (hole && Math.max(still.high, wiggled.high) > limit) {
+  if (hole && Math.max(still.high, wiggled?.high ?? 0) > limit) {
     return {
       outcome: "pass",
       word: WITHIN,

@@ -4,6 +4,9 @@ import { jointName, type Verdict, voidVerdict } from "../verdict";
 import type { OutputRecord } from "./fields";
 import type { Seen } from "./rows";
 
+/** A commanded part answers within this, s; own judgement. */
+const ANSWERS_WITHIN = 15;
+
 /** Judges a commanded output: the tool's own traps first, then what answered. */
 export function judgeOutput(record: OutputRecord, context: CheckContext): Verdict<Seen> {
   const name = jointName(context.layout, record.joint);
@@ -19,6 +22,16 @@ export function judgeOutput(record: OutputRecord, context: CheckContext): Verdic
       `it was watched ${formatNumber(record.seenAfter - record.limit, 0)} s after the tool lets go by itself: the command had dropped out`,
     );
   }
+  if (record.seen === "as-expected" && record.seenAfter > ANSWERS_WITHIN)
+    return {
+      outcome: "unsure",
+      headline: `${name} seemed to answer, ${formatNumber(record.seenAfter, 0)} s after the command`,
+      measures: [],
+      reasons: [
+        "a commanded part answers within seconds: what came so late may be the engine's own. Command it off and on again and watch",
+      ],
+      zones: [],
+    };
   const told = record.note ? [record.note] : [];
   if (record.seen === "as-expected") {
     return {

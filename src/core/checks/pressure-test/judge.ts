@@ -63,6 +63,8 @@ function trapOf(record: PressureTest, reach: Reach, context: CheckContext): stri
   const stage = testStage(record, context);
   if (isAbove(toSi(top), stage))
     return `${formatQuantity({ ...top, kind: "gauge" })} lies above ${stage.binds}, ${formatQuantity(fromSi(stage.pressure, top.unit, "gauge"))}: let it down. What came out up there says nothing`;
+  if (record.supply && toSi(record.supply) < toSi(top))
+    return `the supply stands at ${formatQuantity(record.supply)}, below the ${formatQuantity({ ...top, kind: "gauge" })} that were on the engine: one of the two gauges is wrong`;
   if (reach.zones.length === 0) return "from there the air goes nowhere";
   // Behind the engine's valves and the crankcase nothing holds: what leaves there, by tail or breather, is by design.
   const before = testedBy(record, layout);

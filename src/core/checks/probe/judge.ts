@@ -40,6 +40,9 @@ const LEAST_BASELINE = 3;
 const NOISE_FLOOR = { trim: 0.4, rpm: 4, lambda: 0.004 };
 /** Throttle movement that means a foot, percent. */
 const FOOT = 2;
+/** Why no agent is brought to a diesel. */
+export const DIESEL_PROBE =
+  "it has no trims that would react, and what burns in its intake runs it up: smoke, pressure and the look by hand work here";
 /** More than any agent does to an idle, 1/min. */
 const BEYOND_AGENT = 400;
 
@@ -64,6 +67,8 @@ export function readTaps(record: ProbeRecord, context: Pick<CheckContext, "limit
 function typedTap(tap: ProbeTap, record: ProbeRecord, limits: Limits): TapReading {
   const typed = tap.typed as NonNullable<ProbeTap["typed"]>;
   if (!record.closedLoop) return { tap, outcome: "void", why: "open loop: trims stood still by themselves", strength: 0 };
+  const leap = typed.rpmAfter - typed.rpmBefore;
+  if (Math.abs(leap) > BEYOND_AGENT) return { tap, outcome: "void", why: byFoot(leap), strength: 0 };
   const trim = { change: typed.trimAfter - typed.trimBefore, noise: NOISE_FLOOR.trim, delay: Number.NaN, drift: 0, level: 0 };
   const rpm = { change: typed.rpmAfter - typed.rpmBefore, noise: NOISE_FLOOR.rpm, delay: Number.NaN, drift: 0, level: 0 };
   return weighTap(tap, record, { trim, rpm }, limits);
@@ -121,10 +126,13 @@ function loggedTap(tap: ProbeTap, at: number, record: ProbeRecord, whole: ProbeS
     return nothing("engine speed moved before the agent could arrive: the driver did it, or a load came on");
   }
   if (moved.rpm && Math.abs(moved.rpm.change) > BEYOND_AGENT) {
-    return nothing(`engine speed moved by ${formatNumber(moved.rpm.change, 0)} 1/min, more than a tap does: the driver did it`);
+    return nothing(byFoot(moved.rpm.change));
   }
   return weighTap(tap, record, moved, limits);
 }
+
+const byFoot = (change: number) =>
+  `engine speed moved by ${formatNumber(change, 0)} 1/min, more than a tap does: the driver did it`;
 
 /** Whether a channel drifted by what a reaction has, and did not leave its level before the tap by as much, the same way. */
 const adrift = ({ drift, change, level }: Movement, limit: number): boolean =>
@@ -227,7 +235,8 @@ const wanders = (r: TapReading) => (r.rpm?.noise ?? 0) > WANDERS.rpm || (r.trim?
 
 /** Judges a probe: void taps aside, the strongest reaction names the spot; the rest of the spots stayed quiet. */
 export function judgeProbe(record: ProbeRecord, context: CheckContext): Verdict<Seen> {
-  const { layout, limits } = context;
+  const { layout, limits, vehicle } = context;
+  if (vehicle.fuel === "diesel") return voidVerdict("A probe says nothing on a diesel", DIESEL_PROBE);
   if (record.coolant && toSi(record.coolant) < limits.warmCoolant.value) {
     return voidVerdict("This probe proves nothing", "the engine was not warm: closed loop was not settled");
   }

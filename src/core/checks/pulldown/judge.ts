@@ -4,7 +4,7 @@ import { fillHeating } from "../../gas/vessel";
 import { formatNumber, fromSi, toSi, UNITS } from "../../units";
 import { vapourVolume } from "../../vehicle";
 import type { CheckContext } from "../context";
-import { fuelLevelDoubt, holeMeasure } from "../evap-fields";
+import { fuelLevelDoubt, holeMeasure, temperatureDoubt } from "../evap-fields";
 import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { PulldownRecord } from "./fields";
 import type { Seen } from "./rows";
@@ -275,6 +275,7 @@ export function judgePulldown(record: PulldownRecord, context: CheckContext): Ve
       : undefined,
     read.relief === "unsure" ? "watch the relief: open the vent and follow it for 15 s" : undefined,
     fuelLevelDoubt(record, context),
+    temperatureDoubt(record, context),
     vehicle.evap ? undefined : "describe the EVAP system: without its volume a loss has no size",
   ].filter((d) => d !== undefined);
   if (doubts.length > 0) {

@@ -7,7 +7,7 @@ import type { CheckContext } from "../context";
 import { leaksSeen, weepsSeen } from "../seen";
 import type { Measure, Verdict, ZoneKnowledge } from "../verdict";
 import type { SmokeRun } from "./fields";
-import { readSmoke, type SmokeReading } from "./reading";
+import { coarseFor, readSmoke, type SmokeReading } from "./reading";
 import type { Seen } from "./rows";
 import { alsoAt, machineTrap, names, type Trap, trappedVerdict } from "./traps";
 
@@ -296,13 +296,15 @@ function seenFrom(run: SmokeRun, reach: Reach, reading: SmokeReading, { limits }
         ),
       };
     }
-    if (hole.high > caught.value) {
+    const coarse = coarseFor(run, caught.value, pressure?.value ?? 0);
+    if (coarse || hole.high > caught.value) {
       return {
         ...base,
         smallest: hole.high,
         passing: unsure(
           "No smoke outside, and the ball is too coarse to say tight",
-          `what it cannot tell from none is ${mm(hole.high)}, and ${mm(caught.value)} must be caught (${caught.source}): take a finer ball, or time the decay`,
+          coarse ??
+            `what it cannot tell from none is ${mm(hole.high)}, and ${mm(caught.value)} must be caught (${caught.source}): take a finer ball, or time the decay`,
         ),
       };
     }

@@ -1,11 +1,11 @@
-import { massFlowOfStandard } from "../../gas/air";
+import { massFlowOfStandard, standardFlow } from "../../gas/air";
 import { holeFromBall, standardFlowOfBall } from "../../gas/flow-ball";
-import { leakDiameter } from "../../gas/orifice";
+import { leakDiameter, orificeFlow } from "../../gas/orifice";
 import { fitSettling, type Settling } from "../../gas/settle";
 import { settleTimeConstant } from "../../gas/vessel";
 import { stretchEdges, stretchMeans } from "../../maths/thin";
 import { ballCurve } from "../../shop/machine";
-import { toSi, UNITS } from "../../units";
+import { formatNumber, formatQuantity, fromSi, toSi, UNITS } from "../../units";
 import type { Reach } from "../../vehicle";
 import type { SmokeRun } from "./fields";
 
@@ -24,6 +24,33 @@ export interface SmokeReading {
   readonly hole?: { readonly diameter: number; readonly low: number; readonly high: number };
   /** The ball settled above its last calibrated height: the hole is at least this, m */
   readonly atLeast?: number;
+}
+
+/** A scale shows a change that is so many of its divisions. */
+const DIVISIONS = 5;
+
+/**
+ * Why a ball's scale is too coarse for a hole that must be caught: one of its divisions is more than a fifth of what that hole passes at
+ * the run's pressure. Undefined where it is fine enough, or nobody said how it is divided.
+ * @param required m; @param pressure Pa gauge.
+ */
+export function coarseFor(
+  run: Pick<SmokeRun, "machine" | "ambient" | "temperature">,
+  required: number,
+  pressure: number,
+): string | undefined {
+  const { division } = run.machine;
+  if (!division || !(pressure > 0)) return undefined;
+  const downstream = toSi(run.ambient);
+  const { massFlow } = orificeFlow({
+    upstream: downstream + pressure,
+    downstream,
+    temperature: toSi(run.temperature),
+    diameter: required,
+  });
+  const passes = standardFlow(massFlow);
+  if (toSi(division) <= (passes / DIVISIONS) * (1 + 1e-9)) return undefined;
+  return `one division of this ball is ${formatQuantity(division)} and a ${formatNumber(1000 * required, 2)} mm hole passes ${formatQuantity(fromSi(passes, division.unit))} at this pressure: this tube cannot show it. Shut off and time the decay`;
 }
 
 /** A ball's scale is read to this share of its top where nobody said how finely it is divided. */

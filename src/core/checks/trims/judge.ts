@@ -106,11 +106,17 @@ export function pointSays(point: TrimPoint, bank: number, stops: Stops, context:
   const { total, saturated, relearning } = readTrim(point, bank, context.house.totalTrim, stops);
   const act = trimAct(context).value;
   if (saturated !== 0) return "bad";
+  // What swings so far has no steady value to hold against a band.
+  if (swings(point, bank)) return "open";
   if (total === undefined) return Math.abs(point.banks[bank]?.short ?? 0) > 100 * act ? "bad" : "open";
   if (relearning) return "open";
   if (Math.abs(total) > act) return "bad";
   return Math.abs(total) <= context.limits.trimGood.value ? "good" : "open";
 }
+
+/** A correction that swings by more than this is no steady reading, percent, one standard deviation. */
+const STEADY = 4;
+const swings = (point: TrimPoint, bank: number): boolean => (point.banks[bank]?.scatter ?? 0) > STEADY;
 
 /** The trim beyond which something is wrong, by the shop's school: the strict one acts on all that is not good. */
 export const trimAct = ({ limits, house }: Pick<CheckContext, "limits" | "house">): Limit =>
@@ -234,6 +240,9 @@ export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict<S
   const doubts = [
     missing
       ? "long-term trim was not recorded at every point: short-term alone can look fine while the long-term holds the correction"
+      : undefined,
+    usable.some((p) => p.banks.some((_, bank) => swings(p, bank)))
+      ? "the correction swings too far to be read: hold engine speed steady, and take that point again"
       : undefined,
     relearning
       ? "short- and long-term pull against each other: it is being learnt anew. Look again after 15 min of driving"

@@ -9,6 +9,8 @@ const SEA_LEVEL = 101325;
 /** No-load vacuum rises with speed as spark advances, Pa per 1/min, up to this much above the target idle. */
 const PER_RPM = UNITS.inHg.scale / 1000;
 const RISE_ENDS = 1500;
+/** What healthy engines lie above their band, Pa. */
+const ABOVE_BAND = UNITS.inHg.scale;
 /** A throttled manifold keeps at least this much, Pa absolute. */
 const LEAST_LEFT = 8e3;
 
@@ -88,6 +90,23 @@ export function judgeVacuum(reading: VacuumReading, context: CheckContext): Verd
       observation: "vacuum-drifts",
     };
   }
+  const division = Math.abs(toSi(reading.instrument.division));
+  if (vacuum > band.high + Math.max(division, ABOVE_BAND))
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: `More vacuum than this engine makes here: ${formatQuantity(show(vacuum - band.high))} above its band`,
+      reasons: [
+        "an idling engine does not suck that much at this ambient pressure: look at gauge, port, unit and the ambient pressure that was set, then read again",
+      ],
+    };
+  if (vacuum < band.low && band.low - vacuum <= division)
+    return {
+      ...base,
+      outcome: "unsure",
+      headline: "At the lower edge of its band, within one division of the gauge",
+      reasons: ["a finer gauge, or the idle speed beside it, tells: cap branches off one by one and watch it rise"],
+    };
   if (vacuum < band.low) {
     return {
       ...base,
