@@ -64,7 +64,7 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
   const reading = readSmoke(run, reach);
   const trap = voidTrap(run, reach, reading, context);
   if (trap) return trappedVerdict(run, trap, layout);
-  const measures = smokeMeasures(run, reading);
+  const measures = smokeMeasures(run, reading, reach.zones.includes("cylinders"));
 
   const joint = (id: string) => layout.joints.find((j) => j.id === id);
   const entry = joint(run.entry);
@@ -370,7 +370,7 @@ function schoolVerdict(
 }
 
 /** Settled flow, pressure and the hole they make, as far as the run has settled. */
-export function smokeMeasures(run: SmokeRun, reading: SmokeReading): Measure[] {
+export function smokeMeasures(run: SmokeRun, reading: SmokeReading, throughEngine = false): Measure[] {
   const { flow, pressure, hole } = reading;
   // A run that has not settled has no size yet.
   if (!flow?.settled || !pressure) return [];
@@ -392,7 +392,9 @@ export function smokeMeasures(run: SmokeRun, reading: SmokeReading): Measure[] {
     ...(hole
       ? [
           {
-            name: "All openings as one sharp-edged hole (Cd 0.61)",
+            name: throughEngine
+              ? "All openings and what the engine's valves pass, as one sharp-edged hole (Cd 0.61)"
+              : "All openings as one sharp-edged hole (Cd 0.61)",
             value: fromSi(hole.diameter, "mm"),
             low: hole.low * 1000,
             high: hole.high * 1000,

@@ -100,7 +100,16 @@ function readAnew(run: SmokeRun, volume: number): SmokeReading {
   const guess = Math.max(2, 3 * expectedTime);
   const approach = (values: readonly number[], resolution: number) => fitSettling(...thinned(times, values), guess, resolution);
   const settled = approach(flows, 0.02 * maxFlow);
-  const pressure = approach(pressures, 0.02 * rated);
+  const fitted = approach(pressures, 0.02 * rated);
+  // No machine gives more than it is rated for or was seen to give, and no gauge stood where nobody read it.
+  const [least, most] = [Math.min(...pressures), Math.max(...pressures)];
+  const within = (pressure: number, top = most) => Math.min(top, Math.max(Math.min(0, least), pressure));
+  const pressure: Settling = {
+    ...fitted,
+    value: Math.max(least, within(fitted.value)),
+    low: within(fitted.low),
+    high: within(fitted.high, Math.max(most, rated)),
+  };
   // However well the fit settles, the ball was read to half a division.
   const half = (run.machine.division ? toSi(run.machine.division) : USUAL_DIVISION * maxFlow) / 2;
   const flow: Settling = {

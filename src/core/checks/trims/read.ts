@@ -22,8 +22,9 @@ const SMALLEST_HOLE = 1e-3;
 export const NAMED = 0.8;
 /** The usual end of an ECU's correction, percent, where nobody asked and none was found: a trim here says "at least". */
 const USUAL_STOP = 24.5;
-/** A stop is found where an extreme of at least this size comes back exactly, percent. */
-const STOP_FROM = 12;
+/** Where ECUs stop correcting, percent, and how near it a tool shows it. */
+const STOPS = [16, 20, 25, 30, 35] as const;
+const NEAR_STOP = 0.8;
 /** How near the stop a reading still stands at it, percent: tools round. */
 const AT_STOP = 0.6;
 /** Short- and long-term trim that pull against each other by this much: it is being learnt anew, percent. */
@@ -83,22 +84,22 @@ export interface Stops {
   readonly down: number;
 }
 
-/** The stops of a survey: as asked; else found from an extreme that comes back exactly; else the usual. Each side by itself. */
+/**
+ * The stops of a survey: as asked; else an extreme that comes back exactly at several points, where ECUs stop; else the usual. Each side
+ * by itself. Both banks alike at one point are one error that both share, and no stop.
+ */
 export function stopsOf({ stop, points }: Pick<TrimSurvey, "stop" | "points">): Stops {
   if (stop !== undefined) return { up: stop - AT_STOP, down: -stop + AT_STOP };
   const repeated = (sign: 1 | -1): number => {
-    let [extreme, often, read] = [Number.NEGATIVE_INFINITY, 0, 0];
-    for (const { banks } of points) {
-      for (const { short, long, total } of banks) {
-        for (const value of [short, long, total]) {
-          if (value === undefined) continue;
-          read++;
-          if (sign * value > extreme) [extreme, often] = [sign * value, 0];
-          if (sign * value === extreme) often++;
-        }
-      }
-    }
-    return extreme >= STOP_FROM && often >= (read > 16 ? 3 : 2) ? Math.min(extreme, USUAL_STOP) : USUAL_STOP;
+    const extremes = points.map(({ banks }) =>
+      Math.max(
+        ...banks.flatMap(({ short, long, total }) => [short, long, total].flatMap((v) => (v === undefined ? [] : [sign * v]))),
+      ),
+    );
+    const extreme = Math.max(...extremes);
+    const often = extremes.filter((e) => e === extreme).length;
+    const usual = STOPS.some((stop) => Math.abs(extreme - stop) <= NEAR_STOP);
+    return usual && often >= (points.length > 8 ? 3 : 2) ? Math.min(extreme, USUAL_STOP) : USUAL_STOP;
   };
   return { up: repeated(1), down: -repeated(-1) };
 }

@@ -196,6 +196,27 @@ describe("limits decide", () => {
       reasons: expect.arrayContaining([expect.stringMatching(/learnt anew. Look again after/)]),
     });
   });
+  it("takes what both banks share for an error, and no stop, whatever the load", () => {
+    const both = (...totals: readonly number[]): TrimSurvey => ({
+      ...survey(...LEAN_IDLE.points),
+      points: LEAN_IDLE.points.slice(0, totals.length).map((p, i) => ({
+        ...p,
+        banks: [0, 1].map(() => ({ short: totals[i] as number, long: 0 })),
+      })),
+    });
+    const two = contextOf({ ...vehicle, banks: 2 });
+    for (const totals of [
+      [15, 14],
+      [15, 15, 15],
+      [18, 18],
+    ]) {
+      const verdict = judgeTrims(both(...totals), two);
+      expect(verdict.reasons.join(), totals.join()).not.toMatch(/at its stop/);
+      expect(verdict.headline).not.toMatch(/at its stop|hole/);
+    }
+    expect(judgeTrims(both(20, 20, 9), two).headline + judgeTrims(both(20, 20, 9), two).reasons.join()).toMatch(/stop/);
+  });
+
   it("finds the stop of an ECU that gives up at 20 %, and takes what it is told", () => {
     const clipped = (stop?: number): TrimSurvey => ({
       ...survey(...LEAN_IDLE.points.map((p, i) => ({ ...p, banks: [{ short: [20, 20, 9, 3, 0][i] as number, long: 0 }] }))),
