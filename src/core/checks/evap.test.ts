@@ -176,6 +176,25 @@ describe("EVAP smoke verdict", () => {
     expect(readCapOff({ joint: "x", before: 2, hoseSide: 1, blankProved: true })).toBe("partly");
     expect(readCapOff({ joint: "x", before: 2, hoseSide: 1.9, portSide: 2, blankProved: true })).toBe("elsewhere");
     expect(readCapOff({ joint: "x", before: 2, hoseSide: 0, blankProved: false })).toBe("here");
+    // Gone on either side, it is what lies between the blanks.
+    expect(readCapOff({ joint: "x", before: 2, hoseSide: 0.05, portSide: 0, blankProved: true })).toBe("itself");
+  });
+  it("never passes a run whose own cap-off took flow away", () => {
+    for (const sides of [{ hoseSide: 0 }, { hoseSide: 0, portSide: 0 }, { hoseSide: 0.05, portSide: 0.1 }]) {
+      const capOffs = [{ joint: "purge-line-joint", before: 0.12, blankProved: true, ...sides }];
+      const verdict = judgeEvapSmoke(evapSmokeRun(0, { capOffs }), context);
+      expect(verdict.outcome, JSON.stringify(sides)).not.toBe("pass");
+    }
+  });
+  it("says a hole below what is asked as that, and never that it holds", () => {
+    const falls = (hole: number) =>
+      judgeDecay(decayRecord(hole, { required: { ...REQUIRED, size: { value: 0.508, unit: "mm" } } }), context);
+    expect(falls(0.2)).toMatchObject({
+      outcome: "pass",
+      word: expect.any(String),
+      headline: expect.stringMatching(/^Leaks like a 0\.\d+ mm hole, below the 0\.51 mm asked/),
+    });
+    expect(falls(0).headline).toMatch(/^Holds its pressure/);
   });
   it("is not sure where nobody names the size, where it is below what the ball tells, or the fuel level is out", () => {
     const reason = (change: Parameters<typeof evapSmokeRun>[1]) => judgeEvapSmoke(evapSmokeRun(0, change), context);

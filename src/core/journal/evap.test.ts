@@ -87,7 +87,7 @@ describe("proof of a vapour leak", () => {
       check: "evap-smoke",
       record: evapSmokeRun(0, { required: { size: { value: 0.2, unit: "mm" }, source: "maker" } }),
     });
-    expect(closing(job).join()).toMatch(/not sure yet: .*time the decay/);
+    expect(closing(job).join()).toMatch(/not sure yet of .*time the decay/);
     job.add("check", { check: "decay", record: decayRecord(0, { touchedBefore: ["filler-cap"] }, 0.508) });
     expect(closing(job).join()).toMatch(/not sure yet/);
     job.add("check", { check: "decay", record: decayRecord(0, {}, 0.508) });

@@ -118,9 +118,11 @@ function owedBlocks(facts: Facts): Block[] {
     const owes = (reason: string): Block => ({ ...prove(reason), ...(step ? { step } : {}) });
     // Nothing of it was answered: the check as a whole is missing; otherwise name what is left.
     const whole = name !== undefined && group.length === all.length;
+    // A reason is said by the record it comes from, whichever check had asked.
+    const by = first.saidBy && first.saidBy !== first.askedBy?.check ? inSentence(CHECKS[first.saidBy].name) : name;
     switch (first.missing) {
       case "still-bad":
-        return owes(`After the repair the ${name ?? words} still says: ${first.because}`);
+        return owes(`After the repair the ${by ?? words} still says: ${first.because}`);
       case "late-bad":
         return owes(
           `A failing ${name} came in from a device that had not seen the repair: say that it was taken before, or do it again (${words})`,
@@ -134,7 +136,7 @@ function owedBlocks(facts: Facts): Block[] {
       case "elsewhere":
         return owes(`The ${name ?? words} was shown good since, and not as it failed: show it ${first.because}`);
       case "not-sure":
-        return owes(`After the repair the ${name ?? words} is not sure yet: ${first.because}`);
+        return owes(`After the repair the ${by ?? words} is not sure yet of ${words}: ${first.because}`);
       case "void":
         return owes(
           `The ${name} after the last repair is void and counts for nothing: do it again${first.because ? ` (${first.because})` : ""}`,

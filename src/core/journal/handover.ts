@@ -53,6 +53,8 @@ export interface Handover {
   readonly inspected?: {
     readonly tight: readonly string[];
     readonly leaking: readonly string[];
+    /** Smoke or air was there, while something else let it out */
+    readonly reached: readonly string[];
     readonly notReached: readonly string[];
   };
   /** What stays on the car for good, beside the repairs */
@@ -89,7 +91,8 @@ function inspectedOf({ vehicle, zones, story }: JobState): Handover["inspected"]
   return {
     tight: named((state) => state === "tight"),
     leaking: named((state) => state === "leaking"),
-    notReached: named((state) => state !== "tight" && state !== "leaking"),
+    reached: named((state) => state === "reached"),
+    notReached: named((state) => state !== "tight" && state !== "leaking" && state !== "reached"),
   };
 }
 
@@ -134,6 +137,8 @@ export function findingSurety({ confirmed, confirmedBy, failed }: Bodies["findin
 }
 
 const telling = (v: Verdict) => v.outcome === "fail" || v.outcome === "pass";
+/** The last that told anything, or else the last that was measured and was not sure. */
+const lastOf = (checks: readonly CheckState[]) => checks.findLast((c) => telling(c.verdict)) ?? checks.at(-1);
 
 /** The page's contents from a job's state: before and after by check, what is unproved, temporary or set aside. */
 export function handoverOf(job: JobState): Handover {
@@ -142,13 +147,13 @@ export function handoverOf(job: JobState): Handover {
   const located = (id: CheckId) => Number(CHECKS[id].role === "locates");
   const kinds = CHECK_IDS.toSorted((a, b) => located(a) - located(b));
   const comparisons = kinds.flatMap((check): Comparison[] => {
-    const ofKind = job.checks.filter((c) => c.check === check && !c.onBench && telling(c.verdict));
+    const ofKind = job.checks.filter((c) => c.check === check && !c.onBench && c.verdict.outcome !== "void");
     const parts = CHECKS[check].byPart ? [...new Set(ofKind.map((c) => c.place ?? ""))] : [""];
     return parts.flatMap((part): Comparison[] => {
       const all = part ? ofKind.filter((c) => c.place === part) : ofKind;
       const before = all.filter((c) => c.afterRepair === "before" || c.afterRepair === "no-repair");
-      const shown = before.findLast((c) => c.verdict.outcome === "fail") ?? before.at(-1);
-      const after = all.findLast((c) => c.afterRepair === "after");
+      const shown = before.findLast((c) => c.verdict.outcome === "fail") ?? lastOf(before);
+      const after = lastOf(all.filter((c) => c.afterRepair === "after"));
       // A clean look tells the customer nothing.
       if (CHECKS[check].station && shown?.verdict.outcome !== "fail") return [];
       if (!shown && !after) return [];

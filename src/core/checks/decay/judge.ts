@@ -8,7 +8,7 @@ import { reachOf } from "../../vehicle";
 import type { CheckContext } from "../context";
 import { fuelLevelDoubt, gasSpace, heldZones, holeMeasure, setupTrap, temperatureDoubt } from "../evap-fields";
 import { instrumentDoubt } from "../instrument";
-import { jointName, type Measure, type Verdict, voidVerdict } from "../verdict";
+import { jointName, type Measure, type Verdict, voidVerdict, WITHIN } from "../verdict";
 import type { DecayRecord } from "./fields";
 import type { Seen } from "./rows";
 
@@ -205,10 +205,14 @@ function judgeBySpace(record: DecayRecord, context: CheckContext): Verdict<Seen>
   const zones = heldZones(context, record, `held its pressure, ${by}`);
   const nameOf = (id: string) => inSentence(context.layout.zones.find((z) => z.id === id)?.name ?? id);
   const left = zones.filter((z) => z.state === "not-reached");
+  const told = fit.low > 0;
+  const asked = required === undefined ? "" : `, below the ${formatNumber(1000 * required, 2)} mm asked`;
   return {
     outcome: "pass",
-    headline:
-      left.length > 0
+    ...(told ? { word: WITHIN } : {}),
+    headline: told
+      ? `Leaks like a ${size} hole${asked}${left.length > 0 ? `; ${left.map((z) => nameOf(z.zone)).join(", ")} untested` : ""}`
+      : left.length > 0
         ? `Holds its pressure as far as it reached; ${left.map((z) => nameOf(z.zone)).join(", ")} untested`
         : "Holds its pressure",
     measures,

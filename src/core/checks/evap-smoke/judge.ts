@@ -66,7 +66,7 @@ const ROSE = 0.15;
 
 /** What one side of a joint showed while it was capped. */
 export type Side = "gone" | "less" | "same" | "more" | "not-tried";
-export type CapOffReading = "here" | "partly" | "elsewhere" | "one-side" | "blank-weeps" | "void" | "not-tried";
+export type CapOffReading = "here" | "itself" | "partly" | "elsewhere" | "one-side" | "blank-weeps" | "void" | "not-tried";
 
 function readSide(before: number, after: number | undefined): Side {
   if (after === undefined) return "not-tried";
@@ -85,6 +85,8 @@ export function readCapOff(capOff: CapOff): CapOffReading {
   const tried = sides.filter((s) => s !== "not-tried");
   if (tried.length === 0) return "not-tried";
   if (!(capOff.before > 0) || tried.includes("more")) return "void";
+  // Shut on either side it is gone: what lies between the two blanks lets it out.
+  if (tried.length === 2 && tried.every((side) => side === "gone")) return "itself";
   if (tried.includes("gone")) return "here";
   if (!capOff.blankProved) return "blank-weeps";
   if (tried.includes("less")) return "partly";
@@ -93,6 +95,8 @@ export function readCapOff(capOff: CapOff): CapOffReading {
 
 const CAP_OFF_WORDS: Record<CapOffReading, string> = {
   here: "The flow is gone: the leak lies beyond it",
+  itself: "The flow is gone on either side: it is this joint itself",
+
   partly: "A part of the flow stays: a second leak, or the blank weeps",
   elsewhere: "Nothing changed on either side: it is not there",
   "one-side": "Nothing changed with this side shut; cap the other side too",
@@ -107,6 +111,15 @@ function capOffWords(capOff: CapOff, name: string, unit: string): string {
   const sides = [...side(capOff.hoseSide, "hose"), ...side(capOff.portSide, "port")].join(", ") || "neither side shut";
   return `${name}: ball ${formatNumber(capOff.before, 2)}, ${sides} ${unit}. ${CAP_OFF_WORDS[readCapOff(capOff)]}`;
 }
+
+/** Cap-offs that took flow away: something leaks, whatever its size. */
+const tookFlow = ({ capOffs }: EvapSmokeRun, layout: CheckContext["layout"]): string[] =>
+  capOffs
+    .filter((c) => ["here", "itself", "partly"].includes(readCapOff(c)))
+    .map(
+      (c) =>
+        `capping off the ${inSentence(jointName(layout, c.joint))} took flow away: something leaks, look for it there and beyond`,
+    );
 
 /** Smoke was seen: where, how large all of it is together, and whether that is what the monitor must catch. */
 function leakVerdict(
@@ -203,7 +216,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
   }
   const least = hole?.low ?? reading.atLeast;
   if (required && least !== undefined && least >= toSi(required.size)) {
-    const here = run.capOffs.find((c) => readCapOff(c) === "here")?.joint;
+    const here = run.capOffs.find((c) => ["here", "itself"].includes(readCapOff(c)))?.joint;
     return {
       outcome: "fail",
       headline: `Passes the flow of a ${size ?? `${formatNumber(1000 * least, 2)} mm or larger`} hole with no smoke outside`,
@@ -238,6 +251,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
     temperatureDoubt(run, context),
     hole ? undefined : "the ball has not settled at a pressure that a size can be told from",
     coarse,
+    ...tookFlow(run, layout),
     !coarse && hole && required && hole.high >= toSi(required.size)
       ? `what the ball cannot tell from none is ${formatNumber(1000 * hole.high, 2)} mm, and ${formatNumber(1000 * toSi(required.size), 2)} mm must be caught: shut off and time the decay`
       : undefined,

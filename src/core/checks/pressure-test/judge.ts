@@ -189,7 +189,7 @@ function escapesAt(escapes: PressureTest["escapes"], layout: CheckContext["layou
     headline: `Air escapes at ${escapes.map(at).join(", ")}`,
     reasons: [
       ...(late.length > 0
-        ? [`${late.map((e) => name(e.joint)).join(", ")}: opens only under pressure, so clean smoke said nothing of it`]
+        ? [`${late.map((e) => name(e.joint)).join(", ")}: opens only under pressure: smoke could not have shown it`]
         : []),
       "repair it and test again to the same pressure, with the crank at the same mark",
     ],

@@ -357,3 +357,38 @@ describe("an engine that was described with two banks and has one", () => {
     expect(open()).toBe(0);
   });
 });
+
+describe("who said it", () => {
+  it("is the check whose record it was, and its reason for what it left open", () => {
+    const { job, finding } = found();
+    job.add("repair", repairBody(finding));
+    // The smoke run asked; another check says that it still leaks there.
+    const air = {
+      check: "look",
+      record: { items: [{ id: "pcv-hose", state: "found", note: "hisses" }] },
+    };
+    job.add("check", air as never);
+    const says = job
+      .state()
+      .blocks.close.map((b) => b.reason)
+      .join("\n");
+    expect(says).not.toMatch(/smoke run still says.*Found by eye/);
+  });
+  it("is not the reason of what a passing record cleared", () => {
+    const { job, finding } = found();
+    job.add("repair", repairBody(finding));
+    job.smoke({ arrivals: [] });
+    const says = job
+      .state()
+      .blocks.close.map((b) => b.reason)
+      .join("\n");
+    expect(says).not.toMatch(/not sure yet[^\n]*would have shown/);
+  });
+  it("is measured on the page, where it was not sure", () => {
+    const { job, finding } = found();
+    job.add("repair", repairBody(finding));
+    job.trims([7, 6.5, 6, 5.5, 5.5]);
+    const trims = handoverOf(job.state()).comparisons.find((c) => c.check === "trims");
+    expect(trims?.after?.word).toBe("Not sure yet");
+  });
+});

@@ -1,4 +1,4 @@
-import { atomOf, type Claim, isUnder } from "../../checks";
+import { atomOf, type CheckId, type Claim, isUnder } from "../../checks";
 import type { Bodies } from "../entries";
 import type { Evidence } from "./evidence";
 import { isAfter, type Line, seemsAfter } from "./order";
@@ -61,7 +61,13 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
   };
   type Answer =
     | { readonly ok: true }
-    | { readonly ok: false; readonly missing: Missing; readonly because?: string; readonly unordered?: string };
+    | {
+        readonly ok: false;
+        readonly missing: Missing;
+        readonly because?: string;
+        readonly saidBy?: CheckId;
+        readonly unordered?: string;
+      };
   const answer = (atom: string, requirement: Requirement): Answer => {
     const { good, bad, open } = ofAtom(atom);
     const bads = [
@@ -105,14 +111,19 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
     if (shown.length > 0 && !elsewhere) return { ok: true };
     const since = (t: Taken) => !facts.lastWork || seemsAfter(t.line, facts.lastWork);
     const worst = bad.findLast((b) => b.of.stands && since(b.of) && !ordered.has(b.of.line.id));
-    if (worst) return { ok: false, missing: "still-bad", because: worst.of.verdict.headline };
+    if (worst) return { ok: false, missing: "still-bad", because: worst.of.verdict.headline, saidBy: worst.of.check };
     if (lateBad) return { ok: false, missing: "late-bad", unordered: lateBad.line.id };
     if (unordered) return { ok: false, missing: "order-unknown" };
     if (touched) return { ok: false, missing: "touched", because: touched.words };
     if (shown.length > 0 && elsewhere)
       return { ok: false, missing: "elsewhere", because: elsewhere.windows.map((w) => w.words).join(", ") };
     const unsure = open.findLast((o) => since(o.of) && o.of.verdict.outcome !== "fail");
-    if (unsure) return { ok: false, missing: "not-sure", because: unsure.of.verdict.reasons[0] ?? unsure.of.verdict.headline };
+    if (unsure) {
+      const { outcome, reasons, headline } = unsure.of.verdict;
+      // What a passing record left open it did not get to: its reasons are of what it cleared.
+      const because = outcome === "pass" ? "it passed, and did not get there" : (reasons[0] ?? headline);
+      return { ok: false, missing: "not-sure", because, saidBy: unsure.of.check };
+    }
     const isVoid = facts.evidence.findLast(
       (e) =>
         e.stands &&
@@ -122,7 +133,9 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
         e.part === requirement.by.part,
     );
     const why = isVoid?.verdict.reasons[0];
-    return isVoid ? { ok: false, missing: "void", ...(why ? { because: why } : {}) } : { ok: false, missing: "never" };
+    return isVoid
+      ? { ok: false, missing: "void", ...(why ? { because: why } : {}), saidBy: isVoid.check }
+      : { ok: false, missing: "never" };
   };
   return requirements.map((asked): Obligation => {
     const requirement = { ...asked, claim: onThisCar(asked.claim, facts) };
@@ -140,9 +153,16 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
       first ??= lacking[0];
     }
     if (!first || first.ok) return { ...base, ways: [] };
-    const { missing, because, unordered } = first;
+    const { missing, because, saidBy, unordered } = first;
     const ways = waysOf(requirement, facts, missing, ({ atom }) => !answer(atom, requirement).ok);
-    return { ...base, ways, missing, ...(because ? { because } : {}), ...(unordered ? { unordered } : {}) };
+    return {
+      ...base,
+      ways,
+      missing,
+      ...(because ? { because } : {}),
+      ...(saidBy ? { saidBy } : {}),
+      ...(unordered ? { unordered } : {}),
+    };
   });
 }
 

@@ -29,6 +29,8 @@ export interface Obligation extends Atom {
   readonly missing?: Missing;
   /** The touch, the verdict or the reason behind it */
   readonly because?: string;
+  /** The check whose verdict or reason that is, where it is one's */
+  readonly saidBy?: CheckId;
   /** Where the order cannot be told: the failing record */
   readonly unordered?: string;
 }

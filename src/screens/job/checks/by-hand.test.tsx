@@ -136,7 +136,7 @@ describe("by hand", () => {
     await choose("How it showed", "Soap bubbles");
     await fill("It began at, gauge", "0.5 bar");
     expect(soFar()).toMatch(
-      /Air escapes at cooler end tank \(soap bubbles, from 0\.500 bar gauge on\).*clean smoke said nothing of it/,
+      /Air escapes at cooler end tank \(soap bubbles, from 0\.500 bar gauge on\).*smoke could not have shown it/,
     );
     const state = await recorded(page);
     expect(state.checks[0]).toMatchObject({ place: "hot-pipe-clamp", verdict: { outcome: "fail" } });
