@@ -5,7 +5,7 @@ import { expect } from "./test";
 export const bay = (page: Page) => page.getByRole("region", { name: "Practice bay" });
 export const blocks = (page: Page) => main(page).getByRole("region", { name: "What blocks closing" });
 /** Entries of a kind that the server has. */
-export async function recorded(page: Page, kind: string): Promise<number> {
+async function recorded(page: Page, kind: string): Promise<number> {
   const all = (await (await page.request.get(`/api/v1/jobs/${idOf(page)}/entries`)).json()) as { kind: string }[];
   return all.filter((e) => e.kind === kind).length;
 }

@@ -41,7 +41,7 @@ const NOISE_FLOOR = { trim: 0.4, rpm: 4, lambda: 0.004 };
 /** Throttle movement that means a foot, percent. */
 const FOOT = 2;
 /** Why no agent is brought to a diesel. */
-export const DIESEL_PROBE =
+const DIESEL_PROBE =
   "it has no trims that would react, and what burns in its intake runs it up: smoke, pressure and the look by hand work here";
 /** More than any agent does to an idle, 1/min. */
 const BEYOND_AGENT = 400;
