@@ -74,12 +74,14 @@ function taken(record: object, conditions: JobState["conditions"]): string {
 /** What passed after the repair, by check and reading: of each job the last. */
 function knownGoodOf(jobs: readonly CardJob[]): KnownGood[] {
   const readings = new Map<string, KnownGood & { readonly values: { value: number; job: number; with?: string }[] }>();
+  /** By reading: the widest interval of any, in its unit */
+  const told = new Map<string, number>();
   for (const { number, state } of jobs) {
     const sound = state.checks.filter((c) => c.afterRepair === "after" && c.verdict.outcome === "pass" && !c.onBench);
     const last = new Map(sound.map((c) => [c.check, c]));
     for (const { check, record, verdict } of last.values()) {
       const how = taken(record, state.conditions);
-      for (const { name, value } of verdict.measures) {
+      for (const { name, value, low, high } of verdict.measures) {
         if (!isQuantity(value) || !READ.includes(UNITS[value.unit].dimension)) continue;
         const key = `${check} ${name} ${UNITS[value.unit].dimension} ${value.kind ?? ""}`;
         const known = readings.get(key) ?? {
@@ -90,6 +92,9 @@ function knownGoodOf(jobs: readonly CardJob[]): KnownGood[] {
           values: [],
         };
         readings.set(key, known);
+        // What its scale cannot tell apart agrees, also where all of it is next to nothing.
+        if (low !== undefined && high !== undefined && value.unit === known.unit)
+          told.set(key, Math.max(told.get(key) ?? 0, high - low));
         // A reading in another unit of the same kind is shown in the first one's.
         known.values.push({
           value: value.unit === known.unit ? value.value : fromSi(toSi(value), known.unit).value,
@@ -99,10 +104,10 @@ function knownGoodOf(jobs: readonly CardJob[]): KnownGood[] {
       }
     }
   }
-  return [...readings.values()].map((reading): KnownGood => {
+  return [...readings].map(([key, reading]): KnownGood => {
     const sorted = reading.values.map((v) => v.value).toSorted((a, b) => a - b);
     const [low, high] = [sorted[0] as number, sorted.at(-1) as number];
-    const agrees = high - low <= APART * Math.abs(middle(sorted));
+    const agrees = high - low <= Math.max(APART * Math.abs(middle(sorted)), told.get(key) ?? 0);
     return { ...reading, ...(sorted.length >= ENOUGH && agrees ? { band: [low, high] as const } : {}) };
   });
 }
