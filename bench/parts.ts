@@ -17,6 +17,7 @@ import { judgementTable } from "./judgement-table";
 import { largestTimes } from "./largest";
 import { logGrammar } from "./log-grammar";
 import { writeBigLog } from "./log-import";
+import { mutantTrial } from "./mutants";
 import { networkTrial } from "./network";
 import { onNetworkPart } from "./on-network";
 import { scaleFigures } from "./scale";
@@ -226,6 +227,14 @@ function gatesPart() {
   for (const [reason, count] of Object.entries(gates.reasons)) console.log(`    ${count} × ${reason}`);
 }
 
+function mutantsPart() {
+  const { mutants, refused, changed, declared, undeclared } = mutantTrial();
+  console.log(
+    `Honest records with one thing made bad: ${mutants}, of which refused at the door ${refused}, verdict changed ${changed}, declared not to bear on it ${declared}, undeclared ${undeclared.length} (mark 0)`,
+  );
+  for (const one of undeclared) console.log(`    ${one}`);
+}
+
 function endsPart() {
   const { cars, notShown, ended, rounds, open } = endsTrial(1_000, 1);
   console.log(
@@ -271,5 +280,6 @@ export const PARTS: Readonly<Record<string, Part>> = {
   comeback: { alone: false, run: comebackPart },
   gates: { alone: false, run: gatesPart },
   ends: { alone: false, run: endsPart },
+  mutants: { alone: false, run: mutantsPart },
   trials: { alone: true, run: trialsPart },
 };

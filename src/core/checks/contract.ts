@@ -143,6 +143,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   candidates(context: CheckContext, families: readonly Family[]): readonly Candidate<Seen>[];
   /** What each observation of its judge weighs for every cause */
   readonly rows: Rows;
+  /** Fields of its record that no verdict rests on by themselves, each with why: whatever stands there, it says the same */
+  readonly irrelevant?: Readonly<Record<string, string>>;
   /** It puts many joints to the test at once: the next run is worth what the last left out */
   readonly sweeps?: true;
   /** Why it cannot be done on a hot engine; `waits` where even a warm one must cool down first */

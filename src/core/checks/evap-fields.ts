@@ -101,6 +101,9 @@ export function gasSpace(
   return { volume: reach.volume, sd: 0.3 * reach.volume };
 }
 
+/** A vent that is shut with the first push may be noted this much later, s. */
+const AT_THE_START = 2;
+
 /** The trap of a setup that spoils any pressure check of the EVAP system; undefined when there is none. */
 export function setupTrap(setup: EvapSetup, endedAt: number, layout: Layout): string | undefined {
   const shut = noWayIn(layout, setup);
@@ -110,6 +113,8 @@ export function setupTrap(setup: EvapSetup, endedAt: number, layout: Layout): st
   }
   if (setup.adapterLeaks) return "the adapter leaked at its own threads or cone";
   const { vent } = setup;
+  if (vent.by === "command" && vent.at > AT_THE_START)
+    return `the vent was commanded shut ${formatNumber(vent.at, 0)} s into it: until then it stood open`;
   if (vent.by === "command" && vent.at + vent.seconds < endedAt) {
     return `the vent command let go ${formatNumber(endedAt - vent.at - vent.seconds, 0)} s before the end: the vent stood open. Re-arm it in time, or plug the vent`;
   }

@@ -20,7 +20,7 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
     return voidVerdict(`${check.name}: not at the ${name}`, "this check says nothing of such a part, or the vehicle has none");
   }
   const held = againstJob(kind, record, context);
-  const judged = withSofter(check.judge(held, context), record, held);
+  const judged = withSofter(judgedOrNot(kind, held, context), record, held);
   const verdict = withHidden(onScale(judged, check.fields.members, held), check.hides?.(held) ?? [], context);
   const device = context.practice ? undefined : simulatedDevice(record);
   if (device !== undefined)
@@ -35,6 +35,16 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
   return verdict.outcome === "pass"
     ? { ...shown, outcome: "unsure", reasons: [open, ...verdict.reasons], zones: [] }
     : { ...verdict, reasons: [...verdict.reasons, open] };
+}
+
+/** What the physics refuses to reckon with, no instrument can have shown on a car. */
+function judgedOrNot(kind: CheckId, record: object, context: CheckContext): Verdict {
+  try {
+    return CHECKS[kind].judge(record, context);
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    return voidVerdict("This record cannot be judged", `look at units, signs and what was read where (${error.message})`);
+  }
 }
 
 /** A record of the vapour system held against what the job asks, where it brings something softer or nothing. */

@@ -24,7 +24,13 @@ export type InstrumentUse = RecordOfMembers<ReturnType<typeof used>>;
 
 /** Which gauge or meter was read. @param input how it is asked for. */
 export const instrument = (dimension: "pressure" | "voltage", input: Readonly<Record<string, unknown>>): Field<InstrumentUse> => {
-  const { parts, schema } = group(used(dimension)).rule("end", SCALE_ENDS, (use) => endsAboveDivision(use as InstrumentUse));
+  const { parts, schema } = group(used(dimension))
+    .rule("end", SCALE_ENDS, (use) => endsAboveDivision(use as InstrumentUse))
+    .rule(
+      "division",
+      "One division of a scale is more than nothing",
+      ({ division }) => !isQuantity(division) || division.value !== 0,
+    );
   const { members: _, ...rest } = parts;
   return new Field({ ...rest, input: { type: "instrument", measures: dimension, ...input } }, schema);
 };

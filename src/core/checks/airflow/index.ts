@@ -33,6 +33,10 @@ export const airflow: CheckKind<AirflowRecord, unknown, Seen> = {
       ),
     ];
   },
+  irrelevant: {
+    "points.maf": "at idle neither air nor manifold pressure decides: the pull does",
+    "points.map": "the same",
+  },
   fields: airflowFields,
   form: airflowForm,
   plan: planAirflow,

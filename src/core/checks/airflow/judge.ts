@@ -12,6 +12,8 @@ const CHARGE_HEATING = 15;
 const MANIFOLD_LOW = 0.7;
 /** No engine takes in more than this of its manifold's density. */
 const MANIFOLD_HIGH = 1.3;
+/** With the throttle wide open at least this share of ambient stands in the manifold, however clogged its filter. */
+const WIDE_OPEN = 0.5;
 /** So far above its target an engine does not idle, 1/min. */
 const NO_IDLE = 700;
 /** Share of ambient that a free intake keeps in the manifold at wide open throttle. */
@@ -55,6 +57,33 @@ export function readAirflow(record: AirflowRecord, context: Pick<CheckContext, "
   });
 }
 
+/** What makes a reading prove nothing; undefined where nothing does. */
+function trapOf(
+  record: AirflowRecord,
+  readings: readonly AirflowReading[],
+  { limits, vehicle }: CheckContext,
+): string | undefined {
+  if (!record.warm) return "the engine was cold: idle runs high on purpose";
+  if (vehicle.fuel === "diesel") {
+    return "a diesel idles unthrottled: the petrol limits do not apply";
+  }
+  const above =
+    vehicle.induction === "natural" &&
+    isKnown(vehicle, "induction") &&
+    record.points.some((p) => p.map && toSi(p.map) > 1.03 * toSi(record.ambient));
+  if (above) return "a manifold above ambient on an engine without a blower: look at unit and sensor";
+  const fast = record.points.find((p) => p.state === "idle" && p.rpm > limits.idleSpeed.value + NO_IDLE);
+  if (fast) return `${formatNumber(fast.rpm, 0)} 1/min is no idle: let it idle, and read it again`;
+  if (record.points.some((p) => p.maf && toSi(p.maf) <= 0)) return "no engine runs on no air: the meter was not read, or is dead";
+  const shut = readings.find((r) => r.point.state === "wide-open" && (r.pressureShare ?? 1) < WIDE_OPEN);
+  if (shut && vehicle.induction === "natural")
+    return `at ${formatNumber((shut.pressureShare ?? 0) * 100, 0)} % of the ambient pressure in the manifold the throttle was not wide open: floor it, and read it again`;
+  const crammed = readings.find((r) => r.onManifold !== undefined && r.onManifold > MANIFOLD_HIGH);
+  if (crammed)
+    return `meter and manifold contradict each other: at ${formatNumber((crammed.pressureShare ?? 0) * 100, 0)} % of the ambient pressure in the manifold no engine breathes ${formatNumber((crammed.onAmbient ?? 0) * 100, 0)} %. Take both at the same moment, look at units and sensors`;
+  return undefined;
+}
+
 /**
  * Judges what the engine breathes. On ambient density low and on manifold density right: something before the manifold
  * restricts it. Both low: the meter reads low, air comes in behind it, or the exhaust is blocked. Turbo engines are judged
@@ -62,32 +91,9 @@ export function readAirflow(record: AirflowRecord, context: Pick<CheckContext, "
  */
 export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verdict<Seen> {
   const { limits, vehicle } = context;
-  if (!record.warm) return voidVerdict("This reading proves nothing", "the engine was cold: idle runs high on purpose");
-  if (vehicle.fuel === "diesel") {
-    return voidVerdict("This reading proves nothing", "a diesel idles unthrottled: the petrol limits do not apply");
-  }
-  const above =
-    vehicle.induction === "natural" &&
-    isKnown(vehicle, "induction") &&
-    record.points.some((p) => p.map && toSi(p.map) > 1.03 * toSi(record.ambient));
-  if (above)
-    return voidVerdict(
-      "This reading proves nothing",
-      "a manifold above ambient on an engine without a blower: look at unit and sensor",
-    );
-  const fast = record.points.find((p) => p.state === "idle" && p.rpm > limits.idleSpeed.value + NO_IDLE);
-  if (fast)
-    return voidVerdict(
-      "This reading proves nothing",
-      `${formatNumber(fast.rpm, 0)} 1/min is no idle: let it idle, and read it again`,
-    );
   const readings = readAirflow(record, context);
-  const crammed = readings.find((r) => r.onManifold !== undefined && r.onManifold > MANIFOLD_HIGH);
-  if (crammed)
-    return voidVerdict(
-      "This reading proves nothing",
-      `meter and manifold contradict each other: at ${formatNumber((crammed.pressureShare ?? 0) * 100, 0)} % of the ambient pressure in the manifold no engine breathes ${formatNumber((crammed.onAmbient ?? 0) * 100, 0)} %. Take both at the same moment, look at units and sensors`,
-    );
+  const trap = trapOf(record, readings, context);
+  if (trap) return voidVerdict("This reading proves nothing", trap);
   const idle = readings.find((r) => r.point.state === "idle");
   const open = readings.filter((r) => r.point.state === "wide-open").toSorted((a, b) => b.point.rpm - a.point.rpm)[0];
   const measures = measuresOf(idle, open, context);

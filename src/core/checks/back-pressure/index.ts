@@ -33,6 +33,9 @@ export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
     verdict.outcome === "void"
       ? []
       : [ofEngine(layout, atomOf("pressure", "exhaust"), "exhaust back pressure", saysOf(verdict.outcome))],
+  irrelevant: {
+    idle: "next to none at idle is usual: the raised speed decides",
+  },
   fields: backPressureFields,
   form: backPressureForm,
   plan: ({ limits }) => ({

@@ -16,6 +16,16 @@ export function judgeBackPressure(record: BackPressure, { limits }: Pick<CheckCo
     limit: `at most ${formatNumber(fromSi(limit.value, unit).value, 1)} ${unit}`,
     limitSource: limit.source,
   });
+  if ([idle, raised].some((q) => q && toSi(q) < -Math.abs(toSi(instrument.division))))
+    return voidVerdict(
+      "This reading proves nothing",
+      "suction before the catalyst: a gauge the wrong way round, or one off its zero",
+    );
+  if (raised && toSi(raised) <= 0)
+    return voidVerdict(
+      "This reading proves nothing",
+      "no pressure at all at speed: the gauge was not in the exhaust, or its hose is off",
+    );
   const gauge = (q: Quantity): Quantity => ({ ...q, kind: "gauge" });
   const measures: Measure[] = [
     ...(idle ? [{ name: "Before the catalyst, idle", value: gauge(idle), ...limitOf(limits.backIdle, idle.unit) }] : []),
@@ -42,6 +52,11 @@ export function judgeBackPressure(record: BackPressure, { limits }: Pick<CheckCo
       ],
       observation: "back-high",
     };
+  if (idle && raised && toSi(idle) >= toSi(raised) && toSi(raised) > 0)
+    return voidVerdict(
+      "This reading proves nothing",
+      "as much at idle as at speed: gas that flows more presses more. Read both again",
+    );
   if (!raised)
     return {
       ...base,

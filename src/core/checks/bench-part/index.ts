@@ -18,6 +18,9 @@ export const benchPart: CheckKind<BenchPart, unknown, never> = {
   // Nobody takes a part off to learn what a check on the car tells.
   candidates: () => [],
   claims: () => [],
+  irrelevant: {
+    state: "the old part is tried as the new one is",
+  },
   fields: benchPartFields,
   form: benchPartForm,
   plan: ({ limits }) => ({

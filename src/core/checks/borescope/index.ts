@@ -35,6 +35,9 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }, S
         })),
   byPart: true,
   setup: (r) => [r.joint],
+  irrelevant: {
+    when: "what is open is open, cleaned or not",
+  },
   fields: borescopeFields,
   form: borescopeForm,
   plan: planBorescope,

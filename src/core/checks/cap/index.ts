@@ -116,6 +116,9 @@ export const cap: CheckKind<CapRecord, unknown, Seen> = {
     verdict.outcome === "void" || record.part === "new" ? [] : [tight(layout, "filler-cap", saysOf(verdict.outcome))],
   byPart: true,
   setup: () => ["filler-cap"],
+  irrelevant: {
+    seal: "a dirty seal that holds, holds: wipe it before it goes on",
+  },
   fields: capFields,
   form: capForm,
   plan: planCap,

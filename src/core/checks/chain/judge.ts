@@ -111,7 +111,12 @@ const METER_APART = 0.5;
 
 /** What the readings of a chain contradict each other in; undefined where they do not. */
 function contradicts({ links, instrument }: ChainRecord): string | undefined {
-  const { supply, outlet, control, battery } = links;
+  const { supply, outlet, control, battery, diaphragm } = links;
+  if (
+    diaphragm &&
+    diaphragm.end > diaphragm.start + Math.abs(toSi(instrument.division) / toSi({ value: 1, unit: diaphragm.unit }))
+  )
+    return "vacuum on the diaphragm rose by itself: it was pumped up in between, or the gauge stuck";
   if (supply && outlet && toSi(outlet) > toSi(supply) + 2 * Math.abs(toSi(instrument.division)))
     return "more vacuum comes out of the solenoid than goes in: the two were read at different speeds, or the hoses are swapped. Read both again";
   if (control && battery && toSi(control) > toSi(battery) + METER_APART)

@@ -33,6 +33,10 @@ export const circuit: CheckKind<
   byPart: true,
   ownCommands: (r) => [r.joint],
   setup: (r) => [r.joint],
+  irrelevant: {
+    needsEngine: "it matters only where the engine stood",
+    pierced: "a wire that was pierced is sealed; its reading stands",
+  },
   fields: circuitFields,
   form: circuitForm,
   plan: planCircuit,

@@ -22,6 +22,9 @@ export const crankcase: CheckKind<CrankcaseReading, unknown, Seen> = {
   claims: crankcaseClaims,
   setup: () => ["dipstick"],
   hides: () => ["dipstick"],
+  irrelevant: {
+    raised: "read at idle alone it is judged at idle",
+  },
   fields: crankcaseFields,
   form: crankcaseForm,
   plan: planCrankcase,

@@ -56,6 +56,15 @@ export function judgeCrankcase(reading: CrankcaseReading, context: CheckContext)
     };
   }
   const most = band ? toSi(band.high) : 0;
+  if (reading.raised && toSi(reading.raised) < BEYOND_ANY)
+    return {
+      ...base,
+      outcome: "fail",
+      headline: `Too much suction at speed: ${show(toSi(reading.raised))}`,
+      reasons: ["no breather system makes so much: the PCV diaphragm passes, or the gauge does not stand at zero"],
+      observation: "crankcase-suction",
+      tested: ["pcv-diaphragm", "pcv-valve"],
+    };
   const raised = reading.raised && toSi(reading.raised);
   if (idle <= most && raised !== undefined && raised > most)
     return {

@@ -29,6 +29,9 @@ export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boo
   claims: decayClaims,
   setup: evapSetupOf,
   ownCommands: evapSetupOf,
+  irrelevant: {
+    "required.size": "the job's own bar is taken where it is stricter",
+  },
   fields: decayFields,
   form: decayForm,
   plan: planDecay,

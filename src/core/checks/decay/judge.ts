@@ -120,6 +120,8 @@ function shortSpace(record: DecayRecord, context: CheckContext): string | undefi
 function judgeBySpace(record: DecayRecord, context: CheckContext): Verdict<Seen> {
   const trap = setupTrap(record, record.samples.at(-1)?.[0] ?? 0, context.layout);
   if (trap) return voidVerdict("This decay proves nothing", trap);
+  const [open] = reachOf(context.layout, record).openEnds;
+  if (open) return voidVerdict("This decay proves nothing", `${open.name} was left open: shut it, and begin anew`);
   const start = (record.samples[0]?.[1] ?? 0) * UNITS[record.unit].scale;
   const { evapCeiling } = context.limits;
   if (start > evapCeiling.value) {

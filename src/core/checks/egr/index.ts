@@ -51,6 +51,9 @@ export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
   byPart: true,
   setup: (r) => [r.joint],
   ownCommands: (r) => [r.joint],
+  irrelevant: {
+    cooler: "only a cooler that loses bears on it",
+  },
   fields: egrFields,
   form: egrForm,
   plan: ({ layout }, { joint }) => ({

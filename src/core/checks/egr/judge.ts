@@ -8,6 +8,8 @@ import type { Seen } from "./rows";
 
 /** Speeds that differ by more are no one point, share. */
 const SAME_SPEED = 0.08;
+/** No engine runs on with more of its fresh air taken away. */
+const MOST_LED = 0.75;
 /** A change below this share is none; from the shop's limit on it is an answer. */
 const NONE = 0.03;
 
@@ -35,7 +37,14 @@ export function passesBy({ seat, watched }: EgrRecord): Says {
 export function judgeEgr(record: EgrRecord, { layout, limits }: CheckContext): Verdict<Seen> {
   const { joint, shut, open } = record;
   const name = jointName(layout, joint);
+  if ([shut, open].some((r) => r?.maf && toSi(r.maf) <= 0))
+    return voidVerdict(`${name}: these readings cannot be`, "no engine runs on no air: the meter was not read, or is dead");
   const answered = shut && open && answerOf(shut, open);
+  if (answered?.by === "meter" && answered.share > MOST_LED)
+    return voidVerdict(
+      `${name}: these readings cannot be`,
+      `an engine does not run with ${formatNumber(100 * answered.share, 0)} % of its air taken away: read shut and open at one speed, on one unit`,
+    );
   const answer = answered?.share;
   const least = limits.egrAnswer.value;
   const measures: Measure[] =

@@ -39,6 +39,17 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
             ? [ofEngine(layout, atomOf("gas", "tail", "2500"), "exhaust gases at 2500 1/min", saysOf(verdict.outcome))]
             : []),
         ],
+  irrelevant: {
+    "idle.co": "it counts through λ; emission limits are the inspection's",
+    "idle.hc": "it counts through λ",
+    "idle.o2": "it counts through λ",
+    "idle.ecuLambda": "it tells where excess air came in, and there is none",
+    "raised.co": "it counts through λ",
+    "raised.hc": "it counts through λ",
+    "raised.o2": "it counts through λ",
+    "raised.ecuLambda": "it tells where excess air came in, and there is none",
+    loop: "it tells where excess air came in, and there is none",
+  },
   fields: gasFields,
   form: gasForm,
   plan: ({ vehicle }) => ({

@@ -1,4 +1,4 @@
-import { type FilterReading, type JudgedFilter, judgeFilter } from "../../gas/filter";
+import { breathed, type FilterReading, type JudgedFilter, judgeFilter } from "../../gas/filter";
 import { formatNumber, fromSi, type Quantity, toSi, type UnitId } from "../../units";
 import type { CheckContext } from "../context";
 import { jointName, type Measure, type Verdict, voidVerdict } from "../verdict";
@@ -8,6 +8,10 @@ import type { Seen } from "./rows";
 /** Soot by the pressure over soot by the model beyond which one of the two is wrong, and the least that this is asked of, g. */
 const SOOT_APART = 2;
 const SOOT_LEAST = 5;
+
+/** Air that a meter shows, share of what the engine sweeps without load: EGR open takes some, boost adds some. */
+const LEAST_AIR = 0.12;
+const MOST_AIR = 2.5;
 
 /** A record as the judge of the physics reads it, SI, held against the vehicle's own limits. */
 function filterReading(record: FilterRecord, { vehicle, limits }: CheckContext): FilterReading {
@@ -68,6 +72,14 @@ export function judgeFilterCheck(record: FilterRecord, context: CheckContext): V
     return voidVerdict("This reading proves nothing", "no particulate filter is entered for this vehicle");
   if (!record.warm)
     return voidVerdict("This reading proves nothing", "the engine was cold: cold gas flows less and reads low, warm it up");
+  const swept = [record.idle, record.held].flatMap((p) =>
+    p?.maf ? [toSi(p.maf) / breathed(toSi(context.vehicle.displacement), p.rpm)] : [],
+  );
+  if (swept.some((share) => share < LEAST_AIR || share > MOST_AIR))
+    return voidVerdict(
+      "This reading proves nothing",
+      "air meter and engine speed do not fit: look at its unit, and read both at one moment",
+    );
   const judged = judgeFilter(filterReading(record, context));
   const base = { measures: measuresOf(record, judged, context), zones: [] };
   if (record.pipes !== "sound" && record.pipes !== "not-looked") {

@@ -27,6 +27,11 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }, Seen> = {
   together: sharedSupply,
   byPart: true,
   setup: (r) => [r.joint, ...(r.isolated ?? [])],
+  irrelevant: {
+    freeByHand: "it matters where something is to move",
+    moved: "it matters where something is to move",
+    strokes: "it matters where something is to move",
+  },
   fields: holdFields,
   form: holdForm,
   plan: planHold,

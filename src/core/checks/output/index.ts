@@ -25,6 +25,9 @@ export const output: CheckKind<OutputRecord, { readonly joint: string; readonly 
     verdict.outcome === "void" ? [] : [ofPart(layout, "answers", record.joint, "answers its command", saysOf(verdict.outcome))],
   byPart: true,
   ownCommands: (r) => [r.joint],
+  irrelevant: {
+    seenAfter: "at once is as good as soon",
+  },
   fields: outputFields,
   form: outputForm,
   plan: planOutput,

@@ -60,6 +60,17 @@ export function judgePinch(record: PinchRecord, context: CheckContext): Verdict<
     );
   }
   const tested = behind(layout, record.joint);
+  const apart =
+    !moved &&
+    (Math.abs(back) >= least ? "did not come back to where it stood" : gain <= -least ? "got worse with it shut off" : undefined);
+  if (apart)
+    return {
+      outcome: "unsure",
+      headline: `It ${apart}: something else changed`,
+      measures,
+      reasons: [words, "hold engine speed and load, and do it again, on and off twice"],
+      zones: [],
+    };
   if (!moved) {
     return {
       outcome: "pass",

@@ -24,6 +24,11 @@ export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "p
   claims: pulldownClaims,
   ownCommands: () => ["purge-valve", "vent-valve"],
   setup: () => ["vent-filter"],
+  irrelevant: {
+    "required.size": "the job's own bar is taken where it is stricter",
+    "vent.at": "when the vent shut is read from the trace",
+    ventShutAt: "what was pulled is counted from purge open on",
+  },
   fields: pulldownFields,
   form: pulldownForm,
   plan: planPulldown,

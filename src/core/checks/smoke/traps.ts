@@ -31,6 +31,10 @@ function impossible(run: SmokeRun, reading: SmokeReading, rated: number): string
   const top = Math.max(...run.samples.map((s) => s[1])) * UNITS[run.units.flow].scale;
   const outside = [...run.seen, ...run.arrivals].find((e) => e.at < -1 || e.at > run.endedAt + 1);
   if (outside) return "something was noted outside the run's own time";
+  const shown = [...run.seen, ...run.arrivals].find((e) => e.at < run.heaterOnAt);
+  if (shown) return "smoke was noted before the heater was on: what was seen was not of this run";
+  if (run.proof?.pressure && toSi(run.proof.pressure) > BEYOND_PROOF * toSi(run.machine.ratedPressure))
+    return "with the hose clamped the gauge showed more than this machine makes: look at gauge, unit and regulator";
   if ((run.samples.at(-1)?.[0] ?? 0) > run.endedAt + 2) return "readings go on after the run had ended";
   if (run.samples.length === 0) return undefined;
   if (!run.machine.calibration && top > BEYOND_MACHINE * maxFlow) return "the ball shows more than this machine can push";
@@ -111,6 +115,8 @@ export function machineTrap(
   return undefined;
 }
 
+/** A machine's regulator lies no further above its rating. */
+const BEYOND_PROOF = 1.6;
 /** Smoke goes on coming out for this long after the push has ended, s. */
 const LINGERS = 5;
 

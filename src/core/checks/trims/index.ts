@@ -27,6 +27,9 @@ export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
   candidates: trimsCandidates,
   claims: trimsClaims,
   codes: mixtureCodes,
+  irrelevant: {
+    intakeTemperature: "it goes into the size of a hole alone",
+  },
   fields: trimsFields,
   form: trimsForm,
   plan: planTrims,

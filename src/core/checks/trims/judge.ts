@@ -68,6 +68,8 @@ function describeBank(reading: BankReading, name: string): string {
   return name ? `${name}: ${words}` : capital(words);
 }
 
+/** No engine that runs breathes less than this share of what it sweeps at ambient density. */
+const LEAST_BREATHED = 0.05;
 /** No engine breathes more than this share of what it sweeps at ambient density without boost. */
 const MOST_BREATHED = 1.35;
 
@@ -81,6 +83,7 @@ function impossiblePoint(
   if (vehicle.induction === "natural" && isKnown(vehicle, "induction") && point.map && toSi(point.map) > 1.03 * ambient)
     return "a manifold pressure above ambient on an engine without a blower";
   const swept = ((ambient / (R_AIR * toSi(survey.intakeTemperature))) * toSi(vehicle.displacement) * point.rpm) / 120;
+  if (toSi(point.maf) < LEAST_BREATHED * swept) return "less air than an engine draws through a shut throttle at that speed";
   const boost = vehicle.induction === "turbo" ? Math.max(2.5, point.map ? toSi(point.map) / ambient : 0) : 1;
   if (toSi(point.maf) > MOST_BREATHED * boost * swept) return "more air than this engine can sweep at that speed";
   return undefined;

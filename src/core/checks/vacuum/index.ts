@@ -32,6 +32,9 @@ export const vacuum: CheckKind<VacuumReading, unknown, Seen> = {
   },
   setup: () => ["gauge-port"],
   hides: () => ["gauge-port"],
+  irrelevant: {
+    snap: "needle and level decide; a snap tells of the exhaust",
+  },
   fields: vacuumFields,
   form: vacuumForm,
   plan: planVacuum,

@@ -32,6 +32,11 @@ export const valve: CheckKind<
   byPart: true,
   setup: (r) => [r.joint],
   ownCommands: (r) => [r.joint],
+  irrelevant: {
+    clicked: "a click proves the coil, not the seat",
+    "energised.seconds": "a valve that passes does so at once",
+    temperature: "its seat warm and cold are asked apart",
+  },
   fields: valveFields,
   form: valveForm,
   plan: planValve,

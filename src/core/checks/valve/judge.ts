@@ -43,6 +43,9 @@ function statesOf(record: ValveRecord) {
   };
 }
 
+/** What a hand pump makes at the most, either way, Pa. */
+const MOST_ON_IT = 200e3;
+
 /** The trap that the test fell into; undefined when there is none. */
 function trapOf(record: ValveRecord, division: number, name: string, { layout }: CheckContext): Verdict<Seen> | undefined {
   // One on the bench hangs on no loom.
@@ -59,6 +62,9 @@ function trapOf(record: ValveRecord, division: number, name: string, { layout }:
       `it rests ${rests} on this car, and was read as if it rested ${record.rests}: rest and energised are the wrong way round`,
     );
   }
+  const most = Math.max(...[record.rest, record.energised].map((s) => toSi({ value: s?.start ?? 0, unit: record.unit })));
+  if (most > MOST_ON_IT)
+    return voidVerdict(`${name}: the reading cannot be`, "no hand pump puts so much on a valve: look at unit and gauge");
   const rose = [record.rest, record.energised].some((s) => s && s.end > s.start + 1.01 * division);
   return rose
     ? voidVerdict(

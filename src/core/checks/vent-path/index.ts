@@ -142,6 +142,12 @@ export const ventPath: CheckKind<VentPathRecord, unknown, Seen> = {
           ),
         ),
   setup: () => [...VENT_PARTS],
+  irrelevant: {
+    nozzle: "blown through, each part has answered",
+    "parts.flow": "more that goes through at less pressure is freer",
+    "parts.back": "none at all is free",
+    temperature: "it goes into the flow by less than a gauge shows",
+  },
   fields: ventPathFields,
   form: ventPathForm,
   plan: planVentPath,
