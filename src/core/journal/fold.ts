@@ -160,18 +160,23 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
     ? judgeSuspects(context, { ...base, ...(sections ? { sections } : {}) }, experience)
     : { suspects: [], next: [], retired: [] };
   const confounded = confoundedChanges(evidence, repairs, lines);
+  const blocks = blocksOf(base);
+  // Repaired and proved, nothing is left to explain.
+  const explained =
+    repairs.some((r) => !r.undone && r.body.permanence !== "bypass") &&
+    blocks.close.every((b) => b.onRoad || (b.station !== "prove" && b.station !== "fix"));
   return {
     ...base,
     ...monitorOf(lines, context, relative, now, cleared !== undefined && (!lastWork || relative(cleared) === "after")),
     closed: signing.closed,
     ...(signing.closing ? { closing: signing.closing } : {}),
-    suspects,
-    next,
+    suspects: explained ? [] : suspects,
+    next: explained ? [] : next,
     retired,
     ...(sections ? { sections } : {}),
     confounded,
     standing: standingOf(base, confounded),
-    blocks: blocksOf(base),
+    blocks,
     waiting: newest("waiting")?.body ?? { on: "me" },
   };
 }

@@ -90,7 +90,8 @@ export function judgeSuspects(
       .findLast((c) => c.tested.length === 0)
       ?.verdict.observation?.startsWith("rich-") ?? false;
   return {
-    suspects,
+    // Where nothing was told, read or measured there is nothing to explain: what cars mostly have is no suspicion of this one.
+    suspects: evidence.length === 0 && retired.length === 0 ? [] : suspects,
     next: nextChecks(suspects, context, done, { standing, rich, ...(engine ? { engine } : {}) }, families),
     retired,
   };

@@ -89,6 +89,7 @@ describe("a check on its way into the journal", () => {
 it("a form on its way is locked as a whole, and free again", async () => {
   const { answer, say } = late();
   const journal = journalOf(CARS.godwit.facts);
+  journal.add("codes", { codes: [{ code: "P0171", status: "current" }] });
   const page = onBench(journal, <FindStation />, answer);
   await type("What was found", "Duct split");
   await press("Record the finding");

@@ -25,6 +25,28 @@ function Experience() {
   );
 }
 
+/** Faults that were measured, and not mended since: facts, and no suspicion. */
+function Measured() {
+  const { state } = useJob();
+  const { sentence } = usePreferences();
+  const repaired = state.repairs.some((r) => !r.undone);
+  const found = state.checks.filter(
+    (c) => c.verdict.outcome === "fail" && !c.onBench && (!repaired || c.afterRepair === "after") && c.verdict.zones.length > 0,
+  );
+  const facts = [...new Set(found.map((c) => c.verdict.headline))];
+  if (facts.length === 0) return null;
+  return (
+    <Note aria-label="Measured" tone="edge" as="section">
+      <p className="font-bold">Measured, whatever explains it</p>
+      <ul className="list-disc pl-5">
+        {facts.map((fact) => (
+          <li key={fact}>{sentence(fact)}</li>
+        ))}
+      </ul>
+    </Note>
+  );
+}
+
 /** What could explain all of it, ranked; and which check is best next, with why it beats the second. */
 export function SuspectsStation({ go }: { go: Go }) {
   const { state, shop } = useJob();
@@ -78,6 +100,14 @@ export function SuspectsStation({ go }: { go: Go }) {
             .map((n) => `${inSentence(n.name)} (${n.notNow})`)
             .join(", ")}
           .
+        </p>
+      )}
+      <Measured />
+      {state.suspects.length === 0 && (
+        <p className="text-lg">
+          {state.repairs.some((r) => !r.undone)
+            ? "Nothing is left to explain: what showed the fault was shown good since."
+            : "Nothing to explain yet: a complaint, a code or a reading ranks what could be behind it."}
         </p>
       )}
       <ol className="flex flex-col gap-1">
