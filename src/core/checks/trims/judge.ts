@@ -152,133 +152,166 @@ const visibleMeasure = (visible: number, needed: number, { caughtManifold }: Che
       ]
     : [];
 
-/**
- * Judges a survey. The shop's bands decide: beyond act at any counted point is faulty, good everywhere is sound if the
- * survey could have shown what must be caught, in between is not sure yet. The shape only says what it looks like.
- */
-export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict<Seen> {
-  const { limits, vehicle } = context;
-  const refused = refusal(vehicle);
-  if (refused) return voidVerdict("Trims say nothing on this vehicle", refused);
-  const usable = countedPoints(survey, context);
-  if (usable.length === 0) return nothingCounts(survey, context);
+/** All that a survey's counted points say, before a verdict is made of it. */
+function factsOf(survey: TrimSurvey, usable: readonly TrimPoint[], context: CheckContext) {
+  const { limits, vehicle, house } = context;
   const act = trimAct(context);
   const counted = { ...survey, points: usable };
   const stops = stopsOf(survey);
   const bankCount = usable[0]?.banks.length ?? 0;
-  const all = usable.flatMap((point, i) =>
+  const all = usable.flatMap((point, index) =>
     Array.from({ length: bankCount }, (_, bank) => ({
       point,
       bank,
-      index: i,
+      index,
       says: pointSays(point, bank, stops, context),
-      trim: readTrim(point, bank, context.house.totalTrim, stops),
+      trim: readTrim(point, bank, house.totalTrim, stops),
     })),
   );
-  const reading = readSurvey(counted, vehicle, context.house.totalTrim, { good: limits.trimGood.value, act: act.value });
+  const reading = readSurvey(counted, vehicle, house.totalTrim, { good: limits.trimGood.value, act: act.value });
   const { banks, shared } = reading;
   const name = (i: number) => (bankCount === 1 ? "" : `Bank ${i + 1}`);
-  const dropped = survey.points.length - usable.length;
-  const impossible = [...new Set(survey.points.flatMap((p) => impossiblePoint(p, survey, context) ?? []))];
-  const left = [
-    ...(dropped > 0 ? [`${dropped} of ${survey.points.length} points left out: cold, open loop or not possible`] : []),
-    ...impossible,
-  ];
-  const missing = all.some((a) => a.trim.total === undefined);
-  const relearning = all.some((a) => a.trim.relearning);
-  const bad = all.filter((a) => a.says === "bad");
-  const saturated = bad.some((a) => a.trim.saturated !== 0);
   const worst = banks.length > 0 ? worstBank(banks) : 0;
   const best = banks[worst]?.fits[0];
   const flows = usable.map((p) => toSi(p.maf));
   const oneFlow = usable.length < 2 || Math.max(...flows) / Math.min(...flows) < 1.6;
-  const named = best !== undefined && best.odds >= NAMED && !oneFlow && best.id !== "none";
   const conditions = conditionsOf(survey, vehicle);
   const visible = Math.max(...banks.map((b) => smallestVisible(b.points, conditions, limits.trimGood.value)), 0);
   const needed = mustShow(vehicle, conditions, limits);
-  const measures: Measure[] = [
-    ...banks.flatMap((bank, i) => measuresOf(bank, name(i), act, shared !== null)),
-    ...(shared ? [holeOf("equivalent sharp-edged hole shared by both banks (Cd 0.61)", shared.hole)] : []),
-    ...visibleMeasure(visible, needed, limits),
+  const dropped = survey.points.length - usable.length;
+  const left = [
+    ...(dropped > 0 ? [`${dropped} of ${survey.points.length} points left out: cold, open loop or not possible`] : []),
+    ...new Set(survey.points.flatMap((p) => impossiblePoint(p, survey, context) ?? [])),
   ];
-  const shapeReasons = [
-    ...(shared
-      ? [
-          `both banks fade alike: one hole before they part, about ${mm(shared.hole.diameter)} mm (odds ${formatNumber(100 * shared.odds, 0)} %)`,
-        ]
-      : banks.length > 1
-        ? banks.map((bank, i) => describeBank(bank, name(i)))
-        : []),
-    ...left,
-    ...(best ? [SEPARATORS[best.id]] : []),
-  ];
+  const classes = classesOf(counted, context);
   const observation = observationFor(reading, worst, oneFlow);
-  const observed = observation ? { observation } : {};
-  const base = { measures, zones: [] };
-  const where = (list: typeof all) => {
-    const classes = classesOf(counted, context);
-    const there = new Set(list.map((a) => classes[a.index]));
-    // In the order of a survey, whatever order the points were written down in.
-    return POINT_CLASSES.filter((c) => there.has(c))
-      .map((c) => WHERE[c])
-      .join(", ");
+  return {
+    usable,
+    all,
+    act: act.value,
+    good: limits.trimGood.value,
+    bank: banks[worst],
+    best,
+    named: best !== undefined && best.odds >= NAMED && !oneFlow && best.id !== "none",
+    called: shared ? "" : name(worst),
+    own: name(worst),
+    oneFlow,
+    visible,
+    needed,
+    left,
+    observed: observation ? { observation } : {},
+    measures: [
+      ...banks.flatMap((bank, i) => measuresOf(bank, name(i), act, shared !== null)),
+      ...(shared ? [holeOf("equivalent sharp-edged hole shared by both banks (Cd 0.61)", shared.hole)] : []),
+      ...visibleMeasure(visible, needed, limits),
+    ] as Measure[],
+    shapeReasons: [
+      ...(shared
+        ? [
+            `both banks fade alike: one hole before they part, about ${mm(shared.hole.diameter)} mm (odds ${formatNumber(100 * shared.odds, 0)} %)`,
+          ]
+        : banks.length > 1
+          ? banks.map((bank, i) => describeBank(bank, name(i)))
+          : []),
+      ...left,
+      ...(best ? [SEPARATORS[best.id]] : []),
+    ],
+    /** The operating points of some of them, in the order of a survey, whatever order they were written down in */
+    where: (list: typeof all): string => {
+      const there = new Set(list.map((one) => classes[one.index]));
+      return POINT_CLASSES.filter((c) => there.has(c))
+        .map((c) => WHERE[c])
+        .join(", ");
+    },
   };
-  if (bad.length > 0) {
-    const most = bad.toSorted(
-      (a, b) => Math.abs(b.trim.total ?? 0) - Math.abs(a.trim.total ?? 0) || (b.trim.total ?? 0) - (a.trim.total ?? 0),
-    )[0] as (typeof all)[number];
-    const plain = `${capital(where(bad))}: ${saturated ? "at its stop, " : ""}${signed(most.trim.total ?? Number.NaN)} total, beyond ±${formatNumber(100 * act.value, 0)} %`;
-    return {
-      ...base,
-      outcome: "fail",
-      headline: named && banks[worst] ? describeBank(banks[worst], shared ? "" : name(worst)) : plain,
-      reasons: [
-        ...(named ? [] : ["the shape cannot be told: add points further apart in airflow, each held steady"]),
-        ...(saturated ? ["a correction at its stop says at least this much"] : []),
-        ...shapeReasons,
-      ],
-      ...observed,
-    };
-  }
-  const doubts = [
-    missing
+}
+type SurveyFacts = ReturnType<typeof factsOf>;
+type Said = Pick<Verdict<Seen>, "outcome" | "headline" | "reasons" | "observation">;
+
+/** Beyond the shop's band somewhere: faulty, and what it looks like; undefined where no point is. */
+function beyondAct(facts: SurveyFacts): Said | undefined {
+  const { all, act, bank, named, called, observed, shapeReasons, where } = facts;
+  const bad = all.filter((a) => a.says === "bad");
+  const size = (a: (typeof bad)[number]) => a.trim.total ?? 0;
+  const [most] = bad.toSorted((a, b) => Math.abs(size(b)) - Math.abs(size(a)) || size(b) - size(a));
+  if (!most) return undefined;
+  const saturated = bad.some((a) => a.trim.saturated !== 0);
+  const plain = `${capital(where(bad))}: ${saturated ? "at its stop, " : ""}${signed(most.trim.total ?? Number.NaN)} total, beyond ±${formatNumber(100 * act, 0)} %`;
+  return {
+    outcome: "fail",
+    headline: named && bank ? describeBank(bank, called) : plain,
+    reasons: [
+      ...(named ? [] : ["the shape cannot be told: add points further apart in airflow, each held steady"]),
+      ...(saturated ? ["a correction at its stop says at least this much"] : []),
+      ...shapeReasons,
+    ],
+    ...observed,
+  };
+}
+
+/** Why a survey within the bands clears nothing yet; empty where it does. */
+function doubtsOf({ all, usable, act, good, visible, needed, oneFlow, where }: SurveyFacts): string[] {
+  const between = all.filter((a) => a.says === "open" && a.trim.total !== undefined && !a.trim.relearning);
+  return [
+    all.some((a) => a.trim.total === undefined)
       ? "long-term trim was not recorded at every point: short-term alone can look fine while the long-term holds the correction"
       : undefined,
     usable.some((p) => p.banks.some((_, bank) => swings(p, bank)))
       ? "the correction swings too far to be read: hold engine speed steady, and take that point again"
       : undefined,
-    relearning
+    all.some((a) => a.trim.relearning)
       ? "short- and long-term pull against each other: it is being learnt anew. Look again after 15 min of driving"
       : undefined,
-    all.some((a) => a.says === "open" && a.trim.total !== undefined && !a.trim.relearning)
-      ? `${where(all.filter((a) => a.says === "open"))}: between ±${formatNumber(100 * limits.trimGood.value, 0)} and ±${formatNumber(100 * act.value, 0)} %: watch it, warm and after 15 min of driving`
+    between.length > 0
+      ? `${where(between)}: between ±${formatNumber(100 * good, 0)} and ±${formatNumber(100 * act, 0)} %: watch it, warm and after 15 min of driving`
       : undefined,
     visible > needed
       ? `a hole below ${Number.isFinite(visible) ? `${mm(visible)} mm` : "any size"} would not have shown at these points, and ${mm(needed)} mm must: take the idle too`
       : undefined,
     oneFlow ? "take at least idle and 2500 rpm, better a loaded point too" : undefined,
   ].filter((d) => d !== undefined);
-  if (doubts.length > 0) {
-    const shape = named && banks[worst] ? `${describeBank(banks[worst], name(worst))}: not sure yet` : undefined;
+}
+
+/** What a survey that is not sure yet looks like so far. */
+function looksLike({ all, bank, best, named, own, oneFlow }: SurveyFacts): string {
+  const pulling = all.find((a) => a.trim.relearning);
+  const { long = 0, short = 0 } = pulling?.point.banks[pulling.bank] ?? {};
+  if (pulling)
+    return `Relearning: long-term ${formatNumber(long, 1)} %, short-term pulls it back by ${formatNumber(Math.abs(short), 1)} %. Look again after 15 min of driving`;
+  if (named && bank) return `${describeBank(bank, own)}: not sure yet`;
+  if (oneFlow) return "One airflow only: the shape cannot be told";
+  return bank && best && best.odds < NAMED && best.id !== "none"
+    ? `${describeBank(bank, own)}, at odds of only ${formatNumber(best.odds * 100, 0)} %`
+    : "Not beyond the limits, and not sound yet";
+}
+
+/**
+ * Judges a survey. The shop's bands decide: beyond act at any counted point is faulty, good everywhere is sound if the
+ * survey could have shown what must be caught, in between is not sure yet. The shape only says what it looks like.
+ */
+export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict<Seen> {
+  const refused = refusal(context.vehicle);
+  if (refused) return voidVerdict("Trims say nothing on this vehicle", refused);
+  const usable = countedPoints(survey, context);
+  if (usable.length === 0) return nothingCounts(survey, context);
+  const facts = factsOf(survey, usable, context);
+  const base = { measures: facts.measures, zones: [] };
+  const faulty = beyondAct(facts);
+  if (faulty) return { ...base, ...faulty };
+  const doubts = doubtsOf(facts);
+  if (doubts.length > 0)
     return {
       ...base,
       outcome: "unsure",
-      headline:
-        shape ??
-        (oneFlow
-          ? "One airflow only: the shape cannot be told"
-          : best && best.odds < NAMED && best.id !== "none"
-            ? `${describeBank(banks[worst] as BankReading, name(worst))}, at odds of only ${formatNumber(best.odds * 100, 0)} %`
-            : "Not beyond the limits, and not sound yet"),
-      reasons: [...doubts, ...shapeReasons],
-      ...(missing ? {} : observed),
+      headline: looksLike(facts),
+      reasons: [...doubts, ...facts.shapeReasons],
+      ...(facts.all.some((a) => a.trim.total === undefined) ? {} : facts.observed),
     };
-  }
   return {
     ...base,
     outcome: "pass",
     headline: "Trims near zero at every point",
-    reasons: [`a hole of ${mm(visible)} mm or more into the manifold would have shown`, ...left, SEPARATORS.none],
+    reasons: [`a hole of ${mm(facts.visible)} mm or more into the manifold would have shown`, ...facts.left, SEPARATORS.none],
     observation: "trims-normal",
   };
 }

@@ -29,6 +29,9 @@ const NEAR_STOP = 0.8;
 const AT_STOP = 0.6;
 /** Short- and long-term trim that pull against each other by this much: it is being learnt anew, percent. */
 const RELEARNING = 4;
+/** The same of a total between these, as a fraction: a long-term trim on its way back, and no small fault. */
+const PULLS = 2;
+const ON_ITS_WAY = [0.05, 0.1] as const;
 
 export interface BankReading {
   readonly shapes: readonly { readonly id: ShapeId; readonly odds: number; readonly members: readonly string[] }[];
@@ -118,15 +121,13 @@ export function readTrim(point: TrimPoint, bank: number, method: "product" | "su
   // A total that only the tool added up may hide a part at its stop: beyond that stop it says "at least".
   if (total !== undefined) return { total: total / 100, saturated: at(total), relearning: false };
   const saturated = at(short) || at(long);
+  const sum = long === undefined || short === undefined ? undefined : totalTrim(short, long, method);
+  const least = sum !== undefined && Math.abs(sum) > ON_ITS_WAY[0] && Math.abs(sum) <= ON_ITS_WAY[1] ? PULLS : RELEARNING;
   return {
-    total: long === undefined || short === undefined ? undefined : totalTrim(short, long, method),
+    total: sum,
     saturated,
     relearning:
-      short !== undefined &&
-      long !== undefined &&
-      Math.abs(short) > RELEARNING &&
-      Math.abs(long) > RELEARNING &&
-      short * long < 0,
+      short !== undefined && long !== undefined && Math.abs(short) > least && Math.abs(long) > RELEARNING && short * long < 0,
   };
 }
 

@@ -196,6 +196,21 @@ describe("limits decide", () => {
       reasons: expect.arrayContaining([expect.stringMatching(/learnt anew. Look again after/)]),
     });
   });
+  it("names a long-term trim on its way back as that, and no hole", () => {
+    const back = survey(
+      ...LEAN_IDLE.points.map((p, i) => ({
+        ...p,
+        banks: [{ long: [9, 8, 7, 5, 5][i] as number, short: [-3.5, -3, -2.5, -2.5, -2.5][i] as number }],
+      })),
+    );
+    const verdict = judgeTrims(back, contextOf(vehicle));
+    expect(verdict.outcome).toBe("unsure");
+    expect(verdict.headline).toMatch(/^Relearning: long-term 9\.0 %, short-term pulls it back by 3\.5 %/);
+    expect(verdict.headline).not.toMatch(/hole/);
+    const lean = survey(...LEAN_IDLE.points.map((p) => ({ ...p, banks: [{ long: 17, short: -3 }] })));
+    expect(judgeTrims(lean, contextOf(vehicle)).outcome).toBe("fail");
+  });
+
   it("takes what both banks share for an error, and no stop, whatever the load", () => {
     const both = (...totals: readonly number[]): TrimSurvey => ({
       ...survey(...LEAN_IDLE.points),
