@@ -97,6 +97,19 @@ describe("fold", () => {
     expect(first?.cause.trait).toMatch(/leak/);
   });
 
+  it("knows of a second bank by what only a second bank can set, where nobody said how many there are", () => {
+    const job = new Writer();
+    job.add("vehicle", { fuel: "petrol", displacement: { value: 2.8, unit: "L" } });
+    expect(job.state().vehicle).toMatchObject({ banks: 1, unknown: expect.arrayContaining(["banks"]) });
+    job.add("codes", { codes: [{ code: "P0174", status: "stored" }] });
+    expect(job.state().vehicle?.banks).toBe(2);
+    expect(job.state().vehicle?.unknown).not.toContain("banks");
+    const said = new Writer();
+    said.add("vehicle", NATURAL);
+    said.add("codes", { codes: [{ code: "P0174", status: "stored" }] });
+    expect(said.state().vehicle?.banks).toBe(1);
+  });
+
   it("takes a leak found before the repair as repaired, not as proved tight", () => {
     const { job, finding } = found();
     expect(job.state().zones.find((z) => z.zone === "manifold")?.state).toBe("leaking");

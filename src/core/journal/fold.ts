@@ -2,11 +2,11 @@ import { contentHash } from "../canonical";
 import { CHECK_IDS, CHECKS, type CheckContext, contextOf, voidVerdict } from "../checks";
 import { requiredOf } from "../checks/evap-fields";
 import type { RequiredSize } from "../checks/required-size";
-import { codeText } from "../faults";
+import { codeText, isOfSecondBank } from "../faults";
 import type { Shop } from "../shop/settings";
 import type { Tally } from "../suspects";
 import type { Quantity } from "../units";
-import { requiredLeakOf, type VehicleRecord, vehicleFacts, withPorts } from "../vehicle";
+import { requiredLeakOf, type VehicleRecord, vehicleFacts, withPorts, withSecondBank } from "../vehicle";
 import { comebackSince } from "./comeback";
 import { type Bodies, type EntryKind, isEntryKind, isOfVapour, monitorResult } from "./entries";
 import { type At, type JournalEntry, spanOf } from "./envelope";
@@ -94,7 +94,9 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
 
   const described = of("vehicle").map((e) => e.body);
   const given = described.at(-1);
-  const vehicle = given && vehicleFacts(withPorts(given, described));
+  const seen = of("codes").some((e) => e.body.codes.some((c) => isOfSecondBank(c.code)));
+  const shown = given && seen ? withSecondBank(given) : given;
+  const vehicle = shown && vehicleFacts(withPorts(shown, described));
   // A job is what it was opened as: no later line makes a real car a simulated one.
   const practice = of("opened").reduce<LineOf<"opened"> | undefined>((a, b) => (a && a.seq < b.seq ? a : b), undefined)?.body
     .practice;

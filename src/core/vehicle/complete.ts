@@ -30,6 +30,16 @@ export function withPorts(given: VehicleRecord, earlier: readonly VehicleRecord[
   return known;
 }
 
+const twoBanks = new WeakMap<VehicleRecord, VehicleRecord>();
+
+/** A description of which nobody said how many banks it has, of an engine that has shown its second. */
+export function withSecondBank(given: VehicleRecord): VehicleRecord {
+  if (given.banks !== undefined) return given;
+  const known = twoBanks.get(given) ?? { ...given, banks: 2 };
+  twoBanks.set(given, known);
+  return known;
+}
+
 /** Whether somebody said so; what stands at the commonest rules nothing out. */
 export const isKnown = (vehicle: Pick<VehicleFacts, "unknown">, fact: OpenFact): boolean => !vehicle.unknown?.includes(fact);
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { contextOf, DIESEL, NATURAL } from "../../core.fixture";
 import { validate } from "../../input";
-import { CHECKS } from "..";
+import { CHECKS, judgeCheck } from "..";
 import { gauge, hold as record } from "../records.fixture";
 import { type HoldRecord, holdFields, judgeHold, lossIn60 } from ".";
 
@@ -155,5 +155,13 @@ describe("a shared supply", () => {
     const { record: apart, verdict } = supply(19.8, ["boost-solenoid"]);
     expect(CHECKS.hold.claims(apart, verdict, diesel)).toEqual([]);
     expect(CHECKS.hold.setup?.(apart)).toContain("boost-solenoid");
+  });
+});
+
+describe("a booster check valve", () => {
+  it("is offered, and held like any other part of the branch", () => {
+    expect(CHECKS.hold.places?.(context)).toContain("booster-check-valve");
+    const verdict = judgeCheck("hold", { ...record, joint: "booster-check-valve", part: "check-valve" }, context);
+    expect(verdict).toMatchObject({ outcome: "pass" });
   });
 });

@@ -13,6 +13,10 @@ export function mixtureBanks(code: string, banks: 1 | 2): number[] {
   return codeText(code)?.observation === "code:lean" ? Array.from({ length: banks }, (_, i) => i + 1) : [];
 }
 
+/** Codes that only an engine with a second bank can set: its mixture, its sensors (P015x, P016x), its catalyst. */
+export const isOfSecondBank = (code: string): boolean =>
+  MIXTURE_BANKS[code.toUpperCase()] === 2 || /^P0(15\d|16[0-7]|43[0-4])$/i.test(code);
+
 /** What a set of codes says: each observation once; lean on one of two banks is its own observation. */
 export function codeObservations(codes: readonly string[], banks: 1 | 2): string[] {
   const found = new Set(codes.flatMap((c) => codeText(c)?.observation ?? []));

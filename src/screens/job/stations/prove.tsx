@@ -39,9 +39,10 @@ export function ProveStation({ go }: { go: Go }) {
             <h3 className="mb-1 text-lg font-bold">This job cannot be closed yet</h3>
             <DividedList>
               {blocks.map((b) => (
-                <li key={b.reason} className="flex items-center gap-3 py-1">
+                <li key={b.reason} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1 sm:flex-nowrap">
                   <CircleX aria-hidden size={20} className="shrink-0 text-ember" />
-                  <span className="mr-auto">
+                  {/* On a phone its key stands below it: beside it a sentence would be a column of words. */}
+                  <span className="mr-auto min-w-0 grow basis-[calc(100%-2.5rem)] sm:basis-0">
                     {b.reason}
                     {b.onRoad && <span className="block text-muted">Driving shows it: it keeps nobody from handing over</span>}
                   </span>
@@ -112,7 +113,7 @@ function StepKey({ step: { check, place }, go }: { step: NonNullable<Block["step
   const { name, station } = CHECKS[check];
   const at = layout && place ? `, ${inSentence(jointName(layout, place))}` : "";
   return (
-    <Button className="shrink-0" onClick={() => go(station ?? "check", check, place)}>
+    <Button className="shrink-0 max-sm:ml-8" onClick={() => go(station ?? "check", check, place)}>
       {name}
       {at}
     </Button>
