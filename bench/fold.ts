@@ -14,7 +14,7 @@ function timed(work: () => unknown, repeats = 7): number {
   return best;
 }
 
-/** What a tap on the bench costs: a fold of a long journal, a survey judged, a smoke run judged. */
+/** Cost of a tap on the bench: a fold of a long journal, a survey judged, a smoke run judged. */
 export function foldTimes(): [string, number][] {
   const { job } = proved();
   while (job.entries.length < 5000) job.add("note", { text: `note ${job.entries.length}` });

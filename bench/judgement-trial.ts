@@ -17,7 +17,7 @@ import type { HiddenCar } from "./hidden-cars";
 /** Odds from which a technician with a fixed order goes and confirms the first suspect. */
 const SURE = 0.5;
 const MOST_CHECKS = 16;
-/** What a fault costs that was not found at all, on top of what was spent, minutes. */
+/** Cost of a fault that was not found at all, on top of what was spent, minutes. */
 const GIVEN_UP = 60;
 
 export interface Trial {

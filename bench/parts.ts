@@ -1,4 +1,4 @@
-/** What is measured: each part prints its figures and what they aim at; nothing here passes or fails. */
+/** Measured parts: each part prints its figures and what they aim at; nothing here passes or fails. */
 import { spawnSync } from "node:child_process";
 import { existsSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";

@@ -27,7 +27,7 @@ export async function answerLine(line: string): Promise<unknown> {
   }
 }
 
-/** What is said of what was thrown: what was wrong with the input and where, or that the program itself is at fault. */
+/** Wording of what was thrown: what was wrong with the input and where, or that the program itself is at fault. */
 export function errorOf(thrown: unknown): { readonly error: { readonly message: string; readonly path: string } } {
   if (thrown instanceof BadInput) return { error: { message: thrown.message, path: thrown.path } };
   return { error: { message: `The program failed on this input, please report it: ${(thrown as Error).message}`, path: "" } };

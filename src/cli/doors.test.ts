@@ -67,7 +67,7 @@ function mutated(value: Json, noise: ReturnType<typeof seededNoise>): { value: J
   return { value: copy.root as Json, told: told.join(", ") };
 }
 
-/** What is wrong with how a door answered; undefined where it took the value or said well what was wrong with it. */
+/** Everything wrong with how a door answered; undefined where it took the value or said well what was wrong with it. */
 async function faultOf(door: (value: Json) => unknown, value: Json): Promise<string | undefined> {
   try {
     await door(value);

@@ -176,7 +176,7 @@ export async function restore(
   return { ...manifest, again };
 }
 
-/** What is wrong with a data folder, each with what to do; nothing where all is well. */
+/** Everything wrong with a data folder, each with what to do; nothing where all is well. */
 export interface Findings {
   readonly jobs: number;
   readonly files: number;

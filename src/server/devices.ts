@@ -70,7 +70,7 @@ export function deviceOf(headers: Headers, at: Db = db()): { readonly id: string
 /** The device that asks, as its sign-ins name it: empty on the shop's own machine. */
 export const deviceIdOf = (headers: Headers, at: Db = db()): string => deviceOf(headers, at)?.id ?? "";
 
-/** What a device is called. @param id empty on the shop's own machine. */
+/** Name of a device. @param id empty on the shop's own machine. */
 export const deviceName = (id: string, at: Db = db()): string =>
   id === ""
     ? "the shop's machine"

@@ -27,7 +27,7 @@ function looked(entry: Entry, at: Db): Queued {
   }
 }
 
-/** What waited on a device, looked through before any of it is taken in. */
+/** Entries that waited on a device, looked through before any of it is taken in. */
 export const lookThrough = ({ entries }: QueueFile, at: Db = db()): Queued[] => entries.map((entry) => looked(entry, at));
 
 /**

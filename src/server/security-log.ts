@@ -23,6 +23,6 @@ export const loggedOf = (
   detail: string,
 ): void => logged({ what, who: who?.name ?? "", device: deviceName(deviceIdOf(request.headers)), detail });
 
-/** What happened at the doors, the newest first. */
+/** Events at the doors, the newest first. */
 export const readSecurityLog = (at: Db = db()): SecurityLine[] =>
   at.select().from(securityLog).orderBy(desc(securityLog.id)).limit(SHOWN).all() as SecurityLine[];

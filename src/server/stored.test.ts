@@ -26,7 +26,7 @@ const STORED = "src/server/fixtures/stored";
 const json = (name: string) => JSON.parse(readFileSync(`${STORED}/${name}.json`, "utf8"));
 const NOW = Date.parse("2026-12-01T00:00:00Z");
 
-/** What is said of a job, as far as it must not change with the shape of the code. */
+/** Wording of a job, as far as it must not change with the shape of the code. */
 const saidOf = ({ status, checks, proof, suspects, offCar, findings, repairs }: JobState) => ({
   status,
   checks: checks.map((c) => [c.check, c.verdict.outcome, c.verdict.headline, c.verdict.measures.map((m) => m.value.value)]),

@@ -36,7 +36,7 @@ export function QuantityField({
   value: string;
   onChange: (typed: string) => void;
   hint?: string | undefined;
-  /** What is wrong with it besides what it says itself: that it is missing */
+  /** Everything wrong with it besides what it says itself: that it is missing */
   error?: string | undefined;
   required?: boolean;
   onBlur?: () => void;

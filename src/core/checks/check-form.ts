@@ -5,7 +5,7 @@ import type { Joint } from "../vehicle";
 import type { CheckContext } from "./context";
 import type { RequiredSize } from "./required-size";
 
-/** What a check need not ask, because the job or the shop has it already. */
+/** Facts that the form of a check is not asked for, because the job or the shop has it already. */
 export interface CheckFacts {
   readonly context: CheckContext;
   readonly instruments: readonly Instrument[];

@@ -120,7 +120,7 @@ const wrongNumber = ({ name, low, high }: SeriesColumn, value: number): string |
   return value > high ? `${name} cannot lie above ${high}` : undefined;
 };
 
-/** What is wrong with a series, and where; undefined where all is well. */
+/** Everything wrong with a series, and where; undefined where all is well. */
 function wrongRow(
   list: readonly unknown[],
   columns: readonly SeriesColumn[],

@@ -4,7 +4,7 @@ import type { InstrumentUse } from "./fields";
 
 const isOffZero = ({ zero, division }: InstrumentUse) => Math.abs(toSi(zero)) > Math.abs(toSi(division)) * (1 + 1e-9);
 
-/** What to say of a gauge that does not stand at zero while it is typed: before it is read, it can still be set. */
+/** Wording of a gauge that does not stand at zero while it is typed: before it is read, it can still be set. */
 export function offZero(instrument: InstrumentUse): string | undefined {
   return isOffZero(instrument)
     ? `It shows ${formatQuantity(instrument.zero)} with nothing on it, more than one division: set it to zero, or its reading will not count`

@@ -23,7 +23,7 @@ const NO_SAMPLES: TakenSamples = {
   source: { kind: "typed" },
 };
 
-/** What a form holds of readings over time, whatever a kept draft gave back. */
+/** Form value of readings over time, whatever a kept draft gave back. */
 export const takenSamples = (raw: unknown): TakenSamples =>
   typeof raw === "object" && raw !== null && Array.isArray((raw as TakenSamples).samples)
     ? { ...NO_SAMPLES, ...(raw as TakenSamples) }

@@ -62,7 +62,7 @@ export interface ZoneKnowledge {
 /** What a check says; `Seen` are the observations that its rows weigh. */
 export interface Verdict<Seen extends string = string> {
   readonly outcome: Outcome;
-  /** What the outcome is called here, where the kind's own word would say too much: "Within the limit" */
+  /** Name of the outcome here, where the kind's own word would say too much: "Within the limit" */
   readonly word?: string;
   /** One line a technician would say. */
   readonly headline: string;

@@ -41,7 +41,7 @@ export function findingPlaces(layout: Layout, vehicle: VehicleFacts): { readonly
   return [...layout.joints, ...others, CABIN_SEAL].map(({ id, name }) => ({ id, name }));
 }
 
-/** What going straight to a suspect takes, minutes. */
+/** Minutes to confirm a suspect by hand, by trait. */
 export const CONFIRM_MINUTES = Object.assign({ healthy: 0 }, ...Object.values(FAMILIES).map((f) => f.confirmMinutes)) as Readonly<
   Record<Trait, number>
 >;

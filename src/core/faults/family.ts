@@ -20,7 +20,7 @@ export interface FaultFamily {
   /** Whether a vehicle can have its faults */
   fitted(vehicle: VehicleFacts): boolean;
   causes(vehicle: VehicleFacts): readonly Cause[];
-  /** What a leak at a joint is called by the zone it lets into; zones whose leaks nothing is weighed for are left out */
+  /** Name of a leak at a joint by the zone it lets into; zones whose leaks nothing is weighed for are left out */
   readonly leaksInto: Partial<Readonly<Record<ZoneId, Trait>>>;
   /**
    * What going straight to a suspect takes, minutes by trait: uncover it, cap it off, put a gauge or a known good part on.

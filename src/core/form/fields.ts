@@ -30,7 +30,7 @@ interface Parts {
 /** Where a value comes from that nobody types. */
 interface FromKnown {
   readonly value: (state: FormState<never>) => unknown;
-  /** What to do where nothing is known */
+  /** Advice on what to do where nothing is known */
   readonly elsewhere?: string;
 }
 
@@ -163,7 +163,7 @@ export interface Shown {
   readonly free?: true;
   /** Among the readings */
   readonly column?: string;
-  /** What to say where it is missing */
+  /** Wording where it is missing */
   readonly missing?: string;
 }
 
@@ -213,7 +213,7 @@ export function number(
     readonly bare?: Bare;
     readonly unit?: UnitId;
     readonly swings?: true;
-    /** What to say of what is no number */
+    /** Wording of what is no number */
     readonly wrong?: string;
     readonly min?: Bound;
     readonly above?: Bound;

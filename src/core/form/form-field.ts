@@ -1,6 +1,6 @@
 import type { BandId, Quantity, UnitId } from "../units";
 
-/** What is typed into a form so far, by its fields' names: a name with dots lies deeper. Untouched fields are absent. */
+/** Text as typed into a form so far, by its fields' names: a name with dots lies deeper. Untouched fields are absent. */
 export type Draft = Readonly<Record<string, unknown>>;
 
 /** A form as a field sees it when it is asked: what is known without asking, and what the other fields hold. */
@@ -23,7 +23,7 @@ interface Common<Known> {
   readonly when?: (state: FormState<Known>) => boolean;
   /** Whether it goes into the record, where it is asked and may stand there for nothing: the start of what nobody timed */
   readonly counts?: (state: FormState<Known>) => boolean;
-  /** What to say where nothing was said though it is needed here, by what is known: a meter's flow on a metered engine */
+  /** Wording where nothing was said though it is needed here, by what is known: a meter's flow on a metered engine */
   readonly needed?: (state: FormState<Known>) => string | undefined;
   /** What it holds while nobody touched it */
   readonly defaultValue?: (state: FormState<Known>) => unknown;
@@ -76,7 +76,7 @@ export interface TextField<Known> extends Common<Known> {
   /** A day, as 2026-01-31; a moment is typed as the clock on the wall has it, and kept as ISO 8601 in UTC */
   readonly time?: "day" | "moment";
   readonly example?: Dynamic<Known, string>;
-  /** What was typed, where it is no plain text; throws BadInput for what it cannot be */
+  /** Text as typed, where it is no plain text; throws BadInput for what it cannot be */
   readonly read?: (typed: string, state: FormState<Known>) => unknown;
   /** How it stands in its field: the inverse of `read` */
   readonly write?: (value: never) => string;
@@ -192,7 +192,7 @@ export function resolve<Known, T>(what: Dynamic<Known, T>, state: FormState<Know
   return typeof what === "function" ? (what as (state: FormState<Known>) => T)(state) : what;
 }
 
-/** What was wrong with what stands in a field; `part` where the field has parts. */
+/** The error in what stands in a field; `part` where the field has parts. */
 export interface Wrong {
   readonly message: string;
   readonly part?: string;

@@ -12,7 +12,7 @@ export interface Form<Body extends object, Known, Name extends string = string> 
   readonly computed: Readonly<Record<string, (read: Readonly<Record<string, unknown>>, state: FormState<Known>) => unknown>>;
   /** Parts that are worked out of what is known: a record that is corrected keeps its own, whatever is known since */
   readonly keeps: readonly string[];
-  /** What to do about a part of the record that no field asks for, by its path */
+  /** Advice on what to do about a part of the record that no field asks for, by its path */
   readonly elsewhere: Readonly<Record<Path, string>>;
   /** How a record stands in a field that holds it otherwise than the record does */
   readonly laidOut: Readonly<Record<string, (record: never) => unknown>>;
@@ -31,7 +31,7 @@ export interface Asking<Known, Name extends string> {
   readonly when?: (state: FormState<Known, Name>) => boolean;
   /** Whether it goes into the record, where it is asked and may stand there for nothing */
   readonly counts?: (state: FormState<Known, Name>) => boolean;
-  /** What to say where nothing was said though it is needed here */
+  /** Wording where nothing was said though it is needed here */
   readonly needed?: (state: FormState<Known, Name>) => string | undefined;
   /** What it holds while nobody touched it */
   readonly defaultValue?: (state: FormState<Known, Name>) => unknown;

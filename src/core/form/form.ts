@@ -37,7 +37,7 @@ const valueIn = <Body extends object, Known>(
   field: FormField<Known>,
 ) => (laidOut[name] ? laidOut[name](record as never) : getIn(record, field.at ?? name));
 
-/** What is wrong with a form, or not said yet. */
+/** Everything wrong with a form, or not said yet. */
 export interface FieldError {
   /** The field, with the part of it; empty where it is about the whole */
   readonly field: Path;

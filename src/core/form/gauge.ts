@@ -70,7 +70,7 @@ export function fittingGauges(shop: readonly GaugeOnHand[], { measures, reach, r
     .toSorted((a, b) => Number(short(a)) - Number(short(b)) || division(a) - division(b));
 }
 
-/** What a form holds of a gauge, whatever a kept draft gave back. */
+/** Form value of a gauge, whatever a kept draft gave back. */
 export const typedGauge = (raw: unknown): TypedGauge => (typeof raw === "object" && raw !== null ? (raw as TypedGauge) : {});
 
 /** Which of the fitting gauges is chosen: the finest that reaches where nobody chose; undefined for another one. */

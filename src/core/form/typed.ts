@@ -41,7 +41,7 @@ function readNumber<Known>(raw: string, field: NumberField<Known>, state: FormSt
   return { ok: true, value: Number(shown(convert(parsed.value, unit).value)) };
 }
 
-/** What was typed, a line each; empty ones left out. */
+/** Text as typed, a line each; empty ones left out. */
 export const linesOf = (typed: string): string[] =>
   typed
     .split("\n")

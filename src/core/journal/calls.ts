@@ -2,7 +2,7 @@ import type { Customer } from "../customer";
 import { spanOf } from "./envelope";
 import type { JobState } from "./state";
 
-/** What a customer is called about. */
+/** Subjects that a customer is called about. */
 export const CALLS = {
   "how-it-held": "Ask how it held",
   conditional: "Handed over before its proof was complete: ask what came of it",

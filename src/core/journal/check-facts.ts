@@ -50,7 +50,7 @@ export function stillOwed(kind: CheckId, { checks, proof }: Pick<JobState, "chec
   return checks.filter((c) => entries.has(c.entry)).map((c) => c.record);
 }
 
-/** What a check need not ask, as the job stands. @param wanted the place that it was opened for, where it was. */
+/** Facts that the form of a check is not asked for, as the job stands. @param wanted the place that it was opened for, where it was. */
 export function checkFacts(kind: CheckId, state: JobState, shop: Shop, context: CheckContext, wanted?: string): CheckFacts {
   const { conditions } = state;
   const places = likelyPlaces(kind, state, context);

@@ -15,7 +15,7 @@ import {
 import { ELSEWHERE, placeName } from "./places";
 import type { JobState } from "./state";
 
-/** What a repair need not ask: what is found and not repaired yet, and where. */
+/** Facts that the form of a repair is not asked for: what is found and not repaired yet, and where. */
 export function repairFacts(
   { findings }: Pick<JobState, "findings">,
   car: { readonly layout: Layout; readonly vehicle: VehicleFacts } | undefined,
@@ -41,7 +41,7 @@ export function repairFacts(
 /** How many suspects are offered before the circuits. */
 const LIKELY = 4;
 
-/** What a finding need not ask: the place that a check pointed at last, or that is suspected most. */
+/** Facts that the form of a finding is not asked for: the place that a check pointed at last, or that is suspected most. */
 export function findingFacts(
   state: Pick<JobState, "checks" | "suspects">,
   { layout, vehicle }: { readonly layout: Layout; readonly vehicle: VehicleFacts },
@@ -76,7 +76,7 @@ export function findingFacts(
   };
 }
 
-/** What a thing taken off need not ask; a car that nobody described has no places yet. */
+/** Facts that the form of a thing taken off is not asked for; a car that nobody described has no places yet. */
 export const displacedFacts = (layout: Layout | undefined): DisplacedFacts => ({ places: layout?.joints ?? [] });
 
 /**
@@ -113,7 +113,7 @@ export const decidedOf = ({ lastSeq, blocks }: Pick<JobState, "lastSeq" | "block
   ...(blocks.close.length > 0 && blocks.close.every((b) => b.onRoad) ? { onRoad: true } : {}),
 });
 
-/** What is known of a car that is parked for its monitor: its fuel, as a check had it last. */
+/** Known facts of a car that is parked for its monitor: its fuel, as a check had it last. */
 export const readinessFacts = ({ checks }: Pick<JobState, "checks">, now: ReadinessFormFacts["now"]): ReadinessFormFacts => {
   const level = checks.flatMap((c) => (c.record as { readonly fuelLevel?: number }).fuelLevel ?? []).at(-1);
   return { now, ...(level === undefined ? {} : { fuelLevel: level }) };

@@ -26,7 +26,7 @@ const LONGEST_PAUSE = 120_000;
 
 /** What the server says no to for good: wrong, not theirs to make, of no job, against what is recorded, too large. */
 const FOR_GOOD: readonly number[] = [400, 404, 409, 413];
-/** What waits until somebody has signed in. */
+/** Entries waiting until somebody has signed in. */
 const NOT_SIGNED_IN = 401;
 
 /** The first entry of a job as a device asks for it: its number is the server's. */
@@ -84,7 +84,7 @@ export function heldUp(kept: readonly Kept[]): Set<string> {
   return held;
 }
 
-/** What waits to be sent, oldest first: all but what was refused and what waits for that. */
+/** Entries waiting to be sent, oldest first: all but what was refused and what waits for that. */
 function waitingOf(kept: readonly Kept[]): Kept[] {
   const held = heldUp(kept);
   return kept.filter((k) => !k.refused && !held.has(k.id)).toSorted((a, b) => a.entry.deviceSeq - b.entry.deviceSeq);
@@ -131,7 +131,7 @@ export function afterNo(kept: Kept, status: number | undefined, message: string,
   return { ...free, tries, notBefore, ...(status === NOT_SIGNED_IN ? { asks: message } : {}) };
 }
 
-/** What waits for its author's signature, once they are in again: unsigned, or under a sign-in that the server does not take any more. */
+/** An entry waiting for its author's signature, once they are in again: unsigned, or under a sign-in that the server does not take any more. */
 export const toBeSigned = ({ entry, asks }: Kept, name: string): boolean =>
   entry.by === name && (asks !== undefined || entry.signed === undefined);
 

@@ -6,7 +6,7 @@ import { type Entry, entrySchema } from "./envelope";
 const QUEUE_FORMAT = "pelota-queue";
 const QUEUE_VERSION = 1;
 
-/** What waited on a device, as it leaves it: every entry as it was made, under its signature. */
+/** Entries that waited on a device, as it leaves it: every entry as it was made, under its signature. */
 export interface QueueFile {
   readonly format: typeof QUEUE_FORMAT;
   readonly version: typeof QUEUE_VERSION;

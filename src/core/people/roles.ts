@@ -33,7 +33,7 @@ export const ACT_IDS = Object.keys(ACTS) as Act[];
 export const may = (role: Role | undefined, act: Act): boolean =>
   role === undefined || (ACTS[act].roles as readonly Role[]).includes(role);
 
-/** What to say to whom may not. */
+/** Wording for whom may not. */
 export function mayNot(act: Act): string {
   const { words, roles } = ACTS[act];
   const who = roles.length === 1 ? "Only a lead" : "Only a technician or a lead";

@@ -1,4 +1,4 @@
-/** What happened at the doors that a lead should know of. */
+/** Events at the doors that a lead should know of. */
 export const SECURITY_EVENTS = {
   "wrong-pin": "Wrong PIN",
   "wrong-passphrase": "Wrong passphrase or code",

@@ -11,7 +11,7 @@ export const AUTO_LOCK = 10 * 60_000;
 /** So many wrong PINs without the server, and only the server lets that person in again. */
 export const WRONG_OFFLINE = 10;
 
-/** What is said to a device that a lead has put out; what waits on it is kept. */
+/** Wording to a device that a lead has put out; what waits on it is kept. */
 export const DEVICE_OUT = "This device was put out of the shop: what waits on it is kept, and leaves it as a file";
 
 /** The sign-in that something was made under, and the proof that whoever made it held its key. */

@@ -100,7 +100,7 @@ function byPump(car: Car): number {
   return REFERENCE * Math.sqrt((flow(system) / flow(alone)) * Math.sqrt(alone / Math.max(1, system)));
 }
 
-/** What was found on a car, by car: the same system is tested once. */
+/** Findings on a car, by car: the same system is tested once. */
 const found = new WeakMap<Car, number>();
 
 /** What the car's own EVAP monitor makes of its system: all leaks as one hole, m; Infinity where nothing could be pulled. */

@@ -13,7 +13,7 @@ import { MISHAPS } from "./mishaps";
 
 /** What an hour in the bay, a hint, and a car that comes back cost, in the island's marks. */
 export const PRICES = { minute: 1.2, hint: 12, wait: 8, comeback: 140, crossing: 60 } as const;
-/** What a part costs by what is wrong with it; one that nobody named, marks. */
+/** Cost of a part by what is wrong with it; one that nobody named, marks. */
 const PART = 45;
 const PARTS: Partial<Record<Cause["trait"], number>> = {
   "branch-leak": 12,

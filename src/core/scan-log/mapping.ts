@@ -12,7 +12,7 @@ const choice = strictObject({
   unit: yup.string().oneOf(UNIT_IDS, "${path}: there is no such unit").optional(),
 });
 
-/** What the user decided for each header: header → channel (null: not used) and unit. */
+/** The user's choice for each header: header → channel (null: not used) and unit. */
 export const mappingSchema = yup.lazy((mapping: unknown) => {
   const isObject = mapping !== null && typeof mapping === "object" && !Array.isArray(mapping);
   return yup

@@ -18,7 +18,7 @@ export interface HeaderMatch {
   readonly unknownUnit?: string;
 }
 
-/** What the user decided for a header; remembered by header signature. */
+/** The user's choice for a header; remembered by header signature. */
 export interface ColumnChoice {
   readonly channel: ChannelId | null;
   readonly unit?: UnitId;

@@ -3,7 +3,7 @@ import { type Quantity, toSi, UNITS, type UnitId, unitsOf } from "../units";
 import { type ChannelId, channelById } from "./channels";
 import type { HeaderMatch } from "./match-header";
 
-/** What is known of the engine that a log is of. */
+/** Known facts of the engine that a log is of. */
 export interface LoggedEngine {
   /** m³ */
   readonly displacement?: number;

@@ -36,7 +36,7 @@ const measured = (missing?: string) =>
     missing,
   );
 
-/** What was typed, its unit saying what it measures; one without a unit is in the division's. Throws BadInput for what is neither. */
+/** Text as typed, its unit saying what it measures; one without a unit is in the division's. Throws BadInput for what is neither. */
 function readMeasured(raw: string, division: unknown): Quantity {
   const own = typeof division === "string" && raw !== division ? parseMeasured(division) : undefined;
   const parsed = parseMeasured(raw, own?.ok ? own.value.unit : undefined);

@@ -27,7 +27,7 @@ const possible = VEHICLES.flatMap((facts) => {
   const causes = causesOf(context.layout, facts, FAMILY_IDS);
   return candidatesOf(context, FAMILY_IDS).map((candidate) => ({ candidate, causes }));
 });
-/** What is said beside a main observation, of several runs together, or as the weaker form of an outcome that is predicted. */
+/** Wording beside a main observation, of several runs together, or as the weaker form of an outcome that is predicted. */
 const BESIDE: readonly string[] = [
   "airflow-idle-low",
   "section-within",

@@ -9,7 +9,7 @@ export interface Band {
   /** SI, inclusive. */
   readonly low: number;
   readonly high: number;
-  /** What the field is called when we ask back. */
+  /** Name of the field when we ask back. */
   readonly name: string;
   /** Unit that people leave out: a bare number that the field's own cannot mean is taken in it */
   readonly unsaid?: UnitId;

@@ -43,7 +43,7 @@ export function withSecondBank(given: VehicleRecord): VehicleRecord {
 /** Whether somebody said so; what stands at the commonest rules nothing out. */
 export const isKnown = (vehicle: Pick<VehicleFacts, "unknown">, fact: OpenFact): boolean => !vehicle.unknown?.includes(fact);
 
-/** What a vehicle is called: make, model and year, or what is known instead. */
+/** Name of a vehicle: make, model and year, or what is known instead. */
 export function vehicleName({ make, model, year, fuel, displacement }: VehicleFacts): string {
   const name =
     [make, model].filter(Boolean).join(" ") || `${fuel === "diesel" ? "Diesel" : "Petrol"} ${formatQuantity(displacement)}`;

@@ -117,9 +117,9 @@ export const vehicleFields = fields({
     units: ["bar", "psi", "kPa"],
     example: "1.1",
   }).optional(),
-  /** What moves its vanes or its wastegate; the usual one of its fuel and year where nobody said */
+  /** Drive of its vanes or its wastegate; the usual one of its fuel and year where nobody said */
   boostWorked: worked(WORKED_BY, "What moves the turbo's vanes or wastegate"),
-  /** What moves the valves of exhaust led back and of secondary air, where those are fitted */
+  /** Drive of the valves of exhaust led back and of secondary air, where those are fitted */
   egrWorked: worked(MOTOR_OR_VACUUM, "What moves the EGR valve"),
   airValveWorked: worked(MOTOR_OR_VACUUM, "What opens the air switching valve"),
   /** Ports that secondary air comes out of, behind each switching valve */

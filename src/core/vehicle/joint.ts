@@ -1,7 +1,7 @@
 /** How gas passes a joint when nobody acts on it, engine standing; one-way from its `to` to its `from`. */
 export type JointRest = "open" | "closed" | "one-way";
 
-/** What ties two zones, or a zone to the outside. A joint to the outside is a place that can leak or be sealed. */
+/** A joint between two zones, or from one to the outside. A joint to the outside is a place that can leak or be sealed. */
 export interface JointIn<Zone extends string> {
   readonly id: string;
   readonly name: string;
@@ -24,7 +24,7 @@ export interface JointIn<Zone extends string> {
   readonly feeds?: Zone;
 }
 
-/** What comes off at the end of a hose, pipe or line. */
+/** Parts that come off at the end of a hose, pipe or line. */
 export interface HoseEnd {
   readonly removes: string;
   /** What setting up and reading a run from here takes */

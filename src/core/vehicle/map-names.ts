@@ -34,7 +34,7 @@ export interface MapName {
   readonly text: string;
   /** Type size, map units */
   readonly size: number;
-  /** What it names: it stands inside if it fits there, or else near it */
+  /** Part that it names: it stands inside if it fits there, or else near it */
   readonly of: Box;
   /** Whether it may stand inside */
   readonly inside: boolean;

@@ -24,14 +24,14 @@ const commonestDiesel = (year = FILTERED) => ({
 const MOTORS = 2012;
 const isOld = ({ year }: Pick<VehicleFacts, "year">) => year === undefined || year < MOTORS;
 
-/** What moves the vanes or the wastegate of a turbocharger; as usual where nobody said. */
+/** Drive of the vanes or the wastegate of a turbocharger; as usual where nobody said. */
 export const boostWorkedBy = (facts: Pick<VehicleFacts, "boostWorked" | "fuel" | "year">): WorkedBy =>
   facts.boostWorked ?? (!isOld(facts) ? "electric" : facts.fuel === "diesel" ? "vacuum" : "pressure");
 
-/** What moves the valve of exhaust led back: a motor, where nobody said otherwise. */
+/** Drive of the valve of exhaust led back: a motor, where nobody said otherwise. */
 export const egrWorkedBy = (facts: Pick<VehicleFacts, "egrWorked">): WorkedBy => facts.egrWorked ?? "electric";
 
-/** What moves a secondary-air switching valve; as usual where nobody said. */
+/** Drive of a secondary-air switching valve; as usual where nobody said. */
 export const airValveWorkedBy = (facts: Pick<VehicleFacts, "airValveWorked" | "year">): WorkedBy =>
   facts.airValveWorked ?? (isOld(facts) ? "vacuum" : "electric");
 

@@ -26,7 +26,7 @@ export interface TypedForm<Body extends object, Known, Name extends string = str
   readonly filled: ReturnType<typeof toRecord<Body, Known>>;
   /** The same as it stands this moment, drawn yet or not: what is recorded */
   readonly now: () => ReturnType<typeof toRecord<Body, Known>>;
-  /** What was typed, as it stands this moment */
+  /** Text as typed, as it stands this moment */
   readonly draft: () => Draft;
   /** What a field holds: typed, or known already */
   readonly value: <T = unknown>(name: Name) => T;

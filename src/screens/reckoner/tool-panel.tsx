@@ -12,7 +12,7 @@ import { AnswerRows } from "./answer";
 import { draftKey, linkTo } from "./link";
 import { type OpenJob, TakeIntoJob } from "./take-into-job";
 
-/** What was typed is worked out as it is typed. */
+/** Text is worked out as it is typed. */
 function worked(tool: Tool, record: object | undefined): { readonly answer?: Answer; readonly refused?: string } {
   if (!record) return {};
   try {

@@ -215,7 +215,7 @@ export async function keepPictureHere(picture: KeptPicture): Promise<void> {
 export const dropPicture = async (jobId: string, sha256: string): Promise<void> =>
   (await device()).delete("pictures", [jobId, sha256]);
 
-/** What to say where this device could not keep something. */
+/** Wording where this device could not keep something. */
 export const cannotKeep = (error: unknown): string =>
   (error as Error).name === "QuotaExceededError"
     ? "The storage of this device is full: nothing was recorded, and what you typed is still here. Free some space on it, then do it again"

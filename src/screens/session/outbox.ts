@@ -261,7 +261,7 @@ export function useKept(): readonly Kept[] {
   return kept;
 }
 
-/** What waits to be sent, and what was refused with what waits for it. */
+/** Entries waiting to be sent, and what was refused with what waits for it. */
 export const sorted = (kept: readonly Kept[]) => {
   const held = heldUp(kept);
   return {

@@ -66,7 +66,7 @@ export function People() {
   );
 }
 
-/** What is said of a person beside the role. */
+/** Wording of a person beside the role. */
 function standing({ left, hasPin }: Person): string {
   if (left) return "works here no more";
   return hasPin ? "" : "no PIN yet: cannot sign in";

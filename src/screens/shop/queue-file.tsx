@@ -9,7 +9,7 @@ import { ErrorNote } from "@/ui/field";
 import { shortTime } from "../job/short-time";
 import { sendJson } from "../session/api";
 
-/** What waited on a device that was put out: looked through, then taken in as the lead chooses. */
+/** Entries that waited on a device that was put out: looked through, then taken in as the lead chooses. */
 export function QueueFile({ text, done }: { text: string; done: () => void }) {
   const [seen, setSeen] = useState<readonly Queued[]>();
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());

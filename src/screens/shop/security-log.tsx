@@ -9,7 +9,7 @@ import { shortTime } from "../job/short-time";
 import { getJson } from "../session/api";
 import { usePerson } from "../session/person";
 
-/** What happened at the doors, for the lead: read when it is asked for, and never changed. */
+/** Events at the doors, for the lead: read when it is asked for, and never changed. */
 export function SecurityLog() {
   const [lines, setLines] = useState<readonly SecurityLine[]>();
   const [error, setError] = useState("");

@@ -9,7 +9,7 @@ import { Note } from "@/ui/note";
 import { deviceId } from "../session/device";
 import { readKept } from "../session/device-store";
 
-/** What waits on a device that is not let in: nothing of it is lost, and a lead takes it in from a file. */
+/** Entries waiting on a device that is not let in: nothing of it is lost, and a lead takes it in from a file. */
 export function WaitingFile() {
   const [kept, setKept] = useState<readonly Kept[]>([]);
   useEffect(() => {

@@ -139,7 +139,7 @@ export const entries = sqliteTable(
   ],
 );
 
-/** What happened at the doors that a lead should know of: appended to, and held so by the database itself. */
+/** Events at the doors that a lead should know of: appended to, and held so by the database itself. */
 export const securityLog = sqliteTable("security_log", {
   id: integer("id").primaryKey({ autoIncrement: true }),
   at: text("at").notNull(),

@@ -57,7 +57,7 @@ export function readAirflow(record: AirflowRecord, context: Pick<CheckContext, "
   });
 }
 
-/** What makes a reading prove nothing; undefined where nothing does. */
+/** The trap that makes a reading prove nothing; undefined where nothing does. */
 function trapOf(
   record: AirflowRecord,
   readings: readonly AirflowReading[],

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What the airflow check says. */
+/** Likelihood rows of the airflow check. */
 export const rows = {
   "airflow-restricted": {
     says: "full throttle does not fill the manifold",

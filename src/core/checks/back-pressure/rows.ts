@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What pressure before the catalyst says. Own estimates. */
+/** Likelihood rows of pressure before the catalyst. Own estimates. */
 export const rows = {
   "back-high": {
     says: "too much pressure before the catalyst",

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What a boost log says. Own estimates: shapes are told apart by airflow, members of one are not. */
+/** Likelihood rows of a boost log. Own estimates: shapes are told apart by airflow, members of one are not. */
 export const rows = {
   "boost-sound": {
     says: "boost holds what is asked for, and the air meter fits",

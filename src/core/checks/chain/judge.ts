@@ -95,7 +95,7 @@ const BROKEN: Record<LinkId, string> = {
   plate: "a plate is broken or loose: it can fall into a cylinder, do not run the engine",
 };
 
-/** What to do where vacuum from elsewhere is too little to try anything on. */
+/** Advice on what to do where vacuum from elsewhere is too little to try anything on. */
 const TOO_LITTLE: Partial<Record<VacuumSource, string>> = {
   reservoir:
     "too little left in the reservoir: drawn empty by trying, or it leaks. Run the engine, stop it and read at once; hold-test reservoir and check valve if it is short again",

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What a vacuum chain says. */
+/** Likelihood rows of a vacuum chain. */
 export const rows = {
   "chain-broken:*": {
     says: "the vacuum chain is broken at a link",

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What a measured circuit says. */
+/** Likelihood rows of a measured circuit. */
 export const rows = {
   "circuit-dead:*": {
     says: "a circuit is dead",

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What crankcase pressure says. */
+/** Likelihood rows of crankcase pressure. */
 export const rows = {
   "crankcase-suction": {
     says: "too much suction in the crankcase",

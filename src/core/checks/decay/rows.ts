@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What pressure decay says. */
+/** Likelihood rows of pressure decay. */
 export const rows = {
   "decay-leaks": {
     says: "pressure fell like a leak that must be caught",

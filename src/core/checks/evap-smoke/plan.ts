@@ -19,7 +19,7 @@ export interface EvapSmokeAim extends EvapAim {
   readonly hotTank?: boolean;
 }
 
-/** What each entry costs: said before it is chosen. */
+/** Cost of each entry: said before it is chosen. */
 export function entryPrice(entry: Joint): string {
   switch (entry.id) {
     case "service-port":

@@ -2,7 +2,7 @@ import type { Saying } from "../../faults";
 import { rows as pinch } from "../pinch/rows";
 import { rows as smoke } from "../smoke/rows";
 
-/** What a smoke run of the vapour system says; a section capped off in the run says what a branch shut off says. */
+/** Likelihood rows of a smoke run of the vapour system; a section capped off in the run says what a branch shut off says. */
 export const rows = {
   "smoke-at:*": smoke["smoke-at:*"],
   "smoke-none-outside": smoke["smoke-none-outside"],

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What the gases at the tail say; where air came in they say only with the ECU's own reading beside them. Own estimates. */
+/** Likelihood rows of the gases at the tail; where air came in they say only with the ECU's own reading beside them. Own estimates. */
 export const rows = {
   "gas-good": {
     says: "exhaust gases as they should be",

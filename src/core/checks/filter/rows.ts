@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What a filter's pressure difference says. Own estimates. */
+/** Likelihood rows of a filter's pressure difference. Own estimates. */
 export const rows = {
   "filter-loaded": {
     says: "the filter's pressure difference is too high",

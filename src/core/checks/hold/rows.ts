@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What a hold test says. */
+/** Likelihood rows of a hold test. */
 export const rows = {
   "hold-leaks:*": {
     says: "a part did not hold its vacuum",

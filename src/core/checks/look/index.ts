@@ -24,7 +24,7 @@ function planLook(_context: CheckContext): Plan {
   };
 }
 
-/** What was found stands; a place not reached is no evidence, and a fine look clears nothing. */
+/** A finding stands; a place not reached is no evidence, and a fine look clears nothing. */
 function judgeLook(record: LookRecord, context: CheckContext): Verdict<Seen> {
   const list = lookList(context.layout, context.vehicle);
   const named = (state: string) =>
@@ -54,7 +54,7 @@ function judgeLook(record: LookRecord, context: CheckContext): Verdict<Seen> {
   };
 }
 
-/** What was found by eye owes its place tight; a place seen seated and whole is just that. */
+/** A finding by eye owes its place tight; a place seen seated and whole is just that. */
 function lookClaims({ items }: LookRecord, _verdict: Verdict, { layout, vehicle }: CheckContext): Claim[] {
   const list = lookList(layout, vehicle);
   return items.flatMap(({ id, state }): Claim[] => {

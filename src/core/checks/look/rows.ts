@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What eyes, hands, ears and nose say. */
+/** Likelihood rows of eyes, hands, ears and nose. */
 export const rows = {
   "look-found:*": {
     says: "found by eye and hand",

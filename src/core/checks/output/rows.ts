@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What a commanded part says. */
+/** Likelihood rows of a commanded part. */
 export const rows = {
   "output-works:*": {
     says: "a commanded part answered",

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What a branch shut off says. */
+/** Likelihood rows of a branch shut off. */
 export const rows = {
   "pinch-recovers": {
     says: "the reading recovered with a branch shut off",

@@ -46,7 +46,7 @@ export function testedBy(record: Pick<PressureTest, "entry" | "blocked" | "heldO
   return reachOf(layout, { ...record, blocked: [...record.blocked, ...ties] });
 }
 
-/** What to say where the crankcase stood under the pressure too. */
+/** Wording where the crankcase stood under the pressure too. */
 const crankcaseSays = (record: PressureTest, reach: Reach): string[] =>
   reach.zones.includes("crankcase")
     ? [
@@ -56,7 +56,7 @@ const crankcaseSays = (record: PressureTest, reach: Reach): string[] =>
       ]
     : [];
 
-/** What makes a test prove nothing. */
+/** The trap that makes a test prove nothing. */
 function trapOf(record: PressureTest, reach: Reach, context: CheckContext): string | undefined {
   const { layout } = context;
   const top = topOf(record);

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What air under pressure says, joint by joint. Own estimates: soap and the ear miss what a shroud hides. */
+/** Likelihood rows of air under pressure, joint by joint. Own estimates: soap and the ear miss what a shroud hides. */
 export const rows = {
   "escape-at:*": {
     says: "air escaped at a joint under pressure",

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What a probe says. */
+/** Likelihood rows of a probe. */
 export const rows = {
   "probe-at:*": {
     says: "the probe reacted at a spot",

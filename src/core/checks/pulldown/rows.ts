@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What a pull-down trace says. */
+/** Likelihood rows of a pull-down trace. */
 export const rows = {
   "pulldown-creeps": {
     says: "vacuum comes in with everything shut",

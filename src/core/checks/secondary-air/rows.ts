@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What secondary air says, made to run by hand. Own estimates. */
+/** Likelihood rows of secondary air, made to run by hand. Own estimates. */
 export const rows = {
   "air-arrives": {
     says: "secondary air arrives in the exhaust",

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What a smoke run says, and what several say together. */
+/** Likelihood rows of a smoke run, and what several say together. */
 export const rows = {
   "smoke-at:*": {
     says: "smoke was seen at a joint",
@@ -62,7 +62,7 @@ export const rows = {
     testedReason: "the opening that moved or stayed lies in this part",
   },
 } as const satisfies Rows;
-/** What one run says. */
+/** Observation of one run. */
 export type Seen = Exclude<Saying<typeof rows>, Together>;
 /** What several say together. */
 type Together = "section-within";

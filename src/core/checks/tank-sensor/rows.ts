@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What the tank-pressure sensor against its curve says. */
+/** Likelihood rows of the tank-pressure sensor against its curve. */
 export const rows = {
   "sensor-off": {
     says: "the tank-pressure sensor misses its curve",

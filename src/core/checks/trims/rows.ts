@@ -25,7 +25,7 @@ const onBank = (bank: 1 | 2): LikelihoodRow => ({
   bank,
 });
 
-/** What a survey says: outcomes of one check, over which each trait's likelihoods add up to about 1. */
+/** Likelihood rows of a survey: outcomes of one check, over which each trait's likelihoods add up to about 1. */
 export const rows = {
   "lean-fades-with-flow": FADES,
   "lean-fades-bank-1": onBank(1),

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What the gauge says. */
+/** Likelihood rows of the gauge. */
 export const rows = {
   "vacuum-low": {
     says: "steady and low intake vacuum",

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What a valve test says. */
+/** Likelihood rows of a valve test. */
 export const rows = {
   "valve-leaks:*": {
     says: "a valve leaks where it must hold",

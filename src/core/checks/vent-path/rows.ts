@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What the blown-through vent path says. */
+/** Likelihood rows of the blown-through vent path. */
 export const rows = {
   "vent-blocked:*": {
     says: "the vent path is blocked at a part",

@@ -4,7 +4,7 @@ import { CODES } from "./codes";
 import { rows } from "./rows";
 import { CONFIRM_MINUTES } from "./traits";
 
-/** What keeps boost from being what is asked for. */
+/** Causes that keep boost from being what is asked for. */
 export const boost = {
   fitted: ({ induction }) => induction === "turbo",
   causes: () => CAUSES,

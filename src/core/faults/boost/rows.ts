@@ -1,6 +1,6 @@
 import type { Rows } from "../row";
 
-/** What boost codes say before any check. Own estimates. */
+/** Likelihood rows of boost codes. Own estimates. */
 export const rows = {
   "code:low-boost": {
     says: "a low-boost code is stored",

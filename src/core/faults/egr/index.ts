@@ -4,7 +4,7 @@ import { CODES } from "./codes";
 import { rows } from "./rows";
 import { CONFIRM_MINUTES } from "./traits";
 
-/** What keeps exhaust from being led back as asked, or leads it back unasked. */
+/** Causes that keep exhaust from being led back as asked, or lead it back unasked. */
 export const egr = {
   fitted: ({ fitted }) => fitted.includes("egr") || fitted.includes("low-pressure-egr"),
   causes: () => CAUSES,

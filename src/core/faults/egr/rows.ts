@@ -1,6 +1,6 @@
 import type { Rows } from "../row";
 
-/** What EGR codes say before any check. Own estimates. */
+/** Likelihood rows of EGR codes. Own estimates. */
 export const rows = {
   "code:egr-flow": {
     says: "an EGR code is stored",

@@ -1,4 +1,4 @@
-/** What going straight to a suspect takes, minutes. */
+/** Minutes to confirm a suspect by hand, by trait. */
 export const CONFIRM_MINUTES = {
   "egr-blocked": 20,
   "egr-cooler-leak": 25,

@@ -4,7 +4,7 @@ import { CODES } from "./codes";
 import { rows } from "./rows";
 import { CONFIRM_MINUTES } from "./traits";
 
-/** What makes an engine breathe or burn wrongly: leaks, blockages, stuck devices, lying meters, fuel. */
+/** Causes that make an engine breathe or burn wrongly: leaks, blockages, stuck devices, lying meters, fuel. */
 export const engine = {
   fitted: () => true,
   causes,

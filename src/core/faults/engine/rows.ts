@@ -1,6 +1,6 @@
 import type { Rows } from "../row";
 
-/** What the engine's codes and symptoms say before any check. */
+/** Likelihood rows of the engine's codes and symptoms. */
 export const rows = {
   "code:lean": {
     says: "a lean code is stored",

@@ -1,4 +1,4 @@
-/** What going straight to a suspect takes, minutes. */
+/** Minutes to confirm a suspect by hand, by trait. */
 export const CONFIRM_MINUTES = {
   // Leaks by where the air gets in
   "manifold-leak": 35,

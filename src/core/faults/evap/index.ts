@@ -4,7 +4,7 @@ import { CODES } from "./codes";
 import { rows } from "./rows";
 import { CONFIRM_MINUTES } from "./traits";
 
-/** What lets fuel vapour out, or keeps the tank from breathing. */
+/** Causes that let fuel vapour out, or keep the tank from breathing. */
 export const evap = {
   fitted: ({ fitted }) => fitted.includes("evap"),
   causes: () => CAUSES,

@@ -1,6 +1,6 @@
 import type { Rows } from "../row";
 
-/** What the vapour system's codes and what owners tell of it say before any check. */
+/** Likelihood rows of the vapour system's codes and symptoms. */
 export const rows = {
   "code:evap": {
     says: "an EVAP code is stored",

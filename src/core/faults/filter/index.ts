@@ -4,7 +4,7 @@ import { CODES } from "./codes";
 import { rows } from "./rows";
 import { CONFIRM_MINUTES } from "./traits";
 
-/** What loads or breaks a particulate filter, and what lies about it. */
+/** Causes that load or break a particulate filter, and what lies about it. */
 export const filter = {
   fitted: ({ fitted }) => fitted.includes("particulate-filter"),
   causes: () => CAUSES,

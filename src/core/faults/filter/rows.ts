@@ -1,6 +1,6 @@
 import type { Rows } from "../row";
 
-/** What the filter's codes and what owners tell of it say before any check. Own estimates. */
+/** Likelihood rows of the filter's codes and symptoms. Own estimates. */
 export const rows = {
   "code:filter-full": {
     says: "a code for a filter that is full",

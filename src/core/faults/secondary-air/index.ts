@@ -4,7 +4,7 @@ import { CODES } from "./codes";
 import { rows } from "./rows";
 import { CONFIRM_MINUTES } from "./traits";
 
-/** What keeps secondary air from the exhaust of a cold engine, or lets exhaust back. */
+/** Causes that keep secondary air from the exhaust of a cold engine, or let exhaust back. */
 export const secondaryAir = {
   fitted: ({ fitted }) => fitted.includes("secondary-air"),
   causes: () => CAUSES,

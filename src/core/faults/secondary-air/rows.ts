@@ -1,6 +1,6 @@
 import type { Rows } from "../row";
 
-/** What secondary air's codes and what owners tell of it say before any check. Own estimates. */
+/** Likelihood rows of secondary air's codes and symptoms. Own estimates. */
 export const rows = {
   "code:air-flow": {
     says: "a code for too little secondary air",

@@ -1,7 +1,7 @@
 import { GAMMA, R_AIR } from "../air";
 import { CRITICAL_RATIO } from "../orifice";
 
-/** What ties two zones. SI; pressures Pa absolute, flows kg/s, positive from `from` to `to`. */
+/** A joint between two zones. SI; pressures Pa absolute, flows kg/s, positive from `from` to `to`. */
 export type JointLaw =
   /** ṁ = CdA·ψ, both ways (`softFlux`) */
   | { readonly type: "orifice"; readonly effectiveArea: number }

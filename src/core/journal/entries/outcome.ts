@@ -1,7 +1,7 @@
 import { choice, fields, formOf, text } from "../../form";
 import { entryKind } from "./entry-kind";
 
-/** What happened weeks later. */
+/** Events weeks later. */
 export const OUTCOMES = { held: "It held", "came-back": "It came back", "not-seen-again": "The car was not seen again" } as const;
 
 const outcomeFields = fields({

@@ -61,7 +61,7 @@ const has =
 const isTurbo = ({ value }: State<"induction">) => value("induction") === "turbo";
 const isPetrol = ({ value }: State<"fuel">) => value("fuel") !== "diesel";
 
-/** What moves a device; where nobody says, what its fuel and year mostly have. */
+/** Drive of a device; where nobody says, what its fuel and year mostly have. */
 const usually = (usual: (facts: VehicleRecord) => WorkedBy) => ({
   hint: ({ value }: State<"year" | "fuel">) => {
     const year = Number(value("year"));

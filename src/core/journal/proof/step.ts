@@ -52,7 +52,7 @@ export function waysOf(
   return inVain && rest.length > 0 ? [...rest, ...own] : [...own, ...rest];
 }
 
-/** What to do next about questions that stand unanswered alike: from the way in that gets furthest, where it has one. */
+/** Advice on what to do next about questions that stand unanswered alike: from the way in that gets furthest, where it has one. */
 export function stepFor(
   [first, ...more]: readonly [Obligation, ...Obligation[]],
   layout: Layout | undefined,

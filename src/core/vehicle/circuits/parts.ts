@@ -62,7 +62,7 @@ export const seal = <const Zone extends string, const Feeds extends string = Zon
   joint: { id, name, from, to: "outside", kind: "seal", rest: "closed", ...more },
 });
 
-/** What ties two zones, or opens one to the outside. */
+/** A joint between two zones, or from one to the outside. */
 export const tie = <const From extends string, const To extends string>(
   when: When,
   id: string,
@@ -87,7 +87,7 @@ export const hose = <const Feeds extends string = "manifold">(
 ): JointRow<"manifold" | Feeds> =>
   seal<"manifold", Feeds>(when, id, name, "manifold", { pinchable: true, end, ...(feeds ? { feeds } : {}) });
 
-/** What comes off at a hose's end, and how long getting in there, setting up and reading takes, minutes. */
+/** Parts that come off at a hose's end, and how long getting in there, setting up and reading takes, minutes. */
 export const off = (removes: string, minutes: number, more: Partial<HoseEnd> = {}): HoseEnd => ({ removes, minutes, ...more });
 /** The same where the trade goes in first. */
 export const usual = (removes: string, minutes: number, more: Partial<HoseEnd> = {}): HoseEnd =>

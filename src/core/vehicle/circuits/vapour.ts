@@ -20,7 +20,7 @@ const canisterPump = where((e) => e.monitor === "canister-pump");
 /** Gas space of a tank that is about half full; of a tank nobody described, 50 L. */
 const tankGas = (f: VehicleFacts) => 0.6 * (f.evap ? toSi(f.evap.tank) : 50 * litre);
 
-/** What keeps fuel vapour in: from the purge valve to the filler cap. */
+/** Causes that keep fuel vapour in: from the purge valve to the filler cap. */
 export const ZONES = [
   zone(evap, "purge-line", "Purge line", 0.2 * litre),
   zone(evap, "canister", "Canister", 2.5 * litre),

@@ -11,7 +11,7 @@ import {
   zoneName,
 } from "@/core/vehicle";
 
-/** What is said of a joint on the map, and how that is drawn. */
+/** Wording of a joint on the map, and how that is drawn. */
 export interface Saying {
   readonly joint: string;
   readonly text: string;
@@ -29,7 +29,7 @@ interface Marks {
   readonly off: readonly string[];
 }
 
-/** What is said of each joint that is named now: the weightiest thing there is to say. @param size said of a leak. */
+/** Wording of each joint that is named now: the weightiest thing there is to say. @param size said of a leak. */
 export const sayings = (map: AirMap, marks: Marks, size: (joint: string) => string): Saying[] =>
   map.joints.flatMap((place): Saying[] => {
     const { id, name } = place.joint;

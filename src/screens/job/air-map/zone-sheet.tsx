@@ -10,7 +10,7 @@ import { useJob } from "../use-job";
 
 const WORDS = { tight: "Proved tight", leaking: "Leaking", reached: "Smoke reached it", "not-reached": "Untested" } as const;
 
-/** What is known of a zone and why, and what can be done at its joints right now. */
+/** Known facts of a zone and why, and what can be done at its joints right now. */
 export function ZoneSheet({ zone, onClose }: { zone: ZoneId | undefined; onClose: () => void }) {
   const { layout, state, append } = useJob();
   const bay = useBay();

@@ -1,6 +1,6 @@
 import type { ZoneId } from "@/core/vehicle";
 
-/** What is known of a zone. */
+/** Known facts of a zone. */
 export type ZoneState = "untested" | "reached" | "tight" | "leaking";
 
 /** A zone as it stands now: what is known, whether the fill being set up reaches it, and its joints that leak. */

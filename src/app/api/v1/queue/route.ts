@@ -10,7 +10,7 @@ const askSchema = strictObject({
   take: yup.array().of(yup.string().uuid().required()).max(5000).optional(),
 });
 
-/** What waited on a device that is out: looked through without `take`, taken in with the ids that a lead has chosen. */
+/** Entries that waited on a device that is out: looked through without `take`, taken in with the ids that a lead has chosen. */
 export const POST = (request: Request) =>
   doorFor("manage-devices", request, async (who) => {
     const { file, take } = validate<{ file: string; take?: string[] }>(askSchema, await jsonBody(request, LARGEST_QUEUE_FILE));

@@ -3,5 +3,5 @@ import { readSecurityLog } from "@/server/security-log";
 
 export const dynamic = "force-dynamic";
 
-/** What happened at the doors, the newest first: for the lead. */
+/** Events at the doors, the newest first: for the lead. */
 export const GET = (request: Request) => doorFor("see-security-log", request, () => readSecurityLog());

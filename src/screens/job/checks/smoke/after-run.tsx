@@ -44,7 +44,7 @@ function spoiledSoFar({ adapterLeaks, draughtOrGlare, cameUndone, touchedBefore 
   return adapterLeaks === false ? "None of these" : "Not reported";
 }
 
-/** What makes a run worth nothing, asked once it is over. */
+/** Causes that make a run worth nothing, asked once it is over. */
 function Spoiled({ run: { draft, set, circuit, reach } }: { run: SmokeHandle }) {
   const { layout } = useJob();
   if (!layout || !reach) return null;

@@ -90,7 +90,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
   );
 }
 
-/** What was found in a log that was read. */
+/** Findings in a log that was read. */
 function LogSummary({ scan: { state } }: { scan: Pick<ReturnType<typeof useScanLog>, "state"> }) {
   const { number } = usePreferences();
   if (state.step !== "ready") return null;
