@@ -1,4 +1,5 @@
 import { CHECKS, type CheckId } from "../checks";
+import { BAY_INSTRUMENTS, type BayInstrument, INSTRUMENT_FAULTS } from "../devices/instrument-fault";
 import type { Family } from "../faults";
 import { type Bodies, foldJob, type JobState, type JournalEntry } from "../journal";
 import { seededNoise } from "../maths/random";
@@ -58,6 +59,8 @@ export interface Debrief {
   readonly hints: number;
   readonly voids: number;
   readonly mishaps: readonly string[];
+  /** Everything about the case that leads away from its fault, in words */
+  readonly misled: readonly string[];
   /** Checks that were recorded before one of their cautions was acknowledged */
   readonly cautionsSkipped: readonly string[];
   readonly path: readonly PlayedCheck[];
@@ -136,6 +139,26 @@ function pathOf(given: PracticeCase, world: World, entries: readonly JournalEntr
   });
 }
 
+/** Everything that leads away from the fault: a second one, a code of other times, an earlier part, an instrument, the light, a check that was spoilt. */
+function misledBy({ car, strays, story, instruments, light }: PracticeCase, path: readonly PlayedCheck[]): string[] {
+  const [first, second] = car.faults;
+  const spoilt = path.filter((c) => c.outcome === "void");
+  return [
+    ...(first && second
+      ? [
+          `a second fault beside the first: what ${inSentence(second.cause.name)} shows is not what ${inSentence(first.cause.name)} shows`,
+        ]
+      : []),
+    ...strays.map((code) => `${code} was stored at other times and has nothing to do with it`),
+    ...(story.replacedBefore ? [`somebody had worked on it before: ${inSentence(story.replacedBefore)}`] : []),
+    ...Object.entries(instruments).map(
+      ([which, fault]) => `${inSentence(BAY_INSTRUMENTS[which as BayInstrument])}: ${INSTRUMENT_FAULTS[fault]}`,
+    ),
+    ...(light.door === "open" ? ["the bay's door stood open and no lamp was lit: smoke is not seen there"] : []),
+    ...spoilt.map((c) => `the ${inSentence(c.name)} was void: what it showed was worth nothing`),
+  ];
+}
+
 /** Checks recorded before the cautions that stand before them were acknowledged. */
 function skippedCautions(given: PracticeCase, entries: readonly JournalEntry[]): string[] {
   const taken = new Map(
@@ -200,6 +223,7 @@ export function debriefOf(given: PracticeCase, entries: readonly JournalEntry[],
     hints: world.hints,
     voids: path.filter((p) => p.outcome === "void").length,
     mishaps: world.steps.flatMap((s) => s.mishap ?? []),
+    misled: misledBy(given, path),
     cautionsSkipped: skippedCautions(given, entries),
     path,
   };

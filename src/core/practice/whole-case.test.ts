@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { caseOf } from "./case";
 import { rollIn } from "./roll-in.fixture";
 
 // The case of a family whose faults the screens play are in the browser's tests; here each goes from its codes to what it was.
@@ -52,5 +53,23 @@ describe("a case of a family, from its codes to a closing that nothing stands ag
     expect(nights).toBeGreaterThan(2);
     expect(bay.blocked()).toEqual([]);
     expect(bay.told()).toMatchObject({ won: true, comeback: false });
+  });
+});
+
+describe("what led away from the fault", () => {
+  it("is named once it is over: a second fault, a code of other times, an instrument out of order, a check that was spoilt", () => {
+    for (let seed = 1, left = 12; left > 0; seed++) {
+      const given = caseOf({ family: "engine", level: seed % 2 === 0 ? 3 : 2, seed });
+      const bay = rollIn(given.code, given);
+      bay.check("trims");
+      const { misled } = bay.told();
+      const all = misled.join("\n");
+      for (const code of given.strays) expect(all).toContain(code);
+      if (given.car.faults[1]) expect(all).toContain("a second fault beside the first");
+      expect(misled.length).toBeGreaterThanOrEqual(Object.keys(given.instruments).length + given.strays.length);
+      left--;
+    }
+    const plain = rollIn("3218-7FY0-0000-005");
+    expect(plain.told().misled).toEqual([]);
   });
 });

@@ -78,7 +78,7 @@ export function noWayIn(layout: Layout, setup: FillSetup): string | undefined {
   const name = inSentence(entry.name);
   if (!entry.end) return `no hose, pipe or cap ends at the ${name}: nothing can be let in there`;
   const by = entryZone(layout, setup) === undefined && tieAt(layout, entry);
-  return by ? `the ${inSentence(by.name)} shuts it off right there, so nothing is filled. Go in from the other side` : undefined;
+  return by ? `the ${inSentence(by.name)} shuts it off right there, so nothing is filled. Try its other end` : undefined;
 }
 
 /**

@@ -36,6 +36,11 @@ const AT_JOINT: Record<string, string> = {
   "canister-joint": "Canister: cracks, connectors latched, stone damage, dust or spider at its vent",
   "purge-line-joint": "Purge line: connectors latched, rub marks along the body",
   "service-port": "Service port: cap on, core not wet",
+  "air-pump": "Secondary-air pump: water in it, rattles, its hose on",
+  "air-hose-joint": "Secondary-air hose: split, rubbed through, both ends on",
+  "air-valve": "Secondary-air switching valve: hose hard or burnt from hot gas, plug on",
+  "filter-pipe-front": "Filter's front pressure pipe: on, not chafed, not blocked",
+  "filter-pipe-rear": "Filter's rear pressure pipe: on, not chafed, not blocked",
   "exhaust-gasket": "Exhaust gasket before the sensor: soot trail, ticking when cold",
 };
 

@@ -96,6 +96,7 @@ function ToldAtTheEnd({ code }: { code: string }) {
         ))}
       </dl>
       {told.mishaps.length > 0 && <Told title="What went wrong on the way" list={told.mishaps} />}
+      {told.misled.length > 0 && <Told title="What led away from it" list={told.misled} />}
       {told.cautionsSkipped.length > 0 && <Told title="Cautions not read first" list={told.cautionsSkipped} />}
       <Path path={told.path} />
       {later ? (
