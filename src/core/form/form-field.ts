@@ -39,7 +39,8 @@ interface Common<Known> {
 export interface QuantityField<Known> extends Common<Known> {
   readonly type: "quantity";
   readonly band: BandId;
-  readonly unit: UnitId;
+  /** Taken where none is typed */
+  readonly unit: Dynamic<Known, UnitId>;
   readonly units: readonly UnitId[];
   readonly example: Dynamic<Known, string>;
 }

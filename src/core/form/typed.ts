@@ -82,7 +82,7 @@ export function readField<Known>(field: FormField<Known>, raw: unknown, state: F
   switch (field.type) {
     case "quantity": {
       if (text(raw) === "") return NOTHING;
-      const parsed = parseField(text(raw), field.band, field.unit);
+      const parsed = parseField(text(raw), field.band, resolve(field.unit, state));
       if (!parsed.ok) return { wrong: { message: parsed.message } };
       const query = plausibility(parsed.value, field.band);
       return query ? { wrong: { message: query.message } } : { value: parsed.value };

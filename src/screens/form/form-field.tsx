@@ -91,7 +91,7 @@ function PlainField<Known>({ name, field, state, held, control, required, draw, 
         <QuantityField
           {...said}
           field={field.band}
-          unit={field.unit}
+          unit={resolve(field.unit, state)}
           units={field.units}
           example={resolve(field.example, state)}
           value={text(shown)}

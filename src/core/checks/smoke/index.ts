@@ -16,6 +16,7 @@ export * from "./judge";
 export * from "./plan";
 export * from "./reading";
 export * from "./sections";
+export * from "./setup-form";
 export * from "./traps";
 
 export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {

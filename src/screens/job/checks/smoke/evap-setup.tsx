@@ -1,33 +1,30 @@
 "use client";
 
-import { entryPrice } from "@/core/checks/evap-smoke";
 import { inSentence } from "@/core/sentence";
 import { parseBare } from "@/core/units";
 import { EVAP_ZONES } from "@/core/vehicle";
 import { Button } from "@/ui/button";
-import { Tick } from "@/ui/choice";
-import { ErrorNote, SelectField } from "@/ui/field";
+import { ErrorNote } from "@/ui/field";
 import { Note } from "@/ui/note";
-import { Said } from "@/ui/said";
+import { FormFields } from "../../../form/form-field";
 import { Cautions } from "../../cautions";
 import { useJob } from "../../use-job";
 import { PlanWarnings } from "../check-frame";
-import { EvapConditions } from "../evap-conditions";
+import { MustBeCaught } from "../must-be-caught";
 import type { SmokeHandle } from "./use-smoke-run";
-import { WayIn } from "./way-in";
+import { useSmokeSetup } from "./use-smoke-setup";
 
 /** Where smoke goes into the vapour system, at what price, how the vent is shut, and what that fill cannot reach. */
 export function EvapSetup({ run }: { run: SmokeHandle }) {
   const { state, layout } = useJob();
-  const { draft, set, machine, machines, reach } = run;
+  const { draft, set, reach } = run;
+  const { of, change } = useSmokeSetup(run);
   const plan = run.plan();
   if (!layout || !reach || !plan) return null;
-  const entry = layout.joints.find((j) => j.id === draft.entry);
   const zoneName = (id: string) => layout.zones.find((z) => z.id === id)?.name ?? id;
   const blind = reach.stopped.filter((s) => EVAP_ZONES.includes(s.zone) && s.zone !== "vent-hose");
   const shut = reach.zones.length === 0;
   const level = parseBare(draft.fuelLevel);
-  const ventOf = (vent: "command" | "plug") => ({ vent, blocked: [vent === "command" ? "vent-valve" : "vent-filter"] });
   const missing = !state.conditions
     ? "Set the conditions first (top right): a size needs ambient pressure and temperature."
     : level === undefined || level < 0 || level > 100
@@ -43,28 +40,13 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
         </p>
       )}
       <div className="grid items-start gap-4 sm:grid-cols-2">
-        {machines.length > 0 && (
-          <SelectField
-            label="Smoke machine"
-            options={machines.map((m) => [m.id, m.name] as const)}
-            value={machine.id}
-            onChange={(e) => set({ machineId: e.target.value })}
-          />
-        )}
-        <WayIn
-          circuit="evap"
-          setup={draft}
-          onChange={(setup) => set({ ...setup, ...ventOf(draft.vent) })}
-          hint={entry ? `Price: ${entryPrice(entry)}` : undefined}
-        />
+        <FormFields of={of} names={["machineId", "entry", "into"]} onChange={change} />
       </div>
-      <EvapConditions
-        vent={draft.vent}
-        onVent={(vent) => set(ventOf(vent))}
-        fuelLevel={draft.fuelLevel}
-        onFuelLevel={(fuelLevel) => set({ fuelLevel })}
-      />
-      <Tick label="The tank is hot to the hand" checked={draft.hotTank} onChange={(hotTank) => set({ hotTank })} />
+      <MustBeCaught />
+      <div className="grid items-start gap-4 sm:grid-cols-2">
+        <FormFields of={of} names={["vent", "fuelLevel"]} onChange={change} />
+      </div>
+      <FormFields of={of} names={["hotTank"]} onChange={change} />
       <Note aria-label="What this fill reaches" tone="edge" as="section">
         {shut ? (
           <p className="text-lg font-bold text-amber">Fills nothing.</p>
@@ -100,14 +82,7 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
           ))}
         </ol>
       )}
-      <Said
-        label="Gauge and ball, machine off the car"
-        yes="Stand at zero"
-        no="Do not"
-        value={draft.zeroed}
-        onChange={(zeroed) => set({ zeroed })}
-        required
-      />
+      <FormFields of={of} names={["zeroed"]} onChange={change} />
       {plan.refused && <ErrorNote>{plan.refused}.</ErrorNote>}
       {missing && <p className="text-muted">{missing}</p>}
       <div>

@@ -10,18 +10,19 @@ import { fromSi, toSi } from "@/core/units";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { Note } from "@/ui/note";
-import { QuantityField } from "@/ui/quantity-field";
-import { Said } from "@/ui/said";
+import { FormFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
 import { typedQuantity } from "../../fields";
 import { useJob } from "../../use-job";
 import type { SmokeHandle } from "./use-smoke-run";
+import { useSmokeSetup } from "./use-smoke-setup";
 
 /** Hose clamped: pressure up to its rating, ball at the bottom; hose open: smoke. Without it a run proves nothing. */
 export function SmokeProof({ run }: { run: SmokeHandle }) {
   const { state, context, append } = useJob();
   const { format } = usePreferences();
   const { draft, set, machine } = run;
+  const { of, change } = useSmokeSetup(run);
   const [error, setError] = useState<string>();
   const ceiling = run.circuit === "evap" ? context?.limits.evapCeiling : undefined;
   const mustRegulate = ceiling !== undefined && toSi(machine.ratedPressure) > ceiling.value;
@@ -65,15 +66,7 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
             {format(fromSi(ceiling.value, machine.ratedPressure.unit, "gauge"))} ({ceiling.source}) and show it here. The hose
             goes on no sooner.
           </p>
-          <QuantityField
-            label="Regulated to, hose clamped"
-            field="ratedPressure"
-            example="0.45"
-            unit={machine.ratedPressure.unit}
-            units={["psi", "inH2O", "mbar", "kPa"]}
-            value={draft.regulated}
-            onChange={(regulated) => set({ regulated })}
-          />
+          <FormFields of={of} names={["regulated"]} onChange={change} />
           {regulated && tooStrong && (
             <ErrorNote>
               {format({ ...regulated, kind: "gauge" })} is above the ceiling: turn the regulator down and show it again.
@@ -147,7 +140,8 @@ export function proofSaid(draft: EvapSmokeDraft, machine: SmokeHandle["machine"]
 /** What a proof shows: what the gauge read with the hose clamped, where the ball sat, whether smoke came. */
 export function ProofFields({ run }: { run: SmokeHandle }) {
   const { format } = usePreferences();
-  const { draft, set, machine } = run;
+  const { draft, machine } = run;
+  const { of, change } = useSmokeSetup(run);
   // A machine that was turned down comes up to what it was turned down to, and no further.
   const regulated = run.circuit === "evap" && regulatedTo(draft, machine);
   const full = { ...(regulated || machine.ratedPressure), kind: "gauge" as const };
@@ -159,40 +153,12 @@ export function ProofFields({ run }: { run: SmokeHandle }) {
           until smoke comes.
         </p>
       ) : (
-        <>
-          <p>
-            Clamp the hose at its end. {machine.name} must come up to {format(full)} and the ball must sit at the bottom. Open the
-            hose: smoke.
-          </p>
-          <QuantityField
-            label="Pressure with the hose clamped"
-            required
-            field="smokePressure"
-            example={String(full.value)}
-            unit={machine.ratedPressure.unit}
-            units={["inH2O", "psi", "mbar", "kPa"]}
-            value={draft.proofPressure}
-            onChange={(proofPressure) => set({ proofPressure })}
-            hint={`${regulated ? "Regulated to" : "Rated"} ${format(full)}`}
-          />
-          <Said
-            label="The ball, hose clamped"
-            required
-            yes="Sat at the bottom"
-            no="Did not"
-            value={draft.ballAtBottom}
-            onChange={(ballAtBottom) => set({ ballAtBottom })}
-          />
-        </>
+        <p>
+          Clamp the hose at its end. {machine.name} must come up to {format(full)} and the ball must sit at the bottom. Open the
+          hose: smoke.
+        </p>
       )}
-      <Said
-        label="Smoke out of the open hose"
-        required
-        yes="Came"
-        no="Did not"
-        value={draft.smokeSeen}
-        onChange={(smokeSeen) => set({ smokeSeen })}
-      />
+      <FormFields of={of} names={["proofPressure", "ballAtBottom", "smokeSeen"]} onChange={change} />
     </>
   );
 }

@@ -2,65 +2,37 @@
 
 import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
-import { Chips } from "@/ui/choice";
-import { ErrorNote, SelectField, TextField } from "@/ui/field";
+import { ErrorNote } from "@/ui/field";
 import { Note } from "@/ui/note";
-import { Said } from "@/ui/said";
+import { FormFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
 import { Cautions } from "../../cautions";
 import { useJob } from "../../use-job";
 import { PlanWarnings } from "../check-frame";
 import { Sections } from "./sections";
 import type { SmokeHandle } from "./use-smoke-run";
-import { WayIn } from "./way-in";
+import { useSmokeSetup } from "./use-smoke-setup";
 
 /** Where smoke goes in, what is sealed and held open, and what that fill reaches. */
 export function SmokeSetup({ run }: { run: SmokeHandle }) {
   const { state, layout, context } = useJob();
   const { number } = usePreferences();
-  const { draft, set, machine, machines, reach } = run;
+  const { draft, set, reach } = run;
+  const { of, change } = useSmokeSetup(run);
   if (!layout || !context || !reach) return null;
   const plan = run.plan();
   if (!plan) return null;
   const shut = reach.zones.length === 0;
-  const sealable = layout.joints.filter((j) => j.kind === "opening" || j.kind === "valve" || j.kind === "pipe");
-  const holdable = layout.joints.filter((j) => j.rest === "closed" && (j.kind === "throttle" || j.kind === "valve"));
   const zoneName = (id: string) => layout.zones.find((z) => z.id === id)?.name ?? id;
   return (
     <div className="flex flex-col gap-5">
-      <div className="grid gap-4 sm:grid-cols-2">
-        {machines.length > 0 && (
-          <SelectField
-            label="Smoke machine"
-            options={machines.map((m) => [m.id, m.name] as const)}
-            value={machine.id}
-            onChange={(e) => set({ machineId: e.target.value })}
-          />
-        )}
-        <WayIn circuit="intake" setup={draft} onChange={set} />
+      <div className="grid items-start gap-4 sm:grid-cols-2">
+        <FormFields of={of} names={["machineId", "entry", "into"]} onChange={change} />
       </div>
-      <Chips
-        label="Sealed by plug, bladder, cone or clamp"
-        options={sealable.map((j) => [j.id, j.name] as const)}
-        value={draft.blocked}
-        onChange={(blocked) => set({ blocked })}
-      />
-      <Chips
-        label="Held open for the whole run"
-        options={holdable.map((j) => [j.id, j.name] as const)}
-        value={draft.heldOpen}
-        onChange={(heldOpen) => set({ heldOpen })}
-      />
-      {reach.behindEngine.length > 0 && (
-        <TextField
-          label="Where the crank stands, if you set it"
-          placeholder="e.g. cylinder 1 at top dead centre"
-          className="max-w-md"
-          value={draft.crank}
-          onChange={(e) => set({ crank: e.target.value })}
-          hint="Runs of sections are held against each other only at one crank position"
-        />
-      )}
+      <FormFields of={of} names={["blocked", "heldOpen"]} onChange={change} />
+      <div className="max-w-md">
+        <FormFields of={of} names={["crank"]} onChange={change} />
+      </div>
       <Note aria-label="What this fill reaches" tone="edge" as="section">
         {shut ? (
           <p className="text-lg font-bold text-amber">Fills nothing.</p>
@@ -110,14 +82,7 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
           ))}
         </ol>
       )}
-      <Said
-        label="Gauge and ball, machine off the car"
-        yes="Stand at zero"
-        no="Do not"
-        value={draft.zeroed}
-        onChange={(zeroed) => set({ zeroed })}
-        required
-      />
+      <FormFields of={of} names={["zeroed"]} onChange={change} />
       {plan.refused && <ErrorNote>{plan.refused}.</ErrorNote>}
       {!state.conditions && (
         <ErrorNote>Set the conditions first (top right): a size needs ambient pressure and temperature.</ErrorNote>
