@@ -254,93 +254,130 @@ class History {
 
 const SHOP = { ...DEFAULT_SHOP, name: "Ferrowick Slip Garage" };
 
+type Act = (h: History, device: Device) => void;
+const anyOf = <T>({ dice }: History, list: readonly T[]): T => list[Math.floor(dice.uniform(0, list.length))] as T;
+
+const measureWhole: Act = (h, device) => {
+  if (h.car.circuit === "evap") h.cap(device);
+  else h.survey(device, anyOf(h, [[0, 1, 2, 3, 4], [0, 1, 2, 3, 4], [0, 1, 2], [3, 4], [2, 3, 4], [0]]));
+};
+
+const smokeIt: Act = (h, device) => {
+  const { dice, car } = h;
+  const shown = dice.uniform() < 0.65;
+  const section = car.circuit !== "evap" && dice.uniform() < 0.2 ? { section: "pcv-valve" } : {};
+  h.smoke(device, { entry: anyOf(h, car.entries), shown, timedOut: dice.uniform() < 0.12, ...section });
+};
+
+const probeIt: Act = (h, device) => {
+  const spots = h.car.places.filter(() => h.dice.uniform() < 0.5).map((p) => p.joint);
+  if (spots.length > 0) h.check(device, "probe", probe(spots, h.acting()));
+};
+
+const find: Act = (h, device) => {
+  const { joint } = anyOf(h, h.car.places);
+  const real = [...h.faulty].some((p) => p.joint === joint);
+  if (!real && h.dice.uniform() >= 0.3) return;
+  const finding = { joint, what: `${joint} looks bad`, evidence: [], confirmed: false, failed: { why: "age" } } as const;
+  h.findings.set(h.write(device, "finding", finding), joint);
+};
+
+const mend: Act = (h, device) => {
+  const open = [...h.findings];
+  const [finding, joint] = open.length > 0 && h.dice.uniform() < 0.7 ? anyOf(h, open) : [undefined, anyOf(h, h.car.places).joint];
+  h.repair(device, finding, joint, h.dice.uniform() < 0.7);
+};
+
+const undo: Act = (h, device) => {
+  const done = h.repairs.findLast((r) => !r.undone);
+  if (!done) return;
+  done.undone = true;
+  for (const p of done.cured) h.faulty.add(p);
+  h.write(device, "undone", { repair: done.id });
+};
+
+const bypass: Act = (h, device) => {
+  if (h.bypass) {
+    h.write(device, "undone", { repair: h.bypass.id });
+    h.bypass = undefined;
+    return;
+  }
+  const places = [...h.faulty].filter(() => h.dice.uniform() < 0.7);
+  const id = h.write(device, "repair", {
+    what: "branch blanked",
+    permanence: "bypass",
+    places: places.length > 0 ? places.map((p) => p.joint) : ["anywhere"],
+    labourMinutes: 5,
+    parts: [],
+    otherChanges: [],
+  });
+  h.bypass = { id, places };
+};
+
+const swap: Act = (h, device) => {
+  const done = h.repairs.findLast((r) => !r.undone && r.cured.length > 0);
+  if (h.swap) {
+    for (const p of h.swap.places) h.faulty.delete(p);
+    h.write(device, "restored", { item: h.swap.id });
+    h.swap = undefined;
+  } else if (done) {
+    const id = h.write(device, "displaced", { what: "old part back in", swappedBack: done.what });
+    for (const p of done.cured) h.faulty.add(p);
+    h.swap = { id, places: done.cured };
+  }
+};
+
+const displace: Act = (h, device) => {
+  const item = h.takeOff(device, anyOf(h, h.car.places).joint);
+  if (h.dice.uniform() < 0.7) h.putBack(device, item);
+};
+
+const clear: Act = (h, device) => {
+  h.write(device, "codes-cleared", {});
+  h.cleared = true;
+  h.driven = false;
+};
+
+const takeOut: Act = (h, device) => {
+  const from = h.now;
+  h.now += 25 * MINUTE;
+  const load = anyOf(h, [undefined, "town", "hills"] as const);
+  h.write(device, "drive", { minutes: 25, ...(load ? { load } : {}) }, from, h.now);
+  h.driven = true;
+};
+
+const logBoost: Act = (h, device) => {
+  h.boost(device, anyOf(h, [0.45, 0.7, 1, 1]) * FULL_BOOST);
+};
+
+/** All that a technician does, each with the share of things up to which it is that one; what does not suit a car gives way to the next. */
+const ACTS: readonly (readonly [upTo: number, act: Act, suits?: (car: Car) => boolean])[] = [
+  [0.38, logBoost, (car) => car.circuit === "charge"],
+  [0.16, measureWhole],
+  [0.38, smokeIt],
+  [0.44, probeIt, (car) => car.circuit === "intake"],
+  [0.52, find],
+  [0.66, mend],
+  [0.7, undo],
+  [0.75, bypass],
+  [0.8, swap],
+  [0.84, displace],
+  [0.88, clear],
+  [0.92, takeOut],
+  [0.96, readCodes],
+  [1, tryComplaint],
+];
+
 /** One random thing that a technician does. */
 function step(h: History): void {
   const { dice, car } = h;
   const device = dice.uniform() < 0.7 ? h.a : h.b;
-  const any = <T>(list: readonly T[]): T => list[Math.floor(dice.uniform(0, list.length))] as T;
   h.now += Math.round(dice.uniform(1, 30)) * MINUTE;
   if (dice.uniform() < 0.12) device.online = !device.online;
   const roll = dice.uniform();
-  const vapour = car.circuit === "evap";
-  if (h.car.early && h.context.vehicle.unknown?.length && dice.uniform() < 0.1) h.complete(device);
-  if (roll < 0.38 && car.circuit === "charge") h.boost(device, any([0.45, 0.7, 1, 1]) * FULL_BOOST);
-  else if (roll < 0.16) {
-    if (vapour) h.cap(device);
-    else h.survey(device, any([[0, 1, 2, 3, 4], [0, 1, 2, 3, 4], [0, 1, 2], [3, 4], [2, 3, 4], [0]]));
-  } else if (roll < 0.38) {
-    const shown = dice.uniform() < 0.65;
-    const section = !vapour && dice.uniform() < 0.2 ? { section: "pcv-valve" } : {};
-    h.smoke(device, { entry: any(car.entries), shown, timedOut: dice.uniform() < 0.12, ...section });
-  } else if (roll < 0.44 && car.circuit === "intake") {
-    const spots = car.places.filter(() => dice.uniform() < 0.5).map((p) => p.joint);
-    if (spots.length > 0) h.check(device, "probe", probe(spots, h.acting()));
-  } else if (roll < 0.52) {
-    const joint = any(car.places).joint;
-    const real = [...h.faulty].some((p) => p.joint === joint);
-    if (real || dice.uniform() < 0.3) {
-      const id = h.write(device, "finding", {
-        joint,
-        what: `${joint} looks bad`,
-        evidence: [],
-        confirmed: false,
-        failed: { why: "age" },
-      });
-      h.findings.set(id, joint);
-    }
-  } else if (roll < 0.66) {
-    const open = [...h.findings];
-    const [finding, joint] = open.length > 0 && dice.uniform() < 0.7 ? any(open) : [undefined, any(car.places).joint];
-    h.repair(device, finding, joint, dice.uniform() < 0.7);
-  } else if (roll < 0.7) {
-    const done = h.repairs.findLast((r) => !r.undone);
-    if (done) {
-      done.undone = true;
-      for (const p of done.cured) h.faulty.add(p);
-      h.write(device, "undone", { repair: done.id });
-    }
-  } else if (roll < 0.75) {
-    if (h.bypass) {
-      h.write(device, "undone", { repair: h.bypass.id });
-      h.bypass = undefined;
-    } else {
-      const places = [...h.faulty].filter(() => dice.uniform() < 0.7);
-      const id = h.write(device, "repair", {
-        what: "branch blanked",
-        permanence: "bypass",
-        places: places.length > 0 ? places.map((p) => p.joint) : ["anywhere"],
-        labourMinutes: 5,
-        parts: [],
-        otherChanges: [],
-      });
-      h.bypass = { id, places };
-    }
-  } else if (roll < 0.8) {
-    const done = h.repairs.findLast((r) => !r.undone && r.cured.length > 0);
-    if (h.swap) {
-      for (const p of h.swap.places) h.faulty.delete(p);
-      h.write(device, "restored", { item: h.swap.id });
-      h.swap = undefined;
-    } else if (done) {
-      const id = h.write(device, "displaced", { what: "old part back in", swappedBack: done.what });
-      for (const p of done.cured) h.faulty.add(p);
-      h.swap = { id, places: done.cured };
-    }
-  } else if (roll < 0.84) {
-    const item = h.takeOff(device, any(car.places).joint);
-    if (dice.uniform() < 0.7) h.putBack(device, item);
-  } else if (roll < 0.88) {
-    h.write(device, "codes-cleared", {});
-    h.cleared = true;
-    h.driven = false;
-  } else if (roll < 0.92) {
-    const from = h.now;
-    h.now += 25 * MINUTE;
-    const load = any([undefined, "town", "hills"] as const);
-    h.write(device, "drive", { minutes: 25, ...(load ? { load } : {}) }, from, h.now);
-    h.driven = true;
-  } else if (roll < 0.96) readCodes(h, device);
-  else tryComplaint(h, device);
+  if (car.early && h.context.vehicle.unknown?.length && dice.uniform() < 0.1) h.complete(device);
+  const [, act] = ACTS.find(([upTo, , suits]) => roll < upTo && (suits?.(car) ?? true)) ?? [1, tryComplaint];
+  act(h, device);
 }
 
 /** A standing fault sets its code on a drive half of the time: neither light nor complaint saves a gate that is asleep. */
