@@ -40,7 +40,7 @@ test.describe("a case from the story to a proof, with nothing but what the scree
     await readIn(page);
     const plug = () => page.getByRole("radio", { name: "A plug by hand" }).click();
     const fromCap = async () => {
-      await page.getByLabel("Let smoke in at").selectOption("filler-cap");
+      await page.getByLabel("Let smoke in at", { exact: true }).selectOption("filler-cap");
       await plug();
     };
     await check(page, "EVAP smoke", /Smoke at Vapour line at the tank/, plug);

@@ -121,7 +121,7 @@ test(
       .filter({ hasText: "Hot pipe clamp" })
       .getByRole("button", { name: "Smoke in here" })
       .click();
-    await expect(page.getByLabel("Let smoke in at")).toHaveValue("hot-pipe-clamp");
+    await expect(page.getByLabel("Let smoke in at", { exact: true })).toHaveValue("hot-pipe-clamp");
     await expect(map(page).getByRole("button", { name: "Cooler: untested, this fill reaches it" })).toBeVisible();
     // Its check valve keeps the fill out of the crankcase.
     await expect(map(page).getByRole("button", { name: "Crankcase: untested", exact: true })).toBeVisible();

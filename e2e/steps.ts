@@ -291,7 +291,7 @@ export async function hoseOn(page: Page, play: Pick<SmokePlay, "entry" | "fuelLe
   const vapour = play.fuelLevel !== undefined;
   await instrument(page, vapour ? "EVAP smoke" : "Smoke run");
   if (play.entry !== "")
-    await page.getByLabel("Let smoke in at").selectOption(play.entry ?? (vapour ? "service-port" : "air-meter"));
+    await page.getByLabel("Let smoke in at", { exact: true }).selectOption(play.entry ?? (vapour ? "service-port" : "air-meter"));
   if (play.fuelLevel) {
     await page.getByRole("radio", { name: "A plug by hand" }).click();
     await page.getByLabel("Fuel level, % of the tank").fill(play.fuelLevel);

@@ -53,7 +53,7 @@ test(
     await instrument(page, "Smoke run");
     const reach = main(page).getByRole("region", { name: "What this fill reaches" });
 
-    await page.getByLabel("Let smoke in at").selectOption("cooler-outlet");
+    await page.getByLabel("Let smoke in at", { exact: true }).selectOption("cooler-outlet");
     await expect(reach.getByText("Cold pipe", { exact: false }).first()).toBeVisible();
     await expect(map(page).getByRole("button", { name: "Cold pipe: untested, this fill reaches it" })).toBeVisible();
     await expect(map(page).getByRole("button", { name: "Cooler: untested", exact: true })).toBeVisible();
@@ -62,7 +62,7 @@ test(
     await expect(map(page).getByRole("button", { name: "Cold pipe: untested", exact: true })).toBeVisible();
 
     // Behind a check valve nothing is filled, and the run is not begun.
-    await page.getByLabel("Let smoke in at").selectOption("booster-hose");
+    await page.getByLabel("Let smoke in at", { exact: true }).selectOption("booster-hose");
     await page.getByRole("radio", { name: "Booster branch" }).click();
     await expect(reach.getByText("Fills nothing.")).toBeVisible();
     await expect(main(page).getByText(/the booster check valve shuts it off right there/)).toBeVisible();
@@ -74,7 +74,7 @@ test(
     await page.getByRole("button", { name: "Cold pipe", exact: true }).click();
     await button(page, "Record the facts").click();
     await station(page, "Check");
-    await page.getByLabel("Let smoke in at").selectOption("tapped-cold-pipe");
+    await page.getByLabel("Let smoke in at", { exact: true }).selectOption("tapped-cold-pipe");
     await page.getByRole("radio", { name: "Stand at zero" }).click();
     await expect(button(page, "Heater on, to the machine proof")).toBeEnabled();
     await station(page, "Hand over");

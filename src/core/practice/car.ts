@@ -66,12 +66,57 @@ const INTO_MANIFOLD: readonly Trait[] = [
 /** Where what works a turbocharger's vanes or gate sits. */
 const WORKS_BOOST: readonly string[] = ["boost-pipe", "boost-diaphragm", "boost-solenoid", "flap-line", "vacuum-pump"];
 
-/** What its faults do to the engine. */
+/** One fault of a car, its hole as one sharp-edged one, m, and the engine as the faults before it left it. */
+interface Acting extends Fault {
+  readonly hole: number;
+  readonly truth: EngineTruth;
+}
+type Effect = (acting: Acting) => Partial<EngineTruth>;
+
+/** Holes at one place add up as their areas. */
+const hole =
+  (at: "hole" | "ductHole" | "chargeHole" | "exhaustHole" | "backflow"): Effect =>
+  ({ truth, hole }) => ({ [at]: Math.hypot(truth[at] ?? 0, hole) });
+const share =
+  (at: Exclude<keyof EngineTruth, "diesel" | "speedDensity">, from: number, to: number): Effect =>
+  ({ size }) => ({ [at]: between(from, to, size) });
+const intoManifold: Effect = (acting) => ({
+  ...hole("hole")(acting),
+  ...(acting.cause.bank ? { holeBank: acting.cause.bank - 1 } : {}),
+});
+const leanByFuel: Effect = ({ truth, size }) => ({ fuelError: (truth.fuelError ?? 0) + between(0.08, 0.18, size) });
+const LAZY = share("boostShare", 0.78, 0.55);
+
+/** Each kind of fault by what it does to the engine; one that is not here does nothing to it. */
+const EFFECTS: Partial<Readonly<Record<Trait, Effect>>> = {
+  ...Object.fromEntries(INTO_MANIFOLD.map((trait) => [trait, intoManifold])),
+  // A diesel's pump feeds its actuators: what they lose the engine does not breathe.
+  "actuator-leak": (acting) => (acting.truth.diesel ? {} : intoManifold(acting)),
+  "duct-leak": hole("ductHole"),
+  "charge-leak": hole("chargeHole"),
+  "exhaust-air": hole("exhaustHole"),
+  "inside-leak": (acting) => (acting.cause.id === "bypass-valve" ? {} : hole("backflow")(acting)),
+  restriction: share("intakeBlock", 18, 45),
+  "exhaust-restriction": share("exhaustBlock", 15, 30),
+  "filter-loaded": share("exhaustBlock", 1.2, 2.4),
+  "ports-coked": share("coked", 0.15, 0.28),
+  "engine-mechanical": share("worn", 0.12, 0.2),
+  "meter-low": share("meterLow", 0.1, 0.2),
+  "meter-range": share("meterRange", 0.2, 0.35),
+  "sensor-bias": leanByFuel,
+  "fuel-pressure": leanByFuel,
+  "fuel-supply": share("supplyShort", 0.15, 0.3),
+  "idle-control": share("idleStuck", 0.3, 0.8),
+  "boost-over": share("boostShare", 1.25, 1.4),
+  "boost-lazy": LAZY,
+};
+
+/** A car's engine with everything that its faults do to it. */
 export function engineTruth({ context, faults, ambient, temperature, seed }: Car): EngineTruth {
   const { vehicle } = context;
   const petrol = vehicle.fuel === "petrol";
   const turbo = vehicle.induction === "turbo";
-  let truth: EngineTruth = {
+  const sound: EngineTruth = {
     displacement: toSi(vehicle.displacement),
     ambient,
     temperature,
@@ -84,34 +129,12 @@ export function engineTruth({ context, faults, ambient, temperature, seed }: Car
     turbineRatio: 1.17 + 0.12 * Math.sin(seed * 78.233),
     fuelError: petrol ? 0.012 * Math.sin(seed * 12.9898) : 0,
   };
-  const change = (more: Partial<EngineTruth>) => {
-    truth = { ...truth, ...more };
-  };
+  let truth = sound;
   for (const fault of faults) {
-    const { cause, size } = fault;
-    const { trait } = cause;
-    const hole = holeOf(fault, vehicle);
-    const area = (also: number | undefined) => Math.hypot(also ?? 0, hole);
-    if (INTO_MANIFOLD.includes(trait) || (trait === "actuator-leak" && petrol))
-      change({ hole: area(truth.hole), ...(cause.bank ? { holeBank: cause.bank - 1 } : {}) });
-    if (trait === "duct-leak") change({ ductHole: area(truth.ductHole) });
-    if (trait === "charge-leak") change({ chargeHole: area(truth.chargeHole) });
-    if (trait === "exhaust-air") change({ exhaustHole: area(truth.exhaustHole) });
-    if (trait === "inside-leak" && cause.id !== "bypass-valve") change({ backflow: area(truth.backflow) });
-    if (trait === "restriction") change({ intakeBlock: between(18, 45, size) });
-    if (trait === "exhaust-restriction") change({ exhaustBlock: between(15, 30, size) });
-    if (trait === "filter-loaded") change({ exhaustBlock: between(1.2, 2.4, size) });
-    if (trait === "ports-coked") change({ coked: between(0.15, 0.28, size) });
-    if (trait === "engine-mechanical") change({ worn: between(0.12, 0.2, size) });
-    if (trait === "meter-low") change({ meterLow: between(0.1, 0.2, size) });
-    if (trait === "meter-range") change({ meterRange: between(0.2, 0.35, size) });
-    if (trait === "sensor-bias" || trait === "fuel-pressure")
-      change({ fuelError: (truth.fuelError ?? 0) + between(0.08, 0.18, size) });
-    if (trait === "fuel-supply") change({ supplyShort: between(0.15, 0.3, size) });
-    if (trait === "idle-control") change({ idleStuck: between(0.3, 0.8, size) });
-    if (trait === "boost-over") change({ boostShare: between(1.25, 1.4, size) });
-    if (trait === "boost-lazy" || cause.id === "bypass-valve" || WORKS_BOOST.includes(cause.joint ?? ""))
-      change({ boostShare: between(0.78, 0.55, size) });
+    const acting = { ...fault, hole: holeOf(fault, vehicle), truth };
+    const { id, joint = "", trait } = fault.cause;
+    const lazy = id === "bypass-valve" || WORKS_BOOST.includes(joint);
+    truth = { ...truth, ...EFFECTS[trait]?.(acting), ...(lazy ? LAZY(acting) : {}) };
   }
   return truth;
 }

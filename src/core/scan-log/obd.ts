@@ -49,6 +49,65 @@ const MOST_LINES = 200_000;
 const hex = (bytes: readonly number[]) => bytes.map((x) => x.toString(16).toUpperCase().padStart(2, "0")).join(" ");
 const hexId = (n: number) => n.toString(16).toUpperCase().padStart(2, "0");
 
+/** Everything that a log's messages have said so far. */
+interface Heard {
+  readonly codes: Map<string, ObdCode>;
+  readonly monitorTests: MonitorTest[];
+  readiness: readonly ReadinessBit[];
+  lightOn?: boolean;
+  vin?: string;
+}
+type Service = (data: readonly number[], heard: Heard) => ObdValue[];
+
+const current: Service = (data, heard) => {
+  if (data[0] === 0x01 && data.length >= 5) {
+    heard.readiness = readinessOf(data.slice(1));
+    heard.lightOn = ((data[1] as number) & 0x80) !== 0;
+  }
+  return pids(false, data);
+};
+
+const codesThat =
+  (status: ObdCode["status"]): Service =>
+  (data, { codes }) =>
+    codesOf(data).map((code) => {
+      codes.set(`${code} ${status}`, { code, status });
+      return { name: `Code, ${status}`, value: code };
+    });
+
+const tests: Service = (data, { monitorTests }) => {
+  const { known, rest } = monitorsOf(data);
+  monitorTests.push(...known);
+  return [
+    ...known.map((t) => ({ name: `${t.monitor}, test ${t.test}`, value: t.value, ...(t.unit ? { unit: t.unit } : {}) })),
+    ...(rest.length > 0 ? [{ name: "Not decoded", value: hex(rest) }] : []),
+  ];
+};
+
+/** Items of service 09 that are letters. */
+const LETTERS: Readonly<Record<number, string>> = { 2: "VIN", 4: "Calibration", 10: "ECU name" };
+const information: Service = (data, heard) => {
+  const [item = 0] = data;
+  const letters = String.fromCharCode(...data.slice(2).filter((x) => x >= 0x20 && x < 0x7f));
+  if (item === 0x02) heard.vin = letters;
+  const name = LETTERS[item];
+  return [name ? { name, value: letters } : { name: `Info ${hexId(item)}`, value: hex(data.slice(1)) }];
+};
+
+/** Answers by their service (SAE J1979); what is not here is a request, or is not decoded. */
+const SERVICES: Readonly<Record<number, Service>> = {
+  65: current,
+  66: (data) => pids(true, data),
+  67: codesThat("stored"),
+  70: tests,
+  71: codesThat("pending"),
+  73: information,
+  74: codesThat("permanent"),
+  127: (data) => [{ name: `Service ${hexId(data[0] ?? 0)} refused`, value: hex(data.slice(1)) }],
+};
+/** Services up to this are requests: kept as bytes. */
+const LAST_REQUEST = 0x0a;
+
 /**
  * Decodes the payload bytes of OBD services 01, 02, 03, 06, 07, 09 and 0A (SAE J1979) from a hex log.
  *
@@ -61,80 +120,28 @@ export function readObd(text: string): ObdLog {
   const lines = text.split(/\r\n|\r|\n/);
   if (lines.length > MOST_LINES)
     throw new BadInput(`This log has ${lines.length} lines; up to ${MOST_LINES} are read. Cut it`, "file");
-  const messages: ObdMessage[] = [];
-  const codes = new Map<string, ObdCode>();
-  let readiness: ReadinessBit[] = [];
-  let lightOn: boolean | undefined;
-  let vin: string | undefined;
-  const monitorTests: MonitorTest[] = [];
-  lines.forEach((raw, i) => {
+  const heard: Heard = { codes: new Map(), monitorTests: [], readiness: [] };
+  const messages = lines.flatMap((raw, i): ObdMessage[] => {
     const plain = (raw.split("#")[0] as string).trim();
-    if (plain === "") return;
+    if (plain === "") return [];
     const { seconds, ecu, bytes } = readLine(plain, i + 1);
-    const service = bytes[0] as number;
-    const data = bytes.slice(1);
-    let values: ObdValue[] = [];
-    if (service === 0x41 || service === 0x42) {
-      values = pids(service === 0x42, data);
-      if (service === 0x41 && data[0] === 0x01 && data.length >= 5) {
-        readiness = readinessOf(data.slice(1));
-        lightOn = ((data[1] as number) & 0x80) !== 0;
-      }
-    } else if (service === 0x43 || service === 0x47 || service === 0x4a) {
-      const status = service === 0x43 ? "stored" : service === 0x47 ? "pending" : "permanent";
-      const found = codesOf(data).map((code): ObdCode => ({ code, status }));
-      for (const c of found) codes.set(`${c.code} ${c.status}`, c);
-      values = found.map((c) => ({ name: `Code, ${c.status}`, value: c.code }));
-    } else if (service === 0x46) {
-      const tests = monitorsOf(data);
-      monitorTests.push(...tests.known);
-      values = [
-        ...tests.known.map((t) => ({
-          name: `${t.monitor}, test ${t.test}`,
-          value: t.value,
-          ...(t.unit ? { unit: t.unit } : {}),
-        })),
-        ...(tests.rest.length > 0 ? [{ name: "Not decoded", value: hex(tests.rest) }] : []),
-      ];
-    } else if (service === 0x49) {
-      const letters = String.fromCharCode(...data.slice(2).filter((x) => x >= 0x20 && x < 0x7f));
-      if (data[0] === 0x02) vin = letters;
-      values = [
-        {
-          name:
-            data[0] === 0x02
-              ? "VIN"
-              : data[0] === 0x04
-                ? "Calibration"
-                : data[0] === 0x0a
-                  ? "ECU name"
-                  : `Info ${hexId(data[0] ?? 0)}`,
-          value: data[0] === 0x02 || data[0] === 0x04 || data[0] === 0x0a ? letters : hex(data.slice(1)),
-        },
-      ];
-    } else if (service === 0x7f) {
-      values = [{ name: `Service ${hexId(data[0] ?? 0)} refused`, value: hex(data.slice(1)) }];
-    } else if (service > 0x0a) {
-      values = [{ name: "Not decoded", value: hex(data) }];
-    }
-    messages.push({
-      line: i + 1,
-      ...(seconds === undefined ? {} : { seconds }),
-      ...(ecu ? { ecu } : {}),
-      service: hexId(service),
-      bytes: hex(bytes),
-      values,
-    });
+    const [service = 0, ...data] = bytes;
+    const values =
+      SERVICES[service]?.(data, heard) ?? (service > LAST_REQUEST ? [{ name: "Not decoded", value: hex(data) }] : []);
+    return [
+      {
+        line: i + 1,
+        ...(seconds === undefined ? {} : { seconds }),
+        ...(ecu ? { ecu } : {}),
+        service: hexId(service),
+        bytes: hex(bytes),
+        values,
+      },
+    ];
   });
   if (messages.length === 0) throw new BadInput("This log holds no OBD message: one message a line, its bytes in hex", "file");
-  return {
-    messages,
-    codes: [...codes.values()],
-    readiness,
-    monitorTests,
-    ...(lightOn === undefined ? {} : { lightOn }),
-    ...(vin ? { vin } : {}),
-  };
+  const { codes, vin, ...rest } = heard;
+  return { messages, codes: [...codes.values()], ...rest, ...(vin ? { vin } : {}) };
 }
 
 function readLine(plain: string, line: number): { seconds?: number; ecu?: string; bytes: number[] } {

@@ -38,11 +38,9 @@ function Measured() {
   return (
     <Note aria-label="Measured" tone="edge" as="section">
       <p className="font-bold">Measured, whatever explains it</p>
-      <ul className="list-disc pl-5">
-        {facts.map((fact) => (
-          <li key={fact}>{sentence(fact)}</li>
-        ))}
-      </ul>
+      {facts.map((fact) => (
+        <p key={fact}>{sentence(fact)}</p>
+      ))}
     </Note>
   );
 }
@@ -110,7 +108,7 @@ export function SuspectsStation({ go }: { go: Go }) {
             : "Nothing to explain yet: a complaint, a code or a reading ranks what could be behind it."}
         </p>
       )}
-      <ol className="flex flex-col gap-1">
+      <ol aria-label="Ranked suspects" className="flex flex-col gap-1">
         {state.suspects
           .filter((s) => s.odds >= 0.005)
           .map((s) => (
