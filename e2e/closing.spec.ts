@@ -15,8 +15,18 @@ async function listOff(page: Page): Promise<void> {
 /** Puts back whatever is listed, seated or let go. */
 async function backOn(page: Page): Promise<void> {
   const keys = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^(Back on|Released)/ });
-  while ((await keys.count()) > 0) await makes(page, "restored", () => keys.first().click());
+  for (let left = await keys.count(); left > 0; left--) {
+    await keys.first().click();
+    await expect(keys).toHaveCount(left - 1);
+  }
 }
+
+/** Whether it came off. */
+const tried = (act: Promise<void>): Promise<boolean> =>
+  act.then(
+    () => true,
+    () => false,
+  );
 
 /** Opens each check that Prove still asks for, takes it as it is set up, and puts its things back. */
 async function payAll(page: Page): Promise<void> {
@@ -24,10 +34,12 @@ async function payAll(page: Page): Promise<void> {
     await station(page, "Prove");
     const key = blocks(page).getByRole("listitem").getByRole("button").first();
     await expect(main(page).getByRole("heading", { name: "Prove" })).toBeVisible();
-    if ((await key.count()) === 0) return;
-    const what = (await key.textContent()) as string;
-    await key.click();
-    if (what.startsWith("Look and feel")) throw new Error("What is put back seated owes no look");
+    // What was read last may have answered it by the time it is pressed: then the next round looks anew.
+    const pressed = (await key.count()) > 0 && (await tried(key.click({ timeout: 5_000 })));
+    if (!pressed && (await key.count()) === 0) return;
+    if (!pressed) continue;
+    // What is put back seated owes no look.
+    await expect(main(page).getByRole("heading", { name: "Look and feel" })).toHaveCount(0);
     await listOff(page);
     await readHere(page);
     await backOn(page);
