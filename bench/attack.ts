@@ -63,7 +63,7 @@ const stream = () =>
     asked.end();
   });
 
-/** What an attack does, and what it is answered with. */
+/** An attack, and its answer. */
 const ATTACKS: Readonly<Record<string, (jobId: string) => Promise<number[]>>> = {
   "three bodies of 300 MB at the door of the passphrase": () => Promise.all([1, 2, 3].map(() => flood("/api/v1/session", 300e6))),
   "a body of 1.2 GB at a job's door": async (jobId) => [await flood(`/api/v1/jobs/${jobId}/entries`, 1.2e9)],

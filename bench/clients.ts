@@ -28,7 +28,7 @@ async function eight(jobs: readonly string[], milliseconds: number) {
   return { rate: (1000 * waits.length) / (performance.now() - start), p99: quantile(waits, 0.99), worst: Math.max(...waits) };
 }
 
-/** What others wait for while something heavy goes on. */
+/** Waiting times of others while something heavy goes on. */
 async function waitsDuring(heavy: () => Promise<unknown>, jobId: string) {
   let over = false;
   const end = heavy().finally(() => {
@@ -41,7 +41,7 @@ async function waitsDuring(heavy: () => Promise<unknown>, jobId: string) {
   return { middle: quantile(waits, 0.5), worst: Math.max(...waits) };
 }
 
-/** What the disk gives: single synced transactions a second. */
+/** Speed of the disk: single synced transactions a second. */
 function bareRate(folder: string): number {
   const bare = new Database(join(folder, "bare.sqlite"));
   bare.pragma("journal_mode = WAL");

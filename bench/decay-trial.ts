@@ -4,7 +4,7 @@ import { type Noise, seededNoise } from "@/core/maths/random";
 
 /** Reference hole of the trials, m (0.020 in). */
 const REFERENCE = 0.508e-3;
-/** What a shop knows of the volume by fuel level and rating, and how far walls may yield: share, one standard deviation. */
+/** Knowledge a shop has of the volume by fuel level and rating, and how far walls may yield: share, one standard deviation. */
 const VOLUME_SD = 0.06;
 const WALLS_SD = 0.1;
 

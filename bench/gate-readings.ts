@@ -31,7 +31,7 @@ export interface Car {
   readonly circuit: "intake" | "evap" | "charge";
   /** As somebody described it who did not know it yet */
   readonly early?: VehicleRecord;
-  /** What the complaint comes under */
+  /** Conditions the complaint comes under */
   readonly symptoms?: Bodies["story"]["symptoms"];
   readonly codes: Bodies["codes"]["codes"];
   readonly places: readonly Place[];

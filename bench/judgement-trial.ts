@@ -26,12 +26,12 @@ export interface Trial {
   readonly first: number;
   readonly minutes: number;
   readonly found: number;
-  /** What was ranked first instead: true → said, with how often */
+  /** Confusions, ranked first instead: true → said, with how often */
   readonly wrong: Readonly<Record<string, number>>;
 }
 
 type Seen = readonly [suspects: readonly Suspect[], car: HiddenCar, done: readonly PossibleCheck[], engine: EngineNow];
-/** What is done next, and when the first suspect is confirmed by hand instead. */
+/** The order of checks, and when the first suspect is confirmed by hand instead. */
 interface Order {
   next(...seen: Seen): PossibleCheck | undefined;
   confirm(...seen: Seen): Suspect | undefined;
@@ -143,7 +143,7 @@ export interface Tenth {
   readonly count: number;
 }
 
-/** What was worked out on a set of cars: each order's way, the odds that were said, and what was called tight and was not. */
+/** Results on a set of cars: each order's way, the odds that were said, and what was called tight and was not. */
 export interface Judged {
   readonly cars: number;
   readonly orders: readonly Trial[];

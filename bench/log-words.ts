@@ -1,5 +1,5 @@
 /**
- * What scan tools of seven languages call the same channels, and how they write units, banks, times and numbers: the words
+ * Names by which scan tools of seven languages call the same channels, and how they write units, banks, times and numbers: the words
  * that made-up logs are drawn from. Written before anything that reads them.
  */
 export type Language = "en" | "de" | "fr" | "es" | "it" | "nl" | "pl";
@@ -179,7 +179,7 @@ export const UNIT_SPELLINGS: Readonly<Record<string, { readonly words: readonly 
     "°F": { words: ["°F", "F", "deg F", "degF", "deg_F"], of: (x) => x * 1.8 + 32 },
   };
 
-/** What stands before the name of a channel that is not the live reading. */
+/** Words that stand before the name of a channel that is not the live reading. */
 export const BESIDE: Readonly<Record<Language, readonly [string, string]>> = {
   en: ["Min", "Max"],
   de: ["Min", "Max"],

@@ -69,7 +69,7 @@ const LASTS = ["seconds", "held", "window", "autoOff", "limit", "endedAt"];
 const SHORT = 0.1;
 const TRIMS = ["short", "long", "total"];
 
-/** What the schema lets a text be, where it is one of a few. */
+/** Texts that the schema allows, where it is one of a few. */
 function choices(schema: SchemaDescription | undefined, path: readonly (string | number)[]): readonly unknown[] {
   let at = schema as unknown as { fields?: Record<string, unknown>; innerType?: unknown; oneOf?: unknown[] } | undefined;
   for (const key of path) at = (typeof key === "number" ? at?.innerType : at?.fields?.[key]) as typeof at;

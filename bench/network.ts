@@ -50,7 +50,7 @@ function timesReal(spec: NetworkSpec, stretch: number, seconds = 1.5): number {
   return run / ((performance.now() - start) / 1000);
 }
 
-/** What the network solver keeps of its mass over an hour, and how fast it runs: free, with a tracer at 60 frames a second, and by size. */
+/** Mass error of the network solver over an hour, and how fast it runs: free, with a tracer at 60 frames a second, and by size. */
 export function networkTrial() {
   const hour = new Network(row(20, true));
   const start = hour.mass.reduce((a, b) => a + b, 0);

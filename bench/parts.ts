@@ -243,7 +243,7 @@ function endsPart() {
   for (const { code, why } of open) console.log(`    ${code}: ${why}`);
 }
 
-/** What the unit tests try small. */
+/** The small version for the unit tests. */
 function trialsPart() {
   const files = ["src/server/server.test.ts", "src/app/api/routes.test.ts"];
   const env = { ...process.env, PELOTA_TRIALS: "full" };

@@ -15,7 +15,7 @@ export interface TrimsTrial {
   wrong: Record<string, number>;
 }
 
-/** What the made-up cars can have; the rich shapes without a blower are too rare to weigh in. */
+/** Faults the made-up cars can have; the rich shapes without a blower are too rare to weigh in. */
 const TRUTHS = [
   "none",
   "constant",

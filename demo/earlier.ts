@@ -16,7 +16,7 @@ const serin = (n: number, year: number, registration: string, km: number, hole: 
   seed: 500 + 10 * n,
 });
 
-/** What came in on that engine in the last year: the same hose, mostly. */
+/** Jobs that came in on that engine in the last year: the same hose, mostly. */
 const EARLIER = [
   [
     serin(1, 2016, "FW 21 ABL", 98_300, 1.9e-3),

@@ -5,7 +5,7 @@ import type { Driving, EngineTruth } from "@/core/practice/engine-truth";
 export interface HiddenEngine extends EngineTruth {
   /** Where its hole is, when its job is about the place */
   readonly holeAt?: string;
-  /** What a standing engine's open valves pass into the exhaust, as one hole, m */
+  /** Leakage of a standing engine's open valves into the exhaust, as one hole, m */
   readonly valvesPass?: number;
 }
 

@@ -36,7 +36,7 @@ function capOf(seed: number): CapRecord {
   };
 }
 
-/** What is left of the Skua's leaks once its PCV hose is new. */
+/** Remaining leaks of: the Skua's leaks once its PCV hose is new. */
 const SECOND_LEAK: HiddenEngine = { ...CARS.skua.engine, hole: 2.0e-3, holeAt: "vacuum-branch" };
 
 /** Total trim before, with the leaking branch shut, and after: what idle shows with and without its hole. */

@@ -16,7 +16,7 @@ function pressureOf({ resistance, inertial }: HiddenFilter, rpm: number, tempera
   return resistance * ((1 - inertial) * x + inertial * x * x);
 }
 
-/** What the engine draws without load, kg/s. */
+/** Air flow of the engine without load, kg/s. */
 const airOf = ({ ambient, displacement }: HiddenFilter, rpm: number) =>
   (0.87 * ambient * displacement * rpm) / (287.05 * 293 * 120);
 
@@ -63,7 +63,7 @@ export function recordFilter(hidden: HiddenFilter, seed: number): Uint8Array {
   });
 }
 
-/** What a scan tool shows of it with the key on, at idle and held: Δp by a viscous and an inertial part of the hot flow. */
+/** Scan-tool readings of it with the key on, at idle and held: Δp by a viscous and an inertial part of the hot flow. */
 export function filterOf(
   hidden: HiddenFilter,
   story: {

@@ -59,7 +59,7 @@ export class Journal {
     openJob({ id: this.name("opened"), jobId: this.id, at: this.iso(), by, device: "demo", deviceSeq: 0 }, at);
   }
 
-  /** What comes next is somebody else's. */
+  /** The point where what comes next is somebody else's. */
   as(by: DemoPerson): this {
     this.by = by;
     return this;

@@ -18,7 +18,7 @@ const DENSITY = 1.2;
 const HEARD = 6e-3 / 60;
 const BUBBLES = 0.05e-3 / 60;
 
-/** What a hand at the test valve writes down: the stops, and at each what the ear and then the soap find. */
+/** Readings that a hand at the test valve writes down: the stops, and at each what the ear and then the soap find. */
 export function pressureTestOf(
   { ambient, temperature }: { readonly ambient: number; readonly temperature: number },
   crack: HiddenCrack | undefined,

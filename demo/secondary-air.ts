@@ -2,7 +2,7 @@ import type { SecondaryAirRecord } from "@/core/checks/secondary-air";
 import { massFlux, SHARP_EDGED } from "@/core/gas/orifice";
 import { seededNoise } from "@/core/maths/random";
 
-/** What the pump's air finds on its way: areas, m². */
+/** Openings the pump's air finds on its way: areas, m². */
 export interface HiddenAir {
   readonly ambient: number;
   readonly temperature: number;
@@ -16,7 +16,7 @@ export interface HiddenAir {
 const BUBBLES = 1e-6;
 const LEAN = 2.5e-3;
 
-/** What soap, sensor and trim show of it: bubbles where air gets out, a lean sensor where enough gets in. */
+/** Signs of it on soap, sensor and trim: bubbles where air gets out, a lean sensor where enough gets in. */
 export function secondaryAirOf(hidden: HiddenAir, joint: string, seed: number): SecondaryAirRecord {
   const noise = seededNoise(seed);
   const flux = massFlux(hidden.ambient + hidden.pressure, hidden.ambient, hidden.temperature);

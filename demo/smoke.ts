@@ -53,7 +53,7 @@ export interface SmokeStory {
   /** s after which the heater had stopped; leaves the run void */
   heaterOnAt?: number;
   seconds: number;
-  /** What the hose clamped showed, inH2O */
+  /** Gauge with the hose clamped, inH2O */
   proof?: number;
 }
 

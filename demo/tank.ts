@@ -26,7 +26,7 @@ export interface HiddenTank {
   readonly leaks: readonly { readonly joint: string; readonly diameter: number }[];
   /** Percent of the rated volume */
   readonly fuelLevel: number;
-  /** What the vent passes shut and open, what purge passes open and shut */
+  /** Holes of the vent shut and open, of purge open and shut */
   readonly ventShut: number;
   readonly ventOpen: number;
   readonly purgeOpen: number;
@@ -86,7 +86,7 @@ export function evapSmokeOf(
     seen: readonly string[];
     seconds: number;
     coreShut?: boolean;
-    /** What the hose clamped showed, inH2O */
+    /** Gauge with the hose clamped, inH2O */
     proof?: number;
   },
   change: Partial<EvapSmokeRun> = {},

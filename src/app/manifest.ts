@@ -1,6 +1,6 @@
 import type { MetadataRoute } from "next";
 
-/** What a device needs to keep the app beside its own. */
+/** Web app manifest: all a device needs to keep the app beside its own. */
 export default function manifest(): MetadataRoute.Manifest {
   return {
     name: "Pelota",

@@ -10,7 +10,7 @@ import { COMMANDS } from "./commands";
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 
-/** What stands where something else was meant. */
+/** Values where something else was meant. */
 const ODD: readonly Json[] = [
   null,
   true,

@@ -11,7 +11,7 @@ export interface LiveRun {
   readonly flow: { readonly value: number; readonly max: number; readonly unit: string };
   /** Gauge */
   readonly pressure: { readonly value: number; readonly unit: string };
-  /** What the settling says, in words */
+  /** State of the settling, in words */
   readonly words: string;
   /** Names of joints where smoke was seen */
   readonly seen: readonly string[];

@@ -4,7 +4,7 @@ import { afterEach, beforeEach } from "vitest";
 // A busy machine is no fault of the page; what hides a key from readers of the screen is tried in a browser, which reckons styles once.
 configure({ asyncUtilTimeout: 15_000, defaultHidden: true });
 
-/** What the browser has and the test's page lacks; each test begins with an empty device. */
+/** Browser APIs that the test's page lacks; each test begins with an empty device. */
 beforeEach(() => {
   localStorage.clear();
   Object.assign(globalThis, {

@@ -75,7 +75,7 @@ function job(): string {
   return jobId;
 }
 let count = 10;
-/** What a device of today makes. */
+/** An entry as a device of today makes it. */
 const made = (who: SignedIn, jobId: string, madeAt: number, more: Partial<Entry> = {}): Entry =>
   signed(
     {
@@ -96,7 +96,7 @@ const made = (who: SignedIn, jobId: string, madeAt: number, more: Partial<Entry>
     who.signIn,
     who.key,
   );
-/** What a device of an older build makes. */
+/** An entry as a device of an older build makes it. */
 const old = (who: SignedIn, jobId: string, more: Partial<Entry> = {}): Entry => {
   const { person: _, madeAt: __, signed: ___, ...entry } = made(who, jobId, 0);
   return signed({ ...entry, ...more }, who.signIn, who.key);

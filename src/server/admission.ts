@@ -16,11 +16,11 @@ import { type SignInRow, signInRow } from "./sign-in";
  */
 export type Way = "door" | "queue" | "file";
 
-/** What devices sign: an entry, or the opening of a job. */
+/** Things that devices sign: an entry, or the opening of a job. */
 export type Made = Pick<Entry, "jobId" | "at" | "by" | "device" | "signed" | "person" | "madeAt" | "prior"> &
   Partial<Pick<Entry, "seenSeq">>;
 
-/** What an author made, under the name and the role that the server knows, and why it is kept as history, if it is. */
+/** Content made by an author, under the name and the role that the server knows, and why it is kept as history, if it is. */
 export type Authored<T> = T & { readonly by: string; readonly role?: Role; readonly history?: string };
 
 const DAY = 24 * 3600_000;

@@ -1,7 +1,7 @@
 import { now } from "./clock";
 import { TooSoon } from "./refusals";
 
-/** What one side may still send beyond the usual, and when that was reckoned, ms. */
+/** Rest that one side may still send beyond the usual, and when that was reckoned, ms. */
 interface Left {
   entries: number;
   at: number;

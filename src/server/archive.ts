@@ -117,7 +117,7 @@ async function openArchive(path: string): Promise<Opened> {
   }
 }
 
-/** What a ZIP's directory names; a path that leads out of it is refused there. */
+/** Entries of a ZIP's directory; a path that leads out of it is refused there. */
 async function entriesOf(zip: yauzl.ZipFile): Promise<yauzl.Entry[]> {
   const entries: yauzl.Entry[] = [];
   try {

@@ -16,7 +16,7 @@ afterEach(() => rmSync(folder, { recursive: true, force: true }));
 const HERE = { names: ["localhost", "bay", "bay.local"], ips: ["127.0.0.1", "::1", "192.168.7.7"] };
 const DAY = 24 * 3600_000;
 
-/** What a client that trusts the authority says of a server with this certificate, asked by a name. */
+/** Verdict of a client that trusts the authority on a server with this certificate, asked by a name. */
 async function says(certificates: { cert: string; key: string; authority: string }, servername: string): Promise<string> {
   const server = createServer({ key: certificates.key, cert: certificates.cert }, (_, response) => response.end("ok"));
   await new Promise<void>((done) => server.listen(0, "127.0.0.1", done));

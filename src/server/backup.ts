@@ -34,7 +34,7 @@ interface Part {
   readonly bytes: number;
 }
 
-/** What a backup holds, with the hash of each part. */
+/** Manifest of a backup, with the hash of each part. */
 export interface Manifest {
   readonly format: "pelota-backup";
   readonly version: 1;
@@ -130,14 +130,14 @@ export async function backup(target: string, data = dataFolder(), at = now()): P
   return manifest;
 }
 
-/** What a folder says it holds. Throws BadInput where it is no backup. */
+/** Manifest in a folder. Throws BadInput where it is no backup. */
 export function readManifest(folder: string): Manifest {
   const path = join(folder, MANIFEST);
   if (!existsSync(path)) throw new BadInput(`${folder} holds no backup: there is no ${MANIFEST}`, "path");
   return validate<Manifest>(manifestSchema, parseJson(readFileSync(path, "utf8"), "The backup's manifest is cut off or damaged"));
 }
 
-/** What of a backup is not as its manifest says; nothing where all is. Throws BadInput where there is no backup. */
+/** Parts of a backup that are not as its manifest says; nothing where all is. Throws BadInput where there is no backup. */
 export async function checkBackup(folder: string): Promise<string[]> {
   const { database, files } = readManifest(folder);
   const wrong: string[] = [];

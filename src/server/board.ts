@@ -110,7 +110,7 @@ export function refreshStale(at: Db = db()): void {
   for (const id of staleJobs(at)) tryRefresh(id, at);
 }
 
-/** What could not be folded, or written, is tried again after so long, ms. */
+/** Retry delay for what could not be folded, or written, is tried again after so long, ms. */
 const PAUSE = 5000;
 /** Jobs that could not be folded, and when they are tried again, ms. */
 const paused = new Map<string, number>();
@@ -194,7 +194,7 @@ export interface BoardFilter {
   readonly recheckBy?: string;
 }
 
-/** What a lane of the board holds: open jobs by what they wait for, and those that are handed over. */
+/** Jobs of a lane: open jobs by what they wait for, and those that are handed over. */
 export type LaneId = WaitingOn | "lead" | "done";
 const LANES: readonly LaneId[] = ["lead", "me", "customer", "part", "cold-soak", "drive", "done"];
 

@@ -49,7 +49,7 @@ export interface BackupState {
   readonly last?: { readonly at: string; readonly jobs: number; readonly files: number };
 }
 
-/** What stands in the folder of daily backups. */
+/** Contents of the folder of daily backups. */
 export function backupState(folder = backupsFolder(), keep = keepBackups()): BackupState {
   const names = finished(folder);
   const last = names.length > 0 ? read(join(folder, names.at(-1) as string)) : undefined;

@@ -9,7 +9,7 @@ import { takeEntries } from "./entries-door";
 import { answer } from "./http";
 import { appendEntries, openJob, readEntries } from "./jobs";
 
-/** What a door answers: its status and its sentence. */
+/** Answer of a route: status and its sentence. */
 const said = async (work: () => unknown) => {
   const response = await answer(work);
   const body = (await response.json()) as { error?: { message: string } };

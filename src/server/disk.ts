@@ -3,7 +3,7 @@ export class DataGone extends Error {
   readonly code = "DATA_GONE";
 }
 
-/** What each trouble of a disk or database is answered with, the narrower ones first; a code with % stands for all that begin so. */
+/** HTTP status of each trouble of a disk or database, the narrower ones first; a code with % stands for all that begin so. */
 const TROUBLES: readonly (readonly [codes: readonly string[], status: number, message: string])[] = [
   [
     ["ENOSPC", "EFBIG", "EDQUOT", "SQLITE_FULL"],
@@ -45,7 +45,7 @@ const TROUBLES: readonly (readonly [codes: readonly string[], status: number, me
 const isOf = (code: string, pattern: string) =>
   pattern.endsWith("%") ? code.startsWith(pattern.slice(0, -1)) : code === pattern;
 
-/** What a failing disk or database is answered with; undefined for any other error. */
+/** Answer for a failing disk or database; undefined for any other error. */
 export function diskTrouble(error: unknown): { readonly status: number; readonly message: string } | undefined {
   const code = error instanceof Error ? (error as { code?: unknown }).code : undefined;
   if (typeof code !== "string") return undefined;

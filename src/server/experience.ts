@@ -62,7 +62,7 @@ const notedOn = (engine: string, at: Db) =>
     .limit(ON_CARD)
     .all();
 
-/** What the shop knows of a job's engine: folded from the newest of its proved jobs. */
+/** Experience of the shop of a job's engine: folded from the newest of its proved jobs. */
 export function engineCardFor(jobId: string, at: Db = db()): EngineCard | undefined {
   const car = vehicleOf(jobId, at);
   const engine = car ? engineOf(car.vehicle) : "";
@@ -75,7 +75,7 @@ export function engineCardFor(jobId: string, at: Db = db()): EngineCard | undefi
   return engineCard(folded(same), folded(notedOn(engine, at)));
 }
 
-/** What the shop has learned of each engine that it has proved often enough, the most frequent first. */
+/** Experience of the shop of each engine that it has proved often enough, the most frequent first. */
 export function learnedHere(at: Db = db()): LearnedEngine[] {
   const proved = provedBut("", at);
   const engines = [...new Set(proved.map((row) => row.proved.engine))].filter((engine) => engine !== "");
@@ -97,7 +97,7 @@ export function learnedHere(at: Db = db()): LearnedEngine[] {
     .toSorted((a, b) => b.jobs - a.jobs);
 }
 
-/** What the shop's own proved jobs say of a job's car; undefined where there are not enough, and in a practice bay. */
+/** Experience from the shop's own proved jobs for a job's car; undefined where there are not enough, and in a practice bay. */
 export function experienceFor(jobId: string, at: Db = db()): Tally | undefined {
   const car = vehicleOf(jobId, at);
   if (!car) return undefined;

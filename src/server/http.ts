@@ -9,7 +9,7 @@ import { allowed, type Who } from "./sign-in";
 /** More bytes than a door takes. */
 export class TooLarge extends BadInput {}
 
-/** What each refusal is answered with; the narrower ones first. */
+/** HTTP status of each refusal; the narrower ones first. */
 const STATUSES = [
   [TooLarge, 413],
   [BadInput, 400],
@@ -20,7 +20,7 @@ const STATUSES = [
   [TooSoon, 429],
 ] as const;
 
-/** What went wrong, as it is told to whoever asked. */
+/** Error as told to whoever asked. */
 function toldOf(error: unknown): { readonly message: string; readonly path?: string; readonly status: number } {
   const status = STATUSES.find(([refusal]) => error instanceof refusal)?.[1];
   if (status !== undefined)
@@ -103,7 +103,7 @@ function asked(request: Request, work: () => unknown | Promise<unknown>, open: b
       });
 }
 
-/** What lies behind every door of `/api`: who comes is asked first, then the work is done and answered. */
+/** Handler common to all routes of `/api`: who comes is asked first, then the work is done and answered. */
 export const door = (request: Request, work: () => unknown | Promise<unknown>) => asked(request, work, false);
 
 /** A door for what not everybody may: the work is told who does it, nobody where the shop has no lead yet. */

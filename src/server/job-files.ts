@@ -109,7 +109,7 @@ function ofOurs({ corrects }: JournalEntry, at: Db): boolean {
   return root !== undefined && root.imported === null;
 }
 
-/** What was made under a sign-in of this shop and comes in a file: all that the server adds is worked out anew. */
+/** Entries made under a sign-in of this shop and comes in a file: all that the server adds is worked out anew. */
 function madeHere(entry: JournalEntry, at: Db): JournalEntry {
   const { jobId } = entry;
   const made = asMade(entry);
@@ -132,13 +132,13 @@ const openedFromFile = (made: Entry, at: Db): Authored<Entry> => {
   return { ...made, ...asked };
 };
 
-/** What any door asks of an entry beside who made it: that it corrects what is there, and passes the gates as they stand. */
+/** Rules of every route for an entry beside who made it: that it corrects what is there, and passes the gates as they stand. */
 function checkFromFile(made: Entry, at: Db): void {
   checkCorrection(at, made);
   if (isGate(made)) checkGate(gatesOf(made.jobId, at), made);
 }
 
-/** What a door would say no with; undefined where it says yes. */
+/** Reason why a route would refuse; undefined where it says yes. */
 function refusal(ask: () => void): string | undefined {
   try {
     ask();

@@ -92,7 +92,7 @@ export function readEntries(jobId: string, after = 0, at: Db = db()): JournalEnt
 }
 
 /**
- * What a device lacks, with the `seq` through which it is complete, from one look at the database: everything behind what
+ * Entries that a device lacks, with the `seq` through which it is complete, from one look at the database: everything behind what
  * it holds or, where that is no part of this journal, all there is. Entries just posted are among it even where they were
  * recorded long before. @param held without a `last`, the device is taken at its word.
  */
@@ -185,7 +185,7 @@ export function clampAt(entry: Authored<Entry>, latest: number): Authored<Entry>
   return canonicalJson(at) === canonicalJson(entry.at) ? entry : { ...entry, at, clampedFrom: entry.at };
 }
 
-/** What every append asks, worked out once a database. */
+/** Rules for every append, worked out once a database. */
 const prepare = (at: Db) => ({
   byId: at
     .select()
@@ -284,7 +284,7 @@ export function checkGate(state: Gates, entry: Entry): void {
   if (blocks.length > 0) throw new BadInput(blocks.map((b) => b.reason).join("; "), "gate");
 }
 
-/** What stands between a job and its end, and up to which entry that was judged. */
+/** Open gates between a job and its end, and up to which entry that was judged. */
 export type Gates = Pick<JobState, "lastSeq" | "blocks" | "closing">;
 
 /** Judges a job's gates; takes long where the job is long. */

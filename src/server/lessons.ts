@@ -16,7 +16,7 @@ export function keepLessons(jobId: string, taught: Lessons | undefined, at: Db):
 /** The newest jobs that are looked at: what a shop did years ago says little of how it works today. */
 const LOOKED_AT = 2000;
 
-/** What this shop's own jobs say of how well it works. */
+/** Statistics from this shop's own jobs of how well it works. */
 export function whatWeKnowHere(at: Db = db()): WhatWeKnow {
   const rows = at
     .select({ lessons: lessons.lessons })

@@ -2,7 +2,7 @@ import { randomInt } from "node:crypto";
 import type { LiveCall, LiveRun } from "@/core/live";
 import { now } from "./clock";
 
-/** What is on the air right now: kept in memory alone, since the run itself is a draft on its own device. */
+/** Live runs on the air right now: kept in memory alone, since the run itself is a draft on its own device. */
 interface Live {
   run: LiveRun;
   at: number;

@@ -8,7 +8,7 @@ const checkSignature = (signature: string) => {
   if (!/^[0-9a-f]{32}$/.test(signature)) throw new BadInput("A header signature is 32 hex digits", "signature");
 };
 
-/** What was decided for this set of headers, if anything. */
+/** Column mapping decided for this set of headers, if anything. */
 export function readMapping(signature: string, at: Db = db()): Mapping | undefined {
   checkSignature(signature);
   const row = at.select().from(mappings).where(eq(mappings.signature, signature)).get();

@@ -2,7 +2,7 @@
 export const NONCE_HEADER = "x-pelota-nonce";
 
 /**
- * What a page may do: run our own scripts and those that carry this answer's nonce, show our own pictures and those made
+ * Content security policy of a page: run our own scripts and those that carry this answer's nonce, show our own pictures and those made
  * on the page, talk to this server, stand in no other page. Charts and maps place things by style attributes; style elements are our own or
  * carry the nonce.
  */

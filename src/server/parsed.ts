@@ -6,7 +6,7 @@ const values = new Map<string, unknown>();
 const frozen = (_key: string, value: unknown) => Object.freeze(value);
 
 /**
- * What a stored text holds; the same text gives the same object, so that verdicts and models known by their object are
+ * Value of a stored text, parsed; the same text gives the same object, so that verdicts and models known by their object are
  * found again. It is frozen through and through: what one reader changed another would be told.
  */
 export function parsed<T>(text: string): T {

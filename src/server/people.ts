@@ -31,7 +31,7 @@ export const hasLead = (at: Db = db()): boolean =>
 
 const derive = promisify(scrypt) as (pin: string, salt: string, length: number) => Promise<Buffer>;
 
-/** What is kept of a PIN. */
+/** A PIN as it is stored. */
 async function keptPin(pin: string): Promise<Pick<Row, "pin" | "pinSalt">> {
   const pinSalt = randomBytes(16).toString("hex");
   return { pin: (await derive(pin, pinSalt, 32)).toString("hex"), pinSalt };

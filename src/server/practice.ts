@@ -9,7 +9,7 @@ import { entries, jobs } from "./db/schema";
 import { readEntries } from "./jobs";
 import type { Who } from "./sign-in";
 
-/** What a person sees of what was played here: their own, and everything where they may. */
+/** Practice cases that a person may see: their own, and everything where they may. */
 export function playedBy(who: Who | undefined, at: Db = db()): PlayedCase[] {
   return playedCases(60, at, may(who?.role, "see-practice") ? undefined : who?.name);
 }

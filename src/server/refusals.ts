@@ -1,4 +1,4 @@
-/** What is there already and differs: somebody else's work must not be overwritten. */
+/** A conflict with something that is there already and differs: somebody else's work must not be overwritten. */
 export class Conflict extends Error {}
 /** Nobody is signed in, or what was made must be signed anew: it waits, and is not lost. */
 export class NotSignedIn extends Error {}

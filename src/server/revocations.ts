@@ -5,7 +5,7 @@ import { backupsFolder } from "./backups-folder";
 import { nowIso } from "./clock";
 import type { Db } from "./db/open";
 
-/** What a backup from before would bring back to life: a device that was put out since, a customer who was erased. */
+/** Revocations that a backup from before would bring back to life: a device that was put out since, a customer who was erased. */
 type Revocation = { readonly at: string } & ({ readonly device: string } | { readonly customer: string });
 
 const FILE = "revocations.jsonl";
@@ -23,7 +23,7 @@ export function revoke(what: { readonly device: string } | { readonly customer: 
   }
 }
 
-/** What is noted in a folder of backups; a line that was cut off as the power went is none. */
+/** Revocations noted in a folder of backups; a line that was cut off as the power went is none. */
 function noted(backups: string): Revocation[] {
   const path = join(backups, FILE);
   if (!existsSync(path)) return [];

@@ -58,7 +58,7 @@ async function shop(): Promise<Record<Role, SignedIn>> {
 }
 
 const proof = (who: SignedIn) => ({ headers: new Headers({ [SIGN_IN_HEADER]: doorProof(who.signIn, who.key) }) });
-/** What a device of an older build makes, under a sign-in from then; what today's make is tried in admission.test. */
+/** An entry as a device of an older build makes it, under a sign-in from then; what today's make is tried in admission.test. */
 const by = (who: SignedIn, jobId: string, more: Partial<Entry> = {}): Entry => {
   at.$client.prepare("update sign_ins set form = 1 where id = ?").run(who.signIn);
   return signed(

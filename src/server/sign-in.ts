@@ -35,7 +35,7 @@ const signInSchema = strictObject({
   person: yup.string().uuid("Pick your name").required("Pick your name"),
   pin: pinSchema,
 });
-/** What is made under a sign-in of today says by whom and when. What does not counts as made when it came, whatever time it gives itself. */
+/** Time and author of entries made under a sign-in of today says by whom and when. What does not counts as made when it came, whatever time it gives itself. */
 const FORM = 2;
 
 /** How long somebody waits for a guess before theirs to be looked at, and how often that is asked, ms. */

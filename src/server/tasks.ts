@@ -8,7 +8,7 @@ import { whatWeKnowHere } from "./lessons";
 import { handoverPdf } from "./report/handover-pdf";
 import { readShop } from "./shop";
 
-/** What takes long where a job is long. */
+/** Tasks that take long where a job is long. */
 export const TASKS = {
   engine: (jobId: string) => engineCardFor(jobId),
   known: (_all: string) => ({ known: whatWeKnowHere(), learned: learnedHere() }),

@@ -34,7 +34,7 @@ async function look(): Promise<void> {
   }
 }
 
-/** What the thread is asked for: the work that takes long, and to have followed the journals. */
+/** Requests to the thread: the work that takes long, and to have followed the journals. */
 const ASKED = { ...TASKS, folded: follow };
 
 port.on("message", async (ask: Ask | "stop") => {

@@ -2,7 +2,7 @@ import { randomBytes } from "node:crypto";
 import { now } from "./clock";
 import { Forbidden } from "./refusals";
 
-/** What a ticket was given for. */
+/** Purpose of a ticket. */
 interface Ticket {
   readonly for: unknown;
   /** ms */
@@ -25,7 +25,7 @@ export function giveTicket(what: unknown): string {
   return id;
 }
 
-/** What a ticket was given for; it is worth nothing afterwards. Throws Forbidden for none, a used one and one that ran out. */
+/** Purpose of a ticket, which is used up by it; it is worth nothing afterwards. Throws Forbidden for none, a used one and one that ran out. */
 export function takeTicket<T>(id: string): T {
   const ticket = tickets().get(id);
   tickets().delete(id);

@@ -5,7 +5,7 @@ import type { TASKS } from "./tasks";
 type Tasks = typeof TASKS;
 type Done<K extends keyof Tasks> = Awaited<ReturnType<Tasks[K]>>;
 
-/** What went wrong, as it goes from one thread to another: classes do not. */
+/** An error as it goes from one thread to another: classes do not. */
 export interface Failure {
   readonly message: string;
   readonly refusal?: "bad-input" | "conflict" | "not-found";

@@ -19,7 +19,7 @@ export function ChartFrame({
   height?: number;
   /** Lets the chart be zoomed and panned along its axis, with the words for less and more of it */
   span?: { readonly handle: SpanHandle; readonly less: string; readonly more: string };
-  /** What each line is; a dashed one is drawn so */
+  /** Legend of each line; a dashed one is drawn so */
   legend?: readonly { readonly name: string; readonly colour: string; readonly dashed?: boolean }[];
   /** Draws it, with what it is drawn with */
   children: (charts: Charts) => ReactElement;

@@ -12,7 +12,7 @@ import {
   YAxis,
 } from "recharts";
 
-/** What charts are drawn with: a fifth of all that a bench would load, so it is fetched once the first chart is drawn. */
+/** The chart library: a fifth of all that a bench would load, so it is fetched once the first chart is drawn. */
 const charts = {
   CartesianGrid,
   ComposedChart,

@@ -17,7 +17,7 @@ interface Said {
   required?: boolean;
 }
 
-/** What helps to answer, or what was wrong with the answer. */
+/** Hint that helps to answer, or what was wrong with the answer. */
 const Note = ({ id, hint, error }: Pick<Said, "hint" | "error"> & { id: string }) =>
   (error ?? hint) ? (
     <p id={id} role={error ? "alert" : undefined} className={`text-sm ${error ? "text-ember" : "text-muted"}`}>

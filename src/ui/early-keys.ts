@@ -17,7 +17,7 @@ export const EARLY_KEYS_SCRIPT = `window.pelotaEarlyKeys=[];addEventListener("ke
 /** Older keys are not meant for what is there now, ms. */
 const FORGOTTEN = 10_000;
 
-/** What was pressed on this page before it was ready, oldest first; each is handed out once. */
+/** Keys pressed on this page before it was ready, oldest first; each is handed out once. */
 export function takeEarlyKeys(): string[] {
   const kept = window.pelotaEarlyKeys?.splice(0) ?? [];
   return kept.filter(({ path, at }) => path === location.pathname && performance.now() - at < FORGOTTEN).map(({ key }) => key);

@@ -1,4 +1,4 @@
-/** What was tapped or typed while the page was still being made ready. */
+/** Taps and text entered while the page was still being made ready. */
 interface Early {
   /** Set once the page answers by itself */
   ready: boolean;

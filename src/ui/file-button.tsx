@@ -12,7 +12,7 @@ export function FileButton({
   onFile,
   children,
 }: {
-  /** What the file is, for those who cannot see the button */
+  /** Accessible name of the file, for those who cannot see the button */
   label: string;
   accept: string;
   look?: "primary" | "plain";

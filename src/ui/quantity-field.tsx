@@ -32,7 +32,7 @@ export function QuantityField({
   unit: UnitId;
   /** Unit keys of the keypad */
   units: readonly UnitId[];
-  /** What stands in the field */
+  /** Text in the field */
   value: string;
   onChange: (typed: string) => void;
   hint?: string | undefined;

@@ -12,7 +12,7 @@ interface ChartSource {
 const AGAIN = 5000;
 const SERVER: ChartSource = { fetch: () => import("./charts").then((them) => them.default) };
 
-/** What charts are drawn with, once it is here; `away` while it was never fetched and the server does not answer. */
+/** The chart library, once it is here; `away` while it was never fetched and the server does not answer. */
 export function useCharts(source = SERVER): { readonly charts: Charts | undefined; readonly away: boolean } {
   const [charts, setCharts] = useState(source.here);
   const [away, setAway] = useState(false);

@@ -3,13 +3,13 @@ import { useLayoutEffect, useState } from "react";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { useImmediate } from "./use-immediate";
 
-/** What takes its time to draw, as a chart does on a slow tablet. */
+/** A component that takes its time to draw, as a chart does on a slow tablet. */
 function Slow({ of }: { of: string }) {
   for (const until = performance.now() + 2; performance.now() < until; );
   return <output>{of}</output>;
 }
 
-/** What stood there at each drawing, and what was shown for it. */
+/** Log of each drawing: what stood there, and what was shown for it. */
 const drawn: [value: string, shown: string][] = [];
 
 function Field() {

@@ -1,7 +1,7 @@
 import { useRef, useState, useTransition } from "react";
 
 /**
- * What a hand moves or types shows at once; what follows from it is drawn when there is time for it.
+ * State that shows a change by hand at once; what follows from it is drawn when there is time for it.
  * @returns the value as it stands under the hand, and what to call when it changes.
  */
 export function useImmediate<T>(value: T, onChange: (next: T) => void): readonly [T, (next: T) => void] {

@@ -28,7 +28,7 @@ function caseOfCode(code: string): PracticeCase {
   return known;
 }
 
-/** What everybody in the bay may know of it. */
+/** The part of the case that everybody in the bay may know of it. */
 export interface BayNow {
   readonly minutes: number;
   readonly money: number;
@@ -49,7 +49,7 @@ const DEVICE = { kind: "device", device: "Practice bay", simulated: true } as co
 
 /** The practice car, off the main thread: nothing of what is hidden in it is sent over but what was read. */
 const api = {
-  /** What a car comes in with */
+  /** Complaint and codes a car comes in with */
   arrive: (code: string): { code: string; facts: VehicleRecord; story: Bodies["story"] } => {
     const { code: written, facts, story } = caseOfCode(code);
     return { code: written, facts, story };

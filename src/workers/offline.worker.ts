@@ -9,7 +9,7 @@ declare const PRECACHED: PrecacheEntry[];
 const SILENCE = 5000;
 const SEEN = 400;
 
-/** What a page is drawn from without the server: a job's from the bench, whichever job it is; what has no shell, from what this device holds. */
+/** Shell that a page is drawn from without the server: a job's from the bench, whichever job it is; what has no shell, from what this device holds. */
 const shellFor = (path: string): string => {
   if (/^\/jobs\/[^/]+$/.test(path)) return "/bench";
   return PRECACHED.some((entry) => entry.url === path) ? path : "/away";

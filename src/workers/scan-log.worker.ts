@@ -97,7 +97,7 @@ const api = {
   slice: async (ids: readonly ChannelId[], from: number, to: number, width: number) =>
     log ? decimate(log, ids, from, to, width) : [],
 
-  /** What a check takes out of the log by itself; undefined before one was imported. */
+  /** The record a check takes out of the log by itself; undefined before one was imported. */
   extract: async (check: LoggedCheck, aim: readonly unknown[]): Promise<unknown> =>
     log && (EXTRACTORS[check].extract as (log: ScanLog, ...aim: readonly unknown[]) => unknown)(log, ...aim),
 };

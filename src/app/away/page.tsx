@@ -1,7 +1,7 @@
 import { Away } from "@/screens/away/away";
 import { Providers } from "@/screens/session/providers";
 
-/** What stands in the board's place while the server is away. */
+/** Page in the board's place while the server is away. */
 export default function Page() {
   return (
     <Providers>

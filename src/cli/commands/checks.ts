@@ -8,7 +8,7 @@ import { type VehicleRecord, vehicleFields } from "@/core/vehicle";
 import { type Command, guarded, parse, readText } from "./door";
 import { readLogFile } from "./logs";
 
-/** What `judge` judges in: the vehicle, and the shop's own limits and house methods where they differ from the defaults. */
+/** Context of `judge`: the vehicle, and the shop's own limits and house methods where they differ from the defaults. */
 const contextSchema = strictObject({
   vehicle: vehicleFields.schema.required("vehicle is missing: the facts of the car"),
   shop: yup.mixed<object>().optional(),

@@ -40,7 +40,7 @@ const kindSchema = yup.object({
   kind: yup.string().oneOf(Object.keys(SCHEMAS), "kind is random or sets-in").required("kind is missing: random or sets-in"),
 });
 
-/** What a script is told: it knows itself what it counted. */
+/** Output for a script: it knows itself what it counted. */
 const told = ({ counted: _, ...judged }: JudgedComeback) => judged;
 
 export const comeback: Command = {

@@ -10,7 +10,7 @@ interface Adversarial {
   readonly name: string;
   readonly check: CheckId;
   readonly input: { readonly record: object; readonly context: { readonly vehicle: VehicleFacts; readonly shop?: object } };
-  /** What must not come: an outcome, "obs:" an observation, "headline:" a part of one */
+  /** Outcome that must not come: an outcome, "obs:" an observation, "headline:" a part of one */
   readonly not?: readonly string[];
   /** Outcomes that are right */
   readonly want?: readonly string[];

@@ -1,4 +1,4 @@
-/** What is shown before a step, acknowledged once per job. */
+/** Cautions shown before a step, acknowledged once per job. */
 export type CautionId =
   | "running-engine"
   | "smoke-vapour"

@@ -2,7 +2,7 @@ import { inSentence } from "../sentence";
 import { EVAP_ZONES, type Joint, type Layout } from "../vehicle";
 import type { Verdict } from "./verdict";
 
-/** What a record says of one question. */
+/** Answer of a record to one question. */
 export type Says = "good" | "bad" | "open";
 
 /** One question, as small as it can be told apart: `tight@pcv-hose`, `trim@bank1/idle`, `seat@purge-valve/cold`. */
@@ -48,12 +48,12 @@ export const isUnder = (at: readonly Point[], windows: readonly Window[]): boole
   windows.length === 0 || at.some((point) => lies(point, windows));
 
 /**
- * What a record says of one question. Two records may answer an obligation together; what an entry hides or a log lacks
+ * Answer of a record to one question. Two records may answer an obligation together; what an entry hides or a log lacks
  * does not appear.
  */
 export interface Claim extends Atom {
   readonly says: Says;
-  /** What it was read at, SI by quantity: one or several points of it */
+  /** Operating points it was read at, SI by quantity: one or several points of it */
   readonly at?: readonly Point[];
   /** Seen, heard or felt at that very place: only looking there again answers it, or work there */
   readonly byEye?: true;
@@ -61,7 +61,7 @@ export interface Claim extends Atom {
   readonly afterWork?: true;
   /** Of one that is bad: what must be met by what answers it, as large as the fault was */
   readonly under?: readonly Window[];
-  /** What it is called in a sentence: "PCV hose tight" */
+  /** Its name in a sentence: "PCV hose tight" */
   readonly words: string;
   /** Joints whose touching un-proves it; `AT_LARGE` among them: also whatever is no joint of the layout */
   readonly rests: readonly string[];
@@ -74,7 +74,7 @@ export const AT_LARGE = "*";
 
 export const saysOf = (outcome: Verdict["outcome"]): Says => (outcome === "pass" ? "good" : outcome === "fail" ? "bad" : "open");
 
-/** What a reading of the whole engine rests on: every joint but the vapour system's own, and whatever is no joint. */
+/** Joints that a reading of the whole engine rests on: every joint but the vapour system's own, and whatever is no joint. */
 const engineAtLarge = (layout: Layout): string[] => [
   ...layout.joints
     .filter((j) => !(EVAP_ZONES.includes(j.from) && (j.to === "outside" || EVAP_ZONES.includes(j.to))))

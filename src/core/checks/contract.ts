@@ -24,7 +24,7 @@ export interface Plan {
   readonly displaces: readonly Displacement[];
   readonly cautions: readonly CautionId[];
   readonly clocks: readonly { readonly name: string; readonly seconds: number }[];
-  /** What would spoil the verdict as things stand: said before the check begins */
+  /** Faults that would spoil the verdict as things stand: said before the check begins */
   readonly warnings?: readonly string[];
   /** Set when the check does not work on this vehicle: why, and what does. */
   readonly refused?: string;
@@ -57,9 +57,9 @@ export const SHELVES = {
 } as const;
 export type Shelf = keyof typeof SHELVES;
 
-/** What several records say together. */
+/** Combined verdict of several records. */
 export interface Together {
-  /** What is weighed of the joints it lies among */
+  /** Observation that is weighed of the joints it lies among */
   readonly observation: string;
   /** Joints the leak lies among, by every comparison */
   readonly within: readonly string[];
@@ -85,7 +85,7 @@ export interface CodeSet {
 /** A machine shown to work: hose clamped, its pressure up. */
 export interface MachineProof {
   readonly machine: string;
-  /** What its gauge showed as a share of what it was set to; a plain machine has no gauge */
+  /** Gauge pressure as a share of what it was set to; a plain machine has no gauge */
   readonly share?: number;
   /** ISO time, where it was taken for another record of the session, or after this one */
   readonly takenAt?: string;
@@ -95,18 +95,18 @@ export interface MachineProof {
 export interface CheckKind<Body extends object = object, Aim = unknown, Seen extends string = string> {
   readonly id: CheckId;
   readonly name: string;
-  /** What passing and failing are called for this kind; unsure and void are the same for all. */
+  /** Words for passing and failing for this kind; unsure and void are the same for all. */
   readonly words: { readonly pass: string; readonly fail: string };
-  /** What it is for, in a line */
+  /** Purpose, in a line */
   readonly aim: string;
   readonly engine: EngineState;
-  /** What it records */
+  /** Fields of its record */
   readonly fields: { readonly schema: ObjectSchema<object>; readonly members: Members };
-  /** What is asked for a record; absent where an instrument takes it by itself */
+  /** Form of its record; absent where an instrument takes it by itself */
   readonly form?: Form<object, CheckFacts>;
   plan(context: CheckContext, aim: Aim): Plan;
   judge(record: Body, context: CheckContext): Verdict<Seen>;
-  /** What was read, one number a row, in the units it was taken in, where its fields' columns do not say it all */
+  /** Columns of its readings, one number a row, in the units it was taken in, where its fields' columns do not say it all */
   readings?(record: Body): readonly Reading[];
   /** The same by operating point, where a record before a repair is laid against one after it */
   points?(record: Body): readonly OperatingPoint[];
@@ -114,25 +114,25 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   readonly station?: "look";
   /** Whether it measures, so that its pass can prove, or only finds: then its "bad" counts and its "good" does not */
   readonly role: "measures" | "locates";
-  /** What a record says of each question it put; nothing of what its setup hid or its log lacks */
+  /** Claims of a record on each question it put; nothing of what its setup hid or its log lacks */
   claims(record: Body, verdict: Verdict, context: CheckContext): readonly Claim[];
   /** Where its instrument lies; none for what is done at a station of its own */
   readonly shelf?: Shelf;
-  /** What several records of a circuit say together, oldest first, where no single one does */
+  /** Combined verdict of several records of a circuit, oldest first, where no single one does */
   together?(runs: readonly { readonly record: Body; readonly verdict: Verdict }[], layout: Layout): Together | undefined;
   /** Whether this verdict leaves the same check to be done once more, otherwise: a seat that holds warm, tried cold */
   repeats?(verdict: Verdict): boolean;
   /** Facts of the vehicle that its pass rests on: while one is not known it clears nothing */
   readonly needs?: readonly OpenFact[];
-  /** What the ECU may be told once the atom is shown good since the last work on these places, or a new part is in */
+  /** Reset that the ECU may be given once the atom is shown good since the last work on these places, or a new part is in */
   readonly resets?: {
     readonly name: string;
     readonly atom: Atom;
     readonly places: readonly string[];
-    /** What stays in the part whatever is burned or blown out of it: only a new one, or one cleaned off the car and proved so, has none */
+    /** True for a load that stays in the part whatever is burned or blown out of it: only a new one, or one cleaned off the car and proved so, has none */
     readonly stays?: string;
   };
-  /** What chased codes ask of it, whatever was measured; and how it is said where nothing has shown it */
+  /** Obligations that chased codes put on it, whatever was measured; and how it is said where nothing has shown it */
   readonly codes?: {
     claims(codes: readonly CodeSet[], context: CheckContext): readonly Claim[];
     missing(words: string, places: readonly string[], layout: Layout): string;
@@ -141,7 +141,7 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   readonly families?: readonly Family[];
   /** Every way to do it on this vehicle, of the families a job is weighed over */
   candidates(context: CheckContext, families: readonly Family[]): readonly Candidate<Seen>[];
-  /** What each observation of its judge weighs for every cause */
+  /** Likelihood rows: what each observation of its judge weighs for every cause */
   readonly rows: Rows;
   /** Fields of its record that no verdict rests on by themselves, each with why: whatever stands there, it says the same */
   readonly irrelevant?: Readonly<Record<string, string>>;
@@ -161,7 +161,7 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   readonly byPart?: true;
   /** Joints that the check itself takes off, plugs or shuts: standing there while it is read is its own setup */
   setup?(record: Body): readonly string[];
-  /** What its set-up takes off that is no joint, as its plan says it: part of it too */
+  /** Parts that its set-up takes off that is no joint, as its plan says it: part of it too */
   readonly takesOff?: readonly string[];
   /** Of these, what its gauge or tee stood in the place of: no reading of it says anything of that joint */
   hides?(record: Body): readonly string[];

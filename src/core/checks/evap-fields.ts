@@ -64,7 +64,7 @@ export const fuelLevel = () =>
     },
   });
 
-/** What every check that puts pressure on the EVAP system records of its setup. */
+/** Set-up fields that every check that puts pressure on the EVAP system records of its setup. */
 export const evapSetup = {
   entry: joint(),
   /** Which side of it, where it is not the usual one */
@@ -143,7 +143,7 @@ export function temperatureDoubt(
   return `the air stands at ${degrees(air)} °C; between ${degrees(low.value)} and ${degrees(high.value)} °C a reading counts (${low.source}): ${air < low.value ? "warm the bay" : "let tank and fuel cool"}, and repeat`;
 }
 
-/** What spoils a pressure check of the vapour system before it has begun, in sentences. */
+/** Faults that spoil a pressure check of the vapour system before it has begun, in sentences. */
 export function evapWarnings(context: Pick<CheckContext, "limits">, aim: { fuelLevel?: number; hotTank?: boolean }): string[] {
   const doubt = aim.fuelLevel === undefined ? undefined : fuelLevelDoubt({ fuelLevel: aim.fuelLevel }, context);
   return [

@@ -13,7 +13,7 @@ interface Extractor {
   readonly extract: (log: ScanLog, ...aim: never[]) => unknown;
 }
 
-/** What checks take out of a scan log by themselves; a trim survey rests on the log's steady windows. */
+/** Records that checks take out of a scan log by themselves; a trim survey rests on the log's steady windows. */
 export const EXTRACTORS = {
   airflow: { version: AIRFLOW_EXTRACTOR, extract: airflowPoints },
   boost: { version: BOOST_EXTRACTOR, extract: boostTrace },
@@ -25,7 +25,7 @@ export const EXTRACTORS = {
 
 type Extractors = typeof EXTRACTORS;
 export type LoggedCheck = keyof Extractors;
-/** What an extractor goes by besides the log. */
+/** Facts an extractor goes by besides the log. */
 export type ExtractionAim<C extends LoggedCheck> =
   Parameters<Extractors[C]["extract"]> extends [ScanLog, ...infer Aim] ? Aim : never;
 export type Extraction<C extends LoggedCheck> = ReturnType<Extractors[C]["extract"]>;

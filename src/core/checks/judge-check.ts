@@ -37,7 +37,7 @@ export function judgeCheck(kind: CheckId, record: object, context: CheckContext)
     : { ...verdict, reasons: [...verdict.reasons, open] };
 }
 
-/** What the physics refuses to reckon with, no instrument can have shown on a car. */
+/** Values that the physics refuses to reckon with, no instrument can have shown on a car. */
 function judgedOrNot(kind: CheckId, record: object, context: CheckContext): Verdict {
   try {
     return CHECKS[kind].judge(record, context);
@@ -75,11 +75,11 @@ function withHidden(verdict: Verdict, hidden: readonly string[], { layout }: Che
   return { ...verdict, reasons: [...verdict.reasons, ...says] };
 }
 
-/** What was read, one number a row, in the units it was taken in. */
+/** Readings, one number a row, in the units it was taken in. */
 export const readingsOf = (kind: CheckId, record: object): readonly Reading[] =>
   CHECKS[kind].readings?.(record) ?? columnsOf(CHECKS[kind].fields.members, record);
 
-/** What must still be said of the vehicle before a check of this kind can clear anything; undefined when nothing. */
+/** Facts that must still be said of the vehicle before a check of this kind can clear anything; undefined when nothing. */
 export function stillNeeded(kind: CheckId, { vehicle }: Pick<CheckContext, "vehicle">): string | undefined {
   const open = (CHECKS[kind].needs ?? []).filter((fact) => !isKnown(vehicle, fact)).map((fact) => FACT_NAMES[fact]);
   return open.length > 0 ? `not known of this vehicle yet: ${open.join(", ")}. Until then this clears nothing` : undefined;

@@ -9,7 +9,7 @@ export const isSeries = (value: unknown): value is readonly (readonly [number, n
   value.length > 0 &&
   value.every((row) => Array.isArray(row) && row.length === 2 && row.every((n) => typeof n === "number"));
 
-/** What becomes of a reading, SI to SI; where it stands in a series, how long after the first of it, s. */
+/** Conversion of a reading, SI to SI; where it stands in a series, how long after the first of it, s. */
 type Shows = (si: number, seconds?: number) => number;
 
 /**

@@ -6,7 +6,7 @@ export interface TakenSamples {
   readonly mode: "live" | "typed" | "log";
   /** ms since 1970 of second 0 */
   readonly startedAt: number | null;
-  /** What the gauge shows now, as typed */
+  /** Reading of the gauge now, as typed */
   readonly value: string;
   /** The table as typed */
   readonly text: string;

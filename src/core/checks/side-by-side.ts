@@ -1,4 +1,4 @@
-/** What was read at one operating point, and how well: its standard deviation, in its own unit. */
+/** Reading at one operating point, and how well: its standard deviation, in its own unit. */
 export interface PointReading {
   readonly name: string;
   readonly unit: string;

@@ -50,7 +50,7 @@ export function intervalText(m: Measure, number: (n: number, decimals: number) =
   return ` (95 %: ${number(m.low, decimals)} to ${number(m.high, decimals)} ${m.value.unit})`;
 }
 
-/** What a check says of a zone: proved tight, leaking, merely reached by smoke, or not reached. */
+/** Claim of a check on a zone: proved tight, leaking, merely reached by smoke, or not reached. */
 export interface ZoneKnowledge {
   readonly zone: ZoneId;
   readonly state: "tight" | "leaking" | "reached" | "not-reached";
@@ -59,7 +59,7 @@ export interface ZoneKnowledge {
   readonly why: string;
 }
 
-/** What a check says; `Seen` are the observations that its rows weigh. */
+/** Verdict of a check; `Seen` are the observations that its rows weigh. */
 export interface Verdict<Seen extends string = string> {
   readonly outcome: Outcome;
   /** Name of the outcome here, where the kind's own word would say too much: "Within the limit" */
@@ -69,9 +69,9 @@ export interface Verdict<Seen extends string = string> {
   readonly measures: readonly Measure[];
   /** Why, in order of weight; for void: which trap, for unsure: what would settle it. */
   readonly reasons: readonly string[];
-  /** What is weighed; a void check has none. */
+  /** Observation that is weighed; a void check has none. */
   readonly observation?: Seen;
-  /** What it saw besides, where it saw several places: each is weighed */
+  /** Further observations, where it saw several places: each is weighed */
   readonly also?: readonly Seen[];
   /** Joints the check put to the test, whatever it said of them. */
   readonly tested?: readonly string[];

@@ -29,7 +29,7 @@ const STUCK_AT = 0.42;
 /** A nearly flat battery shows so much of what there is, sinks by so much more in a minute, and stands so many divisions off zero. */
 const FLAT = { shows: 0.96, sinks: 0.02, off: 4 } as const;
 
-/** What a ball shows in its tube. @param flow and @param top in one unit. */
+/** Reading of a ball in its tube. @param flow and @param top in one unit. */
 export const ballShows = (flow: number, top: number, fault: InstrumentFault | undefined): number =>
   fault === "ball-stuck" ? Math.max(flow, STUCK_AT * top) : flow;
 
@@ -45,7 +45,7 @@ const MISTAKEN: Readonly<Partial<Record<UnitId, UnitId>>> = {
 };
 
 /**
- * What a display shows of a value in its unit.
+ * Reading of a display of a value in its unit.
  * @param value in `unit`; @param seconds since it was switched to it. @returns in the unit that is printed on it.
  */
 export function displayShows(value: number, unit: UnitId, seconds: number, fault: InstrumentFault | undefined): number {

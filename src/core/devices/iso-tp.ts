@@ -4,12 +4,12 @@ const PAD = 0xaa;
 /** The longest message that a 12-bit length tells. */
 const LONGEST_MESSAGE = 4095;
 
-/** What a frame is, by the high half of its first byte (ISO 15765-2, protocol control information). */
+/** Type of a frame, by the high half of its first byte (ISO 15765-2, protocol control information). */
 const SINGLE = 0x0;
 const FIRST = 0x1;
 const CONSECUTIVE = 0x2;
 const FLOW = 0x3;
-/** What a flow control says. */
+/** Flow status of a flow control frame. */
 export const FLOW_STATUS = { go: 0, wait: 1, overflow: 2 } as const;
 
 export type CanFrame = readonly number[];
@@ -47,7 +47,7 @@ export class IsoTpSender {
     return [(FIRST << 4) | (message.length >> 8), message.length & 0xff, ...message.slice(0, 6)];
   }
 
-  /** What a flow control lets through. */
+  /** Block size and separation time of a flow control frame. */
   go(control: CanFrame): CanFrame[] {
     const [pci = 0, block = 0] = control;
     if (pci >> 4 !== FLOW) throw new RangeError("This is no flow control");
@@ -63,7 +63,7 @@ export class IsoTpSender {
   }
 }
 
-/** What a frame came to: a whole message, a flow control to be sent back, nothing yet, or why the message was given up. */
+/** Result of a frame: a whole message, a flow control to be sent back, nothing yet, or why the message was given up. */
 export type Received =
   | { readonly message: readonly number[] }
   | { readonly reply: CanFrame }

@@ -1,4 +1,4 @@
-/** What smoke is looked for with. */
+/** Lights that smoke is looked for with. */
 export const LAMPS = {
   none: "No lamp",
   lamp: "Strong lamp",

@@ -7,7 +7,7 @@ import type { Every, ScanTool } from "./device";
 const TICK = 200;
 const POLLS = 0.5;
 
-/** What a scan tool reads of it. */
+/** Values a scan tool reads of it. */
 export const ENGINE_CHANNELS: readonly ChannelId[] = [
   "rpm",
   "maf",

@@ -23,7 +23,7 @@ export interface FaultFamily {
   /** Name of a leak at a joint by the zone it lets into; zones whose leaks nothing is weighed for are left out */
   readonly leaksInto: Partial<Readonly<Record<ZoneId, Trait>>>;
   /**
-   * What going straight to a suspect takes, minutes by trait: uncover it, cap it off, put a gauge or a known good part on.
+   * Time that going straight to a suspect takes, minutes by trait: uncover it, cap it off, put a gauge or a known good part on.
    * A gasket or a mechanical fault is not confirmed in passing.
    */
   readonly confirmMinutes: Partial<Readonly<Record<Trait, number>>>;

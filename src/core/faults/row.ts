@@ -3,9 +3,9 @@ import type { Trait } from "./trait";
 /** Probabilities by trait; `other` for the traits not named. */
 export type Given = Partial<Record<Trait, number>> & { readonly other: number };
 
-/** What an observation says: how likely each kind of cause gives it, and why. */
+/** Likelihood row of an observation: how likely each kind of cause gives it, and why. */
 export interface LikelihoodRow {
-  /** What it is called in a sentence */
+  /** Its name in a sentence */
   readonly says: string;
   /** P(observation | cause); for one that names a place: a place that is not the cause's */
   readonly given: Given;

@@ -5,7 +5,7 @@ import type { Bare, FormField, FormState, Option } from "./form-field";
 
 /** How a field stands among the readings of a record, one number a row. */
 export interface Column {
-  /** What the number is, in a few words; {name} stands for what that member of the same row says */
+  /** Name of the number, in a few words; {name} stands for what that member of the same row says */
   readonly reading: string;
   /** Unit and kind of what is no quantity; of a reading in the record's own unit the kind alone */
   readonly unit?: string;
@@ -13,7 +13,7 @@ export interface Column {
 }
 
 interface Parts {
-  /** What any value of it must be, whether it may be left out or not */
+  /** Rule for any value of it, whether it may be left out or not */
   readonly base: yup.AnySchema;
   readonly required: (base: yup.AnySchema) => yup.AnySchema;
   /** How it is asked; a field without a label is asked by no form */
@@ -90,7 +90,7 @@ export class Field<Value, Optional extends boolean = false, Inner = unknown> {
     return new Field({ ...this.parts, input: { ...this.parts.input, ...input, type } }, this.schema);
   }
 
-  /** What must hold within a group or a list; `at` names the member the complaint belongs to. */
+  /** Rule that must hold within a group or a list; `at` names the member the complaint belongs to. */
   rule(at: string, message: string, holds: (value: Unchecked<Value>) => boolean): Field<Value, Optional, Inner> {
     const test = (schema: yup.AnySchema) =>
       schema.test(at, message, (v: unknown) => !isObject(v) || holds(v as Unchecked<Value>));
@@ -140,7 +140,7 @@ export class FieldSet<F extends Members> {
     return new Field({ base: this.schema, required: required(undefined), members: this.members });
   }
 
-  /** What must hold between fields; `at` is the one that the complaint is said at, or a word where it is about the whole. */
+  /** Rule that must hold between fields; `at` is the one that the complaint is said at, or a word where it is about the whole. */
   rule(at: PathsOf<F> | "whole", message: string, holds: (record: Unchecked<RecordOfMembers<F>>) => boolean): FieldSet<F> {
     return new FieldSet(this.members, this.schema.test(at, message, ruling(at === "whole" ? "" : at, holds)));
   }
@@ -152,12 +152,12 @@ export type RecordOf<S extends { readonly record: unknown }> = S["record"];
 const schemaOf = (members: Members): yup.ObjectSchema<object> =>
   strictObject(Object.fromEntries(Object.entries(members).map(([name, field]) => [name, field.schema])));
 
-/** What every field may say of how it is asked and exported. */
+/** Options of every field: how it is asked and exported. */
 export interface Shown {
   readonly label?: string;
   readonly hint?: string;
   readonly example?: string;
-  /** What it holds while nobody touched it; never an observation that a verdict rests on */
+  /** Default value while nobody touched it; never an observation that a verdict rests on */
   readonly defaultValue?: unknown;
   /** Nothing said is an answer too, though the record needs one: it is worked out */
   readonly free?: true;
@@ -208,7 +208,7 @@ type Bound = readonly [value: number, message: string];
 /** A number. Where its unit stands once in the record, the form names it. */
 export function number(
   more: Shown & {
-    /** What complaints call it */
+    /** Its name in complaints */
     readonly name: string;
     readonly bare?: Bare;
     readonly unit?: UnitId;
@@ -285,7 +285,7 @@ const optionsOf = (names: Readonly<Record<string, string>>): readonly Option[] =
 export function choice<const Id extends string>(
   names: Readonly<Record<Id, string>>,
   more: Shown & {
-    /** What complaints call it */
+    /** Its name in complaints */
     readonly name?: string;
     /** Shown as a list to pull down */
     readonly list?: true;

@@ -15,7 +15,7 @@ export type Dynamic<Known, T, Name extends string = string> = T | ((state: FormS
 
 interface Common<Known> {
   readonly label: Dynamic<Known, string>;
-  /** What helps to answer; or where what stands there comes from */
+  /** Hint that helps to answer; or where what stands there comes from */
   readonly hint?: Dynamic<Known, string | undefined>;
   /** Where its value lies in the record; under its own name where this is left out */
   readonly at?: string;
@@ -25,7 +25,7 @@ interface Common<Known> {
   readonly counts?: (state: FormState<Known>) => boolean;
   /** Wording where nothing was said though it is needed here, by what is known: a meter's flow on a metered engine */
   readonly needed?: (state: FormState<Known>) => string | undefined;
-  /** What it holds while nobody touched it */
+  /** Default value while nobody touched it */
   readonly defaultValue?: (state: FormState<Known>) => unknown;
   /** A choice of how a check is set up: made again, it stands as it was */
   readonly setUp?: true;
@@ -45,7 +45,7 @@ export interface QuantityField<Known> extends Common<Known> {
   readonly example: Dynamic<Known, string>;
 }
 
-/** What stands behind a bare number that is no quantity. */
+/** Unit behind a bare number that is no quantity. */
 export type Bare = "1/min" | "s" | "min" | "%" | "strokes" | "times";
 
 /** A number. In a record whose unit stands once, `unit` names it: another one that is typed is converted. */
@@ -86,7 +86,7 @@ export interface TextField<Known> extends Common<Known> {
 /** Several of something, typed a line each. */
 export interface LinesField<Known> extends Common<Known> {
   readonly type: "lines";
-  /** What a line says; throws BadInput for what is none. The line itself, where this is left out */
+  /** Parser of a line; throws BadInput for what is none. The line itself, where this is left out */
   readonly read?: (line: string) => unknown;
   /** How it stands in its line: the inverse of `read` */
   readonly write?: (value: never) => string;
@@ -168,7 +168,7 @@ export interface RowsField<Known> extends Common<Known> {
 /** Taken by an instrument and not typed: readings over time, taps, ports. It is kept as it is. */
 export interface TakenField<Known> extends Common<Known> {
   readonly type: "taken";
-  /** What is there before anything was taken; nothing, where the record may go without */
+  /** Default before anything was taken; nothing, where the record may go without */
   readonly empty?: unknown;
 }
 
@@ -188,7 +188,7 @@ export type FormField<Known> =
 
 export type FormFields<Known> = Readonly<Record<string, FormField<Known>>>;
 
-/** What is dynamic in a field, as the form stands. */
+/** Dynamic parts of a field, as the form stands. */
 export function resolve<Known, T>(what: Dynamic<Known, T>, state: FormState<Known>): T {
   return typeof what === "function" ? (what as (state: FormState<Known>) => T)(state) : what;
 }

@@ -4,7 +4,7 @@ import type { Field, FieldSet, Members, PathsOf, RecordOfMembers } from "./field
 import type { Dynamic, FormField, FormState, Option, Place } from "./form-field";
 import type { Path } from "./path";
 
-/** What a form asks, and the record that its answers make. */
+/** A form: its questions, and the record that its answers make. */
 export interface Form<Body extends object, Known, Name extends string = string> {
   readonly schema: ObjectSchema<object>;
   readonly fields: Readonly<Record<Name, FormField<Known>>>;
@@ -33,7 +33,7 @@ export interface Asking<Known, Name extends string> {
   readonly counts?: (state: FormState<Known, Name>) => boolean;
   /** Wording where nothing was said though it is needed here */
   readonly needed?: (state: FormState<Known, Name>) => string | undefined;
-  /** What it holds while nobody touched it */
+  /** Default value while nobody touched it */
   readonly defaultValue?: (state: FormState<Known, Name>) => unknown;
   readonly options?: Dynamic<Known, readonly Option[], Name>;
   readonly groups?: Dynamic<Known, readonly (readonly [name: string, options: readonly Option[]])[], Name>;

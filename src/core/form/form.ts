@@ -29,7 +29,7 @@ export function recalling<Body extends object, Known, Name extends string>(
   };
 }
 
-/** What a record has for a field, in the shape the field holds it in. */
+/** Value of a record for a field, in the shape the field holds it in. */
 const valueIn = <Body extends object, Known>(
   { laidOut }: Pick<Form<Body, Known>, "laidOut">,
   record: Body,
@@ -50,7 +50,7 @@ export type Filled<Body> =
   | { readonly record: Body; readonly errors?: undefined }
   | { readonly record?: undefined; readonly errors: readonly FieldError[] };
 
-/** What a form's fields hold: what was typed, or what is known of what nobody touched. */
+/** Values of a form's fields: what was typed, or what is known of what nobody touched. */
 export function formStateOf<Known>(fields: FormFields<Known>, draft: Draft, known: Known): FormState<Known> {
   const state: FormState<Known> = {
     known,
@@ -133,7 +133,7 @@ function fieldOf<Known>(fields: FormFields<Known>, path: Path, about: string, ro
   return named ?? (group === "" ? undefined : Object.keys(fields).find((name) => (fields[name]?.at ?? name).startsWith(group)));
 }
 
-/** What a schema says where something is not there yet; `read` is a form of which nothing was read. */
+/** Complaint of a schema where something is not there yet; `read` is a form of which nothing was read. */
 const MISSING = new Set(["required", "optionality", "nullable", "defined", "read"]);
 
 /**
@@ -170,13 +170,13 @@ const computedOf = <Known>(
     }),
   );
 
-/** What can be read of a form so far, whatever is still missing; a tick that nobody touched says nothing yet. */
+/** Part of the record that can be read so far, whatever is still missing; a tick that nobody touched says nothing yet. */
 export function readSoFar<Known>({ fields }: { readonly fields: FormFields<Known> }, draft: Draft, known: Known): object {
   const said = Object.entries(fields).filter(([name, field]) => field.type !== "tick" || getIn(draft, name) !== undefined);
   return readFields(Object.fromEntries(said), formStateOf(fields, draft, known)).record;
 }
 
-/** What the record's schema says against it, by field; one complaint a field. */
+/** Complaints of the record's schema against it, by field; one complaint a field. */
 function refusals<Body extends object, Known>(
   form: Form<Body, Known>,
   record: object,

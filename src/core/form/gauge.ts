@@ -13,7 +13,7 @@ const used = (dimension: "pressure" | "voltage") => ({
   name: text({ name: "The instrument", missing: "Name the instrument", max: 60 }),
   /** One division of its scale */
   division: quantity({ dimension }, { missing: "State one division of the instrument" }),
-  /** What it showed with nothing on it */
+  /** Its reading with nothing on it */
   zero: quantity({ dimension }, { missing: "State what the instrument shows with nothing on it" }),
   /** The most that it shows, either way from nothing; not said where left out */
   end: quantity({ dimension }).optional(),
@@ -46,7 +46,7 @@ export interface TypedGauge {
   readonly name?: string;
 }
 
-/** What a gauge must measure, and how large readings get, SI. */
+/** Quantity a gauge must measure, and how large readings get, SI. */
 export interface GaugeRange {
   readonly measures: "pressure" | "voltage";
   readonly reach: number;

@@ -6,7 +6,7 @@ const keysOf = (path: Path) => path.split(".");
 /** Yup's way of writing a path, "cycles[0].shut", as one of ours. */
 export const pathOf = (yup: string): Path => yup.replace(/\[(\d+)\]/g, ".$1").replace(/^\./, "");
 
-/** What lies at a path; undefined where the way there ends. Only own properties count. */
+/** Value at a path; undefined where the way there ends. Only own properties count. */
 export function getIn(data: unknown, path: Path): unknown {
   let at: unknown = data;
   for (const key of keysOf(path)) {

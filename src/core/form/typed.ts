@@ -16,7 +16,7 @@ import { gaugeTyped, readGauge } from "./gauge";
 const NOTHING: Read = {};
 const text = (raw: unknown): string => (typeof raw === "string" ? raw.trim() : "");
 
-/** What people write behind a bare number. */
+/** Units people write behind a bare number. */
 const BARE_WORDS: Readonly<Record<Bare, RegExp>> = {
   "1/min": /\s*(rpm|1\/min|\/min|r\/min)$/i,
   s: /\s*(s|sec|seconds?)$/i,
@@ -54,7 +54,7 @@ function readLines<Known>(raw: string, { read = (line) => line, optional }: Line
   return readBy(() => lines.map(read));
 }
 
-/** What a reader of the field's own makes of it, or what it says against it. */
+/** Value by a reader of the field's own, or what it says against it. */
 function readBy(read: () => unknown): Read {
   try {
     return { value: read() };

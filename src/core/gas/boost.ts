@@ -12,7 +12,7 @@ export interface BoostPoint {
   readonly map?: number;
   /** Before the throttle, where it has a sensor of its own */
   readonly charge?: number;
-  /** What the ECU asks for */
+  /** Pressure the ECU asks for */
   readonly asked?: number;
   readonly maf?: number;
   readonly chargeTemperature: number;
@@ -148,7 +148,7 @@ const MEMBERS: Readonly<Record<BoostShapeId, readonly string[]>> = {
 };
 
 /**
- * What a log says of the charge side. ṁ_meter = η·ρ(MAP, T_charge)·V_d·n/120 + C_d·A·ψ(charge → ambient): η is learnt off boost,
+ * Estimate from a log of the charge side. ṁ_meter = η·ρ(MAP, T_charge)·V_d·n/120 + C_d·A·ψ(charge → ambient): η is learnt off boost,
  * varies smoothly with speed (a Gaussian process) and falls with exhaust over manifold pressure, which is not known under boost
  * and is carried as such; linear in all of these, so the marginal likelihood of each shape has a closed form.
  * @returns shapes by their odds, with what each is made of; a size only where a leak is named. Throws RangeError for a log that is none.
@@ -264,7 +264,7 @@ function deliveredOf(
   return { says: "held", why: "delivered boost holds what is asked for" };
 }
 
-/** What the air meter says beside the engine's breathing: linear in the leak's effective area. */
+/** Flow by the air meter beside the engine's breathing: linear in the leak's effective area. */
 interface Breathing {
   /** Effective area C_d·A that fits best, and its sd, m² */
   readonly area: number;

@@ -30,7 +30,7 @@ export interface JudgedExhaust {
 }
 
 /**
- * What an exhaust's gases say. They tell how much air there is beside the fuel; where it came in only something else tells:
+ * Verdict from an exhaust's gases. They tell how much air there is beside the fuel; where it came in only something else tells:
  * the ECU's own λ in closed loop, taken at the same moment. Throws RangeError as `lambdaOf` does, and for a λ that no sensor shows.
  */
 export function judgeExhaust({ fuel, ecuLambda, loop, ...gas }: ReadExhaust): JudgedExhaust {

@@ -40,7 +40,7 @@ export function lambdaOf({ co, co2, o2, hc, no = 0 }: ExhaustGas, fuel: GasFuel 
   return (co2 + co / 2 + o2 + no / PPM / 2 + water * carbon) / needed;
 }
 
-/** What a class I analyser may be wrong by: absolute, and as a share of what it shows (OIML R 99). */
+/** Maximum permissible error of a class I analyser: absolute, and as a share of what it shows (OIML R 99). */
 const MAY_BE_WRONG: Readonly<Record<keyof ExhaustGas, readonly [absolute: number, share: number]>> = {
   co: [0.06, 0.03],
   co2: [0.4, 0.04],

@@ -30,7 +30,7 @@ export interface FilterReading {
   readonly egr?: "shut" | "open" | "unknown";
 }
 
-/** What its readings show by their sign and their size. */
+/** Fault that its readings show by their sign and their size. */
 export type FilterSign = "within" | "loaded" | "zero-off" | "backwards" | "none" | "unclear";
 
 export interface JudgedFilter {
@@ -56,7 +56,7 @@ const HELD_OVER_IDLE = [1.3, 25] as const;
 const FIT = 1 / 5;
 /** Of a no-load engine flow grows as speed, and Δp with a power of it between its viscous and its inertial part. */
 const POWER = [1, 1.35] as const;
-/** What a sensor may be wrong by besides its division, share. */
+/** Error of a sensor besides its division, share. */
 const SENSOR = 0.02;
 /** Filling of a diesel without load, and how well that is known; with exhaust led back much less well. */
 const FILLING = 0.85;

@@ -16,7 +16,7 @@ export interface StandingPressures {
 
 export type StandingSensor = keyof StandingPressures;
 
-/** What does not agree with the engine standing: the one that differs, or all it can be where nothing tells which. */
+/** Sensors that do not agree with the engine standing: the one that differs, or all it can be where nothing tells which. */
 export interface StandingFault {
   readonly sensors: readonly StandingSensor[];
   readonly why: string;

@@ -67,10 +67,10 @@ export function simulateTank(truth: {
 export function simulatePulldown(truth: {
   volume: number;
   leak: number;
-  /** What the shut vent still passes, and what it passes open */
+  /** Hole of the vent shut, and open */
   ventShut: number;
   ventOpen: number;
-  /** What purge passes open, and shut */
+  /** Hole of the purge valve open, and shut */
   purgeOpen: number;
   purgeShut: number;
   manifold: number;

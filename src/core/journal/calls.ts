@@ -16,7 +16,7 @@ export interface Call {
   /** Day, like 2026-01-31 */
   readonly on: string;
   readonly about: CallAbout;
-  /** What was done or left, in the words of whoever wrote it */
+  /** Work done or left, in the words of whoever wrote it */
   readonly what: string;
 }
 

@@ -1,16 +1,16 @@
 import { type Entry, entrySchema } from "./envelope";
 import { type Kept, keptOf } from "./outbox";
 
-/** What a page of another origin says that it holds of this device: nothing of it is believed. */
+/** Contents that a page of another origin says that it holds of this device: nothing of it is believed. */
 export interface Offer {
   readonly kept?: unknown;
   /** Its plain storage, key by key */
   readonly typed?: unknown;
 }
 
-/** What of an offer can be taken over, once whoever made it has looked through it. */
+/** Part of an offer that can be taken over, once whoever made it has looked through it. */
 export interface Carried {
-  /** What whoever is in made there and has not sent */
+  /** Entries whoever is in made there and has not sent */
   readonly mine: readonly Entry[];
   /** How many entries of whom else wait there: they sign in themselves */
   readonly others: ReadonlyMap<string, number>;

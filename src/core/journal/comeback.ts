@@ -3,7 +3,7 @@ import { formatNumber, type Quantity, toSi } from "../units";
 import type { Bodies, ComebackKind } from "./entries";
 import type { AfterRepair } from "./proof/order";
 
-/** What is counted of each without the fault. */
+/** Unit that is counted of each without the fault. */
 export const COMEBACK_COUNTS: Readonly<Record<ComebackKind, string>> = {
   random: "km",
   "sets-in": "runs past its longest onset",
@@ -12,7 +12,7 @@ export const COMEBACK_COUNTS: Readonly<Record<ComebackKind, string>> = {
 
 /** Enough or not yet, and why; never "repaired with probability". */
 export interface JudgedComeback extends Comeback {
-  /** What counts so far, in what `needed` is in */
+  /** Count so far, in what `needed` is in */
   readonly counted: number;
   readonly reasons: readonly string[];
 }
@@ -38,7 +38,7 @@ export interface RecordedRun {
   readonly says: "came" | "clean" | "nothing";
 }
 
-/** What a fault did before it was repaired, and what was driven since, in one unit of distance. */
+/** Record of a fault before it was repaired, and what was driven since, in one unit of distance. */
 export type ComebackHistory =
   | { readonly kind: "random"; readonly recorded: readonly number[]; readonly unfinished?: number; readonly clean: number }
   | {
@@ -121,7 +121,7 @@ type Driven = Pick<Bodies["drive"], "distance" | "cameBackAfter" | "coldStart" |
 
 const kilometres = (q: Quantity) => toSi(q) / 1000;
 
-/** What a road asks, the least first. */
+/** Demands of a road, the least first. */
 const LOADS: readonly NonNullable<Bodies["drive"]["load"]>[] = ["town", "steady", "hills"];
 
 /** An engine that starts warmer than the air by more than this has not cooled down, K. */
@@ -168,7 +168,7 @@ function coldStartsSince(
   };
 }
 
-/** What is asked of a fault of cold starts where nobody told how often it came: as if it came on the only one seen. */
+/** Requirement of a fault of cold starts where nobody told how often it came: as if it came on the only one seen. */
 const EVERY_START = { came: 1, of: 1 } as const;
 
 /**
@@ -219,7 +219,7 @@ export function comebackSince(
   };
 }
 
-/** What was told, then what was driven before and since; a run without it says something where `counts` has it so. */
+/** Told history, then the drives before and since; a run without it says something where `counts` has it so. */
 function runsOf(
   told: readonly Quantity[],
   before: readonly Driven[],

@@ -22,7 +22,7 @@ export interface KnownGood {
   readonly band?: readonly [low: number, high: number];
 }
 
-/** What a shop knows of an engine from its own proved jobs. */
+/** Experience of a shop of an engine from its own proved jobs. */
 export interface EngineCard {
   readonly jobs: number;
   readonly knownGood: readonly KnownGood[];
@@ -36,9 +36,9 @@ export interface EngineCard {
   }[];
   readonly torques: readonly { readonly where: string; readonly torque: Quantity; readonly job: number }[];
   readonly parts: readonly { readonly name: string; readonly times: number }[];
-  /** What a teardown took, besides parts */
+  /** Supplies a teardown took, besides parts */
   readonly kit: readonly { readonly name: string; readonly times: number }[];
-  /** What somebody wrote down for whoever comes next, the newest first */
+  /** Notes written for whoever comes next, the newest first */
   readonly notes: readonly {
     readonly about: EngineNote;
     readonly text: string;
@@ -56,7 +56,7 @@ const APART = 0.5;
 
 const middle = (sorted: readonly number[]) => sorted[Math.floor(sorted.length / 2)] as number;
 
-/** What a gauge, a ball or a meter shows; a size that was worked out is no reading. */
+/** Quantities that a gauge, a ball or a meter shows; a size that was worked out is no reading. */
 const READ: readonly string[] = ["pressure", "volume-flow", "mass-flow", "voltage"];
 
 const counted = (names: readonly string[]) => {
@@ -71,7 +71,7 @@ function taken(record: object, conditions: JobState["conditions"]): string {
   return [machine, conditions && formatQuantity(conditions.bayTemperature)].filter(Boolean).join(", ");
 }
 
-/** What passed after the repair, by check and reading: of each job the last. */
+/** Readings that passed after the repair, by check and reading: of each job the last. */
 function knownGoodOf(jobs: readonly CardJob[]): KnownGood[] {
   const readings = new Map<string, KnownGood & { readonly values: { value: number; job: number; with?: string }[] }>();
   /** By reading: the widest interval of any, in its unit */

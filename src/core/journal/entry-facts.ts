@@ -80,7 +80,7 @@ export function findingFacts(
 export const displacedFacts = (layout: Layout | undefined): DisplacedFacts => ({ places: layout?.joints ?? [] });
 
 /**
- * What could be left as it is: findings that nothing repairs, checks that fail, codes that are not quiet.
+ * Items that could be left as they are: findings that nothing repairs, checks that fail, codes that are not quiet.
  * @param time how a time is said.
  */
 export function setAsideFacts(
@@ -106,7 +106,7 @@ export function setAsideFacts(
   };
 }
 
-/** What a handover is decided on. */
+/** Facts that a handover is decided on. */
 export const decidedOf = ({ lastSeq, blocks }: Pick<JobState, "lastSeq" | "blocks">): Decided => ({
   decidedOn: lastSeq,
   conditional: blocks.close.length > 0,

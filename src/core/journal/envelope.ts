@@ -67,7 +67,7 @@ const someTime = yup.mixed<At>().test("at", function (value) {
 
 const atSchema = someTime.required();
 
-/** What devices add to what they make since its maker is named by id. */
+/** Fields that devices add to what they make since its maker is named by id. */
 const made = {
   person: yup.string().uuid("A person is named by id").optional(),
   madeAt: isoDate.optional(),

@@ -342,7 +342,7 @@ function isTimed(entry: JournalEntry): boolean {
   return timed;
 }
 
-/** What an old door let in with no time that can be read happened when it was recorded. */
+/** Time of an entry: what an old door let in with no time that can be read happened when it was recorded. */
 const timed = (entry: JournalEntry): JournalEntry =>
   isTimed(entry) ? entry : { ...entry, at: isTime(entry.recordedAt) ? entry.recordedAt : new Date(0).toISOString() };
 
@@ -416,7 +416,7 @@ function provedElsewhere({ at, body }: LineOf<"check">): string | undefined {
   return "its machine was proved in another session: prove it again and repeat the run";
 }
 
-/** What the runs of one kind since the last repair say together, where they are of different sections. */
+/** Verdict that the runs of one kind since the last repair say together, where they are of different sections. */
 function sectionsOf(checks: readonly CheckState[], { layout }: CheckContext): JobState["sections"] {
   const since = checks.some((c) => c.afterRepair === "after") ? checks.filter((c) => c.afterRepair === "after") : checks;
   for (const kind of CHECK_IDS) {

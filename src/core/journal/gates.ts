@@ -8,7 +8,7 @@ import { type CodeWait, type Obligation, type Proof, SHORTEST_DRIVE, stepFor } f
 import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
 import { STATIONS } from "./state";
 
-/** What the gates rest on. */
+/** Facts that the gates rest on. */
 type Facts = Pick<
   JobState,
   "vehicle" | "story" | "codes" | "codesRead" | "checks" | "findings" | "repairs" | "offCar" | "conditions" | "proof" | "comeback"
@@ -75,7 +75,7 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
   return { close, handOver };
 }
 
-/** What an inspection still owes: something measured, and a word on all that it showed. */
+/** Gates of an inspection: something measured, and a word on all that it showed. */
 function inspectionBlocks({ checks, findings, proof }: Pick<Facts, "checks" | "findings" | "proof">): Block[] {
   const measured = checks.filter((c) => !c.onBench && c.verdict.outcome !== "void" && CHECKS[c.check].station === undefined);
   if (measured.length === 0)
@@ -154,7 +154,7 @@ function owedBlocks(facts: Facts): Block[] {
   });
 }
 
-/** What no record has shown: what a code asks of a check, or places that came off. */
+/** Gates for what no record has shown: what a code asks of a check, or places that came off. */
 function notShown(group: readonly Obligation[], words: string, { vehicle }: Pick<Facts, "vehicle">): string {
   const codes = group[0]?.answeredBy && CHECKS[group[0].answeredBy].codes;
   return codes && vehicle
@@ -186,7 +186,7 @@ function comebackBlocks({ comeback }: Pick<Facts, "comeback">): Block[] {
   return [onRoad(`Not watched long enough for a fault that comes and goes: ${so} of ${asked} without it`)];
 }
 
-/** What was told the ECU before it was so, and what was cleaned without knowing what loaded it. */
+/** Gates for what was told the ECU before it was so, and what was cleaned without knowing what loaded it. */
 function resetBlocks({ proof, repairs }: Pick<Facts, "proof" | "repairs">): Block[] {
   const early = proof.resets.filter((r) => r.told && r.locked);
   const victims = standing(repairs).filter((r) => r.body.culprit === "not-found");

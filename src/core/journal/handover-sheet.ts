@@ -11,7 +11,7 @@ export interface HandoverLine {
   readonly look?: "item" | "muted" | "bold";
 }
 
-/** What the handover page is made of, in its order; drawn on the screen and on paper. */
+/** Blocks of the handover page, in its order; drawn on the screen and on paper. */
 export type HandoverBlock =
   /** Must not be overlooked */
   | { readonly kind: "notice"; readonly lines: readonly HandoverLine[] }

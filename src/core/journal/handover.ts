@@ -25,21 +25,21 @@ export interface Summary {
   readonly pictures: readonly string[];
 }
 
-/** What the handover page says, worked out once for screen, print and PDF. */
+/** Contents of the handover page, worked out once for screen, print and PDF. */
 export interface Handover {
   readonly comparisons: readonly Comparison[];
-  /** What was done, a repair a line */
+  /** Work done, a repair a line */
   readonly done: readonly string[];
   /** Each code that was chased: read before, and what it says now */
   readonly codes: readonly string[];
-  /** What the EVAP monitor said last */
+  /** Last result of the EVAP monitor */
   readonly monitor?: string;
-  /** What became of it later */
+  /** Its outcome later */
   readonly outcomes: readonly { readonly at: string; readonly says: string }[];
   /** How far the job is proved, in a line; never more than the record bears */
   readonly proved: string;
   readonly unproved: readonly string[];
-  /** What no shop can make: the customer's drive shows it */
+  /** Conditions that no shop can make: the customer's drive shows it */
   readonly onRoad: readonly string[];
   readonly temporary: readonly { readonly what: string; readonly limit: string; readonly recheck: string }[];
   readonly setAside: readonly {
@@ -57,7 +57,7 @@ export interface Handover {
     readonly reached: readonly string[];
     readonly notReached: readonly string[];
   };
-  /** What stays on the car for good, beside the repairs */
+  /** Changes that stay on the car for good, beside the repairs */
   readonly modified: readonly string[];
 }
 
@@ -80,7 +80,7 @@ const STANDINGS: Readonly<Record<JobState["standing"], string>> = {
   "something-left": "The rest is proved; something was left as it is, see what is left open.",
 };
 
-/** What an inspection says of each zone of the car. */
+/** Result of an inspection for each of each zone of the car. */
 function inspectedOf({ vehicle, zones, story }: JobState): Handover["inspected"] {
   if (!vehicle || story?.purpose !== "inspection") return undefined;
   const known = new Map(zones.map((z) => [z.zone, z.state]));
@@ -107,7 +107,7 @@ function provedHow(job: JobState): string {
   return STANDINGS[job.standing];
 }
 
-/** What was set aside, by its name on the page. */
+/** Items set aside, by its name on the page. */
 function asideName(job: JobState, { of, id }: JobState["setAside"][number]): string {
   if (of === "code") return `Code ${id}`;
   if (of === "finding") return job.findings.find((f) => f.entry === id)?.body.what ?? "A finding";

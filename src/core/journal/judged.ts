@@ -4,7 +4,7 @@ import type { Bodies } from "./entries";
 
 const keys = new WeakMap<CheckContext, string>();
 
-/** What a verdict rests on besides its record, as a text to tell contexts apart by. */
+/** Key of all that a verdict rests on besides its record, as a text to tell contexts apart by. */
 export function verdictKey(context: CheckContext): string {
   const known = keys.get(context);
   if (known !== undefined) return known;

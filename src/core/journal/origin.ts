@@ -2,7 +2,7 @@ import type { EntryKind } from "./entries";
 import type { JournalEntry } from "./envelope";
 import type { Line } from "./proof/order";
 
-/** What another shop's word does not settle here: it is shown in the journal, and asked for anew. */
+/** Claims that another shop's word does not settle here: it is shown in the journal, and asked for anew. */
 const SETTLES: readonly EntryKind[] = [
   "close",
   "codes-cleared",
@@ -17,7 +17,7 @@ const SETTLES: readonly EntryKind[] = [
   "set-aside",
   "signed",
 ];
-/** What is written of a job that is over, without taking it up again. */
+/** Entries written of a job that is over, without taking it up again. */
 const BESIDE: readonly string[] = ["note", "engine-note", "outcome", "judged"] satisfies EntryKind[];
 
 /** Whether a line, or what it says by its last correction, came in a file from another shop. */

@@ -134,7 +134,7 @@ const step = fc.record({
   what: fc.constantFrom("make", "make", "make", "send", "send", "send", "wait", "down", "up", "again"),
   tab: fc.nat(2),
   job: fc.nat(1),
-  /** What goes wrong in the middle */
+  /** A failure that goes wrong in the middle */
   fate: fc.constantFrom("well", "well", "well", "crash before", "crash after", "answer lost", "late"),
   refused: fc.boolean(),
   names: fc.option(fc.nat(30)),

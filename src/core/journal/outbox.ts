@@ -10,7 +10,7 @@ export interface Kept {
   /** How often it went out in vain, and when it may again */
   readonly tries: number;
   readonly notBefore: number;
-  /** What it waits for, in the server's words: whoever made it signs in */
+  /** Reason why it waits, in the server's words: whoever made it signs in */
   readonly asks?: string;
   /** The tab that is sending it; over where the tab was closed in the middle */
   readonly lease?: { readonly tab: string; readonly until: number };
@@ -24,7 +24,7 @@ const LEASE = 30_000;
 const FIRST_PAUSE = 2_000;
 const LONGEST_PAUSE = 120_000;
 
-/** What the server says no to for good: wrong, not theirs to make, of no job, against what is recorded, too large. */
+/** Refusals that the server says no to for good: wrong, not theirs to make, of no job, against what is recorded, too large. */
 const FOR_GOOD: readonly number[] = [400, 404, 409, 413];
 /** Entries waiting until somebody has signed in. */
 const NOT_SIGNED_IN = 401;
@@ -120,7 +120,7 @@ export function leftBy(kept: Kept, tab: string): Kept {
 }
 
 /**
- * What becomes of an entry that was not taken.
+ * Next state of an entry that was not taken.
  * @param status HTTP status; undefined where there was no answer. @param message what the server said.
  */
 export function afterNo(kept: Kept, status: number | undefined, message: string, now: number): Kept {

@@ -3,7 +3,7 @@ import { engineOf } from "../vehicle";
 import type { JobState } from "./state";
 
 /**
- * What a job adds to the shop's own experience: what was found, repaired and proved on a real car and has not come back.
+ * Contribution of a job to the shop's own experience: what was found, repaired and proved on a real car and has not come back.
  * Undefined for practice, for what is not proved to the end, for a cause that is not proved to be it, and for what was left.
  */
 export function provedOf(

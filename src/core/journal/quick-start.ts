@@ -11,7 +11,7 @@ const codesOf = (typed: unknown) =>
     .filter(Boolean);
 
 const { displacement, fuel } = vehicleFields.members;
-/** What an instrument needs of a car before anything else is asked, and what may be said along with it. */
+/** Facts that an instrument needs of a car before anything else is asked, and what may be said along with it. */
 const quickStartFields = fields({
   displacement: displacement.requiring("Type the engine's displacement: volumes and airflow hang on it"),
   fuel,

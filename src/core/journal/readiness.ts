@@ -15,7 +15,7 @@ export interface Readiness extends ReadinessFacts {
   readonly conditions: readonly EnablingCondition[];
   /** ms since 1970 from which the monitor can run; undefined while a condition must be put right first */
   readonly readyFrom?: number;
-  /** What must stay so until then */
+  /** Conditions that must stay so until then */
   readonly aslong: string;
 }
 

@@ -26,7 +26,7 @@ export interface ArchivedJob {
   readonly customer?: Customer;
 }
 
-/** What an archive of a whole shop says of itself; the rest of it are job files and the files they name. */
+/** Manifest of an archive of a whole shop; the rest of it are job files and the files they name. */
 export interface ShopArchive {
   readonly format: typeof FORMAT;
   readonly version: number;

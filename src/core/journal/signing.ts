@@ -3,7 +3,7 @@ import type { Bodies, EntryKind } from "./entries";
 import type { Entry } from "./envelope";
 import { hadSeen, type Line, type LineOf, linesOf } from "./proof";
 
-/** What an entry asks for, by its kind and what it says; everything else is recording. */
+/** The right that an entry asks for, by its kind and what it says; everything else is recording. */
 export function entryAct({ kind, body }: Pick<Entry, "kind" | "body">): Act {
   switch (kind) {
     case "signed":
@@ -28,7 +28,7 @@ export interface Closing {
   readonly sentBack?: { readonly by: string; readonly reason: string };
 }
 
-/** What stands under its own author's role, and what waits for a signature. */
+/** Entries that stand under its own author's role, and what waits for a signature. */
 export interface Signing {
   /** Repairs that an apprentice proposes as permanent, by entry */
   readonly proposed: ReadonlySet<string>;
@@ -44,7 +44,7 @@ const standsFor = ({ newest }: Line, act: Act): boolean => may(newest.role, act)
 const isUnder = (signature: Line, line: Line): boolean => hadSeen(signature.newest, line.newest);
 
 /**
- * What apprentices propose and others sign. In a practice bay everybody signs for themselves.
+ * Entries that apprentices propose and others sign. In a practice bay everybody signs for themselves.
  * @param lines the record with corrections resolved.
  */
 export function signingOf(lines: readonly Line[], practice: boolean): Signing {

@@ -117,7 +117,7 @@ export interface JobState {
   };
   /** The strictest leak that its vapour system is held against: of every code's criteria, its maker or the rules */
   readonly requiredLeak?: RequiredLeak;
-  /** What stands proved, and what is owed */
+  /** State of proof: what stands, and what is owed */
   readonly proof: Proof;
   readonly setAside: readonly (Bodies["set-aside"] & { readonly entry: string })[];
   readonly drives: readonly (Bodies["drive"] & { readonly at: string })[];
@@ -129,14 +129,14 @@ export interface JobState {
   readonly standing: "proved" | "cause-unproved" | "temporary" | "something-left";
   /** The plan for the EVAP monitor, since the last repair */
   readonly readiness?: Readiness;
-  /** What the EVAP monitor said last */
+  /** Last result of the EVAP monitor */
   readonly monitor?: Bodies["monitor"] & { readonly at: string; readonly afterRepair: AfterRepair };
   readonly zones: readonly (ZoneKnowledge & { readonly entry: string })[];
   readonly suspects: readonly Suspect[];
   readonly next: readonly NextCheck[];
   /** Observations that a confirmed repair explains: no longer weighed */
   readonly retired: readonly string[];
-  /** What smoke runs of different sections say together */
+  /** Verdict that smoke runs of different sections say together */
   readonly sections?: Together;
   readonly kit: readonly KitItem[];
   /** Changes between the last failing and the first good reading, when more than one: cured, cause unproved */

@@ -82,7 +82,7 @@ class Server {
   backUp = () => {
     this.copy = [...this.log];
   };
-  /** What was recorded since is lost, and its numbers are given anew. */
+  /** The case in which what was recorded since is lost, and its numbers are given anew. */
   restore = () => {
     this.log = [...this.copy];
     this.top = this.log.at(-1)?.seq ?? 0;

@@ -1,22 +1,22 @@
 import type { Role } from "../people";
 import type { Entry, JournalEntry } from "./envelope";
 
-/** What one device knows of a job's recorded journal. What it has made itself and not sent yet is its outbox's. */
+/** State one device keeps of a job's recorded journal. What it has made itself and not sent yet is its outbox's. */
 export interface DeviceJournal {
-  /** What the server recorded, by `seq` */
+  /** Entries the server recorded, by `seq` */
   readonly recorded: readonly JournalEntry[];
   /** Every entry up to this `seq` is in `recorded`; numbers may be missing where a job was imported with gaps */
   readonly through: number;
 }
 
-/** What the server says when it is asked, or when something is posted to it. */
+/** Answer of the server when it is asked, or when something is posted to it. */
 export interface ServerAnswer {
   /** The device asked for everything behind this `seq` */
   readonly after: number;
   /** Everything behind `after` and up to this `seq` is in `entries` */
   readonly through: number;
   readonly entries: readonly JournalEntry[];
-  /** What the device holds is no part of this journal, as after a backup was restored: these are all there are */
+  /** True where what the device holds is no part of this journal, as after a backup was restored: these are all there are */
   readonly instead?: boolean;
 }
 
@@ -40,7 +40,7 @@ export function received(journal: DeviceJournal, answer: ServerAnswer): DeviceJo
   return { recorded, through };
 }
 
-/** What a device says it holds when it asks: how far its journal is complete, and the entry that stands there. */
+/** Position of a device as it asks: how far its journal is complete, and the entry that stands there. */
 export interface Held {
   readonly behind: number;
   /** That entry as `asRecorded` names it; empty where the device holds nothing */
@@ -72,7 +72,7 @@ export const asMade = ({ seq: _, recordedAt: __, role: ___, imported: ____, hist
   return { ...made, at: clampedFrom ?? made.at };
 };
 
-/** What a new entry may claim to have seen: as far as the device's journal is complete, never further. */
+/** The `seq` a new entry may claim to have seen: as far as the device's journal is complete, never further. */
 export const seenThrough = (journal: DeviceJournal): number => journal.through;
 
 /**

@@ -4,7 +4,7 @@ import { isAfter, type Line, type Touch } from "./proof";
 import type { CheckState, JobState } from "./state";
 
 /**
- * What is known of each zone: the newest word of a check that is not void, as long as nothing of the zone was touched since.
+ * Verdict on each zone: the newest word of a check that is not void, as long as nothing of the zone was touched since.
  * A leak found before the work is repaired, not proved; "not reached" never wipes out what an earlier check did prove.
  */
 export function zoneKnowledge(

@@ -19,7 +19,7 @@ export interface RepairLesson {
   readonly since: "held" | "came-back" | "not-heard";
 }
 
-/** What one job on a real car teaches about how well this works. */
+/** The lessons that one job on a real car teaches about how well this works. */
 export interface Lessons {
   readonly families: readonly string[];
   /** ISO time of its newest entry */
@@ -37,7 +37,7 @@ export interface Lessons {
 const AWAY = 30 * 60_000;
 
 /**
- * What a job teaches; undefined in a practice bay, and of another shop's work.
+ * Lessons of a job; undefined in a practice bay, and of another shop's work.
  * @param entries as recorded; @param state their fold; @param houseOn the house methods of a day, by ISO time.
  */
 export function lessonsOf(
@@ -70,7 +70,7 @@ function firstFinding(entries: readonly JournalEntry[], { findings }: JobState):
   return entries.filter((e) => proved.has(e.id)).toSorted((a, b) => a.seq - b.seq)[0];
 }
 
-/** What the suspects stood at on what was recorded before the finding: by today's rules, and without the shop's own experience. */
+/** Odds of the suspects on what was recorded before the finding: by today's rules, and without the shop's own experience. */
 function saidBefore(
   entries: readonly JournalEntry[],
   { findings }: JobState,

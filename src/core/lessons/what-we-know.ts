@@ -8,7 +8,7 @@ import type { Lessons, RepairLesson } from "./of-job";
 /** Fewer say nothing: of what was said in a tenth, repairs that were heard of, and jobs that were timed. */
 export const ENOUGH = { said: 10, repairs: 5, searches: 6 } as const;
 
-/** What was said at odds in one tenth, and how often it was so. */
+/** Statements with odds in one tenth, and how often it was so. */
 export interface Tenth extends Interval {
   /** Odds from this, up to 0.1 more */
   readonly from: number;
@@ -135,7 +135,7 @@ function voidedBy(lessons: readonly Lessons[]): Voided[] {
     .toSorted((a, b) => b.voids - a.voids);
 }
 
-/** What a shop's own jobs say of how well this works, each with how much it rests on. */
+/** Statistics from a shop's own jobs of how well this works, each with how much it rests on. */
 export function whatWeKnow(lessons: readonly Lessons[]): WhatWeKnow {
   const repairs = lessons.flatMap((l) => l.repairs);
   const { bypass: _, ...lasting } = PERMANENCE;

@@ -90,7 +90,7 @@ export class SparseLu {
     }
   }
 
-  /** What is left of an unknown's right side once those in these columns are taken from it. */
+  /** Remainder of an unknown's right side once those in these columns are taken from it. */
   private less(b: Float64Array, i: number, columns: Int32Array): number {
     const { n, a } = this;
     let sum = b[i] as number;

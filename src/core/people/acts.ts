@@ -4,10 +4,10 @@ import type { Act } from "./roles";
 
 const differ = (a: unknown, b: unknown) => canonicalJson(a) !== canonicalJson(b);
 
-/** What of a machine is looked after without changing what is judged by it. */
+/** Fields of a machine that are looked after without changing what is judged by it. */
 const withoutService = ({ service: _, ...rest }: Machine) => rest;
 
-/** What a change of the shop's settings asks for. */
+/** Right that a change of the shop's settings asks for. */
 export function shopActs(before: Shop, after: Shop): Act[] {
   const machines = [...before.machines, ...after.machines].map(({ id }) => id);
   const of = (shop: Shop, id: string) => shop.machines.find((m) => m.id === id);

@@ -31,7 +31,7 @@ function same(a: string, b: string): boolean {
   return differs === 0;
 }
 
-/** What a signature is of: everything but itself, and the name, which the server takes from the sign-in. */
+/** Signed content: everything but itself, and the name, which the server takes from the sign-in. */
 function signedText(made: object): string {
   const { signed: _, by: __, ...rest } = made as { readonly signed?: unknown; readonly by?: unknown };
   return canonicalJson(rest);
@@ -50,13 +50,13 @@ export const signed = <T extends object>(made: T, signIn: string, key: string): 
 export const isAsSigned = (made: object & { readonly signed: Signature }, key: string): boolean =>
   same(made.signed.mac, sign(key, signedText(made)));
 
-/** What a refusal is about where whoever made something must sign in anew. */
+/** Reason that a refusal is about where whoever made something must sign in anew. */
 export const SIGN_IN = "sign-in";
 
 /** Carries the proof of a sign-in. */
 export const SIGN_IN_HEADER = "x-pelota-sign-in";
 
-/** What a request carries to say under which sign-in it comes; the key itself never travels again. */
+/** Headers that say under which sign-in a request comes; the key itself never travels again. */
 export const doorProof = (signIn: string, key: string): string => `${signIn}.${sign(key, "door")}`;
 
 /** The sign-in that a request names; undefined for what is none. */

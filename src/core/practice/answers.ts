@@ -9,7 +9,7 @@ import type { World } from "./world";
 /** Air in the sun of a bay and an engine that has run, K. */
 const WARM = 358;
 
-/** What a generic tool reads out of the car's ECU, and what other modules keep of other times. */
+/** Data a generic tool reads out of the car's ECU, and what other modules keep of other times. */
 function heldBy(given: PracticeCase, { car, lived }: World): CodeRead[] {
   const memory = ecuMemory(arrivalCodes(given), lived);
   const petrol = car.context.vehicle.fuel === "petrol";
@@ -17,7 +17,7 @@ function heldBy(given: PracticeCase, { car, lived }: World): CodeRead[] {
   return [...scanCodes(ecu), ...memory.codes.filter((c) => c.status === "history")];
 }
 
-/** What this car answers to whoever reads, drives or tries it, by the entry that is made of it: a part of its body. `now` by the bay's clock. */
+/** Answers of this car to whoever reads, drives or tries it, by the entry that is made of it: a part of its body. `now` by the bay's clock. */
 export const ANSWERS = {
   codes: (world: World, given: PracticeCase): Bodies["codes"] => ({ codes: heldBy(given, world) }),
   conditions: ({ car, engine }: World): Bodies["conditions"] => ({

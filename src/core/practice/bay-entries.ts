@@ -17,7 +17,7 @@ const ahead = (latest: number, moment: number) => Math.max(0, latest + NEXT - mo
 export const latestIn = (entries: readonly Pick<JournalEntry, "at">[]): number =>
   entries.reduce((latest, { at }) => Math.max(latest, spanOf(at).to), 0);
 
-/** What had ended there last, by the bay's clock, as far as it was known from a moment of the wall's on; both ms since 1970. */
+/** Entry that had ended there last, by the bay's clock, as far as it was known from a moment of the wall's on; both ms since 1970. */
 export type LatestKnown = readonly (readonly [since: number, latest: number])[];
 
 /**

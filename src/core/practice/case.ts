@@ -72,7 +72,7 @@ function composedFaults(spec: ComposedCase, causes: readonly Cause[]): Fault[] {
   });
 }
 
-/** What the engine was doing as a code was set, as its freeze frame keeps it. */
+/** Operating point of the engine as a code was set, as its freeze frame keeps it. */
 const frameOf = (car: Car): FreezeFrame => {
   const idle = stateAt(car, {});
   const petrol = car.context.vehicle.fuel === "petrol";
@@ -84,7 +84,7 @@ const frameOf = (car: Car): FreezeFrame => {
   };
 };
 
-/** What its ECU has stored as it comes in: the first with its freeze frame, and what is left of other times. */
+/** Codes its ECU has stored as it comes in: the first with its freeze frame, and what is left of other times. */
 export function arrivalCodes({ car, strays }: Pick<PracticeCase, "car" | "strays">): CodeRead[] {
   return [
     ...monitorCodes(car).map((code, i): CodeRead => ({ code, status: "stored", ...(i === 0 ? { frame: frameOf(car) } : {}) })),

@@ -92,7 +92,7 @@ export function caseCode(spec: CaseSpec): string {
 
 const WRONG = "This is no case code: look at it again, sign by sign";
 
-/** What a code says. Throws BadInput where it was mistyped, or is of another version. */
+/** Case that a code stands for. Throws BadInput where it was mistyped, or is of another version. */
 export function readCaseCode(typed: string): CaseSpec {
   const text = typed.toUpperCase().replace(/[\s-]/g, "");
   const digits = [...text].map((sign) => DIGITS.indexOf(MISREAD[sign] ?? sign));

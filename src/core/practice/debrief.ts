@@ -21,13 +21,13 @@ export interface PlayedCheck {
   readonly headline: string;
   readonly outcome: string;
   readonly minutes: number;
-  /** What it told of the suspects, bits; nothing where it was void */
+  /** Information it gave on the suspects, bits; nothing where it was void */
   readonly bits: number;
-  /** What it could have told as it was begun, bits, where it was among what could be done */
+  /** Expected information as it was begun, bits, where it was among what could be done */
   readonly couldTell?: number;
   /** The best by information per minute as things stood then */
   readonly best?: { readonly check: CheckId; readonly name: string; readonly bits: number; readonly minutes: number };
-  /** What each of the checks that were worth most then could have told, and would have told of this very car */
+  /** Information that each of the checks that were worth most then could have told, and would have told of this very car */
   readonly could: readonly CouldTell[];
 }
 
@@ -35,12 +35,12 @@ export interface PlayedCheck {
 export interface CouldTell {
   readonly name: string;
   readonly minutes: number;
-  /** What was to be expected of it, and how much likelier it would have made what is really wrong (below 0: less likely), bits */
+  /** Its expected information, and how much likelier it would have made what is really wrong (below 0: less likely), bits */
   readonly expected: number;
   readonly inHindsight: number;
 }
 
-/** What was wrong, as it is told at the end. */
+/** The fault, as it is told at the end. */
 export interface Revealed {
   readonly name: string;
   readonly joint?: string;

@@ -12,7 +12,7 @@ const BOOST_OFF = 0.14;
 /** Secondary air is short below this share of what its pump makes. */
 const AIR_SHORT = 0.8;
 
-/** What a circuit's monitor calls a load that draws no current, by the device. */
+/** Code of a circuit's monitor for a load that draws no current, by the device. */
 const CIRCUITS: Readonly<Record<string, string>> = {
   "flap-circuit": "P2008",
   "boost-circuit": "P0243",
@@ -23,7 +23,7 @@ const CIRCUITS: Readonly<Record<string, string>> = {
 };
 
 const FLAPS = "P2004";
-/** What a device's monitor calls it when the vacuum that works it does not arrive, by where it is lost. */
+/** Code of a device's monitor when the vacuum that works it does not arrive, by where it is lost. */
 const UNWORKED: Readonly<Record<string, string>> = {
   "egr-pipe": "P0400",
   "egr-diaphragm": "P0400",
@@ -112,7 +112,7 @@ function vapourCodes(car: Car): string[] {
   return [...leak, ...(hasTrait(car, "purge-leak") ? ["P0496"] : [])];
 }
 
-/** What an ECU remembers. */
+/** Memory of an ECU. */
 export interface EcuMemory {
   readonly codes: readonly CodeRead[];
   /** Stored once, and not seen to pass by their monitor since: no tool clears them */
@@ -122,7 +122,7 @@ export interface EcuMemory {
 }
 
 /**
- * What an ECU holds after what it lived through (SAE J1979, services 03, 07 and 0A): a fault is pending on the first drive that finds it,
+ * Codes an ECU holds after what it lived through (SAE J1979, services 03, 07 and 0A): a fault is pending on the first drive that finds it,
  * stored and permanent on the next, and kept until it is cleared; what is permanent goes once its monitor has run and found nothing.
  * @param arrival what it held to begin with.
  */

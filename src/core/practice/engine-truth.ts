@@ -8,7 +8,7 @@ export interface EngineTruth {
   readonly banks?: 1 | 2;
   /** Meters air by manifold pressure: what gets in there is counted */
   readonly speedDensity?: boolean;
-  /** What its turbocharger is asked for at full load, Pa gauge */
+  /** Boost asked of its turbocharger at full load, Pa gauge */
   readonly boost?: number;
   /** Hole in the manifold, m; none at 0. Seen by one bank only where one is named (0 or 1) */
   readonly hole: number;
@@ -21,7 +21,7 @@ export interface EngineTruth {
   readonly exhaustHole?: number;
   /** How many times a sound one's resistance filter and duct have */
   readonly intakeBlock?: number;
-  /** What the exhaust's resistance has grown to, in 10⁵ Pa·s/m³ for 1.6 L: what clogs it passes gas as a pipe does */
+  /** Resistance of the exhaust, in 10⁵ Pa·s/m³ for 1.6 L: what clogs it passes gas as a pipe does */
   readonly exhaustBlock?: number;
   /** Share of its breathing that coked ports or worn mechanics take, the first at high flow */
   readonly coked?: number;
@@ -42,7 +42,7 @@ export interface EngineTruth {
   readonly coolant?: number;
 }
 
-/** What is done with it: left to idle, held at a speed without load, or on the road at a speed, at a manifold pressure or full throttle. */
+/** Operation: left to idle, held at a speed without load, or on the road at a speed, at a manifold pressure or full throttle. */
 export interface Driving {
   /** 1/min; idle control where there is none */
   readonly foot?: number | undefined;

@@ -45,7 +45,7 @@ const DRIVES_LESS = 0.013;
 /** Charge air above the air outside, behind its cooler, and gas in the exhaust, K. */
 const CHARGE = 20;
 const EXHAUST = 650;
-/** What a compressor can push at full boost, as a multiple of what the engine takes there. */
+/** Flow a compressor can push at full boost, as a multiple of what the engine takes there. */
 const COMPRESSOR = 1.12;
 /** Mean suction between the pulses in the exhaust, Pa, and the share of time that it lasts. */
 const PULSE = 1500;
@@ -70,7 +70,7 @@ const RPM = Math.PI / 30;
 const STOICHIOMETRIC = 14.7;
 const SIZE = 1.6e-3;
 
-/** What an engine breathes of its manifold's density, by speed: measured ones of its size rise so from idle. */
+/** Volumetric efficiency of an engine: what it breathes of its manifold's density, by speed: measured ones of its size rise so from idle. */
 const breathing = (rpm: number) => 0.7 + 0.2 * Math.min(1, Math.max(0, (rpm - 700) / 2500));
 /** The share that burnt gas left in the cylinders takes: by exhaust over manifold pressure, compression ratio 10.5. */
 const residual = (exhaust: number, manifold: number) => Math.max(0.3, 1 - (exhaust / manifold - 1) / (1.4 * 9.5));
@@ -93,7 +93,7 @@ type Part = "duct" | "charge" | "manifold" | "exhaust" | "front";
 /** A steady operating point as the engine stands there, without its instruments. SI; trims as shares, by bank. */
 export interface OperatingState {
   readonly rpm: number;
-  /** What the meter shows, kg/s */
+  /** Meter reading, kg/s */
   readonly meter: number;
   readonly map: number;
   readonly charge: number;
@@ -124,7 +124,7 @@ export class PracticeEngine {
   private readonly taps: number[] = [];
   /** How long boost has been off by now, s */
   private off = 0;
-  /** What the foot has come to: it is no switch */
+  /** Pedal position: it is no switch */
   private wanted = IDLE;
   private area: number;
   private onRoad: number;
@@ -272,7 +272,7 @@ export class PracticeEngine {
     return this.network.flowsNow()[this.joint[joint] as number]?.flow ?? 0;
   }
 
-  /** What the driver and idle control make of the throttle, m² effective. */
+  /** Throttle opening by driver and idle control, m² effective. */
   private opening(): number {
     const { truth } = this;
     const { foot, road } = this.driving;
@@ -410,7 +410,7 @@ export class PracticeEngine {
     return exhaustHole > 0 ? SUCKS * SHARP_EDGED * holeArea(exhaustHole) * massFlux(ambient, ambient - PULSE, temperature) : 0;
   }
 
-  /** What a scan tool reads now, as the ECU rounds it: SI, trims and throttle in percent. */
+  /** Values a scan tool reads now, as the ECU rounds it: SI, trims and throttle in percent. */
   read(): Readonly<Partial<Record<ChannelId, number>>> {
     const { truth, reading: noise } = this;
     const { banks = 1 } = truth;

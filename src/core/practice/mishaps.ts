@@ -7,7 +7,7 @@ import { causesOf, FAMILY_IDS } from "../faults";
 import { toSi } from "../units";
 import type { Car, Fault } from "./car";
 
-/** What a wrong move at an instrument comes to. */
+/** Result of a wrong move at an instrument. */
 export interface Mishap {
   readonly says: string;
   readonly breaks: readonly Fault[];
@@ -55,7 +55,7 @@ function evapSmoke({ regulated, proof, machine }: EvapSmokeRun, car: Car): Misha
   };
 }
 
-/** What can go wrong at an instrument, by its kind. */
+/** Mishaps that can happen at an instrument, by its kind. */
 export const MISHAPS = { valve, "pressure-test": pressureTest, "evap-smoke": evapSmoke } as unknown as Readonly<
   Partial<Record<CheckId, (record: object, car: Car) => Mishap | undefined>>
 >;

@@ -11,7 +11,7 @@ export const gasSpaceOf = ({ context, fuelLevel }: Car): number =>
 
 /** Walls' time constant of a tank, s. */
 export const WALLS = 25;
-/** What a vent and a purge valve pass open, m. */
+/** Holes of a vent and a purge valve, open, m. */
 export const VENT = 9e-3;
 export const PURGE = 1e-3;
 
@@ -103,7 +103,7 @@ function byPump(car: Car): number {
 /** Findings on a car, by car: the same system is tested once. */
 const found = new WeakMap<Car, number>();
 
-/** What the car's own EVAP monitor makes of its system: all leaks as one hole, m; Infinity where nothing could be pulled. */
+/** Result of the car's own EVAP monitor: all leaks as one hole, m; Infinity where nothing could be pulled. */
 export function evapMonitor(car: Car): number {
   const known = found.get(car) ?? (car.context.vehicle.evap?.monitor === "canister-pump" ? byPump(car) : byEngineVacuum(car));
   found.set(car, known);

@@ -2,7 +2,7 @@ import type { CodeRead, FreezeFrame } from "../journal/entries";
 import type { ChannelId } from "../scan-log";
 import { toSi } from "../units";
 
-/** What an engine's ECU knows when it is asked. SI; trims, loads and shares in percent. */
+/** Data an engine's ECU has when it is asked. SI; trims, loads and shares in percent. */
 export interface EcuNow {
   readonly values: Readonly<Partial<Record<ChannelId, number>>>;
   readonly codes: readonly CodeRead[];

@@ -36,7 +36,7 @@ export function rollIn(code: string, given: PracticeCase = practiceCase(code)) {
     state,
     add,
     world,
-    /** What a check says that is read off the car as it stands */
+    /** Verdict of a check that is read off the car as it stands */
     check(kind: CheckId, chosen?: Setup): string {
       const { car, light, instruments } = world();
       const way = candidatesOf(car.context, FAMILY_IDS).find((c) => c.check === kind);

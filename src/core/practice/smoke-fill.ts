@@ -4,7 +4,7 @@ import { holeArea, SHARP_EDGED } from "../gas/orifice";
 import { seededNoise } from "../maths/random";
 import { entryZone, type FillSetup, type Joint, type Layout, reachOf, type ZoneId } from "../vehicle";
 
-/** What a smoke machine pushes with: Pa gauge, m³/s at standard state. */
+/** Supply of a smoke machine: Pa gauge, m³/s at standard state. */
 export interface SmokePush {
   readonly ratedPressure: number;
   readonly maxFlow: number;
@@ -18,7 +18,7 @@ export interface HiddenHole {
 
 /** Effective areas, m²: a hose or pipe, a valve that stands open, an end open to the air. */
 const PASSES = { pipe: 9e-5, valve: 1.2e-5, opening: 3e-4 } as const;
-/** What most standing engines' valves pass into the exhaust, as one hole, m. */
+/** Leakage of most standing engines' valves into the exhaust, as one hole, m. */
 const VALVES_PASS = 1.9e-3;
 /** Ball and gauge, standard deviations as shares of their range. */
 const NOISE = 0.003;
@@ -111,7 +111,7 @@ export class SmokeFill {
     this.network.set(0, { type: "regulator", setPressure: this.air.ambient, maxFlow: 0 });
   }
 
-  /** What the ball shows on its scale, m³/s, and the gauge, Pa gauge. */
+  /** Reading of the ball on its scale, m³/s, and the gauge, Pa gauge. */
   read(): { readonly flow: number; readonly pressure: number } {
     const pressure = this.network.pressure(this.at) - this.air.ambient;
     const flow = standardFlow(this.network.flowsNow()[0]?.flow ?? 0);

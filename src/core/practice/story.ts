@@ -58,7 +58,7 @@ const FELT: readonly Trait[] = [
   "fuel-supply",
 ];
 
-/** What its owner tells of a car with these faults; `stray` is how often something else is told. */
+/** The owner's story of a car with these faults; `stray` is how often something else is told. */
 export function symptomsOf(faults: readonly Fault[], noise: Noise, stray: number): SymptomId[] {
   const told = ALL.filter((symptom) => {
     const own = Math.max(0, ...faults.map(({ cause }) => TELLS[cause.trait]?.[symptom] ?? 0));
@@ -106,7 +106,7 @@ const SINCE = [
   "for a few days",
 ] as const;
 
-/** What was done to a car before it came here: a part that did not help. */
+/** Earlier repairs: what was done to a car before it came here: a part that did not help. */
 const REPLACED = ["Air meter, by a friend", "Spark plugs", "Oxygen sensor, last month", "Air filter", "Battery"] as const;
 
 /** A complaint as customers tell it. */

@@ -11,7 +11,7 @@ import type { Car, Fault } from "./car";
 import type { PracticeCase } from "./case";
 import { MISHAPS } from "./mishaps";
 
-/** What an hour in the bay, a hint, and a car that comes back cost, in the island's marks. */
+/** Costs of an hour in the bay, of a hint, and of a car that comes back, in the island's marks. */
 export const PRICES = { minute: 1.2, hint: 12, wait: 8, comeback: 140, crossing: 60 } as const;
 /** Cost of a part by what is wrong with it; one that nobody named, marks. */
 const PART = 45;
@@ -60,9 +60,9 @@ export interface World {
   readonly hints: number;
   readonly engine: EngineNow;
   readonly light: Light;
-  /** What is out of order of the bay's instruments: nobody is told before it was looked over */
+  /** Instrument faults: out of order among the bay's instruments: nobody is told before it was looked over */
   readonly instruments: Readonly<Partial<Record<BayInstrument, InstrumentFault>>>;
-  /** What its ECU lived through: codes cleared, and drives long enough for its monitors, with the car as it was then */
+  /** History of its ECU: codes cleared, and drives long enough for its monitors, with the car as it was then */
   readonly lived: readonly ("cleared" | Car)[];
 }
 
@@ -88,7 +88,7 @@ type Mutable = {
   -readonly [K in keyof World]: World[K] extends readonly (infer Item)[] ? Item[] : World[K];
 };
 
-/** What a place that was worked on holds of a fault: the fault itself, or the joint that it sits at. A wire is no valve. */
+/** Faults that a place that was worked on holds of a fault: the fault itself, or the joint that it sits at. A wire is no valve. */
 const worksOn = (places: readonly string[], { cause }: Fault): boolean =>
   places.includes(cause.id) || (cause.joint !== undefined && places.includes(cause.joint) && cause.trait !== "circuit-dead");
 

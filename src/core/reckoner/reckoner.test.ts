@@ -6,7 +6,7 @@ import { BadInput } from "../input";
 import { toSi } from "../units";
 import { type Answer, TOOLS, toolOf } from ".";
 
-/** What a tool says of what was typed; what is wrong, where it says nothing. */
+/** Answer of a tool of what was typed; what is wrong, where it says nothing. */
 function says(id: string, typed: Draft): Answer | string {
   const tool = toolOf(id);
   if (!tool) throw new Error(`No tool ${id}`);

@@ -10,10 +10,10 @@ export interface Reckoned {
   readonly high?: number;
 }
 
-/** What a tool comes to. */
+/** Result of a tool. */
 export interface Answer {
   readonly rows: readonly Reckoned[];
-  /** What it means, and what limits it */
+  /** Its meaning, and what limits it */
   readonly notes?: readonly string[];
   /** A fall that was read, and the one that was fitted to it: s, and the unit they were read in */
   readonly fall?: {
@@ -36,7 +36,7 @@ export interface Tool<Body extends object = object> {
   readonly symbols: readonly Letter[];
   /** Where the equation is published */
   readonly source: string;
-  /** What it holds for */
+  /** Range of validity */
   readonly valid: string;
   /** Throws RangeError for what the physics excludes. */
   reckon(body: Body): Answer;

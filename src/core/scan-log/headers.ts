@@ -20,7 +20,7 @@ const NOT_LIVE =
 /** Words for what the ECU asks for, on folded words. */
 const ASKED = /\b(asked|command\w*|desired|target|specified|requested|setpoint|soll\w*|consigne|objetivo)\b/;
 
-/** What channels are called in English, German, French, Spanish, Italian, Dutch and Polish, on folded words. */
+/** Names of channels in English, German, French, Spanish, Italian, Dutch and Polish, on folded words. */
 const RULES: readonly (readonly [ChannelId, RegExp])[] = [
   [
     "coolant",

@@ -207,7 +207,7 @@ export const SCALINGS: Readonly<Record<number, Scaling>> = {
   254: z(0.25, "Pa"),
 };
 
-/** What each monitor id of service 06 watches (SAE J1979-DA, appendix D). */
+/** System that each monitor id of service 06 watches (SAE J1979-DA, appendix D). */
 export const MONITORS: Readonly<Record<number, string>> = {
   ...Object.fromEntries(SENSORS.map((name, i) => [1 + i, `O2 sensor, ${name}`])),
   33: "Catalyst, bank 1",

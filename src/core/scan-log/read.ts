@@ -27,7 +27,7 @@ export interface ScanLog {
   readonly notes: readonly string[];
 }
 
-/** What the head of a file says before it is read whole: for the mapping screen. */
+/** Head of a file before it is read whole: for the mapping screen. */
 export interface LogHead {
   readonly dialect: Dialect;
   readonly signature: string;

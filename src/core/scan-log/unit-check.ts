@@ -10,7 +10,7 @@ export interface LoggedEngine {
   readonly induction?: "natural" | "turbo";
 }
 
-/** What a log's units are held against: a vehicle's displacement and induction, nothing where there is no vehicle. */
+/** Facts that a log's units are checked against: a vehicle's displacement and induction, nothing where there is no vehicle. */
 export const loggedEngine = (
   vehicle: { readonly displacement: Quantity; readonly induction: "natural" | "turbo" } | undefined,
 ): LoggedEngine => (vehicle ? { displacement: toSi(vehicle.displacement), induction: vehicle.induction } : {});
@@ -32,7 +32,7 @@ const FITS: Partial<Record<ChannelId, (low: number, high: number, engine: Logged
   "tank-pressure": (low, high) => low > -9e3 && high < 9e3,
 };
 
-/** What a litre breathes at a free idle, kg/s per m³ of displacement. */
+/** Air flow of a litre at a free idle, kg/s per m³ of displacement. */
 const IDLE_LOW = 0.55;
 const IDLE_HIGH = 2;
 /** Displacements of cars, m³. */

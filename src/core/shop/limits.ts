@@ -130,7 +130,7 @@ const LIMITS = {
     ventOpening: field(6e-3, "Free vent path, as one hole, at least", "mm", 1000),
   },
   "What must be caught, as one sharp-edged hole": {
-    /** What must be caught, as an equivalent sharp-edged hole, m: a code's own criteria or the survey's implied hole go first */
+    /** Hole that must be caught, as an equivalent sharp-edged hole, m: a code's own criteria or the survey's implied hole go first */
     caughtManifold: field(1e-3, "Manifold, branches, purge seat", "mm", 1000),
     caughtDuct: field(2e-3, "Metered duct, crankcase, charge side", "mm", 1000),
     caughtExhaust: field(2e-3, "Exhaust before the sensor", "mm", 1000),

@@ -101,7 +101,7 @@ export const calibrationForm = formOf<{ readonly machine: Machine }>()(calibrati
   },
 });
 
-/** What was done to a machine, and when. */
+/** Events: what was done to a machine, and when. */
 const serviceFields = fields({
   on: today("Say on which day"),
   what: choice(SERVICE_KINDS, { label: "What was done", defaultValue: "fluid" }),

@@ -44,7 +44,7 @@ function tally(list: readonly Proved[], of: string): Tally {
   return { jobs: list.length, found, of };
 }
 
-/** What proved jobs of one engine say of it, the newest first; undefined where there are not enough. */
+/** Experience from proved jobs of one engine, the newest first; undefined where there are not enough. */
 export function experienceOfEngine(same: readonly Proved[]): Tally | undefined {
   return same.length >= ENOUGH.engine ? tally(same.slice(0, LATEST), "of this engine here") : undefined;
 }
@@ -54,7 +54,7 @@ export const foundAmong = ({ found }: Tally, { id, joint }: Pick<Cause, "id" | "
   (found[id] ?? 0) || (joint ? (found[joint] ?? 0) : 0);
 
 /**
- * What the shop's own proved jobs say of a car: of its engine where there are enough, else of cars of its families about as old,
+ * Experience from the shop's own proved jobs of a car: of its engine where there are enough, else of cars of its families about as old,
  * else of its families at all; undefined where there are not enough.
  * @param proved newest first.
  */

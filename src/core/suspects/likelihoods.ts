@@ -1,7 +1,7 @@
 import { CHECKS } from "../checks";
 import { APART, type Cause, FAMILIES, type LikelihoodRow } from "../faults";
 
-/** What weighs each observation: rows of codes and symptoms with their family, rows of a check beside its judge. */
+/** Likelihoods of each observation: rows of codes and symptoms with their family, rows of a check beside its judge. */
 export const LIKELIHOOD_ROWS: ReadonlyMap<string, LikelihoodRow> = new Map(
   [...Object.values(FAMILIES), ...Object.values(CHECKS)].flatMap(({ rows }) => Object.entries(rows)),
 );

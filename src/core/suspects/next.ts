@@ -19,7 +19,7 @@ export interface NextCheck {
   readonly why: string;
   /** Why it beats the next in the list; on the first only */
   readonly beats?: string;
-  /** What has to change before it can be done; such checks come last */
+  /** Obstacle that has to change before it can be done; such checks come last */
   readonly notNow?: string;
 }
 
@@ -31,7 +31,7 @@ export interface Done {
   readonly tested?: readonly string[];
 }
 
-/** What can be met now. */
+/** Checks that can be met now. */
 export interface Now {
   readonly engine?: EngineNow;
   /** Names of commands that still stand */
@@ -51,7 +51,7 @@ const CHANGEOVER = 6;
 const HOUSE_FIRST = 1.2;
 /** Factor on what costs nothing but a reading: live data come before what is taken apart. */
 const FREE = 1.15;
-/** What is left to learn from doing the same again. */
+/** Information that is left to learn from doing the same again. */
 const REPEATED = 0.08;
 /** A way to do a check, with the kind of check that it is. */
 export interface PossibleCheck extends Candidate {
@@ -64,7 +64,7 @@ export const candidatesOf = (context: CheckContext, families: readonly Family[] 
     CHECKS[check].candidates(context, families).map((c) => ({ ...c, check })),
   );
 
-/** What a candidate can say of each cause, each row adding up to 1; made once for a vehicle. */
+/** Outcome probabilities of a candidate for each cause, each row adding up to 1; made once for a vehicle. */
 interface Model {
   readonly candidates: readonly PossibleCheck[];
   readonly causes: readonly string[];

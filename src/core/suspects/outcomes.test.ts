@@ -39,7 +39,7 @@ const BESIDE: readonly string[] = [
   "lean-fades-bank-1",
   "lean-fades-bank-2",
 ];
-/** What the judge of a kind and its helpers are written with, rows and predictions left out. */
+/** Sources that the judge of a kind and its helpers are written with, rows and predictions left out. */
 const judgeText = (kind: string) => {
   const folder = new URL(`../checks/${kind}/`, import.meta.url);
   const files = readdirSync(folder).filter((f) => !/^(rows|candidates)\.ts$|\.test\.ts$/.test(f));

@@ -16,7 +16,7 @@ export interface Contribution {
   readonly observation: string;
   /** Factor on the odds against the average suspect: above 1 speaks for, below 1 against */
   readonly factor: number;
-  /** What was observed, and why it weighs so */
+  /** An observation, and why it weighs so */
   readonly says: string;
   readonly reason: string;
 }

@@ -28,7 +28,7 @@ export function parseNumber(text: string): Parsed<number> {
   return Number.isFinite(value) ? { ok: true, value } : fail(`"${text.trim()}" is not a number`);
 }
 
-/** What people write between the two ends of a reading that swings: "-8 … -15", "-8 to -15", "8..15", "-8 - -15". */
+/** Separators people write between the two ends of a reading that swings: "-8 … -15", "-8 to -15", "8..15", "-8 - -15". */
 const BETWEEN = /\s*(?:…|\.{2,3}|\bto\b)\s*|\s+[-–—]\s+/;
 
 /**
@@ -51,7 +51,7 @@ const KIND_WORDS: readonly (readonly [RegExp, PressureKind])[] = [
   [/\s*\(?\b(g|gauge|gage|rel)\)?\.?$/i, "gauge"],
 ];
 
-/** What the field a text is typed into expects. */
+/** Quantity expected by the field a text is typed into. */
 export interface Expected {
   readonly dimension: Dimension;
   /** Taken when the text names no unit; without it a unit is required. */
@@ -61,7 +61,7 @@ export interface Expected {
 }
 
 /**
- * What people type into a field: "13 inH2O", "-18 inhg", "0,4 psi", "1.013 bar abs", "psia" and "barg" too.
+ * Parser for what people type into a field: "13 inH2O", "-18 inhg", "0,4 psi", "1.013 bar abs", "psia" and "barg" too.
  * The unit it was taken in is kept. The message of a refusal says what was wrong and what to do.
  */
 export function parseQuantity(text: string, expected: Expected): Parsed<Quantity> {

@@ -29,7 +29,7 @@ export const BANDS = {
   smokePressure: pressure("smoke pressure", "gauge", -500, 14e3),
   ratedPressure: pressure("rated pressure", "gauge", 300, 14e3),
   manifold: pressure("manifold pressure", "absolute", 8e3, 350e3),
-  /** What an ECU asks for: gauge pressure in it shows by lying far below the air outside */
+  /** Boost asked by an ECU: gauge pressure in it shows by lying far below the air outside */
   asked: pressure("boost asked for", "absolute", 0, 400e3),
   chargePressure: pressure("charge pressure", "absolute", 50e3, 400e3),
   /** Signed: pipes on the wrong way round read below nothing */
@@ -87,7 +87,7 @@ const inBand = (q: Quantity, band: Band) => {
 };
 
 /**
- * What is typed into a field: "2.0", "1998 cc" and, where people leave the unit out, "1998".
+ * Parser for what is typed into a field: "2.0", "1998 cc" and, where people leave the unit out, "1998".
  * @param unit taken when the text names none. The message of a refusal says what was wrong and what to do.
  */
 export function parseField(text: string, field: BandId, unit: UnitId): Parsed<Quantity> {

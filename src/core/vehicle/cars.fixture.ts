@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { FITTED_SYSTEMS } from ".";
 
-/** What any car may have that the map shows: added to the facts of one. */
+/** Facts that any car may have that the map shows: added to the facts of one. */
 export const anyCar = fc.record({
   induction: fc.constantFrom("natural" as const, "turbo" as const),
   banks: fc.constantFrom(1 as const, 2 as const),

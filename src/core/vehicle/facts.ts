@@ -159,7 +159,7 @@ export const vehicleFields = fields({
 /** A vehicle as somebody described it, in part or whole: what a job keeps. */
 export type VehicleRecord = RecordOf<typeof vehicleFields>;
 
-/** What a job can begin without; fuel and displacement it cannot. */
+/** Facts that a job can begin without; fuel and displacement it cannot. */
 export const OPEN_FACTS = ["induction", "metering", "banks", "fitted"] as const satisfies readonly (keyof VehicleRecord)[];
 export type OpenFact = (typeof OPEN_FACTS)[number];
 

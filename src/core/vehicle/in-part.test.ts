@@ -109,7 +109,7 @@ const RECORDS: readonly (readonly [CheckId, object])[] = [
   ["tank-sensor", vapour.tankSensorRecord()],
   ["vent-path", vapour.ventPathRecord()],
 ];
-/** What each fact could be as well. */
+/** Values that each fact could be as well. */
 const OTHERWISE: Readonly<Record<OpenFact, readonly Partial<VehicleRecord>[]>> = {
   induction: [{ induction: "natural" }, { induction: "turbo" }],
   metering: [{ metering: "maf" }, { metering: "map" }],

@@ -27,7 +27,7 @@ export interface JointIn<Zone extends string> {
 /** Parts that come off at the end of a hose, pipe or line. */
 export interface HoseEnd {
   readonly removes: string;
-  /** What setting up and reading a run from here takes */
+  /** Time that setting up and reading a run from here takes */
   readonly minutes: number;
   /** The trade goes in here first; the rest are ways in where those do not do */
   readonly usual?: true;

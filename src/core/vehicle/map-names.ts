@@ -68,7 +68,7 @@ const REACHES = [
   { x: 220, y: 110 },
 ] as const;
 const FARTHEST = REACHES[2].x;
-/** What a name pays for lying on a shape at all, more than for any way off; and on a passage, each square unit. */
+/** Penalty of a name for lying on a shape at all, more than for any way off; and on a passage, each square unit. */
 const ON_SHAPE = 1000;
 const ON_PASSAGE = 0.25;
 
@@ -100,7 +100,7 @@ const SYMBOLS: Readonly<Record<JointPlace["joint"]["kind"], readonly [number, nu
 /** The box that a joint's symbol fills. */
 export const symbolBox = (place: JointPlace): Box => around(place, ...SYMBOLS[place.joint.kind]);
 
-/** What a passage fills, a box a leg. */
+/** Area that a passage fills, a box a leg. */
 const passageBoxes = ({ passage = [] }: JointPlace): Box[] =>
   passage.slice(1).map((to, i) => {
     const from = passage[i] as Point;
@@ -108,7 +108,7 @@ const passageBoxes = ({ passage = [] }: JointPlace): Box[] =>
     return grown({ x, y, w: Math.abs(to.x - from.x), h: Math.abs(to.y - from.y) }, 3.5);
   });
 
-/** What names keep clear of on a map: pipes and vessels, and what stands in joints. */
+/** Shapes that names keep clear of on a map: pipes and vessels, and what stands in joints. */
 const shapesOf = (map: Pick<AirMap, "zones" | "joints">): Box[] => [
   ...map.zones.flatMap((z) => z.boxes),
   ...map.joints.map(symbolBox),
@@ -233,8 +233,8 @@ export const usualNames = (map: AirMap): MapName[] => [
   ...map.joints.filter(alwaysNamed).map((place) => jointName(place)),
 ];
 
-/** What the star of a leak covers. */
+/** Area of the star of a leak. */
 export const burstBox = (place: Point): Box => around(place, 28, 28);
 
-/** What the arrow covers that shows where smoke goes in. */
+/** Area of the arrow that shows where smoke goes in. */
 export const arrowBox = ({ x, y, free }: JointPlace): Box => around({ x, y: free === "below" ? y + 29 : y - 29 }, 28, 40);

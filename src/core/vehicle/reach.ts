@@ -61,7 +61,7 @@ export function hiddenAt(layout: Layout, entry: Joint): string[] {
   return layout.joints.filter((j) => j === entry || j === tie || j.seatOf === entry.id).map((j) => j.id);
 }
 
-/** What a fill starts with: its zone, and the joint that falls apart there. None where it is shut off right there. */
+/** Start of a fill: its zone, and the joint that falls apart there. None where it is shut off right there. */
 function startOf(layout: Layout, setup: FillSetup, entry: Joint): { zone?: ZoneId; apart?: Joint } {
   const tie = entry.end ? tieAt(layout, entry) : undefined;
   const [usual] = sidesOf(layout, entry);
@@ -82,7 +82,7 @@ export function noWayIn(layout: Layout, setup: FillSetup): string | undefined {
 }
 
 /**
- * What a low-pressure smoke fill reaches from any hose's end, engine standing: a walk over open joints. What the hose
+ * Joints that a low-pressure smoke fill reaches from any hose's end, engine standing: a walk over open joints. What the hose
  * came off, or what came off with it, is not part of the fill.
  * A one-way valve passes towards the manifold only, so smoke from the manifold does not enter its branch.
  * Throws RangeError when the entry is not a joint of the layout, or has no such side.

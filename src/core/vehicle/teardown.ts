@@ -1,6 +1,6 @@
 import type { Layout } from "./layout";
 
-/** What a teardown needs beforehand. */
+/** Supplies a teardown needs beforehand. */
 export const KIT_KINDS = {
   seal: "Single-use seal",
   fluid: "Fluid to drain and refill",
@@ -18,7 +18,7 @@ export interface KitItem {
 
 type Row = readonly [KitKind, string];
 
-/** What each place asks for when it is opened; the maker's list goes before it. */
+/** Supplies that each place asks for when it is opened; the maker's list goes before it. */
 const AT_JOINT: ReadonlyMap<string, readonly Row[]> = new Map(
   Object.entries({
     "manifold-gasket": [

@@ -1,6 +1,6 @@
 import type { FittedSystem, OpenFact, VehicleFacts, VehicleRecord, WorkedBy } from "./facts";
 
-/** What the commonest car of a fuel and a year has. */
+/** Equipment that the commonest car of a fuel and a year has. */
 export function commonest({ fuel, year }: Pick<VehicleRecord, "fuel" | "year">): Pick<VehicleFacts, OpenFact> {
   const { induction, fitted } = fuel === "diesel" ? commonestDiesel(year) : { induction: "natural" as const, fitted: PETROL };
   return { induction, metering: "maf", banks: 1, fitted };
@@ -42,7 +42,7 @@ export const hasThrottle = ({ fuel, throttleFlap, fitted }: Pick<VehicleFacts, "
 /** Ethanol from this share on burns as the blend that carries its name, %. */
 const BLEND = 50;
 
-/** What it burns mostly, as an exhaust's composition goes by it. */
+/** Its main fuel, as an exhaust's composition goes by it. */
 export const burntFuel = ({
   fuel,
   gas,

@@ -35,7 +35,7 @@ export interface BoardJob {
   readonly updatedAt: string;
 }
 
-/** What a job waits for, in the order a shop wants to see it. */
+/** Reasons why a job waits, in the order a shop wants to see it. */
 const LANES = [
   ["lead", "Waiting for the lead's signature"],
   ["me", "Waiting for us"],
@@ -48,7 +48,7 @@ const LANES = [
 
 const FAMILY_WORDS: Readonly<Record<string, string>> = { engine: "Engine air", evap: "Vapour system" };
 
-/** What was asked of the board, as it stands in the address. */
+/** Query of the board, as it stands in the address. */
 export interface BoardFilter {
   readonly q: string;
   readonly all: string;
@@ -71,7 +71,7 @@ interface Props {
   asked: BoardFilter;
   people: readonly string[];
   families: readonly string[];
-  /** What a job may begin with: check and name */
+  /** Instruments that a job may begin with: check and name */
   instruments: readonly (readonly [string, string])[];
   shopName: string;
   /** Customers to call today or before */
@@ -290,7 +290,7 @@ function Lane({ title, jobs, count }: { title: string; jobs: readonly BoardJob[]
   );
 }
 
-/** What stands for the station where a job's work is over, or is looked at again. */
+/** Label in place of the station where a job's work is over, or is looked at again. */
 const BOARD_WORDS: Readonly<Record<string, string>> = {
   review: "Look again",
   closed: "Handed over",

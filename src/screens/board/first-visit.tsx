@@ -8,7 +8,7 @@ import { load, save } from "../session/storage";
 
 const VISITED = "pelota.visited";
 
-/** What a device that was never here before is offered: three ways in. */
+/** Offer to a device that was never here before: three ways in. */
 export function FirstVisit({ walk }: { walk: string | undefined }) {
   // What this device knows is asked once the page stands: the server knows nothing of it.
   const [first, setFirst] = useState(false);

@@ -38,7 +38,7 @@ interface FieldProps<Known> {
   readonly name: string;
   readonly field: FormFieldSpec<Known>;
   readonly state: FormState<Known>;
-  /** What it holds: typed, or known already */
+  /** Value: typed, or known already */
   readonly held: unknown;
   readonly control: Control;
   readonly required: boolean;

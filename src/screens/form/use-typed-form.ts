@@ -28,7 +28,7 @@ export interface TypedForm<Body extends object, Known, Name extends string = str
   readonly now: () => ReturnType<typeof toRecord<Body, Known>>;
   /** Text as typed, as it stands this moment */
   readonly draft: () => Draft;
-  /** What a field holds: typed, or known already */
+  /** Value of a field: typed, or known already */
   readonly value: <T = unknown>(name: Name) => T;
   /** The same as it stands this moment, drawn yet or not: what a key that is pressed now goes by */
   readonly latest: <T = unknown>(name: Name) => T;

@@ -47,7 +47,7 @@ interface BenchProps {
   readonly number?: number;
   readonly shop: Shop;
   readonly customer?: Customer | undefined;
-  /** What the shop's own proved jobs say of such a car */
+  /** Experience from the shop's own proved jobs of such a car */
   readonly experience?: Tally | undefined;
 }
 

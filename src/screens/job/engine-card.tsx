@@ -22,7 +22,7 @@ const Card = createContext<EngineCard | undefined>(undefined);
 
 const cardsLately = lately<EngineCard>("pelota.engineCards");
 
-/** What the shop knows of this engine, fetched once the vehicle is described; without the server as it was seen last. */
+/** Experience of the shop of this engine, fetched once the vehicle is described; without the server as it was seen last. */
 export function EngineCardProvider({ children }: { children: ReactNode }) {
   const { id, state } = useJob();
   const [card, setCard] = useState<EngineCard>();
@@ -48,7 +48,7 @@ export function EngineCardProvider({ children }: { children: ReactNode }) {
   return <Card.Provider value={card}>{children}</Card.Provider>;
 }
 
-/** What is read where it is repaired. */
+/** Notes to read where it is repaired. */
 const IN_FIX: readonly EngineNote[] = ["torque", "kit", "tools"];
 
 const jobs = (values: KnownGood["values"]) => values.map((v) => v.job).join(", ");
@@ -69,7 +69,7 @@ function useKnownWords(): (known: KnownGood) => string {
   };
 }
 
-/** What this check read on sound engines of this kind. */
+/** Readings of this check on sound engines of this kind. */
 export function KnownGoodHere({ check }: { check: CheckId }) {
   const card = useContext(Card);
   const words = useKnownWords();
@@ -122,7 +122,7 @@ export function WeakPlaces() {
   );
 }
 
-/** What somebody wrote on the card. */
+/** Note that somebody wrote on the card. */
 function Notes({ about }: { about: readonly EngineNote[] }) {
   const notes = useContext(Card)?.notes.filter((n) => about.includes(n.about)) ?? [];
   if (notes.length === 0) return null;

@@ -25,7 +25,7 @@ export function journalOf(facts: VehicleRecord): Writer {
   return journal;
 }
 
-/** What the server says to what is appended: nothing against it, or what is wrong; at once, or when it answers */
+/** Answer of the server to what is appended: nothing against it, or what is wrong; at once, or when it answers */
 type Answer = string | undefined | Promise<string | undefined>;
 
 /** Stands where the bench would: a job whose journal lives in this page alone. */

@@ -55,7 +55,7 @@ export function JournalButton({ go }: { go: Go }) {
   );
 }
 
-/** What the server would not take of this job, and what waits for that. */
+/** Entries that the server would not take of this job, and what waits for that. */
 function useRefused() {
   const { id } = useJob();
   const { refused, held } = sorted(useKept());
@@ -70,7 +70,7 @@ function Journal({ go }: { go: Go }) {
   const corrections = entries.filter((e) => e.corrects && !e.history).toSorted((a, b) => a.seq - b.seq);
   const last = new Map(corrections.map((e) => [e.corrects as string, e]));
   const takenOut = new Map([...last].filter(([, e]) => e.kind === "retract"));
-  /** What a line says by its newest correction */
+  /** Words of a line by its newest correction */
   const newest = new Map(corrections.filter((e) => e.kind !== "retract").map((e) => [e.corrects as string, e]));
   // What was shown belongs to its check, and a line taken out carries its reason itself.
   const lines = entries.filter((e) => e.kind !== "judged" && (e.kind !== "retract" || e.history)).toReversed();
@@ -130,7 +130,7 @@ interface LineProps {
   readonly entry: JournalEntry;
   /** As it was corrected last */
   readonly newest: JournalEntry;
-  /** What took it out, if anything did */
+  /** The entry that took it out, if anything did */
   readonly out: JournalEntry | undefined;
   readonly go: Go;
 }

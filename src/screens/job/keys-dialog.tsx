@@ -7,7 +7,7 @@ import { DividedList } from "@/ui/divided-list";
 import { KEY_ACTIONS, keyName, keyOf } from "../session/keys";
 import { usePreferences } from "../session/preferences";
 
-/** What each key does, and another key for it on this device. */
+/** Keyboard shortcuts, and another key for it on this device. */
 export function KeysDialog({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   const { preferences, change } = usePreferences();
   const [asked, setAsked] = useState<string>();

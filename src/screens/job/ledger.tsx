@@ -18,7 +18,7 @@ import { useOverlay } from "./overlay";
 import { useEntryForm } from "./use-entry-form";
 import { type Go, useJob } from "./use-job";
 
-/** What the job knows and owes: suspects, what is off the car, running clocks. */
+/** Ledger of what the job knows and owes: suspects, what is off the car, running clocks. */
 export const Ledger = memo(function Ledger({ go, onSide }: { go: Go; onSide: (side: HTMLElement | null) => void }) {
   const { state } = useJob();
   const { overlay } = useOverlay();
@@ -106,7 +106,7 @@ const WAITING: readonly (readonly [WaitingOn, string])[] = [
   ["drive", "A drive"],
 ];
 
-/** What the job waits for: the board sorts by it. */
+/** Reason why the job waits: the board sorts by it. */
 function WaitingOnField() {
   const { state, append } = useJob();
   const [error, setError] = useState<string>();
@@ -218,7 +218,7 @@ function OffTheCar() {
   );
 }
 
-/** What was taken off by hand, besides what a check takes off for itself, with where its bolts and clips lie. */
+/** Parts that were taken off by hand, besides what a check takes off for itself, with where its bolts and clips lie. */
 function CameOff({ onDone }: { onDone: () => void }) {
   const { layout } = useJob();
   const known = useMemo(() => displacedFacts(layout), [layout]);

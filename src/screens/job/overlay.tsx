@@ -8,13 +8,13 @@ export interface RunningClock {
   readonly name: string;
   /** ms since 1970 */
   readonly end: number;
-  /** What it says once it has run out */
+  /** Its text once it has run out */
   readonly done: string;
   /** It is heard so long before its end, s: there is something to do then; at its end unless said */
   readonly before?: number;
 }
 
-/** What a running check draws over the air map and offers where it is tapped. */
+/** Layer that a running check draws over the air map and offers where it is tapped. */
 export interface Overlay {
   /** A smoke setup: what its fill can reach is misted */
   readonly setup?: FillSetup;
@@ -23,7 +23,7 @@ export interface Overlay {
   /** Joints where smoke was seen in this run */
   readonly seen?: readonly string[];
   readonly clocks?: readonly RunningClock[];
-  /** What can be done with a joint right now */
+  /** Actions that can be done with a joint right now */
   readonly actions?: (joint: Joint) => readonly { readonly label: string; readonly run: () => void }[];
 }
 

@@ -44,12 +44,12 @@ export interface Job {
   readonly state: JobState;
   readonly shop: Shop;
   readonly layout: Layout | undefined;
-  /** What checks are planned and judged by; undefined until the vehicle is described */
+  /** Context that checks are planned and judged by; undefined until the vehicle is described */
   readonly context: CheckContext | undefined;
   readonly map: AirMap | undefined;
   /** The journal: what the server recorded, then what it has not got yet */
   readonly entries: readonly JournalEntry[];
-  /** What the shop's own proved jobs say of such a car, whether it is looked at or not */
+  /** Experience from the shop's own proved jobs of such a car, whether it is looked at or not */
   readonly experience?: Tally | undefined;
   /** Records entries, all or none; the message says what was wrong, undefined when they are in. */
   readonly append: (...wanted: NewEntry[]) => Promise<string | undefined>;
@@ -79,9 +79,9 @@ function withoutHints(state: JobState, entries: readonly JournalEntry[]): JobSta
 
 const wholeMinute = (ms: number) => Math.floor(ms / 60000) * 60000;
 const REFRESH = 15000;
-/** What is in is drawn within this, ms. */
+/** Delay until what is in is drawn within this, ms. */
 const DRAWS = 2000;
-/** What comes in a burst is copied once, ms. */
+/** Delay until what comes in a burst is copied once, ms. */
 const SETTLED = 500;
 
 /**
@@ -95,7 +95,7 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop, ex
   const [minute, setMinute] = useState(() => wholeMinute(Date.now()));
   const { person, ask } = usePerson();
   const latest = useRef(journal);
-  /** What had ended last in a practice bay, and since when that was known here: its clock goes by it. A real job's is the wall's */
+  /** Entry that had ended last in a practice bay, and since when that was known here: its clock goes by it. A real job's is the wall's */
   const bay = useRef<(readonly [since: number, latest: number])[]>([]);
 
   const take = useCallback((answer: ServerAnswer) => {
@@ -136,9 +136,9 @@ export function useJournal(jobId: string, initial: DeviceJournal, shop: Shop, ex
     };
   }, [catchUp, jobId, take]);
 
-  /** What was recorded here and may not be drawn yet, by id */
+  /** Entries recorded here and may not be drawn yet, by id */
   const written = useRef<string[]>([]);
-  /** What is being recorded, by what was wanted: a second tap on the same key asks for nothing new */
+  /** Entries being recorded, by what was wanted: a second tap on the same key asks for nothing new */
   const underway = useRef(new Map<string, Promise<string | undefined>>());
   const write = useCallback(
     async (wanted: readonly NewEntry[]) => {

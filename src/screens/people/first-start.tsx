@@ -16,7 +16,7 @@ import { MACHINE_FIELDS } from "../shop/machine-fields";
 
 const ROLE_OPTIONS = Object.entries(ROLES) as [Role, string][];
 
-/** What is wrong, and with which field. */
+/** A complaint, and its field. */
 interface Wrong {
   readonly path: string;
   readonly message: string;

@@ -57,7 +57,7 @@ function usePlay() {
   return { play, busy, error };
 }
 
-/** What whoever is in may see of what was played: their own, and a lead everybody's. */
+/** Cases that whoever is in may see of what was played: their own, and a lead everybody's. */
 function usePlayed(person: string): { played: readonly PlayedCase[]; wrong?: string } {
   const [seen, setSeen] = useState<{ played: readonly PlayedCase[]; wrong?: string }>({ played: [] });
   useEffect(() => {

@@ -9,7 +9,7 @@ import { usePreferences } from "../session/preferences";
 const digits = (value: number) =>
   Number.isInteger(value) ? 0 : Math.max(0, Math.min(6, 2 - Math.floor(Math.log10(Math.abs(value)))));
 
-/** What was reckoned: the first large, the rest under it. */
+/** Results: the first large, the rest under it. */
 export function AnswerRows({ answer }: { answer: Answer }) {
   const { number } = usePreferences();
   const said = ({ value }: Reckoned) => {

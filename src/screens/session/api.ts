@@ -3,12 +3,12 @@ import type { HashWorker } from "@/workers/hash.worker";
 import { heardTime } from "./clock";
 import { doorHeaders } from "./sign-in";
 
-/** What a door of the server said: wrong input (kept here), or no answer at all. */
+/** Answer of a route of the server: wrong input (kept here), or no answer at all. */
 export class Refused extends Error {
   constructor(
     message: string,
     readonly status: number,
-    /** What it is about, where the door says so */
+    /** Its subject, where the door says so */
     readonly path = "",
   ) {
     super(message);

@@ -2,7 +2,7 @@
 
 import { useEffect } from "react";
 
-/** What is done when a job was written to; without a job, when anything may have been missed. */
+/** Callback when a job was written to; without a job, when anything may have been missed. */
 type Heard = (jobId?: string) => void;
 const listeners = new Set<Heard>();
 

@@ -34,7 +34,7 @@ interface Copy {
   readonly journal: DeviceJournal;
 }
 
-/** What every tab of this device shares: its count of entries, what the server has not got for sure, and the jobs it knows. */
+/** State that every tab of this device shares: its count of entries, what the server has not got for sure, and the jobs it knows. */
 interface DeviceStore extends DBSchema {
   /** How many entries it has made, and the last of them */
   /** How many entries it has made, and the id of the last one */

@@ -17,7 +17,7 @@ export function deviceId(): string {
   return made;
 }
 
-/** What a screen wants recorded. */
+/** Entry that a screen wants recorded. */
 export interface NewEntry<K extends EntryKind = EntryKind> {
   readonly kind: K;
   readonly body: Bodies[K];

@@ -11,5 +11,5 @@ const KEY = "pelota.shop";
 export const knownShop = (): Shop | undefined => load<Shop>(KEY);
 export const keepShop = (shop: Shop): void => save(KEY, shop);
 
-/** What the shop's own proved jobs say of a job's car, as the server said it last. */
+/** Experience from the shop's own proved jobs of a job's car, as the server said it last. */
 export const experienceLately = lately<Tally>("pelota.experience.jobs");

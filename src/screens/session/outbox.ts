@@ -35,7 +35,7 @@ interface Follower {
 }
 const followers = new Map<string, Follower>();
 
-/** What a device holds, as it is asked with. */
+/** Position of a device, as it is asked with. */
 const heldQuery = ({ behind, last }: Held) => new URLSearchParams({ behind: String(behind), last });
 
 /** Lets an open journal take what is sent of its job; @returns how to leave. */
@@ -226,7 +226,7 @@ async function putBack(entries: readonly Entry[]): Promise<void> {
   await flush();
 }
 
-/** What the server has of a job that a device lacks. */
+/** Entries of a job at the server that a device lacks. */
 export const fetchBehind = (jobId: string, journal: DeviceJournal) =>
   getJson<ServerAnswer>(`jobs/${jobId}/entries?${heldQuery(heldOf(journal))}`);
 

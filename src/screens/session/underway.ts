@@ -21,7 +21,7 @@ export function emptied(key: string): void {
   tell(key, (one) => one.onEmptied());
 }
 
-/** What became of sending a draft: in, or what was wrong with it; neither where it was on its way already. */
+/** Outcome of sending a draft: in, or what was wrong with it; neither where it was on its way already. */
 export interface Sent {
   readonly done: boolean;
   readonly wrong?: string | undefined;

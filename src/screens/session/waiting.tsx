@@ -7,7 +7,7 @@ import { PageLink } from "@/ui/page-link";
 import { sorted, useKept } from "./outbox";
 
 /**
- * What this device has made and the server has not got: how much waits, since when, and where something was refused.
+ * Outbox: what this device has made and the server has not got: how much waits, since when, and where something was refused.
  * @param brief where there is little room, since when only a wide screen says.
  */
 export function Waiting({ brief = false }: { brief?: boolean }) {

@@ -19,7 +19,7 @@ const isOurPlainPage = (origin: string) => {
   return protocol === "http:" && hostname === window.location.hostname;
 };
 
-/** What the plain page offers, and where to answer: it offers it until it hears that it was taken. */
+/** Offer of the plain page, and where to answer: it offers it until it hears that it was taken. */
 interface Offered {
   readonly offer: Offer;
   readonly source: Window;

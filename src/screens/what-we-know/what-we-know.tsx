@@ -17,7 +17,7 @@ import { CameTrue } from "./came-true";
 
 const NOT_YET = "not enough yet";
 
-/** What this shop's own jobs say of how well it works: each figure with its interval and what it rests on. */
+/** Statistics from this shop's own jobs of how well it works: each figure with its interval and what it rests on. */
 export function WhatWeKnowScreen({
   behind,
   known,

@@ -7,7 +7,7 @@ export const people = sqliteTable("people", {
   name: text("name").notNull().unique(),
   createdAt: text("created_at").notNull(),
   role: text("role").notNull().default("technician"),
-  /** What scrypt makes of the PIN, with its salt, hex; none until one was given */
+  /** Scrypt hash of the PIN, with its salt, hex; none until one was given */
   pin: text("pin"),
   pinSalt: text("pin_salt"),
   /** When the person left the shop: the name stays under what was written */
@@ -73,7 +73,7 @@ export const jobs = sqliteTable(
     recheck: text("recheck").notNull().default(""),
     /** The case that it is played on; empty for a real car. Practice is kept apart everywhere */
     practice: text("practice").notNull().default(""),
-    /** What it adds to the shop's own experience, as JSON; empty where it proved nothing, or not yet */
+    /** Its addition to the shop's own experience, as JSON; empty where it proved nothing, or not yet */
     proved: text("proved").notNull().default(""),
     /** Which engine it is about, as `engineOf` names it; empty where that is not known */
     engine: text("engine").notNull().default(""),
@@ -93,7 +93,7 @@ export const jobs = sqliteTable(
   ],
 );
 
-/** What a job teaches about how well this works; beside the jobs, so that the board does not read past it. */
+/** Lessons of a job about how well this works; beside the jobs, so that the board does not read past it. */
 export const lessons = sqliteTable("lessons", {
   jobId: text("job_id")
     .primaryKey()

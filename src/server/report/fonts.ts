@@ -41,7 +41,7 @@ const DRAWN: ReadonlySet<number> = new Set(
   }),
 );
 
-/** What stands for letters that no face has. */
+/** Substitute for letters that no face has. */
 const UNDRAWN = "[?]";
 
 /** A text as it can be drawn: signs of like meaning for some, and a visible placeholder for a run of letters that no face has. */

@@ -8,7 +8,7 @@ import type { Seen } from "./rows";
 
 /** Charge air is warmer than outside by about this much, K. */
 const CHARGE_HEATING = 15;
-/** What an engine's valves pass of its manifold's density, whole range of healthy engines. */
+/** Share that an engine's valves pass of its manifold's density, whole range of healthy engines. */
 const MANIFOLD_LOW = 0.7;
 /** No engine takes in more than this of its manifold's density. */
 const MANIFOLD_HIGH = 1.3;

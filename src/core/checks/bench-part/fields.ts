@@ -21,7 +21,7 @@ export const benchPartFields = fields({
   way: choice(WAYS, { name: "How it was tried", label: "Tried by" }),
   /** Gauge, by the regulator */
   pressure: pressure("Pressure on it, gauge", "0.8", "Type the pressure that was on it", "pressure on the part"),
-  /** What part, plugs and hose bear at least, gauge */
+  /** Rated pressure of part, plugs and hose, gauge */
   rating: pressure("Part, plugs and hose bear, gauge", "1.2", "Type what part, plugs and hose bear").notGauged(),
   seconds: duration("How long it was watched", { label: "Watched for, s", example: "60", column: "watched" }),
   /** Every opening was plugged, and no plug let anything by */

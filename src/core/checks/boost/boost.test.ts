@@ -7,7 +7,7 @@ import { CHECKS } from "..";
 import { boost as sound } from "../records.fixture";
 import { type BoostPointRead, type BoostRecord, boostFields, boostTrace, judgeBoostCheck } from ".";
 
-/** What must be caught so that this log's own 2.3 mm would do. */
+/** Hole to be caught so that this log's own 2.3 mm would do. */
 const context = contextOf({ ...DIESEL, limits: { caughtDuct: { value: 3e-3, source: "maker's figure" } } });
 const judge = (change: Partial<BoostRecord>) => judgeBoostCheck({ ...sound, ...change }, context);
 const why = (change: Partial<BoostRecord>) => judge(change).reasons.join("; ");

@@ -39,7 +39,7 @@ function boostLogOf({ points, keyOn, egr, ambient }: BoostRecord, { vehicle }: P
   };
 }
 
-/** What a logged EGR takes from the log. */
+/** Correction that a logged EGR takes from the log. */
 function egrOpenReasons({ points }: BoostRecord): string[] {
   const open = points.filter(egrOpen);
   if (open.length === 0) return [];
@@ -53,7 +53,7 @@ function egrOpenReasons({ points }: BoostRecord): string[] {
 }
 
 /**
- * What leaves delivery open though most points hold what is asked: limp mode, swings, or a stretch that lasted and that a steady
+ * Reasons that leave delivery open though most points hold what is asked: limp mode, swings, or a stretch that lasted and that a steady
  * point shows, so that it is no mere lag of the compressor. @returns headline and reason; undefined where nothing does.
  */
 export function deliveryDoubt({ points, ambient, short, over, hunts, limp }: BoostRecord): readonly [string, string] | undefined {
@@ -94,7 +94,7 @@ function certainlyOff({ points, ambient, short, over, limp, source }: BoostRecor
   return higher > 0 && (lasted(over) || many(higher)) ? "over" : undefined;
 }
 
-/** What the physics makes of a record. */
+/** Physical estimate of a record. */
 export const judgedOf = (record: BoostRecord, context: Pick<CheckContext, "vehicle">): JudgedBoost =>
   judgeBoost(boostLogOf(record, context));
 

@@ -6,10 +6,10 @@ import { AIR_VALVES } from "./candidates";
 import type { BorescopeRecord, Port } from "./fields";
 import type { Seen } from "./rows";
 
-/** What a port passes: the smaller of both views, where both were taken. */
+/** Free share of a port: the smaller of both views, where both were taken. */
 const openShare = (port: Port) => Math.min(port.straight, port.side ?? port.straight);
 
-/** What one port says: blocked from either side is blocked, open only where both sides were seen. */
+/** Verdict on one port: blocked from either side is blocked, open only where both sides were seen. */
 export function portSays(port: Port, { limits }: Pick<CheckContext, "limits">): Says {
   if (openShare(port) < 100 * limits.portBlocked.value) return "bad";
   return port.side !== undefined && openShare(port) >= 100 * limits.portOpen.value ? "good" : "open";

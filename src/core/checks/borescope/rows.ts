@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What is seen in a passage. */
+/** Likelihoods of what is seen in a passage. */
 export const rows = {
   "ports-blocked:*": {
     says: "a passage is blocked",

@@ -106,10 +106,10 @@ const TOO_LITTLE: Partial<Record<VacuumSource, string>> = {
 export const chainDoubt = ({ instrument }: ChainRecord, { limits }: Pick<CheckContext, "limits">) =>
   instrumentDoubt(instrument, limits.actuatorSupply.value, limits);
 
-/** What a meter may show more between a load's pins than at the battery, V. */
+/** Allowance by which a meter may show more between a load's pins than at the battery, V. */
 const METER_APART = 0.5;
 
-/** What the readings of a chain contradict each other in; undefined where they do not. */
+/** Contradiction among the readings of a chain; undefined where they do not. */
 function contradicts({ links, instrument }: ChainRecord): string | undefined {
   const { supply, outlet, control, battery, diaphragm } = links;
   if (

@@ -21,7 +21,7 @@ export interface Pin {
   readonly how: string;
   /** `battery`: must stand within the feed's drop of battery voltage; `across`: the shop's share of it; `nothing`: near 0 V */
   readonly expects: "battery" | "across" | "nothing" | "lamp";
-  /** What is broken when this is the first that fails */
+  /** The part that is broken when this is the first that fails */
   readonly broken: string;
   /** Only while the load is commanded */
   readonly commanded: boolean;

@@ -16,7 +16,7 @@ const COOLERS = {
   none: "No cooler",
 } as const;
 
-/** What meter and manifold show at one command, the speed held. */
+/** Readings of meter and manifold at one command, the speed held. */
 const commanded = (state: "shut" | "open", examples: readonly [maf: string, map: string]) =>
   group(
     {

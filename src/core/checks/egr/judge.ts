@@ -27,7 +27,7 @@ function answerOf(shut: EgrReading, open: EgrReading): Answer | undefined {
   return meter.share < -NONE || meter.share >= manifold.share ? meter : manifold;
 }
 
-/** What its seat says: smoke at the tail alone convicts no EGR, the cylinders' own valves may overlap. */
+/** Verdict on its seat: smoke at the tail alone convicts no EGR, the cylinders' own valves may overlap. */
 export function passesBy({ seat, watched }: EgrRecord): Says {
   if (seat === "holds") return "good";
   return seat === "passes" && (watched === "pipe" || watched === "tail-turned") ? "bad" : "open";

@@ -1,6 +1,6 @@
 import type { Rows, Saying } from "../../faults";
 
-/** What an EGR valve says when it is commanded, and its seat by smoke. Own estimates. */
+/** Likelihoods of an EGR valve's responses when commanded, and of its seat by smoke. Own estimates. */
 export const rows = {
   "egr-passes:*": {
     says: "smoke comes through the shut EGR valve",

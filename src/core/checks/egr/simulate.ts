@@ -4,7 +4,7 @@ import { type Bay, faultsThere, placeOf, type Setup } from "../../practice/reade
 import { held, mapOf, meterOf, rpmOf } from "../../practice/readers/running";
 import type { EgrRecord } from "./fields";
 
-/** What an EGR valve passes when it is told to open, m for each 1.6 L. */
+/** Effective diameter of an EGR valve commanded open, m for each 1.6 L. */
 const EGR_OPENS = 5.2e-3;
 
 export const simulate = (bay: Bay, setup: Setup): EgrRecord => {

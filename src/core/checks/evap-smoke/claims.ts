@@ -9,7 +9,7 @@ import type { CodeSet } from "../contract";
 const vapourSeals = (layout: Layout): string[] =>
   layout.joints.filter((j) => j.kind === "seal" && EVAP_ZONES.includes(j.from) && j.from !== "vent-hose").map((j) => j.id);
 
-/** What a leak code of the vapour system asks for: every place of it that can leak tight, whatever an entry hid. */
+/** Obligations from a leak code of the vapour system: every place of it that can leak tight, whatever an entry hid. */
 export const vapourCodes = {
   claims: (codes: readonly CodeSet[], { layout }: CheckContext): Claim[] =>
     codes.some(({ code }) => isVapourLeak(code))

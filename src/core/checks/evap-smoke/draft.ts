@@ -39,7 +39,7 @@ export const setUpVapourAs = (run: EvapSmokeRun, machines: Parameters<typeof set
   vent: run.vent.by,
 });
 
-/** What the machine was shown turned down to; undefined while that cannot be trusted. */
+/** Pressure the machine was shown turned down to; undefined while that cannot be trusted. */
 export const regulatedTo = ({ regulated }: Pick<EvapSmokeDraft, "regulated">, machine: Machine): Quantity | undefined =>
   parseTrusted(regulated, "ratedPressure", machine.ratedPressure.unit);
 

@@ -22,7 +22,7 @@ export type CapOff = (typeof capOff)["value"];
 export const evapSmokeFields = fields({
   ...smokeRun,
   ...evapSetup,
-  /** What the machine was shown regulated to, hose clamped; absent where its own rating lies below the ceiling */
+  /** Pressure the machine was shown regulated to, hose clamped; absent where its own rating lies below the ceiling */
   regulated: quantity("ratedPressure").optional(),
   gas: choice({ inert: "Inert gas", air: "Air" }, { name: "The gas" }),
   capOffs: list(capOff, { max: 30 }),

@@ -20,7 +20,7 @@ import { jointName, type Measure, type Verdict, WITHIN, type ZoneKnowledge } fro
 import type { CapOff, EvapSmokeRun } from "./fields";
 import type { Seen } from "./rows";
 
-/** What the machine is set to, Pa gauge: its regulated output where it was regulated. */
+/** Set pressure of the machine, Pa gauge: its regulated output where it was regulated. */
 const setPressure = (run: EvapSmokeRun) => toSi(run.regulated ?? run.machine.ratedPressure);
 
 /** Flow, pressure and hole of a run, with the gas space its fuel level leaves. */
@@ -64,7 +64,7 @@ const UNCHANGED = 0.2;
 /** A ball that rises by more than this share while something is capped tells of something else. */
 const ROSE = 0.15;
 
-/** What one side of a joint showed while it was capped. */
+/** Reading that one side of a joint showed while it was capped. */
 export type Side = "gone" | "less" | "same" | "more" | "not-tried";
 export type CapOffReading = "here" | "itself" | "partly" | "elsewhere" | "one-side" | "blank-weeps" | "void" | "not-tried";
 
@@ -76,7 +76,7 @@ function readSide(before: number, after: number | undefined): Side {
 }
 
 /**
- * What capping a joint off says, as a table over both sides and the blank. A flow that is gone convicts, whatever the blank
+ * Verdict of capping a joint off, as a table over both sides and the blank. A flow that is gone convicts, whatever the blank
  * is worth: a weeping one would have left some. Less than all, or nothing, counts only with a blank that was proved, and
  * "elsewhere" only with both sides tried.
  */
@@ -155,7 +155,7 @@ function leakVerdict(
 }
 
 /**
- * What a run without smoke outside says of each zone: tight only where smoke was shown. The vent hose stands open to the
+ * Claims of a run without smoke outside of each zone: tight only where smoke was shown. The vent hose stands open to the
  * air when nobody tests: only where smoke was shown in it is anything said of it.
  */
 const tightZones = (reach: Reach, shown: ReadonlySet<string>, layout: CheckContext["layout"]): ZoneKnowledge[] =>

@@ -5,7 +5,7 @@ import type { CheckContext } from "../context";
 import type { Verdict } from "../verdict";
 import type { FilterRecord } from "./fields";
 
-/** What the reset of the ECU's model rests on. */
+/** Question that the reset of the ECU's model rests on. */
 export const FILTER_PRESSURE = atomOf("pressure", "filter-core");
 const RESTS = ["filter-core", "filter-pipe-front", "filter-pipe-rear", AT_LARGE];
 

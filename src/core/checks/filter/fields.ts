@@ -3,7 +3,7 @@ import { checkForm } from "../check-form";
 import { egrState } from "../egr-state";
 import { airTemperature, ambient, rpm, takenSource, warm } from "../fields";
 
-/** What the two pressure pipes were found like. */
+/** State of the two pressure pipes. */
 export const PIPE_STATES = {
   sound: "Looked at: free and on",
   "front-bad": "Front one split, off or blocked",

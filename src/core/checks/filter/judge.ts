@@ -108,7 +108,7 @@ export function judgeFilterCheck(record: FilterRecord, context: CheckContext): V
   };
 }
 
-/** What soot by model and soot by pressure say where they lie apart. */
+/** Verdict where soot by model and soot by pressure say where they lie apart. */
 function sootSays({ sootModel: model, sootMeasured: measured }: FilterRecord): string[] {
   if (model === undefined || measured === undefined || Math.max(model, measured) < SOOT_LEAST) return [];
   const said = `${formatNumber(measured, 0)} g by the pressure, ${formatNumber(model, 0)} g by the model`;

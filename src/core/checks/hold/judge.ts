@@ -28,7 +28,7 @@ function holeOf({ volume, still: samples, wiggled: moved, unit }: HoldRecord, st
   return { ...larger, lost: { ...larger.lost, high: Math.max(...both.map((h) => h.lost.high)) } };
 }
 
-/** What was measured: the losses against the shop's limit, the strokes, and the hole where the gas space is known. */
+/** Measured values: the losses against the shop's limit, the strokes, and the hole where the gas space is known. */
 function holdMeasures(
   record: HoldRecord,
   [still, wiggled]: readonly [ReturnType<typeof lossIn60>, ReturnType<typeof lossIn60> | undefined],

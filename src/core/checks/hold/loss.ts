@@ -23,7 +23,7 @@ export function lossIn60(samples: readonly (readonly [number, number])[], divisi
   return { share: share(start, end), low: share(start, end + reach), high: share(start, end - reach), seconds };
 }
 
-/** What was gone after the watched time, of losses that are stated for 60 s. */
+/** Loss over the watched time, Pa, of losses that are stated for 60 s. */
 export function lostIn({ share, low, high }: Loss, seconds: number): { share: number; low: number; high: number } {
   const gone = (of60: number) => 1 - (1 - Math.min(1, Math.max(0, of60))) ** (seconds / 60);
   return { share: gone(share), low: gone(low), high: gone(high) };

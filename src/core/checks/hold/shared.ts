@@ -14,7 +14,7 @@ const branchOf = (layout: Layout, joint: string): string[] => {
 };
 
 /**
- * What holds of one shared supply say together, branches shut off one at a time: it holds with a branch off that it lost its
+ * Combined verdict of holds on one shared supply, branches shut off one at a time: it holds with a branch off that it lost its
  * vacuum with, so that branch leaks; it still loses it, so that one is cleared.
  * @param runs not void, oldest first. @returns undefined while no two can be compared.
  */

@@ -3,7 +3,7 @@ import { type Bay, chosen, type Setup, showsTo } from "../../practice/readers/ba
 import { lookList } from ".";
 import type { LookRecord } from "./fields";
 
-/** What eyes, hands and ears find; one look in thirty takes something sound for bad. */
+/** Findings of eyes, hands and ears; one look in thirty takes something sound for bad. */
 export const simulate = ({ car, noise }: Bay, setup: Setup): LookRecord => {
   const list = lookList(car.context.layout, car.context.vehicle);
   const wrong = noise.uniform() < 1 / 30 ? Math.floor(noise.uniform(3, list.length - 2)) : -1;

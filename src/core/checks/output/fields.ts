@@ -5,7 +5,7 @@ import { duration, place } from "../fields";
 /** A scan-tool output test: what was commanded, what was expected, what was seen. */
 export const outputFields = fields({
   joint: place("Part"),
-  /** What the tool calls it */
+  /** Its name on the tool */
   output: text({ name: "The output", label: "What the tool calls it", missing: "Name the output as the tool does", max: 80 }),
   /** The state asked for: open, closed, on, a duty */
   command: text({

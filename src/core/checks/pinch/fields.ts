@@ -3,7 +3,7 @@ import type { UnitId } from "../../units";
 import { checkForm } from "../check-form";
 import { place, unitOptions } from "../fields";
 
-/** What was watched while the branch was shut off. */
+/** Signal watched while the branch was shut off. */
 export const PINCH_READ_NAMES = {
   trim: "Total trim",
   rpm: "Idle speed",

@@ -12,7 +12,7 @@ const stepOf = (pressure: number) => Math.floor(pressure / STEP + 1e-6);
 const atStep = (step: number) => `at ${formatNumber((step * STEP) / 1e5, 2)} bar`;
 
 /**
- * What a test says of each joint it put under pressure: leaking where air came out at a pressure the test was allowed to have,
+ * Claims of a test of each joint it put under pressure: leaking where air came out at a pressure the test was allowed to have,
  * whatever spoiled the rest of it; tight where the test passed; open everywhere else. What began at a pressure is answered at
  * that pressure: neither clean smoke nor a test that stopped below says anything of it.
  */

@@ -1,6 +1,6 @@
 import type { Joint, Layout, ZoneId } from "../../vehicle";
 
-/** What stands under boost. */
+/** Joints that stand under boost. */
 const CHARGE: readonly ZoneId[] = ["hot-pipe", "cooler", "cold-pipe"];
 
 /** Whether a joint has boost on one of its sides. */

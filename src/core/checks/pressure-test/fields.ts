@@ -68,7 +68,7 @@ export const pressureTestFields = fields({
     bladder: rating("Bladder, if one is in, gauge").optional(),
     part: rating("Weakest part, if the maker says, gauge").optional(),
   }).notGauged(),
-  /** What the regulator's first stage was set to */
+  /** Setting of the regulator's first stage */
   supply: quantity("supplyPressure", { label: "Supply stage stands at, gauge", units: UNITS, example: "6" })
     .notGauged()
     .setUp()
@@ -85,7 +85,7 @@ export const pressureTestFields = fields({
       return !before || !readable(s) || !readable(before) || toSi(s.pressure) > toSi(before.pressure);
     }),
   ),
-  /** What came out where, and the pressure it began at */
+  /** Escapes of air: place, and the pressure it began at */
   escapes: list(escaped, { label: "Air came out at", blank: {}, max: 60 }),
   /** Every joint was listened to, felt and soaped at the last stop */
   everywhere: answer({

@@ -9,7 +9,7 @@ import { ESCAPE_SIGNS, type PressureTest } from "./fields";
 import type { Seen } from "./rows";
 import { boostOf, isAbove, testStage } from "./stage";
 
-/** What is to pass must have stood at this share of the test stage, and this share of what the engine itself puts on it. */
+/** Pressure shares: a joint that is to pass must have stood at this share of the test stage, and this share of what the engine itself puts on it. */
 const REACHED = 0.9;
 const COVERED = 0.7;
 /** Low-pressure smoke goes no further than this, Pa: what begins above it, no smoke shows. */
@@ -40,7 +40,7 @@ export function escapesOf(record: PressureTest, context: CheckContext): Pressure
 /** The crankcase's seals bear no more than this, Pa gauge, with the oil cap off. */
 const CRANKCASE_BEARS = 30e3;
 
-/** What a test put under pressure before the crankcase: what lies in it or behind it is not built for boost, and is not cleared by it. */
+/** Joints that a test put under pressure before the crankcase: what lies in it or behind it is not built for boost, and is not cleared by it. */
 export function testedBy(record: Pick<PressureTest, "entry" | "blocked" | "heldOpen">, layout: Layout): Reach {
   const ties = layout.joints.filter((j) => j.kind !== "seal" && [j.from, j.to].includes("crankcase")).map((j) => j.id);
   return reachOf(layout, { ...record, blocked: [...record.blocked, ...ties] });

@@ -4,7 +4,7 @@ import type { ProbeSeries } from "./fields";
 /** Version of this extraction; goes into the record with the log's hash. */
 export const PROBE_EXTRACTOR = 1;
 
-/** What is kept of a log around each tap, s before and after it. */
+/** Span that is kept of a log around each tap, s before and after it. */
 const BEFORE = 12;
 const AFTER = 12;
 /** Closest rows that are kept, s */

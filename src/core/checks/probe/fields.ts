@@ -38,7 +38,7 @@ export const probeTapFields = fields({
 export type ProbeTap = RecordOf<typeof probeTapFields>;
 
 const column = () => numbers(20_000).optional();
-/** What the log says around the taps; every column as long as `time`. */
+/** Series of the log around the taps; every column as long as `time`. */
 const series = group({
   /** s */
   time: numbers(20_000, "The series has no time"),
@@ -61,7 +61,7 @@ export type ProbeSeries = (typeof series)["value"];
 export const probeFields = fields({
   agent: choice(AGENT_NAMES, { name: "The agent", label: "Agent" }).setUp(),
   coolant: quantity("coolant").optional(),
-  /** What the scan tool said of the loop; the series says it where it has the column */
+  /** Loop state by the scan tool; the series says it where it has the column */
   closedLoop: answer({
     label: "Loop",
     yes: "Closed",
@@ -120,7 +120,7 @@ const trimLabel = (when: "before" | "after") => ({
   needed: () => `Type the trim ${when}`,
 });
 
-/** What one spot did, read by eye. */
+/** Response at one spot, read by eye. */
 export const probeTapForm = formOf<Spots>()(probeTapFields, {
   only: ["joint", "typed.shows", "typed.trimBefore", "typed.trimAfter", "typed.rpmBefore", "typed.rpmAfter"],
   ask: {

@@ -12,7 +12,7 @@ export interface Movement {
   readonly change: number;
   /** sd of the one-second means before the tap, same unit */
   readonly noise: number;
-  /** What its line before the tap would have moved by in the time a reaction takes */
+  /** Movement that its line before the tap would have made by in the time a reaction takes */
   readonly drift: number;
   /** The same departure, from where it stood just before the tap */
   readonly level: number;

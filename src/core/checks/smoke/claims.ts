@@ -11,7 +11,7 @@ import { readSmoke, USUAL_DIVISION } from "./reading";
 const ofVapour = (joint: Joint) => EVAP_ZONES.includes(joint.from);
 
 /**
- * What a run says of each joint its fill puts to the test: leaking where smoke
+ * Claims of a run of each joint its fill puts to the test: leaking where smoke
  * came out that should not, tight where the run passed and
  * showed smoke there, open everywhere else. Smoke seen before a trap closed stays seen.
  * @param circuit whose joints are asked after: the fill of one reaches into the other now and then.
@@ -48,7 +48,7 @@ function flowsOf(run: SmokeRun, { layout }: CheckContext): readonly Point[] {
 const atCrank = (crank: string) => `flow at ${crank.trim().toLowerCase()}`;
 
 /**
- * What a run that smoke leaked from asks of the next one, where the fill goes through the engine: what the valves pass never
+ * Obligation that a run that smoke leaked from asks of the next one, where the fill goes through the engine: what the valves pass never
  * stops, so the ball must settle lower than before by more than two readings of it can be apart.
  */
 function lessThan(run: SmokeRun, context: CheckContext): readonly Window[] {

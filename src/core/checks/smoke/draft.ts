@@ -3,7 +3,7 @@ import { parseTrusted, type Quantity } from "../../units";
 import type { ZoneId } from "../../vehicle";
 import type { SmokeRun } from "./fields";
 
-/** What a draft holds just as its record will. */
+/** Fields that a draft holds just as its record will. */
 type AsRecorded = Pick<
   SmokeRun,
   | "entry"
@@ -125,7 +125,7 @@ export function draftOfRun<Draft extends SmokeDraft>(draft: Draft, run: SmokeRun
 export const sinceStart = ({ startedAt }: Pick<SmokeDraft, "startedAt">, now: number): number =>
   Math.round((now - (startedAt ?? now)) / 100) / 10;
 
-/** What the gauge showed with the hose clamped; undefined while that cannot be trusted. */
+/** Gauge pressure with the hose clamped; undefined while that cannot be trusted. */
 export const proofRead = ({ proofPressure }: Pick<SmokeDraft, "proofPressure">, machine: Machine): Quantity | undefined =>
   parseTrusted(proofPressure, "smokePressure", machine.ratedPressure.unit);
 

@@ -213,7 +213,7 @@ function leakVerdict(
   };
 }
 
-/** What a run without smoke outside says of each zone: tight only where smoke was shown. */
+/** Claims of a run without smoke outside of each zone: tight only where smoke was shown. */
 const tightZones = (reach: Reach, shown: ReadonlySet<string>, { layout }: CheckContext): ZoneKnowledge[] =>
   layout.zones.map((z) => {
     if (shown.has(z.id)) return { zone: z.id, state: "tight", why: "smoke was there and none came out" };
@@ -231,7 +231,7 @@ const SEEN_FLOW = 0.4e-3 / 60;
 interface SeenFrom {
   /** Smallest hole that would have shown, m */
   readonly smallest?: number;
-  /** What must be caught in this fill, m, and who says so */
+  /** Hole that must be caught in this fill, m, and who says so */
   readonly needed: number;
   readonly source: string;
   /** Why the run cannot pass, as the verdict to give */
@@ -239,7 +239,7 @@ interface SeenFrom {
 }
 
 /**
- * What a run without smoke outside could have seen. Without cylinders in the fill the ball itself must lie at the bottom
+ * Smallest hole that a run without smoke outside could have shown. Without cylinders in the fill the ball itself must lie at the bottom
  * within its division, and steady flow that nothing explains is no pass. Through the engine's open valves the ball says
  * nothing of a small leak: there smoke itself must have been strong enough to see at the pressure that was left.
  */
@@ -335,7 +335,7 @@ const DUCTS: readonly string[] = ["filter-box", "metered-duct", "breather", "cra
 const SMALL_FOR_A_BALL = 0.5e-3;
 
 /**
- * What the shop's school still asks for before a quiet run may be called tight. Through a standing engine's open valves
+ * Steps that the shop's method still asks for before a quiet run may be called tight. Through a standing engine's open valves
  * only flow can be read, so there no school asks for more.
  */
 function schoolVerdict(

@@ -64,5 +64,5 @@ export const rows = {
 } as const satisfies Rows;
 /** Observation of one run. */
 export type Seen = Exclude<Saying<typeof rows>, Together>;
-/** What several say together. */
+/** Combined observation of several runs. */
 type Together = "section-within";

@@ -25,7 +25,7 @@ const BEYOND_MACHINE = 1.25;
 /** The first reading must be taken as the hose goes on, s: later a shut port looks like a tight circuit. */
 const AT_ONCE = 2;
 
-/** What no machine, no run and no physics can have given; undefined where every reading is possible. */
+/** Reading that no machine, no run and no physics can have given; undefined where every reading is possible. */
 function impossible(run: SmokeRun, reading: SmokeReading, rated: number): string | undefined {
   const maxFlow = toSi(run.machine.maxFlow);
   const top = Math.max(...run.samples.map((s) => s[1])) * UNITS[run.units.flow].scale;

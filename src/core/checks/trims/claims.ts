@@ -11,7 +11,7 @@ import { stopsOf } from "./read";
 
 const WORDS = { idle: "at idle", "1500": "at 1500 1/min", "2500": "at 2500 1/min", load: "under load" } as const;
 
-/** What a mixture code asks for: its bank's live correction in band at idle, where trims say anything. */
+/** Obligation from a mixture code: its bank's live correction in band at idle, where trims say anything. */
 export const mixtureCodes = {
   claims: (codes: readonly CodeSet[], context: CheckContext): Claim[] => {
     const { layout, vehicle } = context;

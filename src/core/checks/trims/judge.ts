@@ -22,7 +22,7 @@ import {
 import type { Seen } from "./rows";
 import type { ShapeFit, ShapeId } from "./shapes";
 
-/** What would tell a shape's members apart. */
+/** Checks that would tell a shape's members apart. */
 const SEPARATORS: Record<ShapeId, string> = {
   none: "Nothing to separate. If the complaint stays, it does not live in the mixture at these points.",
   constant: "Smoke or wiggle the metered duct, then fuel pressure and the air meter against what the engine breathes.",
@@ -57,7 +57,7 @@ const SHAPE_WORDS: Record<ShapeId, string> = {
 const mm = (m: number) => formatNumber(m * 1000, 1);
 const capital = (words: string) => `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 
-/** What one bank shows, in words: "Bank 1: lean at idle …, hole about 2.0 mm (1.7 to 2.3)"; an only bank has no name. */
+/** State of one bank, in words: "Bank 1: lean at idle …, hole about 2.0 mm (1.7 to 2.3)"; an only bank has no name. */
 function describeBank(reading: BankReading, name: string): string {
   const best = reading.fits[0] as ShapeFit;
   const hole = reading.hole
@@ -102,7 +102,7 @@ export const countedPoints = (
   );
 
 /**
- * What one point says of one bank by the shop's bands alone. A correction at its stop says "at least"; one without its
+ * State of one bank at one point by the shop's bands alone. A correction at its stop says "at least"; one without its
  * long-term part, or with both parts pulling against each other, decides nothing.
  */
 export function pointSays(point: TrimPoint, bank: number, stops: Stops, context: Pick<CheckContext, "limits" | "house">): Says {
@@ -272,7 +272,7 @@ function doubtsOf({ all, usable, act, good, visible, needed, oneFlow, where }: S
   ].filter((d) => d !== undefined);
 }
 
-/** What a survey that is not sure yet looks like so far. */
+/** Shape that a survey that is not sure yet looks like so far. */
 function looksLike({ all, bank, best, named, own, oneFlow }: SurveyFacts): string {
   const pulling = all.find((a) => a.trim.relearning);
   const { long = 0, short = 0 } = pulling?.point.banks[pulling.bank] ?? {};
@@ -319,7 +319,7 @@ export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict<S
 const WHERE = { idle: "at idle", "1500": "at 1500 1/min", "2500": "at 2500 1/min", load: "under load" } as const;
 const signed = (fraction: number) => `${fraction > 0 ? "+" : ""}${formatNumber(100 * fraction, 0)} %`;
 
-/** What the suspects weigh: the worst bank's shape; lean on one of two banks is its own observation. */
+/** Observation that the suspects weigh: the worst bank's shape; lean on one of two banks is its own observation. */
 function observationFor({ banks, shared }: SurveyReading, worst: number, oneFlow: boolean): Seen | undefined {
   const reading = banks[worst];
   if (!reading || oneFlow) return undefined;

@@ -46,7 +46,7 @@ export function loadAt(
   const blown = vehicle.induction === "turbo" ? 1 + (vehicle.maxBoost ? toSi(vehicle.maxBoost) : USUAL_BOOST) / toSi(ambient) : 1;
   return Math.min(1, filling / (WIDE_OPEN * blown));
 }
-/** What a blower makes where nobody said, Pa gauge. */
+/** Boost of a blower where nobody said, Pa gauge. */
 const USUAL_BOOST = 80e3;
 
 /** Class of each point of a survey, in its order. */

@@ -284,7 +284,7 @@ const readUnder = (points: readonly Cluster[]): Read => ({
   }),
 });
 
-/** What lies so far below the best is nothing beside it: e⁻⁵⁰. */
+/** Cut-off: what lies so far below the best is nothing beside it: e⁻⁵⁰. */
 const NOTHING = 50;
 
 /** A point at a stop under one hypothesis and noise. */

@@ -2,7 +2,7 @@ import { answer, choice, fields, quantity, type RecordOf } from "../../form";
 import { checkForm } from "../check-form";
 import { ambient, gauge, idleSpeed, warm } from "../fields";
 
-/** What the needle does at idle. */
+/** Needle movement at idle. */
 export const NEEDLE_NAMES = {
   steady: "Steady",
   drifting: "Drifts slowly to and fro",
@@ -11,7 +11,7 @@ export const NEEDLE_NAMES = {
 } as const;
 export type Needle = keyof typeof NEEDLE_NAMES;
 
-/** What it does when the throttle is snapped open and let go. */
+/** Needle movement when the throttle is snapped open and let go. */
 const SNAP_NAMES = {
   "not-tried": "Not tried",
   "drops-and-overshoots": "Drops, swings above, comes back",

@@ -9,7 +9,7 @@ const SEA_LEVEL = 101325;
 /** No-load vacuum rises with speed as spark advances, Pa per 1/min, up to this much above the target idle. */
 const PER_RPM = UNITS.inHg.scale / 1000;
 const RISE_ENDS = 1500;
-/** What healthy engines lie above their band, Pa. */
+/** Margin by which healthy engines may lie above their band, Pa. */
 const ABOVE_BAND = UNITS.inHg.scale;
 /** A throttled manifold keeps at least this much, Pa absolute. */
 const LEAST_LEFT = 8e3;

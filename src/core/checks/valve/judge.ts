@@ -19,7 +19,7 @@ const holeOf = (volume: Quantity | undefined, state: ValveState, loss: Loss, uni
 
 export type Reading = "holds" | "weeps" | "passes";
 
-/** What one state did: holds within the limit, passes most of it, or weeps in between. */
+/** Verdict on one state: holds within the limit, passes most of it, or weeps in between. */
 export function readState(state: ValveState, division: number, limit: number): Reading {
   if (state.end <= (1 - PASSED) * state.start) return "passes";
   const loss = lossIn60(
@@ -43,7 +43,7 @@ function statesOf(record: ValveRecord) {
   };
 }
 
-/** What a hand pump makes at the most, either way, Pa. */
+/** Largest pressure of a hand pump, either way, Pa. */
 const MOST_ON_IT = 200e3;
 
 /** The trap that the test fell into; undefined when there is none. */
@@ -86,7 +86,7 @@ const CURES = {
   replace: "house method: replace it; the new part passes the same test on the bench before it is fitted",
 } as const;
 
-/** What repeated commands and the third port say: either decides by itself. */
+/** Verdict by repeated commands and the third port: either decides by itself. */
 function switchingFault(record: ValveRecord, name: string, cure: string): Verdict<Seen> | undefined {
   const missed = record.cycles?.find((c) => c.shut < c.commanded || c.passed < c.commanded || c.released < c.commanded);
   const base = { outcome: "fail" as const, measures: [], zones: [] };

@@ -16,7 +16,7 @@ export * from "./fields";
 const NO_BACK = 10;
 
 /**
- * What a part lets through as one sharp-edged hole, m: the orifice that builds this back pressure at this flow
+ * Flow area of a part as one sharp-edged hole, m: the orifice that builds this back pressure at this flow
  * (ISO 6358-1). Infinite where no back pressure shows.
  */
 export function openingOf(

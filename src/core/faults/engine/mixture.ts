@@ -17,7 +17,7 @@ export function mixtureBanks(code: string, banks: 1 | 2): number[] {
 export const isOfSecondBank = (code: string): boolean =>
   MIXTURE_BANKS[code.toUpperCase()] === 2 || /^P0(15\d|16[0-7]|43[0-4])$/i.test(code);
 
-/** What a set of codes says: each observation once; lean on one of two banks is its own observation. */
+/** Observations from a set of codes: each observation once; lean on one of two banks is its own observation. */
 export function codeObservations(codes: readonly string[], banks: 1 | 2): string[] {
   const found = new Set(codes.flatMap((c) => codeText(c)?.observation ?? []));
   const lean = new Set(codes.flatMap((c) => LEAN_BANKS[c.toUpperCase()] ?? []));

@@ -61,7 +61,7 @@ const MOST_ROWS = 200_000;
 /** A day, s. */
 const LONGEST = 86_400;
 
-/** What a joint of each type is made of: the first list is needed, the second may be said. */
+/** Fields of a joint of each type: the first list is needed, the second may be said. */
 const PARTS: Readonly<
   Record<CaseJoint["type"], readonly [needs: readonly (keyof Settings)[], takes: readonly (keyof Settings)[]]>
 > = {

@@ -35,7 +35,7 @@ const BAND = { share: 0.01, least: 1 } as const;
 /** Blending pressure of the orifice law, Pa: below it the flow is straight in Δp, as a solver needs. */
 const BLEND = 5;
 
-/** What draws from a zone draws less and less below this pressure, Pa: nothing is emptied past nothing. */
+/** Pressure floor: what draws from a zone draws less and less below this pressure, Pa: nothing is emptied past nothing. */
 const EMPTY = 500;
 
 /** The share of its flow that what draws from a zone still gets at this pressure, and its slope. */

@@ -31,7 +31,7 @@ export interface NetworkSpec {
   readonly joints: readonly NetworkJoint[];
   /** Every zone stays at its temperature */
   readonly isothermal?: boolean;
-  /** What is followed through the network: all gas of a zone, or all that passes a joint */
+  /** Gas that is followed through the network: all gas of a zone, or all that passes a joint */
   readonly tracer?: string;
 }
 
@@ -53,7 +53,7 @@ const TOLERANCE = 1e-5;
 const SHORTEST = 1e-10;
 /** Steps of one stretch, beyond which it is given up. */
 const MOST_STEPS = 2_000_000;
-/** What is as good as nothing beside a step's tolerance, Pa. */
+/** Flow that is as good as nothing beside a step's tolerance, Pa. */
 const NOTHING = 1;
 
 /**
@@ -85,7 +85,7 @@ export class Network {
   private readonly thermal: boolean;
   /** Mass and energy of next to no pressure */
   private readonly least: Float64Array;
-  /** What the tracer comes from: a joint, a zone, the air outside, none below 0 */
+  /** Source of the tracer: a joint, a zone, the air outside, none below 0 */
   private readonly sourceJoint: number;
   private readonly sourceZone: number;
   private readonly lu: SparseLu;

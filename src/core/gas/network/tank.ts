@@ -82,7 +82,7 @@ export function decayTrace(
   });
 }
 
-/** What a tank is pulled down through: purge and vent as they pass open and shut, m, and the manifold's pressure, Pa absolute. */
+/** Openings a tank is pulled down through: purge and vent as they pass open and shut, m, and the manifold's pressure, Pa absolute. */
 export interface Pull {
   readonly manifold: number;
   readonly purgeOpen: number;

@@ -9,7 +9,7 @@ export type BayAct = (typeof BAY_ACTS)[number];
 /** A wait is skipped up to a weekend, min. */
 const LONGEST_WAIT = 4320;
 
-/** What is done in a practice bay beside the work itself. */
+/** Steps done in a practice bay beside the work itself. */
 const bayFields = fields({
   act: oneOf<BayAct>(BAY_ACTS, "What was done", { missing: "Say what was done in the bay" }),
   /** How long a wait was, min */
@@ -19,14 +19,14 @@ const bayFields = fields({
     min: [1, "A wait lasts a minute at least"],
     max: [LONGEST_WAIT, "A wait lasts a weekend at most"],
   }).optional(),
-  /** What was tightened */
+  /** The place that was tightened */
   joint: text({ name: "Joint", max: 60 }).optional(),
-  /** What smoke is looked for with from now on, and how the bay's door stands */
+  /** The light smoke is looked for with from now on, and how the bay's door stands */
   light: group({
     lamp: choice(LAMPS, { name: "The lamp", missing: "Say what smoke is looked for with" }),
     door: choice(DOORS, { name: "The door", missing: "Say how the door stands" }),
   }).optional(),
-  /** What was looked over and put right */
+  /** Instruments that were looked over and put right */
   instrument: choice(BAY_INSTRUMENTS, { name: "The instrument" }).optional(),
 })
   .rule("light", "Say what smoke is looked for with", ({ act, light }) => act !== "light" || light !== undefined)

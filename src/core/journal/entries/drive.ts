@@ -30,13 +30,13 @@ const driveFields = fields({
     example: "town, then the hill to the light",
     max: 300,
   }).optional(),
-  /** What the road asked of it: what sets in under load is not answered by a stroll */
+  /** Driving conditions: what sets in under load is not answered by a stroll */
   load: choice(
     { town: "Town", steady: "Steady road", hills: "Hills, under load" },
     { label: "What the road asked of it", silent: ["unsaid"] },
   ).optional(),
   coldStart: tick({ label: "From a cold start" }).optional(),
-  /** What no shop can make: the customer's own road */
+  /** Conditions no shop can make: the customer's own road */
   byCustomer: tick({ label: "Driven by the customer" }).optional(),
   /** Engine and air as it was started, from the scan tool: what is warm is no cold start */
   start: group({

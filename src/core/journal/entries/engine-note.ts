@@ -3,7 +3,7 @@ import { inSentence } from "../../sentence";
 import { entryKind } from "./entry-kind";
 import { pictures } from "./shared";
 
-/** What a note for an engine's card is about. */
+/** Subject that a note for an engine's card is about. */
 export const ENGINE_NOTES = {
   "way-in": "The way in",
   tools: "Tools and insertion depths",
@@ -14,7 +14,7 @@ export const ENGINE_NOTES = {
 } as const;
 export type EngineNote = keyof typeof ENGINE_NOTES;
 
-/** What whoever works on such an engine next should know: it stands on the engine's card. */
+/** Note for whoever works on such an engine next should know: it stands on the engine's card. */
 const engineNoteFields = fields({
   about: choice(ENGINE_NOTES, { label: "About", list: true, missing: "Say what the note is about", defaultValue: "way-in" }),
   text: text({

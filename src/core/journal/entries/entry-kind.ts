@@ -1,8 +1,8 @@
 import type { FieldSet, Members, RecordOf } from "../../form";
 
-/** What the words of an entry may name besides its own body: what other entries of its journal said. */
+/** Things that the words of an entry may name besides its own body: what other entries of its journal said. */
 export interface JournalNames {
-  /** What a check said; undefined where it was taken out since */
+  /** Verdict of a check; undefined where it was taken out since */
   readonly headline: (entry: string) => string | undefined;
   readonly repair: (entry: string) => string;
   readonly offCar: (entry: string) => string;
@@ -15,7 +15,7 @@ export interface EntryKind<Body extends object = object> {
   readonly fields: { readonly schema: FieldSet<Members>["schema"]; readonly members: Members };
   /** The version of its body that is written today; 1 where left out */
   readonly version?: number;
-  /** What a body of today's version must say beyond what older ones could leave open */
+  /** Fields that a body of today's version must say beyond what older ones could leave open */
   readonly today?: { readonly schema: FieldSet<Members>["schema"] };
   /** A day of it that lies ahead when it is written, and what to say where it does not */
   readonly ahead?: { readonly field: string; readonly message: string };

@@ -71,7 +71,7 @@ const findingFields = fields({
   pictures: pictures(),
 });
 
-/** What the first version could leave open. */
+/** Fields that the first version could leave open. */
 const today = findingFields
   .rule(
     "confirmedBy",

@@ -2,7 +2,7 @@ import { day, fields, formOf, type RecordOf, text, tick } from "../../form";
 import { entryKind } from "./entry-kind";
 import { journalSeq } from "./shared";
 
-/** What the customer takes along: what to know, what to watch, when to come back. */
+/** Notes for the customer: what to know, what to watch, when to come back. */
 const handoverFields = fields({
   summary: text({
     name: "The summary",
@@ -22,7 +22,7 @@ const handoverFields = fields({
 });
 type HandoverBody = RecordOf<typeof handoverFields>;
 
-/** What the handover is decided on: the journal as far as it was read, and whether the repair is proved. */
+/** Basis that the handover is decided on: the journal as far as it was read, and whether the repair is proved. */
 export type Decided = Pick<HandoverBody, "decidedOn" | "conditional" | "onRoad">;
 
 export const handoverForm = formOf<Decided>()(handoverFields, {

@@ -4,7 +4,7 @@ import { fields, number, oneOf, plain, text } from "../../form";
 import { entryKind } from "./entry-kind";
 import { entryId } from "./shared";
 
-/** What the technician was shown, so that newer rules never flip it silently. */
+/** Verdict the technician was shown, so that newer rules never flip it silently. */
 const judgedFields = fields({
   entry: entryId(),
   inputsHash: plain<string>(yup.string()),

@@ -2,7 +2,7 @@ import { choice, fields, group, list, text, tick } from "../../form";
 import { KIT_KINDS } from "../../vehicle";
 import { entryKind } from "./entry-kind";
 
-/** What the teardown needs, worked out beforehand; the newest list counts. */
+/** Supplies for the teardown, worked out beforehand; the newest list counts. */
 const kitFields = fields({
   items: list(
     group({

@@ -28,7 +28,7 @@ const MONITORS: Readonly<Record<MonitorId, string>> = {
   filter: "Particulate filter",
 };
 
-/** What one of the car's own monitors said, read from it, with its values where the tool shows them. */
+/** Result of one of the car's own monitors said, read from it, with its values where the tool shows them. */
 const monitorFields = fields({
   /** Which; the vapour system's where nobody says */
   of: choice(MONITORS, { label: "Which monitor", list: true }).optional(),
@@ -52,7 +52,7 @@ export type Monitor = RecordOf<typeof monitorFields>;
 const beyondLimits = ({ values = [] }: Pick<Monitor, "values">): NonNullable<Monitor["values"]> =>
   values.filter((v) => (v.min !== undefined && v.value < v.min) || (v.max !== undefined && v.value > v.max));
 
-/** What the monitor said by its own values: beyond a limit of its own it has failed, whatever was ticked. */
+/** Result of the monitor by its own values: beyond a limit of its own it has failed, whatever was ticked. */
 export const monitorResult = (monitor: Pick<Monitor, "result" | "values">): Monitor["result"] =>
   beyondLimits(monitor).length > 0 ? "failed" : monitor.result;
 

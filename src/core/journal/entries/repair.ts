@@ -23,7 +23,7 @@ import type { Displaced } from "./displaced";
 import { entryKind } from "./entry-kind";
 import { entryId, pictures } from "./shared";
 
-/** What was done to the part. */
+/** Work done to the part. */
 export const METHODS = {
   renewed: "Renewed",
   repaired: "Repaired or put right",
@@ -32,7 +32,7 @@ export const METHODS = {
 } as const;
 export type Method = keyof typeof METHODS;
 
-/** What loaded a part that was cleaned or burned free: cleaned alone, it loads again. */
+/** Cause that loaded a part that was cleaned or burned free: cleaned alone, it loads again. */
 export const CULPRITS = {
   "boost-leak": "Boost leak",
   egr: "Exhaust led back",
@@ -52,7 +52,7 @@ const CLEAN_PROOFS = {
 export const PERMANENCE = { permanent: "Permanent", temporary: "Temporary", bypass: "Diagnostic bypass" } as const;
 export type Permanence = keyof typeof PERMANENCE;
 
-/** What is needed as things stand, and what to do where it is missing. */
+/** Field that is needed as things stand, and what to do where it is missing. */
 const NEEDED = {
   recheck: "A temporary repair needs a re-check date",
   limit: "A temporary repair needs a limit: how far, how long, until what",
@@ -162,7 +162,7 @@ const repairFields = fields({
     most: 60,
   }).optional(),
   method: choice(METHODS, { label: "The part was" }).optional(),
-  /** What made it necessary, where the part is mostly a victim */
+  /** Cause that made it necessary, where the part is mostly a victim */
   culprit: choice(CULPRITS, { label: "What loaded it" }).optional(),
   /** Of a part that loads up and was cleaned */
   cleanProof: choice(CLEAN_PROOFS, { label: "How clean it came out", silent: ["none"] }).optional(),
@@ -188,7 +188,7 @@ const repairFields = fields({
     max: 50,
     lines: { read: partOf, write: partLine },
   }),
-  /** What else was changed along the way: filter, cleaned part, disturbed duct */
+  /** Other things that were was changed along the way: filter, cleaned part, disturbed duct */
   otherChanges: list(text({ name: "The change", missing: "Name the change" }), {
     label: "Also changed along the way, one a line",
     example: "air filter renewed",
@@ -228,7 +228,7 @@ interface Done {
   readonly method?: unknown;
 }
 const withoutParts = ({ parts }: Done): boolean => Array.isArray(parts) && parts.length === 0;
-/** What was cleaned or freed and went back with no new part is as old as before: a temporary repair. */
+/** Temporary by nature: what was cleaned or freed and went back with no new part is as old as before: a temporary repair. */
 const onlyCleaned = (repair: Done): boolean => withoutParts(repair) && repair.method === "cleaned";
 /** Words alone do not say what became of a part: they are asked about. */
 const perhapsCleaned = (repair: Done): boolean =>
@@ -237,7 +237,7 @@ const WHICH = "It reads as if the part was cleaned: say whether it was cleaned, 
 
 const CLEANED = "What was cleaned or freed, with no new part, is a temporary repair: give it its limit and a re-check date";
 
-/** What the first version could leave open. */
+/** Fields that the first version could leave open. */
 const today = repairFields
   .rule(
     "places",
@@ -277,7 +277,7 @@ export interface RepairFacts {
   readonly places: readonly Option[];
   /** Hoses, caps and plugs that may stay off or in */
   readonly joints: readonly Option[];
-  /** What a bypass at these places disables, and what comes of it */
+  /** Functions that a bypass at these places disables, and what comes of it */
   readonly disables: (places: readonly string[]) => string;
 }
 
@@ -359,7 +359,7 @@ export const repairForm = formOf<RepairFacts>()(today, {
   laidOut: { agreed: ({ goAhead }) => goAhead !== undefined },
 });
 
-/** What stays off or in for now, as a repair's form holds it: each is owed until it is back. */
+/** Parts that stay off or in for now, as a repair's form holds it: each is owed until it is back. */
 export function stillOff(draft: Draft, { joints }: Pick<RepairFacts, "joints">): Displaced[] {
   const off = Array.isArray(draft.off) ? draft.off : [];
   return [

@@ -21,7 +21,7 @@ const setAsideFields = fields({
 export type SetAside = RecordOf<typeof setAsideFields>;
 
 export interface SetAsideFacts {
-  /** What could be left as it is; its id says what it is and which one */
+  /** Item that could be left as it is; its id says what it is and which one */
   readonly left: readonly Option[];
 }
 

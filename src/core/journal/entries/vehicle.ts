@@ -115,7 +115,7 @@ const ofSensor = {
     hasTank(state) && hasCurve(state) ? "A sensor's curve needs its volts at zero and its volts per unit" : undefined,
 };
 
-/** What stands at the commonest alone was not described. */
+/** Facts at their commonest value alone: the car was not described. */
 const described = (vehicle: VehicleRecord & Pick<VehicleFacts, "unknown">): VehicleRecord => {
   const { unknown = [], ...facts } = vehicle;
   return { ...facts, ...Object.fromEntries(unknown.map((fact) => [fact, undefined])) };

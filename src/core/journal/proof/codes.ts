@@ -69,7 +69,7 @@ export function chasedCodes(lines: readonly Line[], retracted: readonly Line[], 
 /** Share of full load from which a road must be asked for as much again. */
 const LOADED = 0.6;
 
-/** What a drive must have been that answers a code by its freeze frame: the similar conditions of mixture and misfire codes. */
+/** Conditions of a drive that answers a code by its freeze frame: the similar conditions of mixture and misfire codes. */
 function comesUnderOf({ code, at }: CodeSet, { limits, vehicle }: CheckContext): readonly ComesUnder[] {
   const misfire = monitorOf(code) === "misfire";
   if (!misfire && mixtureBanks(code, vehicle.banks).length === 0) return [];

@@ -2,7 +2,7 @@ import type { Bodies } from "../entries";
 import type { Evidence } from "./evidence";
 import type { LineOf } from "./order";
 
-/** What a complaint or a code comes under. */
+/** Conditions that a complaint or a code comes under. */
 export type ComesUnder = "load" | "cold";
 
 const SYMPTOMS: Readonly<Partial<Record<string, ComesUnder>>> = {
@@ -13,13 +13,13 @@ const SYMPTOMS: Readonly<Partial<Record<string, ComesUnder>>> = {
   "pump-howl": "cold",
 };
 
-/** What the story says that its complaint comes under. */
+/** Conditions that the story gives for its complaint. */
 export const comesUnder = (story: Bodies["story"] | undefined): readonly ComesUnder[] => [
   ...new Set((story?.symptoms ?? []).flatMap((symptom) => SYMPTOMS[symptom] ?? [])),
 ];
 
 /**
- * What of that was not met since the repair: a drive up hills under load, or boost logged as asked for; a start from cold.
+ * Those of them that were not met since the repair: a drive up hills under load, or boost logged as asked for; a start from cold.
  * @param drives and evidence since the last work alone.
  */
 export function notMet(

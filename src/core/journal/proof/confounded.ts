@@ -11,7 +11,7 @@ interface Done {
 }
 
 /**
- * What changed between the last failing and the first good reading of the same question, when it was more than one thing:
+ * Changes between the last failing and the first good reading of the same question, when it was more than one thing:
  * the fault is cured, its cause unproved. A change taken back for a check settles it: bad again, it was the cure; still
  * good, it was not.
  */

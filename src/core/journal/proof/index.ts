@@ -23,13 +23,13 @@ export * from "./resets";
 export * from "./step";
 export * from "./touches";
 
-/** What stands proved of a job, and what is still owed. */
+/** State of proof of a job: what stands proved, what is still owed. */
 export interface Proof {
   /** Must be shown good before the job may close, answered or not */
   readonly owed: readonly Obligation[];
   readonly codes: readonly ChasedCode[];
   readonly complaint: "gone" | "remains" | "not-tried" | "not-since" | "order-unknown";
-  /** What the complaint comes under, and was not met since the repair */
+  /** Conditions of the complaint that were not met since the repair */
   readonly complaintNeeds: readonly ComesUnder[];
   /** Of the vapour system's own monitor; undefined where no code asks for it */
   readonly monitor?: "passed" | "failed" | "not-since" | "too-soon";
@@ -37,7 +37,7 @@ export interface Proof {
   readonly cameBack: boolean;
   /** Any check ever showed the fault */
   readonly shown: boolean;
-  /** What the ECU may be told of this car's parts, and whether it may by now */
+  /** Resets that the ECU may be told of this car's parts, and whether it may by now */
   readonly resets: readonly ResetState[];
 }
 
@@ -135,7 +135,7 @@ export function proofOf({ lines, retracted, evidence, context }: ProofInput): Pr
   };
 }
 
-/** What chased codes ask of the checks, whatever was measured. */
+/** Obligations from chased codes to the checks, whatever was measured. */
 const codeRequirements = (codes: readonly ChasedCode[], context: CheckContext): Requirement[] =>
   CHECK_IDS.flatMap((check) => {
     const claims =

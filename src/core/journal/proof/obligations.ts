@@ -15,7 +15,7 @@ const whileSwapped = (of: Evidence, touches: readonly Touch[]) =>
       t.work && t.began.kind === "displaced" && isAfter(of.line, t.began) && (!t.ended || of.line.own.to <= t.ended.own.from),
   );
 
-/** What failing records ask for: every atom they called bad, and what they left open beside it. */
+/** Obligations from failing records: every atom they called bad, and what they left open beside it. */
 export function requirementsOf({ evidence, touches, aside }: ProofFacts): Requirement[] {
   const requirements = new Map<string, { claim: Claim; by: Asker; bads: Evidence[] }>();
   for (const of of evidence) {

@@ -115,7 +115,7 @@ export function resolveLines(entries: readonly JournalEntry[]): Resolved {
   return { lines: inOrder(lines), retracted };
 }
 
-/** What has no time but its own begins where its hull does. */
+/** An entry that has no time but its own begins where its hull does. */
 const startOf = (line: Line) => (line.former.length === 0 && !line.clampedFrom ? line.hull.from : spanOf(line.at).from);
 
 function inOrder(lines: readonly Line[]): Line[] {

@@ -12,7 +12,7 @@ import { parseJobFile } from "../job-file";
 import { driven, found, GOOD, LEAN, minute, NOW, proved, repairBody, SHOP, trimSurvey, Writer } from "../journal.fixture";
 
 const closing = (job: Writer) => job.state().blocks.close.map((b) => b.reason);
-/** What blocks beside the drive and the reading of codes that every proof ends with. */
+/** Blocks beside the drive and the reading of codes that every proof ends with. */
 const rest = (reasons: readonly string[]) => reasons.filter((r) => !/^(Not driven|Read again after the drive)/.test(r));
 
 describe("journals that prove nothing", () => {

@@ -5,7 +5,7 @@ import { settle } from "./obligations";
 import { isAfter, type Line, linesOf } from "./order";
 import type { Obligation, ProofFacts } from "./requirement";
 
-/** What an ECU may be told of a part, and whether it may by now. */
+/** Resets an ECU may be told of a part, and whether it may by now. */
 export interface ResetState {
   readonly check: CheckId;
   readonly name: string;
@@ -20,7 +20,7 @@ export interface ResetState {
 }
 
 /**
- * What may be told the ECU of this car: that a part is as new, only once its readings are within limits since the last work on
+ * Resets allowed on the ECU of this car: that a part is as new, only once its readings are within limits since the last work on
  * it, or a new one is in. Told too early, its model is wrong, and a filter can overheat.
  */
 export function resetsOf(lines: readonly Line[], facts: ProofFacts): ResetState[] {

@@ -32,7 +32,7 @@ export interface Taken {
   readonly setup: ReadonlySet<string>;
 }
 
-/** What checks take off for themselves that is no joint of any gas path. */
+/** Parts checks take off for themselves that is no joint of any gas path. */
 const TAKEN_OFF: ReadonlySet<string> = new Set(CHECK_IDS.flatMap((id) => CHECKS[id].takesOff ?? []));
 
 /** Every touch of a journal. */

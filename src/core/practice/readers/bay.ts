@@ -13,11 +13,11 @@ export interface Bay {
   readonly noise: Noise;
   /** Still air and a lamp where nobody says */
   readonly light?: Light;
-  /** What is out of order of the instruments */
+  /** Instrument faults: out of order among the instruments */
   readonly instruments?: Readonly<Partial<Record<BayInstrument, InstrumentFault>>>;
 }
 
-/** What was chosen before a reading is taken, by the names of the record's fields. */
+/** Choices made before a reading is taken, by the names of the record's fields. */
 export type Setup = Readonly<Record<string, unknown>>;
 
 /** Reads a check's record off the car: what it was set up with, and what instruments and senses say. */
@@ -79,7 +79,7 @@ export function showsTo(car: Car, fault: Fault, sense: keyof typeof SENSES): boo
 }
 
 /**
- * What is left of a vacuum or pressure that was shut into a space with a hole, Pa gauge (negative for a vacuum), after so many s.
+ * Rest of a vacuum or pressure that was shut into a space with a hole, Pa gauge (negative for a vacuum), after so many s.
  * @param volume m³; @param hole m.
  */
 export function leftIn(car: Pick<Car, "ambient" | "temperature">, volume: number, hole: number, start: number, seconds: number) {

@@ -15,7 +15,7 @@ export interface DryGas {
 }
 
 /**
- * What burnt petrol leaves behind, dry, thinned with air: complete burning where it is lean, water-gas equilibrium where it is rich.
+ * Exhaust composition of burnt petrol, dry, thinned with air: complete burning where it is lean, water-gas equilibrium where it is rich.
  * @param lambda of what burns, 0.8 to 1.5; @param air mol of air let in behind for each mol of exhaust; @param unburnt share of the charge that passes.
  */
 export function dryExhaust(lambda: number, air = 0, unburnt = 0): DryGas {

@@ -7,7 +7,7 @@ import type { Members } from "../../form";
 import { fromSi, toSi, UNITS } from "../../units";
 
 /**
- * What a gauge makes of a record: every reading of its kind follows what it is on with the gauge's lag, ends where its scale ends,
+ * Record as read on a gauge: every reading of its kind follows what it is on with the gauge's lag, ends where its scale ends,
  * is shown to its own division, and stands off by what it shows with nothing on it. What it does not measure stays.
  * @param fault what is wrong with the instrument; one that nearly gives up is read with nothing on it first.
  */

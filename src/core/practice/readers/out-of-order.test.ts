@@ -21,7 +21,7 @@ function carWith(family: "engine" | "evap", id: string | undefined, size = 5 / 7
   throw new Error(`No car of ${family} has ${id}`);
 }
 
-/** What a check read on instruments that are out of order comes to; "refused" where its record is none. */
+/** Outcome of a check read on instruments that are out of order; "refused" where its record is none. */
 function outcome(
   car: Car,
   check: CheckId,

@@ -5,7 +5,7 @@ import { type Car, hasTrait, holeOf } from "../car";
 import { gasSpaceOf, VENT, WALLS } from "../monitors";
 import { type Bay, chosen, type Setup, shown } from "./bay";
 
-/** What the vent still passes when it is told to shut, m. */
+/** Hole of the vent commanded shut, m. */
 export const ventShut = (car: Car): number => {
   const open = hasTrait(car, "vent-open") ?? car.faults.find((f) => f.cause.id === "vent-circuit");
   return open ? (open.cause.id === "vent-circuit" ? VENT : holeOf(open, car.context.vehicle)) : 0;
@@ -34,7 +34,7 @@ export const tankOf = (car: Car, leak: number): Tank => ({
   temperature: car.temperature,
 });
 
-/** What every check of the vapour system records beside its readings. */
+/** Fields that every check of the vapour system records beside its readings. */
 export const common = (car: Car) => {
   const leak = requiredLeakOf(car.context.vehicle, []);
   return {

@@ -27,7 +27,7 @@ const heldFields = fields({
 });
 type Held = RecordOf<typeof heldFields>;
 
-/** What a part lost on a hand pump, as a hole. */
+/** Loss of a part on a hand pump, as a hole. */
 export const heldTool: Tool<Held> = {
   id: "held",
   name: "Loss on a hand pump as a hole",

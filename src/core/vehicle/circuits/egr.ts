@@ -4,7 +4,7 @@ const egr = fitted("egr");
 const cooled = both(egr, fitted("egr-cooler"));
 const lowPressure = fitted("low-pressure-egr");
 
-/** What leads exhaust back: before the turbine into the manifold, or from behind the filter into the duct. */
+/** EGR circuits: before the turbine into the manifold, or from behind the filter into the duct. */
 export const ZONES = [zone(cooled, "egr-cooler", "EGR cooler", 0.8 * litre)];
 
 export const JOINTS = [

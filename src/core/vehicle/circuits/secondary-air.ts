@@ -2,7 +2,7 @@ import { both, fitted, litre, oneBank, seal, tie, twoBanks, usual, zone } from "
 
 const air = fitted("secondary-air");
 
-/** What blows air into the exhaust ports of a cold engine: from the pump to the switching valves. */
+/** Secondary air, which blows air into the exhaust ports of a cold engine: from the pump to the switching valves. */
 export const ZONES = [zone(air, "air-hose", "Secondary-air hose", 1 * litre)];
 
 export const JOINTS = [

@@ -9,7 +9,7 @@ const airValve = both(fitted("secondary-air"), (f) => airValveWorkedBy(f) === "v
 /** A petrol engine keeps a supply for what it works; a diesel's pump feeds its booster too. */
 const supplied = either(flaps, boost, egr, airValve, both(diesel, booster));
 
-/** What vacuum works: the manifold's on a petrol engine, a pump's on a diesel. */
+/** Devices worked by vacuum: the manifold's on a petrol engine, a pump's on a diesel. */
 export const ZONES = [
   zone(booster, "booster-branch", "Booster branch", 3 * litre),
   zone(supplied, "vacuum-supply", "Vacuum supply", 0.6 * litre),

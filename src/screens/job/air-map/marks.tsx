@@ -71,7 +71,7 @@ interface MarkProps {
   readonly displaced: boolean;
 }
 
-/** What stands in a joint: meter, compressor, throttle, valve; and what is done to it: blocked, held open, smoke in. */
+/** Mark of the device in a joint: meter, compressor, throttle, valve; and what is done to it: blocked, held open, smoke in. */
 export function JointMark({ place, blocked, heldOpen, entry, displaced }: MarkProps) {
   const { joint, x, y } = place;
   const off = blocked || (displaced && !entry && !heldOpen);

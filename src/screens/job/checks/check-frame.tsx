@@ -45,7 +45,7 @@ export function CheckFrame<Name extends string>({
   at?: string | undefined;
   /** Takes another place by tapping it there, when its form does not ask */
   choose?: (joint: string) => void;
-  /** What it puts pressure on: drawn over the map */
+  /** Joints it puts pressure on: drawn over the map */
   setup?: FillSetup;
   clocks?: Overlay["clocks"];
   /** When it is recorded or discarded, besides the form */
@@ -149,7 +149,7 @@ export function CopyNote() {
   );
 }
 
-/** What would spoil the verdict as things stand, before anything is set up. */
+/** Faults that would spoil the verdict as things stand, before anything is set up. */
 export function PlanWarnings({ plan, kind }: { plan: Plan; kind: CheckId }) {
   const { context, state } = useJob();
   const [open, soak] = useMemo(
@@ -169,7 +169,7 @@ export function PlanWarnings({ plan, kind }: { plan: Plan; kind: CheckId }) {
   );
 }
 
-/** What setting up takes off the car: put on the list with one key, so that nothing is forgotten on it. */
+/** Parts that setting up takes off the car: put on the list with one key, so that nothing is forgotten on it. */
 function TakenOff({ plan }: { plan: Plan }) {
   const { state } = useJob();
   const open = state.offCar.filter((i) => i.open);

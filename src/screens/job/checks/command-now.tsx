@@ -33,7 +33,7 @@ export function CommandNow({
   seconds: number;
   commandedAt: number | undefined;
   onCommand: (at: number) => void;
-  /** What has to be said before, undefined where all is */
+  /** Fields that have to be said before, undefined where all is */
   first?: () => string | undefined;
 }) {
   const { state, append } = useJob();

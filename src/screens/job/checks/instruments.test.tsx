@@ -59,14 +59,14 @@ const typeInto = (name: string, text: string) =>
     fireEvent.change(boxes().get(name) as HTMLInputElement, { target: { value: text } });
   });
 
-/** What may stand in a box: its own example, a gauge that shows nothing with nothing on it, or a likely number. */
+/** Text that may stand in a box: its own example, a gauge that shows nothing with nothing on it, or a likely number. */
 function exampleOf(name: string, placeholder: string): string {
   if (/\d/.test(placeholder)) return placeholder.replace(/^e\.g\. /, "");
   if (/^Shows with nothing on it/.test(name)) return "0";
   return /^Start|inHg/.test(name) ? "19.5" : "12";
 }
 
-/** What is still needed by its words, and leads to no field that is in sight. */
+/** Line that is still needed by its words, and leads to no field that is in sight. */
 async function deadEnds(): Promise<string[]> {
   const ways = () => [...(screen.queryByText("Still needed:")?.parentElement?.querySelectorAll("button") ?? [])];
   const dead: string[] = [];

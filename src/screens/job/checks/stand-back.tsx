@@ -12,7 +12,7 @@ interface LiveNumber {
   readonly unit: string;
 }
 
-/** What a running instrument shows across the bay: the number that matters, what else is read, seconds and a word. */
+/** Large display of a running instrument, readable across the bay: the number that matters, what else is read, seconds and a word. */
 export function StandBack({
   first,
   second,

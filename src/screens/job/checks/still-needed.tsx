@@ -5,7 +5,7 @@ import type { Form } from "@/core/form";
 import { type FieldError, type FormState, isAsked, labelOf } from "@/core/form";
 import { Note } from "@/ui/note";
 
-/** What stands between what was typed and a record: what is wrong in full, then what was not said yet, each a way there. */
+/** Complaints that stand between what was typed and a record: what is wrong in full, then what was not said yet, each a way there. */
 export function StillNeeded({
   form,
   state,

@@ -14,7 +14,7 @@ export interface CheckInHand<Body extends object = object, Name extends string =
   readonly kind: CheckId;
   readonly context: CheckContext;
   readonly known: CheckFacts;
-  /** What was read of its fields, once all of it can be */
+  /** Part that was read of its fields, once all of it can be */
   readonly record: Body | undefined;
 }
 

@@ -8,7 +8,7 @@ import type { ScanLog } from "@/core/scan-log";
 import type { CheckInHand } from "./use-check-form";
 import { useWhenGone } from "./use-when-gone";
 
-/** What came is looked at again after so much of the stream, s. */
+/** Interval at which what came is looked at again after so much of the stream, s. */
 const LOOKS = 1;
 
 /**

@@ -171,7 +171,7 @@ function Key({
   );
 }
 
-/** What smoke is looked for with, the door, and the instruments that lie in the bay. */
+/** Light for smoke, the door, and the instruments that lie in the bay. */
 function BayThings({ now, act }: { now: BayNow | undefined; act: (body: Bodies["bay"]) => Promise<void> }) {
   const [open, setOpen] = useState(false);
   if (!now) return null;

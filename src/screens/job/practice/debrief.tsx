@@ -126,7 +126,7 @@ function Told({ title, list }: { title: string; list: readonly string[] }) {
   );
 }
 
-/** What each of the best checks could have told as things stood: what was to be expected, and what this very car would have said. */
+/** Information that each of the best checks could have told as things stood: what was to be expected, and what this very car would have said. */
 function CouldHaveTold({ could }: { could: readonly CouldTell[] }) {
   const { number } = usePreferences();
   return (

@@ -52,7 +52,7 @@ function lay<Known>(form: TypedForm<object, Known>, record: object, known: Known
   form.set(Object.fromEntries(changed.map((name) => [name, getIn(typed, name)])));
 }
 
-/** What takes a minute at a car takes so much less here. */
+/** Time scale: what takes a minute at a car takes so much less here. */
 const PACE = 10;
 
 /** An instrument that is being read: what it will have shown in the end, and how far it is, s. */

@@ -12,7 +12,7 @@ import { shortTime } from "../short-time";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
 
-/** What the ECU may be told of a part: locked, with its reason, until its readings bear it. */
+/** ECU resets of a part: locked, with its reason, until its readings bear it. */
 export function Resets() {
   const { state } = useJob();
   if (state.proof.resets.length === 0) return null;

@@ -45,7 +45,7 @@ function Measured() {
   );
 }
 
-/** What could explain all of it, ranked; and which check is best next, with why it beats the second. */
+/** Suspects that could explain all of it, ranked; and which check is best next, with why it beats the second. */
 export function SuspectsStation({ go }: { go: Go }) {
   const { state, shop } = useJob();
   const house = shop.house.cheapSuspect;

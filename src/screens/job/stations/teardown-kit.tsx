@@ -8,7 +8,7 @@ import { ErrorNote, SelectField, TextField } from "@/ui/field";
 import { Form } from "@/ui/form";
 import { useJob } from "../use-job";
 
-/** What the teardown needs, worked out beforehand: proposed for the place, added to by hand, ticked off when at hand. */
+/** Supplies for the teardown, worked out beforehand: proposed for the place, added to by hand, ticked off when at hand. */
 export function TeardownKit({ place }: { place: string | undefined }) {
   const { state, layout, append } = useJob();
   const [error, setError] = useState<string>();

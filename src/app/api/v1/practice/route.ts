@@ -3,5 +3,5 @@ import { playedBy } from "@/server/practice";
 
 export const dynamic = "force-dynamic";
 
-/** What was played: one's own, and everybody's for a lead. */
+/** Practice cases played: one's own, and everybody's for a lead. */
 export const GET = (request: Request) => doorFor("record", request, (who) => playedBy(who));

@@ -17,7 +17,7 @@ import { LogTake } from "../scan-log/log-take";
 import { useScanLog } from "../scan-log/use-scan-log";
 import { useCheckForm } from "../use-check-form";
 
-/** What the engine breathes at idle and wide open: both ratios of each point as bars against where they should stand. */
+/** Breathing of the engine at idle and wide open: both ratios of each point as bars against where they should stand. */
 export function AirflowCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("airflow", airflowForm);
   const { context, value, known, set, record } = check;

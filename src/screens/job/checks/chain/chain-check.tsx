@@ -20,7 +20,7 @@ const AT: Record<LinkId, string> = {
   plate: "flap-spindle",
 };
 
-/** What is read of each link. */
+/** Readings of each link. */
 const FIELDS = {
   supply: ["source", "links.supply"],
   control: ["links.battery", "links.control", "links.fed"],

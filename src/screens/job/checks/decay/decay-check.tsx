@@ -124,7 +124,7 @@ function Hold({ check }: { check: DecayInHand }) {
   );
 }
 
-/** What was reported of what spoils a decay: untouched, nothing was. */
+/** Reported exceptions that spoil a decay: untouched, nothing was. */
 function spoiledSoFar({ value }: DecayInHand): string {
   const leaks = value<boolean | undefined>("adapterLeaks");
   if (leaks || (value<readonly string[] | undefined>("touchedBefore") ?? []).length > 0) return "Reported";

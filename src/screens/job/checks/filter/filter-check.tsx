@@ -16,7 +16,7 @@ import { useCheckForm } from "../use-check-form";
 const hPa = (si: number) => Number(fromSi(si, "hPa").value.toFixed(1));
 
 const READ = ["pressure", "rpm", "maf", "exhaustTemperature"] as const;
-/** What another log read before is gone with it. */
+/** Values that another log read before is gone with it. */
 const UNREAD = Object.fromEntries(["keyOn", ...READ.flatMap((r) => [`idle.${r}`, `held.${r}`])].map((name) => [name, ""]));
 
 /** The display three times: standing, idling, held; each state with what makes it comparable. */

@@ -28,7 +28,7 @@ import { type CheckInHand, useCheckForm } from "../use-check-form";
 import { LiveProbe, useLiveProbe } from "./live-probe";
 import { ProbePlot } from "./probe-plot";
 
-/** What the form holds besides the record: how the taps are read, and the one that comes next. */
+/** Fields of the form besides the record: how the taps are read, and the one that comes next. */
 interface Aside {
   readonly reads?: "log" | "live" | "typed";
   readonly spot?: string;
@@ -295,7 +295,7 @@ function AddTap({ joints, onAdd }: { joints: readonly Joint[]; onAdd: (tap: Prob
   );
 }
 
-/** What one spot did, read by eye. */
+/** Response at one spot, read by eye. */
 function TypedTap({ joints, onAdd }: { joints: readonly Joint[]; onAdd: (tap: ProbeTap) => void }) {
   return (
     <TapForm

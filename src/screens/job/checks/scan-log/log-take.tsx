@@ -18,7 +18,7 @@ export function LogTake({
   scan: ScanLogHandle;
   /** Takes what was read; answers with what was missing in it, and then nothing was taken */
   take: (file: File, log: ImportedLog) => Promise<string | undefined>;
-  /** What stands in a row with the button */
+  /** Content in a row with the button */
   beside?: ReactNode;
   /** The readings are typed, or a log fills them in */
   aside?: boolean;

@@ -98,7 +98,7 @@ export function useScanLog(limits: Limits, engine: LoggedEngine) {
 
   const slice = useCallback((...args: Parameters<ScanLogWorker["slice"]>) => start().slice(...args), [start]);
 
-  /** What a check takes out of the log that was read last; undefined where that was none, or has nothing for it. */
+  /** Record a check takes out of the log that was read last; undefined where that was none, or has nothing for it. */
   const extract = useCallback(
     <C extends LoggedCheck>(check: C, ...aim: ExtractionAim<C>): Promise<Extraction<C> | undefined> =>
       start().extract(check, aim) as Promise<Extraction<C> | undefined>,

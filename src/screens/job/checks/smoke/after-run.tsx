@@ -38,7 +38,7 @@ export function AfterRun({ run }: { run: SmokeHandle }) {
   );
 }
 
-/** What was reported of what spoils a run: untouched, nothing was. */
+/** Reported exceptions that spoil a run: untouched, nothing was. */
 function spoiledSoFar({ adapterLeaks, draughtOrGlare, cameUndone, touchedBefore }: SmokeHandle["draft"]): string {
   if (adapterLeaks || draughtOrGlare || cameUndone.length > 0 || touchedBefore.length > 0) return "Reported";
   return adapterLeaks === false ? "None of these" : "Not reported";

@@ -137,7 +137,7 @@ export function proofSaid(draft: EvapSmokeDraft, machine: SmokeHandle["machine"]
   return proofRead(draft, machine) !== undefined && draft.ballAtBottom !== undefined && draft.smokeSeen !== undefined;
 }
 
-/** What a proof shows: what the gauge read with the hose clamped, where the ball sat, whether smoke came. */
+/** Readings of a proof: what the gauge read with the hose clamped, where the ball sat, whether smoke came. */
 export function ProofFields({ run }: { run: SmokeHandle }) {
   const { format } = usePreferences();
   const { draft, machine } = run;

@@ -77,7 +77,7 @@ export function RunReadings({ run }: { run: SmokeHandle }) {
   );
 }
 
-/** What ball and gauge stand at, large; the gauge moved by hand, and a reading taken of both. */
+/** Readings of ball and gauge, large; the gauge moved by hand, and a reading taken of both. */
 function Gauges({ run: { draft, set, update, units, rated } }: { run: SmokeHandle }) {
   const { number } = usePreferences();
   const running = draft.endedAt === null;
@@ -118,7 +118,7 @@ function Gauges({ run: { draft, set, update, units, rated } }: { run: SmokeHandl
   );
 }
 
-/** What the ball is doing, and once it has settled, the size of all openings together. */
+/** State of the ball, and once it has settled, the size of all openings together. */
 function SettlingWords({ reading }: { reading: SmokeReading }) {
   const { number, format } = usePreferences();
   const { flow, hole } = reading;

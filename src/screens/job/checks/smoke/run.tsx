@@ -77,7 +77,7 @@ export function SmokeRunPanel({ run }: { run: SmokeHandle }) {
   );
 }
 
-/** What can be said of a run while it goes. */
+/** Verdict that can be said of a run while it goes. */
 function RunningKeys({ run: { draft, set, circuit }, onMark }: { run: SmokeHandle; onMark: () => void }) {
   const { context } = useJob();
   // A command that had let go before it was given again left the vent open meanwhile.
@@ -100,7 +100,7 @@ function RunningKeys({ run: { draft, set, circuit }, onMark }: { run: SmokeHandl
   );
 }
 
-/** What a vapour system must not suffer while its run goes: a touched cap, and more pressure than it bears. */
+/** Warnings for a vapour system while its run goes: a touched cap, and more pressure than it bears. */
 function VapourWarnings({ run: { draft, units } }: { run: SmokeHandle }) {
   const { context } = useJob();
   const { number } = usePreferences();

@@ -35,7 +35,7 @@ const ANY_MACHINE: Machine = {
   service: [],
 };
 
-/** What a run would read and prove as it is set up; undefined until the vehicle is described. */
+/** Plan of what a run would read and prove as it is set up; undefined until the vehicle is described. */
 function planOf(circuit: Circuit, draft: EvapSmokeDraft, machine: Machine, context: CheckContext | undefined): Plan | undefined {
   if (!context) return undefined;
   const { entry, into, blocked, heldOpen } = draft;

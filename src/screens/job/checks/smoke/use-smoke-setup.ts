@@ -43,7 +43,7 @@ export function useSmokeSetup(run: SmokeHandle) {
       required: (name: string) => isRequired(smokeSetupForm, name, formState),
       value: formState.value as FormState<typeof known>["value"] & (<T>(name: string) => T),
     },
-    /** What was answered by hand, as the draft keeps it */
+    /** Choices that were answered by hand, as the draft keeps it */
     change: (name: string, value: unknown) => {
       if (name === "entry") goIn(String(value));
       else if (name === "into") goIn(draft.entry, value as ZoneId);

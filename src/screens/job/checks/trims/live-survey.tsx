@@ -35,9 +35,9 @@ import { useLiveTool } from "../use-live-tool";
 /** A log that is played is read at once: longer ones are for the import, bytes. */
 const LARGEST = 5 * 1024 * 1024;
 
-/** What stands in for a scan tool on a car. */
+/** Stand-in for a scan tool on a car. */
 const STAND_INS = { engine: "A simulated engine", log: "A recorded log" } as const;
-/** What the simulated engine has: told only once it is unplugged. */
+/** Fault of the simulated engine: told only once it is unplugged. */
 const HIDES = { sound: "Sound", hole: "With a hole, nobody says how large" } as const;
 /** m */
 const HOLES = [1.3e-3, 2.8e-3] as const;
@@ -49,7 +49,7 @@ const FEET: readonly (readonly [string, string])[] = [
 
 const PACES = { "1": "By the clock", "10": "Ten times faster" } as const;
 
-/** What stands large while a tool is read: name, decimals, unit. */
+/** Values shown large while a tool is read: name, decimals, unit. */
 const SHOWN: readonly (readonly [ChannelId, string, number, string])[] = [
   ["rpm", "Engine speed", 0, "1/min"],
   ["maf", "Air meter", 1, "g/s"],
@@ -78,7 +78,7 @@ export function LiveSurvey({
   onReading,
   onPoints,
 }: {
-  /** What the points go into */
+  /** Record that the points go into */
   check: Pick<CheckInHand, "startedAt" | "busy">;
   limits: Limits;
   engine: LoggedEngine;
@@ -227,7 +227,7 @@ export function LiveSurvey({
   );
 }
 
-/** What the tool reads now, large. */
+/** Values the tool reads now, large. */
 function Showing({ now }: { now: LiveRow }) {
   const { number } = usePreferences();
   return (

@@ -61,5 +61,5 @@ export function VacuumCheck({ head }: { head: ReactNode }) {
   );
 }
 
-/** What a needle does that a picture shows better than a word. */
+/** Movement of a needle, which a picture shows better than a word. */
 const MOVES = new Set<string>(["steady", "drifting", "regular-flick", "fast-flutter", "slow-return"]);

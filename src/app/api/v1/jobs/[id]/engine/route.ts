@@ -4,7 +4,7 @@ import { inWorker } from "@/server/worker";
 
 export const dynamic = "force-dynamic";
 
-/** What this shop knows of a job's engine from its own proved jobs; null where it has none. */
+/** Experience of this shop of a job's engine from its own proved jobs; null where it has none. */
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   door(request, async () => {
     const { id } = await params;

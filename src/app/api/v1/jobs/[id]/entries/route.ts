@@ -11,7 +11,7 @@ type Context = { params: Promise<{ id: string }> };
 const number = (text: string) => Math.max(0, Number(text) || 0);
 const asked = (request: Request, name: string) => new URL(request.url).searchParams.get(name);
 
-/** What a device says it holds; undefined where it does not say. */
+/** How far a device says its journal is complete; undefined where it does not say. */
 function heldBy(request: Request): Held | undefined {
   const behind = asked(request, "behind");
   return behind === null ? undefined : { behind: number(behind), last: asked(request, "last") ?? "" };
