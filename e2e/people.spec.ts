@@ -180,19 +180,23 @@ test("a shop of its own is set up in one page: name, lead, people, first machine
     await expect(page.getByRole("heading", { name: "Set the shop up" })).toBeVisible();
     await button(page, "Begin").click();
     await expect(page.getByText("Name the shop")).toBeVisible();
-    await page.getByLabel("Name of the shop, as it stands on papers").fill("Tarn Slip Garage");
+    await page.getByLabel("Name of the shop, as printed on documents").fill("Tarn Slip Garage");
     await page.getByLabel("Name of the lead").fill("Maren Oake");
     await page.getByLabel("PIN of the lead").fill("1234");
-    await button(page, "One more").click();
-    await page.getByLabel("Name 1").fill("maren oake");
-    await page.getByLabel("PIN 1").fill("8642");
+    await button(page, "Add person").click();
+    const first = page.getByRole("group", { name: "Person 1" });
+    await first.getByLabel("Name", { exact: true }).fill("maren oake");
+    await first.getByLabel("PIN (they type it)").fill("8642");
+    // A PIN is typed and sent, and never kept.
+    expect(await page.evaluate(() => JSON.stringify(localStorage))).toContain("maren oake");
+    expect(await page.evaluate(() => JSON.stringify(localStorage))).not.toMatch(/8642|1234/);
     await button(page, "Begin").click();
     await expect(page.getByText("That PIN is the first that anybody tries")).toBeVisible();
     await page.getByLabel("PIN of the lead").fill("2468");
     await button(page, "Begin").click();
     await expect(page.getByText("The same name stands there twice")).toBeVisible();
-    await page.getByLabel("Name 1").fill("Isla Renn");
-    await page.getByLabel("Role 1").selectOption("apprentice");
+    await first.getByLabel("Name", { exact: true }).fill("Isla Renn");
+    await first.getByRole("radio", { name: "Apprentice" }).click();
     await page.getByLabel("Machine", { exact: true }).fill("Wisp");
     await page.getByLabel("Rated pressure, gauge", { exact: true }).fill("13");
     await button(page, "Begin").click();
@@ -207,11 +211,11 @@ test("a shop of its own is set up in one page: name, lead, people, first machine
     await expect(page.getByRole("region", { name: "Smoke machines" }).getByText("Wisp").first()).toBeVisible();
     // A lead takes somebody in, and makes a mistake good.
     await people.getByLabel("Name", { exact: true }).fill("Tobin Falk");
-    await people.getByLabel("PIN, typed by whose it is").fill("1111");
-    await button(page, "Take in").click();
+    await people.getByLabel("PIN (they type it)").fill("1111");
+    await button(page, "Add").click();
     await expect(people.getByRole("alert")).toContainText("first that anybody tries");
-    await people.getByLabel("PIN, typed by whose it is").fill("9753");
-    await button(page, "Take in").click();
+    await people.getByLabel("PIN (they type it)").fill("9753");
+    await button(page, "Add").click();
     await expect(people.getByText("Tobin Falk", { exact: true })).toBeVisible();
     await people.getByLabel("Role of Maren Oake").selectOption("technician");
     await expect(people.getByRole("alert")).toContainText("The shop keeps one lead");

@@ -164,7 +164,7 @@ test.describe("in a shop of its own, since what is set here would change what ot
       await tab.goto("/shop");
       await expect(tab.getByRole("button", { name, exact: false }).first()).toBeVisible();
     }
-    const title = (tab: Page) => tab.getByLabel("Name of the shop, as it stands on papers");
+    const title = (tab: Page) => tab.getByLabel("Name of the shop, as printed on documents");
     const act = (tab: Page) => tab.getByLabel("Total trim, act beyond ± (%)");
     await title(first).fill("Ferrowick North");
     await button(first, "Save").click();

@@ -274,6 +274,10 @@ export const pattern = (form: RegExp, wrong: string, more: Shown & { readonly ti
     input: { type: "text", ...shown(more), ...(more.time ? { time: more.time } : {}) },
   });
 
+/** A PIN or a passphrase, by a schema of its own: hidden as it is typed, and never kept on the device. */
+export const secret = (kind: "pin" | "pad" | "passphrase", schema: yup.StringSchema, more: Shown): Field<string> =>
+  new Field({ base: schema, required: (base) => base, input: { type: "text", secret: kind, ...shown(more) } });
+
 /** A day, as 2026-01-31. */
 export const day = (name: string, more: Shown = {}): Field<string> =>
   pattern(/^\d{4}-\d\d-\d\d$/, `${name} looks like 2026-01-31`, { time: "day", ...more });

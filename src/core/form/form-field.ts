@@ -74,6 +74,8 @@ export interface GaugeOnHand {
 export interface TextField<Known> extends Common<Known> {
   readonly type: "text";
   readonly long?: true;
+  /** A PIN or a passphrase: hidden as it is typed, and never kept on the device; "pad": typed on keys large enough for gloves */
+  readonly secret?: "pin" | "pad" | "passphrase";
   /** A day, as 2026-01-31; a moment is typed as the clock on the wall has it, and kept as ISO 8601 in UTC */
   readonly time?: "day" | "moment";
   readonly example?: Dynamic<Known, string>;

@@ -1,40 +1,27 @@
-import * as yup from "yup";
-import { needed, strictObject } from "../input";
-import { type Machine, machineFields } from "../shop/settings";
-import { newPinSchema } from "./pin";
-import { ROLE_IDS, type Role } from "./roles";
-
-export interface NewPerson {
-  readonly name: string;
-  readonly role: Role;
-  readonly pin: string;
-}
+import { FieldSet, fields, formOf, group, list, type RecordOf, text } from "../form";
+import { machineFields } from "../shop/settings";
+import { newPersonFields } from "./new-person";
+import { newPinField } from "./pin";
 
 /** A shop as it is first described: its name, its lead, who else works there, and its first machine. */
-export interface FirstStart {
-  readonly shop: string;
-  readonly lead: Omit<NewPerson, "role">;
-  readonly people: readonly NewPerson[];
-  readonly machine?: Machine;
-}
+const firstStartFields = fields({
+  shop: text({ name: "The shop", label: "Name of the shop, as printed on documents", max: 80, missing: "Name the shop" }),
+  lead: group({
+    name: text({ name: "The lead's name", label: "Name of the lead", max: 60, missing: "Type the lead's name" }),
+    pin: newPinField("PIN of the lead"),
+  }),
+  people: list(newPersonFields.group, {
+    label: "Who else works here",
+    max: [50, "More than 50: add the rest in Shop"],
+    blank: {},
+  }),
+  machine: machineFields.group.optional(),
+});
+export type FirstStart = RecordOf<typeof firstStartFields>;
 
-export const firstStartSchema = strictObject<FirstStart>({
-  shop: needed("The shop", "Name the shop", 80),
-  lead: strictObject({ name: needed("The lead's name", "Type the lead's name", 60), pin: newPinSchema }).required(),
-  people: yup
-    .array()
-    .of(
-      strictObject({
-        name: needed("The name", "Type a name, or take the line out", 60),
-        role: yup.mixed<Role>().oneOf(ROLE_IDS, "A role is apprentice, technician or lead").required("Say what they are"),
-        pin: newPinSchema,
-      }).required(),
-    )
-    .max(50, "More than 50: add the rest in Shop")
-    .required(),
-  machine: machineFields.schema.optional().default(undefined),
-}).test("names", function (start) {
-  const names = [start?.lead?.name, ...(Array.isArray(start?.people) ? start.people : []).map((p) => p?.name)].map((n) =>
+export const firstStartSchema = firstStartFields.schema.test("names", function (start) {
+  const { lead, people } = (start ?? {}) as Partial<FirstStart>;
+  const names = [lead?.name, ...(Array.isArray(people) ? people : []).map((p) => p?.name)].map((n) =>
     String(n ?? "")
       .trim()
       .toLowerCase(),
@@ -42,4 +29,18 @@ export const firstStartSchema = strictObject<FirstStart>({
   const twice = names.findIndex((name, i) => name !== "" && names.indexOf(name) < i);
   if (twice < 0) return true;
   return this.createError({ path: `people[${twice - 1}].name`, message: "The same name stands there twice: add an initial" });
+});
+
+/** The names that stand in the shop's journals already: the lead's first. The first machine has a form of its own. */
+export interface NamesHere {
+  readonly known: readonly string[];
+  readonly shopName: string;
+}
+export const firstStartForm = formOf<NamesHere>()(new FieldSet(firstStartFields.members, firstStartSchema), {
+  only: ["shop", "lead.name", "lead.pin", "people"],
+  ask: {
+    shop: { defaultValue: ({ known: { known, shopName } }) => (known.length > 0 ? shopName : undefined) },
+    "lead.name": { defaultValue: ({ known: { known } }) => known[0] },
+    people: { defaultValue: ({ known: { known } }) => known.slice(1).map((name) => ({ name })) },
+  },
 });

@@ -32,7 +32,7 @@ export interface ShopVersion {
 const nameFields = fields({
   name: text({
     name: "The shop",
-    label: "Name of the shop, as it stands on papers",
+    label: "Name of the shop, as printed on documents",
     missing: "Name the shop",
     max: 80,
   }),

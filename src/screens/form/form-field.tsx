@@ -26,6 +26,7 @@ import { afterPress } from "@/ui/after-press";
 import { Chips, Choice, Tick } from "@/ui/choice";
 import { SelectField, TextArea, TextField } from "@/ui/field";
 import { Locked } from "@/ui/locked";
+import { PinPad } from "@/ui/pin-pad";
 import { QuantityField } from "@/ui/quantity-field";
 import { SearchSelect } from "@/ui/search-select";
 import { useImmediate } from "@/ui/use-immediate";
@@ -60,6 +61,9 @@ function grouped(options: readonly Option[], groups: NonNullable<ComponentProps<
 }
 
 const text = (held: unknown) => (typeof held === "string" ? held : "");
+
+const hidden = (secret: "pin" | "pad" | "passphrase") =>
+  ({ type: "password", autoComplete: "off", inputMode: secret === "pin" ? "numeric" : "text" }) as const;
 
 /** One field of a form, drawn as what it is. */
 function FormField<Known>(props: FieldProps<Known>) {
@@ -112,12 +116,15 @@ function PlainField<Known>({ name, field, state, held, control, required, draw, 
       );
     case "text":
     case "lines": {
+      if (field.type === "text" && field.secret === "pad")
+        return <PinPad {...said} value={text(shown)} onChange={change} inputRef={input.ref} />;
       const Box = field.type === "lines" || field.long ? TextArea : TextField;
       return (
         <Box
           {...said}
           {...typed}
           {...(field.type === "text" && field.time ? { type: field.time === "day" ? "date" : "datetime-local" } : {})}
+          {...(field.type === "text" && field.secret ? hidden(field.secret) : {})}
           placeholder={resolve(field.example, state)}
           onChange={(e: { target: { value: string } }) => change(e.target.value)}
         />

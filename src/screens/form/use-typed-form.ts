@@ -63,6 +63,18 @@ function ready<Known>(form: Form<object, Known>, kept: unknown, known: Known): D
   return draft;
 }
 
+/** The draft as it is kept: a PIN or a passphrase stays in its field alone. */
+function keptOf<Known>(form: Form<object, Known>, draft: Draft): Draft {
+  let kept = draft;
+  for (const [name, field] of Object.entries(form.fields)) {
+    if (field.type === "text" && field.secret) kept = setIn(kept, name, undefined);
+    if (field.type !== "rows" || !Object.values(field.fields).some((f) => f.type === "text" && f.secret)) continue;
+    const rows = rowsOf(kept[name]).map((row) => keptOf({ ...form, fields: field.fields }, row));
+    kept = setIn(kept, name, rows);
+  }
+  return kept;
+}
+
 /**
  * A form of the core in the browser: its resolver is the form's own `toRecord`, what is typed stays text until then, and is
  * kept on this device until it has become an entry.
@@ -117,7 +129,7 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
         }
         setValue("startedAt", new Date().toISOString());
       }
-      save(key, control._formValues);
+      save(key, keptOf(form as Form<object, Known>, control._formValues));
       // A complaint goes as it is answered, not as the field is left: what stands below would move away under the finger.
       if (getFieldState(name).invalid) void trigger(name);
     });

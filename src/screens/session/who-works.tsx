@@ -1,13 +1,14 @@
 "use client";
 
 import { Lock } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
-import { type Person, ROLES, type SignedIn } from "@/core/people";
+import { useEffect, useState } from "react";
+import { ownPinForm, type Person, pinForm, ROLES, type SignedIn } from "@/core/people";
 import { Button, buttonClass } from "@/ui/button";
 import { ErrorNote, SelectField } from "@/ui/field";
 import { Form } from "@/ui/form";
 import { PageLink } from "@/ui/page-link";
-import { PinPad } from "@/ui/pin-pad";
+import { FormFields } from "../form/form-field";
+import { useTypedForm } from "../form/use-typed-form";
 import { getJson, Offline, sendJson } from "./api";
 import { sendNow } from "./outbox";
 import { enterOffline, enterWith, knownHere, lock, lockAfter, setLockAfter } from "./sign-in";
@@ -91,7 +92,9 @@ export function WhoWorks({ here, done }: { here: SignedIn | undefined; done: () 
           ))}
       </div>
       {door === undefined && !error && <p className="text-muted">Reading names…</p>}
-      {door?.offline && door.people.length === 0 && <p>Nobody has signed in here in the last days: it takes the server once.</p>}
+      {door?.offline && door.people.length === 0 && (
+        <p>Nobody has signed in here in the last days: the first sign-in needs the server once.</p>
+      )}
       {door && !door.lead && (
         <p>
           This shop has no lead yet.{" "}
@@ -148,19 +151,21 @@ function GivePin({
   done: () => void;
   back: () => void;
 }) {
-  const [pin, setPin] = useState("");
+  const form = useTypedForm(pinForm, "pelota.draft.pin", who);
   const [error, setError] = useState("");
   const [busy, setBusy] = useState(false);
-  const field = useRef<HTMLInputElement>(null);
-  useEffect(() => field.current?.focus(), []);
+  const { focus, set } = form;
+  useEffect(() => focus("pin"), [focus]);
   const give = async () => {
+    const { record } = form.now();
+    if (!record) return void form.complain();
     setBusy(true);
-    const wrong = await comeIn(who.id, pin);
+    const wrong = await comeIn(who.id, record.pin);
     setBusy(false);
     if (!wrong) return done();
     setError(wrong);
-    setPin("");
-    field.current?.focus();
+    set({ pin: "" });
+    focus("pin");
   };
   return (
     <Form
@@ -169,10 +174,11 @@ function GivePin({
         if (!busy) void give();
       }}
     >
-      <PinPad label={`PIN of ${who.name}`} value={pin} onChange={setPin} error={error || undefined} inputRef={field} />
+      <FormFields of={form} names={["pin"]} />
+      {error && <ErrorNote>{error}</ErrorNote>}
       {demoPin && <p className="text-muted">This is the demo: everybody's PIN is {demoPin}.</p>}
       <div className="flex flex-wrap gap-2">
-        <Button type="submit" look="primary" disabled={busy || pin.length < 4}>
+        <Button type="submit" look="primary" disabled={busy}>
           {busy ? "Looking at it…" : "Sign in"}
         </Button>
         <Button onClick={back}>Somebody else</Button>
@@ -182,38 +188,32 @@ function GivePin({
 }
 
 function ChangePin({ here, done }: { here: SignedIn; done: () => void }) {
-  const [pin, setPin] = useState("");
-  const [old, setOld] = useState("");
+  const form = useTypedForm(ownPinForm, "pelota.draft.own-pin", undefined);
+  const [second, setSecond] = useState(false);
   const [error, setError] = useState("");
   const give = async () => {
-    if (!old) {
-      setOld(pin);
-      setPin("");
-      return;
-    }
+    if (!second) return setSecond(form.value<string>("pin") !== undefined);
+    const { record } = form.now();
+    if (!record) return void form.complain();
     try {
-      await sendJson("POST", "people/own-pin", { person: here.personId, pin: old, newPin: pin });
+      await sendJson("POST", "people/own-pin", { person: here.personId, ...record });
       // The old sign-in opens no door any more.
-      const wrong = await comeIn(here.personId, pin);
+      const wrong = await comeIn(here.personId, record.newPin);
       if (wrong) setError(wrong);
       else done();
     } catch (e) {
       setError((e as Error).message);
-      setOld("");
-      setPin("");
+      setSecond(false);
+      form.set({ pin: "", newPin: "" });
     }
   };
   return (
     <Form className="flex flex-col gap-4" onSubmit={() => void give()}>
-      <PinPad
-        label={old ? "The new one, 4 to 8 digits" : "Your PIN as it is"}
-        value={pin}
-        onChange={setPin}
-        error={error || undefined}
-      />
+      <FormFields of={form} names={[second ? "newPin" : "pin"]} />
+      {error && <ErrorNote>{error}</ErrorNote>}
       <div>
-        <Button type="submit" look="primary" disabled={pin.length < 4}>
-          {old ? "Change it" : "Go on"}
+        <Button type="submit" look="primary">
+          {second ? "Change PIN" : "Next"}
         </Button>
       </div>
     </Form>

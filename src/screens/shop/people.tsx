@@ -1,16 +1,19 @@
 "use client";
 
 import { useCallback, useEffect, useState } from "react";
-import { type Person, ROLES, type Role } from "@/core/people";
+import { type NewPerson, newPersonForm, newPinForm, type Person, ROLES, type Role } from "@/core/people";
 import { Button } from "@/ui/button";
 import { DividedList } from "@/ui/divided-list";
-import { ErrorNote, SelectField, TextField } from "@/ui/field";
+import { ErrorNote, SelectField } from "@/ui/field";
+import { Form } from "@/ui/form";
+import { FormFields } from "../form/form-field";
 import { getJson, sendJson } from "../session/api";
 import { usePerson } from "../session/person";
+import { useShopForm } from "./use-shop-form";
 
 const ROLE_OPTIONS = Object.entries(ROLES) as [Role, string][];
 
-/** Who works here and as what; a lead takes people in, changes roles, and gives PINs. */
+/** Who works here and as what; a lead adds people, changes roles, and gives PINs. */
 export function People() {
   const [people, setPeople] = useState<readonly Person[]>([]);
   const [error, setError] = useState("");
@@ -44,7 +47,7 @@ export function People() {
       <h2 className="text-xl font-bold">People</h2>
       <p className="max-w-prose text-muted">
         Apprentices record and propose; technicians sign repairs and close; a lead countersigns, changes limits and methods, and
-        takes people in.
+        adds people.
       </p>
       <DividedList>
         {people.map((p) => (
@@ -60,7 +63,7 @@ export function People() {
       {forbidden ? (
         <p className="text-muted">{forbidden}.</p>
       ) : (
-        <NewPerson add={(one) => send(() => sendJson("POST", "people", one))} />
+        <AddPerson add={(one) => send(() => sendJson("POST", "people", one))} />
       )}
     </section>
   );
@@ -81,7 +84,7 @@ function PersonRow({
   locked: boolean;
   change: (to: { role?: Role; pin?: string; left?: boolean }) => Promise<boolean>;
 }) {
-  const [pin, setPin] = useState<string>();
+  const [asked, setAsked] = useState(false);
   return (
     <li className="grid grid-cols-[1fr_auto] items-end gap-3 py-3 sm:grid-cols-[1fr_12rem_auto_auto]">
       <p className="self-center max-sm:col-span-2">
@@ -100,30 +103,10 @@ function PersonRow({
               onChange={(e) => void change({ role: e.target.value as Role })}
             />
           </div>
-          {pin === undefined ? (
-            <Button onClick={() => setPin("")}>New PIN</Button>
+          {asked ? (
+            <NewPin of={person} give={(pin) => change({ pin })} done={() => setAsked(false)} />
           ) : (
-            <form
-              className="flex items-end gap-2"
-              onSubmit={async (e) => {
-                e.preventDefault();
-                if (await change({ pin })) setPin(undefined);
-              }}
-            >
-              <div className="w-40">
-                <TextField
-                  label={`New PIN of ${person.name}`}
-                  inputMode="numeric"
-                  type="password"
-                  value={pin}
-                  onChange={(e) => setPin(e.target.value)}
-                />
-              </div>
-              <Button type="submit" look="primary">
-                Give it
-              </Button>
-              <Button onClick={() => setPin(undefined)}>Leave it</Button>
-            </form>
+            <Button onClick={() => setAsked(true)}>New PIN</Button>
           )}
         </>
       )}
@@ -140,32 +123,41 @@ function PersonRow({
   );
 }
 
-function NewPerson({ add }: { add: (one: { name: string; role: Role; pin: string }) => Promise<boolean> }) {
-  const empty = { name: "", role: "technician" as Role, pin: "" };
-  const [draft, setDraft] = useState(empty);
+function NewPin({ of, give, done }: { of: Person; give: (pin: string) => Promise<boolean>; done: () => void }) {
+  const form = useShopForm(newPinForm, `pin.${of.id}`, undefined);
   return (
-    <form
-      className="grid items-end gap-3 sm:grid-cols-4"
-      onSubmit={async (e) => {
-        e.preventDefault();
-        if (await add(draft)) setDraft(empty);
-      }}
+    <Form
+      aria-label={`New PIN of ${of.name}`}
+      className="flex items-end gap-2"
+      onSubmit={() =>
+        form.submit(async ({ pin }) => {
+          const given = await give(pin);
+          if (given) done();
+          return given;
+        })
+      }
     >
-      <TextField label="Name" value={draft.name} onChange={(e) => setDraft({ ...draft, name: e.target.value })} />
-      <SelectField
-        label="Role"
-        options={ROLE_OPTIONS}
-        value={draft.role}
-        onChange={(e) => setDraft({ ...draft, role: e.target.value as Role })}
-      />
-      <TextField
-        label="PIN, typed by whose it is"
-        inputMode="numeric"
-        type="password"
-        value={draft.pin}
-        onChange={(e) => setDraft({ ...draft, pin: e.target.value })}
-      />
-      <Button type="submit">Take in</Button>
-    </form>
+      <div className="w-44">
+        <FormFields of={form} names={["pin"]} />
+      </div>
+      <Button type="submit" look="primary">
+        Change
+      </Button>
+      <Button onClick={done}>Cancel</Button>
+    </Form>
+  );
+}
+
+function AddPerson({ add }: { add: (one: NewPerson) => Promise<boolean> }) {
+  const form = useShopForm(newPersonForm, "person", undefined);
+  return (
+    <Form className="flex flex-col gap-3" onSubmit={() => form.submit(add)}>
+      <div className="grid items-start gap-3 sm:grid-cols-3">
+        <FormFields of={form} names={["name", "role", "pin"]} />
+      </div>
+      <div>
+        <Button type="submit">Add</Button>
+      </div>
+    </Form>
   );
 }

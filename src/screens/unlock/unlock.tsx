@@ -1,54 +1,47 @@
 "use client";
 
 import { useEffect, useState } from "react";
+import { unlockForm } from "@/core/people";
 import { Button } from "@/ui/button";
-import { ErrorNote, TextField } from "@/ui/field";
+import { ErrorNote } from "@/ui/field";
+import { Form } from "@/ui/form";
+import { FormFields } from "../form/form-field";
+import { useTypedForm } from "../form/use-typed-form";
 import { sendJson } from "../session/api";
 import { WaitingFile } from "./waiting-file";
 import { wantedPath } from "./wanted-path";
 
 /** The door for devices on the network. */
 export function Unlock() {
-  const [passphrase, setPassphrase] = useState("");
-  const [name, setName] = useState("");
+  const form = useTypedForm(unlockForm, "pelota.draft.unlock", undefined);
   const [error, setError] = useState("");
+  const { set } = form;
   // A code that was read off another device's screen stands in the address.
   useEffect(() => {
     const code = new URLSearchParams(window.location.search).get("code");
-    // What was typed before this page came to life stays.
-    if (code) setPassphrase(code);
-  }, []);
+    if (code) set({ passphrase: code });
+  }, [set]);
+  const enter = async () => {
+    const { record } = form.now();
+    if (!record) return void form.complain();
+    try {
+      await sendJson("POST", "session", record);
+      form.clear();
+      window.location.assign(wantedPath(window.location.search, window.location.origin));
+    } catch (e) {
+      setError((e as Error).message);
+    }
+  };
   return (
     <main className="mx-auto flex min-h-dvh max-w-sm flex-col justify-center gap-5 p-6">
       <h1 className="text-2xl font-bold">Let this device in</h1>
-      <form
-        className="flex flex-col gap-4"
-        onSubmit={(e) => {
-          e.preventDefault();
-          sendJson("POST", "session", { passphrase, name }).then(
-            () => window.location.assign(wantedPath(window.location.search, window.location.origin)),
-            (e: Error) => setError(e.message),
-          );
-        }}
-      >
-        <TextField
-          label="Passphrase, or the code shown on a device that is in"
-          type="password"
-          value={passphrase}
-          onChange={(e) => setPassphrase(e.target.value)}
-        />
-        <TextField
-          label="Name of this device"
-          hint="A lead finds it by this among the shop's devices"
-          placeholder="Tablet 2"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
+      <Form className="flex flex-col gap-4" onSubmit={() => void enter()}>
+        <FormFields of={form} names={["passphrase", "name"]} />
         {error && <ErrorNote>{error}</ErrorNote>}
         <Button type="submit" look="primary">
           Come in
         </Button>
-      </form>
+      </Form>
       <WaitingFile />
     </main>
   );

@@ -1,16 +1,13 @@
 import { scrypt, timingSafeEqual } from "node:crypto";
 import { promisify } from "node:util";
-import { BadInput, line, needed, strictObject, validate } from "@/core/input";
+import { BadInput, validate } from "@/core/input";
+import { unlockSchema } from "@/core/people";
 import { DEVICE_COOKIE, enrol, SECURE_COOKIE } from "@/server/devices";
 import { jsonBody, openDoor } from "@/server/http";
 import { takeCode } from "@/server/live";
 import { guess } from "@/server/rate-limit";
 import { logged } from "@/server/security-log";
 
-const passphraseSchema = strictObject({
-  passphrase: needed("The passphrase", "Type the shop passphrase", 200),
-  name: line("The device's name", 60).optional(),
-});
 const YEAR = 365 * 24 * 3600;
 const derive = promisify(scrypt) as (passphrase: string, salt: string, length: number) => Promise<Buffer>;
 
@@ -19,7 +16,7 @@ export const POST = (request: Request) =>
   openDoor(request, async () => {
     const gate = process.env.PELOTA_GATE;
     const { passphrase, name = "" } = validate<{ passphrase: string; name?: string }>(
-      passphraseSchema,
+      unlockSchema,
       await jsonBody(request, 4096),
     );
     if (!gate) throw new BadInput("This shop asks for no passphrase");
