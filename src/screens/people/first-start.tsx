@@ -1,7 +1,7 @@
 "use client";
 
 import { Plus, Trash2 } from "lucide-react";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { firstStartForm, type SignedIn } from "@/core/people";
 import { machineForm } from "@/core/shop/settings";
 import { Button, IconButton } from "@/ui/button";
@@ -15,7 +15,8 @@ import { MACHINE_FIELDS } from "../shop/machine-fields";
 
 /** A shop nobody has described yet: its name, its lead, who works there and the first machine, on one page. */
 export function FirstStart({ known, shopName }: { known: readonly string[]; shopName: string }) {
-  const form = useTypedForm(firstStartForm, "pelota.draft.first-start", { known, shopName });
+  const names = useMemo(() => ({ known, shopName }), [known, shopName]);
+  const form = useTypedForm(firstStartForm, "pelota.draft.first-start", names);
   const machine = useTypedForm(machineForm, "pelota.draft.shop.machine", undefined);
   const [error, setError] = useState("");
   const [busy, setBusy] = useState(false);
