@@ -3,72 +3,46 @@ import { Network, type NetworkJoint, type NetworkZone, OUTSIDE } from "../gas/ne
 import { holeArea, massFlux, SHARP_EDGED } from "../gas/orifice";
 import { seededNoise } from "../maths/random";
 import type { ChannelId } from "../scan-log";
+import {
+  BLOCKED,
+  CHARGE,
+  CLOSED_LOOP,
+  COMPRESSOR,
+  DRIVES_LESS,
+  EXHAUST,
+  FAST_IDLE,
+  FILTER,
+  FOOT,
+  FRICTION,
+  GAS,
+  GIVES_UP,
+  IDLE,
+  INERTIA,
+  INTEGRAL,
+  LEARNS,
+  LEAST,
+  LOOP,
+  METER_NOISE,
+  PRESSURE_NOISE,
+  PROPORTIONAL,
+  PULSE,
+  RPM,
+  SENSOR,
+  SIZE,
+  STEP,
+  STOICHIOMETRIC,
+  STOP,
+  SUCKS,
+  TRANSPORT,
+  TURBINE,
+  WARM,
+  WARMS,
+  WAY_OUT,
+  WIDE,
+  WIDE_OPEN,
+  WORK,
+} from "./engine-constants";
 import type { Driving, EngineTruth } from "./engine-truth";
-
-/** The ECU and the engine's mechanics are stepped so often, s. */
-const STEP = 0.05;
-/** Engine speed that idle control holds, 1/min. */
-const IDLE = 740;
-/** Work that a kilogram of air brings with its fuel, J/kg, and friction with pumping at no load, N·m; a small engine's. */
-const WORK = 0.9e6;
-const FRICTION = 28;
-/** Moment of inertia with its flywheel, kg·m². */
-const INERTIA = 0.15;
-/** How fast a foot changes engine speed without load, 1/min a second. */
-const FOOT = 500;
-/** Idle control on the throttle's effective area: m² for each 1/min that is missing, and for each of those a second. */
-const PROPORTIONAL = 1e-8;
-const INTEGRAL = 6e-9;
-/** A plate that is shut passes so much of what an idle takes: past a large hole idle control is at its end. */
-const LEAST = 0.45;
-/** Gas reaches the oxygen sensor after so long, and it follows with this time constant, s. */
-const TRANSPORT = 0.4;
-const SENSOR = 0.25;
-/** Closed loop: percent a second for an error of one in λ; long-term takes over a share of short-term a second; where both stop, percent. */
-const CLOSED_LOOP = 60;
-const LEARNS = 1 / 15;
-const STOP = 25;
-/** Meter and pressure sensor, standard deviations: share, Pa. */
-const METER_NOISE = 0.005;
-const PRESSURE_NOISE = 150;
-/** A pipe as wide as a full throttle, for each m³ of displacement, m² effective. */
-const WIDE = 0.75;
-/** Filter with duct, and the way out, of a 1.6 L engine: m² effective. */
-const FILTER = 1.1e-3;
-const WAY_OUT = 4.5e-4;
-const BLOCKED = 1e5;
-/** Vanes or wastegate stand so that before the turbine there is so many times the manifold's pressure; wide open it passes so much, m². */
-const TURBINE = 1.15;
-const WIDE_OPEN = 9e-4;
-/** Share of its boost that each 10⁵ Pa·s/m³ of a blocked exhaust takes. */
-const DRIVES_LESS = 0.013;
-/** Charge air above the air outside, behind its cooler, and gas in the exhaust, K. */
-const CHARGE = 20;
-const EXHAUST = 650;
-/** Flow a compressor can push at full boost, as a multiple of what the engine takes there. */
-const COMPRESSOR = 1.12;
-/** Mean suction between the pulses in the exhaust, Pa, and the share of time that it lasts. */
-const PULSE = 1500;
-const SUCKS = 0.6;
-
-/** Coolant of a warm engine, K, and how fast it gets there, s; closed loop from so warm on, K, and so long after the start, s. */
-const WARM = 361.15;
-const WARMS = 120;
-const LOOP = { from: 308, after: 10 } as const;
-/** A cold engine idles faster by up to so much, 1/min. */
-const FAST_IDLE = 350;
-/**
- * Enrichment gas that is held to a hole: it reaches the cylinders after so long and is drawn for so long, s; share of fuel that it is for
- * each share of the air that comes in by the hole.
- */
-const GAS = { reaches: 1.8, rises: 0.7, lasts: 4, fades: 2, richer: 0.55 } as const;
-
-/** Boost is given up where it is off by more than either, Pa and share of what is asked, for so long, s. */
-const GIVES_UP = { off: 15e3, share: 0.1, after: 2 } as const;
-
-const RPM = Math.PI / 30;
-const STOICHIOMETRIC = 14.7;
-const SIZE = 1.6e-3;
 
 /** Volumetric efficiency of an engine: what it breathes of its manifold's density, by speed: measured ones of its size rise so from idle. */
 const breathing = (rpm: number) => 0.7 + 0.2 * Math.min(1, Math.max(0, (rpm - 700) / 2500));
