@@ -14,9 +14,11 @@ export interface Cause {
   readonly bank?: 1 | 2;
   /** The part costs less than testing it */
   readonly cheap?: true;
+  /** Named since practice cases have codes: it stands last in its list, and no code draws it, so that each stays the same car */
+  readonly uncoded?: true;
 }
 
-type More = Partial<Pick<Cause, "device" | "bank" | "cheap">>;
+type More = Partial<Pick<Cause, "device" | "bank" | "cheap" | "uncoded">>;
 
 /** The cause that a joint is known by. */
 export const at = (joint: string, name: string, trait: Trait, prior: number, more: More = {}): Cause => ({

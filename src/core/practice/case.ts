@@ -52,7 +52,8 @@ const pick = <T>(noise: Noise, list: readonly T[], weight: (item: T) => number):
   }) ?? list.at(-1)) as T;
 };
 
-function drawnFaults(spec: DrawnCase, causes: readonly Cause[], noise: Noise): Fault[] {
+function drawnFaults(spec: DrawnCase, playable: readonly Cause[], noise: Noise): Fault[] {
+  const causes = playable.filter((c) => !c.uncoded);
   // A plain one is one that shows.
   const size = () => (spec.level === 1 ? noise.uniform(0.35, 1) : noise.uniform());
   const first = pick(noise, causes, (c) => c.prior);

@@ -89,6 +89,20 @@ describe("any hose's end is a way in", () => {
     expect(into("cooler")).not.toContain("cold-pipe");
   });
 
+  it("leaves a rigid pipe to be tested that is fed at one of its ends: the clamp that is off is another place", () => {
+    const tested = (entry: string) =>
+      reachOf(layout, { entry, blocked: ["snorkel", "pcv-valve"], heldOpen: ["throttle"] }).tested.map((j) => j.id);
+    for (const entry of ["hot-pipe-clamp", "cooler-inlet"]) expect(tested(entry), entry).toContain("hot-pipe-split");
+    for (const entry of ["cold-pipe-clamp", "cooler-outlet"]) expect(tested(entry), entry).toContain("cold-pipe-split");
+    expect(tested("cold-pipe-clamp")).not.toContain("cold-pipe-clamp");
+    expect(tested("cooler-outlet")).toContain("cold-pipe-clamp");
+    // A record of an earlier build went in at the pipe as a whole: it tested neither, and that way is offered no more.
+    expect(tested("cold-pipe-split")).not.toContain("cold-pipe-split");
+    expect(tested("cold-pipe-split")).not.toContain("cold-pipe-clamp");
+    expect(hoseEnds(layout).map((j) => j.id)).toContain("cold-pipe-clamp");
+    expect(hoseEnds(layout).map((j) => j.id)).not.toContain("cold-pipe-split");
+  });
+
   it("does not take a hose for filled behind a valve that holds against it", () => {
     const purge = { entry: "purge-hose", into: "purge-line", blocked: [], heldOpen: [] } as const;
     expect(noWayIn(layout, purge)).toMatch(/purge valve shuts it off right there/i);

@@ -33,4 +33,6 @@ export interface HoseEnd {
   readonly usual?: true;
   /** Joint that it slides on to, where it is no joint of two zones itself: what lies beyond falls off with it */
   readonly at?: string;
+  /** Offered no more: records of earlier builds name it */
+  readonly former?: true;
 }

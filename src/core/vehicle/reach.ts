@@ -210,7 +210,7 @@ const circuitOf = ({ from }: Joint): Circuit => (EVAP_ZONES.includes(from) ? "ev
 /** Every hose's end that smoke can be let in at, of one circuit: the usual ways in first. */
 export const hoseEnds = (layout: Layout, circuit: Circuit = "intake"): Joint[] =>
   layout.joints
-    .filter((joint) => joint.end && circuitOf(joint) === circuit)
+    .filter((joint) => joint.end && !joint.end.former && circuitOf(joint) === circuit)
     .toSorted((a, b) => Number(b.end?.usual ?? false) - Number(a.end?.usual ?? false));
 
 /** The usual ways in of one circuit. */

@@ -5,7 +5,7 @@ const SOLENOID = { device: "boost-solenoid" } as const;
 /** How often the trade meets each on a car with a boost code; own estimates. Leaks and blockages stand higher here than on any car. */
 export const CAUSES: readonly Cause[] = [
   at("hot-pipe-clamp", "Hot pipe clamp leaks", "charge-leak", 8),
-  at("cold-pipe-split", "Cold pipe split or loose", "charge-leak", 10),
+  at("cold-pipe-split", "Cold pipe split", "charge-leak", 10),
   at("cooler-inlet", "Cooler inlet joint leaks", "charge-leak", 6),
   at("cooler-outlet", "Cooler outlet joint leaks", "charge-leak", 7),
   at("cooler-tank", "Cooler end tank leaks", "charge-leak", 6),
@@ -23,4 +23,6 @@ export const CAUSES: readonly Cause[] = [
   { id: "boost-sensor", name: "Boost sensor off", trait: "boost-sensor", prior: 3 },
   { id: "filter-clogged", name: "Air filter clogged", trait: "restriction", prior: 5, cheap: true },
   named("catalyst-blocked", "catalyst", "Catalyst or exhaust blocked", "exhaust-restriction", 3),
+  at("hot-pipe-split", "Hot pipe split", "charge-leak", 4, { uncoded: true }),
+  at("cold-pipe-clamp", "Cold pipe clamp leaks", "charge-leak", 6, { uncoded: true }),
 ];

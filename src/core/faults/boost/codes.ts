@@ -2,9 +2,11 @@ import type { CodeText } from "../family";
 
 const CHARGE = [
   "hot-pipe-clamp",
+  "hot-pipe-split",
   "cooler-inlet",
   "cooler-outlet",
   "cold-pipe-split",
+  "cold-pipe-clamp",
   "boost-pipe",
   "boost-solenoid",
   "wastegate-pipe",

@@ -28,7 +28,7 @@ const CAUSES: readonly Cause[] = [
   at("duct-split", "Duct split", "duct-leak", 8),
   at("duct-clamp", "Duct clamp loose or duct disturbed", "duct-leak", 5, { cheap: true }),
   at("hot-pipe-clamp", "Hot pipe clamp leaks", "charge-leak", 5),
-  at("cold-pipe-split", "Cold pipe split or loose", "charge-leak", 6),
+  at("cold-pipe-split", "Cold pipe split", "charge-leak", 6),
   at("cooler-inlet", "Cooler inlet joint leaks", "charge-leak", 3),
   at("cooler-outlet", "Cooler outlet joint leaks", "charge-leak", 4),
   at("cooler-tank", "Cooler end tank leaks", "charge-leak", 4),
@@ -53,6 +53,8 @@ const CAUSES: readonly Cause[] = [
   { id: "fuel-pressure", name: "Fuel pressure low or injectors weak", trait: "fuel-pressure", prior: 5 },
   { id: "fuel-supply", name: "Fuel pump or filter at its limit", trait: "fuel-supply", prior: 5 },
   { id: "engine-mechanical", name: "Valve, timing or ring fault", trait: "engine-mechanical", prior: 2 },
+  at("hot-pipe-split", "Hot pipe split", "charge-leak", 2, { uncoded: true }),
+  at("cold-pipe-clamp", "Cold pipe clamp leaks", "charge-leak", 4, { uncoded: true }),
 ];
 
 const METER: readonly string[] = ["meter-low", "meter-range"];
