@@ -326,8 +326,10 @@ export async function smoke(page: Page, play: SmokePlay): Promise<void> {
     // The ball's own move is a reading; the key is for a ball that stands still.
     if (i === 0) await button(page, "Take reading").click();
   }
-  for (const zone of play.arrivals ?? [])
+  for (const zone of play.arrivals ?? []) {
     await page.getByRole("button", { name: zone, exact: true }).and(page.locator("[data-state]")).click();
+    await page.clock.fastForward(2000);
+  }
   await play.meanwhile?.();
   if (play.linger) await page.clock.fastForward(play.linger * 1000);
   expect(await replaced()).toEqual([]);

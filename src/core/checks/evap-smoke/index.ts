@@ -34,7 +34,7 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim, Seen> = {
   ownCommands: evapSetupOf,
   machineProof: (r) => smokeProof(r, r.regulated ?? r.machine.ratedPressure),
   irrelevant: {
-    "arrivals.at": "that smoke arrived says it, not when",
+    "arrivals.at": "that smoke arrived says it, not when; only many within one second are doubted",
     gas: "a matter of safety, said before the run: the reading is the same",
     heaterOnAt: "smoke that was seen was made",
     "required.size": "the job's own bar is taken where it is stricter",

@@ -195,7 +195,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
     ...smokeMeasures(run, reading).filter((m) => !m.name.startsWith("All openings")),
     ...(hole ? [holeMeasure(hole, required)] : []),
   ];
-  const { shown, astray } = arrivalsOf(run, reach, layout);
+  const { shown, astray, hasty } = arrivalsOf(run, reach, layout);
   const zoneName = (id: string) => inSentence(layout.zones.find((z) => z.id === id)?.name ?? id);
   const hidden = `${jointName(layout, run.entry)} was hidden by the adapter: untested until re-checked`;
   const capOffs = run.capOffs.map((c) => capOffWords(c, jointName(layout, c.joint), run.units.flow));
@@ -243,6 +243,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
       ? undefined
       : `the ball stood above its last calibrated height: at least ${formatNumber(1000 * reading.atLeast, 2)} mm passes somewhere`,
     astray,
+    hasty,
     run.zeroed ? undefined : "gauge and ball were not at zero before the run: zero them and repeat",
     required
       ? undefined

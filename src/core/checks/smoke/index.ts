@@ -44,7 +44,7 @@ export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
   ownCommands: smokeSetup,
   machineProof: (r) => smokeProof(r, r.machine.ratedPressure),
   irrelevant: {
-    "arrivals.at": "that smoke arrived says it, not when",
+    "arrivals.at": "that smoke arrived says it, not when; only many within one second are doubted",
     heldOpen: "smoke gets there where another way leads, held open or not",
     heaterOnAt: "smoke that was seen was made",
     temperature: "it goes into a size alone",

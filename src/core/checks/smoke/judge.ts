@@ -21,19 +21,35 @@ export function arrivalsOf(
   run: SmokeRun,
   reach: Reach,
   layout: Layout,
-): { readonly shown: ReadonlySet<string>; readonly astray?: string } {
+): { readonly shown: ReadonlySet<string>; readonly astray?: string; readonly hasty?: string } {
   const start = entryZone(layout, run);
   const marked = [...new Set(run.arrivals.map((a) => a.zone))];
   const within = marked.filter((zone) => reach.zones.includes(zone));
   const beyond = layout.zones.filter((z) => marked.includes(z.id) && !reach.zones.includes(z.id)).map((z) => inSentence(z.name));
+  const atOnce = clockedAtOnce(run.arrivals);
   return {
     shown: new Set([...(start ? [start] : []), ...within]),
+    ...(atOnce > 0
+      ? {
+          hasty: `smoke was clocked at ${atOnce} places one by one within a second, and nobody sees so many at once: open each again and clock it as smoke comes, or say "Smoke at all of them" once it has come at each`,
+        }
+      : {}),
     ...(beyond.length > 0
       ? {
           astray: `smoke was marked in ${beyond.join(", ")}, which this set-up does not reach: correct the set-up, or find what lets it by, and run again`,
         }
       : {}),
   };
+}
+
+/** Seconds in which one pair of eyes sees smoke come at no more than two places. */
+const GLANCE = 1;
+/** So many places were clocked one by one within a glance; 0 where none were. Said of several at one moment, it is a word on all of them. */
+function clockedAtOnce(arrivals: SmokeRun["arrivals"]): number {
+  const times = arrivals.map((a) => a.at).sort((a, b) => a - b);
+  const within = times.map((from) => times.filter((t) => t >= from && t < from + GLANCE));
+  const most = within.toSorted((a, b) => b.length - a.length).find((w) => new Set(w).size > 2);
+  return most?.length ?? 0;
 }
 
 /** The first trap that makes a run void, with what to do; undefined when none does. */
@@ -68,7 +84,7 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
 
   const joint = (id: string) => layout.joints.find((j) => j.id === id);
   const entry = joint(run.entry);
-  const { shown, astray } = arrivalsOf(run, reach, layout);
+  const { shown, astray, hasty } = arrivalsOf(run, reach, layout);
   const hidden = entry ? [`${entry.name} was hidden by the hose: untested until re-checked`] : [];
   const zeroed = run.zeroed ? [] : ["gauge and ball were not at zero before the run: the size is not to be trusted"];
   const unshown = reach.zones.filter((z) => !shown.has(z) && !reach.behindEngine.includes(z));
@@ -161,6 +177,14 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
       zones: [],
     };
   }
+  if (hasty)
+    return {
+      outcome: "unsure",
+      headline: "No smoke outside, but nobody can have seen it arrive everywhere",
+      measures: seeable,
+      reasons: [hasty, ...untested, ...hidden],
+      zones: [],
+    };
   return {
     outcome: "pass",
     headline:

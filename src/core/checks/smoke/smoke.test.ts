@@ -101,6 +101,23 @@ describe("verdict", () => {
     expect(verdict.zones.find((z) => z.zone === "crankcase")).toMatchObject({ state: "not-reached" });
   });
 
+  it("is not sure where arrivals were clocked one by one faster than anybody sees them; said at one moment, they count", () => {
+    const clocked = (...at: number[]) =>
+      judge(
+        smokeRun(4.5, {
+          arrivals: (["manifold", "crankcase", "breather"] as const).map((zone, i) => ({ zone, at: at[i] as number })),
+        }),
+      );
+    expect(clocked(40, 40.3, 40.6).outcome).toBe("unsure");
+    expect(clocked(40.6, 40, 40.3).reasons.join()).toMatch(/3 places one by one within a second.*open each again/);
+    expect(clocked(40, 41, 42).outcome).toBe("pass");
+    // One key for all of them is one word on all of them, whenever it is given.
+    expect(clocked(40, 40, 40).outcome).toBe("pass");
+    expect(clocked(30, 40, 40.4).outcome).toBe("pass");
+    // A leak is a leak however fast the rest was clocked.
+    expect(judge(smokeRun(4.5, { arrivals: [], seen: [{ joint: "pcv-hose", at: 40 }] })).outcome).toBe("fail");
+  });
+
   it("is leaking where smoke was seen, settled or not", () => {
     const seen = [{ joint: "pcv-hose", at: 40 }];
     const verdict = judge(smokeRun(9, { seen, noSmokeOutside: false }));

@@ -138,6 +138,18 @@ function Arrivals({ run: { draft, set, reach } }: { run: SmokeHandle }) {
           set({ arrivals: zones.map((zone) => draft.arrivals.find((a) => a.zone === zone) ?? { zone, at: Date.now() }) })
         }
       />
+      {far.length - draft.arrivals.length > 1 && (
+        <div>
+          <Button
+            onClick={() => {
+              const at = Date.now();
+              set({ arrivals: far.map((zone) => draft.arrivals.find((a) => a.zone === zone) ?? { zone, at }) });
+            }}
+          >
+            Smoke at all of them
+          </Button>
+        </div>
+      )}
       {draft.seen.length > 0 && (
         <p className="text-ember">
           Smoke at {draft.seen.map((s) => layout.joints.find((j) => j.id === s.joint)?.name ?? s.joint).join(", ")}. Lower the
