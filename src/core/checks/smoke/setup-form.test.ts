@@ -2,9 +2,9 @@ import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL, TURBO, VAPOUR } from "../../core.fixture";
 import { formStateOf, isAsked } from "../../form";
 import type { Machine } from "../../shop/settings";
-import { usualSetup, type VehicleFacts } from "../../vehicle";
+import { reachOf, usualSetup, type VehicleFacts } from "../../vehicle";
 import { EMPTY_EVAP_SMOKE } from "../evap-smoke";
-import { asKept, asTyped, type SmokeSetupFacts, smokeSetupForm } from ".";
+import { asKept, asTyped, pinchedOf, type SmokeSetupFacts, smokeSetupForm, vapourBlocks } from ".";
 
 const machine = {
   id: "fen",
@@ -65,6 +65,25 @@ describe("a run's set-up as a form", () => {
       true,
     ]);
     expect(asked("machineId", {}, knownOf(NATURAL, { machines: [] }))).toBe(false);
+  });
+
+  it("asks of a vapour system where a hose is pinched, whose far side is then untested", () => {
+    const known = knownOf(VAPOUR, { circuit: "evap" });
+    expect(asked("pinched", EMPTY_EVAP_SMOKE, known)).toBe(true);
+    expect(asked("pinched", EMPTY_EVAP_SMOKE, knownOf(NATURAL))).toBe(false);
+    const { options } = smokeSetupForm.fields.pinched as unknown as { options: (s: unknown) => readonly (readonly [string])[] };
+    const offered = options(stateOf(EMPTY_EVAP_SMOKE, known)).map(([id]) => id);
+    expect(offered).toEqual(expect.arrayContaining(["fill-limit-valve", "purge-canister"]));
+    for (const vent of ["vent-valve", "vent-filter"]) expect(offered).not.toContain(vent);
+    // Another way of shutting the vent keeps the pinch, and the pinch keeps the vent shut.
+    expect(vapourBlocks("plug", ["vent-valve", "neck-tank"])).toEqual(["vent-filter", "neck-tank"]);
+    expect(pinchedOf(vapourBlocks("command", ["neck-tank"]))).toEqual(["neck-tank"]);
+    for (const pinch of offered) {
+      const fill = { entry: "filler-cap", blocked: vapourBlocks("plug", [pinch]), heldOpen: ["neck-flap"] };
+      const tested = reachOf(known.layout, fill).tested.map((j) => j.id);
+      expect(tested).toContain("neck-hose");
+      expect(tested, pinch).not.toContain(pinch);
+    }
   });
 
   it("offers each circuit its own ways in, the usual ones first", () => {

@@ -1,7 +1,7 @@
 import { answer, choice, type Draft, type FormState, fields, formOf, type Option, quantity, text, tick } from "../../form";
 import type { Limits } from "../../shop/limits";
 import type { Machine } from "../../shop/settings";
-import { type Circuit, hoseEnds, type Layout, sidesOf, type ZoneId } from "../../vehicle";
+import { type Circuit, EVAP_ZONES, hoseEnds, type Layout, sidesOf, type ZoneId } from "../../vehicle";
 import { fuelLevel } from "../evap-fields";
 import { joint, joints, zone } from "../fields";
 
@@ -25,6 +25,8 @@ const setupFields = fields({
   entry: joint().asked({ type: "choice", list: true, label: "Let smoke in at" }),
   into: zone().asked({ type: "choice", label: "Into which side" }).optional(),
   blocked: joints({ label: "Sealed by plug, bladder, cone or clamp" }),
+  /** Of a vapour system, beside what keeps its vent shut */
+  pinched: joints({ label: "Hose pinched or plugged, to test a part of the system" }).optional(),
   heldOpen: joints({ label: "Held open for the whole run" }),
   crank: text({
     name: "The crank's position",
@@ -91,6 +93,17 @@ export const smokeSetupForm = formOf<SmokeSetupFacts>()(setupFields, {
           .filter((j) => j.kind === "opening" || j.kind === "valve" || j.kind === "pipe")
           .map((j): Option => [j.id, j.name]),
     },
+    pinched: {
+      when: ({ known }) => known.circuit === "evap",
+      options: ({ known }) =>
+        known.layout.joints
+          .filter((j) => EVAP_ZONES.includes(j.from) && (j.kind === "pipe" || j.kind === "valve") && !VENT.includes(j.id))
+          .map((j): Option => [j.id, j.name]),
+      hint: ({ value }) =>
+        value("entry") === "filler-cap"
+          ? "From the neck, the pinch says how far the test goes: nothing beyond it is tested"
+          : undefined,
+    },
     heldOpen: {
       options: ({ known }) =>
         known.layout.joints
@@ -108,6 +121,17 @@ export const smokeSetupForm = formOf<SmokeSetupFacts>()(setupFields, {
     ballAtBottom: { when: ({ known }) => known.machine.kind !== "plain" },
   },
 });
+/** Joints that keep the vent shut; the question of the vent answers for them. */
+const VENT: readonly string[] = ["vent-valve", "vent-filter"];
+/** The joint that keeps the vent shut, by hand or by command. */
+const ventBlock = (vent: "command" | "plug") => (vent === "command" ? "vent-valve" : "vent-filter");
+/** A vapour system's blocked joints: what keeps the vent shut, and what is pinched. */
+export const vapourBlocks = (vent: "command" | "plug", pinched: readonly string[] = []): readonly string[] => [
+  ventBlock(vent),
+  ...pinched.filter((id) => !VENT.includes(id)),
+];
+export const pinchedOf = (blocked: readonly string[]): readonly string[] => blocked.filter((id) => !VENT.includes(id));
+
 /** Answers of a run's draft, which keeps them as it records them. */
 const ANSWERS: readonly string[] = ["zeroed", "ballAtBottom", "smokeSeen"];
 

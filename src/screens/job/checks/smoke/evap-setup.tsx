@@ -46,6 +46,7 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
       <div className="grid items-start gap-4 sm:grid-cols-2">
         <FormFields of={of} names={["vent", "fuelLevel"]} onChange={change} />
       </div>
+      <FormFields of={of} names={["pinched"]} onChange={change} />
       <FormFields of={of} names={["hotTank"]} onChange={change} />
       <Note aria-label="What this fill reaches" tone="edge" as="section">
         {shut ? (

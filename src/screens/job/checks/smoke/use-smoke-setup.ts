@@ -3,7 +3,7 @@
 import { useMemo } from "react";
 import { useForm } from "react-hook-form";
 import { entryPrice, regulatedTo } from "@/core/checks/evap-smoke";
-import { asKept, asTyped, smokeSetupForm } from "@/core/checks/smoke";
+import { asKept, asTyped, pinchedOf, smokeSetupForm, vapourBlocks } from "@/core/checks/smoke";
 import { type FormState, formStateOf, isRequired } from "@/core/form";
 import { usualSetup, type ZoneId } from "@/core/vehicle";
 import { usePreferences } from "../../../session/preferences";
@@ -28,10 +28,13 @@ export function useSmokeSetup(run: SmokeHandle) {
     () => ({ layout, circuit, machines, machine, throughEngine, context, price, full: { value: full.value, says } }),
     [layout, circuit, machines, machine, throughEngine, context, price, full.value, says],
   );
-  const formState = useMemo(() => formStateOf(smokeSetupForm.fields, asTyped(draft), known), [draft, known]);
+  const formState = useMemo(
+    () => formStateOf(smokeSetupForm.fields, { ...asTyped(draft), pinched: pinchedOf(draft.blocked) }, known),
+    [draft, known],
+  );
   const goIn = (entry: string, into?: ZoneId) => {
     const setup = usualSetup(layout, entry, into);
-    const blocked = circuit === "evap" ? ventBlocks(draft.vent) : setup.blocked;
+    const blocked = circuit === "evap" ? vapourBlocks(draft.vent) : setup.blocked;
     set({ into: undefined, ...setup, blocked });
   };
   return {
@@ -47,11 +50,10 @@ export function useSmokeSetup(run: SmokeHandle) {
     change: (name: string, value: unknown) => {
       if (name === "entry") goIn(String(value));
       else if (name === "into") goIn(draft.entry, value as ZoneId);
-      else if (name === "vent") set({ vent: value as "command" | "plug", blocked: ventBlocks(value as "command" | "plug") });
+      else if (name === "vent")
+        set({ vent: value as typeof draft.vent, blocked: vapourBlocks(value as typeof draft.vent, draft.blocked) });
+      else if (name === "pinched") set({ blocked: vapourBlocks(draft.vent, value as readonly string[]) });
       else set(asKept(name, value));
     },
   };
 }
-
-/** The joint that keeps the vent shut, by hand or by command. */
-const ventBlocks = (vent: "command" | "plug") => [vent === "command" ? "vent-valve" : "vent-filter"];
