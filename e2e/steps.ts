@@ -134,6 +134,7 @@ export async function describeEngine(page: Page, induction: "Natural" | "Turbo")
   for (const name of [induction, "Air meter (MAF)", "One bank"]) await page.getByRole("radio", { name }).click();
   for (const name of ["Brake booster", "Crankcase ventilation", "EVAP"])
     await page.getByRole("toolbar", { name: "Fitted systems" }).getByRole("button", { name, exact: true }).click();
+  await page.getByLabel("That is what is fitted, and no more").check();
 }
 
 /** Opens a job through the screens, as a technician does. */

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { NATURAL, TURBO, VAPOUR } from "../core.fixture";
 import { type Draft, formStateOf, isRequired, toRecord } from "../form";
 import { validate } from "../input";
-import { FITTED_SYSTEMS, type VehicleRecord, vehicleFacts, vehicleFields } from "../vehicle";
+import { FITTED_SYSTEMS, isKnown, type VehicleRecord, vehicleFacts, vehicleFields } from "../vehicle";
 import { vehicleForm } from ".";
 
 const nobody = { vehicle: undefined, by: "Ana" };
@@ -55,7 +55,15 @@ describe("the vehicle's facts", () => {
   });
 
   it("fit only what somebody looked at", () => {
-    expect(read({ displacement: "2", fitted: ["pcv"] }).record).not.toHaveProperty("fitted");
+    // A system that is named is there; of the others nothing was said.
+    const named = read({ displacement: "2", fitted: ["secondary-air"] }).record as VehicleRecord;
+    expect(named).toMatchObject({ fitted: ["secondary-air"], moreFitted: true });
+    const facts = vehicleFacts(named);
+    expect(facts.fitted).toEqual(expect.arrayContaining(["secondary-air", "pcv", "evap"]));
+    expect(isKnown(facts, "fitted")).toBe(false);
+    // Described further, it is asked as it was given.
+    expect(read({ fittedKnown: true }, facts as unknown as VehicleRecord).record?.fitted).toEqual(["secondary-air"]);
+    expect(isKnown(vehicleFacts({ ...named, moreFitted: undefined }), "fitted")).toBe(true);
     expect(read({ displacement: "2", fitted: ["pcv"], fittedKnown: true }).record?.fitted).toEqual(["pcv"]);
     expect(read({ displacement: "2", fittedKnown: true }).record?.fitted).toEqual([]);
   });

@@ -9,10 +9,22 @@ const completed = new WeakMap<VehicleRecord, VehicleFacts>();
 export function vehicleFacts(given: VehicleRecord): VehicleFacts {
   const known = completed.get(given);
   if (known) return known;
-  const unknown = OPEN_FACTS.filter((fact) => given[fact] === undefined);
-  const facts = (unknown.length === 0 ? given : { ...commonest(given), ...dropUndefined(given), unknown }) as VehicleFacts;
+  const unknown = OPEN_FACTS.filter((fact) => given[fact] === undefined || (fact === "fitted" && given.moreFitted));
+  const usual = commonest(given);
+  const more = given.moreFitted ? { fitted: [...new Set([...usual.fitted, ...(given.fitted ?? [])])] } : {};
+  const facts = (unknown.length === 0 ? given : { ...usual, ...dropUndefined(given), ...more, unknown }) as VehicleFacts;
   completed.set(given, facts);
+  described.set(facts, given);
   return facts;
+}
+
+const described = new WeakMap<VehicleFacts, VehicleRecord>();
+/** The description that facts were completed from, or the facts without what nobody said. */
+export function asGiven(vehicle: VehicleRecord & Pick<VehicleFacts, "unknown">): VehicleRecord {
+  const given = described.get(vehicle as VehicleFacts);
+  if (given) return given;
+  const { unknown = [], ...facts } = vehicle;
+  return { ...facts, ...Object.fromEntries(unknown.map((fact) => [fact, undefined])) };
 }
 const dropUndefined = (given: object) => Object.fromEntries(Object.entries(given).filter(([, v]) => v !== undefined));
 

@@ -1,5 +1,5 @@
 import * as yup from "yup";
-import { answer, choice, type Field, fields, group, marks, number, plain, quantity, type RecordOf } from "../form";
+import { answer, choice, type Field, fields, group, marks, number, only, plain, quantity, type RecordOf } from "../form";
 import { said } from "../input";
 import { type Limit, type LimitId, vehicleLimitsSchema } from "../shop/limits";
 import { isQuantity, toSi } from "../units";
@@ -104,6 +104,8 @@ export const vehicleFields = fields({
     options: FITTED_SYSTEMS.map((id) => [id, FITTED_NAMES[id]]),
     most: 40,
   }).optional(),
+  /** Those are fitted; nobody said that they are all */
+  moreFitted: only(),
   /** Zones that a port was tapped into for good, to let smoke in by: it stays, plugged */
   tapped: marks<Tappable>(yup.mixed<Tappable>().oneOf(TAPPABLE, "No port is tapped there").required(), {
     label: "A tapped port stays on the car, plugged: it can leak, it is a way in, and the customer is told",

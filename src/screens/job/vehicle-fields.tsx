@@ -33,8 +33,7 @@ export function VehicleFields({ of }: { of: TypedForm<object, VehicleFormFacts, 
         ]}
       />
       <div className="flex flex-col gap-2 sm:col-span-2">
-        <FormFields of={of} names={["fitted"]} onChange={(_, systems) => of.set({ fitted: systems, fittedKnown: true })} />
-        <FormFields of={of} names={["fittedKnown"]} />
+        <FormFields of={of} names={["fitted", "fittedKnown"]} />
       </div>
       <p className="text-muted sm:col-span-2">
         Fuel and displacement are enough to begin. What is not known yet stands at the commonest, and no check clears anything on

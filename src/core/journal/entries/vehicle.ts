@@ -4,6 +4,7 @@ import type { Limit, LimitId } from "../../shop/limits";
 import { LIMIT_FIELDS, limitFromShown, shownLimit } from "../../shop/limits";
 import {
   airValveWorkedBy,
+  asGiven,
   boostWorkedBy,
   egrWorkedBy,
   type FittedSystem,
@@ -58,6 +59,7 @@ const has =
     const fitted = value("fitted");
     return Array.isArray(fitted) && fitted.includes(system);
   };
+const isNamed = ({ value }: State<"fitted">) => ((value("fitted") as readonly string[] | undefined) ?? []).length > 0;
 const isTurbo = ({ value }: State<"induction">) => value("induction") === "turbo";
 const isPetrol = ({ value }: State<"fuel">) => value("fuel") !== "diesel";
 
@@ -115,12 +117,6 @@ const ofSensor = {
     hasTank(state) && hasCurve(state) ? "A sensor's curve needs its volts at zero and its volts per unit" : undefined,
 };
 
-/** Facts at their commonest value alone: the car was not described. */
-const described = (vehicle: VehicleRecord & Pick<VehicleFacts, "unknown">): VehicleRecord => {
-  const { unknown = [], ...facts } = vehicle;
-  return { ...facts, ...Object.fromEntries(unknown.map((fact) => [fact, undefined])) };
-};
-
 /** The facts that change what a reading means: fuel and displacement are enough to begin. */
 export const vehicleForm = recalling(
   formOf<VehicleFormFacts>()(vehicleFields, {
@@ -146,7 +142,7 @@ export const vehicleForm = recalling(
       },
       gas: { when: isPetrol },
       ethanol: { when: isPetrol },
-      fitted: { counts: ({ value }) => value("fittedKnown") === true },
+      fitted: { counts: (state) => state.value("fittedKnown") === true || isNamed(state) },
       tapped: {
         options: TAPPABLE.map((zone): Option => [zone, ZONE_NAMES[zone]]),
         counts: ({ value }) => Array.isArray(value("tapped")) && (value("tapped") as []).length > 0,
@@ -183,17 +179,19 @@ export const vehicleForm = recalling(
       // Chosen as a word.
       banks: ({ banks }) => (banks === undefined ? undefined : (Number(banks) as 1 | 2)),
       limits: ({ limits }, { known }) => limitsOf(limits, known),
+      // Naming a system says that it is there, and nothing of any other.
+      moreFitted: (_, state) => (isNamed(state) && state.value("fittedKnown") !== true ? true : undefined),
     },
     laidOut: {
       banks: ({ banks }) => (banks === undefined ? undefined : String(banks)),
-      fittedKnown: ({ fitted }) => fitted !== undefined,
+      fittedKnown: ({ fitted, moreFitted }) => fitted !== undefined && !moreFitted,
       ...perLimit((id) => ({ limits }: VehicleRecord) => {
         const limit = limits?.[id];
         return limit && Number(shownLimit(id, limit.value));
       }),
     },
   }),
-  ({ vehicle }) => vehicle && described(vehicle),
+  ({ vehicle }) => vehicle && asGiven(vehicle),
 );
 
 export const vehicle = entryKind(vehicleFields, {
