@@ -1,7 +1,7 @@
 import { contextOf } from "../checks";
 import { BAY_INSTRUMENTS, type BayInstrument, FAULTS_OF, type InstrumentFault } from "../devices/instrument-fault";
 import { type Light, STILL_AND_LIT } from "../devices/light";
-import { type Cause, causesOf, type Family, SYMPTOMS, type SymptomId } from "../faults";
+import { type Cause, causesOf, type Family } from "../faults";
 import { BadInput } from "../input";
 import type { Bodies, CodeRead, FreezeFrame } from "../journal/entries";
 import { type Noise, seededNoise } from "../maths/random";
@@ -10,7 +10,7 @@ import type { EngineNow } from "../suspects";
 import { fromSi } from "../units";
 import { layoutOf, type VehicleRecord, vehicleFacts } from "../vehicle";
 import { type Car, type Fault, stateAt } from "./car";
-import { type CaseSpec, type ComposedCase, caseCode, type DrawnCase, type Level, readCaseCode } from "./code";
+import { type CaseSpec, CODE_SYMPTOMS, type ComposedCase, caseCode, type DrawnCase, type Level, readCaseCode } from "./code";
 import { monitorCodes } from "./ecu-codes";
 import { complaintOf, replacedBefore, symptomsOf } from "./story";
 import { vehicleFor } from "./vehicles";
@@ -117,7 +117,7 @@ export function caseOf(spec: CaseSpec): PracticeCase {
   const level = drawn ? spec.level : 1;
   const symptoms = drawn
     ? symptomsOf(faults, noise, STRAY_SYMPTOM[level])
-    : SYMPTOMS.flatMap(([id], i) => (spec.symptoms & (1 << i) ? [id as SymptomId] : []));
+    : CODE_SYMPTOMS.filter((_, i) => spec.symptoms & (1 << i));
   const misleads = drawn ? level > 1 : spec.misleads;
   const strays = misleads ? [STRAYS[Math.floor(noise.uniform(0, STRAYS.length))] as string] : [];
   return {

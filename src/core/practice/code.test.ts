@@ -1,6 +1,7 @@
 import * as fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { CASE_VERSION, type CaseSpec, CODE_FAMILIES, caseCode, readCaseCode } from "./code";
+import { SYMPTOMS } from "../faults";
+import { CASE_VERSION, type CaseSpec, CODE_FAMILIES, CODE_SYMPTOMS, caseCode, readCaseCode } from "./code";
 
 const family = fc.constantFrom(...CODE_FAMILIES);
 const size = fc.integer({ min: 0, max: 7 }).map((n) => n / 7);
@@ -82,5 +83,15 @@ describe("a case's code", () => {
     ).toBe(true);
     for (const typed of ["", "-", "A", "hello", "P0171", "ÄÖÜ", "0000-0000", "ZZZZ-ZZZZ"])
       expect(() => readCaseCode(typed)).toThrow(/case code|version/);
+  });
+
+  it("gives each symptom a bit that it keeps, so that a code that was shared stays the same story", () => {
+    expect(CODE_SYMPTOMS.toSorted()).toEqual(SYMPTOMS.map(([id]) => id).toSorted());
+    expect([CODE_SYMPTOMS[0], CODE_SYMPTOMS[11], CODE_SYMPTOMS[12], CODE_SYMPTOMS[18]]).toEqual([
+      "hiss-idle",
+      "stalls",
+      "nozzle-clicks",
+      "pump-howl",
+    ]);
   });
 });

@@ -1,4 +1,4 @@
-import type { Family } from "../faults";
+import type { Family, SymptomId } from "../faults";
 import { BadInput } from "../input";
 
 /** Version of how cases are drawn: the same code is the same car only within it. */
@@ -6,6 +6,30 @@ export const CASE_VERSION = 1;
 
 /** Families by their place in a code: a new one goes to the end. */
 export const CODE_FAMILIES: readonly Family[] = ["engine", "boost", "egr", "evap", "filter", "secondary-air"];
+
+/** Symptoms by their bit in a code: a new one goes to the end. */
+export const CODE_SYMPTOMS: readonly SymptomId[] = [
+  "hiss-idle",
+  "hiss-load",
+  "rough-idle",
+  "low-power",
+  "cold-worse",
+  "brake-hard",
+  "oil-smell",
+  "ticking-cold",
+  "whistle-cap",
+  "dull-low",
+  "comes-and-goes",
+  "stalls",
+  "nozzle-clicks",
+  "fuel-smell",
+  "hard-start-filled",
+  "cap-whoosh",
+  "regenerates-often",
+  "oil-rises",
+  "pump-howl",
+  "black-smoke",
+];
 
 export const LEVELS = { 1: "One plain fault", 2: "One fault, and something that misleads", 3: "Two faults that mix" } as const;
 export type Level = keyof typeof LEVELS;
@@ -23,7 +47,7 @@ export interface ComposedCase {
   /** 0 to 255 */
   readonly vehicle: number;
   readonly faults: readonly { readonly cause: number; readonly size: number }[];
-  /** By their place among all symptoms, one bit each */
+  /** By their place in `CODE_SYMPTOMS`, one bit each */
   readonly symptoms: number;
   /** An unrelated code is stored as well */
   readonly misleads: boolean;

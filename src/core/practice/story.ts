@@ -96,6 +96,7 @@ const WORDS: Partial<Record<SymptomId, string>> = {
   "regenerates-often": "The fan runs on nearly every evening.",
   "oil-rises": "My neighbour says the oil stands above the mark.",
   "pump-howl": "After a cold start it howls for a minute.",
+  "black-smoke": "Up the hill there is a black cloud behind me.",
 };
 
 const SINCE = [

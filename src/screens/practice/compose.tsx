@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from "react";
 import { type Family, SYMPTOMS } from "@/core/faults";
-import { CODE_FAMILIES } from "@/core/practice/code";
+import { CODE_FAMILIES, CODE_SYMPTOMS } from "@/core/practice/code";
 import { formatQuantity } from "@/core/units";
 import { type VehicleRecord, vehicleFacts, vehicleName } from "@/core/vehicle";
 import { Button } from "@/ui/button";
@@ -48,7 +48,7 @@ export function Compose() {
   };
   const make = async () => {
     const chosen = faults.filter((f) => f !== NONE).map((f) => ({ cause: Number(f), size: Number(size) / 7 }));
-    const bits = SYMPTOMS.reduce((sum, [id], i) => (symptoms.includes(id) ? sum + 2 ** i : sum), 0);
+    const bits = CODE_SYMPTOMS.reduce((sum, id, i) => (symptoms.includes(id) ? sum + 2 ** i : sum), 0);
     setCode(await bayWorker().code({ family, vehicle, faults: chosen, symptoms: bits, misleads }));
   };
   const causes = car?.causes.map((name, i) => [String(i), name] as const) ?? [];

@@ -10,7 +10,7 @@ export const boost = {
   causes: () => CAUSES,
   leaksInto: { "vacuum-supply": "supply-weak" },
   confirmMinutes: CONFIRM_MINUTES,
-  alsoOn: ["symptom:low-power", "symptom:hiss-load"],
+  alsoOn: ["symptom:low-power", "symptom:hiss-load", "symptom:black-smoke"],
   commanded: ["boost-solenoid"],
   codes: CODES,
   symptoms: [],

@@ -37,6 +37,7 @@ export const engine = {
     ["dull-low", "Dull at low speed"],
     ["comes-and-goes", "Comes and goes"],
     ["stalls", "Stalls coming to idle"],
+    ["black-smoke", "Black smoke under load"],
   ],
   rows,
 } as const satisfies FaultFamily;

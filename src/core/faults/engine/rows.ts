@@ -107,6 +107,19 @@ export const rows = {
     },
     reason: "what fails at high flow is felt under load",
   },
+  "symptom:black-smoke": {
+    says: "black smoke under load",
+    given: {
+      "charge-leak": 0.35,
+      restriction: 0.3,
+      "exhaust-restriction": 0.2,
+      "inside-leak": 0.25,
+      "boost-lazy": 0.35,
+      "boost-sensor": 0.15,
+      other: 0.03,
+    },
+    reason: "less air arrives than the fuel needs",
+  },
   "symptom:cold-worse": {
     says: "worse when cold",
     given: { "manifold-leak": 0.4, "exhaust-air": 0.35, other: 0.2 },

@@ -8,6 +8,7 @@ export type ComesUnder = "load" | "cold";
 const SYMPTOMS: Readonly<Partial<Record<string, ComesUnder>>> = {
   "hiss-load": "load",
   "low-power": "load",
+  "black-smoke": "load",
   "cold-worse": "cold",
   "ticking-cold": "cold",
   "pump-howl": "cold",
