@@ -44,6 +44,9 @@ export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly ho
       unit: r.unit ?? (r.reads === "trim" ? "%" : "1/min"),
       point,
     })),
-  places: ({ layout }) => layout.joints.filter((j) => j.kind === "seal" && j.id !== "exhaust-gasket").map((j) => j.id),
+  places: ({ layout }) =>
+    layout.joints
+      .filter((j) => (j.kind === "seal" && j.id !== "exhaust-gasket") || (j.kind === "valve" && j.weeps))
+      .map((j) => j.id),
   place: (r) => r.joint,
 };

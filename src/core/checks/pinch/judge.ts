@@ -45,6 +45,12 @@ export function judgePinch(record: PinchRecord, context: CheckContext): Verdict<
         ? limits.probeRpm.value
         : Math.max(Math.abs(record.before) * 0.1, 1e-6);
   const moved = gain >= least;
+  const bypass = layout.joints.find((j) => j.id === record.joint)?.weeps;
+  if (bypass && record.reads === "trim")
+    return voidVerdict(
+      `${name} carries metered air`,
+      "trims say nothing of it: watch idle speed, or the flow ball of a smoke run, with it plugged and open",
+    );
   if ((record.reads === "flow" || record.reads === "vacuum") && !(record.before > 0))
     return voidVerdict(
       `Nothing to recover at ${name}`,
@@ -91,11 +97,21 @@ export function judgePinch(record: PinchRecord, context: CheckContext): Verdict<
       zones: [],
     };
   }
+  const high = limits.idleSpeed.value + limits.idleAbove.value;
+  // It passes air by design: only an idle that is too high, and is not with it plugged, is its doing.
+  if (bypass && !(record.reads === "rpm" && record.before > high))
+    return {
+      outcome: "unsure",
+      headline: `${name} passes some by design: this much with it open, ${show(record.shut)} with it plugged`,
+      measures,
+      reasons: [words, "what is left with it plugged is the leak's: go on from there"],
+      zones: [],
+    };
   const whole =
     record.reads === "trim"
       ? Math.abs(record.shut) <= 100 * limits.trimGood.value
       : record.reads === "rpm"
-        ? record.shut <= limits.idleSpeed.value + limits.idleAbove.value
+        ? record.shut <= high
         : true;
   const at = layout.joints.find((j) => j.id === record.joint);
   const zones: ZoneKnowledge[] = at
@@ -104,7 +120,9 @@ export function judgePinch(record: PinchRecord, context: CheckContext): Verdict<
   return {
     outcome: "fail",
     headline: whole
-      ? `Recovers with ${name} shut off: the leak is behind it`
+      ? bypass
+        ? `Recovers with ${name} plugged: it lets too much through`
+        : `Recovers with ${name} shut off: the leak is behind it`
       : `Recovers in part with ${name} shut off: it leaks, and something else does too`,
     measures,
     reasons: [words, ...(whole ? [] : ["a second leak stays, or the blank itself weeps: prove the blank, then go on"])],

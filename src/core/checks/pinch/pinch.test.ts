@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL } from "../../core.fixture";
 import { validate } from "../../input";
 import { pinch as record } from "../records.fixture";
-import { behind, judgePinch, type PinchRecord, pinchFields } from ".";
+import { behind, judgePinch, type PinchRecord, pinch, pinchFields } from ".";
 
 const context = contextOf(NATURAL);
 const says = (change: Partial<PinchRecord>) => judgePinch({ ...record, ...change }, context);
@@ -33,6 +33,22 @@ describe("pinch or cap off", () => {
     [{ reads: "vacuum", unit: "inHg", before: 12, shut: 18, released: 12.3 }, "pinch-recovers"],
   ])("%j: %s", (change, observation) => {
     expect(says(change).observation).toBe(observation);
+  });
+
+  it("plugs the idle-air bypass: its own flow is by design, a high idle that goes with it is not", () => {
+    const at = contextOf({ ...NATURAL, fitted: [...NATURAL.fitted, "idle-air"] });
+    const plugged = (change: Partial<PinchRecord>) => judgePinch({ ...record, joint: "idle-air", how: "cap", ...change }, at);
+    expect(plugged({}).outcome).toBe("void");
+    const flow = { reads: "flow", unit: "L/min" } as const;
+    expect(plugged({ ...flow, before: 7.2, shut: 4.1, released: 7.1 })).toMatchObject({ outcome: "unsure", zones: [] });
+    expect(plugged({ reads: "rpm", before: 780, shut: 640, released: 770 }).outcome).toBe("unsure");
+    expect(plugged({ reads: "rpm", before: 1280, shut: 790, released: 1270 })).toMatchObject({
+      outcome: "fail",
+      tested: ["idle-air"],
+    });
+    expect(plugged({ reads: "rpm", before: 1280, shut: 1275, released: 1280 })).toMatchObject({ outcome: "pass" });
+    expect(pinch.places?.(at)).toContain("idle-air");
+    expect(pinch.places?.(context)).not.toContain("idle-air");
   });
 
   it("knows what hangs on each hose", () => {

@@ -14,8 +14,10 @@ export const simulate = (bay: Bay, setup: Setup): PinchRecord => {
   const holes = holesOf(car).filter((h) => !hidden.includes(h.joint) && car.context.layout.joints.some((j) => j.id === h.joint));
   const faults = car.faults.filter((f) => !f.cause.joint || !hidden.includes(f.cause.joint));
   const before = stateAt(car, IDLE);
-  const without: Partial<EngineTruth> = faults.length === car.faults.length ? {} : { hole: engineTruth({ ...car, faults }).hole };
-  const shut = holes.length === holesOf(car).length ? before : stateAt(car, IDLE, without);
+  const mended = faults.length === car.faults.length ? undefined : engineTruth({ ...car, faults });
+  const plugged = mended && place === "idle-air";
+  const without: Partial<EngineTruth> = mended ? (plugged ? mended : { hole: mended.hole }) : {};
+  const shut = holes.length === holesOf(car).length && !plugged ? before : stateAt(car, IDLE, without);
   const watched = chosen<PinchRecord["reads"]>(setup, "reads", "trim");
   const read = (state: OperatingState) =>
     watched === "rpm"
