@@ -205,7 +205,7 @@ export const CARS = {
     ["Velloram", "Heron 3.0 V6", 2012, "FW 55 ROS", 164900],
     3.0,
     { banks: 2 },
-    { hole: 2.4e-3, holeBank: 1 },
+    { hole: 2.4e-3, holeBank: 1, holeAt: "manifold-gasket-2" },
     "semicolon",
     13,
   ),

@@ -62,7 +62,9 @@ export function fillEarlier(at: Db, now: number): void {
     job.wait((4 + ((7 * i) % 11)) * MINUTE);
     job.survey();
     job.smoke(throughDuct(520 + 10 * i, [joint]));
-    const found = job.found(joint, what, 2, { failed: { why: "oil", against: "hose of the oil-proof kind" } });
+    const found = job.found(joint, what, 2, {
+      failed: joint === "pcv-hose" ? { why: "oil", against: "hose of the oil-proof kind" } : { why: "age" },
+    });
     job.repair(found, done, {
       labourMinutes: 40,
       parts: [{ name: joint === "pcv-hose" ? "PCV hose" : "manifold gasket", count: 1 }],

@@ -214,7 +214,7 @@ export async function fillDemo(at: Db = db(), now = Date.now(), say: (far: strin
   whimbrel.look({ "booster-hose": "booster hose perished at the manifold end" });
   whimbrel.survey();
   whimbrel.smoke(throughDuct(61, ["booster-hose"], { proof: 12.4 }), undefined, false);
-  whimbrel.found("booster-hose", "Booster hose perished and split at the manifold nipple", 2.3);
+  whimbrel.found("booster-hose", "Booster hose perished and split at the manifold nipple", 2.8);
   whimbrel.add("waiting", { on: "part", note: "hose comes with Thursday's ferry" });
 
   const plover = new Journal(at, CARS.plover, ago(26), "Isla Renn");
@@ -282,7 +282,10 @@ export async function fillDemo(at: Db = db(), now = Date.now(), say: (far: strin
   tern.survey();
   tern.smoke(throughDuct(111, [], { proof: 11.9 }));
   tern.check("airflow", airflowOf(CARS.tern.engine, { intakeBlock: 30 }, 112));
-  const filter = tern.found("filter-clogged", "Air filter clogged with sand from the slip");
+  const filter = tern.found("filter-clogged", "Air filter clogged with sand from the slip", undefined, {
+    confirmedBy: "seen",
+    failed: { why: "age", against: "lid seal renewed" },
+  });
   tern.repair(filter, "Air filter renewed, box cleaned", { parts: [{ name: "air filter", count: 1 }] });
   tern.check("airflow", airflowOf(CARS.tern.engine, { ductHole: 34e-3 }, 113));
 

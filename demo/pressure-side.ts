@@ -46,6 +46,7 @@ export function pressureSideJobs(at: Db, ago: (hours: number) => number): void {
   puffin.boost(CARS.puffin.charge, 311);
   puffin.check("filter", filterOf(CARS.puffin.filter, { seed: 312, rpm: 3000, soot: [31, 42] }), 8);
   const hose = puffin.found("cold-pipe-split", "Cold pipe chafed through at the battery tray, 8 mm", 8, {
+    confirmedBy: "seen",
     failed: { why: "rub", against: "pipe led clear of the tray" },
   });
   puffin.repair(hose, "Cold pipe renewed and led clear of the tray", {

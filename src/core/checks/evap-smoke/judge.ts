@@ -6,6 +6,7 @@ import { fuelLevelDoubt, gasSpace, holeMeasure, setupTrap, temperatureDoubt } fr
 import {
   alsoAt,
   arrivalsOf,
+  ballDown,
   coarseFor,
   leaksSeen,
   machineTrap,
@@ -203,7 +204,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
 
   const leaks = leaksSeen(run, layout);
   if (leaks.length > 0) {
-    return { ...leakVerdict(run, leaks, hole, shown, layout, [capOffs, hidden]), measures };
+    return { ...leakVerdict(run, leaks, hole, shown, layout, [[...ballDown(reading), ...capOffs], hidden]), measures };
   }
   if (!run.noSmokeOutside) {
     return {

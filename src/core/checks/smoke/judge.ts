@@ -109,7 +109,7 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
       : [];
   const leaks = leaksSeen(run, layout);
   if (leaks.length > 0) {
-    const doubts = [...zeroed, ...throughEngine, ...beyond, ...hidden];
+    const doubts = [...zeroed, ...ballDown(reading), ...throughEngine, ...beyond, ...hidden];
     return { ...leakVerdict(leaks, shown, context, [doubts, weeping]), measures };
   }
   if (weeps.length > 0) {
@@ -206,6 +206,12 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
     zones: tightZones(reach, shown, context),
   };
 }
+
+/** Smoke was seen, and the ball told no flow: one of the two is not what it looks. */
+export const ballDown = ({ flow }: Pick<SmokeReading, "flow">): string[] =>
+  flow?.settled && flow.low <= 0
+    ? ["the ball lay at the bottom meanwhile: the leak passes less than it shows, or the ball sticks. Tap the tube and look again"]
+    : [];
 
 /** Smoke was seen: where, and what the run still leaves open; doubts stand before what to do, what weeps by design after it. */
 function leakVerdict(

@@ -123,6 +123,8 @@ describe("verdict", () => {
     const verdict = judge(smokeRun(9, { seen, noSmokeOutside: false }));
     expect(verdict).toMatchObject({ outcome: "fail", headline: "Smoke at PCV hose", observation: "smoke-at:pcv-hose" });
     expect(verdict.zones.find((z) => z.zone === "manifold")).toMatchObject({ state: "leaking", joint: "pcv-hose" });
+    expect(verdict.reasons.join()).not.toMatch(/ball lay at the bottom/);
+    expect(judge(smokeRun(0, { seen, noSmokeOutside: false })).reasons.join()).toMatch(/ball lay at the bottom.*ball sticks/);
     const cut = { samples: smokeRun(9).samples.slice(0, 4), arrivals: [], endedAt: 20 };
     const early = judge(smokeRun(9, { ...cut, seen: [{ joint: "pcv-hose", at: 15 }], noSmokeOutside: false }));
     expect(early.outcome).toBe("fail");
