@@ -84,7 +84,7 @@ test(
     ).toBeVisible();
     await station(page, "Prove");
     await expect(main(page).getByRole("region", { name: "What blocks closing" })).toContainText(
-      /fuel-trim survey after the last repair is void and counts for nothing.*Replay of drive\.csv is simulated/,
+      /Repeat the fuel-trim survey: .*void.*Replay of drive\.csv is simulated/,
     );
   },
 );

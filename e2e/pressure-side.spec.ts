@@ -70,7 +70,7 @@ test(
     await finding(page, "cooler-outlet", "Outlet joint walked off its bead");
     await repair(page, "Cold pipe renewed with its clip", renewed(page, "cold pipe"));
     await station(page, "Prove");
-    await expect(blocks(page)).toContainText(/boost from a log has not been repeated/);
+    await expect(blocks(page)).toContainText(/Repeat the boost from a log/);
     await page.clock.fastForward(20 * 60_000);
     const { leak: _, ...tight } = charge;
     await boostLog(page, { ...tight, makes: 0.99 }, 22);

@@ -19,7 +19,7 @@ test("a car known by fuel and displacement alone goes on the bench, and says wha
   await expect(main(page).getByText(/^not known of this vehicle yet: induction, air metering, banks/i)).toBeVisible();
 
   await station(page, "Hand over");
-  await expect(main(page).getByText("Which car it is: type its registration or VIN").first()).toBeVisible();
+  await expect(main(page).getByText("Type the registration or VIN: which car is it?").first()).toBeVisible();
 
   // What is not known yet stands open.
   await station(page, "Story");
@@ -31,7 +31,7 @@ test("a car known by fuel and displacement alone goes on the bench, and says wha
   await station(page, "Check");
   await expect(main(page).getByText(/not known of this vehicle yet/i)).toHaveCount(0);
   await station(page, "Hand over");
-  await expect(main(page).getByText("Which car it is: type its registration or VIN")).toHaveCount(0);
+  await expect(main(page).getByText("Type the registration or VIN: which car is it?")).toHaveCount(0);
 });
 
 test(

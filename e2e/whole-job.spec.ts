@@ -71,7 +71,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", CLOCK
   // Refused, with reasons: on the screen and at the door.
   await station(page, "Prove");
   await expect(main(page).getByText("This job cannot be closed yet")).toBeVisible();
-  await expect(main(page).getByText("Found and not repaired: Gasket squeezed out at runner 2")).toBeVisible();
+  await expect(main(page).getByText("Repair what was found, or set it aside: Gasket squeezed out at runner 2")).toBeVisible();
   const jobId = idOf(page);
   const entries = (await (await page.request.get(`/api/v1/jobs/${jobId}/entries`)).json()) as { seq: number; jobId: string }[];
   const decidedOn = Math.max(...entries.map((e) => e.seq));
@@ -90,7 +90,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", CLOCK
     }),
   });
   expect(refused.status()).toBe(400);
-  expect((await refused.json()).error.message).toContain("Still off the car");
+  expect((await refused.json()).error.message).toContain("Put back to normal");
 
   await putEverythingBack(page);
   await station(page, "Fix");
@@ -102,12 +102,8 @@ test("a lean car goes from code to proven repair, and not a step earlier", CLOCK
   await button(page, "Record the repair").click();
   await expect(main(page).getByText(/95 min/)).toBeVisible();
   await station(page, "Prove");
-  await expect(
-    main(page).getByText(/The fuel-trim survey has not been repeated after the last repair: trim at idle/),
-  ).toBeVisible();
-  await expect(
-    main(page).getByText(/The smoke run has not been repeated after the last repair: manifold gasket tight/),
-  ).toBeVisible();
+  await expect(main(page).getByText(/Repeat the fuel-trim survey: trim at idle/)).toBeVisible();
+  await expect(main(page).getByText(/Repeat the smoke run: manifold gasket/)).toBeVisible();
 
   await page.clock.fastForward(60_000);
   await survey(page, sound, 78);
@@ -125,11 +121,11 @@ test("a lean car goes from code to proven repair, and not a step earlier", CLOCK
   await button(page, "Codes cleared now").click();
   await expect(
     main(page)
-      .getByText(/Still off the car/)
+      .getByText(/Put back to normal/)
       .first(),
   ).toBeVisible();
   await putEverythingBack(page);
-  await expect(main(page).getByText(/Not driven since the codes were cleared/)).toBeVisible();
+  await expect(main(page).getByText(/Drive 10 min or more, then read the codes/)).toBeVisible();
   await driveAndRead(page);
   await expect(main(page).getByText("Nothing stands in the way of closing this job.")).toBeVisible();
 

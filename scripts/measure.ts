@@ -177,7 +177,7 @@ const JOBS: Readonly<Record<string, (hand: Hand) => Promise<void>>> = {
     // Only the drive is left, which nobody can have made since the codes were cleared a moment ago.
     const left = work.getByRole("region", { name: "What blocks closing" }).getByRole("listitem");
     await page.waitForTimeout(1500);
-    await left.filter({ hasText: "Not driven since the codes were cleared" }).waitFor();
+    await left.filter({ hasText: "Drive 10 min or more, then read the codes" }).waitFor();
     if ((await left.count()) > 1) throw new Error(`still owed: ${(await left.allTextContents()).join("; ")}`);
   },
 };

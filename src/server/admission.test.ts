@@ -143,7 +143,7 @@ describe("a file of one's own making", () => {
     expect(kept).toMatchObject({
       by: "Tobin Falk",
       role: "technician",
-      history: expect.stringMatching(/Nothing has been repaired/),
+      history: expect.stringMatching(/nothing is repaired yet/),
     });
     const state = readJob(jobId);
     expect(state).toMatchObject({ status: "open", history: [{ kind: "close", by: "Tobin Falk" }] });

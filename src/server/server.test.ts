@@ -196,10 +196,10 @@ describe("appending", () => {
     add("vehicle", NATURAL);
     const close = (decidedOn: number) => says(() => jobs.appendEntries(jobId, entry("close", { decidedOn }), db));
     expect(close(1)).toMatch(/changed since you looked/);
-    expect(close(2)).toMatch(/complaint has not been written down; Nothing has been repaired/);
+    expect(close(2)).toMatch(/Write down the complaint; Repair it, or hand over/);
     add("displaced", { what: "engine cover" });
     const handover = entry("handover", { decidedOn: 3, conditional: true, summary: "Drive it" });
-    expect(says(() => jobs.appendEntries(jobId, handover, db))).toBe("Still off the car: engine cover");
+    expect(says(() => jobs.appendEntries(jobId, handover, db))).toBe("Put back to normal: engine cover");
   });
 
   it("knows no job but its own", () => {

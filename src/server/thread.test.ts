@@ -102,7 +102,7 @@ describe("the thread beside the server", () => {
   it("judges the gates of an entry that closes, and a refusal is the same as ever", async () => {
     const close = entry("close", { decidedOn: 6 });
     const refusal = await takeEntries(jobId, close).catch((error: Error) => error.message);
-    expect(refusal).toMatch(/Nothing has been repaired/);
+    expect(refusal).toMatch(/nothing is repaired yet/);
     expect(() => appendEntries(jobId, close)).toThrow(refusal as string);
     // What is recorded while the gates are judged makes them another state's.
     const judged = { lastSeq: 6, blocks: { close: [], handOver: [] } };

@@ -63,6 +63,8 @@ export interface Claim extends Atom {
   readonly under?: readonly Window[];
   /** Its name in a sentence: "PCV hose tight" */
   readonly words: string;
+  /** The places alone, as an order names them: "PCV hose" */
+  readonly about?: string;
   /** Joints whose touching un-proves it; `AT_LARGE` among them: also whatever is no joint of the layout */
   readonly rests: readonly string[];
   /** Sets of atoms that answer it, each set whole; the atom itself where absent */
@@ -89,6 +91,7 @@ export const tight = (layout: Layout, joint: string, says: Says): Claim => ({
   ...atomOf("tight", joint),
   says,
   words: `${called(layout, joint)} tight`,
+  about: called(layout, joint),
   rests: [joint],
 });
 export const tightAt = (joint: string): Atom => atomOf("tight", joint);
@@ -98,6 +101,7 @@ export const seated = (layout: Layout, joint: string, says: Says): Claim => ({
   ...atomOf("seated", joint),
   says,
   words: `${called(layout, joint)} seated`,
+  about: called(layout, joint),
   rests: [joint],
 });
 
@@ -159,6 +163,7 @@ export const pointedAt = (layout: Layout, joints: readonly string[], { banks, tr
     ...atom,
     says,
     words: `${places.map((j) => inSentence(j.name)).join(", ")} tight`,
+    about: places.map((j) => inSentence(j.name)).join(", "),
     rests: [...joints],
     metBy: [places.map((j) => tightAt(j.id)), ...(shows ? [trimAtIdle(banks)] : []), [atom]],
   };

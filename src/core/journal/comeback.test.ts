@@ -41,7 +41,7 @@ describe("a fault that comes and goes", () => {
     // 20 + 40 + 25 km in three comebacks, and 15 km without one before it was repaired.
     const { needed } = judgeComeback({ kind: "random", recorded: [20, 40, 25], unfinished: 15, clean: 0 });
     expect(one.journal.state().comeback).toMatchObject({ kind: "random", needed, counted: 0, enough: false, again: false });
-    expect(why(one.journal)).toMatch(/Not watched long enough .* 0 km of 171 km/);
+    expect(why(one.journal)).toMatch(/Watch it longer.* 0 km of 171 km/);
     for (const distance of [km(100), { value: 45, unit: "mi" } as const]) one.journal.add("drive", { minutes: 60, distance });
     expect(one.journal.state().comeback?.counted).toBeCloseTo(172.42, 1);
     expect(why(one.journal)).not.toMatch(/Not watched/);

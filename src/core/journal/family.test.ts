@@ -32,7 +32,7 @@ describe("commands", () => {
       joint: "purge-valve",
       commanded: { seconds: 30 },
     });
-    expect(closing(job).join()).toMatch(/Still commanded: Purge valve commanded open/);
+    expect(closing(job).join()).toMatch(/Release Purge valve commanded open/);
     expect(job.state().next[0]?.notNow).toMatch(/still stands: release it first/);
     job.add("restored", { item: command });
     expect(closing(job)).toEqual([]);
@@ -47,14 +47,14 @@ describe("proof by part", () => {
     const finding = job.add("finding", { joint: "purge-valve", what: "seat worn", evidence: [], confirmed: true });
     job.add("check", { check: "valve", record: { ...valve, part: "new" } });
     job.add("repair", repairBody(finding, { what: "Purge valve renewed" }));
-    expect(closing(job).join()).toMatch(/valve, two states of the purge valve has not been repeated/);
+    expect(closing(job).join()).toMatch(/Repeat the valve, two states of the purge valve/);
     job.add("check", { check: "hold", record: hold });
     job.add("check", { check: "valve", record: { ...valve, joint: "booster-check-valve" } });
-    expect(closing(job).join()).toMatch(/valve, two states of the purge valve has not been repeated/);
+    expect(closing(job).join()).toMatch(/Repeat the valve, two states of the purge valve/);
     job.add("check", { check: "valve", record: { ...valve, part: "new" } });
-    expect(closing(job).join()).toMatch(/of the purge valve has not been repeated/);
+    expect(closing(job).join()).toMatch(/Repeat the .*of the purge valve/);
     job.add("check", { check: "valve", record: { ...valve } });
-    expect(closing(job).join()).not.toMatch(/has not been repeated/);
+    expect(closing(job).join()).not.toMatch(/Repeat the/);
     const page = handoverOf(job.state()).comparisons.find((c) => c.key === "valve purge-valve");
     expect(page).toMatchObject({ before: { word: "Faulty" }, after: { word: "Works" } });
   });
@@ -77,13 +77,13 @@ describe("a cure with two changes", () => {
   it("is settled by swapping one back: bad again, it was the cure", () => {
     const job = cured();
     const item = job.add("displaced", { what: "old filter back in", swappedBack: "Filter renewed" });
-    expect(closing(job).join()).toMatch(/The old part is back in: Filter renewed/);
+    expect(closing(job).join()).toMatch(/the old one is fitted: Filter renewed/);
     job.add("check", { check: "airflow", record: pull(42, 72.1) });
     expect(job.state().confounded).toEqual([]);
     job.add("restored", { item });
     job.add("check", { check: "airflow", record: pull(60, 98.1) });
     expect(job.state().confounded).toEqual([]);
-    expect(closing(job).join()).not.toMatch(/old part is back in/);
+    expect(closing(job).join()).not.toMatch(/the old one is fitted/);
   });
 
   it("still good with one swapped back leaves the other", () => {

@@ -138,9 +138,7 @@ describe("after the last repair", () => {
     const { job } = repairedJob();
     job.trims(GOOD, { at: minute(50), device: "phone", seenSeq: 3 });
     expect(job.state().checks.at(-1)?.afterRepair).toBe("unknown");
-    expect(reasons(job).join()).toMatch(
-      /A fuel-trim survey may have been taken before the repair: its device had not seen it. Do it again/,
-    );
+    expect(reasons(job).join()).toMatch(/Repeat the fuel-trim survey .*may have been taken before the repair/);
   });
 
   it("starts anew with every further repair", () => {
@@ -148,10 +146,10 @@ describe("after the last repair", () => {
     expect(job.state().blocks.close).toEqual([]);
     job.add("repair", repairBody("", { what: "Oil cap renewed" }));
     expect(reasons(job)).toEqual([
-      expect.stringMatching(/^Shown good, and touched since \(Oil cap renewed\): trim at idle/),
-      expect.stringMatching(/^Shown good, and touched since \(Oil cap renewed\): PCV hose tight/),
-      "The complaint has not been tried again after the last repair",
-      expect.stringMatching(/^The codes have not been cleared/),
+      expect.stringMatching(/^Re-check trim at idle.*\(Oil cap renewed\)/),
+      expect.stringMatching(/^Re-check PCV hose.*\(Oil cap renewed\)/),
+      "Try the complaint again: not tried since the last repair",
+      expect.stringMatching(/^Clear the codes/),
     ]);
   });
 });
@@ -169,24 +167,24 @@ describe("gates", () => {
   it("refuses a repair without proof, reason by reason", () => {
     const { job, finding } = found();
     expect(reasons(job)).toEqual([
-      "Found and not repaired: PCV hose split",
-      "Nothing has been repaired: hand over conditionally, or go on",
+      "Repair what was found, or set it aside: PCV hose split",
+      "Repair it, or hand over conditionally: nothing is repaired yet",
     ]);
     job.add("repair", repairBody(finding));
     expect(reasons(job)).toHaveLength(4);
     job.trims(GOOD);
     job.smoke({ heaterOnAt: -280 });
-    expect(reasons(job).join()).toMatch(/The smoke run after the last repair is void and counts for nothing: do it again \(.+\)/);
+    expect(reasons(job).join()).toMatch(/Repeat the smoke run: the one after the last repair is void \(.+\)/);
     job.smoke({ noSmokeOutside: false });
-    expect(reasons(job).join()).toMatch(/smoke run is not sure yet/);
+    expect(reasons(job).join()).toMatch(/smoke run, not sure yet of/);
     job.smoke({ seen: [{ joint: "oil-cap", at: 30 }], noSmokeOutside: false }, 9);
-    expect(reasons(job)).toContain("After the repair the smoke run still says: Smoke at Oil cap");
+    expect(reasons(job)).toContain("Go on from what the smoke run shows after the repair: Smoke at Oil cap");
     job.smoke();
     job.add("complaint-tried", { how: "Idle", result: "remains" });
-    expect(reasons(job)).toContain("Readings may be good, but the complaint remains");
+    expect(reasons(job)).toContain("Go on looking: the complaint remains, whatever the readings say");
     job.add("complaint-tried", { how: "Idle and hill", result: "gone" });
     job.add("codes-cleared", {});
-    expect(reasons(job)).toEqual([expect.stringMatching(/^Not driven since the codes were cleared/)]);
+    expect(reasons(job)).toEqual([expect.stringMatching(/^Drive 10 min or more, then read the codes/)]);
     job.add("drive", { minutes: 25 });
     expect(reasons(job)).toEqual(["Read again after the drive: P0171"]);
     job.add("codes", { codes: [] });
@@ -202,7 +200,7 @@ describe("gates", () => {
     job.smoke({ arrivals: [] });
     expect(job.state().checks.at(-1)?.verdict.outcome).toBe("pass");
     driven(job);
-    expect(reasons(job)).toEqual([expect.stringMatching(/smoke run is not sure yet|has not answered yet what it failed at/)]);
+    expect(reasons(job)).toEqual([expect.stringMatching(/^(Repeat|Finish) the smoke run/)]);
     job.smoke();
     expect(reasons(job)).toEqual([]);
   });
@@ -212,15 +210,15 @@ describe("gates", () => {
     job.trims(GOOD);
     job.smoke();
     job.add("repair", repairBody(finding));
-    expect(reasons(job).join()).toMatch(/touched since \(PCV hose renewed\): trim at idle/);
+    expect(reasons(job).join()).toMatch(/Re-check .*trim at idle.*touched since \(PCV hose renewed\)/);
   });
 
   it("is shut while anything is off the car or bypassed, for closing and for handing over", () => {
     const { job } = proved({ permanence: "bypass" });
     const item = job.add("displaced", { what: "plug at Tailpipe", joint: "tailpipe" });
     expect(job.state().blocks.handOver.map((b) => b.reason)).toEqual([
-      "Still off the car: plug at Tailpipe",
-      "A diagnostic bypass is no repair and must be undone: PCV hose renewed",
+      "Put back to normal: plug at Tailpipe",
+      "Undo the bypass, which is no repair: PCV hose renewed",
     ]);
     expect(job.state().offCar).toMatchObject([{ what: "plug at Tailpipe", open: true }]);
     job.add("restored", { item });
@@ -233,7 +231,9 @@ describe("gates", () => {
     job.add("story", { complaint: "Light on", symptoms: [], verified: "not-seen" });
     job.add("repair", repairBody("", { what: "Filter renewed" }));
     job.add("complaint-tried", { how: "Drive", result: "gone" });
-    expect(reasons(job)).toEqual(["No check showed the fault before the repair, so none can show that it is gone"]);
+    expect(reasons(job)).toEqual([
+      "Hand it over conditionally: no check showed the fault before the repair, so none can show that it is gone",
+    ]);
   });
 
   it("needs no code cleared that was set aside with a reason", () => {
@@ -259,7 +259,7 @@ describe("gates", () => {
     job.add("outcome", { result: "came-back", note: "after the pass" });
     const page = handoverOf(job.state());
     expect(job.state()).toMatchObject({ status: "handed-over", outcomes: [{ result: "came-back" }] });
-    expect(page.unproved.join()).toMatch(/The smoke run has not been repeated after the last repair: PCV hose tight/);
+    expect(page.unproved.join()).toMatch(/Repeat the smoke run: PCV hose/);
   });
 });
 
@@ -312,7 +312,7 @@ describe("residue inside a seal only", () => {
         .state()
         .blocks.close.map((b) => b.reason)
         .join(),
-    ).not.toMatch(/Found and not repaired/);
+    ).not.toMatch(/Repair what was found/);
   });
 });
 
@@ -329,7 +329,10 @@ describe("stations", () => {
       look: "needs-you",
     });
     later.add("check", { check: "look", record: { items: [{ id: "filter", state: "fine" }] } });
-    expect(later.state().nextStation).toEqual({ station: "fix", reason: "Found and not repaired: PCV hose split" });
+    expect(later.state().nextStation).toEqual({
+      station: "fix",
+      reason: "Repair what was found, or set it aside: PCV hose split",
+    });
   });
 });
 

@@ -23,10 +23,10 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
     handOver.push({
       station: "prove",
       reason: item.commanded
-        ? `Still commanded: ${item.what}. Release it: nothing is judged while it stands`
+        ? `Release ${item.what}: nothing is judged while it is commanded`
         : item.swappedBack
-          ? `The old part is back in: ${item.swappedBack}. Put the good one back`
-          : `Still off the car: ${item.what}`,
+          ? `Put the good part back in, the old one is fitted: ${item.swappedBack}`
+          : `Put back to normal: ${item.what}`,
     });
   }
   for (const repair of standing(facts.repairs).filter((r) => r.body.permanence === "bypass")) {
@@ -34,25 +34,25 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
     const unlawful = off.length > 0 ? `. It disables ${off.join(" and ")}: an emission device is not left so` : "";
     handOver.push({
       station: "fix",
-      reason: `A diagnostic bypass is no repair and must be undone: ${repair.body.what}${unlawful}`,
+      reason: `Undo the bypass, which is no repair: ${repair.body.what}${unlawful}`,
     });
   }
-  if (!facts.vehicle) handOver.push({ station: "story", reason: "The vehicle's facts are missing" });
+  if (!facts.vehicle) handOver.push({ station: "story", reason: "Describe the vehicle" });
   else if (!facts.vehicle.registration && !facts.vehicle.vin)
-    handOver.push({ station: "story", reason: "Which car it is: type its registration or VIN" });
+    handOver.push({ station: "story", reason: "Type the registration or VIN: which car is it?" });
 
   const close: Block[] = [...handOver];
-  if (!facts.story) close.push({ station: "story", reason: "The complaint has not been written down" });
+  if (!facts.story) close.push({ station: "story", reason: "Write down the complaint" });
   // Residue inside a seal alone says that the seal works: nothing of it is to be repaired.
   for (const finding of facts.findings.filter((f) => !f.repairedBy && !f.setAside && f.body.residue !== "inside")) {
-    close.push({ station: "fix", reason: `Found and not repaired: ${finding.body.what}` });
+    close.push({ station: "fix", reason: `Repair what was found, or set it aside: ${finding.body.what}` });
   }
   const repaired = standing(facts.repairs).some((r) => r.body.permanence !== "bypass");
   const inspection = facts.story?.purpose === "inspection";
   for (const repair of standing(facts.repairs).filter((r) => r.proposed)) {
     close.push({
       station: "fix",
-      reason: `${repair.by} proposes it as permanent: a technician or a lead looks at it and signs: ${repair.body.what}`,
+      reason: `Have a technician or a lead look at it and sign: ${repair.body.what}, proposed as permanent by ${repair.by}`,
     });
   }
   close.push(...resetBlocks(facts));
@@ -61,9 +61,12 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
     return { close: [...close, ...rest], handOver };
   }
   const { proof } = facts;
-  if (proof.cameBack) close.push({ station: "fix", reason: "It came back: repair what is left, or hand it over conditionally" });
+  if (proof.cameBack) close.push({ station: "fix", reason: "Repair what is left, or hand it over conditionally: it came back" });
   if (!proof.shown) {
-    close.push({ station: "prove", reason: "No check showed the fault before the repair, so none can show that it is gone" });
+    close.push({
+      station: "prove",
+      reason: "Hand it over conditionally: no check showed the fault before the repair, so none can show that it is gone",
+    });
   }
   close.push(
     ...owedBlocks(facts),
@@ -78,19 +81,19 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
 /** Gates of an inspection: something measured, and a word on all that it showed. */
 function inspectionBlocks({ checks, findings, proof }: Pick<Facts, "checks" | "findings" | "proof">): Block[] {
   const measured = checks.filter((c) => !c.onBench && c.verdict.outcome !== "void" && CHECKS[c.check].station === undefined);
-  if (measured.length === 0)
-    return [{ station: "check", reason: "Nothing has been inspected yet: smoke a circuit, or read one" }];
+  if (measured.length === 0) return [{ station: "check", reason: "Smoke a circuit, or read one: nothing is inspected yet" }];
   const recorded = new Set(findings.map((f) => f.body.joint));
   const open = proof.owed.filter((o) => o.missing === "still-bad" && o.askedBy && !recorded.has(o.place));
   return [...new Set(open.map((o) => CHECKS[(o.askedBy as NonNullable<typeof o.askedBy>).check].name))].map((name) => ({
     station: "find" as const,
-    reason: `What the ${inSentence(name)} showed is neither recorded as found nor set aside as the customer decided`,
+    reason: `Record what the ${inSentence(name)} showed as found, or set it aside as the customer decided`,
   }));
 }
 
-const NOT_REPAIRED = "Nothing has been repaired: hand over conditionally, or go on";
+const NOT_REPAIRED = "Repair it, or hand over conditionally: nothing is repaired yet";
 const prove = (reason: string): Block => ({ station: "prove", reason });
-const onRoad = (reason: string): Block => ({ ...prove(reason), onRoad: true });
+/** @param customer the same in words for whoever drives it. */
+const onRoad = (reason: string, customer: string): Block => ({ ...prove(reason), onRoad: true, customer });
 
 const nameOf = ({ askedBy }: Obligation, { vehicle }: Pick<Facts, "vehicle">) => {
   if (!askedBy) return undefined;
@@ -113,7 +116,7 @@ function owedBlocks(facts: Facts): Block[] {
     const [first] = group as [Obligation, ...Obligation[]];
     const name = nameOf(first, facts);
     const all = facts.proof.owed.filter((o) => nameOf(o, facts) === name);
-    const words = listed(group.map((o) => o.words));
+    const words = listed(group.map((o) => o.about ?? o.words));
     const step = stepFor(group as [Obligation, ...Obligation[]], facts.vehicle && layoutOf(facts.vehicle));
     const owes = (reason: string): Block => ({ ...prove(reason), ...(step ? { step } : {}) });
     // Nothing of it was answered: the check as a whole is missing; otherwise name what is left.
@@ -122,34 +125,27 @@ function owedBlocks(facts: Facts): Block[] {
     const by = first.saidBy && first.saidBy !== first.askedBy?.check ? inSentence(CHECKS[first.saidBy].name) : name;
     switch (first.missing) {
       case "still-bad":
-        return owes(`After the repair the ${by ?? words} still says: ${first.because}`);
+        return owes(`Go on from what the ${by ?? words} shows after the repair: ${first.because}`);
       case "late-bad":
         return owes(
-          `A failing ${name} came in from a device that had not seen the repair: say that it was taken before, or do it again (${words})`,
+          `Repeat the ${name} (${words}), or say that it was taken before: one that failed came in from a device that had not seen the repair`,
         );
       case "order-unknown":
         return owes(
-          `${name ? `A ${name}` : "A reading"} may have been taken before the repair: its device had not seen it. Do it again (${words})`,
+          `Repeat the ${name ?? "reading"} (${words}): it may have been taken before the repair, which its device had not seen`,
         );
       case "touched":
-        return owes(`Shown good, and touched since (${first.because}): ${words}. Show it again`);
+        return owes(`Re-check ${words}: touched since (${first.because})`);
       case "elsewhere":
-        return owes(`The ${name ?? words} was shown good since, and not as it failed: show it ${first.because}`);
+        return owes(`Repeat the ${name ?? words} ${first.because}: it was good since, and not as it failed`);
       case "not-sure":
-        return owes(`After the repair the ${by ?? words} is not sure yet of ${words}: ${first.because}`);
+        return owes(`Repeat the ${by ?? "reading"}, not sure yet of ${words}: ${first.because}`);
       case "void":
-        return owes(
-          `The ${name} after the last repair is void and counts for nothing: do it again${first.because ? ` (${first.because})` : ""}`,
-        );
+        return owes(`Repeat the ${name}: the one after the last repair is void${first.because ? ` (${first.because})` : ""}`);
       default:
         if (!first.askedBy) return owes(notShown(group, words, facts));
-        if (CHECKS[first.askedBy.check].role === "locates")
-          return owes(`The ${name} pointed there, and no reading since the repair says it is cured: ${words}`);
-        return owes(
-          whole
-            ? `The ${name} has not been repeated after the last repair: ${words}`
-            : `The ${name} has not answered yet what it failed at: ${words}`,
-        );
+        if (CHECKS[first.askedBy.check].role === "locates") return owes(`Re-check ${words}: the ${name} pointed there`);
+        return owes(whole ? `Repeat the ${name}: ${words}` : `Finish the ${name}: ${words} not shown yet`);
     }
   });
 }
@@ -163,7 +159,7 @@ function notShown(group: readonly Obligation[], words: string, { vehicle }: Pick
         group.map((o) => o.place),
         layoutOf(vehicle),
       )
-    : `Not seen seated since it was back on: ${words}`;
+    : `Look that it is seated: ${words}`;
 }
 
 /** A few names whole, many as a count. */
@@ -177,13 +173,18 @@ function listed(words: readonly string[]): string {
 /** A fault that is not always there is gone only once it stayed away long enough to say so. */
 function comebackBlocks({ comeback }: Pick<Facts, "comeback">): Block[] {
   if (!comeback) return [];
-  if (comeback.again) return [prove("It came back on a drive since the last repair")];
+  if (comeback.again) return [prove("Find what is left: it came back on a drive since the last repair")];
   if (comeback.enough) return [];
   const [asked, so] =
     comeback.kind === "random"
       ? [`${formatNumber(comeback.needed, 0)} km`, `${formatNumber(comeback.counted, 0)} km`]
       : [`${comeback.needed} ${COMEBACK_COUNTS[comeback.kind]}`, `${comeback.counted}`];
-  return [onRoad(`Not watched long enough for a fault that comes and goes: ${so} of ${asked} without it`)];
+  return [
+    onRoad(
+      `Watch it longer, since it comes and goes: ${so} of ${asked} without the fault`,
+      `The fault came and went, so it shows only in use whether it is gone: ${so} of ${asked} without it so far`,
+    ),
+  ];
 }
 
 /** Gates for what was told the ECU before it was so, and what was cleaned without knowing what loaded it. */
@@ -193,12 +194,14 @@ function resetBlocks({ proof, repairs }: Pick<Facts, "proof" | "repairs">): Bloc
   return [
     ...proof.resets
       .filter((r) => r.zeroedAll)
-      .map((r) => prove(`${r.name}, and too much was set to zero: ${r.stays}. Put back what it had, and record what it shows`)),
-    ...early.map((r) => prove(`${r.name}, and must not be yet: ${r.locked}`)),
+      .map((r) =>
+        prove(`Put back what the ECU had, and record what it shows: ${inSentence(r.name)} set too much to zero, ${r.stays}`),
+      ),
+    ...early.map((r) => prove(`Put right what was reset too early (${inSentence(r.name)}): ${r.locked}`)),
     ...victims.map(
       (r): Block => ({
         station: "fix",
-        reason: `What made it necessary was not found, and it comes again: ${r.body.what}. Find it and correct the repair, or hand over conditionally`,
+        reason: `Find what made it necessary and correct the repair, or hand over conditionally; else it comes again: ${r.body.what}`,
       }),
     ),
   ];
@@ -207,12 +210,20 @@ function resetBlocks({ proof, repairs }: Pick<Facts, "proof" | "repairs">): Bloc
 function monitorBlocks({ monitor }: Proof): Block[] {
   switch (monitor) {
     case "not-since":
-      return [onRoad("The car's own EVAP monitor has not run since the repair: plan it, or hand over conditionally")];
+      return [
+        onRoad(
+          "Let the car's own EVAP monitor run, then read it: not run since the repair",
+          "The car's own test of its fuel-vapour system has not run since the repair: it runs by itself while the car is used",
+        ),
+      ];
     case "failed":
-      return [prove("The car's own EVAP monitor ran after the repair and failed")];
+      return [prove("Find what is left: the car's own EVAP monitor ran after the repair and failed")];
     case "too-soon":
       return [
-        onRoad("The EVAP monitor was read as passed sooner than it can have run: it needs a soak after the codes were cleared"),
+        onRoad(
+          "Read the EVAP monitor again after a soak: it was read as passed sooner than it can have run",
+          "The car's own test of its fuel-vapour system has not run for certain since the repair: it runs by itself while the car is used",
+        ),
       ];
     default:
       return [];
@@ -220,26 +231,40 @@ function monitorBlocks({ monitor }: Proof): Block[] {
 }
 
 const NOT_MET = {
-  load: "The complaint comes under load, and nothing since the repair asked for it: a steady climb, or the boost logged on a dyno",
-  cold: "The complaint comes cold, and the engine was not started cold since the repair: let it stand, and record the drive from there",
+  load: {
+    order: "Drive up a steady climb, or log the boost on a dyno: the complaint comes under load",
+    customer: "The fault showed under load: a long climb shows whether it is gone",
+  },
+  cold: {
+    order: "Let it stand, start it cold and drive from there: the complaint comes cold",
+    customer: "The fault showed on a cold engine: the next cold starts show whether it is gone",
+  },
 } as const;
 
 function complaintBlocks({ complaint, complaintNeeds }: Proof): Block[] {
   switch (complaint) {
     case "gone":
-      return complaintNeeds.map((need) => onRoad(NOT_MET[need]));
+      return complaintNeeds.map((need) => onRoad(NOT_MET[need].order, NOT_MET[need].customer));
     case "remains":
-      return [prove("Readings may be good, but the complaint remains")];
+      return [prove("Go on looking: the complaint remains, whatever the readings say")];
     case "order-unknown":
-      return [prove("The complaint may have been tried before it was last seen: try it again")];
+      return [prove("Try the complaint again: it may have been tried before it was last seen")];
     default:
-      return [prove("The complaint has not been tried again after the last repair")];
+      return [prove("Try the complaint again: not tried since the last repair")];
   }
 }
 
 const SET_UNDER = {
-  load: "was set under load: record a drive up a steady climb, or its own monitor once it has run, then read it again",
-  cold: "was set on a cold engine: record a drive from a cold start, or its own monitor once it has run, then read it again",
+  load: {
+    order: "Drive up a steady climb, or let its own monitor run, then read",
+    why: "set under load",
+    customer: "sets under load: it has not been driven so since the repair",
+  },
+  cold: {
+    order: "Drive from a cold start, or let its own monitor run, then read",
+    why: "set on a cold engine",
+    customer: "sets on a cold engine: it has not been started cold since the repair",
+  },
 } as const;
 
 /** The next step each chased code still waits for; codes that wait for the same stand together. */
@@ -248,37 +273,37 @@ function codeBlocks({ codes }: Proof): Block[] {
   const of = (step: CodeWait["for"]) => waiting.filter((c) => c.waits?.for === step).map((c) => c.code);
   const blocks: Block[] = [];
   if (of("clearing").length > 0)
-    blocks.push(
-      prove(
-        `The codes have not been cleared after the last repair: clear them, record a drive of ${SHORTEST_DRIVE} min or more, then read every module again`,
-      ),
-    );
+    blocks.push(prove(`Clear the codes, drive ${SHORTEST_DRIVE} min or more, then read every module again`));
   for (const { code, waits } of waiting)
     if (waits?.for === "cure")
       blocks.push(
         prove(
           waits.isNew
-            ? `${code} is there now, ${waits.status}, and was not there before: find what set it, or set it aside with its reason`
-            : `${code} is back, ${waits.status}: it was cleared and came again`,
+            ? `Find what set ${code}, or set it aside with its reason: it is there now, ${waits.status}, and was not before`
+            : `Find what is left: ${code} is back, ${waits.status}, after it was cleared`,
         ),
       );
   for (const { code, waits } of waiting)
-    if (waits?.for === "conditions") blocks.push(...waits.under.map((one) => onRoad(`${code} ${SET_UNDER[one]}`)));
+    if (waits?.for === "conditions")
+      blocks.push(
+        ...waits.under.map((one) => {
+          const { order, why, customer } = SET_UNDER[one];
+          return onRoad(`${order} ${code} again: it was ${why}`, `Code ${code} ${customer}`);
+        }),
+      );
   if (of("drive").length > 0) {
-    blocks.push(
-      prove(`Not driven since the codes were cleared: record a drive of ${SHORTEST_DRIVE} min or more, then read them`),
-    );
+    blocks.push(prove(`Drive ${SHORTEST_DRIVE} min or more, then read the codes: not driven since they were cleared`));
   }
   for (const { waits } of waiting.slice(0, 1))
     if (waits?.for === "time")
       blocks.push(
         prove(
-          `Driven for ${formatNumber(waits.said, 0)} min, with ${formatNumber(waits.between, 0)} min for it since the codes were cleared: say when they were cleared and when it was driven, or drive again`,
+          `Say when the codes were cleared and when it was driven, or drive again: ${formatNumber(waits.said, 0)} min do not fit into the ${formatNumber(waits.between, 0)} min since they were cleared`,
         ),
       );
   if (of("reading").length > 0) blocks.push(prove(`Read again after the drive: ${of("reading").join(", ")}`));
   for (const { code, waits } of waiting)
-    if (waits?.for === "modules") blocks.push(prove(`${code} was read in ${waits.modules.join(", ")}: read that module again`));
+    if (waits?.for === "modules") blocks.push(prove(`Read ${waits.modules.join(", ")} again: ${code} was read there`));
   return blocks;
 }
 

@@ -182,7 +182,7 @@ export function handoverOf(job: JobState): Handover {
       ...job.blocks.close.filter((b) => b.station === "prove" && !b.onRoad).map((b) => b.reason),
       ...(job.confounded.length > 0 ? [`Cured, cause unproved: changed together were ${job.confounded.join("; ")}`] : []),
     ],
-    onRoad: job.blocks.close.filter((b) => b.onRoad).map((b) => b.reason),
+    onRoad: job.blocks.close.flatMap((b) => (b.customer === undefined ? [] : [b.customer])),
     temporary: job.repairs
       .filter((r) => !r.undone && r.body.permanence === "temporary")
       .map((r) => ({ what: r.body.what, limit: r.body.limit ?? "", recheck: r.body.recheck ?? "" })),

@@ -20,27 +20,27 @@ const why = (job: Writer) => job.state().blocks.close.map((b) => b.reason);
 describe("an inspection", () => {
   it("asks for no repair, no complaint and no drive; a complaint does", () => {
     const job = inspection();
-    expect(why(job)).toEqual([expect.stringMatching(/Nothing has been inspected yet/)]);
+    expect(why(job)).toEqual([expect.stringMatching(/nothing is inspected yet/)]);
     job.smoke();
     expect(why(job)).toEqual([]);
     const complaint = inspection("complaint");
     complaint.smoke();
-    expect(why(complaint)).toEqual([expect.stringMatching(/Nothing has been repaired/)]);
+    expect(why(complaint)).toEqual([expect.stringMatching(/nothing is repaired yet/)]);
   });
 
   it("does not count a void run or a look as one", () => {
     const job = inspection();
     job.add("check", { check: "look", record: { items: [] } });
     job.smoke({ zeroed: false, proof: { pressure: { value: 3, unit: "inH2O" }, ballAtBottom: false, smokeSeen: false } });
-    expect(why(job)).toEqual([expect.stringMatching(/Nothing has been inspected yet/)]);
+    expect(why(job)).toEqual([expect.stringMatching(/nothing is inspected yet/)]);
   });
 
   it("does not end while what leaks is neither recorded nor left as the customer decided", () => {
     const job = inspection();
     const run = job.smoke({ seen: [{ joint: "pcv-hose", at: 40 }], noSmokeOutside: false });
-    expect(why(job).join()).toMatch(/neither recorded as found nor set aside/);
+    expect(why(job).join()).toMatch(/Record what the .* showed as found, or set it aside/);
     const finding = job.add("finding", { joint: "pcv-hose", what: "split", confirmed: true, evidence: [run] });
-    expect(why(job)).toEqual([expect.stringMatching(/Found and not repaired: split/)]);
+    expect(why(job)).toEqual([expect.stringMatching(/Repair what was found, or set it aside: split/)]);
     job.add("set-aside", {
       of: "finding",
       id: finding,

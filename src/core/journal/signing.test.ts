@@ -17,7 +17,7 @@ function repairedBy(who: Who): { job: Writer; repair: string } {
   return { job, repair };
 }
 const reasons = (job: Writer) => job.state().blocks.close.map((b) => b.reason);
-const PROPOSED = /^Isla Renn proposes it as permanent: a technician or a lead looks at it and signs: PCV hose renewed$/;
+const PROPOSED = /^Have a technician or a lead look at it and sign: PCV hose renewed, proposed as permanent by Isla Renn$/;
 
 describe("a repair that an apprentice proposes as permanent", () => {
   it("waits for a technician's or a lead's signature, and for nothing else", () => {

@@ -82,6 +82,8 @@ export interface Block {
   readonly reason: string;
   /** A condition that no shop can make, a cold night, a trailer, 300 km: driving shows it, also after the car was handed over */
   readonly onRoad?: true;
+  /** Wording of such a condition for the customer */
+  readonly customer?: string;
   /** Of a question that a check answers: that check */
   readonly step?: ProofStep;
 }

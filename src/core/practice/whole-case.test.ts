@@ -12,7 +12,7 @@ describe("a case of a family, from its codes to a closing that nothing stands ag
     expect(bay.blocked()).not.toEqual([]);
     expect(bay.check("pressure-test")).toMatch(/^pass: No joint lets air out/);
     // The code said that boost was short: air alone does not say that it is there again.
-    expect(bay.blocked().join()).toMatch(/asked for and delivered has not been logged/);
+    expect(bay.blocked().join()).toMatch(/Log boost asked for and delivered/);
     bay.check("boost");
     expect(bay.blocked()).toEqual([]);
     expect(bay.told()).toMatchObject({ won: true, comeback: false });

@@ -81,9 +81,9 @@ describe("a vehicle known in part", () => {
     const job = new Writer();
     job.add("vehicle", LITTLE);
     const blocks = () => foldJob(job.entries, SHOP, NOW).blocks.handOver.map((b) => b.reason);
-    expect(blocks()).toContain("Which car it is: type its registration or VIN");
+    expect(blocks()).toContain("Type the registration or VIN: which car is it?");
     job.add("vehicle", { ...LITTLE, registration: "FW 12 ABC" });
-    expect(blocks()).not.toContain("Which car it is: type its registration or VIN");
+    expect(blocks()).not.toContain("Type the registration or VIN: which car is it?");
   });
 });
 

@@ -33,7 +33,12 @@ export function VehicleFields({ of }: { of: TypedForm<object, VehicleFormFacts, 
         ]}
       />
       <div className="flex flex-col gap-2 sm:col-span-2">
-        <FormFields of={of} names={["fitted", "fittedKnown"]} />
+        <FormFields of={of} names={["fitted"]} />
+        <FormFields
+          of={of}
+          names={["fittedKnown"]}
+          onChange={(_, all) => of.set({ fittedKnown: all === true ? true : undefined })}
+        />
       </div>
       <p className="text-muted sm:col-span-2">
         Fuel and displacement are enough to begin. What is not known yet stands at the commonest, and no check clears anything on

@@ -42,7 +42,7 @@ export const boostCodes = {
     codes.some(({ code }) => ["code:low-boost", "code:over-boost"].includes(codeText(code)?.observation ?? ""))
       ? [ofEngine(layout, DELIVERED, "boost as asked for", "open")]
       : [],
-  missing: () => "Boost asked for and delivered has not been logged since the repair: log both up a steady climb, or on a dyno",
+  missing: () => "Log boost asked for and delivered up a steady climb, or on a dyno: not logged since the repair",
 };
 
 /** Joints between compressor and cylinders: all of them tight under pressure answer a leak as well. */

@@ -23,6 +23,6 @@ export const vapourCodes = {
   /** It names the way in that gets furthest. */
   missing: (words: string, places: readonly string[], layout: Layout) => {
     const [entry] = entriesFor(layout, "evap", places);
-    return `Not proved tight since the repair: ${words}${entry ? `. Prove it from the ${inSentence(entry.name)}` : ""}`;
+    return `Test ${words}${entry ? ` from the ${inSentence(entry.name)}` : ""}: not proved since the repair`;
   },
 };

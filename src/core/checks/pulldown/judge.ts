@@ -186,7 +186,9 @@ export function judgePulldown(record: PulldownRecord, context: CheckContext): Ve
             limit: `${100 * RELIEVED} % or more`,
           },
         ]),
-    ...(read.hole && read.hole.high > 0 ? [holeMeasure(read.hole, record.required, "Leak in the hold as one sharp-edged hole (Cd 0.61)")] : []),
+    ...(read.hole && read.hole.high > 0
+      ? [holeMeasure(read.hole, record.required, "Leak in the hold as one sharp-edged hole (Cd 0.61)")]
+      : []),
   ];
   const plugged = vent.by === "plug";
   const pulled = { good: "pulls down", bad: "does not pull down", unsure: "pulls down short of the depth asked for" }[

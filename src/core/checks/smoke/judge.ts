@@ -210,7 +210,9 @@ function judgeRun(run: SmokeRun, reach: Reach, context: CheckContext): Verdict<S
 /** Smoke was seen, and the ball told no flow: one of the two is not what it looks. */
 export const ballDown = ({ flow }: Pick<SmokeReading, "flow">): string[] =>
   flow?.settled && flow.low <= 0
-    ? ["the ball lay at the bottom meanwhile: the leak passes less than it shows, or the ball sticks. Tap the tube and look again"]
+    ? [
+        "the ball lay at the bottom meanwhile: the leak passes less than it shows, or the ball sticks. Tap the tube and look again",
+      ]
     : [];
 
 /** Smoke was seen: where, and what the run still leaves open; doubts stand before what to do, what weeps by design after it. */

@@ -35,7 +35,7 @@ export const mixtureCodes = {
     });
     return [...idle, ...asSet];
   },
-  missing: (words: string) => `Live data since the repair is missing: ${words}. Take a fuel-trim survey`,
+  missing: (words: string) => `Survey the fuel trims: ${words} not read since the repair`,
 };
 
 /** How far from its freeze frame an operating point is similar: engine speed, 1/min, and share of full load (13 CCR 1968.2, similar conditions). */

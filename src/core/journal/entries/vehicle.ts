@@ -59,7 +59,9 @@ const has =
     const fitted = value("fitted");
     return Array.isArray(fitted) && fitted.includes(system);
   };
-const isNamed = ({ value }: State<"fitted">) => ((value("fitted") as readonly string[] | undefined) ?? []).length > 0;
+/** Whether systems were named; drafts of earlier builds say no where the list was only the commonest. */
+const isNamed = ({ value }: State<"fitted" | "fittedKnown">) =>
+  value("fittedKnown") === undefined && ((value("fitted") as readonly string[] | undefined) ?? []).length > 0;
 const isTurbo = ({ value }: State<"induction">) => value("induction") === "turbo";
 const isPetrol = ({ value }: State<"fuel">) => value("fuel") !== "diesel";
 
@@ -184,7 +186,7 @@ export const vehicleForm = recalling(
     },
     laidOut: {
       banks: ({ banks }) => (banks === undefined ? undefined : String(banks)),
-      fittedKnown: ({ fitted, moreFitted }) => fitted !== undefined && !moreFitted,
+      fittedKnown: ({ fitted, moreFitted }) => (moreFitted ? undefined : fitted !== undefined),
       ...perLimit((id) => ({ limits }: VehicleRecord) => {
         const limit = limits?.[id];
         return limit && Number(shownLimit(id, limit.value));

@@ -105,12 +105,12 @@ describe("a code that is there after the repair", () => {
   it("is back where it was there before, and new where it was not", () => {
     const { job } = proved();
     job.add("codes", { codes: [{ code: "P0171", status: "pending" }] });
-    expect(says(job)).toMatch(/P0171 is back, pending: it was cleared and came again/);
+    expect(says(job)).toMatch(/Find what is left: P0171 is back, pending, after it was cleared/);
     const { job: other } = proved();
     other.add("codes", { codes: [{ code: "P0113", status: "current" }] });
     expect(says(other)).toMatch(/P0113/);
     expect(says(other)).not.toMatch(/came again|is back/);
-    expect(says(other)).toMatch(/was not there before/);
+    expect(says(other)).toMatch(/and was not before/);
   });
   it("is no new one where it was read once before the clearing", () => {
     const { job, finding } = found();

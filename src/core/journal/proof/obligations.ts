@@ -139,10 +139,11 @@ export function settle(requirements: readonly Requirement[], facts: ProofFacts):
   };
   return requirements.map((asked): Obligation => {
     const requirement = { ...asked, claim: onThisCar(asked.claim, facts) };
-    const { question, place, state, words } = requirement.claim;
+    const { question, place, state, words, about } = requirement.claim;
     const base = {
       ...atomOf(question, place, state),
       words,
+      ...(about ? { about } : {}),
       ...(requirement.answeredBy ? { answeredBy: requirement.answeredBy } : {}),
       ...(requirement.by ? { askedBy: requirement.by } : {}),
     };

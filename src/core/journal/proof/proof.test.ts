@@ -13,7 +13,7 @@ import { driven, found, GOOD, LEAN, minute, NOW, proved, repairBody, SHOP, trimS
 
 const closing = (job: Writer) => job.state().blocks.close.map((b) => b.reason);
 /** Blocks beside the drive and the reading of codes that every proof ends with. */
-const rest = (reasons: readonly string[]) => reasons.filter((r) => !/^(Not driven|Read again after the drive)/.test(r));
+const rest = (reasons: readonly string[]) => reasons.filter((r) => !/^(Drive \d+ min|Read again after the drive)/.test(r));
 
 describe("journals that prove nothing", () => {
   const folder = join(__dirname, "../../adversarial/journals");
@@ -50,8 +50,8 @@ describe("a touch", () => {
     const { job } = proved();
     job.add("repair", repairBody("", { what: "Oil cap renewed", places: ["oil-cap"] }));
     const reasons = closing(job).join("\n");
-    expect(reasons).toMatch(/touched since \(Oil cap renewed\): trim at idle/);
-    expect(reasons).toMatch(/touched since \(Oil cap renewed\): oil cap tight/);
+    expect(reasons).toMatch(/Re-check .*trim at idle.*touched since \(Oil cap renewed\)/);
+    expect(reasons).toMatch(/Re-check .*oil cap.*touched since \(Oil cap renewed\)/);
     expect(reasons).not.toMatch(/PCV hose tight/);
   });
 
@@ -59,10 +59,10 @@ describe("a touch", () => {
     const { job, repair } = proved();
     expect(closing(job)).toEqual([]);
     job.add("undone", { repair });
-    expect(closing(job).join()).toMatch(/Found and not repaired: PCV hose split/);
+    expect(closing(job).join()).toMatch(/Repair what was found, or set it aside: PCV hose split/);
     // Repaired otherwise since: what was shown before counts no more.
     job.add("repair", repairBody(job.entries.find((e) => e.kind === "finding")?.id as string, { what: "PCV hose taped" }));
-    expect(closing(job).join("\n")).toMatch(/touched since .*trim at idle[\s\S]*touched since .*PCV hose tight/);
+    expect(closing(job).join("\n")).toMatch(/Re-check .*trim at idle[\s\S]*Re-check .*PCV hose/);
   });
 
   it("by hand on one place after the proof asks for what rests on it and for its seat", () => {
@@ -70,8 +70,8 @@ describe("a touch", () => {
     const item = job.add("displaced", { what: "oil cap off", joint: "oil-cap" });
     job.add("restored", { item });
     const reasons = closing(job).join("\n");
-    expect(reasons).toMatch(/touched since \(oil cap off\): trim at idle/);
-    expect(reasons).toMatch(/oil cap tight/);
+    expect(reasons).toMatch(/Re-check .*trim at idle.*touched since \(oil cap off\)/);
+    expect(reasons).toMatch(/oil cap/);
     expect(reasons).not.toMatch(/PCV hose tight/);
     job.trims(GOOD);
     job.smoke();
@@ -82,9 +82,9 @@ describe("a touch", () => {
     const { job } = proved();
     job.add("vehicle", { ...NATURAL, tapped: ["manifold"] });
     const reasons = closing(job).join("\n");
-    expect(reasons).toMatch(/touched since \(port tapped into the manifold\): trim at idle/);
-    expect(reasons).toMatch(/touched since \(port tapped into the manifold\): tapped port, manifold tight/);
-    expect(reasons).toMatch(/Not seen seated .*: tapped port, manifold seated/);
+    expect(reasons).toMatch(/Re-check .*trim at idle.*touched since \(port tapped into the manifold\)/);
+    expect(reasons).toMatch(/Re-check .*tapped port, manifold.*touched since \(port tapped into the manifold\)/);
+    expect(reasons).toMatch(/Look that it is seated: tapped port, manifold/);
     expect(reasons).not.toMatch(/PCV hose/);
     expect(handoverOf(job.state()).modified).toEqual(["A port is tapped into the manifold for good, and plugged"]);
     job.trims(GOOD);
@@ -127,7 +127,7 @@ describe("a touch", () => {
   it("that no gas path knows of asks nothing", () => {
     const { job } = proved();
     const item = job.add("displaced", { what: "undertray off", elsewhere: true });
-    expect(closing(job)).toEqual(["Still off the car: undertray off"]);
+    expect(closing(job)).toEqual(["Put back to normal: undertray off"]);
     job.add("restored", { item });
     expect(closing(job)).toEqual([]);
   });
@@ -142,7 +142,7 @@ describe("a touch", () => {
     job.add("codes-cleared", {});
     job.add("complaint-tried", { how: "Idle", result: "gone" });
     driven(job);
-    expect(closing(job)).toEqual([expect.stringMatching(/^Not seen seated since it was back on: air meter seated/)]);
+    expect(closing(job)).toEqual([expect.stringMatching(/^Look that it is seated: air meter/)]);
     const looked = new Writer();
     looked.entries.push(...job.entries);
     looked.add("check", { check: "look", record: { items: [{ id: "air-meter", state: "fine" }] } });
@@ -175,7 +175,7 @@ describe("a touch", () => {
     job.add("complaint-tried", { how: "Idle", result: "gone" });
     driven(job);
     // The plug is the smoke run's own setup and no survey's.
-    expect(closing(job)).toEqual([expect.stringMatching(/touched since \(tailpipe plugged\): trim at idle/)]);
+    expect(closing(job)).toEqual([expect.stringMatching(/Re-check .*trim at idle.*touched since \(tailpipe plugged\)/)]);
   });
 
   it("by swapping the old part back is diagnosis: what fails then is not owed, what passed before is", () => {
@@ -184,8 +184,8 @@ describe("a touch", () => {
     job.trims(LEAN);
     job.add("restored", { item });
     const reasons = closing(job);
-    expect(reasons.join("\n")).not.toMatch(/still says/);
-    expect(reasons.join("\n")).toMatch(/touched since \(old hose back in\): trim at idle/);
+    expect(reasons.join("\n")).not.toMatch(/shows after the repair/);
+    expect(reasons.join("\n")).toMatch(/Re-check .*trim at idle.*touched since \(old hose back in\)/);
     job.trims(GOOD);
     job.smoke();
     job.add("codes-cleared", {});
@@ -278,11 +278,9 @@ describe("locators", () => {
         ],
       },
     });
-    expect(closing(job).join()).toMatch(
-      /look and feel pointed there, and no reading since the repair says it is cured: .*oil cap tight/,
-    );
+    expect(closing(job).join()).toMatch(/Re-check .*oil cap.*: the look and feel pointed there/);
     job.add("check", { check: "look", record: { items: [{ id: "oil-cap", state: "fine" }] } });
-    expect(closing(job).join()).toMatch(/oil cap tight/);
+    expect(closing(job).join()).toMatch(/oil cap/);
     job.smoke();
     expect(closing(job)).toEqual([]);
   });
@@ -293,7 +291,7 @@ describe("locators", () => {
       check: "pinch",
       record: { joint: "booster-hose", how: "pinch", blankProved: true, reads: "trim", before: 12, shut: 2, released: 12 },
     });
-    expect(closing(job).join()).toMatch(/pinch.*pointed there.*booster hose.*booster diaphragm/i);
+    expect(closing(job).join()).toMatch(/re-check .*booster hose.*booster diaphragm.*pinch.*pointed there/i);
   });
 });
 
@@ -308,10 +306,8 @@ describe("codes", () => {
     return closing(job);
   };
   it("are owed though they were cleared, and want a drive of some length before they are read", () => {
-    expect(since()).toEqual([
-      expect.stringMatching(/^The codes have not been cleared after the last repair: clear them, .*drive.*read/),
-    ]);
-    expect(since(["codes-cleared", {}], ["codes", { codes: [] }])).toEqual([expect.stringMatching(/^Not driven/)]);
+    expect(since()).toEqual([expect.stringMatching(/^Clear the codes, drive .*read/)]);
+    expect(since(["codes-cleared", {}], ["codes", { codes: [] }])).toEqual([expect.stringMatching(/^Drive 10 min/)]);
     expect(since(["codes-cleared", {}], ["drive", { minutes: 2 }], ["codes", { codes: [] }])).not.toEqual([]);
     expect(since(["drive", { minutes: 40 }], ["codes-cleared", {}], ["codes", { codes: [] }])).not.toEqual([]);
     expect(since(["codes-cleared", {}], ["drive", { minutes: 40 }], ["codes", { codes: [] }])).toEqual([]);
@@ -319,7 +315,7 @@ describe("codes", () => {
   it("re-open when they are back as pending, and stay owed when the next reading is quiet without a drive", () => {
     const pending = { codes: [{ code: "P0171", status: "pending" }] };
     expect(since(["codes-cleared", {}], ["drive", { minutes: 40 }], ["codes", pending])).toEqual([
-      "P0171 is back, pending: it was cleared and came again",
+      "Find what is left: P0171 is back, pending, after it was cleared",
     ]);
   });
   it("are owed in the modules they were read in", () => {
@@ -332,7 +328,7 @@ describe("codes", () => {
     job.add("codes-cleared", {});
     job.add("drive", { minutes: 25 });
     job.add("codes", { codes: [], modules: ["Gearbox"] });
-    expect(closing(job)).toEqual(["P0171 was read in Engine: read that module again"]);
+    expect(closing(job)).toEqual(["Read Engine again: P0171 was read there"]);
     job.add("codes", { codes: [], modules: ["Engine"] });
     expect(closing(job)).toEqual([]);
   });
@@ -390,7 +386,7 @@ describe("after it came back", () => {
   it("closing needs a repair since", () => {
     const { job } = proved();
     job.add("outcome", { result: "came-back" });
-    expect(closing(job)).toEqual([expect.stringMatching(/^It came back/)]);
+    expect(closing(job)).toEqual([expect.stringMatching(/: it came back$/)]);
   });
 });
 
@@ -408,7 +404,7 @@ describe("a job closed under older rules", () => {
   it("stays closed and says what would be asked now", () => {
     expect(old().state()).toMatchObject({
       status: "closed",
-      wouldAsk: [{ reason: expect.stringMatching(/^Not driven since the codes were cleared/) }],
+      wouldAsk: [{ reason: expect.stringMatching(/^Drive 10 min or more, then read the codes/) }],
     });
   });
   it("is opened for review by what came since", () => {

@@ -19,6 +19,8 @@ export type Missing = "still-bad" | "late-bad" | "order-unknown" | "touched" | "
 /** Something that must be shown good before the job may close. */
 export interface Obligation extends Atom {
   readonly words: string;
+  /** The places alone, as an order names them */
+  readonly about?: string;
   /** The check that asked, with its part; none where a code, the complaint or something taken off asks */
   readonly askedBy?: Asker;
   /** Where a code asks: the check that answers it */

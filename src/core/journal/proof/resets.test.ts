@@ -83,9 +83,9 @@ describe("telling the ECU that its filter is as new", () => {
     const job = begun();
     job.add("repair", work());
     job.add("reset", told);
-    expect(says(job)).toMatch(/The ECU is told that its particulate filter is as new, and must not be yet/);
+    expect(says(job)).toMatch(/Put right what was reset too early/);
     job.add("check", { check: "filter", record: filter });
-    expect(says(job)).not.toMatch(/must not be yet/);
+    expect(says(job)).not.toMatch(/too early/);
     expect(reset(job)?.told?.learned).toBe("soot 0 g, ash 0 g");
   });
 
@@ -118,7 +118,7 @@ describe("telling the ECU that its filter is as new", () => {
     const job = begun();
     job.add("story", { complaint: "Looked over", symptoms: [], verified: "not-tried", purpose: "inspection" });
     job.add("reset", told);
-    expect(says(job)).toMatch(/must not be yet/);
+    expect(says(job)).toMatch(/too early/);
   });
 
   it("asks what loaded it, and does not close on not knowing", () => {
@@ -130,7 +130,7 @@ describe("telling the ECU that its filter is as new", () => {
     expect(body({ culprit: undefined, places: ["throttle"] })).not.toThrow();
     const job = begun();
     job.add("repair", work({ culprit: "not-found" }));
-    expect(says(job)).toMatch(/was not found, and it comes again/);
+    expect(says(job)).toMatch(/Find what made it necessary/);
     expect(() => validateBody("reset", { check: "smoke", learned: "x" })).toThrow(BadInput);
     expect(() => validateBody("reset", { check: "filter" })).toThrow(/Write down what the ECU shows/);
   });
