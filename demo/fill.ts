@@ -224,7 +224,7 @@ export async function fillDemo(at: Db = db(), now = Date.now(), say: (far: strin
   ]);
   plover.look();
   plover.survey();
-  plover.add("waiting", { on: "customer", note: "asked whether to go on with the air meter" });
+  plover.add("waiting", { on: "customer", note: "asked whether to go on with the MAF" });
 
   const sanderling = new Journal(at, CARS.sanderling, ago(5), "Isla Renn");
   sanderling.arrive("Idle a little rough, light on since the frost", { symptoms: ["rough-idle", "hiss-idle"] }, [

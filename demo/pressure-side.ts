@@ -54,7 +54,7 @@ export function pressureSideJobs(at: Db, ago: (hours: number) => number): void {
     parts: [{ name: "cold pipe", count: 1 }],
   });
   const sensor = puffin.add("displaced", { what: "front pressure pipe off for the flush", joint: "filter-pipe-front" });
-  const loaded = puffin.found("filter-loaded", "Particulate filter loaded, 120 hPa at 3000 1/min", undefined, {
+  const loaded = puffin.found("filter-loaded", "Particulate filter loaded, 120 hPa at 3000 rpm", undefined, {
     confirmedBy: "measured",
     failed: { why: "oil", against: "boost leak cured first" },
   });

@@ -92,12 +92,12 @@ export async function proveBase(page: Page): Promise<void> {
   await makes(page, "complaint-tried", () => button(page, "Record the try").click());
   await makes(page, "codes-cleared", () => button(page, "Codes cleared now").click());
   await drive(page);
-  await makes(page, "codes", () => button(page, "Read every module again").click());
+  await makes(page, "codes", () => button(page, "Re-read all modules").click());
 }
 
 export async function closeAndLook(page: Page): Promise<void> {
   await station(page, "Prove");
-  await expect(blocks(page).getByText("Nothing stands in the way of closing this job.")).toBeVisible();
+  await expect(blocks(page).getByText("Nothing blocks closing this job.")).toBeVisible();
   await station(page, "Hand over");
   await page.getByLabel("What the customer should know").fill("Found, renewed and measured.");
   await makes(page, "handover", () => button(page, "Hand over").click());

@@ -24,7 +24,7 @@ test("from the board straight into a run with two facts; what is still owed is s
     ["2500 rpm", "11", "2 … 4"],
   ] as const) {
     await page.getByLabel("Engine speed, rpm").fill(rpm);
-    await page.getByLabel("Air meter, g/s", { exact: true }).fill(maf);
+    await page.getByLabel("MAF, g/s", { exact: true }).fill(maf);
     await page.getByLabel("Short-term, %").fill("1");
     await page.getByLabel("Long-term, %").fill(long);
     await button(page, "Add the point").click();
@@ -65,16 +65,16 @@ test("a device that was never here is offered three ways in; a walk over a job m
 test("the board shows some of its jobs by what is asked, and keeps that in its address", async ({ page }) => {
   await signIn(page, "Wren Alder");
   await page.goto("/");
-  await page.getByText("Only some of them").click();
+  await page.getByText("Filter").click();
   await page.getByRole("combobox", { name: "Waiting for" }).selectOption("Cooling down");
-  await button(page, "Show these").click();
+  await button(page, "Apply").click();
   await expect(page).toHaveURL(/waiting=cold-soak/);
   await expect(page.getByRole("region", { name: "Cooling down" })).toBeVisible();
-  await expect(page.getByRole("region", { name: "Waiting for us" })).toHaveCount(0);
+  await expect(page.getByRole("region", { name: "Ready to work on" })).toHaveCount(0);
   await page.reload();
   await expect(page.getByRole("combobox", { name: "Waiting for" })).toHaveValue("cold-soak");
-  await page.getByRole("link", { name: "All of them" }).click();
-  await expect(page.getByRole("region", { name: "Waiting for us" })).toBeVisible();
+  await page.getByRole("link", { name: "Clear filter" }).click();
+  await expect(page.getByRole("region", { name: "Ready to work on" })).toBeVisible();
 });
 
 test("a car that was here before is known by its registration, and a comeback goes on in its old job", async ({ page }) => {
@@ -125,7 +125,7 @@ test("what the shop has proved of an engine helps in the next car that has it: i
   // What nobody had in their head is on the wing: written here, it stands in any job of this engine.
   await station(page, "Look");
   await known.getByText("Write something on this engine").click();
-  await button(page, "Put it on the card").click();
+  await button(page, "Add to the card").click();
   await expect(known.getByText("The note is empty")).toBeVisible();
   await known.getByLabel("About").selectOption("A torque, with its source");
   await known.getByLabel("For whoever works on this engine next").fill("Manifold bolts 22 N·m, from the maker's sheet");
@@ -134,7 +134,7 @@ test("what the shop has proved of an engine helps in the next car that has it: i
     .toBuffer();
   await known.getByLabel("Picture from a file").setInputFiles({ name: "bolts.jpg", mimeType: "image/jpeg", buffer: picture });
   await expect(known.getByRole("img")).toBeVisible();
-  await button(page, "Put it on the card").click();
+  await button(page, "Add to the card").click();
   await expect(known.getByLabel("For whoever works on this engine next")).toHaveValue("");
   await expect(page.getByText(/not sent yet/)).toHaveCount(0);
   await page.goto("/?all=1&q=FW 21 ABL");

@@ -8,13 +8,13 @@ test.describe.configure({ mode: "parallel", timeout: 180_000 });
 
 /** Lists what the instrument in hand takes off, where it takes anything off. */
 async function listOff(page: Page): Promise<void> {
-  const key = button(page, "It is off: list it");
+  const key = button(page, "Removed");
   if ((await key.count()) > 0) await makes(page, "displaced", () => key.click());
 }
 
 /** Puts back whatever is listed, seated or let go. */
 async function backOn(page: Page): Promise<void> {
-  const keys = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^(Back on|Released)/ });
+  const keys = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^(Refitted|Released)/ });
   for (let left = await keys.count(); left > 0; left--) {
     await keys.first().click();
     await expect(keys).toHaveCount(left - 1);
@@ -57,7 +57,7 @@ async function nights(page: Page): Promise<void> {
       return;
     await wait(page, "Overnight");
     await drive(page);
-    await makes(page, "codes", () => button(page, "Read every module again").click());
+    await makes(page, "codes", () => button(page, "Re-read all modules").click());
   }
 }
 

@@ -69,7 +69,7 @@ test("two headers for one channel and an unknown unit are decided once, then rem
   await offer(page, text);
   await expect(main(page).getByText("How the columns are understood. Correct what is wrong", { exact: false })).toBeVisible();
   await expect(main(page).getByText(/Unit "furlongs" of "ECT \(furlongs\)" is not known/)).toBeVisible();
-  await expect(main(page).getByText(/both look like air meter flow: choose which one counts/)).toBeVisible();
+  await expect(main(page).getByText(/both look like MAF flow: choose which one counts/)).toBeVisible();
   await page.getByLabel("Channel of MAF (g/s)").selectOption("Not used");
   await page.getByLabel("Unit of ECT (furlongs)").selectOption("°C");
   await expect(button(page, "Read the log with these columns")).toBeEnabled();

@@ -29,7 +29,7 @@ test("forms left half filled are there on return", async ({ context, page: first
   await station(page, "Fix");
   await page.getByLabel("What was done").fill("Duct ren");
   await station(page, "Look");
-  await page.getByRole("radio", { name: "Found" }).first().click();
+  await page.getByRole("radio", { name: "Not OK" }).first().click();
   await station(page, "Check");
   await instrument(page, "Fuel-trim survey");
   await page.getByRole("radio", { name: "Typed by hand" }).click();
@@ -44,7 +44,7 @@ test("forms left half filled are there on return", async ({ context, page: first
   await station(page, "Fix");
   await expect(page.getByLabel("What was done")).toHaveValue("Duct ren");
   await station(page, "Look");
-  await expect(page.getByRole("radio", { name: "Found" }).first()).toBeChecked();
+  await expect(page.getByRole("radio", { name: "Not OK" }).first()).toBeChecked();
   await station(page, "Check");
   await instrument(page, "Fuel-trim survey");
   await expect(page.getByLabel("Engine speed, rpm")).toHaveValue("720");
@@ -162,9 +162,9 @@ test("while the server takes its time a check is recorded once, and what is read
   });
   // A key that is tapped twice asks for one thing.
   const listing = holdUp();
-  await button(page, "It is off: list it").dblclick();
+  await button(page, "Removed").dblclick();
   listing();
-  const back = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Back on/ });
+  const back = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Refitted/ });
   await expect(back).not.toHaveCount(0);
   const listed = await back.count();
   expect(new Set(await back.allInnerTexts()).size).toBe(listed);

@@ -50,7 +50,7 @@ test("what is typed before the page is ready stays, and a form tapped then is no
   const goOn = await heldBack(page);
   await page.goto("/unlock", { waitUntil: "commit" });
   await page.getByLabel(/passphrase/i).pressSequentially("gulls over");
-  await page.getByRole("button", { name: "Come in" }).click();
+  await page.getByRole("button", { name: "Connect" }).click();
   goOn();
   // It was typed: the shop without a gate asks for none.
   await expect(page.getByText("This shop asks for no passphrase")).toBeVisible();

@@ -149,7 +149,7 @@ test("a readiness plan is carried out over two days, and the monitor has the las
     await plan.getByRole("button", { name: /plan/ }).click();
   };
   await park("8");
-  await expect(plan.getByText("Cannot run yet: put right what is wrong first")).toBeVisible();
+  await expect(plan.getByText("Cannot run yet: correct this first")).toBeVisible();
   await park("45");
   await expect(
     plan.getByText(/^Ready to run from \d\d:\d\d (today|tomorrow) if the tank stays between 15 and 85 %/),
@@ -179,7 +179,7 @@ test("a readiness plan is carried out over two days, and the monitor has the las
   });
   await expect(plan.getByText(/EVAP, 0.020 in: 5 Pa, limits 0 Pa to 20 Pa: passed/)).toBeVisible();
   await said("Ran and passed");
-  await expect(main(page).getByText("Nothing stands in the way of closing this job.")).toBeVisible();
+  await expect(main(page).getByText("Nothing blocks closing this job.")).toBeVisible();
 });
 
 test(

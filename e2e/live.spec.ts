@@ -24,7 +24,7 @@ import { CLOCKED, expect, standStill, test } from "./test";
 async function typePoint(page: Page, rpm: string): Promise<void> {
   for (const [name, value] of [
     ["Engine speed, rpm", rpm],
-    ["Air meter, g/s", "14"],
+    ["MAF, g/s", "14"],
     ["Short-term, %", "0"],
     ["Long-term, %", "1"],
   ] as const)
@@ -110,7 +110,7 @@ test(
     await button(page, "Connect the stand-in: start the engine").click();
     const live = main(page).getByRole("region", { name: "Scan tool, live" });
     await expect(live.getByText("Simulated.")).toBeVisible();
-    const foot = live.getByRole("radiogroup", { name: "The foot holds, 1/min" });
+    const foot = live.getByRole("radiogroup", { name: "The foot holds, rpm" });
     const rows = main(page).getByRole("table").getByRole("row");
     const replaced = await watchKeys(page);
     for (const [held, points] of [

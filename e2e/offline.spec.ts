@@ -83,9 +83,9 @@ test("a tablet loses the server in the middle of a job, is reloaded and restarte
     await button(page, "Record the finding").click();
     await expect(main(page).getByText("Cap seal hard").first()).toBeVisible();
     await page.getByRole("button", { name: "Journal" }).click();
-    await page.getByRole("button", { name: "Take out: Note: While the server was there" }).click();
+    await page.getByRole("button", { name: "Strike out: Note: While the server was there" }).click();
     await page.getByLabel("Why it is wrong").fill("Another car");
-    await page.getByRole("button", { name: "Take out", exact: true }).click();
+    await page.getByRole("button", { name: "Strike out", exact: true }).click();
     await expect(page.getByText(/taken out by Tobin Falk: Another car/)).toBeVisible();
     await page.keyboard.press("Escape");
     await expect(page.getByText(/^\d+ not sent yet/)).toBeVisible();

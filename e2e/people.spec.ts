@@ -235,14 +235,14 @@ test("a device is put out in mid-work; what waited on it leaves it as a file, an
     await desk.goto("/");
     await desk.getByLabel(/passphrase/i).fill("gulls over the slip");
     await desk.getByLabel("Name of this device").fill("Desk");
-    await button(desk, "Come in").click();
+    await button(desk, "Connect").click();
     await expect(desk.getByRole("heading", { name: "Set the shop up" })).toBeVisible();
     await signIn(desk, "Maren Oake");
     await desk.goto("/shop");
     const devices = desk.getByRole("region", { name: "Devices" });
     await expect(devices.getByText("Desk", { exact: true })).toBeVisible();
     // The code that is shown lets one more in, by its address.
-    await button(desk, "Let one more in").click();
+    await button(desk, "Add a device").click();
     const code = await desk
       .getByRole("dialog")
       .getByText(/^\d{3} \d{3}$/)
@@ -251,7 +251,7 @@ test("a device is put out in mid-work; what waited on it leaves it as a file, an
     await desk.keyboard.press("Escape");
     await van.goto(`/unlock?code=${code?.replace(" ", "")}&to=/shop`);
     await van.getByLabel("Name of this device").fill("Tablet in the van");
-    await button(van, "Come in").click();
+    await button(van, "Connect").click();
     await expect(van.getByRole("heading", { name: "Shop", exact: true })).toBeVisible();
 
     // Taken in at the desk; the sign-in is the tablet's own.
@@ -275,11 +275,11 @@ test("a device is put out in mid-work; what waited on it leaves it as a file, an
     await note("Before it was lost");
     await desk.reload();
     await button(desk, "Put Tablet in the van out").click();
-    await button(desk, "Put it out now").click();
+    await button(desk, "Remove now").click();
     await expect(devices.getByText("out", { exact: true })).toBeVisible();
     await note("Written in the van");
     await expect(van.getByText("1 not sent yet")).toBeVisible();
-    await van.getByRole("link", { name: /This device was put out of the shop/ }).click();
+    await van.getByRole("link", { name: /This device was removed from the shop/ }).click();
     await expect(van.getByText("1 entry waits on this device")).toBeVisible();
     const [saved] = await Promise.all([van.waitForEvent("download"), button(van, "Save them as a file").click()]);
     const file = JSON.parse(readFileSync(await saved.path(), "utf8"));
@@ -288,7 +288,7 @@ test("a device is put out in mid-work; what waited on it leaves it as a file, an
     await expect(van).toHaveURL(/\/unlock/);
 
     const offer = (content: object) =>
-      desk.getByLabel("File of what waited on a device").setInputFiles({
+      desk.getByLabel("Queue file of a device").setInputFiles({
         name: "waiting.json",
         mimeType: "application/json",
         buffer: Buffer.from(JSON.stringify(content)),
@@ -377,7 +377,7 @@ test("on the shop's network the plain port only leads to HTTPS, and what waited 
     const lead = await context.newPage();
     await lead.goto(`${secure}/unlock`);
     await lead.getByLabel(/passphrase/i).fill("gulls over the slip");
-    await button(lead, "Come in").click();
+    await button(lead, "Connect").click();
     await expect(lead.getByRole("heading", { name: "Set the shop up" })).toBeVisible();
     const begun = {
       shop: "Tarn Slip Garage",
@@ -439,7 +439,7 @@ test("on the shop's network the plain port only leads to HTTPS, and what waited 
     // Let in, signed in and looked through: before that nothing is taken, and nobody else's ever.
     await expect(there).toHaveURL(`${secure}/unlock?to=%2Fcarry-over`);
     await there.getByLabel(/passphrase/i).fill("gulls over the slip");
-    await button(there, "Come in").click();
+    await button(there, "Connect").click();
     await expect(there.getByRole("heading", { name: "What waits on the plain page" })).toBeVisible();
     await button(there, "Sign in").first().click();
     await expect(there.getByRole("dialog", { name: "Who is working?" })).toBeVisible();

@@ -88,7 +88,7 @@ test("played badly: the cap tightened first and a void run believed, and the fer
   // It stands in the player's record, and nowhere among the real cars.
   const number = (await page.getByRole("heading", { name: /^Practice \d+$/ }).textContent()) ?? "";
   await page.goto("/practice");
-  await expect(page.getByRole("region", { name: "How it went" }).getByText(CASES.cap).first()).toBeVisible();
+  await expect(page.getByRole("region", { name: "Results" }).getByText(CASES.cap).first()).toBeVisible();
   await page.goto("/?all=1");
   await expect(page.getByRole("heading", { name: /Bay board/ })).toBeVisible();
   await expect(page.getByText(`Job ${number.replace(/\D/g, "")}`, { exact: true })).toHaveCount(0);
@@ -123,7 +123,7 @@ test("a case that a lead composed is played from its code on a second device", a
   await page.getByLabel("What is wrong").selectOption({ label: "Vent filter or hose blocked" });
   await page.getByLabel("How bad").selectOption({ label: "Plain" });
   await page.getByRole("button", { name: "Pump nozzle keeps clicking off" }).click();
-  await button(page, "Make the code").click();
+  await button(page, "Get the code").click();
   const said = page.getByText("Give them this code:");
   await expect(said).toBeVisible();
   const code = ((await said.textContent()) ?? "").split(": ")[1] as string;
@@ -176,7 +176,7 @@ test("a gauge is read as it comes, unplugged in the middle what came stays; ligh
   await makes(page, "bay", () => dialog.getByRole("radio", { name: "No lamp" }).click());
   await makes(page, "bay", () => dialog.getByRole("radio", { name: /^Open/ }).click());
   await makes(page, "bay", () => button(page, "Smoke machine").click());
-  await expect(dialog.getByRole("status")).toContainText("Smoke machine looked over: nothing wrong there");
+  await expect(dialog.getByRole("status")).toContainText("Smoke machine checked: nothing wrong there");
   await page.keyboard.press("Escape");
   await instrument(page, "EVAP smoke");
   await main(page)

@@ -35,8 +35,7 @@ async function boostLog(page: Page, hidden: HiddenCharge, seed: number): Promise
   await station(page, "Check");
   await instrument(page, "Boost from a log");
   await logFile(page, "pulls.csv", recordBoost(hidden, seed));
-  if ((await radio(page, "Exhaust led back meanwhile", "Shut").count()) > 0)
-    await radio(page, "Exhaust led back meanwhile", "Shut").click();
+  if ((await radio(page, "EGR meanwhile", "Shut").count()) > 0) await radio(page, "EGR meanwhile", "Shut").click();
   await expect(soFar(page)).not.toContainText("Still needed");
 }
 
@@ -80,7 +79,7 @@ test(
     await expect(blocks(page)).not.toContainText(/boost from a log/);
     const beside = main(page).getByRole("region", { name: "Logs side by side", exact: true });
     await beside.getByText(/Boost from a log: \d+ points in both/).click();
-    await expect(beside.getByRole("row", { name: /short of what was asked/ }).first()).toBeVisible();
+    await expect(beside.getByRole("row", { name: /below requested/ }).first()).toBeVisible();
   },
 );
 
@@ -93,9 +92,9 @@ test(
       await instrument(page, "Filter pressure");
       for (const [name, value] of [
         ["Held, without load", held],
-        ["Held at, 1/min", "3000"],
+        ["Held at, rpm", "3000"],
         ["At idle", "6"],
-        ["Idle speed, 1/min", "800"],
+        ["Idle speed, rpm", "800"],
         ["Key on, engine standing", "0.5"],
         ["One division of the display", "0.5"],
       ] as const)
@@ -112,8 +111,8 @@ test(
     const hidden = { displacement: 2e-3, ambient: 100e3, resistance: 11.6e3, inertial: 0.2 };
     await logFile(page, "filter.csv", recordFilter(hidden, 61));
     await expect(field(page, "Held, without load")).toHaveValue(/^1[12]\d(\.\d+)? hPa$/);
-    await expect(field(page, "Idle speed, 1/min")).toHaveValue(/^8[12]\d$/);
-    await expect(radio(page, "Exhaust led back meanwhile", "Shut")).toHaveAttribute("aria-checked", "true");
+    await expect(field(page, "Idle speed, rpm")).toHaveValue(/^8[12]\d$/);
+    await expect(radio(page, "EGR meanwhile", "Shut")).toHaveAttribute("aria-checked", "true");
     await expect(soFar(page).getByText(/The filter is loaded/)).toBeVisible();
     await record(page, "Filter pressure", "Faulty");
     await topSuspect(page, "Particulate filter loaded");
@@ -136,10 +135,10 @@ test(
       await radio(page, "What loaded it", "Boost leak").click();
       await page.getByLabel("Hoses, caps and plugs still off or in", { exact: true }).selectOption("filter-pipe-front");
     });
-    const off = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Back on/ });
+    const off = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Refitted/ });
     await expect(off).toHaveCount(1);
     await station(page, "Prove");
-    const values = main(page).getByRole("region", { name: "Told the ECU" });
+    const values = main(page).getByRole("region", { name: "ECU resets" });
     await expect(values).toContainText(/Locked:.*not been read within its limits since the last work on it/);
     await expect(values.getByRole("button")).toHaveCount(0);
     // Read with a pressure pipe off it says nothing of the filter.
@@ -200,7 +199,7 @@ async function mornings(page: Page, of: number): Promise<void> {
     await coldStart(page, "9");
     await expect(starts).toContainText(`${i} of ${of} cold starts`);
   }
-  await button(page, "Every module read again: no code is back").click();
+  await button(page, "All modules re-read: no codes").click();
 }
 async function triedAndCleared(page: Page): Promise<void> {
   await station(page, "Prove");

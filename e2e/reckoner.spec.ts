@@ -10,8 +10,8 @@ test("reckons as it is typed, says the same as its link on another device, and i
   const job = idOf(page);
   await setConditions(page);
   await page.goto("/");
-  await page.getByRole("link", { name: "Reckoner" }).click();
-  const answer = page.getByRole("region", { name: "What comes of it" });
+  await page.getByRole("link", { name: "Calculator" }).click();
+  const answer = page.getByRole("region", { name: "Result" });
   await expect(answer).toContainText("Type the flow");
   await page.getByLabel(/^Flow, at 20 °C/).fill("0.543");
   await page.getByLabel("Pressure, gauge", { exact: true }).fill("13");
@@ -27,7 +27,7 @@ test("reckons as it is typed, says the same as its link on another device, and i
   const other = await newDevice();
   const second = await other.newPage();
   await second.goto(page.url());
-  await expect(second.getByRole("region", { name: "What comes of it" })).toContainText("0.508 mm");
+  await expect(second.getByRole("region", { name: "Result" })).toContainText("0.508 mm");
 
   // A fall draws itself beside its fit, and goes into the job's own decay as a draft.
   await button(page, "Decay after shut-off").click();
@@ -37,19 +37,19 @@ test("reckons as it is typed, says the same as its link on another device, and i
   await expect(answer).toContainText(/to 0\.\d+ mm, 95 %/);
   await page.reload();
   await expect(page.getByLabel("Gas volume", { exact: true })).toHaveValue("30 L");
-  await button(page, "Take it into a job").click();
-  await button(page, "Take it there").click();
+  await button(page, "Use in a job").click();
+  await button(page, "Use it there").click();
   await expect(page.getByText("Choose the job it goes into")).toBeVisible();
   await page.getByLabel("Job", { exact: true }).selectOption(job);
-  await button(page, "Take it there").click();
+  await button(page, "Use it there").click();
   await page.waitForURL(/jobs/);
   await page.getByRole("navigation", { name: "Stations" }).getByRole("button", { name: "Check" }).click();
   await expect(main(page).getByRole("heading", { name: "Pressure decay", level: 2 })).toBeVisible();
   await expect(main(page).getByRole("img", { name: /5 readings, down to 7\.40 inH2O gauge/ })).toBeVisible();
   // It is begun there now: nothing is written over it.
   await page.goto("/reckoner?reckon=decay");
-  await button(page, "Take it into a job").click();
+  await button(page, "Use in a job").click();
   await page.getByLabel("Job", { exact: true }).selectOption(job);
-  await button(page, "Take it there").click();
+  await button(page, "Use it there").click();
   await expect(page.getByText(/There is a pressure decay begun in/)).toBeVisible();
 });

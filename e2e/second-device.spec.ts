@@ -67,7 +67,7 @@ test(
       ["2200", "20", "62"],
     ]) {
       await phone.getByLabel("Engine speed, rpm").fill(rpm as string);
-      await phone.getByLabel("Air meter, g/s", { exact: true }).fill(maf as string);
+      await phone.getByLabel("MAF, g/s", { exact: true }).fill(maf as string);
       await phone.getByLabel("Manifold, kPa absolute", { exact: true }).fill(map as string);
       await phone.getByLabel("Short-term, %").fill("0.4");
       await phone.getByLabel("Long-term, %").fill("0.5");
@@ -169,9 +169,7 @@ test(
     await page.getByRole("link", { name: "Handover page" }).click();
     await expect(page.getByText("Conditional handover.")).toBeVisible();
     await expect(page.getByText("We ask how it held on 14 Jan 2027.")).toBeVisible();
-    await expect(
-      page.getByText(/Temporary, to be looked at again by 15 Jan 2027 \(only two weeks, no motorway\): Duct taped/),
-    ).toBeVisible();
+    await expect(page.getByText(/Temporary, re-check by 15 Jan 2027 \(only two weeks, no motorway\): Duct taped/)).toBeVisible();
     await expect(page.getByText(/Cured, cause unproved: changed together were Duct taped; air filter renewed/)).toBeVisible();
   },
 );

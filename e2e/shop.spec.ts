@@ -83,7 +83,7 @@ test("a job travels to another shop's empty database and is kept there as import
 
     await page.goto("/shop");
     const all = page.waitForEvent("download");
-    await button(page, "Take the shop out").click();
+    await button(page, "Export the shop").click();
     const archive = await (await all).path();
     await there.goto("/shop");
     const section = there.getByRole("region", { name: "The whole shop as one archive" });
@@ -260,7 +260,7 @@ test.describe("in a shop of its own, since what is set here would change what ot
     await station(page, "Check");
     await instrument(page, "Enrichment probe");
     await expect(page.getByRole("radio", { name: "Water", exact: true })).toBeChecked();
-    await expect(main(page).getByText(/none into connectors or the air meter/)).toBeVisible();
+    await expect(main(page).getByText(/none into connectors or the MAF/)).toBeVisible();
     await instrument(page, "Crankcase pressure");
     await expect(page.getByLabel("Gauge", { exact: true })).toContainText("Slack tube");
   });
@@ -275,7 +275,7 @@ test("a survey is typed point by point; a speed-density engine and a diesel are 
   await page.getByRole("radio", { name: "Typed by hand" }).click();
   const point = async (rpm: string, maf: string, map: string, short: string, long: string) => {
     await page.getByLabel("Engine speed, rpm").fill(rpm);
-    await page.getByLabel("Air meter, g/s", { exact: true }).fill(maf);
+    await page.getByLabel("MAF, g/s", { exact: true }).fill(maf);
     await page.getByLabel("Manifold, kPa absolute", { exact: true }).fill(map);
     await page.getByLabel("Short-term, %").fill(short);
     await page.getByLabel("Long-term, %").fill(long);
@@ -283,7 +283,7 @@ test("a survey is typed point by point; a speed-density engine and a diesel are 
   };
   await point("720", "2,6", "-33", "4", "13");
   await expect(main(page).getByRole("alert").first()).toContainText("absolute pressure cannot be negative");
-  await expect(page.getByLabel("Air meter, g/s", { exact: true })).toHaveValue("2,6");
+  await expect(page.getByLabel("MAF, g/s", { exact: true })).toHaveValue("2,6");
   await point("720", "2.6", "33", "4", "13");
   await expect(page.getByRole("region", { name: "Verdict so far" }).getByText(/At idle: \+18 % total, beyond/)).toBeVisible();
   await point("2500", "10", "30", "0.5", "4");

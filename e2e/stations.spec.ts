@@ -50,7 +50,7 @@ test("story, scan and look: what is said, read and seen is weighed, each with it
     await button(page, "Add code").click();
   }
   await expect(main(page).getByText("Not in our list: look up the maker's text")).toBeVisible();
-  await page.getByLabel("Set U3FFF aside because").fill("battery was flat");
+  await page.getByLabel("U3FFF not related: why").fill("battery was flat");
   await button(page, "Record the codes").click();
   await expect(main(page).getByText("Recorded.")).toBeVisible();
 
@@ -58,10 +58,10 @@ test("story, scan and look: what is said, read and seen is weighed, each with it
   await button(page, "Understood").click();
   await expect(button(page, "Understood")).toHaveCount(0);
   const booster = main(page).getByRole("radiogroup", { name: /^Booster hose/ });
-  await booster.getByRole("radio", { name: "Found" }).click();
+  await booster.getByRole("radio", { name: "Not OK" }).click();
   await page.getByLabel("What was found").fill("soft and split at the nipple");
-  await button(page, "Mark the rest fine").click();
-  await expect(booster.getByRole("radio", { name: "Found" })).toBeChecked();
+  await button(page, "Mark the rest OK").click();
+  await expect(booster.getByRole("radio", { name: "Not OK" })).toBeChecked();
   await button(page, "Record the look").click();
   await expect(main(page).getByText("Found by eye and hand: soft and split at the nipple")).toBeVisible();
 

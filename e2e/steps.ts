@@ -347,11 +347,11 @@ export async function driveAndRead(page: Page): Promise<void> {
   await page.getByLabel("Driven, minutes").fill("25");
   await button(page, "Record the drive").click();
   await expect(main(page).getByText(/^Driven 25 min/)).toBeVisible();
-  await button(page, "Every module read again: no code is back").click();
+  await button(page, "All modules re-read: no codes").click();
 }
 
 export async function putEverythingBack(page: Page): Promise<void> {
-  const back = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Back on/ });
+  const back = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Refitted/ });
   for (let left = await back.count(); left > 0; left--) {
     await back.first().click();
     await expect(back).toHaveCount(left - 1);

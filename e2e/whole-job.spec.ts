@@ -35,7 +35,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", CLOCK
   await expect(main(page).getByText("Recorded.")).toBeVisible();
 
   await station(page, "Look");
-  await button(page, "Mark the rest fine").click();
+  await button(page, "Mark the rest OK").click();
   await button(page, "Record the look").click();
   await expect(main(page).getByText("Nothing found by eye and hand")).toBeVisible();
 
@@ -127,7 +127,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", CLOCK
   await putEverythingBack(page);
   await expect(main(page).getByText(/Drive 10 min or more, then read the codes/)).toBeVisible();
   await driveAndRead(page);
-  await expect(main(page).getByText("Nothing stands in the way of closing this job.")).toBeVisible();
+  await expect(main(page).getByText("Nothing blocks closing this job.")).toBeVisible();
 
   await station(page, "Hand over");
   await expect(main(page).getByText("This is a full handover.", { exact: false })).toBeVisible();

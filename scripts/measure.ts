@@ -81,7 +81,7 @@ async function survey(hand: Hand, points: readonly (readonly [rpm: string, maf: 
   await hand.tap(hand.radio("Typed by hand"));
   for (const [rpm, maf, long] of points) {
     await hand.fill("Engine speed, rpm", rpm);
-    await hand.fill("Air meter, g/s", maf);
+    await hand.fill("MAF, g/s", maf);
     await hand.fill("Short-term, %", "1");
     await hand.fill("Long-term, %", long);
     await hand.tap("Add the point");
@@ -170,7 +170,7 @@ const JOBS: Readonly<Record<string, (hand: Hand) => Promise<void>>> = {
     await hand.tap("Codes cleared now");
     await hand.fill("Driven, minutes", "25");
     await hand.tap("Record the drive");
-    await hand.tap("Every module read again: no code is back");
+    await hand.tap("All modules re-read: no codes");
     await hand.fill("How it was tried", "ten minutes of idle, then the hill");
     await hand.tap(work.getByRole("radio", { name: "Gone" }));
     await hand.tap("Record the try");
@@ -251,7 +251,7 @@ async function answers(page: Page, slow: (rate: number) => Promise<unknown>): Pr
   await takeOff(page, "Intake vacuum");
   await taken("typing", async () => {
     await page.getByRole("textbox", { name: "Vacuum at idle" }).pressSequentially("19.5 inHg", { delay: 60 });
-    await page.getByRole("textbox", { name: "Idle speed, 1/min" }).pressSequentially("740", { delay: 60 });
+    await page.getByRole("textbox", { name: "Idle speed, rpm" }).pressSequentially("740", { delay: 60 });
   });
   await page.getByRole("radio", { name: /Steady/ }).click();
   await taken("recording", async () => {

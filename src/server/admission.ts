@@ -60,7 +60,7 @@ interface Outside {
   readonly anew: boolean;
 }
 const leftSince = ({ name, leftAt }: SignInRow, made: number): Outside | undefined =>
-  leftAt && made > Date.parse(leftAt) ? { why: `${name} works here no more, and this was made since`, anew: false } : undefined;
+  leftAt && made > Date.parse(leftAt) ? { why: `${name} has left the shop, and this was made since`, anew: false } : undefined;
 const tooLate = ({ name }: SignInRow): Outside => ({
   why: `${name} signed in more than ${OFFLINE_DAYS} days before this`,
   anew: true,

@@ -159,7 +159,7 @@ it("refuses a job whose file or log was changed on the way, whole, and takes the
     expect.stringMatching(/not what it says it is/),
     "",
   ]);
-  for (const id of [changed, logged]) expect(() => readEntries(id)).toThrow(/no such job/);
+  for (const id of [changed, logged]) expect(() => readEntries(id)).toThrow(/no such job/i);
   expect(readEntries(sound)).toHaveLength(3);
   expect(existsSync(pathOf(process.env.PELOTA_DATA as string, hash))).toBe(false);
 });
@@ -224,6 +224,6 @@ it("is left off between two jobs: what came in stays, whole", async () => {
   elsewhere();
   for await (const one of takeArchive(path)) if ("state" in one) break;
   expect(readEntries(ids[0] as string)).toHaveLength(3);
-  expect(() => readEntries(ids[1] as string)).toThrow(/no such job/);
+  expect(() => readEntries(ids[1] as string)).toThrow(/no such job/i);
   expect((await takenIn(path)).map(({ state }) => state)).toEqual(["here-already", "new"]);
 });

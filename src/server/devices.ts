@@ -89,7 +89,7 @@ export const listDevices = (at: Db = db()): Device[] =>
 export function putOut(id: string, at: Db = db()): void {
   const change = at.$client.transaction(() => {
     const done = at.update(devices).set({ outAt: nowIso() }).where(eq(devices.id, id)).run();
-    if (done.changes === 0) throw new NotFound("There is no such device");
+    if (done.changes === 0) throw new NotFound("No such device");
     at.update(signIns)
       .set({ endedAt: nowIso() })
       .where(and(eq(signIns.deviceId, id), isNull(signIns.endedAt)))

@@ -110,7 +110,7 @@ export function fileOf(jobId: string, sha256: string, at: Db = db(), folder = da
     .from(files)
     .where(and(eq(files.jobId, jobId), eq(files.sha256, sha256)))
     .get();
-  if (!row || !existsSync(pathOf(folder, sha256))) throw new NotFound("There is no such file in this job");
+  if (!row || !existsSync(pathOf(folder, sha256))) throw new NotFound("No such file in this job");
   return pathOf(folder, sha256);
 }
 

@@ -76,7 +76,7 @@ const jobExists = (at: Db, jobId: string) => at.select({ id: jobs.id }).from(job
 
 /** Throws NotFound where there is no such job. */
 export function requireJob(jobId: string, at: Db = db()): void {
-  if (!jobExists(at, jobId)) throw new NotFound("There is no such job here");
+  if (!jobExists(at, jobId)) throw new NotFound("No such job here");
 }
 
 /** A job's journal, in the order recorded; only what came after `seq`, if given. */

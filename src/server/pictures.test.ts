@@ -68,7 +68,7 @@ describe("pictures", () => {
     await expect(keep(new Uint8Array(LARGEST_PICTURE + 1))).rejects.toThrow(/larger than 15 MB/);
     const whole = await picture(900, 900).jpeg().toBuffer();
     await expect(keep(whole.subarray(0, 400))).rejects.toThrow(/damaged|no picture/);
-    expect(() => readPicture(jobId, "0".repeat(64), false, db, folder)).toThrow(/no such file/);
-    expect(() => readPicture(jobId, "0".repeat(64), true, db, folder)).toThrow(/no such picture/);
+    expect(() => readPicture(jobId, "0".repeat(64), false, db, folder)).toThrow(/no such file/i);
+    expect(() => readPicture(jobId, "0".repeat(64), true, db, folder)).toThrow(/no such picture/i);
   });
 });

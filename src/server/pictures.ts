@@ -65,6 +65,6 @@ export function readPicture(jobId: string, sha256: string, thumbnail: boolean, a
     .from(files)
     .where(and(eq(files.jobId, jobId), eq(files.name, thumbnailName(sha256))))
     .get();
-  if (!row) throw new NotFound("There is no such picture in this job");
+  if (!row) throw new NotFound("No such picture in this job");
   return readFile(jobId, row.sha256, at, folder);
 }

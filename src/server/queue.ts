@@ -17,7 +17,7 @@ function looked(entry: Entry, at: Db): Queued {
   };
   if (entryRecorded(entry.id, at)) return { ...seen, state: "here-already" };
   try {
-    if (seen.job === 0) throw new NotFound("There is no such job here");
+    if (seen.job === 0) throw new NotFound("No such job here");
     const { by, history } = admitted(entry, false, "queue", at);
     return { ...seen, by, state: "fits", ...(history ? { why: history } : {}) };
   } catch (error) {

@@ -56,7 +56,7 @@ export function writeShop(input: unknown, at: Db = db(), who?: Who): ShopVersion
   const write = at.$client.transaction((): ShopVersion => {
     const newest = readShopVersion(at);
     const began = at.select().from(shopVersions).where(eq(shopVersions.version, base)).get();
-    if (base !== 0 && !began) throw new BadInput("There is no such version of the shop's settings: load them anew", "base");
+    if (base !== 0 && !began) throw new BadInput("These settings are no longer there: load them again", "base");
     const { merged, clashes } = mergeShops(versionOf(began).shop, mine, newest.shop);
     if (clashes.length > 0)
       throw new Conflict(

@@ -27,7 +27,7 @@ const CIRCUITS = [
     [
       ["duct", "Duct, split or bend"],
       ["clamp", "Duct clamp"],
-      ["meter", "Air meter"],
+      ["meter", "MAF"],
     ],
   ],
 ] as const;

@@ -6,7 +6,7 @@ import { type Command, guarded, parse } from "./door";
 export const reckon: Command = {
   run(input, args) {
     const tool = toolOf(args[0] ?? "");
-    if (!tool) throw new BadInput(`Say what is reckoned: one of ${TOOLS.map((t) => t.id).join(", ")}`, "tool");
+    if (!tool) throw new BadInput(`Name the calculation: one of ${TOOLS.map((t) => t.id).join(", ")}`, "tool");
     const body = parse<object>(tool.form.schema, input);
     return guarded(() => tool.reckon(body));
   },

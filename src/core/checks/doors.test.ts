@@ -73,7 +73,7 @@ describe("the door of every check", () => {
     ["vacuum", { ambient: { value: 30, unit: "hPa" } }, /out of range for ambient pressure/],
     ["airflow", { points: [] }, /at idle, at wide open throttle, or both/],
     ["airflow", { points: [{ state: "cruise", rpm: 2000 }] }, /one of idle, wide-open/],
-    ["airflow", { points: [{ state: "idle", rpm: 700, maf: { value: -1, unit: "g/s" } }] }, /out of range for air meter flow/],
+    ["airflow", { points: [{ state: "idle", rpm: 700, maf: { value: -1, unit: "g/s" } }] }, /out of range for MAF flow/],
     ["crankcase", { idle: { value: -3, unit: "psi" } }, /out of range for crankcase pressure/],
     ["crankcase", { idle: { value: -3, unit: "hPa", kind: "absolute" } }, /gauge, not absolute/],
     ["evap-smoke", { fuelLevel: 130 }, /cannot lie above 100 %/],

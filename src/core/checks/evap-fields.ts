@@ -18,14 +18,14 @@ export const vent = () =>
         seconds: number({
           name: "The tool's time",
           bare: "s",
-          min: [1, "The tool holds its command for a second at least"],
-          max: [3600, "The tool holds its command for an hour at most"],
+          min: [1, "A command holds for a second at least"],
+          max: [3600, "A command holds for an hour at most"],
         }),
       },
     },
     {
       name: "The vent",
-      incomplete: { command: "A commanded vent names when the command began and after how many seconds the tool lets go" },
+      incomplete: { command: "A commanded vent names when the command began and after how many seconds it times out" },
     },
   );
 export type VentShut = ReturnType<typeof vent>["value"];
@@ -43,7 +43,7 @@ export const askVent = (usual: VentShut["by"]) =>
       setUp: true,
     },
     "vent.seconds": {
-      label: "The tool holds its vent command for, s",
+      label: "Vent command times out after, s",
       hint: "Re-armed in time counts as held",
       when: ({ value }: FormState<CheckFacts, "vent.by">) => value("vent.by") === "command",
       defaultValue: ({ known }: FormState<CheckFacts, never>) => String(known.context.limits.outputTime.value),
@@ -116,7 +116,7 @@ export function setupTrap(setup: EvapSetup, endedAt: number, layout: Layout): st
   if (vent.by === "command" && vent.at > AT_THE_START)
     return `the vent was commanded shut ${formatNumber(vent.at, 0)} s into it: until then it stood open`;
   if (vent.by === "command" && vent.at + vent.seconds < endedAt) {
-    return `the vent command let go ${formatNumber(endedAt - vent.at - vent.seconds, 0)} s before the end: the vent stood open. Re-arm it in time, or plug the vent`;
+    return `the vent command timed out ${formatNumber(endedAt - vent.at - vent.seconds, 0)} s before the end: the vent stood open. Re-arm it in time, or plug the vent`;
   }
   return undefined;
 }

@@ -66,7 +66,7 @@ describe("EVAP smoke plan", () => {
     const said = text(plan("service-port"));
     expect(said).toMatch(/Do not touch the cap/);
     expect(said).toMatch(/left-hand thread/);
-    expect(said).toMatch(/let go after 30 s/);
+    expect(said).toMatch(/time out after 30 s/);
     expect(said).toMatch(/never above 13.8\d inH2O gauge/);
     expect(said).toMatch(/cannot reach the filler neck: it is stopped at neck flap/);
     expect(plan("service-port").displaces.map((d) => d.what)).toEqual(["valve core out of the service port, adapter on"]);
@@ -231,7 +231,7 @@ describe("EVAP smoke verdict", () => {
       "vent command let go",
       "evap-smoke",
       evapSmokeRun(0, { vent: { by: "command", at: -5, seconds: 30 } }),
-      /let go 71 s before/,
+      /timed out 71 s before/,
     ],
     [
       "not regulated",
@@ -266,7 +266,12 @@ describe("EVAP smoke verdict", () => {
     ],
     ["cap touched", "decay", decayRecord(0.5, { touchedBefore: ["filler-cap"] }), /touched before/],
     ["trace off idle", "pulldown", pulldownTrace({}, { idled: false }), /did not idle/],
-    ["trace, vent let go", "pulldown", pulldownTrace({}, { vent: { by: "command", at: 10, seconds: 30 } }), /let go 55 s before/],
+    [
+      "trace, vent let go",
+      "pulldown",
+      pulldownTrace({}, { vent: { by: "command", at: 10, seconds: 30 } }),
+      /timed out 55 s before/,
+    ],
     ["cap tester not proved", "cap", capRecord({ testerProved: false }), /not proved/],
     ["sensor, cap on", "tank-sensor", tankSensorRecord({ capOff: false }), /cap was on/],
     ["sensor, key off", "tank-sensor", tankSensorRecord({ keyOn: false }), /key was off/],

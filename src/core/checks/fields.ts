@@ -49,8 +49,7 @@ export const place = (label: string, name = "joint", missing?: string): Field<st
   });
 
 /** A zone of the vehicle, named by its id. */
-export const zone = (): Field<ZoneId> =>
-  plain<ZoneId>(yup.mixed<ZoneId>().oneOf(ZONE_IDS, "There is no such zone"), "Name the zone");
+export const zone = (): Field<ZoneId> => plain<ZoneId>(yup.mixed<ZoneId>().oneOf(ZONE_IDS, "No such zone"), "Name the zone");
 
 /** A moment in a record, s from its own zero, within two hours of it. */
 export const moment = (name: string, more: Shown = {}): Field<number> =>
@@ -78,13 +77,13 @@ export const duration = (name: string, more: Shown = {}): Field<number> =>
 export const rpm = (more: Shown & { readonly swings?: true } = {}): Field<number> =>
   number({
     name: "RPM",
-    bare: "1/min",
+    bare: "rpm",
     min: [200, "RPM lies below any idle"],
     max: [12000, "RPM lies above any engine's"],
     ...more,
   });
 /** Engine speed while it idles. */
-export const idleSpeed = (more: Shown = {}): Field<number> => rpm({ label: "Idle speed, 1/min", example: "740", ...more });
+export const idleSpeed = (more: Shown = {}): Field<number> => rpm({ label: "Idle speed, rpm", example: "740", ...more });
 
 /** A percentage between two bounds. */
 export const percent = (name: string, low = -100, high = 100, more: Shown & { readonly swings?: true } = {}): Field<number> =>
@@ -279,7 +278,7 @@ export const warm = (): Field<boolean> =>
     hint: ({ known }: FormState<CheckFacts>) => (known.warm === undefined ? undefined : "As the conditions have it"),
   });
 
-const CONDITIONS = "Set the conditions first (top right)";
+const CONDITIONS = "Set the conditions first";
 /** The air outside as the conditions have it. */
 export const ambient = () =>
   quantity("ambient", { missing: "Ambient pressure is missing" })

@@ -175,7 +175,7 @@ describe("every check's form", () => {
     const given = formStateOf(form.fields, toDraft(form, record as never, known), known);
     for (const field of Object.values(form.fields))
       if (field.type === "number" && field.bare !== "strokes" && field.bare !== "times")
-        expect(labelOf(field, given)).toMatch(/%|, (s|g|mm|ppm)$|λ|rpm|1\/min|inHg|cc\/min|gauge/);
+        expect(labelOf(field, given)).toMatch(/%|, (s|g|mm|ppm)$|λ|rpm|rpm|inHg|cc\/min|gauge/);
   });
 });
 

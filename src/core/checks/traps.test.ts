@@ -63,7 +63,7 @@ const TRAPS: readonly (readonly [string, CheckId, object, RegExp])[] = [
     /pump to/,
   ],
   ["12 V into a plugged part", "valve", { ...good.valve, power: "12v", unplugged: false }, /fed back/],
-  ["the command had dropped out", "output", { ...good.output, seenAfter: 40 }, /dropped out/],
+  ["the command had dropped out", "output", { ...good.output, seenAfter: 40 }, /timed out/],
   ["the tool was not re-armed", "output", { ...good.output, rearmed: false }, /re-armed/],
   ["live only with the engine running", "circuit", { ...good.circuit, engineRunning: false }, /engine running/],
 ];

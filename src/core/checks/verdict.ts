@@ -4,7 +4,7 @@ import type { Layout, ZoneId } from "../vehicle";
 export type Outcome = "pass" | "fail" | "unsure" | "void";
 
 /** Units of numbers that are no quantity of `units`. */
-export type BareUnit = "%" | "1/min" | "strokes" | "g/s per L" | "10⁹/m³" | "λ" | "km" | "s";
+export type BareUnit = "%" | "rpm" | "strokes" | "g/s per L" | "10⁹/m³" | "λ" | "km" | "s";
 
 /** A number that a verdict rests on; with its interval (95 %), its limit and where the limit comes from. */
 export interface Measure {
@@ -21,7 +21,7 @@ export interface Measure {
 
 const BARE_DECIMALS: Record<BareUnit, number> = {
   "%": 1,
-  "1/min": 0,
+  rpm: 0,
   strokes: 0,
   "g/s per L": 2,
   "10⁹/m³": 2,

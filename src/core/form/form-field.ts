@@ -46,7 +46,7 @@ export interface QuantityField<Known> extends Common<Known> {
 }
 
 /** Unit behind a bare number that is no quantity. */
-export type Bare = "1/min" | "s" | "min" | "%" | "strokes" | "times";
+export type Bare = "rpm" | "s" | "min" | "%" | "strokes" | "times";
 
 /** A number. In a record whose unit stands once, `unit` names it: another one that is typed is converted. */
 export interface NumberField<Known> extends Common<Known> {

@@ -26,7 +26,7 @@ import { gaugeTyped } from "./gauge";
 
 const bodyFields = fields({
   pressure: quantity("vacuum", { label: "Vacuum", units: ["inHg"], example: "19", missing: "Type the vacuum" }),
-  rpm: number({ name: "The speed", label: "Speed", bare: "1/min", min: [200, "Below any idle"] }).optional(),
+  rpm: number({ name: "The speed", label: "Speed", bare: "rpm", min: [200, "Below any idle"] }).optional(),
   kind: choice({ a: "A", b: "B" }, { label: "Kind", missing: "Say which", silent: ["none"] }),
   moved: answer({ label: "Moves", yes: "Yes", no: "No", open: "Not tried" }).optional(),
   held: group({

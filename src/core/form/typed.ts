@@ -18,7 +18,7 @@ const text = (raw: unknown): string => (typeof raw === "string" ? raw.trim() : "
 
 /** Units people write behind a bare number. */
 const BARE_WORDS: Readonly<Record<Bare, RegExp>> = {
-  "1/min": /\s*(rpm|1\/min|\/min|r\/min)$/i,
+  rpm: /\s*(rpm|rpm|\/min|r\/min)$/i,
   s: /\s*(s|sec|seconds?)$/i,
   min: /\s*(min|minutes?)$/i,
   "%": /\s*%$/,

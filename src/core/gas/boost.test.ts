@@ -35,9 +35,9 @@ describe("boost from a log", () => {
   });
 
   it.each<[string, (log: BoostLog) => BoostLog, RegExp]>([
-    ["with exhaust led back", (log) => ({ ...log, egr: "open" }), /led back while it was logged/],
+    ["with EGR", (log) => ({ ...log, egr: "open" }), /EGR was open while it was logged/],
     ["with exhaust perhaps led back", (log) => ({ ...log, egr: "unknown" }), /nobody knows/],
-    ["without an air meter", (log) => each(log, () => ({ maf: undefined })), /no air meter.*Test the charge side/],
+    ["without an MAF", (log) => each(log, () => ({ maf: undefined })), /no MAF.*Test the charge side/],
     ["without manifold pressure", (log) => each(log, () => ({ map: undefined })), /manifold pressure was not logged/],
     ["without points off boost", (log) => ({ ...log, points: log.points.filter((p) => under(log, p)) }), /points? off boost/],
     ["without points under boost", (log) => ({ ...log, points: log.points.filter((p) => !under(log, p)) }), /points under boost/],

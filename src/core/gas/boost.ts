@@ -161,7 +161,7 @@ export function judgeBoost(log: BoostLog): JudgedBoost {
   const mixed = running.find((p) => p.asked !== undefined && p.asked < 0.6 * log.ambient && delivered(p) > 0.95 * log.ambient);
   if (mixed)
     throw new RangeError(
-      "The boost asked for lies far below ambient while ambient or more is delivered: it looks like gauge pressure beside absolute. Add the ambient pressure to it, or log both alike",
+      "The requested boost lies far below ambient while ambient or more is delivered: it looks like gauge pressure beside absolute. Add the ambient pressure to it, or log both alike",
     );
   const standing = standingOf(log);
   // What the exhaust's sensors show takes nothing from boost and breathing.
@@ -183,8 +183,8 @@ export function judgeBoost(log: BoostLog): JudgedBoost {
   const hole = named ? holeOf(breathing) : null;
   const reasons = [
     ...(standing ? [standing.why] : []),
-    ...(off ? ["nothing else it says of boost counts until that is put right"] : []),
-    ...(boost ? [boost.why] : ["what the ECU asked for was not logged: whether boost falls short is open"]),
+    ...(off ? ["nothing else it says of boost counts until that is corrected"] : []),
+    ...(boost ? [boost.why] : ["requested boost was not logged: whether boost falls short is open"]),
     ...("area" in breathing ? breathingSays(breathing, hole) : off ? [] : [breathing.why]),
     ...(logged
       ? [
@@ -251,17 +251,17 @@ function deliveredOf(
     const w = worst(short);
     return {
       says: "short",
-      why: `boost falls short by up to ${formatNumber(w.by / 100, 0)} mbar at ${formatNumber(w.rpm, 0)} 1/min, ${formatNumber((w.asked - ambient) / 1e5, 2)} bar gauge asked; ${formatNumber(w.much / 100, 0)} mbar matters`,
+      why: `boost falls short by up to ${formatNumber(w.by / 100, 0)} mbar at ${formatNumber(w.rpm, 0)} rpm, ${formatNumber((w.asked - ambient) / 1e5, 2)} bar gauge asked; ${formatNumber(w.much / 100, 0)} mbar matters`,
     };
   }
   if (many(over)) {
     const w = worst(over);
     return {
       says: "over",
-      why: `boost goes over what is asked by up to ${formatNumber(-w.by / 100, 0)} mbar at ${formatNumber(w.rpm, 0)} 1/min: where it always does, look whether the two columns are swapped`,
+      why: `boost goes over the requested value by up to ${formatNumber(-w.by / 100, 0)} mbar at ${formatNumber(w.rpm, 0)} rpm: where it always does, look whether the two columns are swapped`,
     };
   }
-  return { says: "held", why: "delivered boost holds what is asked for" };
+  return { says: "held", why: "actual boost holds the requested value" };
 }
 
 /** Flow by the air meter beside the engine's breathing: linear in the leak's effective area. */
@@ -281,18 +281,18 @@ type Learnt = Breathing | { readonly why: string };
 function breathingOf({ ambient, fuel, displacement, egr }: BoostLog, running: readonly BoostPoint[]): Learnt {
   if (egr !== "shut")
     return {
-      why: `exhaust is led back ${egr === "open" ? "while it was logged" : "or nobody knows"}: what the meter does not see then is no leak. Log it with EGR commanded shut, or test the charge side with air`,
+      why: `EGR was open${egr === "open" ? " while it was logged" : ", or nobody knows"}: what the MAF does not see then is no leak. Log it with EGR commanded shut, or test the charge side with air`,
     };
   if (!running.some((p) => p.maf !== undefined))
-    return { why: "no air meter was logged: the hole cannot be told from airflow. Test the charge side with air or smoke" };
+    return { why: "no MAF was logged: the hole cannot be told from airflow. Test the charge side with air or smoke" };
   const metered = running.flatMap((p) => (p.maf === undefined || p.map === undefined ? [] : [{ ...p, maf: p.maf, map: p.map }]));
   if (metered.length === 0)
-    return { why: "manifold pressure was not logged beside the air meter: what the engine breathes is not known. Log both" };
+    return { why: "manifold pressure was not logged beside the MAF: what the engine breathes is not known. Log both" };
   const off = metered.filter((p) => p.map <= OFF_BOOST * ambient);
   const under = metered.filter((p) => p.map >= BOOST * ambient);
   if (off.length < LEAST_OFF)
     return {
-      why: `${off.length} ${off.length === 1 ? "point" : "points"} off boost: breathing is learnt there, ${LEAST_OFF} or more at near ambient pressure over the same speeds. Log a slow run without boost too`,
+      why: `${off.length} ${off.length === 1 ? "point" : "points"} steady points off boost are needed to learn its volumetric efficiency: ${LEAST_OFF} or more at near ambient pressure over the same speeds. Log a slow run without boost too`,
     };
   if (under.length < LEAST_UNDER)
     return { why: `${under.length} points under boost: a leak shows there only. Log a pull in a high gear` };
@@ -444,6 +444,6 @@ function breathingSays({ area, sd, whole, efficiency }: Breathing, hole: BoostHo
       ? `under boost the meter sees ${share(Math.max(0, area))} more than the engine breathes: a hole of ${mm(hole.diameter)}, between ${mm(hole.low)} and ${mm(hole.high)} (95 %), as a sharp-edged one`
       : `meter and breathing agree under boost within ${share(VISIBLE * sd)}`,
     `the smallest hole that this log could have shown is ${mm(visibleOf({ sd }))}`,
-    `breathing off boost ${formatNumber(100 * efficiency.value, 0)} % on manifold density`,
+    `VE off boost ${formatNumber(100 * efficiency.value, 0)} % on manifold density`,
   ];
 }

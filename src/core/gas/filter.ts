@@ -137,7 +137,7 @@ export function judgeFilter(reading: FilterReading): JudgedFilter {
       outcome: "unsure",
       sign: "backwards",
       reasons: [
-        `${hPa(backwards.pressure)} at ${backwards.rpm} 1/min is less before the filter than behind it: its two pipes are swapped, or one is off`,
+        `${hPa(backwards.pressure)} at ${backwards.rpm} rpm is less before the filter than behind it: its two pipes are swapped, or one is off`,
       ],
     };
   const coarse = division > FIT * limits.idle;
@@ -151,7 +151,7 @@ export function judgeFilter(reading: FilterReading): JudgedFilter {
       ? [`one division of ${hPa(division)} is too coarse for ${hPa(limits.idle)} at idle: the raised speed decides`]
       : []),
     ...(base.normalised && best?.maf === undefined && reading.egr !== "shut"
-      ? ["without an air meter, and with exhaust led back or nobody knows, the flow is known badly: compare with care"]
+      ? ["without an MAF, and with EGR open or not known, the flow is known badly: compare with care"]
       : []),
   ];
   const misfit = idle && held && misfitOf(idle, held, division);
@@ -163,7 +163,7 @@ export function judgeFilter(reading: FilterReading): JudgedFilter {
       sign: "none",
       reasons: [
         ...notes,
-        `${hPa(held.pressure)} at ${held.rpm} 1/min is next to nothing: its front pipe is off, split or blocked, or the core is melted or cracked through. Blow both pipes free, look at the core`,
+        `${hPa(held.pressure)} at ${held.rpm} rpm is next to nothing: its front pipe is off, split or blocked, or the core is melted or cracked through. Blow both pipes free, look at the core`,
       ],
     };
   if (raised && raised.low > limits.limit)
@@ -171,7 +171,7 @@ export function judgeFilter(reading: FilterReading): JudgedFilter {
       ...base,
       outcome: "fail",
       sign: "loaded",
-      reasons: [...notes, `${hPa(raised.low)} or more at 3000 1/min, ${hPa(limits.limit)} at most`, CULPRIT],
+      reasons: [...notes, `${hPa(raised.low)} or more at 3000 rpm, ${hPa(limits.limit)} at most`, CULPRIT],
     };
   if (idleHigh)
     return {
@@ -182,9 +182,9 @@ export function judgeFilter(reading: FilterReading): JudgedFilter {
     };
   const doubts = [
     zero ? undefined : "its zero with the key on was not read",
-    raised ? undefined : `hold ${RAISED} 1/min without load and read it there: idle alone clears nothing`,
+    raised ? undefined : `hold ${RAISED} rpm without load and read it there: idle alone clears nothing`,
     raised && raised.high > limits.good
-      ? `up to ${hPa(raised.high)} at 3000 1/min: good is ${hPa(limits.good)} or less, ${hPa(limits.limit)} the most`
+      ? `up to ${hPa(raised.high)} at 3000 rpm: good is ${hPa(limits.good)} or less, ${hPa(limits.limit)} the most`
       : undefined,
   ].filter((d) => d !== undefined);
   if (doubts.length > 0) return { ...base, outcome: "unsure", sign: "unclear", reasons: [...notes, ...doubts] };
@@ -193,11 +193,11 @@ export function judgeFilter(reading: FilterReading): JudgedFilter {
     outcome: "pass",
     sign: "within",
     resetAllowed: true,
-    reasons: [...notes, `${hPa(raised?.high ?? 0)} or less at 3000 1/min, good up to ${hPa(limits.good)}`],
+    reasons: [...notes, `${hPa(raised?.high ?? 0)} or less at 3000 rpm, good up to ${hPa(limits.good)}`],
   };
 }
 
-const CULPRIT = "it is often the victim: boost leak, exhaust led back, injection or short trips come before cleaning it";
+const CULPRIT = "it is often the victim: boost leak, EGR, injection or short trips come before cleaning it";
 
 /** Why idle and a held speed cannot be of one filter in one unit; undefined where they can. */
 function misfitOf(idle: FilterPoint, held: FilterPoint, division: number): string | undefined {
@@ -208,7 +208,7 @@ function misfitOf(idle: FilterPoint, held: FilterPoint, division: number): strin
   if (!(faster >= 2) || least(idle) <= 0) return undefined;
   const grew = held.pressure / idle.pressure;
   return most(held) / least(idle) < low || least(held) / most(idle) > high * Math.max(1, faster / 4)
-    ? `${hPa(idle.pressure)} at idle and ${hPa(held.pressure)} at ${held.rpm} 1/min do not fit each other (${formatNumber(grew, 1)} times): look at the unit of both, 1 kPa is 10 hPa`
+    ? `${hPa(idle.pressure)} at idle and ${hPa(held.pressure)} at ${held.rpm} rpm do not fit each other (${formatNumber(grew, 1)} times): look at the unit of both, 1 kPa is 10 hPa`
     : undefined;
 }
 

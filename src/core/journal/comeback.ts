@@ -90,7 +90,7 @@ export function judgeComeback(history: ComebackHistory, unit = ""): JudgedComeba
       left(judged),
       `a run counts that goes past ${of(past)} without a break: ${counted} of ${judged.needed} so far`,
       ...(short > 0 ? [`${short} stopped before that and ${short === 1 ? "says" : "say"} nothing: they do not add up`] : []),
-      ...(judged.enough ? [] : [`not yet: ${judged.needed - counted} more, under what it set in under`]),
+      ...(judged.enough ? [] : [`not yet: ${judged.needed - counted} more under the same conditions`]),
     ],
   };
 }

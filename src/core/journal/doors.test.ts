@@ -209,10 +209,10 @@ describe("a repair of today", () => {
   it.each([
     [{}, /^taken$/],
     [{ places: [] }, /Say where it was worked on/],
-    [{ what: "Throttle body cleaned", parts: [] }, /say whether it was cleaned, put right or renewed/],
-    [{ what: "Seized flap shaft freed", parts: [] }, /say whether it was cleaned, put right or renewed/],
-    [{ what: "Purge valve washed out and blown through", parts: [] }, /say whether it was cleaned, put right or renewed/],
-    [{ what: "Intake ports decoked", parts: [] }, /say whether it was cleaned, put right or renewed/],
+    [{ what: "Throttle body cleaned", parts: [] }, /say whether it was cleaned, corrected or renewed/],
+    [{ what: "Seized flap shaft freed", parts: [] }, /say whether it was cleaned, corrected or renewed/],
+    [{ what: "Purge valve washed out and blown through", parts: [] }, /say whether it was cleaned, corrected or renewed/],
+    [{ what: "Intake ports decoked", parts: [] }, /say whether it was cleaned, corrected or renewed/],
     [{ what: "Throttle body cleaned", parts: [], method: "cleaned" }, /cleaned or freed, with no new part/],
     // What words suggest is asked about, and what was said is believed.
     [{ what: "Stub cleaned up, hose put back with its new clamp from the shelf", parts: [], method: "repaired" }, /^taken$/],

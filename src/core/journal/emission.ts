@@ -2,15 +2,15 @@ import type { Layout, ZoneId } from "../vehicle";
 
 /** Emission devices by the zones that make them up: what lies in one, or works one, disables it while it is bypassed. */
 const DEVICES: readonly (readonly [string, readonly ZoneId[]])[] = [
-  ["exhaust led back (EGR)", ["egr-cooler", "egr-actuator"]],
+  ["the EGR system", ["egr-cooler", "egr-actuator"]],
   ["secondary air", ["air-hose", "air-actuator"]],
   ["the vapour system (EVAP)", ["purge-line", "canister", "vent-hose", "tank", "neck"]],
   ["the particulate filter", ["filter-can"]],
 ];
 /** Joints that are such a device by themselves. */
 const JOINTS: Readonly<Record<string, string>> = {
-  "egr-valve": "exhaust led back (EGR)",
-  "low-egr-valve": "exhaust led back (EGR)",
+  "egr-valve": "the EGR system",
+  "low-egr-valve": "the EGR system",
   catalyst: "the catalyst",
   "filter-core": "the particulate filter",
   "purge-valve": "the vapour system (EVAP)",

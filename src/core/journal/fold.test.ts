@@ -381,7 +381,7 @@ describe("journal in words", () => {
     const state = job.state();
     const lines = job.entries.map((e) => entryWords(e, state));
     expect(lines).toEqual(
-      expect.arrayContaining(["Job 7 opened", "Back on: engine cover", "Note: ferry at six", "Waiting for: cold soak"]),
+      expect.arrayContaining(["Job 7 opened", "Refitted: engine cover", "Note: ferry at six", "Waiting for: cold soak"]),
     );
     for (const words of lines) expect(words).not.toMatch(/undefined|object Object/);
   });

@@ -197,7 +197,7 @@ function resetBlocks({ proof, repairs }: Pick<Facts, "proof" | "repairs">): Bloc
       .map((r) =>
         prove(`Put back what the ECU had, and record what it shows: ${inSentence(r.name)} set too much to zero, ${r.stays}`),
       ),
-    ...early.map((r) => prove(`Put right what was reset too early (${inSentence(r.name)}): ${r.locked}`)),
+    ...early.map((r) => prove(`Correct what was reset too early (${inSentence(r.name)}): ${r.locked}`)),
     ...victims.map(
       (r): Block => ({
         station: "fix",

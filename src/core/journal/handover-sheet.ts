@@ -97,7 +97,7 @@ export function handoverSheet(
       ...notice(
         ...page.temporary.map((t) =>
           line(`${t.limit && ` (only ${t.limit})`}: ${t.what}`, {
-            strong: `Temporary${t.recheck && `, to be looked at again by ${day(t.recheck)}`}`,
+            strong: `Temporary${t.recheck && `, re-check by ${day(t.recheck)}`}`,
           }),
         ),
       ),
@@ -116,7 +116,7 @@ export function handoverSheet(
         title: "Measured before and after",
         comparisons: page.comparisons.slice(0, ON_FIRST_SHEET),
         lines: [
-          ...(page.comparisons.length === 0 ? [line("No check told anything yet.")] : []),
+          ...(page.comparisons.length === 0 ? [line("No usable reading yet.")] : []),
           ...[...page.codes, page.monitor].flatMap((text) => (text === undefined ? [] : [line(text)])),
         ],
       },
@@ -146,10 +146,10 @@ export function handoverSheet(
         ...page.setAside.map((s) =>
           line(
             [
-              ` left as it is: ${s.reason}`,
+              ` left as is: ${s.reason}`,
               s.risk && `Risk: ${s.risk}`,
               s.decision && `Decided: ${s.decision}`,
-              s.date && `Looked at again by ${day(s.date)}`,
+              s.date && `Re-check by ${day(s.date)}`,
             ]
               .filter(Boolean)
               .join(". "),

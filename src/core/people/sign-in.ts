@@ -12,7 +12,7 @@ export const AUTO_LOCK = 10 * 60_000;
 export const WRONG_OFFLINE = 10;
 
 /** Wording to a device that a lead has put out; what waits on it is kept. */
-export const DEVICE_OUT = "This device was put out of the shop: what waits on it is kept, and leaves it as a file";
+export const DEVICE_OUT = "This device was removed from the shop: what waits on it is kept, and leaves it as a file";
 
 /** The sign-in that something was made under, and the proof that whoever made it held its key. */
 export interface Signature {

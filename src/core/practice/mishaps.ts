@@ -41,7 +41,7 @@ function pressureTest(test: PressureTest, car: Car): Mishap | undefined {
   const weak = breaking(car, 0.6, (c) => c.id === "cooler-tank" || c.id === "hot-pipe-clamp");
   const tank = weak.filter((f) => f.cause.id === "cooler-tank");
   return {
-    says: "more pressure than the weakest part bears: something has given way",
+    says: "more pressure than the weakest part is rated for: something has given way",
     breaks: (tank.length > 0 ? tank : weak).slice(0, 1),
   };
 }
@@ -50,7 +50,7 @@ function evapSmoke({ regulated, proof, machine }: EvapSmokeRun, car: Car): Misha
   const on = toSi(regulated ?? proof?.pressure ?? machine.ratedPressure);
   if (on <= TOO_MUCH * car.context.limits.evapCeiling.value) return undefined;
   return {
-    says: "more pressure than a vapour system bears: the canister's seam has opened",
+    says: "more pressure than a vapour system is rated for: the canister's seam has opened",
     breaks: breaking(car, 0.6, (c) => c.id === "canister-joint"),
   };
 }

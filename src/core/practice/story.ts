@@ -108,7 +108,7 @@ const SINCE = [
 ] as const;
 
 /** Earlier repairs: what was done to a car before it came here: a part that did not help. */
-const REPLACED = ["Air meter, by a friend", "Spark plugs", "Oxygen sensor, last month", "Air filter", "Battery"] as const;
+const REPLACED = ["MAF, by a friend", "Spark plugs", "Oxygen sensor, last month", "Air filter", "Battery"] as const;
 
 /** A complaint as customers tell it. */
 export function complaintOf(symptoms: readonly SymptomId[], noise: Noise): string {

@@ -12,13 +12,13 @@ describe("a case of a family, from its codes to a closing that nothing stands ag
     expect(bay.blocked()).not.toEqual([]);
     expect(bay.check("pressure-test")).toMatch(/^pass: No joint lets air out/);
     // The code said that boost was short: air alone does not say that it is there again.
-    expect(bay.blocked().join()).toMatch(/Log boost asked for and delivered/);
+    expect(bay.blocked().join()).toMatch(/Log requested and actual boost/);
     bay.check("boost");
     expect(bay.blocked()).toEqual([]);
     expect(bay.told()).toMatchObject({ won: true, comeback: false });
   });
 
-  it("exhaust led back: a valve that does not answer", () => {
+  it("EGR: a valve that does not answer", () => {
     const bay = rollIn("3400-3FY0-0000-00P");
     expect(bay.check("egr")).toMatch(/^fail:.*does not answer/);
     bay.repair("egr-valve", "Coked shut");

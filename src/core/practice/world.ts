@@ -185,7 +185,7 @@ function bayAct(world: Mutable, { act, minutes = 0, joint, light, instrument }: 
   if (act === "look-over" && instrument) {
     const { [instrument]: fault, ...rest } = world.instruments;
     world.instruments = rest;
-    spend(`${BAY_INSTRUMENTS[instrument]} looked over: ${fault ? INSTRUMENT_FAULTS[fault] : "nothing wrong there"}`, 4);
+    spend(`${BAY_INSTRUMENTS[instrument]} checked: ${fault ? INSTRUMENT_FAULTS[fault] : "nothing wrong there"}`, 4);
     world.steps.push({ ...(world.steps.pop() as BayStep), lookedOver: true });
   }
   if (act === "tighten" && joint) {

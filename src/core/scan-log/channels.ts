@@ -77,7 +77,7 @@ export const CHANNELS: readonly Channel[] = [
   { id: "rpm", name: "Engine speed", measures: "rpm", names: ["engine rpm", "rpm", "engine speed", "motordrehzahl", "drehzahl"] },
   {
     id: "maf",
-    name: "Air meter flow",
+    name: "MAF flow",
     measures: "mass-flow",
     unit: "g/s",
     names: ["mass air flow", "maf", "mass air flow rate", "air flow rate", "maf sensor", "air mass", "luftmasse"],
@@ -107,7 +107,7 @@ export const CHANNELS: readonly Channel[] = [
   },
   {
     id: "charge-asked",
-    name: "Charge pressure asked for",
+    name: "Requested charge pressure",
     measures: "pressure",
     kind: "absolute",
     unit: "kPa",
@@ -132,7 +132,7 @@ export const CHANNELS: readonly Channel[] = [
   },
   {
     id: "actuator-command",
-    name: "Boost actuator asked for",
+    name: "Boost actuator command",
     measures: "percent",
     names: ["boost actuator command", "commanded vane position", "wastegate duty", "boost control duty", "vane position asked"],
   },
@@ -152,7 +152,7 @@ export const CHANNELS: readonly Channel[] = [
   },
   {
     id: "egr",
-    name: "Exhaust led back",
+    name: "EGR",
     measures: "percent",
     names: [],
   },

@@ -8,8 +8,8 @@ const choice = strictObject({
     .mixed<ChannelId>()
     .nullable()
     .defined()
-    .test("known", "${path}: there is no such channel", (id) => id === null || CHANNELS.some((c) => c.id === id)),
-  unit: yup.string().oneOf(UNIT_IDS, "${path}: there is no such unit").optional(),
+    .test("known", "${path}: no such channel", (id) => id === null || CHANNELS.some((c) => c.id === id)),
+  unit: yup.string().oneOf(UNIT_IDS, "${path}: no such unit").optional(),
 });
 
 /** The user's choice for each header: header → channel (null: not used) and unit. */

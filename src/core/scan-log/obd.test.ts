@@ -11,7 +11,7 @@ const value = (line: string, name: string) => first(line)?.values.find((v) => v.
 
 describe("OBD payloads (SAE J1979)", () => {
   it.each<[string, string, number | string, string?, string?]>([
-    ["41 0C 1A F8", "Engine speed", 1726, "1/min"],
+    ["41 0C 1A F8", "Engine speed", 1726, "rpm"],
     ["41 05 7B", "Coolant temperature", 83, "°C"],
     ["41 06 90", "Short-term trim, bank 1", 12.5, "%"],
     ["41 07 80", "Long-term trim, bank 1", 0, "%"],
@@ -28,7 +28,7 @@ describe("OBD payloads (SAE J1979)", () => {
     ["41 34 80 00 80 00", "O2 current, bank 1 sensor 1", 0, "mA"],
     ["41 44 7F FF", "Commanded lambda", 0.999969],
     ["41 03 02 00", "Fuel system 1", "closed loop"],
-    ["42 0C 00 0B E8", "Engine speed", 762, "1/min"],
+    ["42 0C 00 0B E8", "Engine speed", 762, "rpm"],
     ["42 02 00 04 42", "Code that froze this frame", "P0442"],
   ])("%s: %s is %s %s", (line, name, expected, unit, kind) => {
     const read = value(line, name);

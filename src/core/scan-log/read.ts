@@ -1,6 +1,7 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import Papa from "papaparse";
+import { inSentence } from "../sentence";
 import { UNITS } from "../units";
 import { type ChannelId, channelById } from "./channels";
 import { type Dialect, detectDialect, detectEncoding, ScanLogError } from "./dialect";
@@ -150,7 +151,7 @@ function problemsOf(matches: readonly HeaderMatch[]): LogHead["problems"] {
     if (rival !== undefined) {
       problems.push({
         header: match.header,
-        message: `"${rival}" and "${match.header}" both look like ${channelById(match.channel).name.toLowerCase()}: choose which one counts`,
+        message: `"${rival}" and "${match.header}" both look like ${inSentence(channelById(match.channel).name)}: choose which one counts`,
       });
     }
     seen.set(match.channel, match.header);

@@ -209,7 +209,7 @@ describe("bad input", () => {
     [
       "two headers for one channel",
       () => read("Time (s),MAF (g/s),MAF Sensor (g/s),RPM\n0,2,2,700\n1,2,2,700\n"),
-      /both look like air meter flow: choose which one counts/,
+      /both look like MAF flow: choose which one counts/,
     ],
     ["time running backwards", () => read("Time (s),RPM,MAF (g/s)\n0,700,2\n5,700,2\n3,700,2\n"), /runs backwards at row 3/],
   ])("%s is refused with what to do", (_name, work, message) => {

@@ -25,7 +25,7 @@ const INH2O = 249.0889;
 const field = (value: number, name: string, unit: string, scale = 1, offset = 0) => ({ value, name, unit, scale, offset });
 const percent = (value: number, name: string) => field(value, name, "%", 100);
 const seconds = (value: number, name: string) => field(value, name, "s");
-const rpm = (value: number, name: string) => field(value, name, "1/min");
+const rpm = (value: number, name: string) => field(value, name, "rpm");
 const inHg = (value: number, name: string) => field(value, name, "inHg vacuum", 1 / INHG);
 
 /** Every limit by what it is held against: the shop's default (SI; trims and shares as fractions, times in s), and how it is typed. */
@@ -77,8 +77,8 @@ const LIMITS = {
     idleAir: field(1.1, "Air at warm idle", "g/s per L"),
     idleAirSpread: percent(0.4, "Air at warm idle, ±"),
     /** Volumetric efficiency at wide open throttle on ambient density, fraction */
-    breathingLow: percent(0.75, "Breathing at wide open throttle, from"),
-    breathingHigh: percent(0.95, "Breathing at wide open throttle, to"),
+    breathingLow: percent(0.75, "VE at wide open throttle, from"),
+    breathingHigh: percent(0.95, "VE at wide open throttle, to"),
     /** Below this something restricts the engine's breathing */
     breathingRestricted: percent(0.7, "Look for a restriction below"),
     /** Share of a port that must be open, and below which it is blocked */
@@ -99,15 +99,15 @@ const LIMITS = {
   "Exhaust and EGR": {
     /** Pressure before the catalyst, Pa gauge, at idle and held at 2500 1/min; own judgement, the maker's goes before it */
     backIdle: field(9e3, "Before the catalyst at idle, at most", "kPa gauge", 1e-3),
-    backRaised: field(20e3, "Before the catalyst at 2500 1/min, at most", "kPa gauge", 1e-3),
+    backRaised: field(20e3, "Before the catalyst at 2500 rpm, at most", "kPa gauge", 1e-3),
     /** Share of the fresh air that an EGR valve takes away once it is commanded open, at least; own judgement */
     egrAnswer: percent(0.1, "An open EGR valve takes fresh air away, at least"),
   },
   "Particulate filter": {
     /** Pressure difference of a particulate filter, Pa: at idle, and at 3000 1/min without load good, and at most */
     filterIdle: field(1000, "Filter pressure at idle, at most", "hPa", 1e-2),
-    filterGood: field(5000, "At 3000 1/min without load, good up to", "hPa", 1e-2),
-    filterMost: field(8000, "At 3000 1/min without load, at most", "hPa", 1e-2),
+    filterGood: field(5000, "At 3000 rpm without load, good up to", "hPa", 1e-2),
+    filterMost: field(8000, "At 3000 rpm without load, at most", "hPa", 1e-2),
   },
   "Vapour system": {
     /** Highest pressure an EVAP system may be put under, Pa gauge */
@@ -142,7 +142,7 @@ const LIMITS = {
     /** Share of the battery's voltage that must stand across a commanded load */
     loadShare: percent(0.9, "Of the battery across a commanded load"),
     /** Time after which a scan tool lets go of a commanded output, s */
-    outputTime: seconds(30, "A scan tool lets go after"),
+    outputTime: seconds(30, "A scan-tool command times out after"),
     /** Share of the rated pressure a smoke machine must show at proof */
     machineProof: percent(0.85, "Smoke machine proof, share of rating"),
     /** Smoke machine auto-off when the machine states none, s */

@@ -1,7 +1,6 @@
 import { type Candidate, CHECK_IDS, CHECKS, type CheckContext, type CheckId, jointName } from "../checks";
 import { type Cause, CONFIRM_MINUTES, type Family } from "../faults";
 import { inSentence } from "../sentence";
-import { formatNumber } from "../units";
 import type { Layout } from "../vehicle";
 import { isAt, likelihood } from "./likelihoods";
 import type { Suspect } from "./weigh";
@@ -123,7 +122,7 @@ export function nextChecks(
       bits,
       minutes,
       score: (bits / (minutes + CHANGEOVER)) * c.penalty * first * free,
-      why: `${narrowing(bits)} in about ${minutes} min: ${c.why}${waiting > 0 ? `; ${waiting} min of ${CHECKS[c.check].engine === "standing" ? "cooling down" : "warming up"} counted` : ""}${first > 1 ? "; the shop's first locator" : ""}`,
+      why: `${ruledOut(bits)} in about ${minutes} min: ${c.why}${waiting > 0 ? `; ${waiting} min of ${CHECKS[c.check].engine === "standing" ? "cooling down" : "warming up"} counted` : ""}${first > 1 ? "; the shop's first locator" : ""}`,
       ...(notNow ? { notNow } : {}),
     };
   });
@@ -198,15 +197,14 @@ function hindrance(candidate: PossibleCheck, now: Now, done: readonly Done[], { 
 /** Why the first is worth doing before the second, in numbers a technician can hold against each other. */
 function beats(best: NextCheck, second: NextCheck): string {
   if (second.notNow) return `nothing else can be done now: ${inSentence(second.name)} waits, ${second.notNow}`;
-  const left = (n: NextCheck) => `${Math.round(100 * 2 ** -n.bits)} %`;
-  const lead = second.score > 0 ? best.score / second.score : Number.POSITIVE_INFINITY;
-  const times = lead < 1.1 ? "about as much" : lead > 20 ? "far more" : `${formatNumber(lead, 1)} times as much`;
-  return `${times} for its time as ${inSentence(second.name)}: ${left(best)} left after ${best.minutes} min against ${left(second)} after ${second.minutes} min`;
+  return `${ruledOut(best.bits)} in ${best.minutes} min; ${inSentence(second.name)} ${ruledOut(second.bits)} in ${second.minutes} min`;
 }
 
-/** Expected information in plain words: of 2^H equally likely suspects, 2^(H − bits) stay. */
-const narrowing = (bits: number) =>
-  bits < 0.07 ? "tells hardly anything new" : `narrows the suspects to about ${Math.round(100 * 2 ** -bits)} %`;
+/** Share of the suspicion that information rules out, 0…1: of 2^H equally likely suspects, 2^(H − bits) stay. */
+export const ruledOutShare = (bits: number): number => 1 - 2 ** -Math.max(0, bits);
+/** Expected information in plain words. */
+const ruledOut = (bits: number) =>
+  bits < 0.07 ? "rules out little" : `rules out about ${Math.round(100 * ruledOutShare(bits))} %`;
 
 /** Mutual information of cause and outcome, bits; each row of outcomes adds up to 1. */
 function information(weights: Float64Array, rows: readonly Float64Array[]): number {

@@ -148,7 +148,7 @@ describe("next best check", () => {
     for (const n of list) {
       expect(n.bits).toBeGreaterThanOrEqual(-1e-12);
       expect(Number.isFinite(n.score)).toBe(true);
-      expect(n.why).toMatch(/^(narrows the suspects to about \d+ %|tells hardly anything new) in about \d+ min: /);
+      expect(n.why).toMatch(/^(rules out about \d+ %|rules out little) in about \d+ min: /);
     }
   });
 

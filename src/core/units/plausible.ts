@@ -30,7 +30,7 @@ export const BANDS = {
   ratedPressure: pressure("rated pressure", "gauge", 300, 14e3),
   manifold: pressure("manifold pressure", "absolute", 8e3, 350e3),
   /** Boost asked by an ECU: gauge pressure in it shows by lying far below the air outside */
-  asked: pressure("boost asked for", "absolute", 0, 400e3),
+  asked: pressure("requested boost", "absolute", 0, 400e3),
   chargePressure: pressure("charge pressure", "absolute", 50e3, 400e3),
   /** Signed: pipes on the wrong way round read below nothing */
   filterPressure: pressure("pressure difference of a filter", "gauge", -30e3, 60e3),
@@ -49,7 +49,7 @@ export const BANDS = {
   coolant: { dimension: "temperature", low: 233.15, high: 403.15, name: "coolant temperature" },
   exhaustTemperature: { dimension: "temperature", low: 253.15, high: 1273.15, name: "exhaust temperature" },
   bearable: { dimension: "temperature", low: 233.15, high: 1473.15, name: "temperature it can bear" },
-  mafFlow: { dimension: "mass-flow", low: 0, high: 0.6, name: "air meter flow" },
+  mafFlow: { dimension: "mass-flow", low: 0, high: 0.6, name: "MAF flow" },
   tank: { dimension: "volume", low: 8e-3, high: 0.25, name: "fuel tank volume" },
   /** Signed: a purged tank stands below ambient */
   tankPressure: pressure("tank pressure", "gauge", -9e3, 9e3),

@@ -114,7 +114,7 @@ describe("any hose's end is a way in", () => {
 
   it("lets nothing in where nothing comes off, and at no side that is not there", () => {
     expect(noWayIn(layout, { entry: "plenum-crack", blocked: [], heldOpen: [] })).toMatch(/no hose, pipe or cap ends/);
-    expect(noWayIn(layout, { entry: "moon", blocked: [], heldOpen: [] })).toMatch(/no such way in/);
+    expect(noWayIn(layout, { entry: "moon", blocked: [], heldOpen: [] })).toMatch(/no such entry point/);
     expect(() => reachOf(layout, { entry: "gauge-port", into: "tank", blocked: [], heldOpen: [] })).toThrow(RangeError);
   });
 

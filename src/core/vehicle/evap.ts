@@ -8,7 +8,7 @@ const EVAP_MONITORS = {
 } as const;
 
 /** Rules of the market a car was built for: what its leak monitor must catch. */
-const EVAP_MARKETS = { strict: "Strict leak rules", other: "Elsewhere" } as const;
+const EVAP_MARKETS = { strict: "Strict (small-leak) standard", other: "Elsewhere" } as const;
 
 /** The facts of an EVAP system that change what a check of it means. */
 export const evapFacts = group({
@@ -27,7 +27,11 @@ export const evapFacts = group({
     missing: "Choose who pulls the EVAP test",
     defaultValue: "engine-vacuum",
   }),
-  market: choice(EVAP_MARKETS, { label: "Built for", missing: "Choose the rules the car was built for", defaultValue: "strict" }),
+  market: choice(EVAP_MARKETS, {
+    label: "Leak standard of its market",
+    missing: "Choose the leak standard of its market",
+    defaultValue: "strict",
+  }),
   neck: choice(
     { cap: "With a cap", capless: "Capless" },
     { label: "Filler neck", missing: "Choose cap or capless", defaultValue: "cap" },

@@ -29,7 +29,7 @@ const FITTED_NAMES: Record<FittedSystem, string> = {
   "particulate-filter": "Particulate filter",
   "secondary-air": "Secondary air",
   "runner-flaps": "Runner flaps",
-  "idle-air": "Idle-air bypass",
+  "idle-air": "Idle air control valve",
 };
 
 /** How a valve, vane or gate is moved: by the vacuum supply, by the boost itself, or by a motor. */
@@ -77,11 +77,11 @@ export const vehicleFields = fields({
   }),
   fuel: choice({ petrol: "Petrol", diesel: "Diesel" }, { label: "Fuel", missing: "Choose the fuel", defaultValue: "petrol" }),
   /** Gas it runs on besides */
-  gas: choice({ lpg: "LPG", cng: "CNG" }, { label: "Gas besides", silent: ["none", "None"] }).optional(),
+  gas: choice({ lpg: "LPG", cng: "CNG" }, { label: "Second fuel", silent: ["none", "None"] }).optional(),
   /** Share of ethanol in the petrol, % */
   ethanol: number({
     name: "The share of ethanol",
-    label: "Ethanol in its petrol, %",
+    label: "Ethanol, %",
     bare: "%",
     hint: "Left empty: what pump petrol has",
     wrong: "The share of ethanol is a number in percent",

@@ -74,7 +74,7 @@ function startOf(layout: Layout, setup: FillSetup, entry: Joint): { zone?: ZoneI
 /** Why nothing can be let in there; undefined where it can. */
 export function noWayIn(layout: Layout, setup: FillSetup): string | undefined {
   const entry = layout.joints.find((j) => j.id === setup.entry);
-  if (!entry) return "there is no such way in on this vehicle";
+  if (!entry) return "this vehicle has no such entry point";
   const name = inSentence(entry.name);
   if (!entry.end) return `no hose, pipe or cap ends at the ${name}: nothing can be let in there`;
   const by = entryZone(layout, setup) === undefined && tieAt(layout, entry);

@@ -28,9 +28,9 @@ describe("layout", () => {
     expect(new Set(layout.joints.map((j) => j.id)).size).toBe(layout.joints.length);
   });
 
-  it("has an air meter only where the air is metered by one", () => {
+  it("has an MAF only where the air is metered by one", () => {
     const joint = (facts: VehicleFacts) => layoutOf(facts).joints.find((j) => j.id === "air-meter");
-    expect(joint(NATURAL)).toMatchObject({ name: "Air meter", kind: "meter" });
+    expect(joint(NATURAL)).toMatchObject({ name: "MAF", kind: "meter" });
     expect(joint({ ...NATURAL, metering: "map" })).toMatchObject({ name: "Duct at the filter box", kind: "pipe" });
     expect(layoutOf({ ...NATURAL, metering: "map" }).zones.map((z) => z.name)).toContain("Intake duct");
   });

@@ -38,7 +38,7 @@ export interface BoardJob {
 /** Reasons why a job waits, in the order a shop wants to see it. */
 const LANES = [
   ["lead", "Waiting for the lead's signature"],
-  ["me", "Waiting for us"],
+  ["me", "Ready to work on"],
   ["customer", "Waiting for the customer"],
   ["part", "Waiting for a part"],
   ["cold-soak", "Cooling down"],
@@ -106,7 +106,7 @@ export function Board({ board, asked, people, families, instruments, shopName, c
             <PhoneCall aria-hidden size={18} /> Calls{callsDue > 0 && <span className="text-amber">{callsDue} due</span>}
           </LinkButton>
           <LinkButton href="/reckoner" className="max-sm:!px-2">
-            <Calculator aria-hidden size={18} /> Reckoner
+            <Calculator aria-hidden size={18} /> Calculator
           </LinkButton>
           <LinkButton href="/practice" className="max-sm:!px-2">
             <GraduationCap aria-hidden size={18} /> Practice
@@ -155,7 +155,7 @@ export function Board({ board, asked, people, families, instruments, shopName, c
               ? "The bay is empty. Open a job when the next car rolls in."
               : asked.q
                 ? `No job matches “${asked.q}”. Search closed jobs too, or try fewer words.`
-                : "No job matches. Ask for less, or show closed jobs too."}
+                : "No job matches. Clear the filter, or show closed jobs too."}
           </p>
         )}
         {LANES.map(([lane, title]) => {
@@ -165,7 +165,7 @@ export function Board({ board, asked, people, families, instruments, shopName, c
       </main>
       {board.pages > 1 && (
         <nav aria-label="Pages" className="flex flex-wrap items-center gap-3">
-          {board.page > 1 && <LinkButton href={boardUrl(asked, { page: board.page - 1 })}>Page before</LinkButton>}
+          {board.page > 1 && <LinkButton href={boardUrl(asked, { page: board.page - 1 })}>Previous page</LinkButton>}
           <p>
             Page {board.page} of {board.pages}, {total} jobs
           </p>
@@ -208,7 +208,7 @@ function SearchForm({ asked, people, families }: { asked: BoardFilter; people: r
       </div>
       <details open={more} className="order-3 sm:col-span-2">
         <summary className="inline-flex min-h-11 cursor-pointer items-center gap-2 text-muted">
-          <SlidersHorizontal aria-hidden size={18} /> Only some of them
+          <SlidersHorizontal aria-hidden size={18} /> Filter
         </summary>
         <div className="grid items-end gap-3 sm:grid-cols-3 lg:grid-cols-[repeat(5,minmax(0,1fr))_auto]">
           <SelectField
@@ -233,19 +233,19 @@ function SearchForm({ asked, people, families }: { asked: BoardFilter; people: r
             label="Nothing written for"
             name="quiet"
             defaultValue={asked.quiet}
-            options={[any("However long"), ["1", "A day"], ["3", "3 days"], ["7", "A week"], ["30", "A month"]]}
+            options={[any("Any time"), ["1", "A day"], ["3", "3 days"], ["7", "A week"], ["30", "A month"]]}
           />
           <SelectField
-            label="To be looked at again"
+            label="Re-check due"
             name="due"
             defaultValue={asked.due}
-            options={[any("Due or not"), ["1", "Due today or before"]]}
+            options={[any("Any date"), ["1", "Due today or before"]]}
           />
           <div className="flex gap-2 whitespace-nowrap">
-            <Button type="submit">Show these</Button>
+            <Button type="submit">Apply</Button>
             {more && (
               <LinkButton href={boardUrl({ ...asked, waiting: "", person: "", family: "", quiet: "", due: "" }, {})} look="bare">
-                All of them
+                Clear filter
               </LinkButton>
             )}
           </div>

@@ -16,13 +16,13 @@ const SOON = 14;
 export function Calls({ behind, calls, today }: { behind: number; calls: readonly CustomerCall[]; today: string }) {
   const soon = format(addDays(parseISO(today), SOON), "yyyy-MM-dd");
   const parts = [
-    ["Due", calls.filter((c) => c.on <= today), "Nobody is to be called today."],
+    ["Due", calls.filter((c) => c.on <= today), "No follow-up is due today."],
     [`In the next ${SOON} days`, calls.filter((c) => c.on > today && c.on <= soon), "Nothing falls due."],
     ["Later", calls.filter((c) => c.on > soon), "Nothing is noted."],
   ] as const;
   return (
     <div className="mx-auto flex max-w-5xl flex-col gap-8 p-4 sm:p-6">
-      <PageHead title="Whom to call" />
+      <PageHead title="Follow-ups" />
       <main className="flex flex-col gap-8">
         <Behind jobs={behind} />
         <p className="max-w-3xl text-muted">
@@ -72,7 +72,7 @@ function Row({ call, today }: { call: CustomerCall; today: string }) {
         </PageLink>
       </div>
       <div className="flex min-w-0 flex-col gap-1 sm:items-start">
-        <p className="text-lg">{customer?.name || "Nobody is named in the job"}</p>
+        <p className="text-lg">{customer?.name || "No contact in the job"}</p>
         {customer?.contact &&
           // A number can be dialled from here, anything else is read.
           (dialled.length >= 6 ? (

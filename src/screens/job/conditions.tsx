@@ -1,7 +1,7 @@
 "use client";
 
 import { Thermometer } from "lucide-react";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { type Bodies, conditionsForm, workedOut } from "@/core/journal";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
@@ -14,11 +14,29 @@ import { AnswerOfCar } from "./practice/read-on-car";
 import { useEntryForm } from "./use-entry-form";
 import { useJob } from "./use-job";
 
+const ASKED = "pelota:conditions";
+/** Where a check waits for the conditions: a key that opens them. */
+export function SetConditions({ why }: { why: string }) {
+  return (
+    <p className="flex flex-wrap items-center gap-x-2 text-amber">
+      <Button onClick={() => window.dispatchEvent(new Event(ASKED))}>
+        <Thermometer aria-hidden size={18} /> Set the conditions
+      </Button>
+      {why}
+    </p>
+  );
+}
+
 /** Ambient pressure and bay temperature: every reading is judged under them. */
 export function Conditions() {
   const { state } = useJob();
   const { number } = usePreferences();
   const [open, setOpen] = useState(false);
+  useEffect(() => {
+    const show = () => setOpen(true);
+    window.addEventListener(ASKED, show);
+    return () => window.removeEventListener(ASKED, show);
+  }, []);
   const c = state.conditions;
   return (
     <>

@@ -152,7 +152,7 @@ function EngineNoteForm() {
   return (
     <details>
       <summary className="flex min-h-11 cursor-pointer items-center underline underline-offset-4">
-        Write something on this engine&rsquo;s card
+        Add a note to this engine&rsquo;s card
       </summary>
       <Form
         className="flex max-w-2xl flex-col gap-3 pt-1"
@@ -163,7 +163,7 @@ function EngineNoteForm() {
         {form.error && <ErrorNote>{form.error}</ErrorNote>}
         <div>
           <Button type="submit" disabled={form.busy}>
-            Put it on the card
+            Add to the card
           </Button>
         </div>
       </Form>

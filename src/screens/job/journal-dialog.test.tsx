@@ -33,12 +33,12 @@ describe("a wrong line", () => {
     const { user } = onBench(journal, <JournalButton go={() => {}} />);
     const before = outcomes(journal.entries);
     await user.click(screen.getByRole("button", { name: "Journal" }));
-    await user.click(screen.getByRole("button", { name: /^Take out: Intake vacuum/ }));
-    expect(screen.getByText(/^It says:/).textContent).toContain("Intake vacuum:");
+    await user.click(screen.getByRole("button", { name: /^Strike out: Intake vacuum/ }));
+    expect(screen.getByText(/^It reads:/).textContent).toContain("Intake vacuum:");
     await user.type(screen.getByRole("textbox", { name: "Why it is wrong" }), "other car");
     await user.click(
       within(screen.getByRole("textbox", { name: "Why it is wrong" }).closest("form") as HTMLElement).getByRole("button", {
-        name: "Take out",
+        name: "Strike out",
       }),
     );
     await waitFor(() => expect(outcomes(journal.entries)).toEqual([]));
@@ -52,7 +52,7 @@ describe("a wrong line", () => {
     const went = vi.fn();
     const { user, unmount } = onBench(journal, <JournalButton go={went} />);
     await user.click(screen.getByRole("button", { name: "Journal" }));
-    await user.click(screen.getByRole("button", { name: /^Take out: Intake vacuum/ }));
+    await user.click(screen.getByRole("button", { name: /^Strike out: Intake vacuum/ }));
     await user.click(screen.getByRole("button", { name: "Correct a copy instead" }));
     expect(went).toHaveBeenCalledWith("check", "vacuum");
     expect(load<Record<string, unknown>>(`pelota.draft.${JOB}.vacuum`)?.[CORRECTS]).toMatchObject({ entry: id });
@@ -78,7 +78,7 @@ describe("a wrong line", () => {
     const went = vi.fn();
     const { user } = onBench(journal, <JournalButton go={went} />);
     await user.click(screen.getByRole("button", { name: "Journal" }));
-    await user.click(screen.getByRole("button", { name: /^Take out: Intake vacuum/ }));
+    await user.click(screen.getByRole("button", { name: /^Strike out: Intake vacuum/ }));
     await user.click(screen.getByRole("button", { name: "Correct a copy instead" }));
     expect(went).not.toHaveBeenCalled();
     expect(screen.getByText(/is in hand: record or discard that first/)).toBeDefined();

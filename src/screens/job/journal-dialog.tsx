@@ -170,8 +170,8 @@ function Line({ entry, newest, out, go }: LineProps) {
         </Button>
       )}
       {!out && !asking && !entry.corrects && !entry.history && entry.kind !== "opened" && (
-        <Button look="bare" onClick={() => setAsking(true)} aria-label={`Take out: ${words}`}>
-          Take out
+        <Button look="bare" onClick={() => setAsking(true)} aria-label={`Strike out: ${words}`}>
+          Strike out
         </Button>
       )}
       {!asking && error && <ErrorNote>{error}</ErrorNote>}
@@ -181,17 +181,17 @@ function Line({ entry, newest, out, go }: LineProps) {
           onSubmit={() => void takeOut()}
         >
           <p>
-            It says: <strong>{entryWords({ ...newest, id: entry.id }, state)}</strong>. Taken out it stays visible, struck
+            It reads: <strong>{entryWords({ ...newest, id: entry.id }, state)}</strong>. Taken out it stays visible, struck
             through, and counts for nothing; what it asked for stays owed.
           </p>
           <TextField label="Why it is wrong" value={reason} onChange={(e) => setReason(e.target.value)} error={error} />
           <div className="flex flex-wrap gap-2">
-            <Button type="submit">Take out</Button>
+            <Button type="submit">Strike out</Button>
             {entry.kind === "check" && CHECKS[(entry.body as Bodies["check"]).check].form && (
               <Button onClick={() => setError(correct(entry, newest))}>Correct a copy instead</Button>
             )}
             <Button look="bare" onClick={() => setAsking(false)}>
-              Leave it
+              Cancel
             </Button>
           </div>
         </Form>

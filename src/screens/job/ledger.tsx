@@ -84,7 +84,7 @@ export const Ledger = memo(function Ledger({ go, onSide }: { go: Go; onSide: (si
         <h2 className="mb-1 text-sm text-muted">Suspects</h2>
         {state.suspects.length === 0 ? (
           <p className="text-muted">
-            {state.practice && state.vehicle ? "Yours to weigh; a hint tells." : "Weighed once the vehicle is described."}
+            {state.practice && state.vehicle ? "Yours to work out; a hint shows it." : "Weighed once the vehicle is described."}
           </p>
         ) : (
           <ul className="flex flex-col gap-1">
@@ -99,7 +99,7 @@ export const Ledger = memo(function Ledger({ go, onSide }: { go: Go; onSide: (si
 });
 
 const WAITING: readonly (readonly [WaitingOn, string])[] = [
-  ["me", "Us: work goes on"],
+  ["me", "Ready to work on"],
   ["customer", "The customer"],
   ["part", "A part"],
   ["cold-soak", "Cooling down"],
@@ -150,7 +150,7 @@ export function SuspectRow({ suspect }: { suspect: Suspect }) {
       <Dialog open={open} onOpenChange={setOpen} title={`${suspect.cause.name}: because`}>
         {voids.length > 0 && (
           <p className="mb-2 text-muted">
-            Worth nothing, because void: {voids.map((c) => inSentence(CHECKS[c.check].name)).join(", ")}.
+            Void, so not counted: {voids.map((c) => inSentence(CHECKS[c.check].name)).join(", ")}.
           </p>
         )}
         {suspect.because.length === 0 ? (
@@ -184,34 +184,39 @@ function OffTheCar() {
     <section aria-label="Off the car">
       <div className="flex items-center justify-between gap-2">
         <h2 className="text-sm text-muted">Off the car</h2>
-        <IconButton label="Something else came off" onClick={() => setAdding(true)}>
+        <IconButton label="Something else removed" onClick={() => setAdding(true)}>
           <Plus aria-hidden size={18} />
         </IconButton>
       </div>
       {open.length === 0 ? (
-        <p className="text-muted">{state.offCar.length > 0 ? `All ${state.offCar.length} back on.` : "Nothing."}</p>
+        <p className="text-muted">{state.offCar.length > 0 ? `All ${state.offCar.length} refitted.` : "Nothing."}</p>
       ) : (
         <DividedList open>
           {open.map((item) => (
             <li key={item.entry} className="flex items-center justify-between gap-2 py-1">
               <div className="min-w-0">
                 <p className="text-amber first-letter:uppercase">{item.what}</p>
-                {item.joint && !item.commanded && <p className="text-sm text-muted">Untested until it is back and seated</p>}
+                {item.joint && !item.commanded && <p className="text-sm text-muted">Untested until refitted and checked</p>}
                 {item.kept && <p className="text-sm text-muted">{item.kept}</p>}
               </div>
               {item.commanded && <Clock end={Date.parse(item.since) + item.commanded.seconds * 1000} done="let go" />}
               <Button
                 onClick={() => void restore(item)}
-                aria-label={`${item.commanded ? "Released" : "Back on and seated"}: ${item.what}`}
+                aria-label={`${item.commanded ? "Released" : "Refitted and seated"}: ${item.what}`}
               >
-                {item.commanded ? "Released" : "Back on, seated"}
+                {item.commanded ? "Released" : "Refitted"}
               </Button>
             </li>
           ))}
         </DividedList>
       )}
       {error && <ErrorNote>{error}</ErrorNote>}
-      <Dialog open={adding} onOpenChange={setAdding} title="Came off, or went in" description="It is owed until it is back.">
+      <Dialog
+        open={adding}
+        onOpenChange={setAdding}
+        title="Removed or fitted"
+        description="It stays on the list until it is refitted."
+      >
         <CameOff onDone={() => setAdding(false)} />
       </Dialog>
     </section>

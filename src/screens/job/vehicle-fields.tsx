@@ -41,8 +41,8 @@ export function VehicleFields({ of }: { of: TypedForm<object, VehicleFormFacts, 
         />
       </div>
       <p className="text-muted sm:col-span-2">
-        Fuel and displacement are enough to begin. What is not known yet stands at the commonest, and no check clears anything on
-        the strength of it.
+        Fuel and displacement are enough to begin. Unknown items use typical values, and no check clears anything on the strength
+        of them.
       </p>
       <Folded title="What moves its valves: turbo, EGR, secondary air, intake flap">
         <FormFields of={of} names={["boostWorked", "egrWorked", "airValveWorked", "airPorts", "throttleFlap"]} />

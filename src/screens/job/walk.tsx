@@ -20,7 +20,7 @@ const STOPS: readonly Stop[] = [
   },
   {
     station: "suspects",
-    title: "What could explain all of it",
+    title: "What could explain it",
     says: "Ranked, each with its because. The best next check is the one that tells most for its minutes; tap it and it opens.",
   },
   {

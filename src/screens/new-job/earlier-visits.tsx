@@ -18,7 +18,7 @@ interface Visit {
 const PAUSE = 400;
 const STANDS: Readonly<Record<string, string>> = {
   open: "still open",
-  review: "to be looked at again",
+  review: "re-check due",
   "handed-over": "handed over",
   closed: "closed",
   elsewhere: "closed in another shop",

@@ -57,7 +57,7 @@ export function Compose() {
       <div className="flex flex-wrap items-center gap-3">
         <h2 className="text-lg font-bold">Set a case for somebody</h2>
         <Button aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? "Put it away" : "Compose a case"}
+          {open ? "Close" : "Compose a case"}
         </Button>
       </div>
       {open && (
@@ -127,7 +127,7 @@ export function Compose() {
           />
           <div className="flex flex-wrap items-center gap-4">
             <Button look="primary" disabled={!car} onClick={() => void make()}>
-              Make the code
+              Get the code
             </Button>
             {code && (
               <p role="status">

@@ -4,7 +4,7 @@ import type { Family } from "@/core/faults";
 export const FAMILY_NAMES: Readonly<Record<Family, string>> = {
   engine: "Intake, vacuum and mixture",
   boost: "Boost",
-  egr: "Exhaust led back",
+  egr: "EGR",
   evap: "Vapour system",
   filter: "Particulate filter",
   "secondary-air": "Secondary air",

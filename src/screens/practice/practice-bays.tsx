@@ -102,8 +102,8 @@ export function PracticeBays() {
           A simulated car with a hidden fault, on the same bench as a real one. Nothing here reaches real jobs or their figures.
         </p>
         <div className="grid items-start gap-8 lg:grid-cols-2">
-          <section aria-label="Take a car" className="flex flex-col gap-3">
-            <h2 className="text-lg font-bold">Take a car</h2>
+          <section aria-label="New case" className="flex flex-col gap-3">
+            <h2 className="text-lg font-bold">New case</h2>
             <div className="max-w-md">
               <SelectField
                 label="What is it about"
@@ -115,7 +115,7 @@ export function PracticeBays() {
             <Choice label="How hard" options={LEVEL_OPTIONS} value={level} onChange={setLevel} />
             <div>
               <Button look="primary" disabled={busy} onClick={() => void play(draw)}>
-                {busy ? "It rolls in…" : "Roll it in"}
+                {busy ? "Starting…" : "Start the case"}
               </Button>
             </div>
           </section>
@@ -162,7 +162,7 @@ export function PracticeBays() {
         {person ? (
           <Record played={played.filter((p) => p.over)} />
         ) : (
-          <p className="text-muted">How it went so far is between you and the lead: sign in to see yours.</p>
+          <p className="text-muted">Results so far is between you and the lead: sign in to see yours.</p>
         )}
       </main>
     </div>
@@ -186,8 +186,8 @@ function Record({ played }: { played: readonly PlayedCase[] }) {
     ];
   });
   return (
-    <section aria-label="How it went" className="flex flex-col gap-3">
-      <h2 className="text-lg font-bold">How it went</h2>
+    <section aria-label="Results" className="flex flex-col gap-3">
+      <h2 className="text-lg font-bold">Results</h2>
       <div className="max-w-xs">
         <SelectField
           label="Whose record"

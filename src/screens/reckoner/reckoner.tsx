@@ -27,9 +27,9 @@ export function Reckoner({ jobs }: { jobs: readonly OpenJob[] }) {
   };
   return (
     <div className="mx-auto flex max-w-[90rem] flex-col gap-6 p-4 sm:p-6">
-      <PageHead title="Reckoner" />
+      <PageHead title="Calculator" />
       <div className="grid items-start gap-x-8 gap-y-6 lg:grid-cols-[17rem_minmax(0,1fr)]">
-        <nav aria-label="What is reckoned" className="max-lg:overflow-x-auto">
+        <nav aria-label="Calculation" className="max-lg:overflow-x-auto">
           <ul className="flex gap-1 lg:flex-col">
             {TOOLS.map((tool) => (
               <li key={tool.id}>

@@ -45,7 +45,7 @@ export function TakeIntoJob({
   return (
     <>
       <Button onClick={() => setOpen(true)}>
-        <ArrowRightToLine aria-hidden size={18} /> Take it into a job
+        <ArrowRightToLine aria-hidden size={18} /> Use in a job
       </Button>
       <Dialog
         open={open}
@@ -63,7 +63,7 @@ export function TakeIntoJob({
           {error && <ErrorNote>{error}</ErrorNote>}
           <div>
             <Button look="primary" onClick={take}>
-              Take it there
+              Use it there
             </Button>
           </div>
         </div>

@@ -60,7 +60,7 @@ export function ToolPanel({ tool, jobs }: { tool: Tool; jobs: readonly OpenJob[]
           </ConfirmButton>
         </div>
       </section>
-      <section aria-label="What comes of it" aria-live="polite" className="flex min-w-0 flex-col gap-4">
+      <section aria-label="Result" aria-live="polite" className="flex min-w-0 flex-col gap-4">
         {answer ? (
           <AnswerRows answer={answer} />
         ) : (

@@ -181,7 +181,7 @@ function GivePin({
         <Button type="submit" look="primary" disabled={busy}>
           {busy ? "Looking at it…" : "Sign in"}
         </Button>
-        <Button onClick={back}>Somebody else</Button>
+        <Button onClick={back}>Someone else</Button>
       </div>
     </Form>
   );

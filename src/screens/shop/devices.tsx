@@ -75,7 +75,7 @@ export function Devices() {
                   <ConfirmButton
                     ask={`Put ${d.name} out?`}
                     why="It opens no door any more, at once. What waits on it is kept there and leaves it as a file, which you can take in here."
-                    sure="Put it out now"
+                    sure="Remove now"
                     onSure={() => void putOut(d.id)}
                   >
                     Put {d.name} out
@@ -85,13 +85,13 @@ export function Devices() {
             ))}
           </DividedList>
           <div className="flex flex-wrap gap-3">
-            {known?.open && <Button onClick={() => setAdding(true)}>Let one more in</Button>}
+            {known?.open && <Button onClick={() => setAdding(true)}>Add a device</Button>}
             <FileButton
-              label="File of what waited on a device"
+              label="Queue file of a device"
               accept=".json,application/json"
               onFile={(f) => void f.text().then(setQueue)}
             >
-              <Upload aria-hidden size={18} /> Take in what waited on a device
+              <Upload aria-hidden size={18} /> Import a queue file
             </FileButton>
           </div>
         </>
@@ -100,7 +100,7 @@ export function Devices() {
       <Dialog
         open={adding}
         onOpenChange={setAdding}
-        title="One more device"
+        title="Add a device"
         description="It is named as it comes in, and stands in the list from then on."
       >
         {adding && <OneMoreDevice />}
@@ -108,7 +108,7 @@ export function Devices() {
       <Dialog
         open={queue !== undefined}
         onOpenChange={(open) => !open && setQueue(undefined)}
-        title="What waited on a device"
+        title="Queue file of a device"
         description="Each entry comes in under whoever signed it. What was changed on the way is refused."
       >
         {queue !== undefined && <QueueFile text={queue} done={() => setQueue(undefined)} />}

@@ -71,7 +71,7 @@ export function People() {
 
 /** Wording of a person beside the role. */
 function standing({ left, hasPin }: Person): string {
-  if (left) return "works here no more";
+  if (left) return "has left the shop";
   return hasPin ? "" : "no PIN yet: cannot sign in";
 }
 

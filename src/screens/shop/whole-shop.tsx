@@ -52,10 +52,10 @@ export function WholeShop() {
       <Tick label="With customers' names and contacts" checked={customers} onChange={setCustomers} />
       <div className="flex flex-wrap gap-3">
         <Button onClick={() => void takeOut()}>
-          <Download aria-hidden size={18} /> Take the shop out
+          <Download aria-hidden size={18} /> Export the shop
         </Button>
         <FileButton label="Archive of a shop" accept=".zip,application/zip" onFile={(file) => void takeIn(file)}>
-          <Upload aria-hidden size={18} /> Take an archive in
+          <Upload aria-hidden size={18} /> Import an archive
         </FileButton>
       </div>
       {error && <ErrorNote>{error}</ErrorNote>}

@@ -150,7 +150,7 @@ export function CarryOver() {
             <Button look="primary" disabled={chosen.length + drafts.length === 0} onClick={() => void take()}>
               Take over {chosen.length + drafts.length}
             </Button>
-            <Button onClick={ask}>Somebody else signs in</Button>
+            <Button onClick={ask}>Someone else signs in</Button>
           </div>
         </>
       )}

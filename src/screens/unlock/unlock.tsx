@@ -34,12 +34,12 @@ export function Unlock() {
   };
   return (
     <main className="mx-auto flex min-h-dvh max-w-sm flex-col justify-center gap-5 p-6">
-      <h1 className="text-2xl font-bold">Let this device in</h1>
+      <h1 className="text-2xl font-bold">Connect this device</h1>
       <Form className="flex flex-col gap-4" onSubmit={() => void enter()}>
         <FormFields of={form} names={["passphrase", "name"]} />
         {error && <ErrorNote>{error}</ErrorNote>}
         <Button type="submit" look="primary">
-          Come in
+          Connect
         </Button>
       </Form>
       <WaitingFile />

@@ -5,12 +5,12 @@ import { airTemperature, ambient, reads, rpm, takenSource, warm } from "../field
 /** A steady moment at idle or at wide open throttle. */
 export const airflowPointFields = fields({
   state: choice({ idle: "Idle", "wide-open": "Wide open throttle" }, { name: "The point", label: "Point", defaultValue: "idle" }),
-  rpm: rpm({ label: "Engine speed, 1/min", column: "engine speed, {state}" }),
+  rpm: rpm({ label: "Engine speed, rpm", column: "engine speed, {state}" }),
   /** Air meter; absent on a speed-density engine */
   maf: quantity("mafFlow", {
-    label: "Air meter",
+    label: "MAF",
     units: ["g/s", "kg/h", "lb/min"],
-    column: "air meter flow, {state}",
+    column: "MAF flow, {state}",
   }).optional(),
   /** Manifold, absolute */
   map: quantity("manifold", {
@@ -49,7 +49,7 @@ export const airflowPointForm = formOf<PointFacts>()(airflowPointFields, {
     maf: {
       example: ({ value }) => (value("state") === "idle" ? "1.9" : "62"),
       when: ({ known }) => known.metered,
-      needed: () => "Type what the air meter reads",
+      needed: () => "Type what the MAF reads",
     },
     map: {
       example: ({ value }) => (value("state") === "idle" ? "33" : "97"),

@@ -14,7 +14,7 @@ export const airflow: CheckKind<AirflowRecord, unknown, Seen> = {
   id: "airflow",
   name: "Airflow",
   words: { pass: "Works", fail: "Faulty" },
-  aim: "What the engine breathes against what its meter says: restriction or meter",
+  aim: "Volumetric efficiency against the MAF: restriction or meter",
   engine: "warm-running",
   needs: ["induction", "metering"],
   role: "measures",

@@ -73,7 +73,7 @@ function trapOf(
     record.points.some((p) => p.map && toSi(p.map) > 1.03 * toSi(record.ambient));
   if (above) return "a manifold above ambient on an engine without a blower: look at unit and sensor";
   const fast = record.points.find((p) => p.state === "idle" && p.rpm > limits.idleSpeed.value + NO_IDLE);
-  if (fast) return `${formatNumber(fast.rpm, 0)} 1/min is no idle: let it idle, and read it again`;
+  if (fast) return `${formatNumber(fast.rpm, 0)} rpm is no idle: let it idle, and read it again`;
   if (record.points.some((p) => p.maf && toSi(p.maf) <= 0)) return "no engine runs on no air: the meter was not read, or is dead";
   const shut = readings.find((r) => r.point.state === "wide-open" && (r.pressureShare ?? 1) < WIDE_OPEN);
   if (shut && vehicle.induction === "natural")
@@ -110,7 +110,7 @@ export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verd
       headline: low ? "Low at idle already" : "Idle alone cannot tell restriction from meter",
       reasons: [
         ...(low ? ["air that the meter does not see, or a meter that reads low"] : []),
-        "add a wide-open pull in one gear to 4000 1/min or more",
+        "add a wide-open pull in one gear to 4000 rpm or more",
       ],
       ...(low ? { observation: "airflow-idle-low" } : {}),
     };
@@ -119,8 +119,8 @@ export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verd
     return {
       ...base,
       outcome: "unsure",
-      headline: `The pull ended at ${open.point.rpm} 1/min: too slow to show a restriction`,
-      reasons: [`pull to 4000 1/min or more; suction of a clogged filter grows with flow squared`],
+      headline: `The pull ended at ${open.point.rpm} rpm: too slow to show a restriction`,
+      reasons: [`pull to 4000 rpm or more; suction of a clogged filter grows with flow squared`],
     };
   }
   const manifoldOk = open.onManifold === undefined || open.onManifold >= MANIFOLD_LOW;
@@ -130,7 +130,7 @@ export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verd
           ...base,
           outcome: "pass",
           headline: `Meter and manifold agree at ${share(open.onManifold)} of what the engine sweeps`,
-          reasons: ["under boost the ambient ratio has no limit: a restriction shows as boost asked for and not delivered"],
+          reasons: ["under boost the ambient ratio has no limit: a restriction shows as boost requested and not delivered"],
           observation: "airflow-normal",
         }
       : lowEverywhere(base, share(open.onManifold));
@@ -143,7 +143,7 @@ export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verd
       return {
         ...base,
         outcome: "unsure",
-        headline: "Neither air meter nor manifold pressure at wide open throttle",
+        headline: "Neither MAF nor manifold pressure at wide open throttle",
         reasons: ["log manifold pressure in the pull"],
       };
     }
@@ -209,7 +209,7 @@ export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verd
 const lowEverywhere = (base: Pick<Verdict, "measures" | "zones">, ratio: string): Verdict<Seen> => ({
   ...base,
   outcome: "fail",
-  headline: `The meter reads low: ${ratio} of what the manifold says goes in`,
+  headline: `The MAF reads low: ${ratio} of what the manifold says goes in`,
   reasons: [
     "no restriction does this: the manifold is full and the meter does not say so",
     "the meter under-reads, air comes in behind it (a disturbed duct does this), or the exhaust holds it back",
@@ -228,7 +228,7 @@ function measuresOf(
   if (idle?.perDisplacement !== undefined) {
     const [low, high] = [1 - limits.idleAirSpread.value, 1 + limits.idleAirSpread.value].map((f) => f * limits.idleAir.value);
     list.push({
-      name: `Air at idle, ${idle.point.rpm} 1/min`,
+      name: `Air at idle, ${idle.point.rpm} rpm`,
       value: { value: idle.perDisplacement, unit: "g/s per L" },
       limit: `${formatNumber(low as number, 1)} to ${formatNumber(high as number, 1)} g/s per L`,
       limitSource: limits.idleAir.source,
@@ -236,7 +236,7 @@ function measuresOf(
   }
   if (open?.onAmbient !== undefined) {
     list.push({
-      name: `Breathing on ambient density, ${open.point.rpm} 1/min`,
+      name: `Volumetric efficiency (VE) on ambient density, ${open.point.rpm} rpm`,
       value: percent(open.onAmbient),
       ...(vehicle.induction === "turbo"
         ? {}
@@ -246,7 +246,7 @@ function measuresOf(
           }),
     });
   }
-  if (open?.onManifold !== undefined) list.push({ name: "Breathing on manifold density", value: percent(open.onManifold) });
+  if (open?.onManifold !== undefined) list.push({ name: "VE on manifold density", value: percent(open.onManifold) });
   if (open?.point.map)
     list.push({
       name: `Manifold at wide open throttle (${formatQuantity(fromSi(toSi(open.point.map), "kPa", "absolute"))})`,

@@ -6,13 +6,13 @@ export function planAirflow(context: CheckContext): Plan {
   const { vehicle } = context;
   return {
     steps: [
-      { text: "Engine warm. Log RPM, air meter, manifold pressure and throttle.", caution: "running-engine" },
+      { text: "Engine warm. Log RPM, MAF, manifold pressure and throttle.", caution: "running-engine" },
       { text: "Half a minute of idle." },
       {
-        text: "On the road or the rollers: one pull in a middle gear, throttle wide open, from 2000 to 4500 1/min.",
+        text: "On the road or the rollers: one pull in a middle gear, throttle wide open, from 2000 to 4500 rpm.",
       },
       ...(vehicle.metering === "map"
-        ? [{ text: "No air meter here: manifold pressure at wide open throttle shows a restriction by itself." }]
+        ? [{ text: "No MAF here: manifold pressure at wide open throttle shows a restriction by itself." }]
         : []),
       { text: "Cheap things first: look at the filter before anything is measured twice." },
     ],
@@ -20,7 +20,7 @@ export function planAirflow(context: CheckContext): Plan {
     cautions: ["running-engine"],
     clocks: [],
     ...(vehicle.fuel === "diesel"
-      ? { refused: "A diesel idles unthrottled: compare its air meter with the maker's figure at the same speed instead." }
+      ? { refused: "A diesel idles unthrottled: compare its MAF with the maker's figure at the same speed instead." }
       : {}),
   };
 }

@@ -45,7 +45,7 @@ export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
         caution: "hot-exhaust",
       },
       {
-        text: `Engine warm: at idle at most ${Math.round(limits.backIdle.value / 100) / 10} kPa, held at 2500 1/min at most ${Math.round(limits.backRaised.value / 100) / 10} kPa.`,
+        text: `Engine warm: at idle at most ${Math.round(limits.backIdle.value / 100) / 10} kPa, held at 2500 rpm at most ${Math.round(limits.backRaised.value / 100) / 10} kPa.`,
         caution: "running-engine",
       },
       { text: "Snap the throttle and read the top." },

@@ -30,13 +30,13 @@ export function judgeBackPressure(record: BackPressure, { limits }: Pick<CheckCo
   const measures: Measure[] = [
     ...(idle ? [{ name: "Before the catalyst, idle", value: gauge(idle), ...limitOf(limits.backIdle, idle.unit) }] : []),
     ...(raised
-      ? [{ name: "Before the catalyst, 2500 1/min", value: gauge(raised), ...limitOf(limits.backRaised, raised.unit) }]
+      ? [{ name: "Before the catalyst, 2500 rpm", value: gauge(raised), ...limitOf(limits.backRaised, raised.unit) }]
       : []),
     ...(snap ? [{ name: "Top of a snap", value: gauge(snap) }] : []),
   ];
   const base = { measures, zones: [] };
   const doubt = instrumentDoubt(instrument, limits.backIdle.value, limits);
-  if (doubt) return { ...base, outcome: "unsure", headline: "The gauge cannot carry a verdict", reasons: [doubt] };
+  if (doubt) return { ...base, outcome: "unsure", headline: "Gauge not usable: zero or division", reasons: [doubt] };
   const high = [
     idle && toSi(idle) > limits.backIdle.value ? idle : undefined,
     raised && toSi(raised) > limits.backRaised.value ? raised : undefined,
@@ -62,7 +62,7 @@ export function judgeBackPressure(record: BackPressure, { limits }: Pick<CheckCo
       ...base,
       outcome: "unsure",
       headline: "Idle alone clears nothing",
-      reasons: ["hold 2500 1/min and read it there: a blockage shows with the flow"],
+      reasons: ["hold 2500 rpm and read it there: a blockage shows with the flow"],
     };
   if (!snap)
     return {

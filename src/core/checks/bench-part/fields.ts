@@ -22,7 +22,11 @@ export const benchPartFields = fields({
   /** Gauge, by the regulator */
   pressure: pressure("Pressure on it, gauge", "0.8", "Type the pressure that was on it", "pressure on the part"),
   /** Rated pressure of part, plugs and hose, gauge */
-  rating: pressure("Part, plugs and hose bear, gauge", "1.2", "Type what part, plugs and hose bear").notGauged(),
+  rating: pressure(
+    "Part, plugs and hose are rated for, gauge",
+    "1.2",
+    "Type what part, plugs and hose are rated for",
+  ).notGauged(),
   seconds: duration("How long it was watched", { label: "Watched for, s", example: "60", column: "watched" }),
   /** Every opening was plugged, and no plug let anything by */
   plugged: answer({

@@ -30,7 +30,7 @@ export const benchPart: CheckKind<BenchPart, unknown, never> = {
         caution: "compressed-air",
       },
       {
-        text: `Up slowly, never above what the weakest of part, plugs and hose bears, nor ${limits.boostCeiling.value / 1e5} bar gauge.`,
+        text: `Up slowly, never above the lowest rating of part, plugs and hose, nor ${limits.boostCeiling.value / 1e5} bar gauge.`,
       },
       { text: "Under water, soaped, or filled with smoke: watch each seam, joint and crimp for half a minute." },
       { text: "Let it down before anything is taken apart. A new part passes this before it is fitted." },

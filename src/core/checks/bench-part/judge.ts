@@ -18,7 +18,7 @@ export function judgeBenchPart(record: BenchPart, { limits }: Pick<CheckContext,
       name: "Pressure on it",
       value: { ...pressure, kind: "gauge" },
       limit: `at most ${formatQuantity({ ...rating, kind: "gauge" })}`,
-      limitSource: "what part, plugs and hose bear",
+      limitSource: "the rating of part, plugs and hose",
     },
     { name: "Watched for", value: { value: seconds, unit: "s" }, limit: `${WATCH} s or longer`, limitSource: "shop default" },
   ];
@@ -26,7 +26,7 @@ export function judgeBenchPart(record: BenchPart, { limits }: Pick<CheckContext,
   if (toSi(pressure) > TOO_MUCH * toSi(rating))
     return voidVerdict(
       "This test proves nothing",
-      "it was put under more than part, plugs and hose bear: what opened may have been made by it. Let it down, check all three",
+      "it was put under more than part, plugs and hose are rated for: what opened may have been made by it. Let it down, check all three",
     );
   if (leaksAt)
     return {

@@ -28,7 +28,7 @@ describe("boost from a log, as a check", () => {
     ["a sensor that is off", { keyOn: { map: { value: 108, unit: "kPa", kind: "absolute" } } }, "fail", "boost-sensor"],
     ["boost that hunts", { hunts: true }, "unsure", undefined],
     ["what was asked left out", { points: under(() => ({ asked: undefined })) }, "unsure", undefined],
-    ["exhaust led back", { egr: "unknown" }, "unsure", undefined],
+    ["EGR", { egr: "unknown" }, "unsure", undefined],
     ["points under boost only", { points: sound.points.filter(isUnder) }, "unsure", undefined],
   ])("%s", (_, change, outcome, observation) => {
     expect([judge(change).outcome, judge(change).observation]).toEqual([outcome, observation]);
@@ -95,8 +95,8 @@ describe("boost from a log, as a check", () => {
     expect(judge({ points: faked(0) }).outcome).toBe("pass");
     // Led back wherever there is no boost: less air off boost would read as more under it, which is a leak that is none.
     expect(judge({ points: faked(30) })).toMatchObject({ outcome: "unsure" });
-    expect(why({ points: faked(30) })).toMatch(/exhaust was led back at \d+ of \d+ points/);
-    expect(why({ points: sound.points.map((p) => ({ ...p, egr: 30 })) })).toMatch(/led back while it was logged/);
+    expect(why({ points: faked(30) })).toMatch(/EGR was open at \d+ of \d+ points/);
+    expect(why({ points: sound.points.map((p) => ({ ...p, egr: 30 })) })).toMatch(/EGR was open while it was logged/);
     expect(why({ points: sound.points.map((p) => ({ ...p, egr: 30, maf: undefined as never })) })).toMatch(
       /no air flow was logged/,
     );
@@ -106,7 +106,7 @@ describe("boost from a log, as a check", () => {
     expect(judge({ points: dip, short: { seconds: 0.8, from: 1500, to: 1700 } }).outcome).toBe("pass");
     const lasting = { points: dip, short: { seconds: 6, from: 1600, to: 2900 } };
     expect([judge(lasting).outcome, judge(lasting).observation]).toEqual(["unsure", undefined]);
-    expect(why(lasting)).toMatch(/short of what was asked for 6\.0 s between 1600 and 2900/);
+    expect(why(lasting)).toMatch(/below requested for 6\.0 s between 1600 and 2900/);
     const peak = sound.points.map((p, i) => (i === 2 ? { ...p, asked: plus(p.asked, -35) } : p));
     expect(judge({ points: peak, over: { seconds: 3, from: 1600, to: 2900 } }).outcome).toBe("unsure");
     // A compressor that takes its time to spin up shows at no steady point.

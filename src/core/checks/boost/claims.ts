@@ -40,9 +40,9 @@ export const boostCodes = {
   claims: (codes: readonly CodeSet[], { layout, vehicle }: CheckContext): Claim[] =>
     vehicle.induction === "turbo" &&
     codes.some(({ code }) => ["code:low-boost", "code:over-boost"].includes(codeText(code)?.observation ?? ""))
-      ? [ofEngine(layout, DELIVERED, "boost as asked for", "open")]
+      ? [ofEngine(layout, DELIVERED, "boost as requested", "open")]
       : [],
-  missing: () => "Log boost asked for and delivered up a steady climb, or on a dyno: not logged since the repair",
+  missing: () => "Log requested and actual boost up a steady climb, or on a dyno: not logged since the repair",
 };
 
 /** Joints between compressor and cylinders: all of them tight under pressure answer a leak as well. */
@@ -87,7 +87,7 @@ export function boostClaims(record: BoostRecord, verdict: Verdict, context: Chec
         ]
       : []),
     ...(asked.length > 0
-      ? [{ ...ofEngine(layout, DELIVERED, "boost as asked for", delivered), at: asked, under: [asMuchBoost(record)] }]
+      ? [{ ...ofEngine(layout, DELIVERED, "boost as requested", delivered), at: asked, under: [asMuchBoost(record)] }]
       : []),
     ...(hole ? [leak(Math.max(1, Math.floor(1000 * hole.diameter)), "bad")] : []),
     ...(shown === undefined ? [] : Array.from({ length: Math.max(0, LARGEST + 1 - shown) }, (_, i) => leak(shown + i, "good"))),

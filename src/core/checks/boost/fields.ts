@@ -9,15 +9,15 @@ const pressure = (label: string, example: string, band: "manifold" | "asked", co
 
 /** A steady moment; pressures absolute. */
 export const boostPointFields = fields({
-  rpm: rpm({ label: "Engine speed, 1/min", example: "2400", column: "engine speed" }),
+  rpm: rpm({ label: "Engine speed, rpm", example: "2400", column: "engine speed" }),
   map: pressure("Manifold pressure, absolute", "196", "manifold", "manifold pressure"),
   charge: pressure("Charge pressure, absolute", "198", "manifold", "charge pressure"),
-  asked: pressure("Boost asked for, absolute", "215", "asked", "charge pressure asked for"),
+  asked: pressure("Requested boost, absolute", "215", "asked", "requested charge pressure"),
   maf: quantity("mafFlow", {
-    label: "Air meter",
+    label: "MAF",
     units: ["g/s", "kg/h", "lb/min"],
     example: "84",
-    column: "air meter flow",
+    column: "MAF flow",
   }).optional(),
   chargeTemperature: quantity("airTemperature", {
     label: "Charge air",
@@ -29,7 +29,7 @@ export const boostPointFields = fields({
   /** Percent */
   actuator: group({ command: percent("The command", 0, 100), position: percent("The position", 0, 100) }).optional(),
   /** Percent, where the log says how far exhaust was led back */
-  egr: percent("Exhaust led back", 0, 100).optional(),
+  egr: percent("EGR", 0, 100).optional(),
 }).rule(
   "whole",
   "Type manifold or charge pressure, absolute: without one a point says nothing",
@@ -100,7 +100,7 @@ export const boostFields = fields({
   ambient: ambient(),
 }).rule(
   "whole",
-  "The boost asked for lies far below the air outside while as much or more is delivered: it is gauge pressure beside absolute. Choose the unit and kind of that column again",
+  "The requested boost lies far below the air outside while as much or more is delivered: it is gauge pressure beside absolute. Choose the unit and kind of that column again",
   (record) => !mixes(record.points, record.ambient),
 );
 export type BoostRecord = RecordOf<typeof boostFields>;
@@ -114,7 +114,7 @@ export const boostForm = checkForm(boostFields, {
     "keyOn.filter": { when: filtered },
     egr: {
       defaultValue: ({ known }) => (known.context.vehicle.fitted.includes("egr") ? "unknown" : "shut"),
-      hint: ({ value }) => (value("egr") === "shut" ? undefined : "Then no leak can be told from the air meter: command it shut"),
+      hint: ({ value }) => (value("egr") === "shut" ? undefined : "Then no leak can be told from the MAF: command it shut"),
     },
   },
 });

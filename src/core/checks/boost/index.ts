@@ -15,7 +15,7 @@ export const boost: CheckKind<BoostRecord, unknown, Seen> = {
   id: "boost",
   name: "Boost from a log",
   words: { pass: "Works", fail: "Faulty" },
-  aim: "Boost asked for against delivered, and the air meter against breathing: leak, restriction, actuator, sensor",
+  aim: "Requested against actual boost, and the MAF against volumetric efficiency: leak, restriction, actuator, sensor",
   engine: "warm-running",
   role: "measures",
   shelf: "running",

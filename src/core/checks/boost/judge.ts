@@ -44,12 +44,8 @@ function egrOpenReasons({ points }: BoostRecord): string[] {
   const open = points.filter(egrOpen);
   if (open.length === 0) return [];
   if (!points.some((p) => p.maf))
-    return [
-      "exhaust was led back and no air flow was logged: how much of the charge was exhaust is not known, log the air meter too",
-    ];
-  return [
-    `exhaust was led back at ${open.length} of ${points.length} points: they tell nothing of breathing and are left out of it`,
-  ];
+    return ["EGR was open and no air flow was logged: how much of the charge was exhaust is not known, log the MAF too"];
+  return [`EGR was open at ${open.length} of ${points.length} points: they tell nothing of breathing and are left out of it`];
 }
 
 /**
@@ -60,7 +56,7 @@ export function deliveryDoubt({ points, ambient, short, over, hunts, limp }: Boo
   if (limp) return ["Boost held until limp mode took it away", "what took it away is not found: read the codes, then their part"];
   if (hunts)
     return [
-      "Boost swings about what is asked for",
+      "Boost hunts around the requested value",
       "a sticking actuator or solenoid does that: pump it by hand, start to end and back",
     ];
   const by = points.flatMap((p) => {
@@ -99,13 +95,13 @@ export const judgedOf = (record: BoostRecord, context: Pick<CheckContext, "vehic
   judgeBoost(boostLogOf(record, context));
 
 const SAYS: Readonly<Record<BoostShapeId, { readonly headline: string; readonly seen: Seen }>> = {
-  sound: { headline: "Boost holds what is asked for, and the air meter fits", seen: "boost-sound" },
+  sound: { headline: "Boost holds the requested value, and the MAF fits", seen: "boost-sound" },
   "leak-after-meter": { headline: "Metered air is lost under boost: a leak after the meter", seen: "boost-leak" },
   "restricted-or-lazy": {
-    headline: "Boost falls short and the air meter with it: restricted before the compressor, or an actuator that does not close",
+    headline: "Boost falls short and the MAF with it: restricted before the compressor, or an actuator that does not close",
     seen: "boost-short",
   },
-  "over-boost": { headline: "Boost goes over what is asked for", seen: "boost-over" },
+  "over-boost": { headline: "Overboost: boost goes above the requested value", seen: "boost-over" },
   "sensor-offset": { headline: "A pressure sensor is off with the engine standing", seen: "boost-sensor" },
   "exhaust-restricted": {
     headline: "The engine is held back the more boost it gets: look behind the turbine",
@@ -130,8 +126,8 @@ export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Ver
     return {
       ...base,
       outcome: "fail",
-      headline: `Boost is ${certain} of what is asked: what does it has more than one name`,
-      reasons: [...reasons, "find its name by air or smoke, the actuator by hand, and the air meter beside the boost"],
+      headline: `Boost is ${certain} of the requested value: more than one cause fits`,
+      reasons: [...reasons, "tell them apart by air or smoke, the actuator by hand, and the MAF beside the boost"],
       observation: certain === "short" ? "boost-short" : "boost-over",
     };
   if (!first || first.odds < SURE) {
@@ -139,7 +135,7 @@ export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Ver
     return {
       ...base,
       outcome: "unsure",
-      headline: "What this log shows has more than one name",
+      headline: "More than one cause fits this log",
       reasons: [
         ...reasons,
         `${[first, second]
@@ -199,8 +195,8 @@ function standingVerdict({ sensors }: StandingFault): Pick<Verdict<Seen>, "outco
 
 /** Why a log that shows nothing wrong clears nothing; undefined where it does. */
 function openOf({ points }: BoostRecord, { efficiency, smallestVisible }: JudgedBoost, caught: number): string | undefined {
-  if (!points.some((p) => p.asked)) return "what the ECU asked for was not logged: log it beside what was delivered";
-  if (!efficiency || smallestVisible === null) return "air meter and breathing could not be held against each other";
+  if (!points.some((p) => p.asked)) return "requested boost was not logged: log it beside what was delivered";
+  if (!efficiency || smallestVisible === null) return "MAF and breathing could not be held against each other";
   if (smallestVisible > caught)
     return `a leak of ${formatNumber(1000 * caught, 1)} mm must be caught, which is smaller than this log could have shown: more points on and off boost, or air and smoke`;
   return undefined;
@@ -215,12 +211,12 @@ const limpSays = ({ limp }: BoostRecord): string[] =>
 
 const stretchSays = ({ short, over }: BoostRecord): string[] =>
   [
-    [short, "short of what was asked"],
-    [over, "over what was asked"],
+    [short, "below requested"],
+    [over, "above requested"],
   ].flatMap(([s, what]) =>
     s && typeof s === "object"
       ? [
-          `${what} for ${formatNumber(s.seconds, 1)} s between ${formatNumber(s.from, 0)} and ${formatNumber(s.to, 0)} 1/min${s.seconds < TRANSIENT ? ": a transient" : ""}`,
+          `${what} for ${formatNumber(s.seconds, 1)} s between ${formatNumber(s.from, 0)} and ${formatNumber(s.to, 0)} rpm${s.seconds < TRANSIENT ? ": a transient" : ""}`,
         ]
       : [],
   );
@@ -240,7 +236,7 @@ function measuresOf(
     ...(most && got
       ? [
           {
-            name: `Most boost delivered, ${most.rpm} 1/min`,
+            name: `Most boost delivered, ${most.rpm} rpm`,
             value: gauge(toSi(got)),
             ...(most.asked ? { limit: `${formatQuantity(gauge(toSi(most.asked)))} asked`, limitSource: "the ECU" } : {}),
           },
@@ -249,7 +245,7 @@ function measuresOf(
     ...(efficiency
       ? [
           {
-            name: "Breathing off boost, on manifold density",
+            name: "VE off boost, on manifold density",
             value: { value: percent(efficiency.value), unit: "%" as const },
             low: percent(efficiency.low),
             high: percent(efficiency.high),

@@ -18,9 +18,9 @@ export const boostOperatingPoints = ({ points }: BoostRecord): OperatingPoint[] 
       readings: [
         ...(got ? [{ name: "boost delivered, absolute", unit: "kPa", value: toSi(got) / 1000, sd: PRESSURE_SD }] : []),
         ...(got && p.asked
-          ? [{ name: "short of what was asked", unit: "kPa", value: (toSi(p.asked) - toSi(got)) / 1000, sd: PRESSURE_SD }]
+          ? [{ name: "below requested", unit: "kPa", value: (toSi(p.asked) - toSi(got)) / 1000, sd: PRESSURE_SD }]
           : []),
-        ...(p.maf ? [{ name: "air meter", unit: "g/s", value: toSi(p.maf) * 1000, sd: METER_SD * toSi(p.maf) * 1000 }] : []),
+        ...(p.maf ? [{ name: "MAF", unit: "g/s", value: toSi(p.maf) * 1000, sd: METER_SD * toSi(p.maf) * 1000 }] : []),
       ],
     };
   });

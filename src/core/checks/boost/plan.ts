@@ -8,15 +8,15 @@ export function planBoost({ vehicle }: CheckContext): Plan {
   return {
     steps: [
       {
-        text: "Log speed, air meter, manifold and charge pressure, boost asked for, charge air temperature; actuator command and position, EGR and road speed where the tool has them.",
+        text: "Log speed, MAF, manifold and charge pressure, requested boost, charge air temperature; actuator command and position, EGR and road speed where the tool has them.",
       },
       { text: "Begin with the key on and the engine standing, ten seconds: every pressure sensor shows the air outside." },
-      { text: "EGR commanded shut, or its duty logged: what is led back is no leak." },
+      { text: "EGR commanded shut, or its duty cycle logged: recirculated gas is no leak." },
       {
         text: "Off boost over the same speeds first: gentle, near ambient manifold pressure. Breathing is learnt there.",
         caution: "running-engine",
       },
-      { text: "Then pulls in a high gear from 1500 1/min up, on a road that allows them, with a second person at the tool." },
+      { text: "Then pulls in a high gear from 1500 rpm up, on a road that allows them, with a second person at the tool." },
       { text: "Where it comes late: drive on until limp mode sets in, the log running; note hiss and distance." },
     ],
     displaces: [],

@@ -3,7 +3,7 @@ import type { Rows, Saying } from "../../faults";
 /** Likelihood rows of a boost log. Own estimates: shapes are told apart by airflow, members of one are not. */
 export const rows = {
   "boost-sound": {
-    says: "boost holds what is asked for, and the air meter fits",
+    says: "boost holds the requested value, and the MAF fits",
     given: {
       "charge-leak": 0.1,
       "boost-lazy": 0.06,
@@ -21,7 +21,7 @@ export const rows = {
     reason: "what fails under boost would show in it",
   },
   "boost-leak": {
-    says: "the air meter sees more under boost than the engine breathes",
+    says: "the MAF sees more under boost than the engine breathes",
     given: {
       "charge-leak": 0.8,
       "manifold-leak": 0.25,
@@ -33,7 +33,7 @@ export const rows = {
     reason: "metered air gets out before the cylinders",
   },
   "boost-short": {
-    says: "boost falls short, and the air meter with it",
+    says: "boost falls short, and the MAF with it",
     given: {
       "boost-lazy": 0.85,
       "actuator-leak": 0.6,
@@ -47,10 +47,10 @@ export const rows = {
       "charge-leak": 0.1,
       other: 0.03,
     },
-    reason: "less is pressed in than asked for, and what is pressed in arrives",
+    reason: "less is delivered than requested, and what is pressed in arrives",
   },
   "boost-over": {
-    says: "boost goes over what is asked for",
+    says: "boost goes above the requested value",
     given: {
       "boost-over": 0.85,
       "boost-lazy": 0.06,

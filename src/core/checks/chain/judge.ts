@@ -153,7 +153,7 @@ export function judgeChain(record: ChainRecord, context: CheckContext): Verdict<
   ];
   const base = { measures, zones: [] };
   const doubt = chainDoubt(record, context);
-  if (doubt) return { ...base, outcome: "unsure", headline: "The gauge cannot carry a verdict", reasons: [doubt] };
+  if (doubt) return { ...base, outcome: "unsure", headline: "Gauge not usable: zero or division", reasons: [doubt] };
   const cannot = readLink("supply", record, context) === "good" ? contradicts(record) : undefined;
   if (cannot) return voidVerdict(`${record.device}: these readings cannot be`, cannot);
   const chain = linksOf(record);

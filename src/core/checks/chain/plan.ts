@@ -13,7 +13,7 @@ export function planChain(context: CheckContext): Plan {
     ],
     displaces: [{ joint: "flap-pipe", what: "vacuum pipe off at the actuator" }],
     cautions: ["running-engine"],
-    clocks: [{ name: "The tool lets go", seconds: context.limits.outputTime.value }],
+    clocks: [{ name: "Command times out", seconds: context.limits.outputTime.value }],
     ...(context.vehicle.fitted.includes("runner-flaps") ? {} : { refused: "No runner flaps are entered for this vehicle." }),
   };
 }

@@ -59,7 +59,7 @@ export function judgeCircuit(record: CircuitRecord, context: CheckContext): Verd
       "a pin showed more than the battery: look at the meter's range, or measure the battery again as it stands now",
     );
   const doubt = instrumentDoubt(record.instrument, limits.feedDrop.value, limits);
-  if (doubt) return { ...base, outcome: "unsure", headline: "The meter cannot carry a verdict", reasons: [doubt] };
+  if (doubt) return { ...base, outcome: "unsure", headline: "Meter not usable: zero or division", reasons: [doubt] };
   const seal = record.pierced ? ["a wire was pierced: it stays on the off-the-car list until it is sealed"] : [];
   for (const pin of pins) {
     const taken = reading(pin);

@@ -16,7 +16,7 @@ export const crankcaseFields = fields({
   /** Gauge, signed */
   idle: pressure("Crankcase at idle; suction is negative", "-3", "crankcase pressure, idle"),
   /** Gauge, signed, at about 2500 1/min */
-  raised: pressure("At 2500 1/min, if read", "-2", "crankcase pressure, raised speed").optional(),
+  raised: pressure("At 2500 rpm, if read", "-2", "crankcase pressure, raised speed").optional(),
   rpm: idleSpeed(),
   /** Oil cap on, dipstick tube sealed round the hose */
   sealed: answer({

@@ -21,7 +21,7 @@ export function judgeCrankcase(reading: CrankcaseReading, context: CheckContext)
   if (!reading.sealed) return lost("oil cap or dipstick tube was open: the crankcase was vented while it was read");
   if (reading.rpm !== undefined && reading.rpm > limits.idleSpeed.value + NO_IDLE)
     return lost(
-      `${formatNumber(reading.rpm, 0)} 1/min is no idle: the band is one of the idling engine. Let it idle, and read it again`,
+      `${formatNumber(reading.rpm, 0)} rpm is no idle: the band is one of the idling engine. Let it idle, and read it again`,
     );
   const band = vehicle.crankcaseBand;
   const idle = toSi(reading.idle);
@@ -40,7 +40,7 @@ export function judgeCrankcase(reading: CrankcaseReading, context: CheckContext)
   const base = { measures, zones: [] };
   const width = band ? toSi(band.high) - toSi(band.low) : Math.max(100, Math.abs(idle));
   const doubt = instrumentDoubt(reading.instrument, width, limits);
-  if (doubt) return { ...base, outcome: "unsure", headline: "The manometer cannot carry a verdict", reasons: [doubt] };
+  if (doubt) return { ...base, outcome: "unsure", headline: "Manometer not usable: zero or division", reasons: [doubt] };
   const low = band ? toSi(band.low) : BEYOND_ANY;
   if (idle < low) {
     return {
@@ -70,7 +70,7 @@ export function judgeCrankcase(reading: CrankcaseReading, context: CheckContext)
     return {
       ...base,
       outcome: "fail",
-      headline: `Positive at speed: ${show(raised)} at ${RAISED} 1/min`,
+      headline: `Positive at speed: ${show(raised)} at ${RAISED} rpm`,
       reasons: ["good at idle, and it grows with speed: blow-by past rings, or a breather that cannot carry it off"],
       observation: "crankcase-positive",
     };

@@ -7,7 +7,7 @@ export function planCrankcase(context: CheckContext): Plan {
     steps: [
       { text: "Engine warm and idling; oil cap on. Manometer at zero in free air.", caution: "running-engine" },
       { text: "Dipstick out, hose sealed round its tube. Read the sign first: suction is negative." },
-      { text: "Raise to 2500 1/min and read again: blow-by grows, a blocked breather too." },
+      { text: "Raise to 2500 rpm and read again: blow-by grows, a blocked breather too." },
       {
         text: context.vehicle.crankcaseBand
           ? "Compare with the engine's own band."

@@ -93,7 +93,7 @@ export const decayForm = checkForm(decayFields, {
       defaultValue: ({ known }) => preferredEntry(known.context),
       hint: (state) => {
         const entry = entries(state).find((j) => j.id === state.value("entry"));
-        return entry && `Price: ${entryPrice(entry)}`;
+        return entry && `Drawback: ${entryPrice(entry)}`;
       },
     },
     ...askVent("plug"),

@@ -20,12 +20,12 @@ const COOLERS = {
 const commanded = (state: "shut" | "open", examples: readonly [maf: string, map: string]) =>
   group(
     {
-      rpm: rpm({ label: `Commanded ${state}: speed, 1/min`, example: "1500", column: `engine speed, EGR ${state}` }),
+      rpm: rpm({ label: `Commanded ${state}: speed, rpm`, example: "1500", column: `engine speed, EGR ${state}` }),
       maf: quantity("mafFlow", {
-        label: `Air meter, ${state}`,
+        label: `MAF, ${state}`,
         units: ["g/s", "kg/h"],
         example: examples[0],
-        column: `air meter flow, EGR ${state}`,
+        column: `MAF flow, EGR ${state}`,
       }).optional(),
       map: quantity("manifold", {
         label: `Manifold pressure, ${state}, absolute`,
@@ -38,7 +38,7 @@ const commanded = (state: "shut" | "open", examples: readonly [maf: string, map:
   )
     .rule(
       "read",
-      "Type the air meter, the manifold pressure, or both: a duty without a flow says nothing",
+      "Type the MAF, the manifold pressure, or both: a duty without a flow says nothing",
       ({ maf, map }) => maf !== undefined || map !== undefined,
     )
     .optional();

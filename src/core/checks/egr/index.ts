@@ -59,7 +59,7 @@ export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
   plan: ({ layout }, { joint }) => ({
     steps: [
       {
-        text: `Engine warm, one speed held. Command the ${inSentence(jointName(layout, joint))} shut, read air meter and manifold; then open, read again.`,
+        text: `Engine warm, one speed held. Command the ${inSentence(jointName(layout, joint))} shut, read MAF and manifold; then open, read again.`,
         caution: "running-engine",
       },
       { text: "Opened it takes fresh air away. No change: stuck, not moved, or soot in its passage." },

@@ -126,7 +126,7 @@ export function judgeEgr(record: EgrRecord, { layout, limits }: CheckContext): V
             : `${name} answers little`,
       reasons: [
         answer === undefined
-          ? "command it shut and open at one speed, and read the air meter or the manifold"
+          ? "command it shut and open at one speed, and read the MAF or the manifold"
           : record.seat === "not-tried"
             ? "smoke from the manifold side with it shut, and the exhaust watched: a seat that leaks shows nowhere else"
             : "ports half blocked do that: look in with a borescope",

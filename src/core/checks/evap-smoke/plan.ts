@@ -50,11 +50,11 @@ export function evapEntrySteps(context: CheckContext, aim: EvapAim): Plan["steps
     ...(aim.entry === "filler-cap"
       ? [{ text: "The cap comes off to get in: note how it sat and whether its seal is whole, then test it by itself." }]
       : [{ text: "Do not touch the cap until the first run has been read: tightening it destroys the evidence." }]),
-    ...(entry ? [{ text: `Enter at ${entry.name}: ${entry.end?.removes}. Price: ${entryPrice(entry)}.` }] : []),
+    ...(entry ? [{ text: `Enter at ${entry.name}: ${entry.end?.removes}. Drawback: ${entryPrice(entry)}.` }] : []),
     {
       text:
         aim.vent === "command"
-          ? `Command the ${inSentence(jointName(layout, "vent-valve"))} shut, ignition on. Most scan tools let go after ${limits.outputTime.value} s: re-arm it in time, or plug the vent.`
+          ? `Command the ${inSentence(jointName(layout, "vent-valve"))} shut, ignition on. Most scan-tool commands time out after ${limits.outputTime.value} s: re-arm it in time, or plug the vent.`
           : `Plug the ${inSentence(jointName(layout, "vent-filter"))}: the vent valve itself is then in the test, its shutting is not.`,
     },
     ...reachOf(layout, aim).openEnds.map((j) => ({ text: `Seal ${j.name}.` })),

@@ -43,7 +43,7 @@ const point = (at: string, state: "idle" | "raised", examples: Examples) => {
         name: "λ",
         min: [0.5, lambda],
         max: [3, lambda],
-        label: `ECU's own λ ${at.replace(" 1/min", "")}`,
+        label: `ECU's own λ ${at.replace(" rpm", "")}`,
         example: "1.00",
         column: `ECU λ, ${state}`,
         columnUnit: "λ",
@@ -65,7 +65,7 @@ export const gasFields = fields({
   source: takenSource().optional(),
   fuel: choice(FUEL_NAMES, { name: "The fuel", label: "It burns", list: true }).setUp(),
   idle: point("at idle", "idle", { co: "0.1", co2: "14.9", o2: "0.2", hc: "40", no: "60" }),
-  raised: point("at 2500 1/min", "raised", { co: "0.1", co2: "15.0", o2: "0.1", hc: "20", no: "80" }),
+  raised: point("at 2500 rpm", "raised", { co: "0.1", co2: "15.0", o2: "0.1", hc: "20", no: "80" }),
   loop: choice({ closed: "Closed", open: "Open", unknown: "Not known" }, { label: "Loop", defaultValue: "unknown" }),
   probe: choice(PROBES, { name: "The probe", label: "Probe" }),
   /** The analyser passed its own zero and leak check */
@@ -76,11 +76,7 @@ export const gasFields = fields({
     missing: "Say whether the analyser passed its zero and its own leak check",
   }),
   warm: warm(),
-}).rule(
-  "whole",
-  "Read it at idle, at about 2500 1/min, or both",
-  ({ idle, raised }) => idle !== undefined || raised !== undefined,
-);
+}).rule("whole", "Read it at idle, at about 2500 rpm, or both", ({ idle, raised }) => idle !== undefined || raised !== undefined);
 export type GasRecord = RecordOf<typeof gasFields>;
 export type GasPoint = NonNullable<GasRecord["idle"]>;
 

@@ -36,7 +36,7 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
       : [
           ...(idle ? [ofEngine(layout, atomOf("gas", "tail", "idle"), "exhaust gases at idle", saysOf(verdict.outcome))] : []),
           ...(raised
-            ? [ofEngine(layout, atomOf("gas", "tail", "2500"), "exhaust gases at 2500 1/min", saysOf(verdict.outcome))]
+            ? [ofEngine(layout, atomOf("gas", "tail", "2500"), "exhaust gases at 2500 rpm", saysOf(verdict.outcome))]
             : []),
         ],
   irrelevant: {
@@ -55,12 +55,12 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
   plan: ({ vehicle }) => ({
     steps: [
       {
-        text: "Engine and catalyst warm: hold 2500 1/min for three minutes. Exhaust extraction on, not over the probe.",
+        text: "Engine and catalyst warm: hold 2500 rpm for three minutes. Exhaust extraction on, not over the probe.",
         caution: "running-engine",
       },
       { text: "Analyser at zero, its own leak check passed. Probe as deep as it is made for: a short pipe gets a longer one." },
       {
-        text: "Read at idle and at 2500 1/min; write the ECU's own λ before the catalyst down at the same moment.",
+        text: "Read at idle and at 2500 rpm; write the ECU's own λ before the catalyst down at the same moment.",
         caution: "hot-exhaust",
       },
       { text: "Excess air says that there is air, not where it came in: plug a tail joint, probe deeper, raise the speed." },

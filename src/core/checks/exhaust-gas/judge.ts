@@ -6,7 +6,7 @@ import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import type { GasPoint, GasRecord } from "./fields";
 import type { Seen } from "./rows";
 
-const NAMES = { idle: "At idle", raised: "At 2500 1/min" } as const;
+const NAMES = { idle: "At idle", raised: "At 2500 rpm" } as const;
 /** The ECU's own λ and the gases' lie no further apart where neither is wrong. */
 const APART = 0.05;
 /** Much of both at once: a charge that did not burn, %. */
@@ -17,7 +17,7 @@ export function judgeExhaustGas(record: GasRecord, { vehicle }: Pick<CheckContex
   const lost = (trap: string) => voidVerdict("These gases prove nothing", trap);
   if (vehicle.fuel === "diesel" || record.fuel === "diesel")
     return lost("a diesel always runs with more air than it burns: λ says nothing of a leak there");
-  if (!record.warm) return lost("engine or catalyst was cold: warm both up, hold 2500 1/min for three minutes first");
+  if (!record.warm) return lost("engine or catalyst was cold: warm both up, hold 2500 rpm for three minutes first");
   if (!record.zeroed) return lost("the analyser was not at zero, or did not pass its own leak check");
   for (const at of ["idle", "raised"] as const) {
     const cannot = record[at] && impossibleGas(record[at], record.fuel);
@@ -55,7 +55,7 @@ export function judgeExhaustGas(record: GasRecord, { vehicle }: Pick<CheckContex
   const reasons = points.flatMap((p) => p.judged.reasons.map((r) => `${NAMES[p.at].toLowerCase()}: ${r}`));
   const shallow = record.probe === "shallow";
   if (judged.outcome !== "fail") {
-    const one = points.length < 2 ? ["read it at idle and at 2500 1/min: a leak shows at one of them only"] : [];
+    const one = points.length < 2 ? ["read it at idle and at 2500 rpm: a leak shows at one of them only"] : [];
     const thin = shallow ? ["the probe was not deep enough: air at the tail's end thins what it reads"] : [];
     const apart = points.flatMap((p) =>
       p.point.ecuLambda !== undefined && Math.abs(p.point.ecuLambda - p.judged.lambda) > APART

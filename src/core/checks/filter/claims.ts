@@ -37,7 +37,7 @@ export function filterClaims(record: FilterRecord, verdict: Verdict, context: Ch
   const under: Window = {
     of: "flow",
     from,
-    words: `with ${formatQuantity(fromSi(from, "g/s"))} of exhaust or more, at least half of where it failed, and no exhaust led back`,
+    words: `with ${formatQuantity(fromSi(from, "g/s"))} of exhaust or more, at least half of where it failed, and EGR shut`,
   };
   return [
     { ...FILTER_PRESSURE, says: pressure, words: "filter pressure within limits", rests: RESTS, at, under: [under] },

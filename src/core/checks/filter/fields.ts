@@ -33,10 +33,10 @@ const running = (
       rpm: rpm({ label: label[1], example: example[1], column: `engine speed, ${state}` }),
       pressure: pressure(label[0], example[0], "Type the pressure difference", `filter pressure, ${state}`),
       maf: quantity("mafFlow", {
-        label: `Air meter ${label[2]}, if there is one`,
+        label: `MAF ${label[2]}, if there is one`,
         units: ["g/s", "kg/h"],
         example: example[2],
-        column: `air meter flow, ${state}`,
+        column: `MAF flow, ${state}`,
       }).optional(),
       exhaustTemperature: quantity("exhaustTemperature", {
         label: `Gas before the filter ${label[2]}, if shown`,
@@ -64,8 +64,8 @@ export const filterFields = fields({
   /** The log that its readings were taken from, where they were */
   source: takenSource().optional(),
   keyOn: pressure("Key on, engine standing", "0", undefined, "filter pressure, key on").optional(),
-  idle: running("idle", ["At idle", "Idle speed, 1/min", "at idle"], ["6", "800", "8", "120"]),
-  held: running("held", ["Held, without load", "Held at, 1/min", "held"], ["35", "3000", "45", "200"]),
+  idle: running("idle", ["At idle", "Idle speed, rpm", "at idle"], ["6", "800", "8", "120"]),
+  held: running("held", ["Held, without load", "Held at, rpm", "held"], ["35", "3000", "45", "200"]),
   division: pressure("One division of the display", "1", "State one division of the display").setUp(),
   egr: egrState(),
   pipes: choice(PIPE_STATES, { name: "The state of the pipes", label: "Its two pressure pipes", defaultValue: "not-looked" }),

@@ -37,7 +37,7 @@ describe("filter pressure", () => {
       { pipes: "not-looked" },
       /blow both pressure pipes free/,
     ],
-    ["only idle was read", { held: undefined as never }, /hold 3000 1\/min/],
+    ["only idle was read", { held: undefined as never }, /hold 3000 rpm/],
     ["its zero was not read", { keyOn: undefined as never }, /its zero with the key on was not read/],
     ["idle was typed in the wrong unit", { idle: { rpm: 800, pressure: { value: 6, unit: "kPa" } } }, /do not fit each other/],
     [

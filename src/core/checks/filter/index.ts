@@ -24,7 +24,7 @@ export const filter: CheckKind<FilterRecord, unknown, Seen> = {
   candidates: filterCandidates,
   claims: filterClaims,
   resets: {
-    name: "The ECU is told that its particulate filter is as new",
+    name: "DPF replacement reset",
     atom: FILTER_PRESSURE,
     places: ["filter-core", "filter-loaded", "filter-broken"],
     stays: "ash",
@@ -32,9 +32,9 @@ export const filter: CheckKind<FilterRecord, unknown, Seen> = {
   irrelevant: {
     ambient: "carried in the interval where it is not known",
     intakeTemperature: "carried in the interval",
-    egr: "with the air meter beside it the flow is known; proof asks for it shut",
+    egr: "with the MAF beside it the flow is known; proof asks for it shut",
     "held.exhaustTemperature": "carried in the interval where it is not known",
-    "held.maf": "the flow is reckoned from speed where there is no meter",
+    "held.maf": "the flow is estimated from speed where there is no meter",
     idle: "the held speed decides",
     "idle.pressure": "the held speed decides",
     keyOn: "within one division of nothing it stands at zero",

@@ -48,7 +48,7 @@ const HEADLINES: Readonly<Record<JudgedFilter["sign"], string>> = {
   "zero-off": "Its sensor does not stand at zero with the engine standing",
   backwards: "Less pressure before the filter than behind it",
   none: "Next to no pressure difference: pipe or core",
-  unclear: "The filter is neither cleared nor convicted",
+  unclear: "Filter: not settled yet",
 };
 const SEEN = {
   within: "filter-within",
@@ -78,7 +78,7 @@ export function judgeFilterCheck(record: FilterRecord, context: CheckContext): V
   if (swept.some((share) => share < LEAST_AIR || share > MOST_AIR))
     return voidVerdict(
       "This reading proves nothing",
-      "air meter and engine speed do not fit: look at its unit, and read both at one moment",
+      "MAF and engine speed do not fit: look at its unit, and read both at one moment",
     );
   const judged = judgeFilter(filterReading(record, context));
   const base = { measures: measuresOf(record, judged, context), zones: [] };
@@ -89,7 +89,7 @@ export function judgeFilterCheck(record: FilterRecord, context: CheckContext): V
       ...base,
       outcome: "fail",
       headline: swapped ? "Its pressure pipes are on the wrong way round" : `${jointName(layout, pipe)} is split, off or blocked`,
-      reasons: ["what was read through it says nothing of the filter: put it right, then read again"],
+      reasons: ["what was read through it says nothing of the filter: correct it, then read again"],
       observation: `filter-pipe:${pipe}`,
       tested: ["filter-pipe-front", "filter-pipe-rear"],
     };
@@ -140,7 +140,7 @@ function measuresOf(record: FilterRecord, { normalised }: JudgedFilter, { limits
     ...(record.idle
       ? [
           of(
-            `At idle, ${record.idle.rpm} 1/min`,
+            `At idle, ${record.idle.rpm} rpm`,
             record.idle.pressure,
             `at most ${shown(limits.filterIdle.value, record.idle.pressure.unit)}`,
             limits.filterIdle.source,
@@ -150,9 +150,9 @@ function measuresOf(record: FilterRecord, { normalised }: JudgedFilter, { limits
     ...(record.held
       ? [
           of(
-            `Held at ${record.held.rpm} 1/min`,
+            `Held at ${record.held.rpm} rpm`,
             record.held.pressure,
-            `at 3000 1/min good up to ${shown(limits.filterGood.value, record.held.pressure.unit)}, at most ${shown(limits.filterMost.value, record.held.pressure.unit)}`,
+            `at 3000 rpm good up to ${shown(limits.filterGood.value, record.held.pressure.unit)}, at most ${shown(limits.filterMost.value, record.held.pressure.unit)}`,
             limits.filterMost.source,
           ),
         ]

@@ -10,7 +10,7 @@ export function planFilter({ vehicle, limits }: CheckContext): Plan {
   return {
     steps: [
       {
-        text: "What loaded it comes first: boost leak, exhaust led back, injection, short trips. Cleaned alone, it loads again.",
+        text: "What loaded it comes first: boost leak, EGR, injection, short trips. Cleaned alone, it loads again.",
       },
       { text: "Both pressure pipes blown free towards the filter, sensor off meanwhile; right way round, no split." },
       { text: `Key on, engine standing: within ± ${hPa(filterIdle.value / 5)}, or the sensor comes first.` },
@@ -19,7 +19,7 @@ export function planFilter({ vehicle, limits }: CheckContext): Plan {
         caution: "running-engine",
       },
       {
-        text: `Hold 3000 1/min without load: good up to ${hPa(filterGood.value)}, at most ${hPa(filterMost.value)} (${filterMost.source}). Write air meter and temperature down: they make readings at other speeds comparable.`,
+        text: `Hold 3000 rpm without load: good up to ${hPa(filterGood.value)}, at most ${hPa(filterMost.value)} (${filterMost.source}). Write MAF and temperature down: they make readings at other speeds comparable.`,
         caution: "hot-exhaust",
       },
       { text: "1 kPa is 10 hPa and 10 mbar: read the unit beside the number before you type it." },

@@ -188,7 +188,7 @@ function judgeHeld(record: HoldRecord, context: CheckContext): Verdict<Seen> {
     };
   }
   if (doubt && still.seconds >= WATCH)
-    return { outcome: "unsure", headline: "The gauge cannot carry a verdict", measures, reasons: [doubt], zones: [] };
+    return { outcome: "unsure", headline: "Gauge not usable: zero or division", measures, reasons: [doubt], zones: [] };
   if ((still.high > limit && !weeps) || still.seconds < WATCH) {
     return {
       outcome: "unsure",

@@ -17,7 +17,7 @@ export function planHold(context: CheckContext, aim: { readonly joint: string })
       ...(shared
         ? [
             {
-              text: "A supply that loses its vacuum: shut one branch off at a time and hold again. What changes with a branch off convicts or clears it. Each is a diagnostic bypass: undone before anything else.",
+              text: "A supply that loses its vacuum: shut one branch off at a time and hold again. What changes with a branch off confirms or clears it. Each is a diagnostic bypass: undone before anything else.",
               caution: "emission-devices" as const,
             },
           ]

@@ -3,7 +3,7 @@ import { checkForm } from "../check-form";
 
 const item = group({
   id: text({ name: "The place", max: 60 }),
-  state: choice({ found: "Found", fine: "Fine", "not-reached": "Not reached" }, { missing: "Say found, fine or not reached" }),
+  state: choice({ found: "Not OK", fine: "OK", "not-reached": "Can't see" }, { missing: "Say OK, not OK or can't see" }),
   note: text({ name: "The note", max: 500 }).optional(),
 });
 export type LookedAt = (typeof item)["value"];

@@ -72,7 +72,7 @@ function lookClaims({ items }: LookRecord, _verdict: Verdict, { layout, vehicle 
 export const look: CheckKind<LookRecord, unknown, Seen> = {
   id: "look",
   name: "Look and feel",
-  words: { pass: "Fine", fail: "Found" },
+  words: { pass: "OK", fail: "Not OK" },
   aim: "Eyes, hands, ears and nose before any tool",
   engine: "standing",
   station: "look",

@@ -60,6 +60,6 @@ export function lookList(layout: Layout, vehicle: VehicleFacts): LookItem[] {
       id: "hiss",
       text: `Listen with a tube at idle: hiss at gasket, hoses${vehicle.induction === "turbo" ? ", charge pipes" : ""}`,
     },
-    { id: "connectors", text: "Connectors of air meter and sensors: seated, locked, wiggled" },
+    { id: "connectors", text: "Connectors of MAF and sensors: seated, locked, wiggled" },
   ];
 }

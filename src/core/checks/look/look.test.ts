@@ -23,7 +23,7 @@ describe("look and feel", () => {
     const verdict = look.judge({ items }, context);
     expect(verdict).toMatchObject({ outcome: "fail", observation: "look-found:pcv-hose" });
     expect(verdict.headline).toMatch(/split/);
-    expect(verdictWord(look, verdict)).toBe("Found");
+    expect(verdictWord(look, verdict)).toBe("Not OK");
   });
 
   it("clears no zone, however fine", () => {

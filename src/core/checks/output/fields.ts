@@ -19,10 +19,10 @@ export const outputFields = fields({
   limit: number({
     name: "The time limit",
     wrong: "The time limit is a number of seconds",
-    label: "The tool lets go after, s",
+    label: "Command times out after, s",
     bare: "s",
-    min: [1, "The tool holds its command for a second at least"],
-    max: [3600, "The tool holds its command for an hour at most"],
+    min: [1, "A command holds for a second at least"],
+    max: [3600, "A command holds for an hour at most"],
     missing: "State the tool's time limit",
   }),
   expected: text({

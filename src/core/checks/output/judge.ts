@@ -19,7 +19,7 @@ export function judgeOutput(record: OutputRecord, context: CheckContext): Verdic
   if (record.seenAfter > record.limit) {
     return voidVerdict(
       `${record.output}: the command proves nothing`,
-      `it was watched ${formatNumber(record.seenAfter - record.limit, 0)} s after the tool lets go by itself: the command had dropped out`,
+      `it was watched ${formatNumber(record.seenAfter - record.limit, 0)} s after the command timed out`,
     );
   }
   if (record.seen === "as-expected" && record.seenAfter > ANSWERS_WITHIN)

@@ -9,11 +9,11 @@ export function planOutput(context: CheckContext, aim: { readonly joint: string;
     steps: [
       { text: "Re-arm the tool: key cycle or engine start, as it asks." },
       { text: `Command ${name}. It goes on the list of what is off the car until it is released.` },
-      { text: `Watch within ${aim.limit} s: after that most tools let go by themselves.` },
+      { text: `Watch within ${aim.limit} s: after that most commands time out.` },
       { text: "Release it before anything else is judged." },
     ],
     displaces: [{ joint: aim.joint, what: `${name} commanded` }],
     cautions: ["running-engine"],
-    clocks: [{ name: "The tool lets go", seconds: aim.limit }],
+    clocks: [{ name: "Command times out", seconds: aim.limit }],
   };
 }

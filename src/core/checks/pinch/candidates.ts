@@ -17,7 +17,7 @@ export function pinchCandidates({ layout, vehicle }: CheckContext): Candidate<Se
         penalty: 1,
         outcomes: ["pinch-recovers", "pinch-partly", "pinch-no-change"],
         tested,
-        why: `clears or convicts ${tested.length === 1 ? "it" : `all ${tested.length} places behind it`}`,
+        why: `clears or confirms ${tested.length === 1 ? "it" : `all ${tested.length} places behind it`}`,
       };
     });
 }

@@ -65,7 +65,7 @@ const unitIn = (state: State): UnitId | undefined => {
 const labelled = (name: string) => ({
   label: (state: State) => {
     const reads = state.value("reads");
-    return `${name}, ${reads === "trim" ? "%" : reads === "rpm" ? "1/min" : unitIn(state)}`;
+    return `${name}, ${reads === "trim" ? "%" : reads === "rpm" ? "rpm" : unitIn(state)}`;
   },
 });
 

@@ -41,7 +41,7 @@ export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly ho
     (["before", "shut", "released"] as const).map((state, point) => ({
       reading: `${PINCH_READ_NAMES[r.reads].toLowerCase()}, ${state}`,
       value: r[state],
-      unit: r.unit ?? (r.reads === "trim" ? "%" : "1/min"),
+      unit: r.unit ?? (r.reads === "trim" ? "%" : "rpm"),
       point,
     })),
   places: ({ layout }) =>

@@ -18,7 +18,7 @@ export function behind(layout: Layout, id: string): string[] {
   ];
 }
 
-const UNITS_OF: Record<PinchReads, string | undefined> = { trim: "%", rpm: "1/min", flow: undefined, vacuum: undefined };
+const UNITS_OF: Record<PinchReads, string | undefined> = { trim: "%", rpm: "rpm", flow: undefined, vacuum: undefined };
 
 /** Judges a shut-off branch by what recovers: all of it, part of it, or nothing. */
 export function judgePinch(record: PinchRecord, context: CheckContext): Verdict<Seen> {

@@ -10,7 +10,7 @@ export type Agent = keyof typeof AGENT_NAMES;
 export const houseAgent = (house: HouseMethods): Agent => (house.firstLocator === "spray" ? "water" : "gas");
 
 const trim = (when: "before" | "after") => percent(`Trim ${when}`, -100, 100, { swings: true, label: `Total trim ${when}, %` });
-const speed = (when: "before" | "after") => rpm({ label: `Speed ${when}, 1/min` });
+const speed = (when: "before" | "after") => rpm({ label: `Speed ${when}, rpm` });
 
 /** One spot, one tap. */
 export const probeTapFields = fields({

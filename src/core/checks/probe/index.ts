@@ -45,8 +45,8 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }, Seen> = {
           unit: "%",
           ...where,
         },
-        { reading: `speed before, ${joint}`, value: typed.rpmBefore, unit: "1/min", ...where },
-        { reading: `speed after, ${joint}`, value: typed.rpmAfter, unit: "1/min", ...where },
+        { reading: `speed before, ${joint}`, value: typed.rpmBefore, unit: "rpm", ...where },
+        { reading: `speed after, ${joint}`, value: typed.rpmAfter, unit: "rpm", ...where },
       ];
     }),
 };

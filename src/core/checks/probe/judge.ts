@@ -132,7 +132,7 @@ function loggedTap(tap: ProbeTap, at: number, record: ProbeRecord, whole: ProbeS
 }
 
 const byFoot = (change: number) =>
-  `engine speed moved by ${formatNumber(change, 0)} 1/min, more than a tap does: the driver did it`;
+  `engine speed moved by ${formatNumber(change, 0)} rpm, more than a tap does: the driver did it`;
 
 /** Whether a channel drifted by what a reaction has, and did not leave its level before the tap by as much, the same way. */
 const adrift = ({ drift, change, level }: Movement, limit: number): boolean =>
@@ -151,7 +151,7 @@ function weighTap(tap: ProbeTap, record: ProbeRecord, moved: Moved, limits: Limi
   const strength = Math.max(clear(moved.trim) ? trim : 0, clear(moved.rpm) ? rpm : 0);
   const words = [
     moved.trim && `trim ${signed(moved.trim.change, 1)} %`,
-    moved.rpm && `speed ${signed(moved.rpm.change, 0)} 1/min`,
+    moved.rpm && `speed ${signed(moved.rpm.change, 0)} rpm`,
     moved.lambda && clear(moved.lambda) && `lambda ${signed(moved.lambda.change, 3)}`,
   ].filter(Boolean);
   const lead = trim >= rpm ? moved.trim : moved.rpm;
@@ -296,13 +296,13 @@ export function judgeProbe(record: ProbeRecord, context: CheckContext): Verdict<
             name: `Total trim at ${name(first)}`,
             value: { value: first.trim.change, unit: "%" as const },
             signed: true as const,
-            limit: `${formatNumber(100 * limits.probeTrim.value, 0)} % or ${limits.probeRpm.value} 1/min, and ${limits.probeNoise.value} × the noise`,
+            limit: `${formatNumber(100 * limits.probeTrim.value, 0)} % or ${limits.probeRpm.value} rpm, and ${limits.probeNoise.value} × the noise`,
             limitSource: limits.probeTrim.source,
           },
         ]
       : []),
     ...(first.rpm
-      ? [{ name: `Engine speed at ${name(first)}`, value: { value: Math.round(first.rpm.change), unit: "1/min" as const } }]
+      ? [{ name: `Engine speed at ${name(first)}`, value: { value: Math.round(first.rpm.change), unit: "rpm" as const } }]
       : []),
   ];
   const joint = layout.joints.find((j) => j.id === first.tap.joint);

@@ -164,7 +164,7 @@ export function judgePulldown(record: PulldownRecord, context: CheckContext): Ve
   if (vent.by === "command" && vent.at + vent.seconds < record.ventOpenAt) {
     return voidVerdict(
       "This trace proves nothing",
-      `the vent command let go ${formatNumber(record.ventOpenAt - vent.at - vent.seconds, 0)} s before the hold ended: re-arm it, or plug the vent`,
+      `the vent command timed out ${formatNumber(record.ventOpenAt - vent.at - vent.seconds, 0)} s before the hold ended: re-arm it, or plug the vent`,
     );
   }
   const read = readPulldown(record, context);

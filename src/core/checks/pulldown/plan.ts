@@ -37,11 +37,11 @@ export function planPulldown(
       {
         text:
           aim.vent === "command"
-            ? "Let the vent go: pressure must come back within seconds."
+            ? "Release the vent: pressure must come back within seconds."
             : "Pull the plug: pressure must come back within seconds.",
       },
       {
-        text: `Scan tools let go of a command after about ${formatNumber(limits.outputTime.value, 0)} s: a vent that opens in the middle spoils the trace.`,
+        text: `Scan-tool commands time out after about ${formatNumber(limits.outputTime.value, 0)} s: a vent that opens in the middle spoils the trace.`,
       },
     ],
     displaces: aim.vent === "plug" ? [{ joint: "vent-filter", what: `plug at ${jointName(layout, "vent-filter")}` }] : [],

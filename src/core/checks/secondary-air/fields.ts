@@ -29,7 +29,7 @@ export const secondaryAirFields = fields({
     defaultValue: "scan-tool",
   }),
   /** s that the command lasts before the tool lets go */
-  window: duration("The command's time", { label: "The tool lets go after, s" }).optional(),
+  window: duration("The command's time", { label: "Command times out after, s" }).optional(),
   /** Key cycle or engine start since the last command */
   rearmed: answer({
     label: "Key cycle or engine start since the last command",

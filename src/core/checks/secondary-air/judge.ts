@@ -13,9 +13,9 @@ function trapOf(record: SecondaryAirRecord): string | undefined {
   if (runBy === "relay-in" && !engineRunning && !pumped)
     return "a relay left in is fed with the engine running only: start it, then ground the coil through the lamp";
   if (runBy === "scan-tool" && window !== undefined && oxygen === "no-change" && (watched ?? 0) > window)
-    return `it was watched ${formatNumber((watched ?? 0) - window, 0)} s after the tool lets go by itself: the pump had stopped`;
+    return `it was watched ${formatNumber((watched ?? 0) - window, 0)} s after the command timed out: the pump had stopped`;
   if (runBy === "scan-tool" && window !== undefined && oxygen !== "not-read" && (answeredAfter ?? 0) > window)
-    return `the oxygen sensor was read ${formatNumber((answeredAfter ?? 0) - window, 0)} s after the tool had let go by itself: the pump stood. Re-arm it, command it again`;
+    return `the oxygen sensor was read ${formatNumber((answeredAfter ?? 0) - window, 0)} s after the command had timed out: the pump stood still. Re-arm the tool, command it again`;
   return undefined;
 }
 

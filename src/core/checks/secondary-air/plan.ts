@@ -4,8 +4,7 @@ import type { Plan } from "../contract";
 import type { RunBy } from "./fields";
 
 const RUN: Readonly<Record<RunBy, string>> = {
-  "scan-tool":
-    "Command the pump from the scan tool: a short window, then it lets go by itself and wants a key cycle or an engine start.",
+  "scan-tool": "Command the pump from the scan tool: a short window, then it times out and needs a key cycle or an engine start.",
   "relay-in":
     "Leave the relay in, engine running: its feed is live only then. Ground its coil through a test lamp; the lamp bears the coil's current and no more.",
   "fused-lead":
@@ -42,7 +41,7 @@ export function planSecondaryAir(
       { what: VALVE_PIPE_OFF },
     ],
     cautions: ["running-engine", "hot-exhaust", "spray", ...(runBy === "fused-lead" ? (["twelve-volt"] as const) : [])],
-    clocks: runBy === "scan-tool" ? [{ name: "The tool lets go", seconds }] : [],
+    clocks: runBy === "scan-tool" ? [{ name: "Command times out", seconds }] : [],
     ...(fitted ? {} : { refused: "No secondary air is entered for this vehicle." }),
   };
 }

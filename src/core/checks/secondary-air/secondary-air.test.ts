@@ -29,7 +29,7 @@ describe("secondary air", () => {
   });
 
   it("proves nothing once the tool had let go, or before it was re-armed", () => {
-    expect(why({ ...none, watched: 45 })).toMatch(/15 s after the tool lets go/);
+    expect(why({ ...none, watched: 45 })).toMatch(/15 s after the command timed out/);
     expect(why({ pumped: false, rearmed: false })).toMatch(/had not been re-armed/);
     expect(why({ pumped: false, runBy: "relay-in", engineRunning: false })).toMatch(/with the engine running only/);
     for (const change of [
@@ -42,7 +42,7 @@ describe("secondary air", () => {
       expect(judge({ oxygen, answeredAfter: 41 }).outcome).toBe("void");
       expect(judge({ oxygen, watched: oxygen === "lean" ? 3 : 12, answeredAfter: 25 }).outcome).not.toBe("void");
     }
-    expect(why({ answeredAfter: 41 })).toMatch(/11 s after the tool had let go.*the pump stood/);
+    expect(why({ answeredAfter: 41 })).toMatch(/11 s after the command had timed out.*the pump stood/);
     // A relay or a lead lets nothing go.
     expect(judge({ runBy: "fused-lead", answeredAfter: 41 }).outcome).toBe("pass");
     // A trap does not take back what was seen to bubble.

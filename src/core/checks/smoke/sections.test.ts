@@ -72,7 +72,7 @@ describe("sections", () => {
       runs.map((run) => ({ run, verdict: judgeSmoke(run, fitted) })),
       layoutOf(fitted.vehicle),
     );
-    expect(reading?.says[0]).toMatch(/Idle-air bypass weeps by design: .* mm of the opening; .* mm is left without it/);
+    expect(reading?.says[0]).toMatch(/Idle air control valve weeps by design: .* mm of the opening; .* mm is left without it/);
     expect(reading?.within).toEqual([]);
   });
 

@@ -80,7 +80,7 @@ export const smokeSetupForm = formOf<SmokeSetupFacts>()(setupFields, {
     entry: {
       options: (state) => ends(state).map(option),
       groups: (state) => [["Any other hose's end", ends(state).flatMap((j): Option[] => (j.end?.usual ? [] : [option(j)]))]],
-      hint: ({ known }) => known.price && `Price: ${known.price}`,
+      hint: ({ known }) => known.price && `Drawback: ${known.price}`,
     },
     into: {
       when: (state) => sides(state).length > 1,

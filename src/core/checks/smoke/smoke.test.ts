@@ -92,7 +92,7 @@ describe("verdict", () => {
     expect(state("booster-branch")).toBe("not-reached");
     expect(state("filter-box")).toBe("not-reached");
     expect(verdict.zones.find((z) => z.zone === "tail")?.why).toMatch(/behind the engine's valves/);
-    expect(verdict.reasons.join()).toMatch(/Air meter was hidden by the hose: untested/);
+    expect(verdict.reasons.join()).toMatch(/MAF was hidden by the hose: untested/);
   });
 
   it("names what is untested for want of arrival", () => {
@@ -134,7 +134,7 @@ describe("verdict", () => {
   it("takes no smoke where some passes by design for a leak, nor lets it hide one", () => {
     const bypass = contextOf({ ...NATURAL, fitted: [...NATURAL.fitted, "idle-air"] });
     const only = judgeSmoke(smokeRun(4.5, { seen: [{ joint: "idle-air", at: 60 }], noSmokeOutside: false }), bypass);
-    expect(only).toMatchObject({ outcome: "unsure", headline: expect.stringContaining("Idle-air bypass"), zones: [] });
+    expect(only).toMatchObject({ outcome: "unsure", headline: expect.stringContaining("Idle air control valve"), zones: [] });
     expect(only.observation).toBeUndefined();
     expect(only.reasons.join()).toMatch(/plug it and compare the ball/);
     const both = smokeRun(4.5, {

@@ -91,7 +91,7 @@ export function judgeTankSensor(record: TankSensorRecord, context: CheckContext)
     };
   }
   const doubt = instrumentDoubt(record.instrument, limit, limits);
-  if (doubt) return { outcome: "unsure", headline: "The meter cannot carry a verdict", measures, reasons: [doubt], zones: [] };
+  if (doubt) return { outcome: "unsure", headline: "Meter not usable: zero or division", measures, reasons: [doubt], zones: [] };
   if (second && Math.abs(second.expected) < LEAST_CHANGE) {
     return {
       outcome: "unsure",

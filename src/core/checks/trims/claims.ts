@@ -9,7 +9,7 @@ import { countedPoints, pointSays, refusal } from "./judge";
 import { classesOf, loadAt } from "./points";
 import { stopsOf } from "./read";
 
-const WORDS = { idle: "at idle", "1500": "at 1500 1/min", "2500": "at 2500 1/min", load: "under load" } as const;
+const WORDS = { idle: "at idle", "1500": "at 1500 rpm", "2500": "at 2500 rpm", load: "under load" } as const;
 
 /** Obligation from a mixture code: its bank's live correction in band at idle, where trims say anything. */
 export const mixtureCodes = {
@@ -55,7 +55,7 @@ export function similarTo({ rpm, load, coolant }: CodeSetAt, { limits }: Pick<Ch
             of: "rpm",
             from: rpm - SIMILAR.rpm,
             to: rpm + SIMILAR.rpm,
-            words: `between ${formatNumber(Math.max(0, rpm - SIMILAR.rpm), 0)} and ${formatNumber(rpm + SIMILAR.rpm, 0)} 1/min`,
+            words: `between ${formatNumber(Math.max(0, rpm - SIMILAR.rpm), 0)} and ${formatNumber(rpm + SIMILAR.rpm, 0)} rpm`,
           },
         ]),
     ...(load === undefined

@@ -25,10 +25,10 @@ const bank = group({
 export const trimPointFields = fields({
   rpm: rpm({ label: "Engine speed, rpm", example: "720" }),
   maf: quantity("mafFlow", {
-    label: "Air meter, g/s",
+    label: "MAF, g/s",
     units: ["g/s", "kg/h", "lb/min"],
     example: "2.6",
-    missing: "Air meter flow is missing",
+    missing: "MAF flow is missing",
   }),
   /** Absolute; without it the manifold pressure is reckoned from air flow and engine speed. */
   map: quantity("manifold", { label: "Manifold, kPa absolute", units: ["kPa", "hPa", "inHg", "psi"], example: "33" }).optional(),

@@ -39,8 +39,8 @@ export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
     points.flatMap((p, point) => {
       const at = { point, ...(p.window ? { seconds: p.window.from } : {}) };
       return [
-        { reading: "engine speed", value: p.rpm, unit: "1/min", ...at },
-        ...readingOf("air meter flow", p.maf, at),
+        { reading: "engine speed", value: p.rpm, unit: "rpm", ...at },
+        ...readingOf("MAF flow", p.maf, at),
         ...readingOf("manifold pressure", p.map && { ...p.map, kind: "absolute" }, at),
         ...p.banks.flatMap((b, i) => [
           ...(b.short === undefined ? [] : [{ reading: `short-term trim, bank ${i + 1}`, value: b.short, unit: "%", ...at }]),

@@ -25,18 +25,18 @@ import type { ShapeFit, ShapeId } from "./shapes";
 /** Checks that would tell a shape's members apart. */
 const SEPARATORS: Record<ShapeId, string> = {
   none: "Nothing to separate. If the complaint stays, it does not live in the mixture at these points.",
-  constant: "Smoke or wiggle the metered duct, then fuel pressure and the air meter against what the engine breathes.",
+  constant: "Smoke or wiggle the metered duct, then fuel pressure and the MAF against what the engine breathes.",
   "fades-with-flow": "Smoke or enrichment at the joints; cap off each branch; smoke the exhaust before the sensor.",
-  "grows-with-flow": "Fuel pressure under load, then the air meter against what the engine breathes.",
+  "grows-with-flow": "Fuel pressure under load, then the MAF against what the engine breathes.",
   "rich-under-boost": "Smoke the charge side; a point at 150 kPa absolute or more tells charge side from manifold.",
   "rich-fades-with-flow": "Pinch the purge hose and watch idle; then the regulator's vacuum hose for fuel, then the injectors.",
-  "rich-grows-with-flow": "The air meter against what the engine breathes, then fuel pressure under load.",
+  "rich-grows-with-flow": "The MAF against what the engine breathes, then fuel pressure under load.",
 };
 
 /** Why trims say nothing on this vehicle, and what does; undefined when they do. */
 export function refusal(vehicle: Pick<VehicleFacts, "fuel" | "metering">): string | undefined {
   if (vehicle.fuel === "diesel") {
-    return "A diesel has no fuel trims. What works here: smoke, the look by hand, boost asked against boost delivered.";
+    return "A diesel has no fuel trims. What works here: smoke, the look by hand, requested against actual boost.";
   }
   if (vehicle.metering === "map") {
     return "A speed-density engine meters a manifold leak, so it hardly shows in trims. What works here: idle speed, idle-air command and manifold pressure against healthy values, then smoke.";
@@ -282,7 +282,7 @@ function looksLike({ all, bank, best, named, own, oneFlow }: SurveyFacts): strin
   if (oneFlow) return "One airflow only: the shape cannot be told";
   return bank && best && best.odds < NAMED && best.id !== "none"
     ? `${describeBank(bank, own)}, at odds of only ${formatNumber(best.odds * 100, 0)} %`
-    : "Not beyond the limits, and not sound yet";
+    : "Within limits, not yet settled";
 }
 
 /**
@@ -316,7 +316,7 @@ export function judgeTrims(survey: TrimSurvey, context: CheckContext): Verdict<S
   };
 }
 
-const WHERE = { idle: "at idle", "1500": "at 1500 1/min", "2500": "at 2500 1/min", load: "under load" } as const;
+const WHERE = { idle: "at idle", "1500": "at 1500 rpm", "2500": "at 2500 rpm", load: "under load" } as const;
 const signed = (fraction: number) => `${fraction > 0 ? "+" : ""}${formatNumber(100 * fraction, 0)} %`;
 
 /** Observation that the suspects weigh: the worst bank's shape; lean on one of two banks is its own observation. */

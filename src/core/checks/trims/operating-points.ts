@@ -23,7 +23,7 @@ export const trimOperatingPoints = ({ points, intakeTemperature }: TrimSurvey): 
           const name = p.banks.length > 1 ? `total trim, bank ${i + 1}` : "total trim";
           return [{ name, unit: "%", value: total, sd: Math.hypot(TRIM_SD, b.scatter ?? 0) }];
         }),
-        { name: "air meter", unit: "g/s", value: flow * 1000, sd: METER_SD * flow * 1000 },
+        { name: "MAF", unit: "g/s", value: flow * 1000, sd: METER_SD * flow * 1000 },
       ],
     };
   });

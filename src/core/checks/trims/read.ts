@@ -57,7 +57,7 @@ function membersOf(shape: ShapeId, vehicle: Pick<VehicleFacts, "induction">, one
       // What both banks have in common cannot make one of them wrong.
       return oneBankOnly
         ? ["injectors of this bank", "its oxygen sensor", "exhaust air before its sensor"]
-        : ["air meter", "fuel pressure", "injectors", "metered duct"];
+        : ["MAF", "fuel pressure", "injectors", "metered duct"];
     case "fades-with-flow":
       return [
         vehicle.induction === "turbo" ? "manifold (may reverse under boost)" : "manifold",
@@ -67,13 +67,13 @@ function membersOf(shape: ShapeId, vehicle: Pick<VehicleFacts, "induction">, one
         "exhaust air before the sensor",
       ];
     case "grows-with-flow":
-      return ["fuel supply limit", "fuel filter or pump", "air meter losing range"];
+      return ["fuel supply limit", "fuel filter or pump", "MAF losing range"];
     case "rich-under-boost":
-      return ["charge side: compressor to throttle", "air meter over-reading at high flow"];
+      return ["charge side: compressor to throttle", "MAF over-reading at high flow"];
     case "rich-fades-with-flow":
       return ["vapour through a leaking purge valve", "fuel through a pressure regulator", "dripping injector"];
     case "rich-grows-with-flow":
-      return ["air meter over-reading at high flow", "fuel pressure rising with demand"];
+      return ["MAF over-reading at high flow", "fuel pressure rising with demand"];
   }
 }
 

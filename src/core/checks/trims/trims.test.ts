@@ -332,7 +332,7 @@ describe("two banks that fade alike", () => {
     );
     const { banks } = readSurvey(one, TWO_BANKS, "product", { good: 0.05, act: 0.1 });
     const constant = banks[0]?.shapes.find((s) => s.id === "constant");
-    expect(constant?.members).not.toContain("air meter");
+    expect(constant?.members).not.toContain("MAF");
     expect(banks[0]?.fits[0]?.id).toBe("constant");
   });
 });

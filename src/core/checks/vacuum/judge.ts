@@ -49,11 +49,11 @@ export function judgeVacuum(reading: VacuumReading, context: CheckContext): Verd
       limit: `${formatQuantity(show(band.low))} to ${formatQuantity(show(band.high))} here and at this idle`,
       limitSource: limits.vacuumLow.source,
     },
-    { name: "Engine speed", value: { value: reading.rpm, unit: "1/min" } },
+    { name: "Engine speed", value: { value: reading.rpm, unit: "rpm" } },
   ];
   const base = { measures, zones: [] };
   const doubt = instrumentDoubt(reading.instrument, band.high - band.low, limits);
-  if (doubt) return { ...base, outcome: "unsure", headline: "The gauge cannot carry a verdict", reasons: [doubt] };
+  if (doubt) return { ...base, outcome: "unsure", headline: "Gauge not usable: zero or division", reasons: [doubt] };
   if (reading.snap === "slow-return") {
     return {
       ...base,
@@ -121,9 +121,9 @@ export function judgeVacuum(reading: VacuumReading, context: CheckContext): Verd
     return {
       ...base,
       outcome: "unsure",
-      headline: `The gauge reads fine, but the engine idles at ${reading.rpm} 1/min`,
+      headline: `The gauge reads fine, but the engine idles at ${reading.rpm} rpm`,
       reasons: [
-        `a high idle hides a leak: air from the hole raised the speed and the vacuum with it (target ${limits.idleSpeed.value} 1/min, ${limits.idleSpeed.source})`,
+        `a high idle hides a leak: air from the hole raised the speed and the vacuum with it (target ${limits.idleSpeed.value} rpm, ${limits.idleSpeed.source})`,
         "cap branches off one by one and watch the idle come down",
       ],
       observation: "vacuum-fine-idle-high",

@@ -17,8 +17,8 @@ export function planValve(
     aim.power === "12v"
       ? "Unplug it from the car, then feed it 12 V from a fused lead. Never feed voltage back into the loom."
       : aim.power === "loom"
-        ? "Leave it plugged; the engine must run if the circuit is live only then."
-        : `Command it from the scan tool: most let go by themselves after ${limits.outputTime.value} s.`;
+        ? "Cancel plugged; the engine must run if the circuit is live only then."
+        : `Command it from the scan tool: most commands time out after ${limits.outputTime.value} s.`;
   const [mustHold, mustPass] = aim.rests === "closed" ? ["At rest", "energised"] : ["Energised", "at rest"];
   const cautions: CautionId[] = [
     ...(aim.power === "12v" ? (["twelve-volt"] as const) : []),

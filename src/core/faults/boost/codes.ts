@@ -13,9 +13,9 @@ const CHARGE = [
 ];
 
 export const CODES = [
-  { code: "P0234", text: "Boost above what was asked", observation: "code:over-boost", ours: CHARGE },
-  { code: "P0299", text: "Boost below what was asked", observation: "code:low-boost", ours: CHARGE },
-  { code: "P2263", text: "Boost does not do as asked", observation: "code:low-boost" },
+  { code: "P0234", text: "Overboost", observation: "code:over-boost", ours: CHARGE },
+  { code: "P0299", text: "Underboost", observation: "code:low-boost", ours: CHARGE },
+  { code: "P2263", text: "Boost control performance", observation: "code:low-boost" },
   { code: "P0045", text: "Boost actuator circuit open", observation: "code:boost-circuit", ours: ["boost-solenoid"] },
   { code: "P0046", text: "Boost actuator out of range", observation: "code:boost-actuator" },
   { code: "P0243", text: "Boost solenoid circuit", observation: "code:boost-circuit", ours: ["boost-solenoid"] },

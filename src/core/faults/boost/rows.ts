@@ -18,12 +18,12 @@ export const rows = {
       "boost-sensor": 0.2,
       other: 0.04,
     },
-    reason: "boost asked for and not delivered",
+    reason: "boost requested and not delivered",
   },
   "code:over-boost": {
     says: "a code for too much boost is stored",
     given: { "boost-over": 0.7, "boost-sensor": 0.2, "boost-lazy": 0.2, "valve-stuck": 0.15, other: 0.01 },
-    reason: "more delivered than asked for: vanes or gate do not open",
+    reason: "more delivered than requested: vanes or gate do not open",
   },
   "code:boost-circuit": {
     says: "a boost solenoid circuit code is stored",

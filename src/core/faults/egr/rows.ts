@@ -12,10 +12,10 @@ export const rows = {
       "circuit-dead": 0.2,
       other: 0.008,
     },
-    reason: "flow or position was not what was asked",
+    reason: "flow or position was not as commanded",
   },
   "code:egr-little": {
-    says: "a code for too little exhaust led back",
+    says: "a code for too little EGR flow",
     given: {
       "egr-blocked": 0.7,
       "valve-stuck": 0.4,
@@ -27,7 +27,7 @@ export const rows = {
     reason: "opened, it did not take fresh air away",
   },
   "code:egr-much": {
-    says: "a code for too much exhaust led back",
+    says: "a code for too much EGR flow",
     given: { "inside-leak": 0.75, "valve-stuck": 0.12, "egr-blocked": 0.05, other: 0.006 },
     reason: "shut, it let exhaust through",
   },

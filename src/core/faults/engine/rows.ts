@@ -37,7 +37,7 @@ export const rows = {
     reason: "a meter or duct feeds both banks alike",
   },
   "code:air-meter": {
-    says: "an air-meter code is stored",
+    says: "a MAF code is stored",
     given: { "meter-low": 0.5, "meter-range": 0.45, "duct-leak": 0.25, restriction: 0.35, "charge-leak": 0.2, other: 0.05 },
     reason: "metered air does not fit the engine's breathing",
   },

@@ -2,12 +2,12 @@ import type { CodeText } from "../family";
 
 export const CODES = [
   { code: "P0440", text: "EVAP system at fault", observation: "code:evap" },
-  { code: "P0441", text: "Purge flow not as asked", observation: "code:purge" },
+  { code: "P0441", text: "Incorrect purge flow", observation: "code:purge" },
   { code: "P0442", text: "EVAP leak, small", observation: "code:evap-small" },
   { code: "P0443", text: "Purge valve circuit", observation: "code:purge-circuit", ours: ["purge-valve"] },
   { code: "P0444", text: "Purge valve circuit open", observation: "code:purge-circuit", ours: ["purge-valve"] },
   { code: "P0445", text: "Purge valve circuit shorted", observation: "code:purge-circuit", ours: ["purge-valve"] },
-  { code: "P0446", text: "EVAP vent does not do as asked", observation: "code:vent" },
+  { code: "P0446", text: "EVAP vent control performance", observation: "code:vent" },
   { code: "P0447", text: "EVAP vent circuit open", observation: "code:vent-circuit", ours: ["vent-valve"] },
   { code: "P0448", text: "EVAP vent circuit shorted", observation: "code:vent-circuit", ours: ["vent-valve"] },
   { code: "P0449", text: "EVAP vent valve circuit", observation: "code:vent-circuit", ours: ["vent-valve"] },
@@ -18,7 +18,7 @@ export const CODES = [
   { code: "P0455", text: "EVAP leak, gross", observation: "code:evap-gross", ours: ["filler-cap"] },
   { code: "P0456", text: "EVAP leak, very small", observation: "code:evap-very-small" },
   { code: "P0457", text: "EVAP leak, cap loose or off", observation: "code:evap-gross", ours: ["filler-cap"] },
-  { code: "P0496", text: "Purge flow when none was asked", observation: "code:purge-high" },
+  { code: "P0496", text: "Purge flow when not commanded", observation: "code:purge-high" },
   { code: "P0497", text: "Purge flow too low", observation: "code:purge-low" },
   { code: "P0498", text: "EVAP vent control low", observation: "code:vent-circuit", ours: ["vent-valve"] },
   { code: "P0499", text: "EVAP vent control high", observation: "code:vent-circuit", ours: ["vent-valve"] },

@@ -42,10 +42,10 @@ export const rows = {
   "code:purge": {
     says: "a purge-flow code is stored",
     given: { "purge-leak": 0.5, "purge-blocked": 0.5, "tank-sensor": 0.1, "circuit-dead": 0.1, other: 0.02 },
-    reason: "purge flow was not what was asked",
+    reason: "purge flow was not as commanded",
   },
   "code:purge-high": {
-    says: "a code for purge flow that nobody asked for",
+    says: "a code for purge flow when not commanded",
     given: { "purge-leak": 0.7, "tank-sensor": 0.08, "vent-blocked": 0.08, other: 0.01 },
     reason: "vacuum came into the tank with purge shut",
   },
@@ -64,7 +64,7 @@ export const rows = {
   "code:vent": {
     says: "a vent code is stored",
     given: { "vent-open": 0.45, "vent-blocked": 0.5, "circuit-dead": 0.15, "tank-sensor": 0.08, other: 0.006 },
-    reason: "the vent did not open or shut as asked",
+    reason: "the vent did not open or shut as commanded",
   },
   "code:vent-circuit": {
     says: "a vent circuit code is stored",

@@ -4,7 +4,7 @@ const HOSE = ["air-hose-joint", "air-pump"];
 
 export const CODES = [
   { code: "P0410", text: "Secondary air at fault", observation: "code:air-flow", coldStarts: true },
-  { code: "P0411", text: "Secondary air flow not as asked", observation: "code:air-flow", coldStarts: true, ours: HOSE },
+  { code: "P0411", text: "Secondary air flow incorrect", observation: "code:air-flow", coldStarts: true, ours: HOSE },
   { code: "P0412", text: "Secondary air switching valve circuit", observation: "code:air-circuit" },
   { code: "P0413", text: "Secondary air switching valve circuit open", observation: "code:air-circuit" },
   { code: "P0414", text: "Secondary air switching valve circuit shorted", observation: "code:air-circuit" },

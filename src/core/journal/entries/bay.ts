@@ -40,7 +40,7 @@ const WORDS: Readonly<Record<BayAct, (b: Bay) => string>> = {
   wait: (b) => `Waited ${b.minutes ?? 0} min`,
   tighten: (b) => `Tightened by hand: ${b.joint ?? ""}`,
   light: (b) => `Light: ${b.light?.lamp ?? ""}, door ${b.light?.door ?? ""}`,
-  "look-over": (b) => `Instrument looked over: ${b.instrument ?? ""}`,
+  "look-over": (b) => `Instrument checked: ${b.instrument ?? ""}`,
   end: () => "Case ended",
 };
 

@@ -53,7 +53,7 @@ const codeReadFields = fields({
     max: 500,
   }).optional(),
   /** Why it is set aside and not chased */
-  asideReason: text({ name: "The reason", label: "Set aside because", example: "chase it" }).optional(),
+  asideReason: text({ name: "The reason", label: "Not related: why", example: "leave empty to chase it" }).optional(),
   /** The code's own criteria: what the ECU tests and calls a fail, and the leak it names */
   criteria: group({
     leak: quantity("hole", { label: "Leak its criteria name", units: ["mm", "in", "thou"], example: "0.5" }).optional(),
@@ -121,7 +121,7 @@ export const codesForm = recalling(
       codes: {
         rows: {
           freezeFrame: { label: "Freeze frame" },
-          asideReason: { label: (state) => `Set ${codeIn(state)} aside because` },
+          asideReason: { label: (state) => `${codeIn(state)} not related: why` },
           "criteria.leak": { label: (state) => `${codeIn(state)}: leak its criteria name` },
           "criteria.text": { label: (state) => `${codeIn(state)}: what the ECU tests, when, and what it calls a fail` },
         },

@@ -7,7 +7,7 @@ const displacedFields = fields({
   joint: text({ name: "Joint", max: 60 }).asked({ type: "choice", list: true, label: "Where", silent: "" }).optional(),
   what: text({
     name: "What",
-    label: "What came off, or went in",
+    label: "What was removed or fitted",
     example: "engine cover",
     missing: "Say what was taken off or put in",
   }),
@@ -21,8 +21,8 @@ const displacedFields = fields({
   commanded: group({
     seconds: number({
       name: "The tool's time",
-      min: [1, "The tool holds its command for a second at least"],
-      max: [3600, "The tool holds its command for an hour at most"],
+      min: [1, "A command holds for a second at least"],
+      max: [3600, "A command holds for an hour at most"],
     }),
   }).optional(),
   /** A change taken back to learn whether it was the cure: the old part in again */

@@ -33,7 +33,7 @@ const driveFields = fields({
   /** Driving conditions: what sets in under load is not answered by a stroll */
   load: choice(
     { town: "Town", steady: "Steady road", hills: "Hills, under load" },
-    { label: "What the road asked of it", silent: ["unsaid"] },
+    { label: "Driving conditions", silent: ["unsaid"] },
   ).optional(),
   coldStart: tick({ label: "From a cold start" }).optional(),
   /** Conditions no shop can make: the customer's own road */

@@ -29,7 +29,7 @@ export const handoverForm = formOf<Decided>()(handoverFields, {
   ask: {
     call: {
       hint: ({ known }) =>
-        `Left empty: ${known.conditional ? "after a week" : "after four weeks"}. It stands under Whom to call then`,
+        `Left empty: ${known.conditional ? "after a week" : "after four weeks"}. It stands under Follow-ups then`,
     },
   },
   computed: {

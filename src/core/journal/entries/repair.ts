@@ -26,7 +26,7 @@ import { entryId, pictures } from "./shared";
 /** Work done to the part. */
 export const METHODS = {
   renewed: "Renewed",
-  repaired: "Repaired or put right",
+  repaired: "Repaired or corrected",
   cleaned: "Cleaned",
   regenerated: "Burned free (regeneration)",
 } as const;
@@ -35,7 +35,7 @@ export type Method = keyof typeof METHODS;
 /** Cause that loaded a part that was cleaned or burned free: cleaned alone, it loads again. */
 export const CULPRITS = {
   "boost-leak": "Boost leak",
-  egr: "Exhaust led back",
+  egr: "EGR",
   injection: "Injection",
   "short-trips": "Short trips",
   oil: "Oil or ash",
@@ -130,11 +130,11 @@ const substitute = group({
     missing: "Say which hose, sealant or glue was used",
   }),
   medium: text({ name: "What it touches", label: "What it may touch", example: "fuel vapour", max: 100 }).optional(),
-  temperature: quantity("bearable", { label: "Heat it bears", units: ["°C", "°F"], example: "120" }).optional(),
+  temperature: quantity("bearable", { label: "Rated temperature", units: ["°C", "°F"], example: "120" }).optional(),
   suction: quantity(
     { dimension: "pressure" },
     {
-      label: "Suction it bears",
+      label: "Rated vacuum",
       hint: "What is not known of a substitute makes the repair a temporary one",
       units: ["inHg", "kPa", "mmHg"],
       example: "25",
@@ -233,7 +233,7 @@ const onlyCleaned = (repair: Done): boolean => withoutParts(repair) && repair.me
 /** Words alone do not say what became of a part: they are asked about. */
 const perhapsCleaned = (repair: Done): boolean =>
   withoutParts(repair) && repair.method === undefined && CLEANING.test(String(repair.what));
-const WHICH = "It reads as if the part was cleaned: say whether it was cleaned, put right or renewed";
+const WHICH = "It reads as if the part was cleaned: say whether it was cleaned, corrected or renewed";
 
 const CLEANED = "What was cleaned or freed, with no new part, is a temporary repair: give it its limit and a re-check date";
 

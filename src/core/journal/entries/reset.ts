@@ -47,5 +47,5 @@ export const zeroedAll = ({ check, zeroed, learned }: Reset): boolean => {
 };
 
 export const reset = entryKind(resetFields, {
-  words: (b) => `${CHECKS[b.check].resets?.name ?? "The ECU was told"}: ${b.learned}`,
+  words: (b) => `${CHECKS[b.check].resets?.name ?? "ECU reset done"}: ${b.learned}`,
 });

@@ -9,4 +9,4 @@ const restoredFields = fields({
   seated: only(),
 });
 
-export const restored = entryKind(restoredFields, { words: (b, names) => `Back on: ${names.offCar(b.item)}` });
+export const restored = entryKind(restoredFields, { words: (b, names) => `Refitted: ${names.offCar(b.item)}` });

@@ -16,7 +16,7 @@ const setAsideFields = fields({
   risk: told("The risk", "What may come of it", "Say what may come of leaving it"),
   decision: told("The decision", "What the customer decided", "Say what the customer decided"),
   /** When it is looked at again */
-  date: day("The date", { label: "Looked at again on", missing: "Say when it is looked at again" }),
+  date: day("The date", { label: "Re-check on", missing: "Say when it is looked at again" }),
 });
 export type SetAside = RecordOf<typeof setAsideFields>;
 

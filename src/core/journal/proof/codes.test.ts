@@ -43,7 +43,7 @@ const nothing = () => {};
 describe("a mixture code's freeze frame", () => {
   it("asks for its own operating point again, and for no other", () => {
     const frame = { rpm: 3100, load: 45 };
-    expect(framed({ frame }, nothing)).toMatch(/2725 .* 3475 1\/min/);
+    expect(framed({ frame }, nothing)).toMatch(/2725 .* 3475 rpm/);
     expect(framed({ frame }, (job) => job.add("check", surveyAt([3100, 45, 20])))).toBe("");
     expect(framed({ frame }, (job) => job.add("check", surveyAt([3100, 95, 45])))).toMatch(/P0171/);
     expect(framed({ frame }, (job) => job.add("check", surveyAt([2600, 45, 17])))).toMatch(/P0171/);

@@ -142,7 +142,7 @@ describe("a touch", () => {
     job.add("codes-cleared", {});
     job.add("complaint-tried", { how: "Idle", result: "gone" });
     driven(job);
-    expect(closing(job)).toEqual([expect.stringMatching(/^Look that it is seated: air meter/)]);
+    expect(closing(job)).toEqual([expect.stringMatching(/^Look that it is seated: MAF/)]);
     const looked = new Writer();
     looked.entries.push(...job.entries);
     looked.add("check", { check: "look", record: { items: [{ id: "air-meter", state: "fine" }] } });

@@ -83,7 +83,7 @@ describe("telling the ECU that its filter is as new", () => {
     const job = begun();
     job.add("repair", work());
     job.add("reset", told);
-    expect(says(job)).toMatch(/Put right what was reset too early/);
+    expect(says(job)).toMatch(/Correct what was reset too early/);
     job.add("check", { check: "filter", record: filter });
     expect(says(job)).not.toMatch(/too early/);
     expect(reset(job)?.told?.learned).toBe("soot 0 g, ash 0 g");

@@ -9,7 +9,7 @@ const rating = (label: string, example: string) =>
   reading(label, "the rating", "testPressure", ["bar", "psi", "kPa"], example).optional();
 const stageFields = fields({
   maxBoost: reading("Engine's maximum boost, gauge", "the boost", "boost", ["bar", "psi", "kPa"], "1.1").optional(),
-  part: rating("Weakest part bears, gauge", "1.5"),
+  part: rating("Weakest part is rated for, gauge", "1.5"),
   tool: rating("Adapter and hose are rated, gauge", "2"),
   bladder: rating("Bladder is rated, gauge", "0.8"),
 });

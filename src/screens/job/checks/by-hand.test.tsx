@@ -168,20 +168,20 @@ describe("by hand", () => {
     const points = async (reading: ReturnType<typeof airflowOf>) => {
       for (const p of reading.points) {
         await pick(p.state === "idle" ? "Idle" : "Wide open throttle");
-        await fill("Engine speed, 1/min", p.rpm);
-        await fill("Air meter", `${p.maf?.value} g/s`);
+        await fill("Engine speed, rpm", p.rpm);
+        await fill("MAF", `${p.maf?.value} g/s`);
         await fill("Manifold pressure, absolute", `${p.map?.value} kPa`);
         await press("Take this point");
       }
     };
     const page = opened("airflow", facts);
     await press("Take this point");
-    expect((await main().findAllByText("Type what the air meter reads")).length).toBeGreaterThan(0);
+    expect((await main().findAllByText("Type what the MAF reads")).length).toBeGreaterThan(0);
     await points(airflowOf(engine, { intakeBlock: 30 }, 5));
     expect(soFar()).toMatch(/something before the manifold restricts it.*filter first, it is the cheap thing/i);
     expect((await recorded(page)).suspects[0]?.cause.id).toBe("filter-clogged");
     await points(airflowOf(engine, { ductHole: 34e-3 }, 6));
-    expect(soFar()).toMatch(/The meter reads low.*a disturbed duct does this/i);
+    expect(soFar()).toMatch(/The MAF reads low.*a disturbed duct does this/i);
   });
 
   it("too much suction in the crankcase, once its tube is said to be sealed", async () => {
@@ -189,7 +189,7 @@ describe("by hand", () => {
     opened("crankcase", CARS.gannet.facts);
     await gauge("0.1 hPa");
     await fill(/^Crankcase at idle/, `${reading.idle.value} hPa`);
-    await fill("Idle speed, 1/min", "740 rpm");
+    await fill("Idle speed, rpm", "740 rpm");
     expect(screen.getByRole("status").textContent).toMatch(/oil cap was on/);
     await pick("Open");
     expect(soFar()).toContain("Void — proves nothing");
@@ -239,8 +239,8 @@ describe("by hand", () => {
     };
     const page = opened("pulldown", CARS.garganey.facts);
     await trace(CARS.garganey, "command");
-    expect(soFar()).toMatch(/the vent command let go 44 s before/i);
-    await fill("The tool holds its vent command for, s", 90);
+    expect(soFar()).toMatch(/the vent command timed out 44 s before/i);
+    await fill("Vent command times out after, s", 90);
     expect(soFar()).toContain("No pull-down with purge open and the vent commanded shut");
     await recorded(page);
     await trace(CARS.garganey, "plug");
@@ -268,8 +268,8 @@ describe("by hand", () => {
     await pick("Short-term alone");
     await fill("Short-term trim before, %", "12 %");
     await fill("Short-term trim after, %", "1 … 3");
-    await fill("Speed before, 1/min", "740");
-    await fill("Speed after, 1/min", "800 rpm");
+    await fill("Speed before, rpm", "740");
+    await fill("Speed after, rpm", "800 rpm");
     await press("Take this spot");
     await pick("Closed");
     expect(soFar()).toMatch(/^Reacts/);
@@ -336,7 +336,7 @@ describe("by hand", () => {
     vi.setSystemTime(Date.now() + 42_000);
     await pickOf("Oxygen sensor, valve open", "Went lean");
     await fill("After, or watched for, s", 3);
-    expect(soFar()).toMatch(/after the tool had let go by itself/);
+    expect(soFar()).toMatch(/after the command had timed out/);
     // A second command wants the tool armed anew.
     await press("Released: Secondary-air pump commanded on");
     await press("Command it now");
@@ -379,10 +379,10 @@ describe("by hand", () => {
   it("smoke through an EGR seat says nothing at the tail alone, where valves overlap; at its own pipe it does", async () => {
     const page = opened("egr", CARS.scoter.facts);
     for (const [name, value] of [
-      ["Commanded shut: speed, 1/min", 1500],
-      ["Air meter, shut", 16.1],
-      ["Commanded open: speed, 1/min", 1510],
-      ["Air meter, open", 11.9],
+      ["Commanded shut: speed, rpm", 1500],
+      ["MAF, shut", 16.1],
+      ["Commanded open: speed, rpm", 1510],
+      ["MAF, open", 11.9],
     ] as const)
       await fill(name, value);
     await pickOf("Seat, by smoke from the manifold", "Smoke comes through");
@@ -399,7 +399,7 @@ describe("by hand", () => {
     await pickOf("It is", "The old one, taken off");
     await pickOf("Tried by", "Dipped in water");
     await fill("Pressure on it, gauge", "1.5 bar");
-    await fill("Part, plugs and hose bear, gauge", "1.2 bar");
+    await fill("Part, plugs and hose are rated for, gauge", "1.2 bar");
     await fill("Watched for, s", 60);
     await pick("All plugged, no plug lets air by");
     await fill("Came out at", "the crimp of its left end tank");

@@ -178,12 +178,12 @@ function TakenOff({ plan }: { plan: Plan }) {
   return (
     <div className="flex flex-wrap items-center gap-3">
       <p className="text-muted">
-        Setting up takes off: <span className="text-ink">{fresh.map((d) => d.what).join(", ")}</span>
+        Fit or remove: <span className="text-ink">{fresh.map((d) => d.what).join(", ")}</span>
       </p>
       <AppendButton
         entries={fresh.map((d) => ({ kind: "displaced", body: { what: d.what, ...(d.joint ? { joint: d.joint } : {}) } }))}
       >
-        It is off: list it
+        Removed
       </AppendButton>
     </div>
   );

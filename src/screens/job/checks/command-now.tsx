@@ -14,7 +14,7 @@ const WARNS = 10;
 export const commandClock = (commandedAt: number | undefined, seconds: number): RunningClock[] =>
   commandedAt === undefined
     ? []
-    : [{ name: "The tool lets go", end: commandedAt + seconds * 1000, done: "let go", before: WARNS }];
+    : [{ name: "Command times out", end: commandedAt + seconds * 1000, done: "let go", before: WARNS }];
 
 /**
  * Commands an output now: it stands on the list of what is off the car until it is released, and its clock runs until the tool
@@ -55,7 +55,7 @@ export function CommandNow({
         <Button look="primary" disabled={Boolean(standing)} onClick={() => void command()}>
           Command it now
         </Button>
-        {commandedAt !== undefined && <Clock end={commandedAt + seconds * 1000} done="The tool has let go: re-arm it" />}
+        {commandedAt !== undefined && <Clock end={commandedAt + seconds * 1000} done="Command timed out: re-arm the tool" />}
         {standing && (
           <Button
             onClick={async () => setError(await append({ kind: "restored", body: { item: standing.entry } }))}

@@ -4,6 +4,7 @@ import type { CheckFacts } from "@/core/checks/check-form";
 import type { Form } from "@/core/form";
 import { type FieldError, type FormState, isAsked, labelOf } from "@/core/form";
 import { Note } from "@/ui/note";
+import { SetConditions } from "../conditions";
 
 /** Complaints that stand between what was typed and a record: what is wrong in full, then what was not said yet, each a way there. */
 export function StillNeeded({
@@ -50,7 +51,11 @@ export function StillNeeded({
       ))}
       {missing[0] && (
         <div role="status" className="border-l-4 border-edge px-4 py-2 text-muted">
-          <p className="text-ink">{missing[0].message}</p>
+          {state.known.ambient === undefined && missing[0].field === "" ? (
+            <SetConditions why={missing[0].message} />
+          ) : (
+            <p className="text-ink">{missing[0].message}</p>
+          )}
           {missing.some(nameOf) && (
             <p className="-ml-2 flex flex-wrap items-center text-sm">
               <span className="px-2">Still needed:</span>

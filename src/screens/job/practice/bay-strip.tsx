@@ -80,7 +80,7 @@ export function BayStrip({ go }: { go: Go }) {
             disabled={bay.hintStands}
             onClick={() => void act({ act: "hint" })}
           >
-            {bay.hintStands ? "Hint stands" : `Hint, ${PRICES.hint} marks`}
+            {bay.hintStands ? "Hint shown" : `Hint, ${PRICES.hint} marks`}
           </Key>
           <Key icon={Hourglass} onClick={() => setWaiting(true)}>
             Skip a wait
@@ -202,7 +202,7 @@ function BayThings({ now, act }: { now: BayNow | undefined; act: (body: Bodies["
             onChange={(door) => change({ door })}
           />
           <section aria-label="Instruments">
-            <h3 className="mb-2 text-sm text-muted">Look over and put right</h3>
+            <h3 className="mb-2 text-sm text-muted">Check and correct</h3>
             <div className="flex flex-wrap gap-3">
               {(Object.entries(BAY_INSTRUMENTS) as [BayInstrument, string][]).map(([id, name]) => (
                 <Button key={id} onClick={() => void act({ act: "look-over", instrument: id })}>

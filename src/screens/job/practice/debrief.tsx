@@ -3,6 +3,7 @@
 import { CircleCheck, CircleX } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { CouldTell, PlayedCheck, Debrief as Reckoned } from "@/core/practice/debrief";
+import { ruledOutShare } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
@@ -42,7 +43,7 @@ function ToldAtTheEnd({ code }: { code: string }) {
     setOverlay({ seen: told.faults.flatMap((f) => f.joint ?? []) });
     return () => setOverlay({});
   }, [told, setOverlay]);
-  if (!told) return <p className="text-muted">Reckoning how it was played…</p>;
+  if (!told) return <p className="text-muted">Working out how it was played…</p>;
   const later = state.outcomes.length > 0;
   const aWeekLater = async () => {
     const left = told.faults.filter((f) => !f.cured).map((f) => f.name);
@@ -126,21 +127,24 @@ function Told({ title, list }: { title: string; list: readonly string[] }) {
   );
 }
 
+const percent = (bits: number) => `${Math.round(100 * ruledOutShare(bits))} %`;
+const ruled = (bits: number) =>
+  bits < -0.05 ? "pointed away from it" : bits < 0.07 ? "ruled out little" : `ruled out ${percent(bits)}`;
+
 /** Information that each of the best checks could have told as things stood: what was to be expected, and what this very car would have said. */
 function CouldHaveTold({ could }: { could: readonly CouldTell[] }) {
-  const { number } = usePreferences();
   return (
     <details className="sm:col-span-2">
       <summary className="flex min-h-11 cursor-pointer items-center gap-2 text-sm text-muted">
-        What each check could have told then
+        What each check could have ruled out
       </summary>
       <table className="w-full text-sm">
         <thead>
           <tr className="text-left text-muted">
             <th className="py-1 font-normal">Check</th>
             <th className="py-1 text-right font-normal">Minutes</th>
-            <th className="py-1 text-right font-normal">Expected, bits</th>
-            <th className="py-1 text-right font-normal">On this car, bits</th>
+            <th className="py-1 text-right font-normal">Expected</th>
+            <th className="py-1 text-right font-normal">On this car</th>
           </tr>
         </thead>
         <tbody>
@@ -148,9 +152,9 @@ function CouldHaveTold({ could }: { could: readonly CouldTell[] }) {
             <tr key={c.name} className="border-t border-line">
               <td className="py-1">{c.name}</td>
               <td className="py-1 text-right tabular-nums">{Math.round(c.minutes)}</td>
-              <td className="py-1 text-right tabular-nums">{number(c.expected, 1)}</td>
+              <td className="py-1 text-right tabular-nums">{percent(c.expected)}</td>
               <td className={`py-1 text-right tabular-nums ${c.inHindsight < -0.05 ? "text-ember" : ""}`}>
-                {c.inHindsight < -0.05 ? "misleads" : number(Math.max(0, c.inHindsight), 1)}
+                {c.inHindsight < -0.05 ? "misleads" : percent(c.inHindsight)}
               </td>
             </tr>
           ))}
@@ -162,7 +166,6 @@ function CouldHaveTold({ could }: { could: readonly CouldTell[] }) {
 
 /** Every check with what it told, what it could have told, and the best that could have been done then. */
 function Path({ path }: { path: readonly PlayedCheck[] }) {
-  const { number } = usePreferences();
   if (path.length === 0) return <p className="text-muted">Nothing was checked before it was worked on.</p>;
   const most = Math.max(0.1, ...path.flatMap((p) => [p.bits, p.couldTell ?? 0, p.best?.bits ?? 0]));
   const bar = (bits: number, colour: string) => (
@@ -170,9 +173,7 @@ function Path({ path }: { path: readonly PlayedCheck[] }) {
   );
   return (
     <div>
-      <h3 className="text-sm text-muted">
-        The way it was found, beside the best way as things stood (bits of what was not known)
-      </h3>
+      <h3 className="text-sm text-muted">The way it was found, beside the best way as things stood</h3>
       <DividedList as="ol" className="mt-1">
         {path.map((p, i) => (
           <li key={p.entry} className="grid gap-x-4 gap-y-1 py-2 sm:grid-cols-[minmax(0,1fr)_14rem]">
@@ -186,13 +187,14 @@ function Path({ path }: { path: readonly PlayedCheck[] }) {
               <p className="text-muted">{p.headline}</p>
               {p.best && p.best.check !== p.check && (
                 <p className="text-sm">
-                  Best then: {p.best.name}, {number(p.best.bits, 1)} bits in {Math.round(p.best.minutes)} min
+                  Best then: {p.best.name}, {ruled(p.best.bits)} in {Math.round(p.best.minutes)} min
                 </p>
               )}
             </div>
             <div className="flex flex-col justify-center gap-1 text-sm">
               <span>
-                told {number(p.bits, 1)} bits{p.couldTell !== undefined && `; ${number(p.couldTell, 1)} were to be expected`}
+                {ruled(p.bits)}
+                {p.couldTell !== undefined && <span className="text-muted">, expected: {ruled(p.couldTell)}</span>}
               </span>
               {bar(p.bits, "bg-accent")}
               {p.best && bar(p.best.bits, "bg-edge")}

@@ -40,7 +40,7 @@ export function FromTheCar({ label, take }: { label: string; take: (bay: Bay) =>
   );
 }
 
-const NOTHING = "This car has nothing to say to that: type it, or leave it";
+const NOTHING = "This car gives no reading for that: type it, or leave it";
 
 /** Lays a record into a form as if a hand had typed it: only what is another than it was laid last. */
 function lay<Known>(form: TypedForm<object, Known>, record: object, known: Known, before?: object): void {

@@ -82,11 +82,11 @@ function NoneIsBack({ toScan }: { toScan: () => void }) {
         entries={[{ kind: "codes", body: { codes }, ...(when.at ? { at: when.at } : {}) }]}
         onDone={when.clear}
       >
-        Every module read again: no code is back
+        All modules re-read: no codes
       </AppendButton>
       {when.field}
       <Button className={when.open ? "mt-6" : ""} onClick={toScan}>
-        A code is back
+        A code came back
       </Button>
     </div>
   );
@@ -98,7 +98,7 @@ function ReadAgain() {
   const aside = new Map(state.codes.flatMap((c) => (c.asideReason === undefined ? [] : [[c.code, c.asideReason] as const])));
   return (
     <FromTheCar
-      label="Read every module again"
+      label="Re-read all modules"
       take={async (bay) => {
         const { codes } = (await bay.answer("codes")) as Bodies["codes"];
         const read = codes.map((c) => (aside.has(c.code) ? { ...c, asideReason: aside.get(c.code) as string } : c));
@@ -120,7 +120,7 @@ function Comeback() {
   return (
     <Note aria-label="A fault that comes and goes" tone="live" as="section" className="flex max-w-3xl flex-col gap-1">
       <h4 className={`text-lg font-bold ${tone}`}>
-        {again ? "It came back" : enough ? "Stayed away long enough" : "Not yet"}: {number(counted, 0)} of{" "}
+        {again ? "It came back" : enough ? "Watched long enough" : "Not yet"}: {number(counted, 0)} of{" "}
         {number(Math.ceil(needed), 0)} {unit}
       </h4>
       <div aria-hidden className="h-2 rounded-full bg-line">

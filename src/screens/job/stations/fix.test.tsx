@@ -40,7 +40,7 @@ describe("a repair", () => {
     // Answered, a complaint is gone before the field is left: the button below does not move away under a finger.
     await waitFor(() => expect(what.getAttribute("aria-invalid")).not.toBe("true"));
     expect(document.activeElement).toBe(what);
-    expect(await screen.findByText(/say whether it was cleaned, put right or renewed/)).toBeTruthy();
+    expect(await screen.findByText(/say whether it was cleaned, corrected or renewed/)).toBeTruthy();
     await user.type(screen.getByRole("textbox", { name: "Parts, one a line" }), "1 PCV hose");
     await user.type(screen.getByRole("textbox", { name: "Labour, minutes" }), "25 min");
     await user.selectOptions(screen.getByRole("combobox", { name: "Hoses, caps and plugs still off or in" }), "Oil cap");

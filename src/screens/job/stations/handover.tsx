@@ -28,7 +28,7 @@ export function HandoverStation({ go }: { go: (station: StationId) => void }) {
     >
       <Debrief />
       {done ? <AfterHandover /> : !bay?.over && <HandoverForm go={go} />}
-      <section aria-label="Papers" className="flex flex-wrap gap-3 border-t border-line pt-4">
+      <section aria-label="Documents" className="flex flex-wrap gap-3 border-t border-line pt-4">
         <LinkButton href={`/jobs/${id}/handover`}>
           <Printer aria-hidden size={18} /> Handover page
         </LinkButton>

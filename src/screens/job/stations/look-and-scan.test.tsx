@@ -25,12 +25,12 @@ describe("the look", () => {
     const { user, journal } = onBench(journalOf(NATURAL), <LookStation />);
     await user.click(screen.getByRole("button", { name: "Record the look" }));
     expect(screen.getByRole("alert").textContent).toContain("Nothing looked at yet");
-    const [first, second] = screen.getAllByRole("radio", { name: "Found" });
+    const [first, second] = screen.getAllByRole("radio", { name: "Not OK" });
     await user.click(first as HTMLElement);
     await user.type(screen.getByRole("textbox", { name: "What was found" }), " new clamps ");
     await user.click(second as HTMLElement);
     // The same place marked anew is one mark.
-    await user.click(screen.getAllByRole("radio", { name: "Fine" })[1] as HTMLElement);
+    await user.click(screen.getAllByRole("radio", { name: "OK" })[1] as HTMLElement);
     await user.click(screen.getByRole("button", { name: "Record the look" }));
     await waitFor(() => expect(journal.entries.at(-1)?.kind).toBe("judged"));
     expect(journal.entries.find((e) => e.kind === "check")?.body).toEqual({
@@ -60,7 +60,7 @@ describe("the look", () => {
     const went = vi.fn();
     const { user, unmount } = onBench(journal, <JournalButton go={went} />);
     await user.click(screen.getByRole("button", { name: "Journal" }));
-    await user.click(screen.getByRole("button", { name: /^Take out: Look and feel/ }));
+    await user.click(screen.getByRole("button", { name: /^Strike out: Look and feel/ }));
     await user.click(screen.getByRole("button", { name: "Correct a copy instead" }));
     expect(went).toHaveBeenCalledWith("look", "look");
     expect(load<Record<string, unknown>>(DRAFT)?.[CORRECTS]).toMatchObject({ entry: id });
@@ -92,9 +92,9 @@ describe("the codes", () => {
   it("stand as they were recorded, and what is said about one leaves the others alone", async () => {
     const { user, journal } = bench();
     expect(screen.getByRole("button", { name: "Record the codes" })).toHaveProperty("disabled", true);
-    await user.type(screen.getByRole("textbox", { name: "Set P0171 aside because" }), "cap was off");
+    await user.type(screen.getByRole("textbox", { name: "P0171 not related: why" }), "cap was off");
     await user.click(screen.getByRole("button", { name: "Remove P0442" }));
-    expect(screen.getByRole("textbox", { name: "Set P0171 aside because" })).toHaveProperty("value", "cap was off");
+    expect(screen.getByRole("textbox", { name: "P0171 not related: why" })).toHaveProperty("value", "cap was off");
     await user.click(screen.getByRole("button", { name: "Record the codes" }));
     await waitFor(() => expect(recorded(journal)).toEqual({ codes: [{ ...codes[1], asideReason: "cap was off" }] }));
   });

@@ -54,7 +54,7 @@ function Look({ context }: { context: CheckContext }) {
       <WeakPlaces />
       <Cautions ids={plan.cautions} />
       {corrects && <CopyNote />}
-      <ReadOnCar check={check} label="Look the car over" />
+      <ReadOnCar check={check} label="Look over the car" />
       <DividedList>
         {list.map((place) => {
           const item = items.find((i) => i.id === place.id);
@@ -65,9 +65,9 @@ function Look({ context }: { context: CheckContext }) {
                 label={place.text}
                 hideLabel
                 options={[
-                  ["found", "Found"],
-                  ["fine", "Fine"],
-                  ["not-reached", "Not reached"],
+                  ["found", "Not OK"],
+                  ["fine", "OK"],
+                  ["not-reached", "Can't see"],
                 ]}
                 value={item?.state}
                 onChange={(state) => mark(place.id, { state })}
@@ -91,7 +91,7 @@ function Look({ context }: { context: CheckContext }) {
         <Button look="primary" onClick={() => void finish()}>
           Record the look
         </Button>
-        <Button onClick={markRest}>Mark the rest fine</Button>
+        <Button onClick={markRest}>Mark the rest OK</Button>
         <p className="text-muted">
           {items.length} of {list.length} marked
         </p>

@@ -82,7 +82,7 @@ export function MonitorProof() {
         <Note tone="live" className="flex flex-col gap-2">
           <p className="text-lg font-bold" suppressHydrationWarning>
             {readiness.readyFrom === undefined
-              ? "Cannot run yet: put right what is wrong first"
+              ? "Cannot run yet: correct this first"
               : readiness.conditions.every((c) => c.state === "met")
                 ? `Ready to run now ${readiness.aslong}`
                 : `Ready to run from ${dayWords(readiness.readyFrom)} ${readiness.aslong}`}

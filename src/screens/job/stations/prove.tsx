@@ -32,7 +32,7 @@ export function ProveStation({ go }: { go: Go }) {
       <section aria-label="What blocks closing">
         {blocks.length === 0 ? (
           <Note tone="calm" as="p" className="flex items-center gap-2 text-lg">
-            <CircleCheck aria-hidden className="text-calm" /> Nothing stands in the way of closing this job.
+            <CircleCheck aria-hidden className="text-calm" /> Nothing blocks closing this job.
           </Note>
         ) : (
           <>
@@ -44,7 +44,7 @@ export function ProveStation({ go }: { go: Go }) {
                   {/* On a phone its key stands below it: beside it a sentence would be a column of words. */}
                   <span className="mr-auto min-w-0 grow basis-[calc(100%-2.5rem)] sm:basis-0">
                     {b.reason}
-                    {b.onRoad && <span className="block text-muted">Driving shows it: it keeps nobody from handing over</span>}
+                    {b.onRoad && <span className="block text-muted">Shown by driving: the car can be handed over</span>}
                   </span>
                   {b.station !== "prove" && <Button onClick={() => go(b.station)}>{STATION_NAMES[b.station]}</Button>}
                   {b.step && <StepKey step={b.step} go={go} />}

@@ -17,7 +17,7 @@ export function Resets() {
   const { state } = useJob();
   if (state.proof.resets.length === 0) return null;
   return (
-    <section aria-label="Told the ECU" className="flex flex-col gap-3">
+    <section aria-label="ECU resets" className="flex flex-col gap-3">
       <h3 className="text-lg font-bold">Learned values</h3>
       {state.proof.resets.map((reset) => (
         <Reset key={reset.check} reset={reset} />
@@ -49,7 +49,7 @@ function Reset({ reset: { check, name, locked, told, stays } }: { reset: ResetSt
           {form.error && <ErrorNote>{form.error}</ErrorNote>}
           <div>
             <Button type="submit" disabled={form.busy}>
-              {told ? "Told it again" : name}
+              {told ? "Reset again" : name}
             </Button>
           </div>
         </>

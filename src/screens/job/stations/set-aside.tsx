@@ -22,8 +22,8 @@ export function SetAside() {
   const [open, setOpen] = useState(false);
   const known = useMemo(() => setAsideFacts(state, shortTime), [state]);
   return (
-    <section aria-label="Left as it is" className="flex flex-col gap-2">
-      <h3 className="text-lg font-bold">Left as it is</h3>
+    <section aria-label="Left as is" className="flex flex-col gap-2">
+      <h3 className="text-lg font-bold">Left as is</h3>
       {state.setAside.length > 0 && (
         <DividedList>
           {state.setAside.map((s) => (

@@ -30,7 +30,7 @@ export function SideBySide() {
             <table className="w-full text-left">
               <thead>
                 <tr className="border-b border-line text-sm text-muted">
-                  <th className="py-1 pr-3 font-normal">1/min</th>
+                  <th className="py-1 pr-3 font-normal">rpm</th>
                   <th className="pr-3 font-normal">Reading</th>
                   <th className="pr-3 text-right font-normal">Before</th>
                   <th className="pr-3 text-right font-normal">After</th>

@@ -52,7 +52,7 @@ export function SuspectsStation({ go }: { go: Go }) {
   const [first] = state.next;
   if (state.practice && state.suspects.length === 0)
     return (
-      <StationFrame title="Suspects" lead="Weigh them yourself: what could explain all of it, and which check is best next?">
+      <StationFrame title="Suspects" lead="Rank them yourself: what could explain it, and which check is best next?">
         <p className="text-muted">
           A hint (above) tells the ranked suspects with their reasons, until the next check is recorded.
         </p>
@@ -62,7 +62,7 @@ export function SuspectsStation({ go }: { go: Go }) {
   const waiting = state.next.filter((n) => n.notNow && n !== first);
   const voids = state.checks.filter((c) => c.verdict.outcome === "void");
   return (
-    <StationFrame title="Suspects" lead="Ranked by what the story, the codes and the checks say. Void checks weigh nothing.">
+    <StationFrame title="Suspects" lead="Ranked by what the story, the codes and the checks say. Void checks do not count.">
       <Experience />
       {confirm && (
         <Note aria-label="Confirm by hand" tone="calm" as="section">
@@ -132,7 +132,7 @@ export function SuspectsStation({ go }: { go: Go }) {
       )}
       {voids.length > 0 && (
         <p className="text-muted">
-          Void, so worth nothing: {voids.map((c) => `${inSentence(CHECKS[c.check].name)} (${c.verdict.reasons[0]})`).join("; ")}.
+          Void, so not counted: {voids.map((c) => `${inSentence(CHECKS[c.check].name)} (${c.verdict.reasons[0]})`).join("; ")}.
         </p>
       )}
     </StationFrame>

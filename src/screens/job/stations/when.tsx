@@ -35,7 +35,7 @@ export function useWhen(label: string): When {
         type="datetime-local"
         label={label}
         hint="Left empty: just now"
-        error={ahead ? "That has not been yet: look at the day and the clock" : undefined}
+        error={ahead ? "That time is in the future: check day and clock" : undefined}
         value={typed}
         onChange={(e) => setTyped(e.target.value)}
       />

@@ -25,10 +25,10 @@ export function AirflowCheck({ head }: { head: ReactNode }) {
   const reads = value<"typed" | "log">("reads");
   const points = value<readonly AirflowPoint[] | undefined>("points") ?? [];
   const take = async (file: File, log: ImportedLog) => {
-    if (!known.ambient) return "Set the conditions first (top right): breathing is held against the air outside.";
+    if (!known.ambient) return "Set the conditions first: breathing is held against the air outside.";
     const found = (await scan.extract("airflow", context.limits, toSi(known.ambient))) ?? [];
     if (found.length === 0)
-      return "Neither a steady idle nor a wide-open pull was found: log RPM, air meter, manifold pressure and throttle.";
+      return "Neither a steady idle nor a wide-open pull was found: log RPM, MAF, manifold pressure and throttle.";
     set({ points: found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: AIRFLOW_EXTRACTOR } });
     return undefined;
   };
@@ -85,7 +85,7 @@ function BreathingBars({ record }: { record: AirflowRecord }) {
   const { limits, vehicle } = context;
   const rows = readAirflow(record, context).flatMap((r) => {
     const name = r.point.state === "idle" ? "Idle" : "Wide open";
-    const speed = `${name}, ${r.point.rpm} 1/min`;
+    const speed = `${name}, ${r.point.rpm} rpm`;
     return [
       ...(r.onAmbient === undefined
         ? []
@@ -103,11 +103,11 @@ function BreathingBars({ record }: { record: AirflowRecord }) {
     ];
   });
   return (
-    <section aria-label="What the engine breathes" className="flex flex-col gap-3">
+    <section aria-label="Volumetric efficiency" className="flex flex-col gap-3">
       <ul className="flex flex-wrap gap-x-6 gap-y-1 text-muted">
         {record.points.map((p) => (
           <li key={p.state}>
-            {p.state === "idle" ? "Idle" : "Wide open"}: {p.rpm} 1/min{p.maf && `, ${format(p.maf)}`}
+            {p.state === "idle" ? "Idle" : "Wide open"}: {p.rpm} rpm{p.maf && `, ${format(p.maf)}`}
             {p.map && `, ${format({ ...p.map, kind: "absolute" })}`}
           </li>
         ))}

@@ -21,7 +21,7 @@ export function BackPressureCheck({ head }: { head: ReactNode }) {
     <CheckFrame check={check} head={head} plan={backPressure.plan(context, undefined)} at="catalyst">
       <div className="grid items-start gap-6 md:grid-cols-[auto_minmax(0,1fr)]">
         <Dial
-          label="Gauge at 2500 1/min, kPa gauge"
+          label="Gauge at 2500 rpm, kPa gauge"
           value={raised && kPa(toSi(raised))}
           min={0}
           max={Math.max(60, 3 * kPa(limit.value))}

@@ -32,7 +32,7 @@ export function BoostCheck({ head }: { head: ReactNode }) {
   const reads = value<"typed" | "log">("reads");
   const points = value<readonly BoostPointRead[] | undefined>("points") ?? [];
   const take = async (file: File, log: ImportedLog) => {
-    if (!known.ambient) return "Set the conditions first (top right): boost is held against the air outside.";
+    if (!known.ambient) return "Set the conditions first: boost is held against the air outside.";
     const found = await scan.extract("boost", toSi(known.ambient));
     if (!found)
       return "No steady moment was found: log engine speed, manifold or charge pressure, and the charge air's temperature.";
@@ -113,7 +113,7 @@ function PointList({ points, remove }: { points: readonly BoostPointRead[]; remo
         // biome-ignore lint/suspicious/noArrayIndexKey: a point keeps its place in the row, readings may repeat
         <li key={i} className="flex items-center gap-4 py-1">
           <span className="mr-auto">
-            {number(p.rpm, 0)} 1/min: {shown(p.charge ?? p.map)}, asked {shown(p.asked)}
+            {number(p.rpm, 0)} rpm: {shown(p.charge ?? p.map)}, asked {shown(p.asked)}
             {p.maf && `, ${format(p.maf)}`}
           </span>
           <IconButton label={`Take point ${i + 1} out`} onClick={() => remove(i)}>

@@ -14,11 +14,11 @@ export function BoostPlot({ record }: { record: Pick<BoostRecord, "points" | "am
     .toSorted((a, b) => a.rpm - b.rpm);
   const words = rows
     .slice(0, 20)
-    .map((r) => `${number(r.rpm, 0)} 1/min: ${number(r.got ?? 0, 0)} kPa${r.asked ? ` of ${number(r.asked, 0)} asked` : ""}`)
+    .map((r) => `${number(r.rpm, 0)} rpm: ${number(r.got ?? 0, 0)} kPa${r.asked ? ` of ${number(r.asked, 0)} asked` : ""}`)
     .join(", ");
   return (
     <ChartFrame
-      title="Boost (kPa absolute) against engine speed (1/min)"
+      title="Boost (kPa absolute) against engine speed (rpm)"
       words={words}
       legend={[
         { name: "delivered", colour: "var(--live)" },
@@ -34,7 +34,7 @@ export function BoostPlot({ record }: { record: Pick<BoostRecord, "points" | "am
           <Tooltip
             {...TOOLTIP}
             formatter={(v, line) => [`${number(Number(v), 0)} kPa absolute`, line]}
-            labelFormatter={(v) => `${number(Number(v), 0)} 1/min`}
+            labelFormatter={(v) => `${number(Number(v), 0)} rpm`}
           />
           <Line
             dataKey="asked"

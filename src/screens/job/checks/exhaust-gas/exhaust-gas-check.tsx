@@ -46,14 +46,14 @@ export function ExhaustGasCheck({ head }: { head: ReactNode }) {
         <Note role="status" tone="amber" tight className="flex flex-wrap items-center gap-3">
           <p>The file has no engine speed. It was written</p>
           <Button onClick={() => place("idle")}>At idle</Button>
-          <Button onClick={() => place("raised")}>At 2500 1/min</Button>
+          <Button onClick={() => place("raised")}>At 2500 rpm</Button>
         </Note>
       )}
       <div className="grid gap-6 lg:grid-cols-2">
         {(["idle", "raised"] as const).map((at) => (
           <section
             key={at}
-            aria-label={at === "idle" ? "At idle" : "At 2500 1/min"}
+            aria-label={at === "idle" ? "At idle" : "At 2500 rpm"}
             className="flex flex-col gap-3 border-l-2 border-edge pl-4"
           >
             <Lambda at={at} point={record?.[at]} fuel={record?.fuel} />
@@ -83,7 +83,7 @@ function Lambda({
   const { number } = usePreferences();
   return (
     <p className="flex items-baseline gap-3">
-      <span className="text-muted">{at === "idle" ? "At idle" : "At 2500 1/min"}</span>
+      <span className="text-muted">{at === "idle" ? "At idle" : "At 2500 rpm"}</span>
       <strong className="font-mono text-4xl">{point ? number(lambdaOf(point, fuel), 3) : "–"}</strong>
       <span className="text-muted">λ</span>
     </p>

@@ -39,7 +39,7 @@ export function FilterCheck({ head }: { head: ReactNode }) {
       <div className="grid items-start gap-6 md:grid-cols-[auto_minmax(0,1fr)]">
         <div className="max-w-56">
           <Dial
-            label="Filter pressure held at 3000 1/min, hPa gauge"
+            label="Filter pressure held at 3000 rpm, hPa gauge"
             value={held && hPa(toSi(held))}
             min={0}
             max={Math.max(150, 2 * hPa(filterMost.value))}

@@ -106,7 +106,7 @@ export function LiveProbe({ probe, held }: { probe: ReturnType<typeof useLivePro
         <dl className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-5">
           {read("Short-term, bank 1", now.values["short-trim-1"], 1, "%")}
           {read("Long-term, bank 1", now.values["long-trim-1"], 1, "%")}
-          {read("Engine speed", now.values.rpm, 0, "1/min")}
+          {read("Engine speed", now.values.rpm, 0, "rpm")}
           {read("Coolant", now.values.coolant === undefined ? undefined : fromSi(now.values.coolant, "°C").value, 0, "°C")}
           {read("Read", now.at, 0, "s")}
         </dl>

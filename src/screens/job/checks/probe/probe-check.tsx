@@ -273,8 +273,8 @@ function TapList({
                 {WORDS[reading.outcome]}: {sentence(reading.why)}
               </span>
             )}
-            <Button onClick={() => onRemove(i)} aria-label={`Take out the tap at ${name(tap.joint)}`}>
-              Take out
+            <Button onClick={() => onRemove(i)} aria-label={`Remove the tap at ${name(tap.joint)}`}>
+              Remove
             </Button>
           </li>
         );

@@ -33,7 +33,7 @@ export function ProbePlot({
       height={230}
       legend={[
         { name: "Total trim, %", colour: "var(--live)" },
-        { name: "Engine speed, 1/min", colour: "var(--muted)" },
+        { name: "Engine speed, rpm", colour: "var(--muted)" },
       ]}
     >
       {({ CartesianGrid, ComposedChart, Line, ReferenceArea, ReferenceLine, Tooltip, XAxis, YAxis }) => (
@@ -68,7 +68,7 @@ export function ProbePlot({
             {...AXIS}
           />
           <YAxis yAxisId="trim" unit=" %" width={58} domain={["auto", "auto"]} {...AXIS} />
-          <YAxis yAxisId="rpm" orientation="right" unit=" 1/min" width={92} domain={["auto", "auto"]} {...AXIS} />
+          <YAxis yAxisId="rpm" orientation="right" unit=" rpm" width={92} domain={["auto", "auto"]} {...AXIS} />
           <Tooltip
             {...TOOLTIP}
             formatter={(v, key) => [typeof v === "number" ? number(v, 1) : String(v), key]}
@@ -77,7 +77,7 @@ export function ProbePlot({
           <Line
             yAxisId="rpm"
             dataKey="rpm"
-            name="Engine speed, 1/min"
+            name="Engine speed, rpm"
             stroke="var(--muted)"
             dot={false}
             isAnimationActive={false}

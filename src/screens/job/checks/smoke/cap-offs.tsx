@@ -48,7 +48,7 @@ export function CapOffs({ run }: { run: SmokeHandle }) {
             />
           </div>
           <Button look="bare" onClick={() => set({ capOffs: draft.capOffs.filter((_, k) => k !== i) })}>
-            Take out
+            Remove
           </Button>
         </div>
       ))}

@@ -8,6 +8,7 @@ import { ErrorNote } from "@/ui/field";
 import { Note } from "@/ui/note";
 import { FormFields } from "../../../form/form-field";
 import { Cautions } from "../../cautions";
+import { SetConditions } from "../../conditions";
 import { useJob } from "../../use-job";
 import { PlanWarnings } from "../check-frame";
 import { MustBeCaught } from "../must-be-caught";
@@ -25,9 +26,8 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
   const blind = reach.stopped.filter((s) => EVAP_ZONES.includes(s.zone) && s.zone !== "vent-hose");
   const shut = reach.zones.length === 0;
   const level = parseBare(draft.fuelLevel);
-  const missing = !state.conditions
-    ? "Set the conditions first (top right): a size needs ambient pressure and temperature."
-    : level === undefined || level < 0 || level > 100
+  const missing =
+    level === undefined || level < 0 || level > 100
       ? "Type the fuel level: the gas space, and whether smoke may go in at all, hang on it."
       : draft.zeroed === undefined
         ? "Still needed: whether gauge and ball stand at zero."
@@ -85,11 +85,12 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
       )}
       <FormFields of={of} names={["zeroed"]} onChange={change} />
       {plan.refused && <ErrorNote>{plan.refused}.</ErrorNote>}
+      {!state.conditions && <SetConditions why="A size needs ambient pressure and temperature." />}
       {missing && <p className="text-muted">{missing}</p>}
       <div>
         <Button
           look="primary"
-          disabled={Boolean(missing ?? plan.refused)}
+          disabled={!state.conditions || Boolean(missing ?? plan.refused)}
           onClick={() => set({ phase: "proof", heaterOn: draft.heaterOn ?? Date.now() })}
         >
           Heater on, to the machine proof

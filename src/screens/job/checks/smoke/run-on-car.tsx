@@ -34,7 +34,7 @@ export function RunOnCar({ run }: { run: SmokeHandle }) {
           const { fuelLevel } = (record ?? {}) as { readonly fuelLevel?: number };
           const filled = fuelLevel === undefined ? {} : { fuelLevel: String(fuelLevel) };
           if (record) update((d) => ({ ...draftOfRun(d, record as SmokeRun, Date.now()), ...filled }));
-          return record ? undefined : "This car has nothing to say to that";
+          return record ? undefined : "This car gives no reading for that";
         }}
       />
       <details>

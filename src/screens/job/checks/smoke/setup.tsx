@@ -7,6 +7,7 @@ import { Note } from "@/ui/note";
 import { FormFields } from "../../../form/form-field";
 import { usePreferences } from "../../../session/preferences";
 import { Cautions } from "../../cautions";
+import { SetConditions } from "../../conditions";
 import { useJob } from "../../use-job";
 import { PlanWarnings } from "../check-frame";
 import { Sections } from "./sections";
@@ -84,9 +85,7 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
       )}
       <FormFields of={of} names={["zeroed"]} onChange={change} />
       {plan.refused && <ErrorNote>{plan.refused}.</ErrorNote>}
-      {!state.conditions && (
-        <ErrorNote>Set the conditions first (top right): a size needs ambient pressure and temperature.</ErrorNote>
-      )}
+      {!state.conditions && <SetConditions why="A size needs ambient pressure and temperature." />}
       {draft.zeroed === undefined && <p className="text-muted">Still needed: whether gauge and ball stand at zero.</p>}
       <div>
         <Button

@@ -66,7 +66,7 @@ function SmokeInstrument({ head, circuit }: { head: ReactNode; circuit: Circuit 
                 : [{ name: "Smoke machine stops", end: heaterOn + machine.autoOff * 1000, done: "stopped", before: 20 }]),
               ...(ventLetsGo === undefined
                 ? []
-                : [{ name: "Vent command lets go", end: ventLetsGo, done: "let go", before: 10 }]),
+                : [{ name: "Vent command times out", end: ventLetsGo, done: "let go", before: 10 }]),
               ...(startedAt === null ? [] : [{ name: swept, end: startedAt + arrival * 1000, done: "swept" }]),
             ],
       actions: (joint) => [

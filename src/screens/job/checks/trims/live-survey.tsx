@@ -51,8 +51,8 @@ const PACES = { "1": "By the clock", "10": "Ten times faster" } as const;
 
 /** Values shown large while a tool is read: name, decimals, unit. */
 const SHOWN: readonly (readonly [ChannelId, string, number, string])[] = [
-  ["rpm", "Engine speed", 0, "1/min"],
-  ["maf", "Air meter", 1, "g/s"],
+  ["rpm", "Engine speed", 0, "rpm"],
+  ["maf", "MAF", 1, "g/s"],
   ["short-trim-1", "Short-term, bank 1", 1, "%"],
   ["long-trim-1", "Long-term, bank 1", 1, "%"],
   ["short-trim-2", "Short-term, bank 2", 1, "%"],
@@ -204,7 +204,7 @@ export function LiveSurvey({
         )}
         {tool && car && (
           <Choice
-            label="The foot holds, 1/min"
+            label="The foot holds, rpm"
             options={FEET}
             value={foot}
             onChange={(held) => {

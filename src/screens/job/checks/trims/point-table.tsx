@@ -32,7 +32,7 @@ export function PointTable({
         <thead>
           <tr className="border-b border-line text-sm text-muted">
             <th className="py-1 pr-3 font-normal">Speed</th>
-            <th className="pr-3 font-normal">Air meter</th>
+            <th className="pr-3 font-normal">MAF</th>
             <th className="pr-3 font-normal">Manifold, absolute</th>
             {turbo && <th className="pr-3 font-normal">Charge, absolute</th>}
             {Array.from({ length: banks }, (_, b) => (

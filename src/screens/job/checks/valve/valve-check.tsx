@@ -81,7 +81,7 @@ function Cycles({ check }: { check: CheckInHand<ValveRecord, keyof typeof valveF
           <legend className="font-bold">Commanded again and again, {temperature}</legend>
           <RowFields of={check} rows="cycles" index={at} names={["commanded", "shut", "passed", "released"]} />
           <Button look="bare" onClick={() => check.set({ cycles: cycles.filter((_, i) => i !== at) })}>
-            Take out
+            Remove
           </Button>
         </fieldset>
       ))}

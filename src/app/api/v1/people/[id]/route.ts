@@ -10,7 +10,7 @@ export const PUT = (request: Request, { params }: Context) =>
   doorFor("manage-people", request, async (who) => {
     const change = (await jsonBody(request, 4096)) as { readonly pin?: unknown };
     const person = await changePerson((await params).id, change);
-    const how = person.left ? "works here no more" : ROLES[person.role].toLowerCase();
+    const how = person.left ? "has left the shop" : ROLES[person.role].toLowerCase();
     loggedOf(request, change.pin === undefined ? "person-changed" : "pin-changed", who, `${person.name}, ${how}`);
     return person;
   });
