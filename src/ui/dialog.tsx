@@ -11,12 +11,15 @@ export function Dialog({
   onOpenChange,
   title,
   description,
+  wide = false,
   children,
 }: {
   open: boolean;
   onOpenChange: (open: boolean) => void;
   title: string;
   description?: string;
+  /** As wide as the screen has room for */
+  wide?: boolean;
   children: ReactNode;
 }) {
   const focusBack = useFocusBack();
@@ -26,7 +29,7 @@ export function Dialog({
         {/* Not Radix's own: that one sets a property of the whole page, and every element's style is worked out anew. */}
         <div data-backdrop className="fixed inset-0 z-40 bg-black/60" />
         <Radix.Content
-          className="fixed inset-x-0 bottom-0 z-50 max-h-[88dvh] overflow-y-auto rounded-t-xl bg-panel p-5 text-ink sm:inset-auto sm:top-1/2 sm:left-1/2 sm:w-[34rem] sm:max-w-[92vw] sm:-translate-x-1/2 sm:-translate-y-1/2 sm:rounded-xl"
+          className={`fixed inset-x-0 bottom-0 z-50 max-h-[88dvh] overflow-y-auto rounded-t-xl bg-panel p-5 text-ink sm:inset-auto sm:top-1/2 sm:left-1/2 sm:max-w-[94vw] sm:-translate-x-1/2 sm:-translate-y-1/2 sm:rounded-xl ${wide ? "sm:w-[80rem]" : "sm:w-[34rem]"}`}
           {...(description ? {} : { "aria-describedby": undefined })}
           {...focusBack}
         >

@@ -11,6 +11,7 @@ import type { Atom, Claim } from "./claim";
 import type { CheckContext } from "./context";
 import type { CheckId } from "./ids";
 import type { OperatingPoint } from "./side-by-side";
+import type { Unfit } from "./unfit";
 import type { Verdict } from "./verdict";
 
 /** Something a setup disturbs: goes on the off-the-car list when done, comes off when put back. */
@@ -100,6 +101,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   /** Purpose, in a line */
   readonly aim: string;
   readonly engine: EngineState;
+  /** Why it says nothing on a vehicle; absent where it says something on any */
+  readonly unfit?: Unfit;
   /** Fields of its record */
   readonly fields: { readonly schema: ObjectSchema<object>; readonly members: Members };
   /** Form of its record; absent where an instrument takes it by itself */

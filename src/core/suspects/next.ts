@@ -203,7 +203,7 @@ function beats(best: NextCheck, second: NextCheck): string {
 /** Share of the suspicion that information rules out, 0…1: of 2^H equally likely suspects, 2^(H − bits) stay. */
 export const ruledOutShare = (bits: number): number => 1 - 2 ** -Math.max(0, bits);
 /** Expected information in plain words. */
-const ruledOut = (bits: number) =>
+export const ruledOut = (bits: number) =>
   bits < 0.07 ? "rules out little" : `rules out about ${Math.round(100 * ruledOutShare(bits))} %`;
 
 /** Mutual information of cause and outcome, bits; each row of outcomes adds up to 1. */

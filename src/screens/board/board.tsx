@@ -1,12 +1,13 @@
 "use client";
 
 import { formatDistanceToNowStrict } from "date-fns";
-import { Calculator, GraduationCap, PhoneCall, Plus, Search, Settings2, SlidersHorizontal, Upload } from "lucide-react";
+import { Calculator, GraduationCap, Menu, PhoneCall, Plus, Search, Settings2, SlidersHorizontal, Upload } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { STATION_NAMES, STATIONS, type StationId } from "@/core/journal";
 import { Button, LinkButton } from "@/ui/button";
 import { DividedList } from "@/ui/divided-list";
+import { DropPanel } from "@/ui/drop-panel";
 import { ErrorNote, SelectField } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
 import { Note } from "@/ui/note";
@@ -94,37 +95,25 @@ export function Board({ board, asked, people, families, instruments, shopName, c
   const { jobs, counts, total } = board;
   const walk = jobs.find((j) => j.lane === "done") ?? jobs.find((j) => j.station === "prove");
   return (
-    <div className="mx-auto flex max-w-[90rem] flex-col gap-6 p-4 sm:p-6">
-      <header className="flex flex-col gap-6">
-        <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-          <h1 className="mr-auto text-2xl font-bold">
-            Bay board <span className="block text-base font-normal text-muted sm:ml-2 sm:inline">{shopName}</span>
-          </h1>
-          <Waiting />
-          <PersonButton />
-          <LinkButton href="/calls" className="max-sm:!px-2">
-            <PhoneCall aria-hidden size={18} /> Calls{callsDue > 0 && <span className="text-amber">{callsDue} due</span>}
-          </LinkButton>
-          <LinkButton href="/reckoner" className="max-sm:!px-2">
-            <Calculator aria-hidden size={18} /> Calculator
-          </LinkButton>
-          <LinkButton href="/practice" className="max-sm:!px-2">
-            <GraduationCap aria-hidden size={18} /> Practice
-          </LinkButton>
-          <LinkButton href="/shop" className="max-sm:!px-2">
-            <Settings2 aria-hidden size={18} /> Shop
-          </LinkButton>
-          <ThemeSwitch />
-        </div>
-        <div className="grid items-center gap-x-3 gap-y-1 sm:grid-cols-[minmax(0,1fr)_auto]">
+    <div className="mx-auto flex max-w-[90rem] flex-col gap-3 p-4 max-sm:pb-24 sm:px-6">
+      <header className="flex items-center gap-x-3">
+        <h1 className="mr-auto min-w-0 text-2xl leading-tight font-bold">
+          Bay board <span className="block truncate text-sm font-normal text-muted">{shopName}</span>
+        </h1>
+        <Waiting brief />
+        <div className="max-sm:fixed max-sm:inset-x-0 max-sm:bottom-0 max-sm:z-20 max-sm:border-t max-sm:border-edge max-sm:bg-panel max-sm:p-3 flex grow items-center gap-2 sm:max-w-2xl">
           <SearchForm asked={asked} people={people} families={families} />
-          <div className="order-2 flex flex-wrap gap-2 max-sm:justify-end">
-            <ImportJob />
-            <LinkButton href="/new" look="primary">
-              <Plus aria-hidden size={18} /> New job
-            </LinkButton>
-          </div>
+          <LinkButton href="/new" look="primary" className="whitespace-nowrap">
+            <Plus aria-hidden size={18} /> New job
+          </LinkButton>
         </div>
+        {callsDue > 0 && (
+          <LinkButton href="/calls" className="whitespace-nowrap max-lg:hidden">
+            <PhoneCall aria-hidden size={18} /> Follow-ups <span className="text-amber">{callsDue} due</span>
+          </LinkButton>
+        )}
+        <PersonButton brief />
+        <More asked={asked} callsDue={callsDue} instruments={instruments} />
       </header>
       {lead ? (
         <FirstVisit walk={walk?.id} />
@@ -139,15 +128,7 @@ export function Board({ board, asked, people, families, instruments, shopName, c
           </LinkButton>
         </Note>
       )}
-      <nav aria-label="Straight to an instrument" className="flex flex-wrap items-center gap-x-3 gap-y-2">
-        <span className="text-muted">Straight to an instrument:</span>
-        {instruments.map(([id, name]) => (
-          <LinkButton key={id} href={`/start?check=${id}`}>
-            {name}
-          </LinkButton>
-        ))}
-      </nav>
-      <main className="flex flex-col gap-8">
+      <main className="flex flex-col gap-4">
         <Behind jobs={behind} />
         {total === 0 && (
           <p className="py-16 text-center text-lg text-muted">
@@ -176,41 +157,89 @@ export function Board({ board, asked, people, families, instruments, shopName, c
   );
 }
 
+/** All else that the board leads to, behind one key. */
+function More({ asked, callsDue, instruments }: Pick<Props, "asked" | "callsDue" | "instruments">) {
+  return (
+    <DropPanel
+      label={
+        <>
+          <Menu aria-hidden size={18} /> <span className="max-sm:sr-only">More</span>
+          {callsDue > 0 && (
+            <span className="text-amber lg:sr-only">
+              {callsDue} <span className="sr-only">due</span>
+            </span>
+          )}
+        </>
+      }
+      panel="right-0 mt-1 w-[min(26rem,calc(100vw-2rem))]"
+    >
+      <div className="flex flex-col gap-3">
+        <nav aria-label="Everything else" className="grid grid-cols-2 gap-2">
+          <LinkButton href="/calls">
+            <PhoneCall aria-hidden size={18} /> Follow-ups {callsDue > 0 && <span className="text-amber">{callsDue} due</span>}
+          </LinkButton>
+          <LinkButton href="/reckoner">
+            <Calculator aria-hidden size={18} /> Calculator
+          </LinkButton>
+          <LinkButton href="/practice">
+            <GraduationCap aria-hidden size={18} /> Practice
+          </LinkButton>
+          <LinkButton href="/shop">
+            <Settings2 aria-hidden size={18} /> Shop
+          </LinkButton>
+          <ImportJob />
+          <LinkButton href={boardUrl(asked, { all: asked.all ? "" : "1" })}>
+            {asked.all ? "Hide closed jobs" : "Show closed jobs"}
+          </LinkButton>
+        </nav>
+        <nav aria-label="Straight to an instrument" className="flex flex-wrap items-center gap-2 border-t border-line pt-3">
+          <span className="basis-full text-muted">Straight to an instrument</span>
+          {instruments.map(([id, name]) => (
+            <LinkButton key={id} href={`/start?check=${id}`}>
+              {name}
+            </LinkButton>
+          ))}
+        </nav>
+        <div className="border-t border-line pt-3">
+          <ThemeSwitch />
+        </div>
+      </div>
+    </DropPanel>
+  );
+}
+
 /** Words to look for, and what else is asked; kept in the address, so that it can be sent on and gone back to. */
 function SearchForm({ asked, people, families }: { asked: BoardFilter; people: readonly string[]; families: readonly string[] }) {
-  const more = [asked.waiting, asked.person, asked.family, asked.quiet, asked.due].some(Boolean);
+  const more = [asked.waiting, asked.person, asked.family, asked.quiet, asked.due].filter(Boolean).length;
   const any = (label: string) => ["", label] as const;
   return (
-    <form action="/" className="contents">
-      <div className="order-1 flex flex-wrap items-center gap-2">
-        <div className="flex min-w-0 grow items-center gap-2 sm:max-w-md">
-          <label className="sr-only" htmlFor="search">
-            Search jobs
-          </label>
-          <input
-            id="search"
-            name="q"
-            defaultValue={asked.q}
-            placeholder="Registration, vehicle, code, complaint"
-            className="min-h-11 w-full rounded-md border border-edge bg-raised px-3"
-          />
-          {asked.all && <input type="hidden" name="all" value="1" />}
-          <Button type="submit" aria-label="Search">
-            <Search aria-hidden size={18} />
-          </Button>
-        </div>
-        <PageLink
-          href={boardUrl(asked, { all: asked.all ? "" : "1" })}
-          className="inline-flex min-h-11 items-center text-muted underline underline-offset-4"
-        >
-          {asked.all ? "Hide closed jobs" : "Show closed jobs"}
-        </PageLink>
-      </div>
-      <details open={more} className="order-3 sm:col-span-2">
-        <summary className="inline-flex min-h-11 cursor-pointer items-center gap-2 text-muted">
-          <SlidersHorizontal aria-hidden size={18} /> Filter
-        </summary>
-        <div className="grid items-end gap-3 sm:grid-cols-3 lg:grid-cols-[repeat(5,minmax(0,1fr))_auto]">
+    <form action="/" className="flex min-w-0 grow items-center gap-2">
+      <label className="sr-only" htmlFor="search">
+        Search jobs
+      </label>
+      <input
+        id="search"
+        name="q"
+        defaultValue={asked.q}
+        placeholder="Registration, vehicle, code, complaint"
+        className="min-h-11 w-full min-w-0 rounded-md border border-edge bg-raised px-3"
+      />
+      {asked.all && <input type="hidden" name="all" value="1" />}
+      <Button type="submit" aria-label="Search" className="!px-3">
+        <Search aria-hidden size={18} />
+      </Button>
+      <DropPanel
+        name={more > 0 ? `Filter, ${more} set` : "Filter"}
+        label={
+          <>
+            <SlidersHorizontal aria-hidden size={18} />
+            <span className="max-sm:sr-only">Filter</span>
+            {more > 0 && <span className="text-amber">{more}</span>}
+          </>
+        }
+        panel="right-0 mt-1 w-[min(40rem,calc(100vw-2rem))] max-sm:bottom-full max-sm:mb-3"
+      >
+        <div className="grid items-end gap-3 sm:grid-cols-2">
           <SelectField
             label="Waiting for"
             name="waiting"
@@ -242,15 +271,17 @@ function SearchForm({ asked, people, families }: { asked: BoardFilter; people: r
             options={[any("Any date"), ["1", "Due today or before"]]}
           />
           <div className="flex gap-2 whitespace-nowrap">
-            <Button type="submit">Apply</Button>
-            {more && (
+            <Button type="submit" look="primary">
+              Apply
+            </Button>
+            {more > 0 && (
               <LinkButton href={boardUrl({ ...asked, waiting: "", person: "", family: "", quiet: "", due: "" }, {})} look="bare">
                 Clear filter
               </LinkButton>
             )}
           </div>
         </div>
-      </details>
+      </DropPanel>
     </form>
   );
 }
@@ -275,7 +306,7 @@ function useFresh(): void {
 function Lane({ title, jobs, count }: { title: string; jobs: readonly BoardJob[]; count: number }) {
   return (
     <section aria-label={title}>
-      <h2 className="mb-2 text-lg text-muted">
+      <h2 className="mb-1 text-muted">
         {title} <span className="text-ink">{count}</span>
         {count > jobs.length && <span className="text-sm"> · {jobs.length} on this page</span>}
       </h2>
@@ -306,26 +337,28 @@ function JobRow({ job }: { job: BoardJob }) {
   return (
     <PageLink
       href={`/jobs/${job.id}`}
-      className="grid min-h-20 grid-cols-[3.5rem_1fr] items-center gap-x-4 gap-y-1 px-1 py-3 hover:bg-raised lg:grid-cols-[3.5rem_16rem_1fr_22rem]"
+      className="grid min-h-14 grid-cols-[2.5rem_1fr] items-center gap-x-3 px-1 py-1.5 leading-5 hover:bg-raised lg:grid-cols-[3rem_17rem_1fr_24rem]"
     >
-      <span className="font-mono text-2xl">{job.number}</span>
+      <span className="font-mono text-xl">{job.number}</span>
       <span className="min-w-0">
         <span className="block truncate font-bold">{job.vehicle || "Vehicle not described yet"}</span>
-        <span className="block text-sm text-muted">
+        <span className="block truncate text-sm text-muted">
           {job.registration} {job.codes && <span className="ml-2 font-mono">{job.codes}</span>}
         </span>
       </span>
-      <span className="col-start-2 line-clamp-2 min-w-0 text-muted lg:col-start-auto">{job.complaint}</span>
+      <span className="col-start-2 line-clamp-1 min-w-0 text-sm text-muted lg:col-start-auto lg:line-clamp-2">
+        {job.complaint}
+      </span>
       <span className="col-start-2 min-w-0 lg:col-start-auto">
-        <span aria-hidden className="mb-1 flex gap-1">
+        <span aria-hidden className="mb-1 flex gap-1 max-lg:hidden">
           {STATIONS.map((s, i) => (
             <span
               key={s}
-              className={`h-2 grow rounded-full ${finished || i < index ? "bg-calm" : i === index ? "bg-accent" : "bg-line"}`}
+              className={`h-1 grow rounded-full ${finished || i < index ? "bg-calm" : i === index ? "bg-accent" : "bg-line"}`}
             />
           ))}
         </span>
-        <span className="line-clamp-2 text-sm">
+        <span className="line-clamp-1 text-sm">
           <span className={job.status === "review" ? "text-ember" : finished ? "text-calm" : "text-live"}>
             {words ?? STATION_NAMES[station]}
           </span>

@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { Button } from "@/ui/button";
 import { Note } from "@/ui/note";
 import { PageLink } from "@/ui/page-link";
+import { usePerson } from "../session/person";
 import { load, save } from "../session/storage";
 
 const VISITED = "pelota.visited";
@@ -12,6 +13,7 @@ const VISITED = "pelota.visited";
 export function FirstVisit({ walk }: { walk: string | undefined }) {
   // What this device knows is asked once the page stands: the server knows nothing of it.
   const [first, setFirst] = useState(false);
+  const { person } = usePerson();
   useEffect(() => setFirst(load(VISITED) === undefined), []);
   if (!first) return null;
   const leave = () => {
@@ -25,6 +27,26 @@ export function FirstVisit({ walk }: { walk: string | undefined }) {
     ["/new", "Begin with a car of your own", "Complaint and car first, then the bench."] as const,
     ["/start?check=trims", "Read a scan-tool log", "Fuel trims from a CSV: a first answer in a minute."] as const,
   ];
+  // Whoever has signed in knows their way: one line is enough.
+  if (person)
+    return (
+      <section aria-label="First time here" className="flex flex-wrap items-center gap-x-4 text-muted">
+        First time here?
+        {ways.map(([href, title]) => (
+          <PageLink
+            key={href}
+            href={href}
+            onClick={leave}
+            className="inline-flex min-h-11 items-center text-live underline underline-offset-4"
+          >
+            {title}
+          </PageLink>
+        ))}
+        <Button look="bare" onClick={leave}>
+          Not now
+        </Button>
+      </section>
+    );
   return (
     <Note aria-label="First time here" tone="live" as="section">
       <div className="flex items-baseline justify-between gap-x-4">

@@ -137,7 +137,7 @@ function OpenBench({ jobId, number, journal, shop, customer, experience }: Bench
               <div className="border-b border-line lg:col-span-2 lg:col-start-2">
                 <Origin />
                 <BayStrip go={go} />
-                <AirMapView instrument={instrument} />
+                <AirMapView station={place.station} instrument={instrument} />
               </div>
               <main
                 id={NOW}

@@ -3,7 +3,7 @@ import type { CheckKind } from "../contract";
 import { airflowCandidates } from "./candidates";
 import { type AirflowRecord, airflowFields, airflowForm } from "./fields";
 import { judgeAirflow } from "./judge";
-import { planAirflow } from "./plan";
+import { planAirflow, unfit } from "./plan";
 import { rows, type Seen } from "./rows";
 
 export * from "./extract";
@@ -16,6 +16,7 @@ export const airflow: CheckKind<AirflowRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Volumetric efficiency against the MAF: restriction or meter",
   engine: "warm-running",
+  unfit,
   needs: ["induction", "metering"],
   role: "measures",
   shelf: "running",

@@ -1,5 +1,10 @@
 import type { CheckContext } from "../context";
 import type { Plan } from "../contract";
+import { notOnDiesel, refusing } from "../unfit";
+
+export const unfit = notOnDiesel(
+  "A diesel idles unthrottled: compare its MAF with the maker's figure at the same speed instead.",
+);
 
 /** Idle and one wide-open pull; disturbs nothing. */
 export function planAirflow(context: CheckContext): Plan {
@@ -19,8 +24,6 @@ export function planAirflow(context: CheckContext): Plan {
     displaces: [],
     cautions: ["running-engine"],
     clocks: [],
-    ...(vehicle.fuel === "diesel"
-      ? { refused: "A diesel idles unthrottled: compare its MAF with the maker's figure at the same speed instead." }
-      : {}),
+    ...refusing(unfit, context),
   };
 }

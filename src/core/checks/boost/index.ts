@@ -4,7 +4,7 @@ import { boostClaims, boostCodes } from "./claims";
 import { type BoostRecord, boostFields, boostForm } from "./fields";
 import { judgeBoostCheck } from "./judge";
 import { boostOperatingPoints } from "./operating-points";
-import { planBoost } from "./plan";
+import { planBoost, unfit } from "./plan";
 import { rows, type Seen } from "./rows";
 
 export * from "./extract";
@@ -17,6 +17,7 @@ export const boost: CheckKind<BoostRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Requested against actual boost, and the MAF against volumetric efficiency: leak, restriction, actuator, sensor",
   engine: "warm-running",
+  unfit,
   role: "measures",
   shelf: "running",
   families: ["engine", "boost"],

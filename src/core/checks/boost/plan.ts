@@ -1,10 +1,15 @@
 import { isKnown } from "../../vehicle";
 import type { CheckContext } from "../context";
 import type { Plan } from "../contract";
+import { refusing, unless } from "../unfit";
+
+export const unfit = unless(
+  (v) => v.induction === "turbo" || !isKnown(v, "induction"),
+  "This engine has no compressor: use the fuel-trim survey and the airflow check.",
+);
 
 /** A log that says something: key on, a slow run off boost, and steady pulls. */
-export function planBoost({ vehicle }: CheckContext): Plan {
-  const natural = vehicle.induction !== "turbo" && isKnown(vehicle, "induction");
+export function planBoost(context: CheckContext): Plan {
   return {
     steps: [
       {
@@ -22,6 +27,6 @@ export function planBoost({ vehicle }: CheckContext): Plan {
     displaces: [],
     cautions: ["running-engine"],
     clocks: [],
-    ...(natural ? { refused: "This engine has no compressor: use the fuel-trim survey and the airflow check." } : {}),
+    ...refusing(unfit, context),
   };
 }

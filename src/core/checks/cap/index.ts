@@ -4,6 +4,7 @@ import type { CheckContext } from "../context";
 import type { CheckKind, Plan } from "../contract";
 import { lossDoubt } from "../instrument";
 import { trappedHole, trappedMeasure } from "../trapped";
+import { evapOnly } from "../unfit";
 import { type Measure, type Verdict, voidVerdict } from "../verdict";
 import { capCandidates } from "./candidates";
 import { type CapRecord, capFields, capForm } from "./fields";
@@ -107,6 +108,7 @@ export const cap: CheckKind<CapRecord, unknown, Seen> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "The cap by itself on its tester: what smoke through the neck leaves out",
   engine: "standing",
+  unfit: evapOnly,
   role: "measures",
   shelf: "vapour",
   families: ["evap"],

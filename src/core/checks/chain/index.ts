@@ -3,7 +3,7 @@ import { chainCandidates } from "./candidates";
 import { chainClaims } from "./claims";
 import { type ChainRecord, chainFields, chainForm } from "./fields";
 import { judgeChain } from "./judge";
-import { planChain } from "./plan";
+import { planChain, unfit } from "./plan";
 import { rows, type Seen } from "./rows";
 
 export * from "./fields";
@@ -15,6 +15,7 @@ export const chain: CheckKind<ChainRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Supply, solenoid, diaphragm, shaft: stops at the first broken link",
   engine: "running",
+  unfit,
   role: "measures",
   shelf: "electric",
   rows,

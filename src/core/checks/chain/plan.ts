@@ -1,5 +1,8 @@
 import type { CheckContext } from "../context";
 import type { Plan } from "../contract";
+import { fittedWith, refusing } from "../unfit";
+
+export const unfit = fittedWith("runner-flaps", "No runner flaps are entered for this vehicle.");
 
 /** Supply, solenoid, diaphragm, shaft: one link after the other. */
 export function planChain(context: CheckContext): Plan {
@@ -14,6 +17,6 @@ export function planChain(context: CheckContext): Plan {
     displaces: [{ joint: "flap-pipe", what: "vacuum pipe off at the actuator" }],
     cautions: ["running-engine"],
     clocks: [{ name: "Command times out", seconds: context.limits.outputTime.value }],
-    ...(context.vehicle.fitted.includes("runner-flaps") ? {} : { refused: "No runner flaps are entered for this vehicle." }),
+    ...refusing(unfit, context),
   };
 }

@@ -3,7 +3,7 @@ import { crankcaseCandidates } from "./candidates";
 import { crankcaseClaims } from "./claims";
 import { type CrankcaseReading, crankcaseFields, crankcaseForm } from "./fields";
 import { judgeCrankcase } from "./judge";
-import { planCrankcase } from "./plan";
+import { planCrankcase, unfit } from "./plan";
 import { rows, type Seen } from "./rows";
 
 export * from "./fields";
@@ -15,6 +15,7 @@ export const crankcase: CheckKind<CrankcaseReading, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Manometer on the dipstick tube: PCV diaphragm, breather, blow-by",
   engine: "warm-running",
+  unfit,
   role: "measures",
   shelf: "running",
   rows,

@@ -1,5 +1,8 @@
 import type { CheckContext } from "../context";
 import type { Plan } from "../contract";
+import { fittedWith, refusing } from "../unfit";
+
+export const unfit = fittedWith("pcv", "No crankcase ventilation is entered for this vehicle.");
 
 /** Manometer on the dipstick tube. */
 export function planCrankcase(context: CheckContext): Plan {
@@ -17,6 +20,6 @@ export function planCrankcase(context: CheckContext): Plan {
     displaces: [{ joint: "dipstick", what: "dipstick out of its tube" }],
     cautions: ["running-engine"],
     clocks: [],
-    ...(context.vehicle.fitted.includes("pcv") ? {} : { refused: "No crankcase ventilation is entered for this vehicle." }),
+    ...refusing(unfit, context),
   };
 }

@@ -1,6 +1,7 @@
 import type { CheckKind } from "../contract";
 import { evapSetupOf } from "../evap-fields";
 import type { EvapAim } from "../evap-smoke/plan";
+import { evapOnly } from "../unfit";
 import { decayCandidates } from "./candidates";
 import { decayClaims } from "./claims";
 import { type DecayRecord, decayFields, decayForm } from "./fields";
@@ -18,6 +19,7 @@ export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boo
   words: { pass: "Tight", fail: "Leaking" },
   aim: "Shut the EVAP system off under pressure and watch it fall: what the ball no longer shows",
   engine: "standing",
+  unfit: evapOnly,
   role: "measures",
   soaked: true,
   shelf: "vapour",

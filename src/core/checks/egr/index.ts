@@ -1,6 +1,7 @@
 import { inSentence } from "../../sentence";
 import { ofPart } from "../claim";
 import type { CheckKind } from "../contract";
+import { refusing, type Unfit } from "../unfit";
 import { jointName } from "../verdict";
 import { type EgrRecord, egrFields, egrForm } from "./fields";
 import { judgeEgr, passesBy } from "./judge";
@@ -12,12 +13,16 @@ export * from "./judge";
 /** The valves that lead exhaust back. */
 const VALVES: readonly string[] = ["egr-valve", "low-egr-valve"];
 
+const unfit: Unfit = ({ layout }) =>
+  layout.joints.some((j) => VALVES.includes(j.id)) ? undefined : "No EGR is entered for this vehicle.";
+
 export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
   id: "egr",
   name: "EGR valve",
   words: { pass: "Works", fail: "Faulty" },
   aim: "Commanded shut and open by meter and manifold; its seat by smoke with the exhaust watched",
   engine: "running",
+  unfit,
   role: "measures",
   shelf: "electric",
   families: ["engine", "egr"],
@@ -56,10 +61,10 @@ export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
   },
   fields: egrFields,
   form: egrForm,
-  plan: ({ layout }, { joint }) => ({
+  plan: (context, { joint }) => ({
     steps: [
       {
-        text: `Engine warm, one speed held. Command the ${inSentence(jointName(layout, joint))} shut, read MAF and manifold; then open, read again.`,
+        text: `Engine warm, one speed held. Command the ${inSentence(jointName(context.layout, joint))} shut, read MAF and manifold; then open, read again.`,
         caution: "running-engine",
       },
       { text: "Opened it takes fresh air away. No change: stuck, not moved, or soot in its passage." },
@@ -73,7 +78,7 @@ export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
     displaces: [],
     cautions: ["running-engine", "hot-exhaust", "smoke-vapour"],
     clocks: [],
-    ...(layout.joints.some((j) => VALVES.includes(j.id)) ? {} : { refused: "No EGR is entered for this vehicle." }),
+    ...refusing(unfit, context),
   }),
   judge: judgeEgr,
   places: ({ layout }) => layout.joints.filter((j) => VALVES.includes(j.id)).map((j) => j.id),

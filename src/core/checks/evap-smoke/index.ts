@@ -2,6 +2,7 @@ import type { CheckKind } from "../contract";
 import { evapSetupOf } from "../evap-fields";
 import { smoke, smokeClaims } from "../smoke";
 import { smokeProof } from "../smoke/proof";
+import { evapOnly } from "../unfit";
 import { evapSmokeCandidates } from "./candidates";
 import { vapourCodes } from "./claims";
 import { type EvapSmokeRun, evapSmokeFields } from "./fields";
@@ -20,6 +21,7 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim, Seen> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "Smoke into the vapour system below its ceiling: where it comes out, and how far it got",
   engine: "standing",
+  unfit: evapOnly,
   role: "measures",
   soaked: true,
   shelf: "vapour",

@@ -1,5 +1,6 @@
 import { atomOf, ofEngine, saysOf } from "../claim";
 import type { CheckKind } from "../contract";
+import { notOnDiesel, refusing } from "../unfit";
 import { type GasRecord, gasFields, gasForm } from "./fields";
 import { judgeExhaustGas } from "./judge";
 import { rows, type Seen } from "./rows";
@@ -8,12 +9,15 @@ export * from "./extract";
 export * from "./fields";
 export * from "./judge";
 
+const unfit = notOnDiesel("A diesel always runs with more air than it burns: smoke the exhaust instead.");
+
 export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
   id: "exhaust-gas",
   name: "Exhaust gas",
   words: { pass: "Works", fail: "Faulty" },
   aim: "Four gases at the tail: how much air there is beside the fuel, and where it may have come in",
   engine: "warm-running",
+  unfit,
   role: "measures",
   shelf: "running",
   rows,
@@ -52,7 +56,7 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
   },
   fields: gasFields,
   form: gasForm,
-  plan: ({ vehicle }) => ({
+  plan: (context) => ({
     steps: [
       {
         text: "Engine and catalyst warm: hold 2500 rpm for three minutes. Exhaust extraction on, not over the probe.",
@@ -68,9 +72,7 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
     displaces: [],
     cautions: ["running-engine", "hot-exhaust"],
     clocks: [{ name: "Warm the catalyst", seconds: 180 }],
-    ...(vehicle.fuel === "diesel"
-      ? { refused: "A diesel always runs with more air than it burns: smoke the exhaust instead." }
-      : {}),
+    ...refusing(unfit, context),
   }),
   judge: judgeExhaustGas,
 };

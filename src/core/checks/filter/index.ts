@@ -3,7 +3,7 @@ import { filterCandidates } from "./candidates";
 import { FILTER_PRESSURE, filterClaims } from "./claims";
 import { type FilterRecord, filterFields, filterForm } from "./fields";
 import { judgeFilterCheck } from "./judge";
-import { planFilter } from "./plan";
+import { planFilter, unfit } from "./plan";
 import { rows, type Seen } from "./rows";
 
 export * from "./extract";
@@ -16,6 +16,7 @@ export const filter: CheckKind<FilterRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Pressure before over behind the particulate filter: loaded, sound, or a sensor that lies",
   engine: "warm-running",
+  unfit,
   role: "measures",
   shelf: "running",
   families: ["filter"],

@@ -1,11 +1,15 @@
 import { formatNumber } from "../../units";
 import type { CheckContext } from "../context";
 import type { Plan } from "../contract";
+import { fittedWith, refusing } from "../unfit";
+
+export const unfit = fittedWith("particulate-filter", "No particulate filter is entered for this vehicle.");
 
 const hPa = (pa: number) => `${formatNumber(pa / 100, 0)} hPa`;
 
 /** Pressure difference at three states, and what comes before any cleaning. */
-export function planFilter({ vehicle, limits }: CheckContext): Plan {
+export function planFilter(context: CheckContext): Plan {
+  const { limits } = context;
   const { filterIdle, filterGood, filterMost } = limits;
   return {
     steps: [
@@ -27,6 +31,6 @@ export function planFilter({ vehicle, limits }: CheckContext): Plan {
     displaces: [],
     cautions: ["running-engine", "hot-exhaust"],
     clocks: [],
-    ...(vehicle.fitted.includes("particulate-filter") ? {} : { refused: "No particulate filter is entered for this vehicle." }),
+    ...refusing(unfit, context),
   };
 }

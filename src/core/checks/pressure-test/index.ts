@@ -4,7 +4,7 @@ import { pressureClaims, pressureSetup } from "./claims";
 import { chargeEntries } from "./entries";
 import { type PressureTest, pressureTestFields, pressureTestForm } from "./fields";
 import { judgePressureTest } from "./judge";
-import { type PressureAim, planPressureTest } from "./plan";
+import { type PressureAim, planPressureTest, unfit } from "./plan";
 import { rows, type Seen } from "./rows";
 
 export * from "./fields";
@@ -17,6 +17,7 @@ export const pressureTest: CheckKind<PressureTest, PressureAim, Seen> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "Air at boost pressure into the charge side: hear it, feel it, soap it",
   engine: "standing",
+  unfit,
   needs: ["induction", "fitted"],
   role: "measures",
   shelf: "standing",

@@ -3,9 +3,12 @@ import { formatQuantity, fromSi, type Quantity, toSi } from "../../units";
 import { type FillSetup, noWayIn, reachOf } from "../../vehicle";
 import type { CheckContext } from "../context";
 import type { Displacement, Plan } from "../contract";
+import { turboOnly } from "../unfit";
 import { jointName } from "../verdict";
 import type { PressureTest } from "./fields";
 import { testStage } from "./stage";
+
+export const unfit = turboOnly("This engine has no compressor: nothing here ever stands under boost. Smoke shows what leaks.");
 
 export interface PressureAim extends FillSetup {
   readonly maxBoost?: Quantity | undefined;
@@ -15,10 +18,11 @@ export interface PressureAim extends FillSetup {
 
 /** Setup of a boost pressure test: how high and why no higher, what to seal, what to hold open, how to go up. */
 export function planPressureTest(context: CheckContext, aim: PressureAim): Plan {
-  const { layout, vehicle, house } = context;
-  if (vehicle.induction !== "turbo")
+  const { layout, house } = context;
+  const refused = unfit(context);
+  if (refused)
     return {
-      refused: "This engine has no compressor: nothing here ever stands under boost. Smoke shows what leaks.",
+      refused,
       steps: [],
       displaces: [],
       cautions: [],

@@ -3,7 +3,7 @@ import { probeCandidates, spotsOf } from "./candidates";
 import { probeClaims } from "./claims";
 import { type Agent, type ProbeRecord, probeFields, probeForm } from "./fields";
 import { judgeProbe } from "./judge";
-import { planProbe } from "./plan";
+import { planProbe, unfit } from "./plan";
 import { rows, type Seen } from "./rows";
 
 export * from "./extract";
@@ -17,6 +17,7 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }, Seen> = {
   words: { pass: "No reaction", fail: "Reacts" },
   aim: "One spot at a time, engine running: a reaction names the spot",
   engine: "warm-running",
+  unfit,
   role: "locates",
   places: ({ layout }) => spotsOf(layout),
   shelf: "running",

@@ -1,11 +1,16 @@
 import type { CautionId } from "../cautions";
 import type { CheckContext } from "../context";
 import type { Plan } from "../contract";
+import { notOnDiesel, refusing } from "../unfit";
 import type { Agent } from "./fields";
+
+export const unfit = notOnDiesel(
+  "A diesel has no fuel trims and no throttled vacuum: smoke the intake, or look for oil mist under boost.",
+);
 
 /** Steps of a probe with an agent; disturbs nothing. */
 export function planProbe(context: CheckContext, aim: { readonly agent: Agent }): Plan {
-  const { vehicle, limits } = context;
+  const { limits } = context;
   const cautions: CautionId[] = ["running-engine", "hot-exhaust", aim.agent === "gas" ? "enrichment-gas" : "spray"];
   const bring =
     aim.agent === "gas"
@@ -13,7 +18,6 @@ export function planProbe(context: CheckContext, aim: { readonly agent: Agent })
       : aim.agent === "water"
         ? "Wet one spot with a short squirt; the hole drinks it or is sealed by it."
         : "Brush or spray soap on one spot; look for it being sucked in, and watch the readings.";
-  const diesel = vehicle.fuel === "diesel";
   return {
     steps: [
       { text: "Engine warm, idling, closed loop, consumers and fans off; nobody touches the pedal.", caution: "running-engine" },
@@ -27,8 +31,6 @@ export function planProbe(context: CheckContext, aim: { readonly agent: Agent })
     displaces: [],
     cautions,
     clocks: [{ name: "Next tap", seconds: limits.probeGap.value }],
-    ...(diesel
-      ? { refused: "A diesel has no fuel trims and no throttled vacuum: smoke the intake, or look for oil mist under boost." }
-      : {}),
+    ...refusing(unfit, context),
   };
 }

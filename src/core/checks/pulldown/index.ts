@@ -3,7 +3,7 @@ import { pulldownCandidates } from "./candidates";
 import { pulldownClaims } from "./claims";
 import { type PulldownRecord, pulldownFields, pulldownForm } from "./fields";
 import { judgePulldown } from "./judge";
-import { planPulldown } from "./plan";
+import { planPulldown, unfit } from "./plan";
 import { rows, type Seen } from "./rows";
 
 export * from "./fields";
@@ -16,6 +16,7 @@ export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "p
   words: { pass: "Works", fail: "Faulty" },
   aim: "Engine vacuum pulls the shut system down: pull-down, hold and relief, each by itself",
   engine: "warm-running",
+  unfit,
   role: "measures",
   shelf: "vapour",
   families: ["evap"],

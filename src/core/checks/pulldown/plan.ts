@@ -3,7 +3,14 @@ import { formatNumber, formatQuantity, fromSi } from "../../units";
 import type { CheckContext } from "../context";
 import type { Plan } from "../contract";
 import { evapWarnings } from "../evap-fields";
+import { evapOnly, refusing, type Unfit } from "../unfit";
 import { jointName } from "../verdict";
+
+export const unfit: Unfit = (context) =>
+  evapOnly(context) ??
+  (context.vehicle.evap?.monitor === "canister-pump"
+    ? "On this car a pump in the canister pulls the test, not the engine: run its own leak check by command and read what it says against its reference orifice. Smoke and decay work here."
+    : undefined);
 
 /** The pull-down trace: four phases on the idling engine, each long enough to be told from the next. */
 export function planPulldown(
@@ -14,12 +21,7 @@ export function planPulldown(
   const depth = formatQuantity(fromSi(limits.evapPullDown.value, "inH2O", "vacuum"), 1);
   const vent = inSentence(jointName(layout, "vent-valve"));
   return {
-    ...(context.vehicle.evap?.monitor === "canister-pump"
-      ? {
-          refused:
-            "On this car a pump in the canister pulls the test, not the engine: run its own leak check by command and read what it says against its reference orifice. Smoke and decay work here.",
-        }
-      : {}),
+    ...refusing(unfit, context),
     warnings: evapWarnings(context, aim),
     steps: [
       {

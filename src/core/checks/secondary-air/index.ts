@@ -3,7 +3,7 @@ import { airValves, secondaryAirCandidates } from "./candidates";
 import { secondaryAirClaims } from "./claims";
 import { type RunBy, type SecondaryAirRecord, secondaryAirFields, secondaryAirForm } from "./fields";
 import { judgeSecondaryAir } from "./judge";
-import { planSecondaryAir, VALVE_PIPE_OFF } from "./plan";
+import { planSecondaryAir, unfit, VALVE_PIPE_OFF } from "./plan";
 import { rows, type Seen } from "./rows";
 
 export * from "./fields";
@@ -15,6 +15,7 @@ export const secondaryAir: CheckKind<SecondaryAirRecord, { readonly runBy: RunBy
   words: { pass: "Works", fail: "Faulty" },
   aim: "Pump made to run, joints soaped, switching valve opened and shut: does air arrive",
   engine: "warm-running",
+  unfit,
   role: "measures",
   takesOff: [VALVE_PIPE_OFF],
   shelf: "electric",

@@ -1,7 +1,10 @@
 import { formatNumber } from "../../units";
 import type { CheckContext } from "../context";
 import type { Plan } from "../contract";
+import { fittedWith, refusing } from "../unfit";
 import type { RunBy } from "./fields";
+
+export const unfit = fittedWith("secondary-air", "No secondary air is entered for this vehicle.");
 
 const RUN: Readonly<Record<RunBy, string>> = {
   "scan-tool": "Command the pump from the scan tool: a short window, then it times out and needs a key cycle or an engine start.",
@@ -16,10 +19,10 @@ export const VALVE_PIPE_OFF = "vacuum pipe off the switching valve";
 
 /** The pump made to run, its joints soaped, the valve opened and shut. */
 export function planSecondaryAir(
-  { layout, limits }: CheckContext,
+  context: CheckContext,
   { runBy, window }: { readonly runBy: RunBy; readonly window?: number },
 ): Plan {
-  const fitted = layout.joints.some((j) => j.id === "air-pump");
+  const { limits } = context;
   const seconds = window ?? limits.outputTime.value;
   return {
     steps: [
@@ -42,6 +45,6 @@ export function planSecondaryAir(
     ],
     cautions: ["running-engine", "hot-exhaust", "spray", ...(runBy === "fused-lead" ? (["twelve-volt"] as const) : [])],
     clocks: runBy === "scan-tool" ? [{ name: "Command times out", seconds }] : [],
-    ...(fitted ? {} : { refused: "No secondary air is entered for this vehicle." }),
+    ...refusing(unfit, context),
   };
 }

@@ -3,6 +3,7 @@ import { atomOf, type Claim, type Says } from "../claim";
 import type { CheckContext } from "../context";
 import type { CheckKind, Plan } from "../contract";
 import { instrumentDoubt } from "../instrument";
+import { evapOnly } from "../unfit";
 import type { Measure, Verdict } from "../verdict";
 import { voidVerdict } from "../verdict";
 import { tankSensorCandidates } from "./candidates";
@@ -160,6 +161,7 @@ export const tankSensor: CheckKind<TankSensorRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Cap off, key on: the sensor against its own curve",
   engine: "standing",
+  unfit: evapOnly,
   role: "measures",
   shelf: "vapour",
   families: ["evap"],

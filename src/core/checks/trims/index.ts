@@ -2,7 +2,7 @@ import { type CheckKind, readingOf } from "../contract";
 import { trimsCandidates } from "./candidates";
 import { mixtureCodes, trimsClaims } from "./claims";
 import { type TrimSurvey, trimsFields, trimsForm } from "./fields";
-import { judgeTrims } from "./judge";
+import { judgeTrims, refusal } from "./judge";
 import { trimOperatingPoints } from "./operating-points";
 import { planTrims } from "./plan";
 import { rows, type Seen } from "./rows";
@@ -20,6 +20,7 @@ export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "What closed loop had to correct, from idle to load",
   engine: "warm-running",
+  unfit: ({ vehicle }) => refusal(vehicle),
   needs: ["induction", "metering", "banks"],
   role: "measures",
   shelf: "running",

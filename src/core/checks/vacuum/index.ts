@@ -3,7 +3,7 @@ import type { CheckKind } from "../contract";
 import { vacuumCandidates } from "./candidates";
 import { type VacuumReading, vacuumFields, vacuumForm } from "./fields";
 import { judgeVacuum } from "./judge";
-import { planVacuum } from "./plan";
+import { planVacuum, unfit } from "./plan";
 import { rows, type Seen } from "./rows";
 
 export * from "./fields";
@@ -15,6 +15,7 @@ export const vacuum: CheckKind<VacuumReading, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Gauge on the manifold: level, needle and snap",
   engine: "warm-running",
+  unfit,
   role: "measures",
   shelf: "running",
   rows,

@@ -1,9 +1,13 @@
 import type { CheckContext } from "../context";
 import type { Plan } from "../contract";
+import { notOnDiesel, refusing } from "../unfit";
+
+export const unfit = notOnDiesel(
+  "A diesel has no throttled manifold vacuum: hold-test the vacuum pump's lines and actuators instead.",
+);
 
 /** A gauge on a manifold port whose own hose is sound. */
 export function planVacuum(context: CheckContext): Plan {
-  const diesel = context.vehicle.fuel === "diesel";
   return {
     steps: [
       { text: "Look at the port's own nipple and hose first: a leak there is what you would read.", caution: "running-engine" },
@@ -13,8 +17,6 @@ export function planVacuum(context: CheckContext): Plan {
     displaces: [{ joint: "gauge-port", what: "cap off a manifold vacuum port" }],
     cautions: ["running-engine"],
     clocks: [],
-    ...(diesel
-      ? { refused: "A diesel has no throttled manifold vacuum: hold-test the vacuum pump's lines and actuators instead." }
-      : {}),
+    ...refusing(unfit, context),
   };
 }

@@ -5,6 +5,7 @@ import { formatNumber, fromSi, toSi } from "../../units";
 import { ofPart } from "../claim";
 import type { CheckContext } from "../context";
 import type { CheckKind, Plan } from "../contract";
+import { evapOnly } from "../unfit";
 import { type Verdict, voidVerdict } from "../verdict";
 import { ventPathCandidates } from "./candidates";
 import { VENT_PART_NAMES, VENT_PARTS, type VentPart, type VentPathRecord, ventPathFields, ventPathForm } from "./fields";
@@ -124,6 +125,7 @@ export const ventPath: CheckKind<VentPathRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Filter, vent valve, canister, line to the tank: blown through one by one",
   engine: "standing",
+  unfit: evapOnly,
   role: "measures",
   shelf: "vapour",
   families: ["evap"],

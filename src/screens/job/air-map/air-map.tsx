@@ -3,8 +3,10 @@
 import { Minimize2 } from "lucide-react";
 import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { CHECKS, type CheckId } from "@/core/checks";
-import { type AirMap, BURST_POINTS, type PlacedName, reachOf, type ZoneId, type ZonePlace } from "@/core/vehicle";
+import type { StationId } from "@/core/journal";
+import { type AirMap, BURST_POINTS, EVAP_ZONES, type PlacedName, reachOf, type ZoneId, type ZonePlace } from "@/core/vehicle";
 import { Button } from "@/ui/button";
+import { useWide } from "@/ui/use-wide";
 import { usePreferences } from "../../session/preferences";
 import { useOverlay } from "../overlay";
 import { useJob } from "../use-job";
@@ -14,15 +16,29 @@ import { MapStrip } from "./strip";
 import { ZoneSheet } from "./zone-sheet";
 import { EDGES, FILLS, Patterns, ZONE_STATE_WORDS, type ZoneNow, type ZoneState } from "./zone-state";
 
+/** Stations that are worked with the whole map; elsewhere it is the strip, one tap from whole. */
+const MAP_STATIONS: readonly StationId[] = ["suspects", "find", "prove"];
+
 /** The vehicle's gas paths with what is known drawn into the pipes. Computed from the journal; nobody draws on it. */
-export const AirMapView = memo(function AirMapView({ instrument }: { instrument: CheckId | undefined }) {
+export const AirMapView = memo(function AirMapView({
+  station,
+  instrument,
+}: {
+  station: StationId;
+  instrument: CheckId | undefined;
+}) {
   const { map, layout, state } = useJob();
   const { overlay } = useOverlay();
   const [open, setOpen] = useState<ZoneId>();
-  const [whole, setWhole] = useState(false);
+  const here = instrument ?? station;
+  const [wholeAt, setWholeAt] = useState<string>();
+  const wide = useWide();
+  const small = instrument !== undefined || !wide || !MAP_STATIONS.includes(station);
   if (!map || !layout) {
-    return <p className="px-5 py-10 text-muted">The air map is drawn once the vehicle's facts are written down.</p>;
+    return <p className="px-5 py-3 text-muted">The air map is drawn once the vehicle's facts are written down.</p>;
   }
+  const likeliest = state.suspects[0]?.cause;
+  const suspected = layout.joints.find((j) => j.id === (likeliest?.joint ?? likeliest?.device));
   const { setup } = overlay;
   const planned = setup && layout.joints.some((j) => j.id === setup.entry) ? reachOf(layout, setup).zones : [];
   const leaks = [
@@ -41,21 +57,23 @@ export const AirMapView = memo(function AirMapView({ instrument }: { instrument:
   return (
     <section aria-label="Air map" className="relative">
       <Patterns />
-      {instrument && !whole ? (
+      {small && wholeAt !== here ? (
         <MapStrip
           layout={layout}
           zones={zones}
-          vapour={CHECKS[instrument].shelf === "vapour"}
+          vapour={
+            instrument ? CHECKS[instrument].shelf === "vapour" : suspected !== undefined && EVAP_ZONES.includes(suspected.from)
+          }
           onZone={setOpen}
-          onWhole={() => setWhole(true)}
+          onWhole={() => setWholeAt(here)}
         />
       ) : (
         <>
           <WholeMap map={map} zones={zones} leaks={leaks} onZone={setOpen} />
           <Legend planning={planned.length > 0} />
-          {instrument && (
+          {small && (
             <div className="absolute top-1 left-2">
-              <Button look="bare" onClick={() => setWhole(false)}>
+              <Button look="bare" onClick={() => setWholeAt(undefined)}>
                 <Minimize2 aria-hidden size={18} /> Small map
               </Button>
             </div>

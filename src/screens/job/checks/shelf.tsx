@@ -3,11 +3,16 @@
 import { Wrench } from "lucide-react";
 import { useDeferredValue, useState } from "react";
 import { CHECK_IDS, CHECKS, type CheckId, SHELVES, type Shelf } from "@/core/checks";
+import { ruledOut } from "@/core/suspects";
 import { afterPaint } from "@/ui/after-paint";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { useJob } from "../use-job";
 
+/** Below so many bits a check tells hardly anything new, and is found in its group. */
+const TELLS = 0.07;
+/** So many stand before the groups. */
+const MOST = 6;
 /** The instruments by what the engine does meanwhile. */
 const GROUPS = (Object.keys(SHELVES) as Shelf[]).map(
   (shelf) => [SHELVES[shelf], CHECK_IDS.filter((id) => CHECKS[id].shelf === shelf)] as const,
@@ -28,46 +33,84 @@ export function InstrumentShelf({ value, onChange }: { value: CheckId; onChange:
       <Button onClick={() => setOpen(true)}>
         <Wrench aria-hidden size={18} /> <span className="max-sm:sr-only">Another instrument</span>
       </Button>
-      <Dialog open={open} onOpenChange={setOpen} title="Instruments" description="What is worth most for its time now is marked.">
+      <Dialog open={open} onOpenChange={setOpen} title="Instruments" wide>
         <div className="min-h-[70dvh]">{laidOut && <OnTheShelf value={value} onTake={take} />}</div>
       </Dialog>
     </div>
   );
 }
 
-function OnTheShelf({ value, onTake }: { value: CheckId; onTake: (kind: CheckId) => void }) {
+/** An instrument to take, with what it would settle now and its minutes, where a job is weighed. */
+function Instrument({ kind, chosen, onTake }: { kind: CheckId; chosen: boolean; onTake: (kind: CheckId) => void }) {
   const { state } = useJob();
-  const best = state.next.find((n) => CHECKS[n.check].shelf);
+  const next = state.next.find((n) => n.check === kind);
+  const best = state.next.find((n) => CHECKS[n.check].shelf)?.check === kind;
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      onClick={() => onTake(kind)}
+      className={`flex h-full min-h-14 w-full cursor-pointer flex-col rounded-md border px-3 py-2 text-left hover:bg-raised ${chosen ? "border-live" : "border-edge"}`}
+    >
+      <span className="flex items-baseline justify-between gap-2">
+        <strong>{CHECKS[kind].name}</strong>
+        <span className="text-sm whitespace-nowrap text-muted">
+          {best && <span className="mr-2 font-bold text-live">best next</span>}
+          {next && !next.notNow && `${ruledOut(next.bits)}, ${next.minutes} min`}
+        </span>
+      </span>
+      <span className="block text-sm text-muted">{next?.notNow ? `Not now: ${next.notNow}` : CHECKS[kind].aim}</span>
+    </button>
+  );
+}
+
+function OnTheShelf({ value, onTake }: { value: CheckId; onTake: (kind: CheckId) => void }) {
+  const { state, context } = useJob();
+  const why = (kind: CheckId) => context && CHECKS[kind].unfit?.(context);
+  const usable = CHECK_IDS.filter((id) => CHECKS[id].shelf && !why(id));
+  const unfit = CHECK_IDS.flatMap((id) => (CHECKS[id].shelf && why(id) ? [[id, why(id)] as const] : []));
+  // Worth most first, as far as the job is weighed; the rest by what the engine does meanwhile.
+  const worth = [...new Set(state.next.filter((n) => !n.notNow && n.bits >= TELLS).map((n) => n.check))]
+    .filter((id) => usable.includes(id))
+    .slice(0, MOST);
+  const list = (kinds: readonly CheckId[]) => (
+    <ul className="grid gap-1 sm:grid-cols-2 xl:grid-cols-3">
+      {kinds.map((kind) => (
+        <li key={kind}>
+          <Instrument kind={kind} chosen={kind === value} onTake={onTake} />
+        </li>
+      ))}
+    </ul>
+  );
   return (
     <div className="flex flex-col gap-4">
-      {GROUPS.map(([group, kinds]) => (
-        <section key={group} aria-label={group}>
-          <h3 className="mb-1 text-sm text-muted">{group}</h3>
-          <ul className="grid gap-1 sm:grid-cols-2">
-            {kinds.map((kind) => {
-              const next = state.next.find((n) => n.check === kind);
-              return (
-                <li key={kind}>
-                  <button
-                    type="button"
-                    aria-pressed={kind === value}
-                    onClick={() => onTake(kind)}
-                    className={`flex h-full min-h-14 w-full cursor-pointer flex-col rounded-md border px-3 py-2 text-left hover:bg-raised ${kind === value ? "border-live" : "border-edge"}`}
-                  >
-                    <span className="flex items-baseline justify-between gap-2">
-                      <strong>{CHECKS[kind].name}</strong>
-                      {best?.check === kind && <span className="text-sm font-bold text-live">best next</span>}
-                    </span>
-                    <span className="block text-sm text-muted">
-                      {next?.notNow ? `Not now: ${next.notNow}` : CHECKS[kind].aim}
-                    </span>
-                  </button>
-                </li>
-              );
-            })}
-          </ul>
+      {worth.length > 0 && (
+        <section aria-label="Worth most now">
+          <h3 className="mb-1 text-sm text-muted">Worth most now</h3>
+          {list(worth)}
         </section>
-      ))}
+      )}
+      {GROUPS.map(([group, kinds]) => {
+        const rest = kinds.filter((id) => usable.includes(id) && !worth.includes(id));
+        return rest.length === 0 ? null : (
+          <section key={group} aria-label={group}>
+            <h3 className="mb-1 text-sm text-muted">{group}</h3>
+            {list(rest)}
+          </section>
+        );
+      })}
+      {unfit.length > 0 && (
+        <details>
+          <summary className="flex min-h-11 cursor-pointer items-center text-muted">{unfit.length} not for this vehicle</summary>
+          <ul className="grid gap-x-4 gap-y-1 text-sm sm:grid-cols-2">
+            {unfit.map(([id, reason]) => (
+              <li key={id}>
+                <strong>{CHECKS[id].name}.</strong> <span className="text-muted">{reason}</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
     </div>
   );
 }
