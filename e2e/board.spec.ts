@@ -1,10 +1,11 @@
 import sharp from "sharp";
-import { button, instrument, main, setConditions, signIn, station } from "./steps";
+import { button, instrument, main, panel, setConditions, signIn, station } from "./steps";
 import { expect, test } from "./test";
 
 test("from the board straight into a run with two facts; what is still owed is said, and can follow", async ({ page }) => {
   await signIn(page, "Wren Alder");
   await page.goto("/");
+  await panel(page, "More").click();
   await page.getByRole("link", { name: "Fuel-trim survey", exact: true }).click();
   // What is missing is said at its field, and where the focus goes.
   await button(page, "Open the fuel-trim survey").click();
@@ -65,7 +66,7 @@ test("a device that was never here is offered three ways in; a walk over a job m
 test("the board shows some of its jobs by what is asked, and keeps that in its address", async ({ page }) => {
   await signIn(page, "Wren Alder");
   await page.goto("/");
-  await page.getByText("Filter").click();
+  await panel(page, "Filter").click();
   await page.getByRole("combobox", { name: "Waiting for" }).selectOption("Cooling down");
   await button(page, "Apply").click();
   await expect(page).toHaveURL(/waiting=cold-soak/);
@@ -82,10 +83,44 @@ test("a car that was here before is known by its registration, and a comeback go
   await page.goto("/new");
   await page.getByLabel("Registration").fill("fw88mor");
   const before = page.getByRole("region", { name: "This car was here before" });
+  // It fills itself; what is read anew at each visit stays empty.
+  await expect(page.getByLabel("Engine displacement", { exact: true })).not.toHaveValue("");
+  await page.getByText("More about the car").click();
+  await expect(page.getByLabel("Make", { exact: true })).not.toHaveValue("");
+  await expect(page.getByLabel("Odometer (optional)")).toHaveValue("");
   await before.getByRole("link", { name: /^Job \d+, closed, .*Idle hunts and hisses/ }).click();
   await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
   await station(page, "Hand over");
   await expect(main(page).getByRole("radio", { name: "It came back" })).toBeVisible();
+});
+
+test("a car like one before takes its facts and nothing of its history, and a pasted scan gives VIN, codes and frames", async ({
+  page,
+}) => {
+  await signIn(page, "Wren Alder");
+  await page.goto("/new");
+  await page.getByLabel("Registration").fill("FW 90 LIK");
+  await page.getByLabel("Same as a car before (optional)").fill("ser");
+  await page.getByRole("list", { name: "Cars of this shop" }).getByRole("button", { name: /Serin/ }).first().click();
+  await expect(page.getByLabel("Engine displacement", { exact: true })).not.toHaveValue("");
+  await expect(page.getByLabel("Registration")).toHaveValue("FW 90 LIK");
+  const scan = page.getByLabel(/^Scan report or OBD log \(optional\)/);
+  await scan.fill("all well");
+  await expect(page.getByText("There is no VIN, no code and no monitor in this text. Nothing was taken from it.")).toBeVisible();
+  await scan.fill("VIN: 4ZZPT2B00E1000123\nP0171 Too lean, confirmed\n  Freeze frame: 720 rpm, load 24 %\nP0300 test passed");
+  const taken = page.getByRole("region", { name: "Taken from the scan" });
+  await expect(taken).toContainText("P0171 stored, with freeze frame");
+  await expect(taken).toContainText("Left out, not set by its own line: P0300");
+  await page.getByLabel("Complaint, in the customer's words").fill("Hisses at idle");
+  await button(page, "Open the job").click();
+  await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
+  await expect(page.getByRole("banner").getByText(/not known yet/)).toHaveCount(0);
+  await station(page, "Scan");
+  await expect(main(page).getByText("P0171")).toBeVisible();
+  await expect(main(page).getByText("P0300")).toHaveCount(0);
+  await station(page, "Story");
+  await page.getByText("Vehicle facts", { exact: true }).click();
+  await expect(page.getByLabel("VIN (optional)")).toHaveValue("4ZZPT2B00E1000123");
 });
 
 test("what the shop has proved of an engine helps in the next car that has it: in Look, among the suspects, beside a reading, in Fix", async ({
@@ -124,7 +159,7 @@ test("what the shop has proved of an engine helps in the next car that has it: i
 
   // What nobody had in their head is on the wing: written here, it stands in any job of this engine.
   await station(page, "Look");
-  await known.getByText("Write something on this engine").click();
+  await known.getByText("Add a note to this engine’s card").click();
   await button(page, "Add to the card").click();
   await expect(known.getByText("The note is empty")).toBeVisible();
   await known.getByLabel("About").selectOption("A torque, with its source");

@@ -65,7 +65,7 @@ const FAMILIES = [
   ["a vacuum-worked device", "20G0-8SGH", "Vacuum-worked device", /broken at/, "Vacuum line or reservoir"],
   ["a commanded output", "26G0-0AGA", "Commanded output", /does not answer/, "Purge valve's circuit dead", "Purge valve"],
   ["boost lost to limp mode", "22G0-0G09", "Boost from a log", /falls short/, "Boost solenoid"],
-  ["boost under load", "22G0-00GR", "Boost from a log", /leak after the meter/, "Cold pipe, split or clamp"],
+  ["boost under load", "22G0-00GR", "Boost from a log", /leak after the meter/, "Cold pipe"],
   ["a filter", "28G0-00GJ", "Filter pressure", /loaded/, "Particulate filter loaded with soot or ash"],
   ["the exhaust", "20G0-0R03", "Exhaust back pressure", /Too much pressure/, "Catalyst or exhaust blocked"],
   ["secondary air", "3A00-3FY0-0000-00A", "Secondary air", /bubbles/, "Secondary-air hose, joint or split"],

@@ -15,6 +15,7 @@ import {
   logOf,
   main,
   openJob,
+  panel,
   setConditions,
   signedBy,
   signIn,
@@ -122,6 +123,7 @@ test("a job file that is newer, cut off or of another kind is refused; one with 
   const id = idOf(page);
   const file = await (await page.request.get(`/api/v1/jobs/${id}/export`)).json();
   await page.goto("/");
+  await panel(page, "More").click();
   const offerJob = (text: string) =>
     page.getByLabel("Job file").setInputFiles({ name: "job.json", mimeType: "application/json", buffer: Buffer.from(text) });
   const alert = page.getByRole("alert").filter({ hasText: /\w/ });

@@ -13,6 +13,7 @@ test("forms left half filled are there on return", async ({ context, page: first
   await signIn(first, "Wren Alder");
   await first.goto("/new");
   await first.getByLabel("Complaint, in the customer's words").fill("Whistles on the");
+  await first.getByText("More about the car").click();
   await first.getByLabel("Make", { exact: true }).fill("Ostrin");
   let page = await reopened(context, "/new");
   await expect(page.getByLabel("Complaint, in the customer's words")).toHaveValue("Whistles on the");

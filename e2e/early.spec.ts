@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { openJob, signIn } from "./steps";
+import { openJob, panel, signIn } from "./steps";
 import { expect, test } from "./test";
 
 /** Holds the page's programs back until told to let them go. */
@@ -21,6 +21,7 @@ test("a tap before the page is ready is seen to wait and then done, once", async
   await page.goto("/", { waitUntil: "commit" });
   const theme = () => page.evaluate(() => document.documentElement.dataset.theme ?? "dim");
   const key = page.getByRole("button", { name: /^(Daylight|Dim bay)$/ });
+  await panel(page, "More").click();
   await key.waitFor();
   const before = await theme();
   await key.click();

@@ -203,9 +203,9 @@ test(
     await button(page, "Record the facts").click();
     await expect(main(page).getByText(/curve needs/)).toHaveCount(0);
     await station(page, "Scan");
-    const log = page.getByLabel("From an OBD hex log");
+    const log = page.getByLabel("Scan report or OBD log", { exact: true });
     await log.setInputFiles({ name: "x.log", mimeType: "text/plain", buffer: Buffer.from("41 0C 1\n") });
-    await expect(main(page).getByText(/Line 1 is no OBD message.*Nothing was taken over/)).toBeVisible();
+    await expect(main(page).getByText(/Line 1 is no OBD message.*Nothing was taken from it/)).toBeVisible();
     await log.setInputFiles({
       name: "scan.log",
       mimeType: "text/plain",

@@ -157,6 +157,6 @@ test(
     await expect(page.getByRole("region", { name: "Verdict of this run" })).toContainText(/simulated device: it proves nothing/);
     await recordRun(page);
     await station(page, "Suspects");
-    await expect(main(page).getByText(/worth nothing: smoke run \(Stand-in smoke machine is simulated/)).toBeVisible();
+    await expect(main(page).getByText(/Void, so not counted: smoke run \(Stand-in smoke machine is simulated/)).toBeVisible();
   },
 );

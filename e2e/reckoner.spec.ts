@@ -1,4 +1,4 @@
-import { button, idOf, main, openJob, setConditions, signIn } from "./steps";
+import { button, idOf, main, openJob, panel, setConditions, signIn } from "./steps";
 import { expect, test } from "./test";
 
 test("reckons as it is typed, says the same as its link on another device, and is carried into a job", async ({
@@ -10,6 +10,7 @@ test("reckons as it is typed, says the same as its link on another device, and i
   const job = idOf(page);
   await setConditions(page);
   await page.goto("/");
+  await panel(page, "More").click();
   await page.getByRole("link", { name: "Calculator" }).click();
   const answer = page.getByRole("region", { name: "Result" });
   await expect(answer).toContainText("Type the flow");

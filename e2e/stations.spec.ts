@@ -87,6 +87,7 @@ test(
     await signIn(page, "Wren Alder");
     await page.goto("/new");
     await page.getByLabel("Complaint, in the customer's words").fill("Limp mode, hiss under load");
+    await page.getByText("More about the car").click();
     await page.getByLabel("Make", { exact: true }).fill("Ostrin");
     await page.getByLabel("Model", { exact: true }).fill("Merle 1.4");
     await page.getByLabel("Model year").fill("2016");

@@ -62,6 +62,8 @@ export async function instrument(page: Page, name: string): Promise<void> {
 /** The job a page shows. */
 export const idOf = (page: Page) => page.url().split("/").pop() as string;
 export const map = (page: Page) => page.getByRole("region", { name: "Air map" });
+/** The key of a panel that drops from it. */
+export const panel = (page: Page, name: string) => page.locator("summary").filter({ hasText: name });
 export const main = (page: Page) => page.getByRole("main", { name: "Now" });
 
 /** Starts the page's own clock some hours ago, so that a test may let them pass without running ahead of the server. */
@@ -141,6 +143,7 @@ export async function describeEngine(page: Page, induction: "Natural" | "Turbo")
 export async function openJobByHand(page: Page, complaint: string, registration: string): Promise<void> {
   await page.goto("/new");
   await page.getByLabel("Complaint, in the customer's words").fill(complaint);
+  await page.getByText("More about the car").click();
   await page.getByLabel("Make", { exact: true }).fill("Ondrell");
   await page.getByLabel("Model", { exact: true }).fill("Petrel 1.6");
   await page.getByLabel("Model year").fill("2014");

@@ -44,8 +44,10 @@ test(
     await page.getByLabel("Complaint, in the customer's words").fill("Limp mode");
     await page.getByLabel("Engine displacement", { exact: true }).fill("1.4 L");
     await page.getByLabel("Registration").fill("FW 62 TAP");
+    await page.getByText("More about the car").click();
     for (const name of ["Turbo", "Air meter (MAF)", "One bank"]) await page.getByRole("radio", { name }).click();
     await page.getByRole("toolbar", { name: "Fitted systems" }).getByRole("button", { name: "Brake booster" }).click();
+    await page.getByLabel("That is what is fitted, and no more").check();
     await button(page, "Open the job").click();
     await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
     await setConditions(page);

@@ -5,7 +5,8 @@ import { v5 as namedUuid } from "uuid";
 import { afterAll, describe, expect, it } from "vitest";
 import { NATURAL } from "@/core/core.fixture";
 import type { Bodies, EntryKind } from "@/core/journal";
-import { boardPage, PAGE, refreshStale, visitsOf } from "./board";
+import { boardPage, PAGE, refreshStale } from "./board";
+import { carsLike, knownCar, visitsOf } from "./cars";
 import { openDb } from "./db/open";
 import { appendEntries, openJob } from "./jobs";
 import { addPerson } from "./people";
@@ -161,5 +162,31 @@ describe("the board", () => {
     db.$client.prepare("update jobs set practice = 'x' where id = ?").run(again);
     expect(visitsOf("FW 88 MOR", db).map((v) => v.id)).toEqual([here]);
     for (const id of [here, again]) db.$client.prepare("update jobs set registration = '', practice = 'x' where id = ?").run(id);
+  });
+
+  it("hands on what a car is, and nothing that was its own or is read anew", () => {
+    const limits = { idleAir: { value: 0.004, source: "maker's figure, entered by Maren Oake" } };
+    const own = {
+      registration: "FW 17 OWN",
+      vin: "4ZZPT2B00E1000123",
+      odometer: { value: 84200, unit: "km" as const },
+      tapped: ["manifold" as const],
+    };
+    const kind = { ...NATURAL, make: "Ondrell", model: "Lärk_1.4", year: 2016, limits };
+    const older = job("Maren Oake", 9, { vehicle: { ...kind, fitted: ["evap"] } });
+    const newer = job("Maren Oake", 2, { vehicle: { ...kind, ...own, fitted: ["evap", "pcv"] } });
+    refreshStale(db);
+    expect(knownCar("fw17own", db)).toMatchObject({
+      visits: [{ id: newer }],
+      facts: { vin: own.vin, tapped: ["manifold"], limits },
+    });
+    expect(knownCar("fw17own", db).facts).not.toHaveProperty("odometer");
+    const [found, ...others] = carsLike("rk_1", db);
+    expect(others).toEqual([]);
+    expect(found).toMatchObject({ job: newer, facts: { fitted: ["evap", "pcv"], limits, year: 2016 } });
+    for (const name of Object.keys(own)) expect(found?.facts).not.toHaveProperty(name);
+    for (const typed of ["L", "", " ", "%%", "__", "rk%1"]) expect(carsLike(typed, db)).toEqual([]);
+    db.$client.prepare("update jobs set registration = '', practice = 'x' where id in (?, ?)").run(older, newer);
+    expect(carsLike("rk_1", db)).toEqual([]);
   });
 });

@@ -269,33 +269,6 @@ export interface BoardPage {
   readonly pages: number;
 }
 
-/** An earlier visit of a car: what was wrong then, and how that job stands. */
-export type Visit = Pick<BoardRow, "id" | "number" | "status" | "complaint" | "updatedAt">;
-const VISITS = 5;
-
-/** A registration as it is compared: letters and digits alone, whatever way they were typed. */
-const plain = (registration: string) => registration.toUpperCase().replace(/[^\p{L}\p{N}]/gu, "");
-
-/** The newest jobs on a car in this shop, by its registration; none for less than three signs of it, nor in practice. */
-export function visitsOf(registration: string, at: Db = db()): Visit[] {
-  const wanted = plain(registration);
-  if (wanted.length < 3) return [];
-  const { id, number, status, complaint, updatedAt } = jobs;
-  return at
-    .select({ id, number, status, complaint, updatedAt, registration: jobs.registration })
-    .from(jobs)
-    .where(
-      and(
-        eq(jobs.practice, ""),
-        sql`replace(replace(replace(upper(${jobs.registration}), ' ', ''), '-', ''), '.', '') = ${wanted}`,
-      ),
-    )
-    .orderBy(desc(jobs.updatedAt))
-    .limit(VISITS)
-    .all()
-    .map(({ registration: _, ...visit }) => visit);
-}
-
 /** One page of the board, lane after lane, newest first in each. @param page from 1; one beyond the last is the last. */
 export function boardPage(filter: BoardFilter, page = 1, at: Db = db(), today = Date.now()): BoardPage {
   // Which jobs and in what order is read once, without what is shown of them.

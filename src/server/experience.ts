@@ -12,28 +12,21 @@ import {
   withExperience,
 } from "@/core/suspects";
 import { formatQuantity } from "@/core/units";
-import { engineOf, layoutOf, type VehicleFacts, type VehicleRecord, vehicleFacts } from "@/core/vehicle";
+import { engineOf, layoutOf, type VehicleFacts, vehicleFacts } from "@/core/vehicle";
+import { vehicleRecordOf } from "./cars";
 import { now } from "./clock";
 import { type Db, db } from "./db/open";
 import { entries, jobs } from "./db/schema";
 import { readJob } from "./jobs";
-import { parsed } from "./parsed";
 
 /** The newest proved jobs that are looked at, whatever they are about. */
 const LOOKED_AT = 10 * LATEST;
 
 /** A job's vehicle as it was described last; undefined where nobody has, and in a practice bay. */
 function vehicleOf(jobId: string, at: Db): { readonly vehicle: VehicleFacts; readonly families: string } | undefined {
-  const job = at.select({ practice: jobs.practice, families: jobs.families }).from(jobs).where(eq(jobs.id, jobId)).get();
-  const given = at
-    .select({ body: entries.body })
-    .from(entries)
-    .where(and(eq(entries.jobId, jobId), eq(entries.kind, "vehicle")))
-    .orderBy(desc(entries.seq))
-    .limit(1)
-    .get();
-  if (!job || job.practice || !given) return undefined;
-  return { vehicle: vehicleFacts(parsed<VehicleRecord>(given.body)), families: job.families };
+  const job = at.select({ families: jobs.families }).from(jobs).where(eq(jobs.id, jobId)).get();
+  const given = vehicleRecordOf(jobId, at);
+  return job && given && { vehicle: vehicleFacts(given), families: job.families };
 }
 
 /** The newest proved jobs on real cars but this one. */

@@ -1,5 +1,6 @@
 import { type CanFrame, IsoTpReceiver, IsoTpSender, type Received } from "../devices/iso-tp";
-import type { CodeRead, FreezeFrame } from "../journal/entries";
+import { codesOfObd } from "../journal";
+import type { CodeRead } from "../journal/entries";
 import { readObd } from "../scan-log";
 import type { ObdEcu } from "./obd-ecu";
 
@@ -30,27 +31,5 @@ const FROZEN = [0x02, 0x04, 0x05, 0x06, 0x07, 0x0c];
 export function scanCodes(ecu: ObdEcu): CodeRead[] {
   const lines = [[0x03], [0x07], [0x0a]].map((request) => hex(ask(ecu, request)));
   const frozen = ask(ecu, [0x02, ...FROZEN.flatMap((pid) => [pid, 0])]);
-  const read = readObd([...lines, hex(frozen)].join("\n"));
-  const values = new Map(read.messages.at(-1)?.values.map((v) => [v.pid, v.value]));
-  const number = (pid: string) => {
-    const value = values.get(pid);
-    return typeof value === "number" ? Math.round(value * 10) / 10 : undefined;
-  };
-  const coolant = number("05");
-  const frame: FreezeFrame = Object.fromEntries(
-    Object.entries({
-      rpm: number("0C"),
-      load: number("04"),
-      coolant: coolant === undefined ? undefined : { value: coolant, unit: "°C" as const },
-      short: number("06"),
-      long: number("07"),
-    }).filter(([, value]) => value !== undefined),
-  );
-  const froze = values.get("02");
-  const seen = new Set<string>();
-  return read.codes.flatMap(({ code, status }): CodeRead[] => {
-    if (seen.has(code)) return [];
-    seen.add(code);
-    return [{ code, status, ...(code === froze && Object.keys(frame).length > 0 ? { frame } : {}) }];
-  });
+  return codesOfObd(readObd([...lines, hex(frozen)].join("\n")));
 }

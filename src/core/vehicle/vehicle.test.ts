@@ -7,7 +7,7 @@ import { mapAround } from "./extract";
 import { type VehicleFacts, vehicleFields } from "./facts";
 import { EVAP_ZONES, layoutOf } from "./layout";
 import { entriesOf, hiddenAt, reachOf, usualSetup } from "./reach";
-import { vinCheckDigit } from "./vin";
+import { vinCheckDigit, vinModelYear } from "./vin";
 
 const CARS: [string, VehicleFacts][] = [
   ["natural", NATURAL],
@@ -207,6 +207,18 @@ describe("facts", () => {
     ["1M8GDM9A1KP042788", "X", false],
   ])("VIN %s: check digit %s", (vin, expected, matches) => {
     expect(vinCheckDigit(vin)).toEqual({ expected, matches });
+  });
+  it.each([
+    ["4ZZPT2B00E1000123", 2014],
+    ["4zzpt2109e1000123", 1984],
+    ["1ZZPT2101Y1000123", 2000],
+    ["4ZZPT2A0911000777", 2031],
+    // A wrong check digit, a market that does not use it, and what is no VIN say nothing of the year.
+    ["4ZZPT2B01E1000123", undefined],
+    ["SZZPT2104E1000123", undefined],
+    ["4ZZPT2B00E100012", undefined],
+  ])("VIN %s: model year %s", (vin, year) => {
+    expect(vinModelYear(vin)).toBe(year);
   });
   it("shows no check digit for what is no VIN", () => {
     expect(vinCheckDigit("FW 31 KLT")).toBeUndefined();

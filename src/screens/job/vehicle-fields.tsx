@@ -8,30 +8,29 @@ import type { TypedForm } from "../form/use-typed-form";
 
 type Of = typeof vehicleForm extends { readonly fields: infer F } ? Extract<keyof F, string> : never;
 
-/** The facts that change what a reading means, the rarer ones folded away. */
-export function VehicleFields({ of }: { of: TypedForm<object, VehicleFormFacts, Of> }) {
+const COMMON = [
+  "make",
+  "model",
+  "year",
+  "registration",
+  "vin",
+  "odometer",
+  "displacement",
+  "fuel",
+  "gas",
+  "ethanol",
+  "induction",
+  "metering",
+  "banks",
+] as const satisfies readonly Of[];
+
+/** The facts that change what a reading means, the rarer ones folded away. @param without what was asked before. */
+export function VehicleFields({ of, without = [] }: { of: TypedForm<object, VehicleFormFacts, Of>; without?: readonly Of[] }) {
   const { errors } = useFormState({ control: of.control });
   const fitted = of.value<readonly string[] | undefined>("fitted") ?? [];
   return (
     <div className="grid items-start gap-4 sm:grid-cols-2">
-      <FormFields
-        of={of}
-        names={[
-          "make",
-          "model",
-          "year",
-          "registration",
-          "vin",
-          "odometer",
-          "displacement",
-          "fuel",
-          "gas",
-          "ethanol",
-          "induction",
-          "metering",
-          "banks",
-        ]}
-      />
+      <FormFields of={of} names={COMMON.filter((name) => !without.includes(name))} />
       <div className="flex flex-col gap-2 sm:col-span-2">
         <FormFields of={of} names={["fitted"]} />
         <FormFields

@@ -1,21 +1,10 @@
 "use client";
 
 import { formatDistanceToNowStrict } from "date-fns";
-import { useEffect, useState } from "react";
+import type { KnownCar } from "@/core/journal";
 import { Note } from "@/ui/note";
 import { PageLink } from "@/ui/page-link";
-import { getJson } from "../session/api";
 
-interface Visit {
-  readonly id: string;
-  readonly number: number;
-  readonly status: string;
-  readonly complaint: string;
-  readonly updatedAt: string;
-}
-
-/** Whoever types is given so long for the next sign, ms. */
-const PAUSE = 400;
 const STANDS: Readonly<Record<string, string>> = {
   open: "still open",
   review: "re-check due",
@@ -25,26 +14,13 @@ const STANDS: Readonly<Record<string, string>> = {
 };
 
 /** A car that was here before: a fault that came back belongs to its old job, where what was done stands. */
-export function EarlierVisits({ registration }: { registration: string }) {
-  const [visits, setVisits] = useState<readonly Visit[]>([]);
-  useEffect(() => {
-    let left = false;
-    const ask = setTimeout(() => {
-      getJson<Visit[]>(`jobs?${new URLSearchParams({ registration })}`).then(
-        (all) => !left && setVisits(all),
-        () => !left && setVisits([]),
-      );
-    }, PAUSE);
-    return () => {
-      left = true;
-      clearTimeout(ask);
-    };
-  }, [registration]);
+export function EarlierVisits({ car: { visits, facts } }: { car: KnownCar }) {
   if (visits.length === 0) return null;
   return (
     <Note aria-label="This car was here before" tone="amber" as="section">
       <p>
-        <strong>This car was here before.</strong> If it is the same fault again, go on in its job: say there that it came back.
+        <strong>This car was here before{facts && ": its facts are filled in below"}.</strong> If it is the same fault again, go
+        on in its job: say there that it came back.
       </p>
       <ul className="flex flex-col">
         {visits.map((v) => (

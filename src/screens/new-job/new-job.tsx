@@ -1,29 +1,56 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { useMemo, useState } from "react";
-import { storyForm, type VehicleFormFacts, vehicleForm } from "@/core/journal";
+import { useEffect, useMemo, useState } from "react";
+import { type KnownCar, type LikeCar, scanEntries, storyForm, type VehicleFormFacts, vehicleForm } from "@/core/journal";
+import { vehicleFacts, vehicleName } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { Form } from "@/ui/form";
 import { FormFields } from "../form/form-field";
+import { ScanText, useScanText } from "../form/scan-text";
 import { useTypedForm } from "../form/use-typed-form";
 import { VehicleFields } from "../job/vehicle-fields";
+import type { NewEntry } from "../session/device";
 import { PageHead } from "../session/page-head";
 import { usePerson } from "../session/person";
 import { useDraft } from "../session/storage";
 import { EarlierVisits } from "./earlier-visits";
+import { LikeCarPicker } from "./like-car";
 import { newIds, openJob } from "./open-job";
+import { useAsked } from "./use-asked";
 
 const NO_STORY = { story: undefined };
+const UNKNOWN_CAR: KnownCar = { visits: [] };
+/** As many signs of a registration as tell a car */
+const TELLS = 3;
 
-/** Opens a job: the vehicle's facts and the complaint, then on to the bench. */
+/** Opens a job: which car, the complaint, and what is known already of both; then on to the bench. */
 export function NewJob() {
   const router = useRouter();
   const { person, ask } = usePerson();
   const story = useTypedForm(storyForm, "pelota.draft.new-job.story", NO_STORY);
-  const known = useMemo<VehicleFormFacts>(() => ({ vehicle: undefined, by: person ?? "this shop" }), [person]);
+  const [like, setLike, clearLike] = useDraft<readonly LikeCar[]>("pelota.draft.new-job.like", []);
+  const [scan, setScan, clearScan] = useDraft("pelota.draft.new-job.scan", "");
+  const [registration, setRegistration] = useState("");
+  const car = useAsked<KnownCar>(
+    registration.replace(/[^\p{L}\p{N}]/gu, "").length < TELLS ? undefined : `cars?${new URLSearchParams({ registration })}`,
+    UNKNOWN_CAR,
+  );
+  const read = useScanText(scan);
+  const known = useMemo<VehicleFormFacts>(
+    () => ({ vehicle: car.facts ?? like[0]?.facts, by: person ?? "this shop" }),
+    [car, like, person],
+  );
   const vehicle = useTypedForm(vehicleForm, "pelota.draft.new-job.vehicle", known);
+  const typed = String(vehicle.value("registration") ?? "");
+  useEffect(() => setRegistration(typed), [typed]);
+  const vin = read.report?.vin;
+  const { latest, set } = vehicle;
+  useEffect(() => {
+    // What was typed stands before what a scan says.
+    if (vin && !latest("vin")) set({ vin });
+  }, [vin, latest, set]);
   const [ids, setIds, clearIds] = useDraft("pelota.draft.new-job.ids", { jobId: "", openingId: "" });
   const [error, setError] = useState<string>();
   const [busy, setBusy] = useState(false);
@@ -42,13 +69,16 @@ export function NewJob() {
     const own = ids.jobId ? ids : newIds();
     setIds(own);
     try {
-      const first = [
-        { kind: "vehicle" as const, body: described },
-        { kind: "story" as const, body: told },
+      const first: NewEntry[] = [
+        { kind: "vehicle", body: described },
+        { kind: "story", body: told },
       ];
+      if (read.report) first.push(...scanEntries(read.report));
       const bench = await openJob(own, first, person);
       story.clear();
       vehicle.clear();
+      clearLike();
+      clearScan();
       clearIds();
       router.push(bench);
     } catch (e) {
@@ -57,14 +87,33 @@ export function NewJob() {
     }
   };
 
+  const described = vehicle.filled.record;
   return (
     <div className="mx-auto flex max-w-4xl flex-col gap-6 p-4 sm:p-6">
       <PageHead title="New job" />
       <main>
-        <Form className="flex flex-col gap-6" onSubmit={() => void open()}>
-          <EarlierVisits registration={String(vehicle.value("registration") ?? "")} />
+        <Form className="flex flex-col gap-5" onSubmit={() => void open()}>
+          <div className="grid items-start gap-4 sm:grid-cols-2">
+            <FormFields of={vehicle} names={["registration"]} />
+            {!car.facts && <LikeCarPicker picked={like[0]} onPick={(picked) => setLike(picked ? [picked] : [])} />}
+          </div>
+          <EarlierVisits car={car} />
           <FormFields of={story} names={["complaint"]} />
-          <VehicleFields of={vehicle} />
+          <div className="grid items-start gap-4 sm:grid-cols-2">
+            <FormFields of={vehicle} names={["displacement", "fuel"]} />
+          </div>
+          <ScanText text={scan} onText={setScan} read={read} />
+          <details className="border-t border-line pt-2">
+            <summary className="flex min-h-11 cursor-pointer flex-wrap items-center gap-x-3">
+              <span className="font-bold">More about the car</span>
+              <span className="text-muted">
+                {known.vehicle && described ? vehicleName(vehicleFacts(described)) : "make, model, VIN, what is fitted"}
+              </span>
+            </summary>
+            <div className="pt-2">
+              <VehicleFields of={vehicle} without={["registration", "displacement", "fuel"]} />
+            </div>
+          </details>
           {error && <ErrorNote>{error}</ErrorNote>}
           <div className="flex gap-3">
             <Button type="submit" look="primary" disabled={busy}>

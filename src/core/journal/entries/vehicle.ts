@@ -9,12 +9,14 @@ import {
   egrWorkedBy,
   type FittedSystem,
   TAPPABLE,
+  usesCheckDigit,
   type VehicleFacts,
   type VehicleRecord,
   vehicleFacts,
   vehicleFields,
   vehicleName,
   vinCheckDigit,
+  vinModelYear,
   WORKED_BY,
   type WorkedBy,
   ZONE_NAMES,
@@ -62,6 +64,7 @@ const has =
 /** Whether systems were named; drafts of earlier builds say no where the list was only the commonest. */
 const isNamed = ({ value }: State<"fitted" | "fittedKnown">) =>
   value("fittedKnown") === undefined && ((value("fitted") as readonly string[] | undefined) ?? []).length > 0;
+const vinOf = (value: State<"vin">["value"]) => String(value("vin") ?? "");
 const isTurbo = ({ value }: State<"induction">) => value("induction") === "turbo";
 const isPetrol = ({ value }: State<"fuel">) => value("fuel") !== "diesel";
 
@@ -137,11 +140,15 @@ export const vehicleForm = recalling(
     ask: {
       vin: {
         hint: ({ value }) => {
-          const digit = vinCheckDigit(String(value("vin") ?? ""));
+          const digit = vinCheckDigit(vinOf(value));
           if (!digit) return undefined;
-          return digit.matches ? "Check digit fits" : `Check digit would be ${digit.expected}; not every market uses it`;
+          if (digit.matches) return "Check digit fits";
+          return usesCheckDigit(vinOf(value))
+            ? `Check digit should be ${digit.expected}: read the VIN again`
+            : `Check digit would be ${digit.expected}; not every market uses it`;
         },
       },
+      year: { defaultValue: ({ value }) => vinModelYear(vinOf(value))?.toString() },
       gas: { when: isPetrol },
       ethanol: { when: isPetrol },
       fitted: { counts: (state) => state.value("fittedKnown") === true || isNamed(state) },

@@ -128,7 +128,7 @@ export function MonitorProof() {
           </Button>
         </div>
       </Form>
-      <ObdImport title="Monitor from an OBD hex log" onCodes={() => {}} />
+      <ObdImport title="Monitor from an OBD hex log" />
       <Form className="flex max-w-3xl flex-col gap-3" onSubmit={() => void record()}>
         <AnswerOfCar of="monitor" form={said} label="Read the monitor on the car" />
         <FormFields of={said} names={["result", "readBy"]} />

@@ -1,7 +1,7 @@
 "use client";
 
 import { Trash2 } from "lucide-react";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { codeText, isVapourLeak } from "@/core/faults";
 import { rowsOf } from "@/core/form";
 import { type CodeRead, canonicalJson, codeReadForm, codesForm, withCode } from "@/core/journal";
@@ -10,11 +10,12 @@ import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
 import { Form } from "@/ui/form";
 import { FormFields, RowFields } from "../../form/form-field";
+import { readText, ScanText, useScanText } from "../../form/scan-text";
 import { AnswerOfCar } from "../practice/read-on-car";
 import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
-import { ObdImport } from "./obd-import";
+import { ObdLogView } from "./obd-import";
 
 /** Every code of every module, with its freeze frame; unrelated ones set aside with a reason. */
 export function ScanStation() {
@@ -36,12 +37,19 @@ export function ScanStation() {
     one.set({ status: record.status });
     return true;
   };
+  const [text, setText] = useState("");
+  const scan = useScanText(text);
   // A code that stands in the line above and was not added yet is one that was read.
   const record = async () => {
-    if (!typed() || (await add())) await list.submit((body) => [{ kind: "codes", body }]);
+    if (typed() && !(await add())) return;
+    const monitors = (scan.report?.monitors ?? []).map((body) => ({ kind: "monitor" as const, body }));
+    if (await list.submit((body) => [{ kind: "codes", body }, ...monitors])) setText("");
   };
-  const found = (more: readonly CodeRead[]) =>
+  const scanned = (pasted: string) => {
+    setText(pasted);
+    const more = readText(pasted).report?.codes ?? [];
     list.set({ codes: [...rows(), ...more.filter((f) => !rows().some((c) => c.code === f.code))] });
+  };
   return (
     <StationFrame title="Scan" lead="Read every module. Set unrelated codes aside with a reason; do not chase them.">
       <AnswerOfCar of="codes" form={list} label="Read the codes on the car" />
@@ -67,7 +75,8 @@ export function ScanStation() {
           ))}
         </DividedList>
       )}
-      <ObdImport onCodes={found} />
+      <ScanText text={text} onText={scanned} read={scan} />
+      {scan.report?.log && <ObdLogView log={scan.report.log} />}
       {list.error && <ErrorNote>{list.error}</ErrorNote>}
       <div className="flex flex-wrap items-center gap-3">
         <Button look="primary" disabled={list.busy || (!changed && !typed())} onClick={() => void record()}>

@@ -1,0 +1,14 @@
+import { boardFolded } from "@/server/board";
+import { carsLike, knownCar } from "@/server/cars";
+import { door } from "@/server/http";
+
+export const dynamic = "force-dynamic";
+
+/** A car that was here before, by its `registration`; or cars of this shop that another is `like`. */
+export const GET = (request: Request) =>
+  door(request, async () => {
+    await boardFolded();
+    const { searchParams } = new URL(request.url);
+    const like = searchParams.get("like");
+    return like === null ? knownCar(searchParams.get("registration") ?? "") : carsLike(like);
+  });

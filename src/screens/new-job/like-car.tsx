@@ -1,0 +1,54 @@
+"use client";
+
+import { X } from "lucide-react";
+import { useState } from "react";
+import type { LikeCar } from "@/core/journal";
+import { Button } from "@/ui/button";
+import { TextField } from "@/ui/field";
+import { useAsked } from "./use-asked";
+
+const NONE: readonly LikeCar[] = [];
+
+/** A car of this shop to take the facts of: what it is, nothing of what was done to it. */
+export function LikeCarPicker({ picked, onPick }: { picked: LikeCar | undefined; onPick: (car: LikeCar | undefined) => void }) {
+  const [typed, setTyped] = useState("");
+  const found = useAsked<readonly LikeCar[]>(
+    typed.trim().length < 2 ? undefined : `cars?${new URLSearchParams({ like: typed.trim() })}`,
+    NONE,
+  );
+  if (picked)
+    return (
+      <div className="flex flex-col gap-1">
+        <span className="text-muted">Same as a car before</span>
+        <Button onClick={() => onPick(undefined)} aria-label={`Not like ${picked.vehicle}`}>
+          {picked.vehicle} <X aria-hidden size={16} />
+        </Button>
+      </div>
+    );
+  return (
+    <div className="flex flex-col gap-1">
+      <TextField
+        label="Same as a car before (optional)"
+        placeholder="Two letters of make, model or engine"
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+      />
+      {found.length > 0 && (
+        <ul aria-label="Cars of this shop" className="flex flex-wrap gap-2">
+          {found.map((car) => (
+            <li key={car.job}>
+              <Button
+                onClick={() => {
+                  setTyped("");
+                  onPick(car);
+                }}
+              >
+                {car.vehicle}
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
