@@ -372,6 +372,8 @@ function nextOf(
   for (const station of STATIONS) {
     // Suspects are weighed by the app; they never hold up the line by themselves.
     if (station === "suspects" || states[station] === "settled") continue;
+    // Passed over for an instrument or a finding, the look does not stand in the way of what comes next.
+    if (station === "look" && (states.check !== "untouched" || states.find !== "untouched")) continue;
     const asked = job.blocks.close.find((b) => b.station === station);
     if (station === "fix" && asked) return { station, reason: asked.reason };
     const best = station === "check" ? job.next.find((n) => CHECKS[n.check].station !== "look") : undefined;

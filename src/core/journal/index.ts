@@ -13,6 +13,7 @@ export * from "./handover";
 export * from "./handover-sheet";
 export * from "./job-file";
 export * from "./known-car";
+export * from "./looks";
 export * from "./outbox";
 export * from "./places";
 export { quietAfter } from "./proof/codes";

@@ -3,6 +3,21 @@ import { causesOf, codeObservations } from "../faults";
 import { type Evidence, familiesOf, nextChecks, type Tally, weighSuspects, weighTogether, withExperience } from "../suspects";
 import type { CheckState, JobState } from "./state";
 
+/** What the customer and the codes say, before anything was measured. */
+export function told(
+  { vehicle }: Pick<CheckContext, "vehicle">,
+  { codes, ownCodes, story }: Pick<JobState, "codes" | "ownCodes" | "story">,
+): Evidence[] {
+  const chased = codes.filter((c) => !c.asideReason && !ownCodes.some((own) => own.code === c.code.toUpperCase()));
+  return [
+    ...codeObservations(
+      chased.map((c) => c.code),
+      vehicle.banks,
+    ).map((observation) => ({ observation, entry: "codes" })),
+    ...(story?.symptoms ?? []).map((s) => ({ observation: `symptom:${s}`, entry: "story" })),
+  ];
+}
+
 /**
  * Weighs the suspects and ranks what to do next. After a repair that checks have answered, what the repaired cause
  * explained is retired; what it did not explain, and all that came since, is weighed anew, so a second cause shows.
@@ -36,15 +51,7 @@ export function judgeSuspects(
   const sinceRepair = state.checks.filter((c) => c.afterRepair === "after");
   const answered =
     state.repairs.some((r) => !r.undone) && sinceRepair.some((c) => c.verdict.outcome === "pass" || c.verdict.outcome === "fail");
-  const story: Evidence[] = [
-    ...codeObservations(
-      state.codes
-        .map((c) => c.code)
-        .filter((code, i) => !state.codes[i]?.asideReason && !state.ownCodes.some((own) => own.code === code.toUpperCase())),
-      vehicle.banks,
-    ).map((observation) => ({ observation, entry: "codes" })),
-    ...(state.story?.symptoms ?? []).map((s) => ({ observation: `symptom:${s}`, entry: "story" })),
-  ];
+  const story = told(context, state);
   const families = familiesOf(
     story.map((e) => e.observation),
     state.checks.map((c) => c.check),

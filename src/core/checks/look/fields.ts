@@ -21,6 +21,10 @@ export const lookFields = fields({
     "Each place is looked at once: keep the last",
     (items) => new Set((items as readonly Partial<LookedAt>[]).map((i) => i?.id)).size === items.length,
   ),
+  /** The places that complaint and codes asked for; all of the list where this is left out */
+  asked: list(text({ name: "The place", max: 60 }), { max: 80 })
+    .optional()
+    .taken("Places asked for"),
 });
 export type LookRecord = RecordOf<typeof lookFields>;
 

@@ -24,35 +24,50 @@ function planLook(_context: CheckContext): Plan {
   };
 }
 
-/** A finding stands; a place not reached is no evidence, and a fine look clears nothing. */
+/**
+ * A finding stands; a place not reached is no evidence, and a fine look clears nothing. What was looked at is weighed place by
+ * place; the whole list together only where all of it was looked at.
+ */
 function judgeLook(record: LookRecord, context: CheckContext): Verdict<Seen> {
   const list = lookList(context.layout, context.vehicle);
   const named = (state: string) =>
     record.items.filter((i) => i.state === state).map((i) => ({ ...i, item: list.find((l) => l.id === i.id) }));
   const found = named("found");
-  const missed = list.length - record.items.filter((i) => i.state !== "not-reached").length;
-  const open = missed > 0 ? [`${missed} of ${list.length} places not reached`] : [];
-  const [at, ...more] = [...new Set(found.flatMap((f) => (f.item?.joint ? [`look-found:${f.item.joint}` as const] : [])))];
+  const fine = named("fine").flatMap((f) => (f.item?.joint ? [`look-fine:${f.item.joint}` as const] : []));
+  const looked = new Set(record.items.filter((i) => i.state !== "not-reached").map((i) => i.id));
+  const asked = record.asked ?? list.map(({ id }) => id);
+  const missed = asked.filter((id) => !looked.has(id)).length;
+  const others = list.filter(({ id }) => !asked.includes(id) && !looked.has(id)).length;
+  const open = [
+    ...(missed > 0 ? [`${missed} of ${asked.length} places not reached`] : []),
+    ...(others > 0 ? [`${others} other places not looked at`] : []),
+  ];
+  const at = [...new Set(found.flatMap((f) => (f.item?.joint ? [`look-found:${f.item.joint}` as const] : [])))];
   if (found.length > 0) {
     return {
       outcome: "fail",
       headline: `Found by eye and hand: ${found.map((f) => f.note || f.item?.text.split(":")[0] || f.id).join("; ")}`,
       measures: [],
       reasons: ["a spot found by eye is confirmed by a check before it is repaired", ...open],
-      ...(at ? { observation: at } : {}),
-      ...(more.length > 0 ? { also: more } : {}),
+      ...observed(at),
       zones: [],
     };
   }
+  const unsure = missed > asked.length / 2;
   return {
-    outcome: missed > list.length / 2 ? "unsure" : "pass",
-    headline: missed > list.length / 2 ? "Most places not looked at yet" : "Nothing found by eye and hand",
+    outcome: unsure ? "unsure" : "pass",
+    headline: unsure ? "Most places not looked at yet" : "Nothing found by eye and hand",
     measures: [],
     reasons: ["a clean look does not clear a joint: perished rubber and gaskets hide", ...open],
-    ...(missed > list.length / 2 ? {} : { observation: "look-clean" }),
+    ...(unsure ? {} : observed(missed + others === 0 ? ["look-clean"] : fine)),
     zones: [],
   };
 }
+
+const observed = ([first, ...also]: readonly Seen[]) => ({
+  ...(first ? { observation: first } : {}),
+  ...(also.length > 0 ? { also } : {}),
+});
 
 /** A finding by eye owes its place tight; a place seen seated and whole is just that. */
 function lookClaims({ items }: LookRecord, _verdict: Verdict, { layout, vehicle }: CheckContext): Claim[] {

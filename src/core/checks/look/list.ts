@@ -1,8 +1,18 @@
 import type { Layout, VehicleFacts } from "../../vehicle";
 
+/** Where one stands to look, in the order one walks. */
+export const STANDS = {
+  front: "At the front",
+  top: "Over the engine",
+  under: "Underneath",
+  tail: "At the filler and the tail",
+} as const;
+export type Stand = keyof typeof STANDS;
+
 export interface LookItem {
   readonly id: string;
   readonly text: string;
+  readonly stand: Stand;
   /** Joint it bears on, or the suspect, when it is one place */
   readonly joint?: string;
 }
@@ -46,20 +56,42 @@ const AT_JOINT: Record<string, string> = {
   "exhaust-gasket": "Exhaust gasket before the sensor: soot trail, ticking when cold",
 };
 
+/** Joints that are not seen from above. */
+const FROM: Readonly<Record<string, Stand>> = {
+  "filter-lid": "front",
+  "hot-pipe-clamp": "front",
+  "hot-pipe-split": "front",
+  "cold-pipe-split": "front",
+  "cold-pipe-clamp": "front",
+  "cooler-inlet": "front",
+  "cooler-outlet": "front",
+  "cooler-tank": "front",
+  "canister-joint": "under",
+  "purge-line-joint": "under",
+  "filter-pipe-front": "under",
+  "filter-pipe-rear": "under",
+  "exhaust-gasket": "under",
+  "tank-line": "under",
+  "filler-cap": "tail",
+  "cap-seat": "tail",
+  "neck-hose": "tail",
+};
+
 /** The list fitted to this vehicle: general places first, then the joints it has. */
 export function lookList(layout: Layout, vehicle: VehicleFacts): LookItem[] {
   return [
-    { id: "earlier-work", text: "Signs that someone was here before: new clamps, sealant, missing screws" },
-    { id: "filter", text: "Air filter: condition, seated, nothing left in the box", joint: "filter-clogged" },
-    { id: "snorkel-free", text: "Snorkel and air path free: leaves, rag, nest" },
+    { id: "earlier-work", text: "Signs that someone was here before: new clamps, sealant, missing screws", stand: "top" },
+    { id: "filter", text: "Air filter: condition, seated, nothing left in the box", joint: "filter-clogged", stand: "front" },
+    { id: "snorkel-free", text: "Snorkel and air path free: leaves, rag, nest", stand: "front" },
     ...layout.joints.flatMap((joint) => {
       const text = AT_JOINT[joint.id];
-      return text ? [{ id: joint.id, text, joint: joint.id }] : [];
+      return text ? [{ id: joint.id, text, joint: joint.id, stand: FROM[joint.id] ?? "top" }] : [];
     }),
     {
       id: "hiss",
       text: `Listen with a tube at idle: hiss at gasket, hoses${vehicle.induction === "turbo" ? ", charge pipes" : ""}`,
+      stand: "top",
     },
-    { id: "connectors", text: "Connectors of MAF and sensors: seated, locked, wiggled" },
+    { id: "connectors", text: "Connectors of MAF and sensors: seated, locked, wiggled", stand: "top" },
   ];
 }

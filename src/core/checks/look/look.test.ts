@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { contextOf, NATURAL, TURBO } from "../../core.fixture";
 import { layoutOf } from "../../vehicle";
 import { verdictWord } from "../contract";
-import { look, lookList } from ".";
+import { look, lookList, STANDS } from ".";
 
 const context = contextOf(NATURAL);
 const list = lookList(context.layout, NATURAL);
@@ -45,5 +45,22 @@ describe("look and feel", () => {
 
   it("refuses a look at nothing", () => {
     expect(() => look.fields.schema.validateSync({ items: [] }, { strict: true })).toThrow(/Nothing looked at yet/);
+  });
+
+  it("weighs what was looked at place by place, and the list as a whole only where all of it was", () => {
+    const some = ["pcv-hose", "oil-cap", "hiss"];
+    const verdict = look.judge({ items: some.map((id) => ({ id, state: "fine" as const })), asked: some }, context);
+    expect(verdict).toMatchObject({ outcome: "pass", observation: "look-fine:pcv-hose", also: ["look-fine:oil-cap"] });
+    expect(verdict.reasons.join()).toMatch(`${list.length - 3} other places not looked at`);
+    const half = look.judge({ items: [{ id: "pcv-hose", state: "fine" }], asked: some }, context);
+    expect(half.outcome).toBe("unsure");
+    expect(half.observation).toBeUndefined();
+    const whole = look.judge({ items: all("fine"), asked: some }, context);
+    expect(whole).toMatchObject({ observation: "look-clean" });
+    expect(whole.also).toBeUndefined();
+  });
+
+  it("stands every place somewhere round the car", () => {
+    for (const { stand } of lookList(layoutOf(TURBO), TURBO)) expect(Object.keys(STANDS)).toContain(stand);
   });
 });

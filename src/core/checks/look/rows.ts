@@ -18,6 +18,22 @@ export const rows = {
     },
     ownReason: "the eye found this place",
   },
+  "look-fine:*": {
+    says: "nothing seen there by eye",
+    given: { other: 0.98 },
+    reason: "another place than the fault's was looked at",
+    own: {
+      "manifold-leak": 0.8,
+      "pcv-passes": 0.9,
+      "purge-leak": 0.97,
+      "inside-leak": 0.97,
+      "circuit-dead": 0.85,
+      "vapour-leak": 0.75,
+      restriction: 0.25,
+      other: 0.58,
+    },
+    ownReason: "the eye passed over this place and saw nothing",
+  },
   "look-clean": {
     says: "nothing found by eye",
     given: {
