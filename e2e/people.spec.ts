@@ -50,7 +50,7 @@ test("whoever works here signs in with a PIN; wrong ones are counted, and the ta
   // Who was in stays so on the next page; handed over to a colleague it is hers.
   await page.goto("/shop");
   await expect(who(page)).toHaveText("Tobin Falk");
-  await expect(page.getByRole("region", { name: "People" }).getByText(/Only a lead takes people in/)).toBeVisible();
+  await expect(page.getByRole("region", { name: "People" }).getByText(/Only a lead adds people/)).toBeVisible();
   await enterPin(page, "Isla Renn", DEMO_PIN);
   await expect(who(page)).toHaveText("Isla Renn");
   await who(page).click();

@@ -3,6 +3,7 @@
 import { Minimize2 } from "lucide-react";
 import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { CHECKS, type CheckId } from "@/core/checks";
+import { isVapourLeak } from "@/core/faults";
 import type { StationId } from "@/core/journal";
 import { type AirMap, BURST_POINTS, EVAP_ZONES, type PlacedName, reachOf, type ZoneId, type ZonePlace } from "@/core/vehicle";
 import { Button } from "@/ui/button";
@@ -39,6 +40,11 @@ export const AirMapView = memo(function AirMapView({
   }
   const likeliest = state.suspects[0]?.cause;
   const suspected = layout.joints.find((j) => j.id === (likeliest?.joint ?? likeliest?.device));
+  const vapour = instrument
+    ? CHECKS[instrument].shelf === "vapour"
+    : suspected
+      ? EVAP_ZONES.includes(suspected.from)
+      : state.codes.some((c) => isVapourLeak(c.code) && !c.asideReason);
   const { setup } = overlay;
   const planned = setup && layout.joints.some((j) => j.id === setup.entry) ? reachOf(layout, setup).zones : [];
   const leaks = [
@@ -58,15 +64,7 @@ export const AirMapView = memo(function AirMapView({
     <section aria-label="Air map" className="relative">
       <Patterns />
       {small && wholeAt !== here ? (
-        <MapStrip
-          layout={layout}
-          zones={zones}
-          vapour={
-            instrument ? CHECKS[instrument].shelf === "vapour" : suspected !== undefined && EVAP_ZONES.includes(suspected.from)
-          }
-          onZone={setOpen}
-          onWhole={() => setWholeAt(here)}
-        />
+        <MapStrip layout={layout} zones={zones} vapour={vapour} onZone={setOpen} onWhole={() => setWholeAt(here)} />
       ) : (
         <>
           <WholeMap map={map} zones={zones} leaks={leaks} onZone={setOpen} />

@@ -1,6 +1,7 @@
 import { screen, waitFor } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
-import { NATURAL, VAPOUR } from "@/core/core.fixture";
+import { contextOf, NATURAL, VAPOUR } from "@/core/core.fixture";
+import { looksOf } from "@/core/journal";
 import { JOB } from "@/core/journal/journal.fixture";
 import { load, save } from "../../session/storage";
 import { CORRECTS } from "../checks/use-record-check";
@@ -23,6 +24,7 @@ const DRAFT = `pelota.draft.${JOB}.look`;
 describe("the look", () => {
   it("records what was marked, with its notes, and nothing of what was not", async () => {
     const { user, journal } = onBench(journalOf(NATURAL), <LookStation />);
+    const asked = looksOf(contextOf(NATURAL), { codes: [], ownCodes: [] }).asked.map(({ id }) => id);
     await user.click(screen.getByRole("button", { name: "Record the look" }));
     expect(screen.getByRole("alert").textContent).toContain("Nothing looked at yet");
     const [first, second] = screen.getAllByRole("radio", { name: "Not OK" });
@@ -37,9 +39,10 @@ describe("the look", () => {
       check: "look",
       record: {
         items: [
-          { id: "earlier-work", state: "found", note: "new clamps" },
-          { id: "filter", state: "fine" },
+          { id: asked[0], state: "found", note: "new clamps" },
+          { id: asked[1], state: "fine" },
         ],
+        asked,
       },
     });
     await waitFor(() => expect(load(DRAFT)).toBeUndefined());
