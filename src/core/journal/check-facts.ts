@@ -50,6 +50,15 @@ export function stillOwed(kind: CheckId, { checks, proof }: Pick<JobState, "chec
   return checks.filter((c) => entries.has(c.entry)).map((c) => c.record);
 }
 
+/** The fuel level as a check stated it last, percent of the tank; none once the car was driven since. */
+export function fuelLevelNow({ checks, drives }: Pick<JobState, "checks" | "drives">): number | undefined {
+  const last = checks.findLast((c) => levelOf(c) !== undefined);
+  if (!last) return undefined;
+  const read = Date.parse(typeof last.at === "string" ? last.at : last.at.from);
+  return drives.some(({ at }) => Date.parse(at) > read) ? undefined : levelOf(last);
+}
+const levelOf = ({ record }: { readonly record: object }) => (record as { readonly fuelLevel?: number }).fuelLevel;
+
 /** Facts that the form of a check is not asked for, as the job stands. @param wanted the place that it was opened for, where it was. */
 export function checkFacts(kind: CheckId, state: JobState, shop: Shop, context: CheckContext, wanted?: string): CheckFacts {
   const { conditions } = state;
@@ -59,14 +68,14 @@ export function checkFacts(kind: CheckId, state: JobState, shop: Shop, context: 
   const warm = warmNow(conditions);
   const leak = state.requiredLeak;
   const again = stillOwed(kind, state);
-  const levels = state.checks.flatMap((c) => (c.record as { readonly fuelLevel?: number }).fuelLevel ?? []);
+  const level = fuelLevelNow(state);
   return {
     context,
     instruments: shop.instruments,
     ...(conditions ? { ambient: conditions.ambient, temperature: conditions.bayTemperature } : {}),
     ...(warm === undefined ? {} : { warm }),
     ...(leak ? { required: requiredOf(leak) } : {}),
-    ...(levels.length > 0 ? { fuelLevel: levels.at(-1) as number } : {}),
+    ...(level === undefined ? {} : { fuelLevel: level }),
     places,
     ...(place ? { place } : {}),
     ...(again.length > 0 ? { again } : {}),

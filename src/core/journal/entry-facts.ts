@@ -2,6 +2,7 @@ import { CHECKS } from "../checks";
 import { findingPlaces } from "../faults";
 import type { Option } from "../form";
 import { type Layout, type VehicleFacts, ZONE_NAMES } from "../vehicle";
+import { fuelLevelNow } from "./check-facts";
 import { disabledBy } from "./emission";
 import {
   ANYWHERE,
@@ -114,7 +115,10 @@ export const decidedOf = ({ lastSeq, blocks }: Pick<JobState, "lastSeq" | "block
 });
 
 /** Known facts of a car that is parked for its monitor: its fuel, as a check had it last. */
-export const readinessFacts = ({ checks }: Pick<JobState, "checks">, now: ReadinessFormFacts["now"]): ReadinessFormFacts => {
-  const level = checks.flatMap((c) => (c.record as { readonly fuelLevel?: number }).fuelLevel ?? []).at(-1);
+export const readinessFacts = (
+  state: Pick<JobState, "checks" | "drives">,
+  now: ReadinessFormFacts["now"],
+): ReadinessFormFacts => {
+  const level = fuelLevelNow(state);
   return { now, ...(level === undefined ? {} : { fuelLevel: level }) };
 };

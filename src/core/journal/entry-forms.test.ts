@@ -64,9 +64,19 @@ describe("a car parked for its monitor", () => {
   });
 
   it("has the fuel that a check had last", () => {
-    const checks = [{ record: { fuelLevel: 30 } }, { record: { fuelLevel: 60 } }, { record: {} }] as never;
-    expect(toRecord(readinessForm, { outside: "12" }, readinessFacts({ checks }, known.now)).record?.fuelLevel).toBe(60);
-    expect(errors(readinessForm, { outside: "12" }, readinessFacts({ checks: [] }, known.now))).toHaveProperty("fuelLevel");
+    const at = "2026-03-01T10:00:00.000Z";
+    const checks = [
+      { record: { fuelLevel: 30 }, at },
+      { record: { fuelLevel: 60 }, at },
+      { record: {}, at },
+    ] as never;
+    const facts = (drives: readonly string[], of = checks) =>
+      readinessFacts({ checks: of, drives: drives.map((at) => ({ at, minutes: 10 })) }, known.now);
+    expect(toRecord(readinessForm, { outside: "12" }, facts([])).record?.fuelLevel).toBe(60);
+    // A drive before it burnt nothing of it; one since did.
+    expect(toRecord(readinessForm, { outside: "12" }, facts(["2026-03-01T09:00:00.000Z"])).record?.fuelLevel).toBe(60);
+    expect(errors(readinessForm, { outside: "12" }, facts(["2026-03-01T11:00:00.000Z"]))).toHaveProperty("fuelLevel");
+    expect(errors(readinessForm, { outside: "12" }, facts([], [] as never))).toHaveProperty("fuelLevel");
   });
 });
 

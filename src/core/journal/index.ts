@@ -14,6 +14,7 @@ export * from "./handover-sheet";
 export * from "./job-file";
 export * from "./known-car";
 export * from "./looks";
+export * from "./machine-proof";
 export * from "./outbox";
 export * from "./places";
 export { quietAfter } from "./proof/codes";

@@ -1,5 +1,6 @@
 "use client";
 
+import { format as formatDate } from "date-fns";
 import { Thermometer } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
 import { type Bodies, conditionsForm, workedOut } from "@/core/journal";
@@ -10,20 +11,30 @@ import { Form } from "@/ui/form";
 import { FormFields } from "../form/form-field";
 import { usePreferences } from "../session/preferences";
 import { load, save } from "../session/storage";
+import { AppendButton } from "./append-button";
 import { AnswerOfCar } from "./practice/read-on-car";
 import { useEntryForm } from "./use-entry-form";
 import { useJob } from "./use-job";
 
 const ASKED = "pelota:conditions";
-/** Where a check waits for the conditions: a key that opens them. */
+/** Where a check waits for the conditions: the bay's air of today in one tap, or a key that opens them. */
 export function SetConditions({ why }: { why: string }) {
+  const { state } = useJob();
+  const { format } = usePreferences();
+  const [today] = useState(lastSet);
   return (
-    <p className="flex flex-wrap items-center gap-x-2 text-amber">
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-2 text-amber">
+      {today && !state.practice && !state.conditions && (
+        <AppendButton entries={[{ kind: "conditions", body: today.air }]}>
+          Bay still {format(today.air.bayTemperature)}, {format(today.air.ambient)}, as at{" "}
+          {formatDate(new Date(today.at), "HH:mm")}
+        </AppendButton>
+      )}
       <Button onClick={() => window.dispatchEvent(new Event(ASKED))}>
         <Thermometer aria-hidden size={18} /> Set the conditions
       </Button>
       {why}
-    </p>
+    </div>
   );
 }
 
@@ -78,16 +89,16 @@ const LAST = "pelota.air";
 const HOLDS = 6 * 3600_000;
 
 /** The bay's air as this device set it last, as long as it may still hold. */
-function lastSet(): Omit<Bodies["conditions"], "engine"> | undefined {
+function lastSet(): { readonly at: number; readonly air: Omit<Bodies["conditions"], "engine"> } | undefined {
   const last = load<{ at: number; air: Bodies["conditions"] }>(LAST);
-  return last && Date.now() - last.at < HOLDS && Date.now() >= last.at ? last.air : undefined;
+  return last && Date.now() - last.at < HOLDS && Date.now() >= last.at ? last : undefined;
 }
 
 function ConditionsForm({ onDone }: { onDone: () => void }) {
   const { state } = useJob();
   const { format } = usePreferences();
   const { conditions } = state;
-  const [today] = useState(() => (conditions ? undefined : lastSet()));
+  const [today] = useState(() => (conditions ? undefined : lastSet()?.air));
   const known = useMemo(() => ({ conditions: conditions ?? today }), [conditions, today]);
   const form = useEntryForm(conditionsForm, "conditions", known);
   const here = workedOut(form.formState);

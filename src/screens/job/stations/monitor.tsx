@@ -54,8 +54,8 @@ export function OwnMonitor() {
 /** The car's own EVAP monitor: what it needs to run, from when it can, and what it said. */
 export function MonitorProof() {
   const { state } = useJob();
-  const { checks, readiness, monitor } = state;
-  const parked = useMemo(() => readinessFacts({ checks }, () => new Date().toISOString()), [checks]);
+  const { checks, drives, readiness, monitor } = state;
+  const parked = useMemo(() => readinessFacts({ checks, drives }, () => new Date().toISOString()), [checks, drives]);
   const plan = useEntryForm(readinessForm, "readiness", parked);
   const said = useEntryForm(monitorForm, "monitor", VAPOUR);
   // What the job waits for goes in with what it follows from: one that came later would have changed what was decided meanwhile.

@@ -3,7 +3,6 @@
 import { inSentence } from "@/core/sentence";
 import { parseBare } from "@/core/units";
 import { EVAP_ZONES } from "@/core/vehicle";
-import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { Note } from "@/ui/note";
 import { FormFields } from "../../../form/form-field";
@@ -12,13 +11,14 @@ import { SetConditions } from "../../conditions";
 import { useJob } from "../../use-job";
 import { PlanWarnings } from "../check-frame";
 import { MustBeCaught } from "../must-be-caught";
+import { ToProof } from "./to-proof";
 import type { SmokeHandle } from "./use-smoke-run";
 import { useSmokeSetup } from "./use-smoke-setup";
 
 /** Where smoke goes into the vapour system, at what price, how the vent is shut, and what that fill cannot reach. */
 export function EvapSetup({ run }: { run: SmokeHandle }) {
   const { state, layout } = useJob();
-  const { draft, set, reach } = run;
+  const { draft, reach } = run;
   const { of, change } = useSmokeSetup(run);
   const plan = run.plan();
   if (!layout || !reach || !plan) return null;
@@ -87,15 +87,7 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
       {plan.refused && <ErrorNote>{plan.refused}.</ErrorNote>}
       {!state.conditions && <SetConditions why="A size needs ambient pressure and temperature." />}
       {missing && <p className="text-muted">{missing}</p>}
-      <div>
-        <Button
-          look="primary"
-          disabled={!state.conditions || Boolean(missing ?? plan.refused)}
-          onClick={() => set({ phase: "proof", heaterOn: draft.heaterOn ?? Date.now() })}
-        >
-          Heater on, to the machine proof
-        </Button>
-      </div>
+      <ToProof run={run} ready={Boolean(state.conditions) && !missing && !plan.refused} />
     </div>
   );
 }

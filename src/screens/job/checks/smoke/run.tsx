@@ -19,11 +19,13 @@ import { AfterRun } from "./after-run";
 import { LiveMachine } from "./live-machine";
 import { MarkSmoke } from "./mark-smoke";
 import { RunReadings } from "./run-readings";
+import { keepProof } from "./use-begin";
 import type { SmokeHandle } from "./use-smoke-run";
 
 /** The live run: ball and gauge follow the real ones, each move a timed sample; then what was seen, and the verdict. */
 export function SmokeRunPanel({ run }: { run: SmokeHandle }) {
   const { draft, update, reach } = run;
+  const { state } = useJob();
   const record = useRecordCheck();
   const [error, setError] = useState<string>();
   const [marking, setMarking] = useState(false);
@@ -36,7 +38,9 @@ export function SmokeRunPanel({ run }: { run: SmokeHandle }) {
     const span = { from: new Date(draft.startedAt ?? end).toISOString(), to: new Date(end).toISOString() };
     const sent = await run.send(() => record(run.kind, whole, span));
     if (sent.done || sent.wrong) setError(sent.wrong);
-    if (sent.done) focus();
+    if (!sent.done) return;
+    if (!state.practice) keepProof({ check: run.kind, record: whole, at: span });
+    focus();
   };
   useKeys({
     mark: running ? () => update((d) => sampled(d, d.flow, d.pressure, Date.now())) : undefined,

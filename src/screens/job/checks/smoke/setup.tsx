@@ -1,7 +1,6 @@
 "use client";
 
 import { inSentence } from "@/core/sentence";
-import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { Note } from "@/ui/note";
 import { FormFields } from "../../../form/form-field";
@@ -11,6 +10,7 @@ import { SetConditions } from "../../conditions";
 import { useJob } from "../../use-job";
 import { PlanWarnings } from "../check-frame";
 import { Sections } from "./sections";
+import { ToProof } from "./to-proof";
 import type { SmokeHandle } from "./use-smoke-run";
 import { useSmokeSetup } from "./use-smoke-setup";
 
@@ -87,15 +87,7 @@ export function SmokeSetup({ run }: { run: SmokeHandle }) {
       {plan.refused && <ErrorNote>{plan.refused}.</ErrorNote>}
       {!state.conditions && <SetConditions why="A size needs ambient pressure and temperature." />}
       {draft.zeroed === undefined && <p className="text-muted">Still needed: whether gauge and ball stand at zero.</p>}
-      <div>
-        <Button
-          look="primary"
-          disabled={!state.conditions || Boolean(plan.refused) || draft.zeroed === undefined}
-          onClick={() => set({ phase: "proof", heaterOn: draft.heaterOn ?? Date.now() })}
-        >
-          Heater on, to the machine proof
-        </Button>
-      </div>
+      <ToProof run={run} ready={Boolean(state.conditions) && !plan.refused && draft.zeroed !== undefined} />
     </div>
   );
 }

@@ -13,7 +13,7 @@ import {
   setUpVapourAs,
 } from "@/core/checks/evap-smoke";
 import { planSmoke, readSmoke, type SmokeReading, type SmokeRun, setUpAs, smokeRunOf } from "@/core/checks/smoke";
-import { stillOwed } from "@/core/journal";
+import { fuelLevelNow, stillOwed } from "@/core/journal";
 import { DEFAULT_LIMITS, type Machine } from "@/core/shop/settings";
 import { parseBare, UNITS } from "@/core/units";
 import { type Circuit, reachOf, usualSetup } from "@/core/vehicle";
@@ -60,16 +60,18 @@ export function useSmokeRun(circuit: Circuit) {
     const owed = stillOwed(kind, state) as readonly EvapSmokeRun[];
     return owed.findLast((run) => wanted === undefined || run.entry === wanted);
   }, [kind, state, wanted]);
+  const level = circuit === "evap" ? fuelLevelNow(state) : undefined;
   const empty = useMemo(
     () => ({
       ...EMPTY_EVAP_SMOKE,
+      ...(level === undefined ? {} : { fuelLevel: String(level) }),
       ...(failed
         ? (circuit === "evap" ? setUpVapourAs : setUpAs)(failed, shop.machines)
         : layout
           ? usualSetup(layout, best)
           : {}),
     }),
-    [circuit, layout, best, failed, shop.machines],
+    [circuit, layout, best, failed, level, shop.machines],
   );
   const [draft, setDraft, clear, { busy, send }] = useDraft<EvapSmokeDraft>(`pelota.draft.${id}.${kind}`, empty);
   const set = useCallback((change: Partial<EvapSmokeDraft>) => setDraft((before) => ({ ...before, ...change })), [setDraft]);

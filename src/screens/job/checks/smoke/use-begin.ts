@@ -1,0 +1,74 @@
+"use client";
+
+import { useState } from "react";
+import type { EvapSmokeDraft } from "@/core/checks/evap-smoke";
+import { proofOf, sessionProof, type TakenProof } from "@/core/journal";
+import { load, save } from "../../../session/storage";
+import { typedQuantity } from "../../fields";
+import { useJob } from "../../use-job";
+import type { SmokeHandle } from "./use-smoke-run";
+
+/** Proofs of machines that were taken on this device, whatever the job. */
+const KEPT = "pelota.machineProofs";
+
+/** Keeps the proof of a run that was recorded, so that it serves the next job of the session. */
+export function keepProof(run: Parameters<typeof proofOf>[0]): void {
+  const proof = proofOf(run);
+  if (proof) save(KEPT, [proof, ...keptProofs().filter((p) => p.machine !== proof.machine)].slice(0, 10));
+}
+
+const keptProofs = (): readonly TakenProof[] => {
+  const kept = load<unknown>(KEPT);
+  return Array.isArray(kept)
+    ? kept.filter((p): p is TakenProof => typeof p?.at === "string" && typeof p?.proof === "object")
+    : [];
+};
+
+type Proved = Pick<EvapSmokeDraft, "proved" | "provedAt"> & Partial<EvapSmokeDraft>;
+
+/** How the hose goes on: what the set-up takes off is listed, and the run begins; with the session's proof where one serves. */
+export function useBegin(run: SmokeHandle) {
+  const { state, append } = useJob();
+  const [error, setError] = useState<string>();
+  const begin = async (proof: Proved) => {
+    const plan = run.plan();
+    if (!plan) return;
+    const open = state.offCar.filter((i) => i.open);
+    const fresh = plan.displaces.filter((d) => !open.some((i) => i.what === d.what));
+    if (fresh.length > 0) {
+      const wrong = await append(
+        ...fresh.map((d) => ({ kind: "displaced" as const, body: { what: d.what, ...(d.joint ? { joint: d.joint } : {}) } })),
+      );
+      setError(wrong);
+      if (wrong) return;
+    }
+    run.set({
+      phase: "run",
+      ...proof,
+      startedAt: Date.now(),
+      ventAt: Date.now(),
+      endedAt: null,
+      samples: [],
+      source: undefined,
+      seen: [],
+      arrivals: [],
+      flow: run.maxFlow,
+      pressure: 0,
+    });
+  };
+  // A practice bay has a clock and a machine of its own.
+  const earlier = sessionProof(state.checks, state.practice ? [] : keptProofs(), run.machine, Date.now());
+  return {
+    error,
+    begin,
+    earlier,
+    beginAsProved: ({ at, proof }: TakenProof) =>
+      begin({
+        proved: true,
+        provedAt: at,
+        proofPressure: typedQuantity(proof.pressure),
+        ballAtBottom: proof.ballAtBottom,
+        smokeSeen: proof.smokeSeen,
+      }),
+  };
+}
