@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { button, idOf, instrument, main, signIn, station } from "./steps";
+import { button, idOf, instrument, main, pick, signIn, station } from "./steps";
 import { expect } from "./test";
 
 export const bay = (page: Page) => page.getByRole("region", { name: "Practice bay" });
@@ -63,7 +63,7 @@ export async function readHere(page: Page): Promise<void> {
 
 export async function repair(page: Page, where: string, what: string): Promise<void> {
   await station(page, "Find");
-  await page.getByLabel("Where", { exact: true }).selectOption({ label: where });
+  await pick(page, "Where", where);
   await page.getByLabel("What was found").fill(what);
   await page.getByLabel("Confirmed", { exact: true }).selectOption("seen");
   await makes(page, "finding", () => button(page, "Record the finding").click());

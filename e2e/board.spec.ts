@@ -73,6 +73,7 @@ test("the board shows some of its jobs by what is asked, and keeps that in its a
   await expect(page.getByRole("region", { name: "Cooling down" })).toBeVisible();
   await expect(page.getByRole("region", { name: "Ready to work on" })).toHaveCount(0);
   await page.reload();
+  await panel(page, "Filter").click();
   await expect(page.getByRole("combobox", { name: "Waiting for" })).toHaveValue("cold-soak");
   await page.getByRole("link", { name: "Clear filter" }).click();
   await expect(page.getByRole("region", { name: "Ready to work on" })).toBeVisible();
@@ -87,7 +88,7 @@ test("a car that was here before is known by its registration, and a comeback go
   await expect(page.getByLabel("Engine displacement", { exact: true })).not.toHaveValue("");
   await page.getByText("More about the car").click();
   await expect(page.getByLabel("Make", { exact: true })).not.toHaveValue("");
-  await expect(page.getByLabel("Odometer (optional)")).toHaveValue("");
+  await expect(page.getByLabel("Odometer (optional)", { exact: true })).toHaveValue("");
   await before.getByRole("link", { name: /^Job \d+, closed, .*Idle hunts and hisses/ }).click();
   await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
   await station(page, "Hand over");
@@ -116,7 +117,7 @@ test("a car like one before takes its facts and nothing of its history, and a pa
   await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
   await expect(page.getByRole("banner").getByText(/not known yet/)).toHaveCount(0);
   await station(page, "Scan");
-  await expect(main(page).getByText("P0171")).toBeVisible();
+  await expect(main(page).getByText("P0171", { exact: true })).toBeVisible();
   await expect(main(page).getByText("P0300")).toHaveCount(0);
   await station(page, "Story");
   await page.getByText("Vehicle facts", { exact: true }).click();

@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import { bay, blocks, check, closeAndLook, drive, makes, proveBase, readHere, readIn, repair, rollIn, wait } from "./bay";
-import { button, main, station } from "./steps";
+import { button, main, pick, station } from "./steps";
 import { expect, test } from "./test";
 
 // One job of every family, closed with what its own instruments take off and by the keys that the job itself offers.
@@ -76,7 +76,7 @@ for (const [what, code, name, says, place, at] of FAMILIES)
     await rollIn(page, code);
     await readIn(page);
     await check(page, name, says, async () => {
-      if (at) await page.getByLabel("Part", { exact: true }).selectOption({ label: at });
+      if (at) await pick(page, "Part", at);
       await listOff(page);
     });
     await backOn(page);

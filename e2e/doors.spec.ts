@@ -16,6 +16,7 @@ import {
   main,
   openJob,
   panel,
+  pick,
   setConditions,
   signedBy,
   signIn,
@@ -200,7 +201,7 @@ test("markup in every text field is text everywhere it is shown", async ({ page 
   await button(page, "Save customer").click();
   await expect(page.getByText("Saved, apart from the job's journal.")).toBeVisible();
   await station(page, "Find");
-  await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
+  await pick(page, "Where", "Oil cap");
   await page.getByLabel("What was found").fill(evil(7));
   await button(page, "Record the finding").click();
   await expect(
@@ -247,7 +248,7 @@ test("a picture is kept with its finding by its content; what is none is refused
   await file.setInputFiles({ name: "leak.png", mimeType: "image/png", buffer: await page.screenshot() });
   const taken = main(page).getByRole("img", { name: "Taken at the car, 1 of 1" });
   await expect(taken).toBeVisible();
-  await page.getByLabel("Where", { exact: true }).selectOption("PCV hose");
+  await pick(page, "Where", "PCV hose");
   await button(page, "Record the finding").click();
   await expect(main(page).getByText("Not confirmed yet")).toBeVisible();
   await expect(taken).toHaveCount(1);

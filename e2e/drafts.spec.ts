@@ -1,5 +1,5 @@
 import type { BrowserContext, Page } from "@playwright/test";
-import { button, idOf, instrument, keptOn, main, openJob, setConditions, signIn, startClock, station } from "./steps";
+import { button, idOf, instrument, keptOn, main, openJob, pick, setConditions, signIn, startClock, station } from "./steps";
 import { CLOCKED, expect, test } from "./test";
 
 const reopened = async (context: BrowserContext, url: string) => {
@@ -86,7 +86,7 @@ test("two tabs of a device share one count and one outbox: neither loses what th
   await station(other, "Find");
   await context.setOffline(true);
   const finds = async (tab: Page, where: string, what: string) => {
-    await tab.getByLabel("Where", { exact: true }).selectOption(where);
+    await pick(tab, "Where", where);
     await tab.getByLabel("What was found").fill(what);
     await button(tab, "Record the finding").click();
   };

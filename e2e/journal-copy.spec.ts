@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Page } from "@playwright/test";
 import type { Entry } from "@/core/journal";
-import { button, idOf, inAs, keptOn, main, openJob, signedBy, signIn, station } from "./steps";
+import { button, idOf, inAs, keptOn, main, openJob, pick, signedBy, signIn, station } from "./steps";
 import { expect, test } from "./test";
 
 /** The copy of a job's journal on this device, changed as told; how many entries it holds. */
@@ -53,7 +53,7 @@ test("the bench opens from this device's own copy though the server says nothing
   await page.goto("/");
   await page.goto(`/jobs/${id}`);
   await station(page, "Find");
-  await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
+  await pick(page, "Where", "Oil cap");
   await page.getByLabel("What was found").fill("Cap seal hard");
   await button(page, "Record the finding").click();
   // In the list, not in the field it was typed into: there it stands before it is kept.

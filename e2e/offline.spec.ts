@@ -14,6 +14,7 @@ import {
   keptOn,
   main,
   openOn,
+  pick,
   recordRun,
   signedBy,
   smoke,
@@ -71,7 +72,7 @@ test("a tablet loses the server in the middle of a job, is reloaded and restarte
     await smoke(page, { settleAt: 6.6, arrivals: ["Crankcase", "Breather hose"] });
     await recordRun(page);
     await station(page, "Find");
-    await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
+    await pick(page, "Where", "Oil cap");
     await page.getByLabel("What was found").fill("Cap seal hard");
     await page.getByLabel("Why it failed").selectOption("age");
     const picture = await sharp({ create: { width: 800, height: 500, channels: 3, background: "#385" } })

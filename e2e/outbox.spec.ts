@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import type { Entry } from "@/core/journal";
-import { button, idOf, inAs, keptOn, main, openJob, signedBy, signIn, startClock, station } from "./steps";
+import { button, idOf, inAs, keptOn, main, openJob, pick, signedBy, signIn, startClock, station } from "./steps";
 import { CLOCKED, expect, installClock, standStill, test } from "./test";
 
 const note = async (page: Page, text: string) => {
@@ -147,7 +147,7 @@ test(
     await openJob(page, "Hiss", "FW 22 DRF");
     await station(page, "Find");
     await context.setOffline(true);
-    await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
+    await pick(page, "Where", "Oil cap");
     await page.getByLabel("What was found").fill("Cap seal hard");
     await button(page, "Record the finding").click();
     await expect(main(page).getByText("Cap seal hard")).toBeVisible();
@@ -176,7 +176,7 @@ test("what names a refused entry waits with it, and both go out when it is sent 
   const id = idOf(page);
   await context.setOffline(true);
   await station(page, "Find");
-  await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
+  await pick(page, "Where", "Oil cap");
   await page.getByLabel("What was found").fill("Cap seal hard");
   await button(page, "Record the finding").click();
   await station(page, "Fix");

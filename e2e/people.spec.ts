@@ -7,7 +7,7 @@ import type { Entry, JournalEntry } from "@/core/journal";
 import { proved } from "@/core/journal/journal.fixture";
 import { doorProof, SIGN_IN_HEADER } from "@/core/people";
 import { DEMO_PIN } from "../demo/pin.mjs";
-import { button, enterPin, idOf, inAs, keptOn, main, openJob, signedBy, signIn, station } from "./steps";
+import { button, enterPin, idOf, inAs, keptOn, main, openJob, pick, signedBy, signIn, station } from "./steps";
 import { CLOCKED, expect, installClock, test } from "./test";
 
 const who = (page: Page) => page.locator("[data-person]");
@@ -71,7 +71,7 @@ test("a tablet that lies about locks itself; what was typed is there for who unl
   await page.clock.fastForward(11 * 60_000);
   await expect(who(page)).toHaveText("Sign in");
   await expect(page.getByLabel("What was found")).toHaveValue("Oil cap seal hard");
-  await page.getByLabel("Where", { exact: true }).selectOption("Oil cap");
+  await pick(page, "Where", "Oil cap");
   await button(page, "Record the finding").click();
   await enterPin(page, "Isla Renn", DEMO_PIN);
   await button(page, "Record the finding").click();

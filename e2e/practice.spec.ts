@@ -1,5 +1,5 @@
 import { bay, check, closeAndLook, drive, makes, proveBase, readIn, repair, rollIn, wait } from "./bay";
-import { button, hoseOn, idOf, instrument, main, signIn, station } from "./steps";
+import { button, hoseOn, idOf, instrument, main, pick, signIn, station } from "./steps";
 import { expect, test } from "./test";
 
 // Each rolls in a car of its own: they may run side by side. A whole case takes its time on a slow machine.
@@ -40,7 +40,7 @@ test.describe("a case from the story to a proof, with nothing but what the scree
     await readIn(page);
     const plug = () => page.getByRole("radio", { name: "A plug by hand" }).click();
     const fromCap = async () => {
-      await page.getByLabel("Let smoke in at", { exact: true }).selectOption("filler-cap");
+      await pick(page, "Let smoke in at", "filler-cap");
       await plug();
     };
     await check(page, "EVAP smoke", /Smoke at Vapour line at the tank/, plug);
@@ -120,7 +120,7 @@ test("a case that a lead composed is played from its code on a second device", a
   await page.goto("/practice");
   await button(page, "Compose a case").click();
   await page.getByLabel("Family").selectOption("evap");
-  await page.getByLabel("What is wrong").selectOption({ label: "Vent filter or hose blocked" });
+  await pick(page, "What is wrong", "Vent filter or hose blocked");
   await page.getByLabel("How bad").selectOption({ label: "Plain" });
   await page.getByRole("button", { name: "Pump nozzle keeps clicking off" }).click();
   await button(page, "Get the code").click();

@@ -9,6 +9,7 @@ import {
   instrument,
   main,
   openOn,
+  pick,
   putEverythingBack,
   record,
   signIn,
@@ -133,7 +134,7 @@ test(
           .first(),
       ).toBeVisible();
       await radio(page, "What loaded it", "Boost leak").click();
-      await page.getByLabel("Hoses, caps and plugs still off or in", { exact: true }).selectOption("filter-pipe-front");
+      await pick(page, "Hoses, caps and plugs still off or in", "filter-pipe-front");
     });
     const off = page.getByRole("complementary", { name: "Ledger" }).getByRole("button", { name: /^Refitted/ });
     await expect(off).toHaveCount(1);

@@ -7,6 +7,7 @@ import {
   leaking,
   main,
   openJob,
+  pick,
   putEverythingBack,
   setConditions,
   signIn,
@@ -48,7 +49,7 @@ test(
     await context.setOffline(true);
     await tablet.clock.fastForward(60_000);
     await station(tablet, "Find");
-    await tablet.getByLabel("Where", { exact: true }).selectOption("PCV hose");
+    await pick(tablet, "Where", "PCV hose");
     await tablet.getByLabel("What was found").fill("Hose split");
     await tablet.getByLabel("Confirmed", { exact: true }).selectOption("capped-off");
     await button(tablet, "Record the finding").click();
@@ -108,7 +109,7 @@ test(
     await survey(page, leaking);
     await button(page, "Record the check").click();
     await station(page, "Find");
-    await page.getByLabel("Where", { exact: true }).selectOption("Duct, split or bend");
+    await pick(page, "Where", "Duct, split or bend");
     await page.getByLabel("What was found").fill("Duct split in its fold");
     await button(page, "Record the finding").click();
     await expect(main(page).getByText("Not confirmed yet")).toBeVisible();
@@ -186,7 +187,7 @@ test("what one device records shows on another at once, on the bench and on the 
   await station(phone, "Find");
   await station(tablet, "Find");
   const find = async (where: string, what: string) => {
-    await tablet.getByLabel("Where", { exact: true }).selectOption(where);
+    await pick(tablet, "Where", where);
     await tablet.getByLabel("What was found").fill(what);
     await button(tablet, "Record the finding").click();
     await expect(tablet.getByLabel("What was found")).toHaveValue("");

@@ -62,6 +62,22 @@ export async function instrument(page: Page, name: string): Promise<void> {
 /** The job a page shows. */
 export const idOf = (page: Page) => page.url().split("/").pop() as string;
 export const map = (page: Page) => page.getByRole("region", { name: "Air map" });
+/** Picks one of a list, pulled down or in its keys, by its name or id; an open list shows eight at a time. */
+export async function pick(scope: Page | Locator, label: string, wanted: string): Promise<void> {
+  const field = scope.getByRole("group", { name: label, exact: true });
+  const list = scope.getByRole("combobox", { name: label, exact: true });
+  await expect(field.or(list)).toBeVisible();
+  if ((await list.count()) > 0) return void (await list.selectOption(wanted));
+  const key = field
+    .locator(`[data-id="${wanted}"]`)
+    .or(field.getByRole("button", { name: wanted, exact: true }).and(field.locator("[data-id]")));
+  const search = field.getByRole("searchbox");
+  if ((await search.count()) === 0) await field.getByRole("button").first().click();
+  // An id is found by the words it is made of.
+  await search.fill(wanted.replaceAll("-", " "));
+  await key.first().click();
+}
+
 /** The key of a panel that drops from it. */
 export const panel = (page: Page, name: string) => page.locator("summary").filter({ hasText: name });
 export const main = (page: Page) => page.getByRole("main", { name: "Now" });
@@ -256,7 +272,7 @@ export const topSuspect = async (page: Page, name: string) => {
 };
 export async function finding(page: Page, where: string, what: string, confirmed = true): Promise<void> {
   await station(page, "Find");
-  await page.getByLabel("Where", { exact: true }).selectOption(where);
+  await pick(page, "Where", where);
   await page.getByLabel("What was found").fill(what);
   if (confirmed) await page.getByLabel("Confirmed", { exact: true }).selectOption("capped-off");
   await button(page, "Record the finding").click();
@@ -294,8 +310,7 @@ export async function hoseOn(page: Page, play: Pick<SmokePlay, "entry" | "fuelLe
   await station(page, "Check");
   const vapour = play.fuelLevel !== undefined;
   await instrument(page, vapour ? "EVAP smoke" : "Smoke run");
-  if (play.entry !== "")
-    await page.getByLabel("Let smoke in at", { exact: true }).selectOption(play.entry ?? (vapour ? "service-port" : "air-meter"));
+  if (play.entry !== "") await pick(page, "Let smoke in at", play.entry ?? (vapour ? "service-port" : "air-meter"));
   if (play.fuelLevel) {
     await page.getByRole("radio", { name: "A plug by hand" }).click();
     await page.getByLabel("Fuel level, % of the tank").fill(play.fuelLevel);

@@ -1,4 +1,4 @@
-import { button, instrument, main, map, setConditions, signIn, startClock, station } from "./steps";
+import { button, instrument, main, map, pick, setConditions, signIn, startClock, station } from "./steps";
 import { CLOCKED, expect, test } from "./test";
 
 test("a car known by fuel and displacement alone goes on the bench, and says what it still needs", CLOCKED, async ({ page }) => {
@@ -55,7 +55,7 @@ test(
     await instrument(page, "Smoke run");
     const reach = main(page).getByRole("region", { name: "What this fill reaches" });
 
-    await page.getByLabel("Let smoke in at", { exact: true }).selectOption("cooler-outlet");
+    await pick(page, "Let smoke in at", "cooler-outlet");
     await expect(reach.getByText("Cold pipe", { exact: false }).first()).toBeVisible();
     await expect(map(page).getByRole("button", { name: "Cold pipe: untested, this fill reaches it" })).toBeVisible();
     await expect(map(page).getByRole("button", { name: "Cooler: untested", exact: true })).toBeVisible();
@@ -64,7 +64,7 @@ test(
     await expect(map(page).getByRole("button", { name: "Cold pipe: untested", exact: true })).toBeVisible();
 
     // Behind a check valve nothing is filled, and the run is not begun.
-    await page.getByLabel("Let smoke in at", { exact: true }).selectOption("booster-hose");
+    await pick(page, "Let smoke in at", "booster-hose");
     await page.getByRole("radio", { name: "Booster branch" }).click();
     await expect(reach.getByText("Fills nothing.")).toBeVisible();
     await expect(main(page).getByText(/the booster check valve shuts it off right there/)).toBeVisible();
@@ -76,7 +76,7 @@ test(
     await page.getByRole("button", { name: "Cold pipe", exact: true }).click();
     await button(page, "Record the facts").click();
     await station(page, "Check");
-    await page.getByLabel("Let smoke in at", { exact: true }).selectOption("tapped-cold-pipe");
+    await pick(page, "Let smoke in at", "tapped-cold-pipe");
     await page.getByRole("radio", { name: "Stand at zero" }).click();
     await expect(button(page, "Heater on, to the machine proof")).toBeEnabled();
     await station(page, "Hand over");

@@ -9,7 +9,7 @@ import { recordBoost } from "../demo/charge";
 import { writeLog } from "../demo/drive";
 import { recordProbe } from "../demo/readings";
 import { decayOf } from "../demo/tank";
-import { instrument, signIn } from "../e2e/steps";
+import { instrument, pick, signIn } from "../e2e/steps";
 import config from "../playwright.config";
 
 const PORT = 4318;
@@ -112,7 +112,7 @@ async function probe(page: Page): Promise<void> {
   await page.clock.fastForward(14_000);
   const spots = ["Manifold gasket", "Small vacuum branch", "PCV hose"];
   for (const name of spots) {
-    await page.getByLabel("Spot that comes next", { exact: true }).selectOption(name);
+    await pick(page, "Spot that comes next", name);
     await page.getByRole("button", { name: /^Tap/ }).click();
     await page.clock.fastForward(16_000);
   }
@@ -139,7 +139,7 @@ async function pressureTest(page: Page): Promise<void> {
     await page.getByRole("textbox", { name: "Stop, gauge" }).nth(i).fill(stop);
   }
   await page.getByRole("button", { name: "Air comes out here" }).click();
-  await page.getByLabel("Where", { exact: true }).selectOption("cooler-tank");
+  await pick(page, "Where", "cooler-tank");
   await page.getByLabel("How it showed").selectOption("soap");
   await scroll(page, 60);
 }
@@ -167,7 +167,7 @@ async function secondaryAir(page: Page): Promise<void> {
 /** The entry that cannot reach the neck, set up. */
 async function vapourSetup(page: Page): Promise<void> {
   await take(page, "EVAP smoke");
-  await page.getByLabel("Let smoke in at").selectOption("service-port");
+  await pick(page, "Let smoke in at", "service-port");
   await page.getByRole("radio", { name: "A plug by hand" }).click();
   await page.getByLabel("Fuel level, % of the tank").fill("45");
   await show(page.getByText(/^Must be caught/));

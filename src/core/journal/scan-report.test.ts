@@ -107,6 +107,7 @@ describe("a scan report", () => {
       ].join("\n"),
     );
     expect(read.vin).toBe("4ZZPT2B00E1000123");
+    expect(read.log?.messages).toHaveLength(10);
     expect(read.codes).toEqual([
       { code: "P0171", status: "stored", frame: { rpm: 762, coolant: { value: 83, unit: "°C" } } },
       { code: "P0442", status: "stored", frame: { rpm: 1726 } },

@@ -132,6 +132,7 @@ function ofObd(log: ObdLog): ScanReport {
     readiness: log.readiness,
     left: [],
     modules: [],
+    log,
   };
 }
 

@@ -26,9 +26,9 @@ import { afterPress } from "@/ui/after-press";
 import { Chips, Choice, Tick } from "@/ui/choice";
 import { SelectField, TextArea, TextField } from "@/ui/field";
 import { Locked } from "@/ui/locked";
+import { PickField } from "@/ui/pick-field";
 import { PinPad } from "@/ui/pin-pad";
 import { QuantityField } from "@/ui/quantity-field";
-import { SearchSelect } from "@/ui/search-select";
 import { useImmediate } from "@/ui/use-immediate";
 import { PlacePicker } from "./place-picker";
 import { PlacesField } from "./places-field";
@@ -54,7 +54,7 @@ interface FieldProps<Known> {
 const UNCHOSEN = [["", "Choose a place"]] as const;
 
 /** A list in groups: what is in none of them stands before them. */
-function grouped(options: readonly Option[], groups: NonNullable<ComponentProps<typeof SearchSelect>["groups"]>, chosen: string) {
+function grouped(options: readonly Option[], groups: NonNullable<ComponentProps<typeof PickField>["groups"]>, chosen: string) {
   const within = new Set(groups.flatMap(([, own]) => own.map(([id]) => id)));
   const alone = options.filter(([id]) => !within.has(id));
   return { options: alone.length > 0 || chosen ? alone : UNCHOSEN, groups };
@@ -134,7 +134,7 @@ function PlainField<Known>({ name, field, state, held, control, required, draw, 
       const options = resolve(field.options, state);
       if (field.list)
         return (
-          <SearchSelect
+          <PickField
             {...said}
             {...typed}
             {...(field.groups ? grouped(options, resolve(field.groups, state), text(shown)) : { options })}

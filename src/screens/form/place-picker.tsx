@@ -4,7 +4,7 @@ import type { Ref } from "react";
 import type { Place } from "@/core/form";
 import { placeGroups } from "@/core/vehicle";
 import type { Labelled } from "@/ui/field";
-import { SearchSelect } from "@/ui/search-select";
+import { PickField } from "@/ui/pick-field";
 
 /** One of the car's joints, the likeliest first, then circuit by circuit. */
 export function PlacePicker({
@@ -17,7 +17,7 @@ export function PlacePicker({
   among: readonly Place[];
   value: string;
   onChange: (id: string) => void;
-  inputRef?: Ref<HTMLSelectElement>;
+  inputRef?: Ref<HTMLButtonElement & HTMLSelectElement>;
 }) {
-  return <SearchSelect {...said} ref={inputRef} options={[]} groups={placeGroups(among)} value={value} onPick={onChange} />;
+  return <PickField {...said} ref={inputRef} options={[]} groups={placeGroups(among)} value={value} onPick={onChange} />;
 }

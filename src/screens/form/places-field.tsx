@@ -5,7 +5,7 @@ import type { Ref } from "react";
 import type { Option } from "@/core/form";
 import { Button } from "@/ui/button";
 import type { Labelled } from "@/ui/field";
-import { SearchSelect } from "@/ui/search-select";
+import { PickField } from "@/ui/pick-field";
 
 /** Several places, picked one by one from a list; each taken off again by its own key. */
 export function PlacesField({
@@ -19,12 +19,12 @@ export function PlacesField({
   options: readonly Option[];
   value: readonly string[];
   onChange: (next: string[]) => void;
-  inputRef?: Ref<HTMLSelectElement>;
+  inputRef?: Ref<HTMLButtonElement & HTMLSelectElement>;
 }) {
   const left = options.filter(([id]) => !value.includes(id));
   return (
     <div className="flex flex-col gap-2">
-      <SearchSelect
+      <PickField
         {...said}
         label={label}
         ref={inputRef}

@@ -1,4 +1,4 @@
-import { act, screen, waitFor } from "@testing-library/react";
+import { act, screen, waitFor, within } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import { NATURAL } from "@/core/core.fixture";
 import type { Bodies } from "@/core/journal";
@@ -43,7 +43,9 @@ describe("a repair", () => {
     expect(await screen.findByText(/say whether it was cleaned, corrected or renewed/)).toBeTruthy();
     await user.type(screen.getByRole("textbox", { name: "Parts, one a line" }), "1 PCV hose");
     await user.type(screen.getByRole("textbox", { name: "Labour, minutes" }), "25 min");
-    await user.selectOptions(screen.getByRole("combobox", { name: "Hoses, caps and plugs still off or in" }), "Oil cap");
+    const off = within(screen.getByRole("group", { name: "Hoses, caps and plugs still off or in" }));
+    await user.click(off.getAllByRole("button")[0] as HTMLElement);
+    await user.type(off.getByRole("searchbox"), "oil cap{Enter}");
     await user.type(screen.getByRole("textbox", { name: /Covers and panels/ }), "engine cover");
     await user.click(screen.getByRole("button", { name: "Record the repair" }));
     expect(await screen.findByText(/25 min · 1 × PCV hose/)).toBeTruthy();
