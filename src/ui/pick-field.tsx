@@ -32,8 +32,18 @@ interface Props extends Labelled {
 /** One of many: first the group, then one of its few, or any by a word of its name. A short list is pulled down as it is. */
 export function PickField({ groups = [], options, value, onPick, ...rest }: Props) {
   const all = [...options, ...groups.flatMap(([, own]) => own)];
+  // A list pulled down shows its first option, chosen or not: what nobody chose says so.
+  const unchosen: Options = value === "" && !all.some(([id]) => id === "") ? [["", "Choose one"]] : [];
   if (all.length <= READ)
-    return <SelectField {...rest} options={options} groups={groups} value={value} onChange={(e) => onPick(e.target.value)} />;
+    return (
+      <SelectField
+        {...rest}
+        options={[...unchosen, ...options]}
+        groups={groups}
+        value={value}
+        onChange={(e) => onPick(e.target.value)}
+      />
+    );
   return <Picker {...rest} options={options} groups={groups} value={value} onPick={onPick} />;
 }
 

@@ -21,7 +21,12 @@ export interface CheckFacts {
   /** Joints that the check can be done at, the likeliest first */
   readonly places: readonly Joint[];
   /** The one it is proposed at, and why */
-  readonly place?: { readonly id: string; readonly because: string };
+  readonly place?: {
+    readonly id: string;
+    readonly because: string;
+    /** It was opened for this place, and is not only proposed at it */
+    readonly wanted?: true;
+  };
   /** Records of the same kind that failed and must be shown good: their set-up is proposed at their place */
   readonly again?: readonly object[];
 }

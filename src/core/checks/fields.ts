@@ -19,6 +19,7 @@ import {
   variants,
 } from "../form";
 import { needed, SHA256 } from "../input";
+import { inSentence } from "../sentence";
 import { type UnitId, unitsOf } from "../units";
 import { JOINT_IDS, ZONE_IDS, type ZoneId } from "../vehicle";
 import type { CheckFacts } from "./check-form";
@@ -46,6 +47,19 @@ export const place = (label: string, name = "joint", missing?: string): Field<st
     among: ({ known }: FormState<CheckFacts>) => known.places,
     defaultValue: ({ known }: FormState<CheckFacts>) => known.place?.id ?? known.places[0]?.id,
     hint: ({ known, value }: FormState<CheckFacts>) => (value(name) === known.place?.id ? known.place?.because : undefined),
+  });
+
+/** A place that nobody takes for granted: shut off at the wrong one, a reading says something false of another. */
+export const placeToChoose = (label: string, missing: string): Field<string> =>
+  joint(missing).asked({
+    type: "place",
+    label,
+    among: ({ known }: FormState<CheckFacts>) => known.places,
+    defaultValue: ({ known }: FormState<CheckFacts>) => (known.place?.wanted ? known.place.id : undefined),
+    hint: ({ known: { place, places }, value }: FormState<CheckFacts>) => {
+      const name = places.find((p) => p.id === place?.id)?.name;
+      return name && value("joint") !== place?.id ? `Best next: ${inSentence(name)}` : place?.because;
+    },
   });
 
 /** A zone of the vehicle, named by its id. */

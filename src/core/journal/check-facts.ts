@@ -64,7 +64,9 @@ export function checkFacts(kind: CheckId, state: JobState, shop: Shop, context: 
   const { conditions } = state;
   const places = likelyPlaces(kind, state, context);
   const asked = places.find((j) => j.id === wanted);
-  const place = asked ? { id: asked.id, because: "Still to be proved" } : proposedPlace(kind, state, places);
+  const place = asked
+    ? { id: asked.id, because: "Still to be proved", wanted: true as const }
+    : proposedPlace(kind, state, places);
   const warm = warmNow(conditions);
   const leak = state.requiredLeak;
   const again = stillOwed(kind, state);

@@ -125,7 +125,8 @@ export function useTypedForm<Body extends object, Known, Name extends string>(
         // From here on it is about this place: a ranking that changes meanwhile does not move it.
         const state = formStateOf(form.fields as Form<Body, Known>["fields"], values as Draft, latest.current);
         for (const [place, field] of Object.entries<Form<Body, Known>["fields"][string]>(form.fields)) {
-          if (field.type === "place" && values[place] === undefined) setValue(place, state.value(place));
+          const proposed = field.type === "place" && values[place] === undefined ? state.value(place) : undefined;
+          if (proposed !== undefined) setValue(place, proposed);
         }
         setValue("startedAt", new Date().toISOString());
       }

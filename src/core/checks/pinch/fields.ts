@@ -1,7 +1,7 @@
 import { answer, choice, type FormState, fields, number, oneOf, type RecordOf } from "../../form";
 import type { UnitId } from "../../units";
 import { checkForm } from "../check-form";
-import { place, unitOptions } from "../fields";
+import { placeToChoose, unitOptions } from "../fields";
 
 /** Signal watched while the branch was shut off. */
 export const PINCH_READ_NAMES = {
@@ -22,7 +22,7 @@ const reading = (name: string) =>
 
 /** A branch pinched or capped off, the reading before, while and after. */
 export const pinchFields = fields({
-  joint: place("Branch"),
+  joint: placeToChoose("Branch", "Pick the branch that is shut off"),
   how: choice(
     { pinch: "Pinched with clamps", cap: "Off and capped, both sides" },
     { label: "How", defaultValue: "pinch" },

@@ -10,7 +10,7 @@ import { rows, type Seen } from "./rows";
 export * from "./fields";
 export * from "./judge";
 
-export const pinch: CheckKind<PinchRecord, { readonly joint: string; readonly how: "pinch" | "cap" }, Seen> = {
+export const pinch: CheckKind<PinchRecord, { readonly joint?: string | undefined; readonly how: "pinch" | "cap" }, Seen> = {
   id: "pinch",
   name: "Pinch or cap off",
   words: { pass: "No change", fail: "Leaking" },

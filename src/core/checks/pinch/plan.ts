@@ -3,8 +3,11 @@ import type { Plan } from "../contract";
 import { jointName } from "../verdict";
 
 /** Shut a branch off and watch the reading: both the hose side and the port side. */
-export function planPinch(context: CheckContext, aim: { readonly joint: string; readonly how: "pinch" | "cap" }): Plan {
-  const name = jointName(context.layout, aim.joint);
+export function planPinch(
+  context: CheckContext,
+  aim: { readonly joint?: string | undefined; readonly how: "pinch" | "cap" },
+): Plan {
+  const name = aim.joint ? jointName(context.layout, aim.joint) : "the branch";
   const capped = aim.how === "cap";
   return {
     steps: [
@@ -16,7 +19,7 @@ export function planPinch(context: CheckContext, aim: { readonly joint: string; 
       },
       { text: "Wait until the reading settles (trims: half a minute), write it down, release, and see it come back." },
     ],
-    displaces: [{ joint: aim.joint, what: `${capped ? "cap" : "clamp"} on ${name}` }],
+    displaces: aim.joint ? [{ joint: aim.joint, what: `${capped ? "cap" : "clamp"} on ${name}` }] : [],
     cautions: ["running-engine", "hot-exhaust"],
     clocks: [],
   };

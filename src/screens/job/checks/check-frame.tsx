@@ -22,6 +22,7 @@ import { StillNeeded } from "./still-needed";
 import type { CheckInHand } from "./use-check-form";
 import { useFinish } from "./use-finish";
 import { usePlace } from "./use-place";
+import { displacedEntry } from "./use-record-check";
 
 /**
  * The frame every instrument stands in: its steps and cautions, what setting it up takes off the car, the instrument
@@ -69,7 +70,13 @@ export function CheckFrame<Name extends string>({
   const own = record ? setupOf({ check: kind, record }) : undefined;
   const telling = own || !CHECKS[kind].ownCommands;
   const standing = telling ? state.offCar.filter((i) => i.open && i.commanded && !own?.has(i.joint ?? "")) : [];
-  const { pictures, corrects, error, finish, done } = useFinish(check, check.complain, { onDone, possible: !plan.refused });
+  const fresh = plan.displaces.filter((d) => !state.offCar.some((i) => i.open && i.what === d.what));
+  const { pictures, corrects, error, finish, done } = useFinish(check, check.complain, {
+    onDone,
+    possible: !plan.refused,
+    // A command was given and has timed out since; a part that came off lies on the bench.
+    takenOff: CHECKS[kind].ownCommands ? [] : fresh,
+  });
   return (
     <div className="flex max-w-5xl flex-col gap-5">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2 max-sm:gap-x-1">
@@ -96,7 +103,7 @@ export function CheckFrame<Name extends string>({
           )}
           <Cautions ids={plan.cautions} />
           <PlanWarnings plan={plan} kind={kind} />
-          <TakenOff plan={plan} />
+          <TakenOff fresh={fresh} />
           {corrects && <CopyNote />}
           <Locked when={check.busy}>
             <ReadOnCar check={check} />
@@ -169,22 +176,15 @@ export function PlanWarnings({ plan, kind }: { plan: Plan; kind: CheckId }) {
   );
 }
 
-/** Parts that setting up takes off the car: put on the list with one key, so that nothing is forgotten on it. */
-function TakenOff({ plan }: { plan: Plan }) {
-  const { state } = useJob();
-  const open = state.offCar.filter((i) => i.open);
-  const fresh = plan.displaces.filter((d) => !open.some((i) => i.what === d.what));
+/** Parts that setting up takes off the car: listed by one key as they come off, at the latest with the check. */
+function TakenOff({ fresh }: { fresh: Plan["displaces"] }) {
   if (fresh.length === 0) return null;
   return (
     <div className="flex flex-wrap items-center gap-3">
       <p className="text-muted">
         Fit or remove: <span className="text-ink">{fresh.map((d) => d.what).join(", ")}</span>
       </p>
-      <AppendButton
-        entries={fresh.map((d) => ({ kind: "displaced", body: { what: d.what, ...(d.joint ? { joint: d.joint } : {}) } }))}
-      >
-        Removed
-      </AppendButton>
+      <AppendButton entries={fresh.map(displacedEntry)}>Removed</AppendButton>
     </div>
   );
 }

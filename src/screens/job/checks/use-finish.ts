@@ -1,6 +1,7 @@
 "use client";
 
 import { useState } from "react";
+import type { Plan } from "@/core/checks";
 import { useKeys } from "../../session/keys";
 import { focusAfterwards } from "../now";
 import { picturesIn } from "../pictures";
@@ -16,7 +17,16 @@ import { CORRECTS, type Corrects, useRecordCheck } from "./use-record-check";
 export function useFinish<Name extends string>(
   check: CheckInHand<object, Name>,
   incomplete: () => string | undefined | Promise<unknown>,
-  { onDone, possible = true }: { readonly onDone?: (() => void) | undefined; readonly possible?: boolean } = {},
+  {
+    onDone,
+    possible = true,
+    takenOff = [],
+  }: {
+    readonly onDone?: (() => void) | undefined;
+    readonly possible?: boolean;
+    /** What setting it up took off the car and nobody has listed yet */
+    readonly takenOff?: Plan["displaces"];
+  } = {},
 ) {
   const save = useRecordCheck();
   const [error, setError] = useState<string>();
@@ -37,7 +47,7 @@ export function useFinish<Name extends string>(
       return setError(typeof message === "string" ? message : undefined);
     }
     const to = new Date().toISOString();
-    const more = { pictures: own ? [] : pictures, ...(corrects ? { corrects } : {}) };
+    const more = { pictures: own ? [] : pictures, ...(corrects ? { corrects } : { takenOff }) };
     const sent = await check.send(() => save(check.kind, whole, { from: check.startedAt || to, to }, more));
     if (sent.done || sent.wrong) setError(sent.wrong);
     if (!sent.done) return;

@@ -2,7 +2,7 @@
 
 import { useCallback } from "react";
 import { v4 as uuid } from "uuid";
-import { type CheckId, judgeCheck } from "@/core/checks";
+import { type CheckId, judgeCheck, type Plan } from "@/core/checks";
 import { type At, inputsHash, RULES_VERSION } from "@/core/journal";
 import type { NewEntry } from "../../session/device";
 import { useJob } from "../use-job";
@@ -19,13 +19,26 @@ interface More {
   /** SHA-256 of pictures kept with the job */
   readonly pictures?: readonly string[];
   readonly corrects?: Corrects;
+  /** What setting it up took off the car and nobody has listed yet: nothing is forgotten on it */
+  readonly takenOff?: Plan["displaces"];
 }
+
+/** A part that comes off, as an entry. */
+export const displacedEntry = ({ what, joint }: Plan["displaces"][number]) => ({
+  kind: "displaced" as const,
+  body: { what, ...(joint ? { joint } : {}) },
+});
 
 /** The entries of a finished check: its record, and what the technician was shown. A message when it cannot be judged yet. */
 function useCheckEntries() {
   const { context } = useJob();
   return useCallback(
-    (check: CheckId, record: object, at: At, { pictures = [], corrects }: More = {}): readonly NewEntry[] | string => {
+    (
+      check: CheckId,
+      record: object,
+      at: At,
+      { pictures = [], corrects, takenOff = [] }: More = {},
+    ): readonly NewEntry[] | string => {
       if (!context) return "Describe the vehicle first: a check is judged by its facts";
       const { outcome, headline } = judgeCheck(check, record, context);
       const body = { check, record, ...(pictures.length > 0 ? { pictures } : {}) };
@@ -38,6 +51,7 @@ function useCheckEntries() {
         headline,
       };
       return [
+        ...takenOff.map((d) => ({ ...displacedEntry(d), at })),
         { id, kind: "check", body, at: corrects?.at ?? at, ...(corrects ? { corrects: corrects.entry } : {}) },
         { kind: "judged", body: shown },
       ];

@@ -11,14 +11,14 @@ import { useCheckForm } from "../use-check-form";
 export function PinchCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("pinch", pinchForm);
   const { context, value } = check;
-  const plan = pinch.plan(context, { joint: value("joint"), how: value<PinchRecord["how"]>("how") });
+  const plan = pinch.plan(context, { joint: value<string | undefined>("joint"), how: value<PinchRecord["how"]>("how") });
   return (
     <CheckFrame check={check} head={head} plan={plan}>
-      <div className="grid grid-cols-3 items-start gap-4">
-        <FormFields of={check} names={["before", "shut", "released"]} className="text-3xl font-bold" />
-      </div>
       <div className="grid items-start gap-4 sm:grid-cols-2">
         <FormFields of={check} names={["joint", "how", "reads", "unit"]} />
+      </div>
+      <div className="grid grid-cols-3 items-start gap-4">
+        <FormFields of={check} names={["before", "shut", "released"]} className="text-3xl font-bold" />
       </div>
       <FormFields of={check} names={["blankProved"]} />
     </CheckFrame>

@@ -6,6 +6,7 @@ import { proofOf, sessionProof, type TakenProof } from "@/core/journal";
 import { load, save } from "../../../session/storage";
 import { typedQuantity } from "../../fields";
 import { useJob } from "../../use-job";
+import { displacedEntry } from "../use-record-check";
 import type { SmokeHandle } from "./use-smoke-run";
 
 /** Proofs of machines that were taken on this device, whatever the job. */
@@ -36,9 +37,7 @@ export function useBegin(run: SmokeHandle) {
     const open = state.offCar.filter((i) => i.open);
     const fresh = plan.displaces.filter((d) => !open.some((i) => i.what === d.what));
     if (fresh.length > 0) {
-      const wrong = await append(
-        ...fresh.map((d) => ({ kind: "displaced" as const, body: { what: d.what, ...(d.joint ? { joint: d.joint } : {}) } })),
-      );
+      const wrong = await append(...fresh.map(displacedEntry));
       setError(wrong);
       if (wrong) return;
     }
