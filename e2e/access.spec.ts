@@ -1,7 +1,20 @@
 import type { Locator, Page } from "@playwright/test";
 import axe from "axe-core";
 import { CARS } from "../demo/cars";
-import { button, INSTRUMENTS, idOf, instrument, leaking, logOf, main, openJob, setConditions, signIn, startClock } from "./steps";
+import {
+  button,
+  INSTRUMENTS,
+  idOf,
+  instrument,
+  leaking,
+  logOf,
+  main,
+  openJob,
+  setConditions,
+  signIn,
+  startClock,
+  TO_PROOF,
+} from "./steps";
 import { CLOCKED, expect, test } from "./test";
 
 // Each has jobs of its own or writes nothing: they may run side by side.
@@ -279,7 +292,7 @@ test("a run takes its readings by Space and marks smoke by its key", CLOCKED, as
   await page.keyboard.press("5");
   await instrument(page, "Smoke run");
   await page.getByRole("radio", { name: "Stand at zero" }).click();
-  await button(page, /^(Heater on, to the machine proof|Prove the machine again)$/).click();
+  await button(page, TO_PROOF).click();
   await button(page, "Start now, prove it after the run").click();
   await expect(page.getByRole("slider", { name: /Flow ball/ })).toBeVisible();
   for (let i = 0; i < 3; i++) {

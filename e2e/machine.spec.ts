@@ -54,7 +54,8 @@ test("one proof serves the session, and one taken after the run counts", CLOCKED
   await smoke(page, { settleAt: 4.5, arrivals: [] });
   await recordRun(page);
   await page.getByRole("radio", { name: "Stand at zero" }).click();
-  await button(page, "Heater on, to the machine proof").click();
+  await expect(button(page, /^Hose on: proved at \d\d:\d\d$/)).toBeEnabled();
+  await button(page, "Prove the machine again").click();
   await expect(main(page).getByText(/was proved at \d\d:\d\d: 12.6\d* inH2O gauge.*One proof serves the session/)).toBeVisible();
   await button(page, "Hose on, with that proof").click();
   await expect(page.getByRole("slider", { name: /Flow ball/ })).toBeVisible();
@@ -62,7 +63,7 @@ test("one proof serves the session, and one taken after the run counts", CLOCKED
   await button(page, "Discard it").click();
 
   await page.getByRole("radio", { name: "Stand at zero" }).click();
-  await button(page, "Heater on, to the machine proof").click();
+  await button(page, "Prove the machine again").click();
   await button(page, "Start now, prove it after the run").click();
   await page.clock.fastForward(6000);
   await button(page, "I see smoke: mark it").click();
