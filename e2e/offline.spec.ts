@@ -183,6 +183,7 @@ test("a job is opened without the server, worked on, and given its number once t
     await expect(page.getByText("This device holds no job yet")).toBeVisible();
     await page.getByRole("link", { name: "New job" }).click();
     await page.getByLabel("Complaint, in the customer's words").fill("Whistles on the hill");
+    await page.getByText("More about the car").click();
     await page.getByLabel("Make", { exact: true }).fill("Ondrell");
     await page.getByLabel("Model", { exact: true }).fill("Petrel 1.6");
     await page.getByLabel("Model year").fill("2014");

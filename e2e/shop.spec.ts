@@ -308,8 +308,12 @@ test("a survey is typed point by point; a speed-density engine and a diesel are 
     await page.getByRole("radio", { name: change }).click();
     await button(page, "Record the facts").click();
     await station(page, "Check");
-    await instrument(page, "Fuel-trim survey");
-    await expect(main(page).getByText(said).first()).toBeVisible();
+    // It stands aside on the shelf, with the reason.
+    await button(page, "Another instrument").click();
+    const shelf = page.getByRole("dialog");
+    await shelf.getByText(/not for this vehicle$/).click();
+    await expect(shelf.getByText(said).first()).toBeVisible();
+    await page.keyboard.press("Escape");
   }
 });
 

@@ -2,8 +2,8 @@
 
 import { ArrowLeft, Keyboard } from "lucide-react";
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
-import { CHECK_IDS, type CheckId } from "@/core/checks";
-import { type DeviceJournal, STATIONS, type StationId } from "@/core/journal";
+import { CHECK_IDS, CHECKS, type CheckId } from "@/core/checks";
+import { type DeviceJournal, type JobState, STATIONS, type StationId } from "@/core/journal";
 import type { Shop } from "@/core/shop/settings";
 import type { Tally } from "@/core/suspects";
 import { FACT_NAMES, vehicleName } from "@/core/vehicle";
@@ -71,9 +71,10 @@ interface Place {
   readonly at?: string | undefined;
 }
 
-/** The check that the address asks for, where it is one. */
-function wantedCheck(): CheckId | undefined {
+/** The check that the address asks for, where it is one: by its name, or as the best one next. */
+function wantedCheck({ next }: Pick<JobState, "next">): CheckId | undefined {
   const asked = new URLSearchParams(location.search).get("check");
+  if (asked === "best") return next.find((n) => CHECKS[n.check].shelf && !n.notNow)?.check;
   return CHECK_IDS.find((id) => id === asked);
 }
 
@@ -85,7 +86,7 @@ function OpenBench({ jobId, number, journal, shop, customer, experience }: Bench
   // A job that was begun at an instrument opens there. Each visit is counted: a check that is asked for is found as it is kept
   // now, also where it stands already.
   const [place, setPlace] = useState(() => {
-    const wanted = wantedCheck();
+    const wanted = wantedCheck(job.state);
     return { station: wanted ? "check" : job.state.nextStation.station, visit: 0, wanted } as Place;
   });
   const [overlay, setOverlay] = useState<Overlay>({});

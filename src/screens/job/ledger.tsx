@@ -178,8 +178,12 @@ function OffTheCar() {
   const [error, setError] = useState<string>();
   const [adding, setAdding] = useState(false);
   const open = state.offCar.filter((i) => i.open);
-  const restore = async ({ entry, commanded }: OffCarItem) =>
-    setError(await append({ kind: "restored", body: { item: entry, ...(commanded ? {} : { seated: true as const }) } }));
+  const restored = ({ entry, commanded }: OffCarItem) => ({
+    kind: "restored" as const,
+    body: { item: entry, ...(commanded ? {} : { seated: true as const }) },
+  });
+  const restore = async (...items: readonly OffCarItem[]) => setError(await append(...items.map(restored)));
+  const parts = open.filter((i) => !i.commanded);
   return (
     <section aria-label="Off the car">
       <div className="flex items-center justify-between gap-2">
@@ -209,6 +213,11 @@ function OffTheCar() {
             </li>
           ))}
         </DividedList>
+      )}
+      {parts.length > 1 && (
+        <Button className="mt-2 w-full" onClick={() => void restore(...parts)}>
+          All {parts.length} refitted and seated
+        </Button>
       )}
       {error && <ErrorNote>{error}</ErrorNote>}
       <Dialog

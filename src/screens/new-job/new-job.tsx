@@ -55,7 +55,7 @@ export function NewJob() {
   const [error, setError] = useState<string>();
   const [busy, setBusy] = useState(false);
 
-  const open = async () => {
+  const open = async (straight = false) => {
     const [told, described] = [story.now().record, vehicle.now().record];
     if (!told || !described) {
       // The first field that something is wrong with has the focus: the complaint stands above the car.
@@ -80,7 +80,7 @@ export function NewJob() {
       clearLike();
       clearScan();
       clearIds();
-      router.push(bench);
+      router.push(straight ? `${bench}${bench.includes("?") ? "&" : "?"}check=best` : bench);
     } catch (e) {
       setError((e as Error).message);
       setBusy(false);
@@ -115,9 +115,12 @@ export function NewJob() {
             </div>
           </details>
           {error && <ErrorNote>{error}</ErrorNote>}
-          <div className="flex gap-3">
+          <div className="flex flex-wrap gap-3">
             <Button type="submit" look="primary" disabled={busy}>
               Open the job
+            </Button>
+            <Button disabled={busy} onClick={() => void open(true)}>
+              Open at the best check
             </Button>
           </div>
         </Form>

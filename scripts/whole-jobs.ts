@@ -1,0 +1,370 @@
+import type { BrowserContext, Locator, Page } from "@playwright/test";
+import { CARS, repaired } from "../demo/cars";
+import { recordBoost } from "../demo/charge";
+import { recordDrive, writeLog } from "../demo/drive";
+import type { HiddenEngine } from "../demo/engine";
+import { pick } from "../e2e/steps";
+
+/** Work of a hand, counted in the page itself: keys and places tapped, fields typed into, and letters in them. */
+export interface Tally {
+  taps: number;
+  fields: number;
+  letters: number;
+}
+const zero = (): Tally => ({ taps: 0, fields: 0, letters: 0 });
+
+/** Seconds that this takes by the keystroke-level model (Card, Moran and Newell 1980): a thought and a pointing each, 0.28 s a letter. */
+export const secondsOf = ({ taps, fields, letters }: Tally): number => (taps + fields) * (1.35 + 1.1) + letters * 0.28;
+
+const COUNTED = "pelotaCounted";
+
+/** Counts in every page of a device from now on. */
+export async function counted(context: BrowserContext): Promise<Tally> {
+  const tally = zero();
+  await context.exposeBinding(COUNTED, (_, what: keyof Tally, n: number) => {
+    tally[what] += n;
+  });
+  // The compiler names functions by a helper of its own, which the page does not have.
+  await context.addInitScript({ content: "globalThis.__name = (f) => f;" });
+  await context.addInitScript((name) => {
+    const count = (what: string, n = 1) => (Reflect.get(window, name) as (what: string, n: number) => void)(what, n);
+    let typed: EventTarget | null = null;
+    addEventListener("click", (e) => e.isTrusted && count("taps"), true);
+    addEventListener("keydown", (e) => e.isTrusted && (e as KeyboardEvent).key === "Enter" && count("taps"), true);
+    addEventListener(
+      "input",
+      (e) => {
+        const field = e.target as HTMLInputElement;
+        if (field.matches("[type=radio], [type=checkbox], [type=file], select")) return;
+        if (field !== typed) count("fields");
+        typed = field;
+        count("letters", Math.max(1, field.value.length));
+      },
+      true,
+    );
+    addEventListener(
+      "change",
+      (e) => {
+        const field = e.target as HTMLElement;
+        // A list is pulled down and let go; a file is picked among files.
+        if (field.matches("select")) count("taps", 2);
+        if (field.matches("[type=file]")) count("taps", 2);
+      },
+      true,
+    );
+  }, COUNTED);
+  return tally;
+}
+
+/** A job while it is played: its page, and what was counted when it first told something. */
+class Job {
+  first: Tally | undefined;
+  readonly begun: Tally;
+  constructor(
+    readonly page: Page,
+    readonly tally: Tally,
+  ) {
+    this.begun = { ...tally };
+  }
+  since = (): Tally => ({
+    taps: this.tally.taps - this.begun.taps,
+    fields: this.tally.fields - this.begun.fields,
+    letters: this.tally.letters - this.begun.letters,
+  });
+  readonly work = () => this.page.getByRole("main", { name: "Now" });
+  key = (name: string | RegExp) => this.page.getByRole("button", { name, ...(typeof name === "string" ? { exact: true } : {}) });
+  tap = (what: Locator | string | RegExp) =>
+    (typeof what === "string" || what instanceof RegExp ? this.key(what) : what).first().click();
+  radio = (group: string, name: string) =>
+    this.tap(this.page.getByRole("radiogroup", { name: group }).getByRole("radio", { name, exact: true }));
+  fill = (label: string | RegExp, value: string) =>
+    this.page
+      .getByRole("textbox", { name: label, ...(typeof label === "string" ? { exact: true } : {}) })
+      .first()
+      .fill(value);
+  station = (name: string) => this.tap(this.page.getByRole("navigation", { name: "Stations" }).getByRole("button", { name }));
+  /** The first sentence that says something of the car. */
+  async answered() {
+    await this.page
+      .getByRole("region", { name: /^Verdict (so far|of this run)$/ })
+      .first()
+      .waitFor();
+    this.first ??= this.since();
+  }
+  pass = (minutes: number) => this.page.clock.fastForward(minutes * 60_000);
+
+  /** From the board: which car, what the customer says, what the scan tool printed. */
+  async open(asked: { registration: string; like?: string; complaint: string; scan?: string; litres?: string }) {
+    const { page } = this;
+    await page.goto("/");
+    await this.tap(page.getByRole("link", { name: "New job" }));
+    await this.fill("Registration", asked.registration);
+    if (asked.like) {
+      await this.fill("Same as a car before (optional)", asked.like);
+      await this.tap(page.getByRole("list", { name: "Cars of this shop" }).getByRole("button"));
+    } else await this.fill("Engine displacement", asked.litres ?? "1.6");
+    await this.fill("Complaint, in the customer's words", asked.complaint);
+    if (asked.scan) await this.fill(/^Scan report or OBD log/, asked.scan);
+    await this.tap(asked.scan ? "Open at the best check" : "Open the job");
+    await page.getByRole("heading", { name: /^Job \d+$/ }).waitFor();
+  }
+  /** An instrument off the shelf, with the bay's air confirmed where that is asked. */
+  async take(name: string) {
+    if ((await this.key("Another instrument").count()) === 0) await this.station("Check");
+    const head = this.work().getByRole("heading", { name, level: 2, exact: true });
+    await this.key("Another instrument").waitFor();
+    if ((await head.count()) === 0) {
+      await this.tap("Another instrument");
+      await this.tap(
+        this.page
+          .getByRole("dialog")
+          .getByRole("button")
+          .filter({ has: this.page.getByText(name, { exact: true }) }),
+      );
+      await head.waitFor();
+    }
+    await this.ready();
+  }
+  /** Cautions acknowledged, the bay's air confirmed, where either is asked. */
+  async ready() {
+    await this.page.waitForTimeout(250);
+    for (const name of [/^Bay still /, "Understood"] as const) if ((await this.key(name).count()) > 0) await this.tap(name);
+  }
+  async log(name: string, bytes: Uint8Array) {
+    const input = this.page.getByLabel("Scan-tool log").first();
+    await input.setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(bytes) });
+    await this.tap("Read the log with these columns");
+    await this.key("Change how the columns are understood").waitFor();
+  }
+  async survey(engine: HiddenEngine, seed: number) {
+    await this.log("drive.csv", writeLog(recordDrive(engine, seed), "comma", false));
+    await this.answered();
+    await this.tap("Record the check");
+  }
+  /** A smoke run: the machine proved once a session, the ball read while it settles, then what was seen. */
+  async smoke(play: { litres: number; seen?: string; arrivals?: readonly string[]; set?: () => Promise<void>; fuel?: string }) {
+    const { page } = this;
+    await play.set?.();
+    if (play.fuel && (await page.getByLabel("Fuel level, % of the tank").inputValue()) === "")
+      await this.fill("Fuel level, % of the tank", play.fuel);
+    await this.radio("Gauge and ball before the hose goes on", "Stand at zero").catch(() =>
+      this.tap(page.getByRole("radio", { name: "Stand at zero" })),
+    );
+    const proved = this.key(/^Hose on: proved at/);
+    if ((await proved.count()) > 0) await this.tap(proved);
+    else {
+      await this.tap("Heater on, to the machine proof");
+      await this.fill("Pressure with the hose clamped", "12.6 inH2O");
+      await this.tap(page.getByRole("radio", { name: "Sat at the bottom" }));
+      await this.tap(page.getByRole("radio", { name: "Came" }));
+      await this.tap("Hose on: start the run");
+    }
+    const ball = page.getByRole("slider", { name: /Flow ball/ });
+    await page.getByLabel("Pressure", { exact: true }).fill("12.4");
+    for (let i = 0; i < 5; i++) {
+      await page.clock.fastForward(12_000);
+      const box = await ball.boundingBox();
+      if (!box) throw new Error("no ball on the screen");
+      const at = play.litres + (12 - play.litres) * Math.exp(-i / 0.7);
+      if (i === 0) await ball.click({ position: { x: box.width / 3, y: ((300 - (276 * at) / 12) / 332) * box.height } });
+      else if (i === 1 || i === 3)
+        await ball.click({ position: { x: box.width / 3, y: ((300 - (276 * at) / 12) / 332) * box.height } });
+      else await this.tap("Take reading");
+    }
+    const all = this.key("Smoke at all of them");
+    if (play.arrivals && (await all.count()) > 0) await this.tap(all);
+    if (play.seen) {
+      await this.tap("I see smoke: mark it");
+      await this.tap(page.getByRole("dialog").getByRole("button", { name: play.seen, exact: true }));
+      await this.tap("End the run");
+    } else await this.tap("Looked everywhere: none outside");
+    await this.answered();
+    await this.tap("Record the run");
+    await this.key("Record the run").waitFor({ state: "detached" });
+  }
+  async back() {
+    const keys = this.page.getByRole("complementary", { name: "Ledger" });
+    const all = keys.getByRole("button", { name: /^All \d+ refitted and seated$/ });
+    if ((await all.count()) > 0) return this.tap(all);
+    const each = keys.getByRole("button", { name: /^(Refitted|Released)/ });
+    for (let left = await each.count(); left > 0; left--) {
+      await this.tap(each);
+      await this.page.waitForTimeout(300);
+    }
+  }
+  async finding(what: string, where?: string, confirmed?: string) {
+    await this.station("Find");
+    if (where) await pick(this.page, "Where", where);
+    await this.fill("What was found", what);
+    if (confirmed) await this.page.getByLabel("Confirmed", { exact: true }).selectOption(confirmed);
+    await this.tap("Record the finding");
+    await this.work().getByRole("listitem").filter({ hasText: what }).first().waitFor();
+  }
+  async repair(what: string, more: () => Promise<void> = async () => {}) {
+    await this.station("Fix");
+    await this.fill("What was done", what);
+    await more();
+    await this.pass(20);
+    await this.tap("Record the repair");
+    await this.work().getByRole("listitem").filter({ hasText: what }).first().waitFor();
+  }
+  /** Opens, from Prove, the check that answers what is owed. */
+  async again(name: string | RegExp) {
+    await this.station("Prove");
+    await this.tap(
+      this.work()
+        .getByRole("region", { name: "What blocks closing" })
+        .getByRole("button", { name: typeof name === "string" ? new RegExp(`^${name}`) : name }),
+    );
+    await this.ready();
+  }
+  async tryAndDrive(how: string) {
+    await this.station("Prove");
+    if ((await this.page.getByText("Codes cleared now").count()) > 0) {
+      await this.tap("Codes cleared now");
+      await this.pass(30);
+      await this.fill("Driven, minutes", "25");
+      await this.tap("Record the drive");
+      await this.tap("All modules re-read: no codes");
+    }
+    await this.fill("How it was tried", how);
+    await this.tap(this.work().getByRole("radio", { name: "Gone", exact: true }));
+    await this.tap("Record the try");
+  }
+  async close(told: string) {
+    await this.page.waitForTimeout(1200);
+    await this.station("Prove");
+    const left = this.work().getByRole("region", { name: "What blocks closing" }).getByRole("listitem");
+    await this.page.waitForTimeout(600);
+    if ((await left.count()) > 0) throw new Error(`still owed: ${(await left.allTextContents()).join("; ")}`);
+    await this.station("Hand over");
+    await this.fill("What the customer should know", told);
+    await this.tap("Hand over");
+    await this.tap("Close the job");
+    await this.work().getByText("Closed.").first().waitFor();
+  }
+}
+
+const scanOf = (...lines: readonly string[]) => `Module: Engine\n${lines.join("\n")}`;
+
+/** Ten whole jobs, from the board to the end; each is played as a technician who knows the app would. */
+export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> = {
+  "lean V6 with a runner joint": async (job) => {
+    const { engine } = CARS.heron;
+    await job.open({
+      registration: "FW 55 M01",
+      like: "heron",
+      complaint: "Rough at idle",
+      scan: scanOf("P0171 Too lean, bank 1, confirmed"),
+    });
+    await job.take("Fuel-trim survey");
+    await job.survey(engine, 501);
+    await job.take("Smoke run");
+    await job.smoke({ litres: 8.2, seen: "Manifold gasket, bank 1", arrivals: [] });
+    await job.back();
+    await job.finding("gasket squeezed out at a runner");
+    await job.repair("manifold gasket of bank 1 renewed");
+    await job.again("Fuel-trim survey");
+    await job.survey(repaired(engine), 502);
+    await job.again("Smoke run");
+    await job.smoke({ litres: 4.2, arrivals: [] });
+    await job.back();
+    await job.tryAndDrive("ten minutes of idle, then the hill");
+    await job.close("The gasket let in air; it is new and measured tight.");
+  },
+  "high-idle hose": async (job) => {
+    const { engine } = CARS.sanderling;
+    await job.open({
+      registration: "FW 14 M02",
+      like: "sanderl",
+      complaint: "Idles too fast",
+      scan: scanOf("P0171 Too lean, confirmed"),
+    });
+    await job.take("Fuel-trim survey");
+    await job.survey(engine, 511);
+    await job.take("Pinch or cap off");
+    await pick(job.page, "Branch", "vacuum-branch");
+    await job.fill("Before, %", "13");
+    await job.fill("Shut off, %", "1");
+    await job.fill("Released, %", "13");
+    await job.radio("The clamp or cap by itself", "Proved: it holds");
+    await job.tap("Record the check");
+    await job.back();
+    await job.finding("perished at its nipple", "vacuum-branch");
+    await job.repair("hose renewed");
+    await job.again("Fuel-trim survey");
+    await job.survey(repaired(engine), 512);
+    await job.tryAndDrive("ten minutes of idle");
+    await job.close("A small hose was perished; it is new and measured.");
+  },
+  "EVAP cap": async (job) => {
+    await job.open({
+      registration: "FW 17 M03",
+      like: "shearw",
+      complaint: "Engine light",
+      scan: scanOf("P0455 EVAP leak, large"),
+    });
+    await job.take("Filler cap");
+    await job.fill("Put on it, inH2O gauge", "30");
+    await job.fill("Left, inH2O gauge", "9");
+    await job.tap(job.page.getByRole("radio", { name: "Cracked" }));
+    await job.tap(job.page.getByRole("radio", { name: "Held by itself" }));
+    await job.answered();
+    await job.tap("Record the check");
+    await job.back();
+    await job.finding("seal cracked", "filler-cap");
+    await job.repair("cap renewed");
+    await job.again("Filler cap");
+    await job.fill("Put on it, inH2O gauge", "30");
+    await job.fill("Left, inH2O gauge", "29.6");
+    await job.tap(job.page.getByRole("radio", { name: "Whole" }));
+    await job.tap(job.page.getByRole("radio", { name: "Held by itself" }));
+    await job.tap("Record the check");
+    await job.back();
+    await job.tryAndDrive("looked at the light");
+    await job.close("The cap's seal was cracked; it is new.");
+  },
+  "boost hose with filter": async (job) => {
+    const { charge } = CARS.guillemot;
+    await job.open({
+      registration: "FW 26 M04",
+      like: "guille",
+      complaint: "No power uphill, hiss under load",
+      scan: scanOf("P0299 Underboost, confirmed"),
+    });
+    await job.take("Boost from a log");
+    await job.log("pulls.csv", recordBoost(charge, 521));
+    await job.answered();
+    await job.tap("Record the check");
+    await job.finding("pipe off its bead", "cooler-outlet");
+    await job.repair("cold pipe seated with a new clip");
+    await job.again("Boost from a log");
+    const { leak: _, ...tight } = charge;
+    await job.log("pulls.csv", recordBoost({ ...tight, makes: 0.99 }, 522));
+    await job.tap("Record the check");
+    await job.tryAndDrive("the hill, full boost held");
+    await job.close("A boost pipe had come off; it is seated and measured.");
+  },
+  inspection: async (job) => {
+    await job.open({ registration: "FW 92 M10", like: "razor", complaint: "Look it over before the sale" });
+    await job.take("Smoke run");
+    await job.smoke({ litres: 4.2, arrivals: [] });
+    await job.back();
+    await job.close("Measured tight.");
+  },
+};
+
+/** Plays one job and counts. @returns what it took in all and to its first answer, or why it stopped. */
+export async function playWhole(
+  page: Page,
+  tally: Tally,
+  name: string,
+): Promise<{ all: Tally; first: Tally | undefined; wrong?: string }> {
+  const job = new Job(page, tally);
+  try {
+    await WHOLE_JOBS[name]?.(job);
+    return { all: job.since(), first: job.first };
+  } catch (error) {
+    return { all: job.since(), first: job.first, wrong: (error as Error).message.split("\n").slice(0, 6).join(" | ") };
+  }
+}
