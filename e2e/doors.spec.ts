@@ -17,6 +17,7 @@ import {
   openJob,
   panel,
   pick,
+  readColumns,
   setConditions,
   signedBy,
   signIn,
@@ -56,7 +57,7 @@ test("a log that cannot be read is refused with what to do, and the next one is 
   await expect(alert.first()).toContainText("151 MB; logs up to 150 MB are read");
 
   await page.getByLabel("Scan-tool log").setInputFiles(logOf(leaking));
-  await button(page, "Read the log with these columns").click();
+  await readColumns(page);
   await expect(main(page).getByText(/rows over/)).toBeVisible();
 });
 
@@ -78,7 +79,10 @@ test("two headers for one channel and an unknown unit are decided once, then rem
   await button(page, "Read the log with these columns").click();
   await expect(main(page).getByRole("cell", { name: "2.61 g/s" })).toBeVisible();
 
+  // Read at once the next time; how is a tap away.
   await offer(page, text);
+  await expect(main(page).getByRole("cell", { name: "2.61 g/s" })).toBeVisible();
+  await button(page, "Change how the columns are understood").click();
   await expect(main(page).getByText("as you decided before for these headers")).toBeVisible();
   await expect(button(page, "Read the log with these columns")).toBeEnabled();
 });

@@ -10,6 +10,7 @@ import {
   openOn,
   pick,
   putEverythingBack,
+  readColumns,
   record,
   recordRun,
   signIn,
@@ -55,7 +56,7 @@ test("a perished vacuum branch is found by probe, its taps marked live, and conf
     mimeType: "text/csv",
     buffer: Buffer.from(writeLog(recordProbe(car.engine, taps, 64, 5), "comma", false)),
   });
-  await button(page, "Read the log with these columns").click();
+  await readColumns(page);
   await expect(soFar(page).getByText(/^Reacts at Small vacuum branch/)).toBeVisible();
   await expect(
     main(page)

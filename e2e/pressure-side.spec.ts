@@ -11,6 +11,7 @@ import {
   openOn,
   pick,
   putEverythingBack,
+  readColumns,
   record,
   signIn,
   soFar,
@@ -27,7 +28,7 @@ const radio = (page: Page, group: string, name: string) =>
 /** A file read into the check in hand, its columns as they are understood. */
 async function logFile(page: Page, name: string, bytes: Uint8Array): Promise<void> {
   await page.getByLabel("Scan-tool log").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(bytes) });
-  await button(page, "Read the log with these columns").click();
+  await readColumns(page);
   await expect(button(page, "Change how the columns are understood")).toBeVisible();
 }
 

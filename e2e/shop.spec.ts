@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import type { OtherShop } from "./server";
-import { button, instrument, leaking, logOf, main, openJob, setConditions, signIn, station, survey } from "./steps";
+import { button, instrument, leaking, logOf, main, openJob, readColumns, setConditions, signIn, station, survey } from "./steps";
 import { expect, test } from "./test";
 
 test("the running app asks no other host for anything, and runs no script but its own", async ({ page }) => {
@@ -332,6 +332,6 @@ test("reading a long log shows its progress and can be cancelled, keeping nothin
   await expect(page.getByRole("progressbar")).toHaveCount(0);
   await expect(button(page, "Choose a log (CSV)")).toBeVisible();
   await page.getByLabel("Scan-tool log").setInputFiles(logOf(leaking));
-  await button(page, "Read the log with these columns").click();
+  await readColumns(page);
   await expect(main(page).getByText(/rows over/)).toBeVisible();
 });

@@ -11,6 +11,7 @@ import {
   map,
   openJobByHand,
   putEverythingBack,
+  readColumns,
   recordRun,
   setConditions,
   signIn,
@@ -102,7 +103,7 @@ test(
     await station(page, "Check");
     await instrument(page, "Fuel-trim survey");
     await page.getByLabel("Scan-tool log").setInputFiles(logOf(CARS.merle.engine, 12));
-    await button(page, "Read the log with these columns").click();
+    await readColumns(page);
     await expect(
       page.getByRole("region", { name: "Verdict so far" }).getByText(/rich under boost: metered air is lost/),
     ).toBeVisible();

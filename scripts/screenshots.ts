@@ -9,7 +9,7 @@ import { recordBoost } from "../demo/charge";
 import { writeLog } from "../demo/drive";
 import { recordProbe } from "../demo/readings";
 import { decayOf } from "../demo/tank";
-import { instrument, pick, signIn } from "../e2e/steps";
+import { instrument, pick, readColumns, signIn } from "../e2e/steps";
 import config from "../playwright.config";
 
 const PORT = 4318;
@@ -52,7 +52,7 @@ async function survey(page: Page, file: string): Promise<void> {
   await instrument(page, "Fuel-trim survey");
   await understood(page);
   await page.getByLabel("Scan-tool log").setInputFiles(join("demo", "logs", file));
-  await page.getByRole("button", { name: "Read the log with these columns" }).click();
+  await readColumns(page);
   await page.getByRole("region", { name: "Verdict so far" }).waitFor();
 }
 
@@ -122,7 +122,7 @@ async function probe(page: Page): Promise<void> {
     mimeType: "text/csv",
     buffer: Buffer.from(writeLog(recordProbe(CARS.sanderling.engine, taps, 64, 5), "comma", false)),
   });
-  await page.getByRole("button", { name: "Read the log with these columns" }).click();
+  await readColumns(page);
   await page
     .getByText(/^Reacts at Small vacuum branch/)
     .first()
@@ -149,7 +149,7 @@ async function boostLog(page: Page): Promise<void> {
   await take(page, "Boost from a log");
   const buffer = Buffer.from(recordBoost(CARS.guillemot.charge, 7));
   await page.getByLabel("Scan-tool log").setInputFiles({ name: "pulls.csv", mimeType: "text/csv", buffer });
-  await page.getByRole("button", { name: "Read the log with these columns" }).click();
+  await readColumns(page);
   await page.getByRole("radio", { name: "Warm", exact: true }).click();
   await page.getByText(/^Boost \(kPa absolute\)/).waitFor();
   await scroll(page, 0);

@@ -133,8 +133,21 @@ class Job {
   async log(name: string, bytes: Uint8Array) {
     const input = this.page.getByLabel("Scan-tool log").first();
     await input.setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(bytes) });
-    await this.tap("Read the log with these columns");
-    await this.key("Change how the columns are understood").waitFor();
+    const read = this.key("Read the log with these columns");
+    const again = this.key("Change how the columns are understood");
+    await read.or(again).first().waitFor();
+    if (await read.isVisible()) await this.tap(read);
+    await again.waitFor();
+  }
+  /** What a log of boost does not say: whether the engine was warm, and exhaust led back. */
+  async boostSaid() {
+    for (const [group, name] of [
+      ["Engine", "Warm"],
+      ["EGR meanwhile", "Shut"],
+    ] as const) {
+      const key = this.page.getByRole("radiogroup", { name: group }).getByRole("radio", { name, exact: true });
+      if ((await key.count()) > 0 && !(await key.isChecked())) await this.tap(key);
+    }
   }
   async survey(engine: HiddenEngine, seed: number) {
     await this.log("drive.csv", writeLog(recordDrive(engine, seed), "comma", false));
@@ -183,6 +196,7 @@ class Job {
     await this.key("Record the run").waitFor({ state: "detached" });
   }
   async back() {
+    await this.page.waitForTimeout(800);
     const keys = this.page.getByRole("complementary", { name: "Ledger" });
     const all = keys.getByRole("button", { name: /^All \d+ refitted and seated$/ });
     if ((await all.count()) > 0) return this.tap(all);
@@ -222,6 +236,7 @@ class Job {
     await this.station("Prove");
     if ((await this.page.getByText("Codes cleared now").count()) > 0) {
       await this.tap("Codes cleared now");
+      await this.page.waitForTimeout(800);
       await this.pass(30);
       await this.fill("Driven, minutes", "25");
       await this.tap("Record the drive");
@@ -334,6 +349,7 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     });
     await job.take("Boost from a log");
     await job.log("pulls.csv", recordBoost(charge, 521));
+    await job.boostSaid();
     await job.answered();
     await job.tap("Record the check");
     await job.finding("pipe off its bead", "cooler-outlet");
@@ -341,6 +357,7 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     await job.again("Boost from a log");
     const { leak: _, ...tight } = charge;
     await job.log("pulls.csv", recordBoost({ ...tight, makes: 0.99 }, 522));
+    await job.boostSaid();
     await job.tap("Record the check");
     await job.tryAndDrive("the hill, full boost held");
     await job.close("A boost pipe had come off; it is seated and measured.");

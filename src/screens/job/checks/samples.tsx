@@ -76,7 +76,7 @@ export function SamplesField({
           value={draft.mode}
           onChange={(mode) => onChange({ mode })}
         />
-        {draft.mode === "log" && <LogPicker scan={scan} onLook={setMapping} />}
+        {draft.mode === "log" && <LogPicker scan={scan} onLook={setMapping} onRead={(f, l) => void onRead(f, l)} />}
       </div>
       {draft.mode === "live" && (
         <div className="flex flex-wrap items-end gap-3">

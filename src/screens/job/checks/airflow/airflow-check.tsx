@@ -11,6 +11,7 @@ import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { useTypedForm } from "../../../form/use-typed-form";
 import { usePreferences } from "../../../session/preferences";
+import { SetConditions } from "../../conditions";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { LogTake } from "../scan-log/log-take";
@@ -35,6 +36,7 @@ export function AirflowCheck({ head }: { head: ReactNode }) {
   const source = <FormFields of={check} names={["reads"]} />;
   return (
     <CheckFrame check={check} head={head} plan={airflow.plan(context, undefined)} at="air-meter" onDone={scan.cancel}>
+      {!known.ambient && <SetConditions why="Breathing is held against the air outside." />}
       {reads === "log" ? (
         <LogTake scan={scan} take={take} beside={source} />
       ) : (

@@ -14,6 +14,7 @@ import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { useTypedForm } from "../../../form/use-typed-form";
 import { usePreferences } from "../../../session/preferences";
+import { SetConditions } from "../../conditions";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { LogTake } from "../scan-log/log-take";
@@ -44,6 +45,7 @@ export function BoostCheck({ head }: { head: ReactNode }) {
   const limp = value<BoostRecord["limp"]>("limp");
   return (
     <CheckFrame check={check} head={head} plan={boost.plan(context, undefined)} at="compressor" onDone={scan.cancel}>
+      {!known.ambient && <SetConditions why="Boost is held against the air outside." />}
       {reads === "log" ? (
         <LogTake scan={scan} take={take} beside={source} />
       ) : (

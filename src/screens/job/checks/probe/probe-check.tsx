@@ -139,7 +139,7 @@ export function ProbeCheck({ head }: { head: ReactNode }) {
           </div>
           {reads === "log" && (
             <div className="flex flex-wrap items-end gap-4">
-              <LogPicker scan={log.scan} onLook={log.setMapping} />
+              <LogPicker scan={log.scan} onLook={log.setMapping} onRead={log.read} />
               <div className="w-56">
                 <TextField
                   label="Log's clock runs ahead by, s"

@@ -1,7 +1,15 @@
 "use client";
 
 import { FileUp } from "lucide-react";
-import { CHANNELS, type ChannelId, type ColumnChoice, channelById, type HeaderMatch, type Mapping } from "@/core/scan-log";
+import {
+  CHANNELS,
+  type ChannelId,
+  type ColumnChoice,
+  channelById,
+  type HeaderMatch,
+  type LogHead,
+  type Mapping,
+} from "@/core/scan-log";
 import { type Dimension, type UnitId, unitsOf } from "@/core/units";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
@@ -10,14 +18,16 @@ import type { ImportedLog } from "@/workers/scan-log.worker";
 import { getJson, sendJson } from "../../../session/api";
 import type { ScanLogHandle } from "./use-scan-log";
 
-/** Picks a CSV and looks at its head, under the mapping remembered for its headers. */
+/** Picks a CSV: read at once where its headers were decided on before, else its head is looked at first. */
 export function LogPicker({
   scan,
   onLook,
+  onRead,
   aside = false,
 }: {
   scan: ScanLogHandle;
   onLook: (mapping: Mapping | undefined) => void;
+  onRead: (file: File, log: ImportedLog) => void;
   /** A log is one way of two, and the other is in use */
   aside?: boolean;
 }) {
@@ -26,7 +36,10 @@ export function LogPicker({
     if (!head) return;
     const saved = (await getJson<Mapping | null>(`mappings/${head.signature}`).catch(() => null)) ?? undefined;
     onLook(saved);
-    await scan.look(file, saved);
+    const decided = saved && (await scan.peek(file, saved));
+    if (decided?.problems.length !== 0) return scan.look(file, saved);
+    const log = await scan.read(file, saved);
+    if (log) onRead(file, log);
   };
   if (scan.state.step === "importing") return null;
   const fresh = scan.state.step === "none";
@@ -55,15 +68,14 @@ export function LogImport({
   onRead: (file: File, log: ImportedLog) => void;
 }) {
   const { state } = scan;
-  const read = async (file: File, signature: string) => {
+  const read = async (file: File, { signature, matches }: LogHead) => {
     const log = await scan.read(file, mapping);
     if (!log) return;
     onRead(file, log);
-    // Only what has been read is worth remembering.
-    if (mapping)
-      await sendJson("PUT", `mappings/${signature}`, mapping).catch((e: Error) =>
-        scan.setError(`The mapping could not be remembered: ${e.message}`),
-      );
+    // Only what has been read is worth remembering, each column as it was shown.
+    await sendJson("PUT", `mappings/${signature}`, decidedOn(matches, mapping)).catch((e: Error) =>
+      scan.setError(`The mapping could not be remembered: ${e.message}`),
+    );
   };
   const choose = async (file: File, matches: readonly HeaderMatch[], header: string, choice: ColumnChoice) => {
     const all: Record<string, ColumnChoice> = { ...mapping, [header]: choice };
@@ -105,11 +117,7 @@ export function LogImport({
             <ErrorNote key={p.message}>{p.message}</ErrorNote>
           ))}
           <div>
-            <Button
-              look="primary"
-              disabled={state.head.problems.length > 0}
-              onClick={() => void read(state.file, state.head.signature)}
-            >
+            <Button look="primary" disabled={state.head.problems.length > 0} onClick={() => void read(state.file, state.head)}>
               Read the log with these columns
             </Button>
           </div>
@@ -118,6 +126,14 @@ export function LogImport({
     </div>
   );
 }
+
+/** Every column as it was read: what was chosen, and what was taken as it stood. */
+const decidedOn = (matches: readonly HeaderMatch[], chosen: Mapping = {}): Mapping => ({
+  ...Object.fromEntries(
+    matches.map((m) => [m.header, { channel: m.channel ?? null, ...(m.unit ? { unit: m.unit } : {}) }] as const),
+  ),
+  ...chosen,
+});
 
 const CHANNEL_OPTIONS = [["", "Not used"], ...CHANNELS.map((c) => [c.id, c.name])] as [string, string][];
 

@@ -35,7 +35,7 @@ export function LogTake({
     <>
       <div className="flex flex-wrap items-end gap-4">
         {beside}
-        <LogPicker scan={scan} onLook={setMapping} aside={aside} />
+        <LogPicker scan={scan} onLook={setMapping} onRead={(f, l) => void onRead(f, l)} aside={aside} />
       </div>
       {(!aside || scan.state.step !== "none" || scan.error) && (
         <LogImport scan={scan} mapping={mapping} onMapping={setMapping} onRead={(f, l) => void onRead(f, l)} />

@@ -60,7 +60,7 @@ export function TrimsCheck({ head }: { head: ReactNode }) {
       {reads !== "live" && plot}
       <div className="flex flex-wrap items-end gap-4">
         <FormFields of={check} names={["reads"]} />
-        {reads === "log" && <LogPicker scan={scan} onLook={setMapping} />}
+        {reads === "log" && <LogPicker scan={scan} onLook={setMapping} onRead={onRead} />}
       </div>
       {reads === "live" && (
         <LiveSurvey
