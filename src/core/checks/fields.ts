@@ -49,13 +49,13 @@ export const place = (label: string, name = "joint", missing?: string): Field<st
     hint: ({ known, value }: FormState<CheckFacts>) => (value(name) === known.place?.id ? known.place?.because : undefined),
   });
 
-/** A place that nobody takes for granted: shut off at the wrong one, a reading says something false of another. */
+/** A place that nobody takes for granted, unless it is owed there: shut off at the wrong one, a reading says something false of another. */
 export const placeToChoose = (label: string, missing: string): Field<string> =>
   joint(missing).asked({
     type: "place",
     label,
     among: ({ known }: FormState<CheckFacts>) => known.places,
-    defaultValue: ({ known }: FormState<CheckFacts>) => (known.place?.wanted ? known.place.id : undefined),
+    defaultValue: ({ known }: FormState<CheckFacts>) => (known.place?.wanted || known.again ? known.place?.id : undefined),
     hint: ({ known: { place, places }, value }: FormState<CheckFacts>) => {
       const name = places.find((p) => p.id === place?.id)?.name;
       return name && value("joint") !== place?.id ? `Best next: ${inSentence(name)}` : place?.because;

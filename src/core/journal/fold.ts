@@ -11,6 +11,7 @@ import { comebackSince } from "./comeback";
 import { type Bodies, type EntryKind, isEntryKind, isOfVapour, monitorResult } from "./entries";
 import { type At, type JournalEntry, spanOf } from "./envelope";
 import { blocksOf, stationsOf } from "./gates";
+import { inspectionOf, inspectNext } from "./inspection";
 import { judged } from "./judged";
 import { countsHere, endedElsewhere } from "./origin";
 import { ownCodes } from "./own-codes";
@@ -161,6 +162,7 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
   const { suspects, next, retired } = context
     ? judgeSuspects(context, { ...base, ...(sections ? { sections } : {}) }, experience)
     : { suspects: [], next: [], retired: [] };
+  const inspection = context && story?.purpose === "inspection" ? inspectionOf(context, checks) : undefined;
   const confounded = confoundedChanges(evidence, repairs, lines);
   const blocks = blocksOf(base);
   // Repaired and proved, nothing is left to explain.
@@ -173,7 +175,8 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
     closed: signing.closed,
     ...(signing.closing ? { closing: signing.closing } : {}),
     suspects: explained ? [] : suspects,
-    next: explained ? [] : next,
+    next: explained ? [] : inspection ? inspectNext(inspection, next) : next,
+    ...(inspection ? { inspection } : {}),
     retired,
     ...(sections ? { sections } : {}),
     confounded,

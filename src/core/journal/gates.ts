@@ -308,7 +308,7 @@ function codeBlocks({ codes }: Proof): Block[] {
 }
 
 /** State of every station, and the one that comes next with its reason. */
-export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks" | "next">): {
+export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks" | "next" | "inspection">): {
   states: Record<StationId, StationState>;
   next: { station: StationId; reason: string };
 } {
@@ -358,7 +358,7 @@ const NEXT_REASON: Record<StationId, string> = {
 
 function nextOf(
   states: Record<StationId, StationState>,
-  job: Pick<JobState, "blocks" | "status" | "repairs" | "next">,
+  job: Pick<JobState, "blocks" | "status" | "repairs" | "next" | "inspection">,
 ): { station: StationId; reason: string } {
   const [block] = job.blocks.close;
   if (job.status === "review") return { station: "prove", reason: block?.reason ?? NEXT_REASON.prove };
@@ -368,6 +368,12 @@ function nextOf(
   if (standing(job.repairs).length > 0) {
     if (block) return { station: block.station, reason: block.reason };
     return { station: "handover", reason: job.status === "handed-over" ? "Handed over: close it" : NEXT_REASON.handover };
+  }
+  if (job.inspection && states.story === "settled") {
+    const [step] = job.inspection.left;
+    if (step)
+      return { station: "check", reason: `Inspect the ${inSentence(step.circuit)}: ${inSentence(CHECKS[step.check].name)}` };
+    return block ? { station: block.station, reason: block.reason } : { station: "handover", reason: "Inspected: hand over" };
   }
   for (const station of STATIONS) {
     // Suspects are weighed by the app; they never hold up the line by themselves.

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { NATURAL } from "../core.fixture";
+import { contextOf, NATURAL, TURBO } from "../core.fixture";
 import { handoverOf } from ".";
-import { Writer } from "./journal.fixture";
+import { inspectionOf } from "./inspection";
+import { SHOP, Writer } from "./journal.fixture";
 
 function inspection(purpose: "inspection" | "complaint" = "inspection") {
   const job = new Writer();
@@ -60,5 +61,26 @@ describe("an inspection", () => {
     expect([...(page.inspected?.tight ?? []), ...(page.inspected?.leaking ?? [])].length).toBeGreaterThan(0);
     expect(page.proved).toMatch(/Inspected in part/);
     expect(handoverOf(inspection("complaint").state()).inspected).toBeUndefined();
+  });
+
+  it("goes circuit by circuit as the shop offers them, and ends with the page", () => {
+    const job = inspection();
+    expect(job.state().nextStation).toEqual({ station: "check", reason: "Inspect the intake: smoke run" });
+    expect(job.state().next[0]).toMatchObject({ check: "smoke", why: expect.stringContaining("1 of 2 circuits") });
+    job.smoke({ zeroed: false, proof: { pressure: { value: 3, unit: "inH2O" }, ballAtBottom: false, smokeSeen: false } });
+    // A void run has inspected nothing.
+    expect(job.state().next[0]?.check).toBe("smoke");
+    job.smoke();
+    expect(job.state().nextStation.reason).toBe("Inspect the vapour system: EVAP smoke");
+    expect(job.state().inspection).toMatchObject({ done: [{ circuit: "Intake" }], left: [{ circuit: "Vapour system" }] });
+  });
+
+  it("has no routine where the car is here for a complaint, and asks for nothing that the car has not", () => {
+    expect(inspection("complaint").state().inspection).toBeUndefined();
+    const steps = (house: "all" | "smoke" | "intake", vehicle: typeof NATURAL) =>
+      inspectionOf(contextOf(vehicle, { ...SHOP, house: { ...SHOP.house, inspection: house } }), []).left.map((s) => s.check);
+    expect(steps("intake", NATURAL)).toEqual(["smoke"]);
+    expect(steps("all", NATURAL)).not.toContain("pressure-test");
+    expect(steps("all", TURBO)).toContain("pressure-test");
   });
 });

@@ -4,6 +4,7 @@ import type { KitItem, RequiredLeak, VehicleFacts } from "../vehicle";
 import type { ComebackState } from "./comeback";
 import type { Bodies, CodeRead, WaitingOn } from "./entries";
 import type { At, Imported } from "./envelope";
+import type { Inspection } from "./inspection";
 import type { OwnCode } from "./own-codes";
 import type { AfterRepair, Proof, ProofStep } from "./proof";
 import type { Readiness } from "./readiness";
@@ -136,6 +137,8 @@ export interface JobState {
   readonly zones: readonly (ZoneKnowledge & { readonly entry: string })[];
   readonly suspects: readonly Suspect[];
   readonly next: readonly NextCheck[];
+  /** The routine of a car that is here to be looked over */
+  readonly inspection?: Inspection;
   /** Observations that a confirmed repair explains: no longer weighed */
   readonly retired: readonly string[];
   /** Verdict that smoke runs of different sections say together */

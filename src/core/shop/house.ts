@@ -42,6 +42,14 @@ export const HOUSE_QUESTIONS = {
     asks: "Cheap suspect first",
     schools: { test: "Test first, unless the part costs less than the test", swap: "Swap it at once" },
   },
+  inspection: {
+    asks: "An inspection covers",
+    schools: {
+      smoke: "Intake and vapour system, by smoke",
+      all: "Every circuit of the car",
+      intake: "The intake alone",
+    },
+  },
   totalTrim: {
     asks: "Total trim",
     schools: { product: "(1 + short)(1 + long)", sum: "short + long" },

@@ -98,7 +98,7 @@ export function NewJob() {
             {!car.facts && <LikeCarPicker picked={like[0]} onPick={(picked) => setLike(picked ? [picked] : [])} />}
           </div>
           <EarlierVisits car={car} />
-          <FormFields of={story} names={["complaint"]} />
+          <FormFields of={story} names={["purpose", "complaint"]} />
           <div className="grid items-start gap-4 sm:grid-cols-2">
             <FormFields of={vehicle} names={["displacement", "fuel"]} />
           </div>

@@ -1,0 +1,55 @@
+import { CHECKS, type CheckContext, type CheckId } from "../checks";
+import type { HouseMethods } from "../shop/settings";
+import type { NextCheck } from "../suspects";
+import type { CheckState } from "./state";
+
+/** A circuit that an inspection looks into, and the check that does. */
+export interface InspectionStep {
+  readonly circuit: string;
+  readonly check: CheckId;
+}
+
+/** The circuits in the order of least change from one set-up to the next: engine standing and closed up, then running. */
+const STEPS: readonly (InspectionStep & { readonly minutes: number; readonly in: readonly HouseMethods["inspection"][] })[] = [
+  { circuit: "Intake", check: "smoke", minutes: 20, in: ["smoke", "intake", "all"] },
+  { circuit: "Vapour system", check: "evap-smoke", minutes: 20, in: ["smoke", "all"] },
+  { circuit: "Charge side", check: "pressure-test", minutes: 30, in: ["all"] },
+  { circuit: "Crankcase", check: "crankcase", minutes: 10, in: ["all"] },
+  { circuit: "Exhaust before the sensor", check: "exhaust-gas", minutes: 15, in: ["all"] },
+];
+
+export interface Inspection {
+  readonly done: readonly InspectionStep[];
+  readonly left: readonly InspectionStep[];
+}
+
+/** The routine of an inspection on this vehicle: what the shop offers and the car has, read already or not yet. */
+export function inspectionOf(
+  context: CheckContext,
+  checks: readonly Pick<CheckState, "check" | "verdict" | "onBench">[],
+): Inspection {
+  const { inspection } = context.house;
+  const steps = STEPS.filter((s) => s.in.includes(inspection) && !CHECKS[s.check].unfit?.(context));
+  const read = (s: InspectionStep) => checks.some((c) => c.check === s.check && !c.onBench && c.verdict.outcome !== "void");
+  const bare = ({ circuit, check }: InspectionStep) => ({ circuit, check });
+  return { done: steps.filter(read).map(bare), left: steps.filter((s) => !read(s)).map(bare) };
+}
+
+/** What comes next in an inspection: its routine first, then what the evidence asks for. */
+export function inspectNext({ done, left }: Inspection, ranked: readonly NextCheck[]): NextCheck[] {
+  const all = done.length + left.length;
+  const routine = left.map((step, i): NextCheck => {
+    const known = ranked.find((n) => n.check === step.check);
+    const { minutes } = STEPS.find((s) => s.check === step.check) as (typeof STEPS)[number];
+    return {
+      bits: 0,
+      minutes,
+      score: 0,
+      ...known,
+      check: step.check,
+      name: CHECKS[step.check].name,
+      why: `${step.circuit}, ${done.length + i + 1} of ${all} circuits of the inspection, about ${minutes} min`,
+    };
+  });
+  return [...routine, ...ranked.filter((n) => !left.some((s) => s.check === n.check))];
+}
