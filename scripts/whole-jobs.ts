@@ -200,11 +200,18 @@ class Job {
       await this.tap("End the run");
     } else await this.tap("Looked everywhere: none outside");
     await this.answered();
+    if (process.env.TRACE)
+      console.log((await page.getByRole("region", { name: "Verdict of this run" }).textContent())?.slice(0, 600));
     await this.tap("Record the run");
     await this.key("Record the run").waitFor({ state: "detached" });
   }
   async back() {
-    await this.page.waitForTimeout(1500);
+    // What was listed with the check stands there a moment later.
+    await this.page
+      .getByRole("complementary", { name: "Ledger" })
+      .getByRole("button", { name: /^Refitted|^Released/ })
+      .first()
+      .waitFor({ timeout: 5000 });
     const keys = this.page.getByRole("complementary", { name: "Ledger" });
     const all = keys.getByRole("button", { name: /^All \d+ refitted and seated$/ });
     if ((await all.count()) > 0) return this.tap(all);
@@ -216,7 +223,9 @@ class Job {
   }
   async finding(what: string, where?: string, confirmed?: string) {
     await this.station("Find");
-    if (where) await pick(this.page, "Where", where);
+    // Where the last check pointed it stands already.
+    const field = this.page.getByRole("group", { name: "Where", exact: true }).getByRole("button").first();
+    if (where && (await field.textContent()) !== where) await pick(this.page, "Where", where);
     await this.fill("What was found", what);
     if (confirmed) await this.page.getByLabel("Confirmed", { exact: true }).selectOption(confirmed);
     await this.tap("Record the finding");
@@ -254,6 +263,14 @@ class Job {
     await this.fill("How it was tried", how);
     await this.tap(this.work().getByRole("radio", { name: "Gone", exact: true }));
     await this.tap("Record the try");
+  }
+  /** The car's own monitor, read once it has run. */
+  async monitorPassed() {
+    await this.pass(20 * 60);
+    await this.tap(this.work().getByRole("radio", { name: "Ran and passed" }));
+    await this.fill("How it was read", "readiness, no pending code");
+    await this.tap("Record the monitor");
+    await this.page.waitForTimeout(800);
   }
   async close(told: string) {
     await this.page.waitForTimeout(1200);
@@ -295,11 +312,11 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     await job.back();
     await job.finding("gasket squeezed out at a runner");
     await job.repair("manifold gasket of bank 1 renewed");
-    await job.again("Fuel-trim survey");
-    await job.survey(repaired(engine), 502);
     await job.again("Smoke run");
     await job.smoke({ litres: 4.2, arrivals: [] });
     await job.back();
+    await job.again("Fuel-trim survey");
+    await job.survey(repaired(engine), 502);
     await job.tryAndDrive("ten minutes of idle, then the hill");
     await job.close("The gasket let in air; it is new and measured tight.");
   },
@@ -321,8 +338,15 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     await job.radio("The clamp or cap by itself", "Proved: it holds");
     await job.tap("Record the check");
     await job.back();
-    await job.finding("perished at its nipple", "vacuum-branch");
+    await job.finding("perished at its nipple", "Small vacuum branch");
     await job.repair("hose renewed");
+    await job.again("Pinch or cap off");
+    await job.fill("Before, %", "0.6");
+    await job.fill("Shut off, %", "0.5");
+    await job.fill("Released, %", "0.6");
+    await job.radio("The clamp or cap by itself", "Proved: it holds");
+    await job.tap("Record the check");
+    await job.back();
     await job.again("Fuel-trim survey");
     await job.survey(repaired(engine), 512);
     await job.tryAndDrive("ten minutes of idle");
@@ -333,7 +357,7 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
       registration: "FW 17 M03",
       like: "shearw",
       complaint: "Engine light",
-      scan: scanOf("P0455 EVAP leak, large"),
+      scan: scanOf("P0457 EVAP leak, filler cap loose or off"),
     });
     await job.take("Filler cap");
     await job.fill("Put on it, inH2O gauge", "30");
@@ -343,7 +367,7 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     await job.answered();
     await job.tap("Record the check");
     await job.back();
-    await job.finding("seal cracked", "filler-cap");
+    await job.finding("seal cracked", "Filler cap");
     await job.repair("cap renewed");
     await job.again("Filler cap");
     await job.fill("Put on it, inH2O gauge", "30");
@@ -352,10 +376,8 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     await job.tap(job.page.getByRole("radio", { name: "Held by itself" }));
     await job.tap("Record the check");
     await job.back();
-    await job.again("EVAP smoke");
-    await job.smoke({ litres: 0.2, arrivals: [], fuel: "45" });
-    await job.back();
     await job.tryAndDrive("looked at the light");
+    await job.monitorPassed();
     await job.close("The cap's seal was cracked; it is new.");
   },
   "boost hose with filter": async (job) => {
@@ -371,7 +393,7 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     await job.boostSaid();
     await job.answered();
     await job.tap("Record the check");
-    await job.finding("pipe off its bead", "cooler-outlet");
+    await job.finding("pipe off its bead", "Cooler outlet");
     await job.repair("cold pipe seated with a new clip");
     await job.again("Boost from a log");
     const { leak: _, ...tight } = charge;
@@ -387,7 +409,12 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     await job.smoke({ litres: 4.2, arrivals: [] });
     await job.back();
     await job.take("EVAP smoke");
-    await job.smoke({ litres: 0.2, arrivals: [], fuel: "45" });
+    await job.smoke({
+      litres: 0,
+      arrivals: [],
+      fuel: "45",
+      set: () => job.tap(job.page.getByRole("radio", { name: "A plug by hand" })),
+    });
     await job.back();
     await job.close("Measured tight.");
   },

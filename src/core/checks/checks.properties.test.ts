@@ -95,6 +95,12 @@ describe("any spoilt smoke run (properties)", () => {
 });
 
 describe("every check", () => {
+  it("takes nothing off where it says that it only reads", () => {
+    const context = contextOf(TURBO);
+    for (const id of CHECK_IDS.filter((id) => CHECKS[id].onlyReads))
+      expect(CHECKS[id].plan(context, undefined as never).displaces, id).toEqual([]);
+  });
+
   it("has one shape: a plan with steps, words for its verdicts, a door", () => {
     for (const id of CHECK_IDS) {
       const kind = CHECKS[id];

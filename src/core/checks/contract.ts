@@ -150,6 +150,8 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   readonly irrelevant?: Readonly<Record<string, string>>;
   /** It puts many joints to the test at once: the next run is worth what the last left out */
   readonly sweeps?: true;
+  /** It takes nothing off and shuts nothing off: done last, it undoes no other proof, and none is undone after it */
+  readonly onlyReads?: true;
   /** Why it cannot be done on a hot engine; `waits` where even a warm one must cool down first */
   readonly hot?: { readonly why: string; readonly waits?: true };
   /** It wants a tank that has stood: fuel that goes on steaming spoils it */

@@ -112,7 +112,7 @@ function owedBlocks(facts: Facts): Block[] {
     );
     groups.set(key, [...(groups.get(key) ?? []), owed]);
   }
-  return [...groups.values()].map((group) => {
+  const blocks = [...groups.values()].map((group) => {
     const [first] = group as [Obligation, ...Obligation[]];
     const name = nameOf(first, facts);
     const all = facts.proof.owed.filter((o) => nameOf(o, facts) === name);
@@ -148,6 +148,9 @@ function owedBlocks(facts: Facts): Block[] {
         return owes(whole ? `Repeat the ${name}: ${words}` : `Finish the ${name}: ${words} not shown yet`);
     }
   });
+  // In the order that disturbs least: what only reads comes last, so that nothing is taken off after it.
+  const reads = ({ step }: Block) => Number(Boolean(step && CHECKS[step.check].onlyReads));
+  return blocks.toSorted((a, b) => reads(a) - reads(b));
 }
 
 /** Gates for what no record has shown: what a code asks of a check, or places that came off. */
@@ -165,9 +168,11 @@ function notShown(group: readonly Obligation[], words: string, { vehicle }: Pick
 /** A few names whole, many as a count. */
 function listed(words: readonly string[]): string {
   const SHOWN = 5;
+  // A name with a comma in it does not end there.
+  const between = words.some((word) => word.includes(",")) ? "; " : ", ";
   return words.length <= SHOWN
-    ? words.join(", ")
-    : `${words.slice(0, SHOWN - 1).join(", ")} and ${words.length - SHOWN + 1} more`;
+    ? words.join(between)
+    : `${words.slice(0, SHOWN - 1).join(between)} and ${words.length - SHOWN + 1} more`;
 }
 
 /** A fault that is not always there is gone only once it stayed away long enough to say so. */

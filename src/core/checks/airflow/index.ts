@@ -19,6 +19,7 @@ export const airflow: CheckKind<AirflowRecord, unknown, Seen> = {
   unfit,
   needs: ["induction", "metering"],
   role: "measures",
+  onlyReads: true,
   shelf: "running",
   rows,
   candidates: airflowCandidates,

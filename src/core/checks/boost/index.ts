@@ -19,6 +19,7 @@ export const boost: CheckKind<BoostRecord, unknown, Seen> = {
   engine: "warm-running",
   unfit,
   role: "measures",
+  onlyReads: true,
   shelf: "running",
   families: ["engine", "boost"],
   needs: ["induction"],

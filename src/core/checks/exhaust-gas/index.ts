@@ -19,6 +19,7 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
   engine: "warm-running",
   unfit,
   role: "measures",
+  onlyReads: true,
   shelf: "running",
   rows,
   candidates: ({ vehicle }) =>

@@ -23,6 +23,7 @@ export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
   unfit: ({ vehicle }) => refusal(vehicle),
   needs: ["induction", "metering", "banks"],
   role: "measures",
+  onlyReads: true,
   shelf: "running",
   rows,
   candidates: trimsCandidates,

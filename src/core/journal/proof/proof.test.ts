@@ -62,7 +62,7 @@ describe("a touch", () => {
     expect(closing(job).join()).toMatch(/Repair what was found, or set it aside: PCV hose split/);
     // Repaired otherwise since: what was shown before counts no more.
     job.add("repair", repairBody(job.entries.find((e) => e.kind === "finding")?.id as string, { what: "PCV hose taped" }));
-    expect(closing(job).join("\n")).toMatch(/Re-check .*trim at idle[\s\S]*Re-check .*PCV hose/);
+    expect(closing(job).join("\n")).toMatch(/Re-check .*PCV hose[\s\S]*Re-check .*trim at idle/);
   });
 
   it("by hand on one place after the proof asks for what rests on it and for its seat", () => {
