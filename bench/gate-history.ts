@@ -7,7 +7,7 @@ import { usualSetup, vehicleFacts } from "@/core/vehicle";
 import { boostLog, CARS, type Car, capTest, drawn, type Place, type RunAsked, smoke, survey, vapourRun } from "./gate-readings";
 
 export const MINUTE = 60_000;
-export const START = Date.parse("2026-03-02T06:00:00Z");
+const START = Date.parse("2026-03-02T06:00:00Z");
 /** A device that records: it may be offline, and its clock may be wrong. */
 export interface Device {
   readonly name: string;

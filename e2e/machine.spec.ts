@@ -1,6 +1,22 @@
 import type { Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
-import { button, instrument, main, openOn, recordRun, signIn, smoke, soFar, startClock, station } from "./steps";
+import {
+  button,
+  instrument,
+  leaking,
+  logOf,
+  main,
+  openJob,
+  openOn,
+  readColumns,
+  recordRun,
+  setConditions,
+  signIn,
+  smoke,
+  soFar,
+  startClock,
+  station,
+} from "./steps";
 import { CLOCKED, expect, test } from "./test";
 
 /** What a machine must show before, during and after its run; what a log or a valve is asked for besides. */
@@ -76,6 +92,24 @@ test("one proof serves the session, and one taken after the run counts", CLOCKED
   await page.getByLabel("That is what the machine shows now").check();
   await expect(ofRun(page).getByText(/the machine was never proved/i)).toHaveCount(0);
 });
+
+test(
+  "a log that is read before the bay's air is known waits for it, and is taken once that is set",
+  CLOCKED,
+  async ({ page }) => {
+    await openJob(page, "Dull", "FW 70 AIR");
+    await station(page, "Check");
+    await instrument(page, "Airflow");
+    await main(page).getByRole("radio", { name: "From a log" }).click();
+    await main(page).getByRole("radio", { name: "Warm", exact: true }).click();
+    await page.getByLabel("Scan-tool log").setInputFiles(logOf(leaking));
+    await readColumns(page);
+    await expect(main(page).getByRole("button", { name: "Set the conditions" }).first()).toBeVisible();
+    await expect(soFar(page)).toHaveCount(0);
+    await setConditions(page);
+    await expect(soFar(page)).toBeVisible();
+  },
+);
 
 test("a log that names no unit is asked for it, and says which were worked out", CLOCKED, async ({ page }) => {
   await openOn(page, CARS.petrel, { symptoms: ["rough-idle"] }, ["P0171"]);

@@ -1,55 +1,47 @@
 /**
- * `npm run measure`: the bench in a real browser slowed down four times, as on a slow tablet. Prints how long the screen takes
- * to answer, how many taps and fields five jobs take, and whether each instrument's keys lie in sight. Build first.
+ * `npm run measure`: the bench in a real browser. Prints what whole jobs take in taps, typed fields and seconds from the board
+ * to their end, and to the first answer; whether each instrument's keys lie in sight; and, slowed down four times as on a slow
+ * tablet, how long the screen takes to answer. Build first.
  */
 import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { chromium, type Locator, type Page } from "@playwright/test";
+import { type Browser, chromium, type Locator, type Page } from "@playwright/test";
 import { CARS } from "../demo/cars";
-import { decayOf } from "../demo/tank";
-import { INSTRUMENTS, instrument, onShelf, signIn } from "../e2e/steps";
+import { INSTRUMENTS, instrument, onShelf, signIn, startClock } from "../e2e/steps";
 import config from "../playwright.config";
+import { counted, morning, playWhole, secondsOf, WHOLE_JOBS } from "./whole-jobs";
 
 const PORT = 4323;
 const SLOW = 4;
 const DESK = { width: 1280, height: 800 };
+/** What a job may cost, taps and fields together. */
+const [FIRST_ANSWER, SIMPLE_JOB, ANY_JOB] = [12, 60, 100];
 const PHONE = { width: 390, height: 844 };
 
-/** A hand that counts what it does: a tap on a key or a place, a field that is filled. */
+/** A hand on the page. */
 class Hand {
-  taps = 0;
-  fields = 0;
   constructor(readonly page: Page) {}
   async tap(what: Locator | string) {
-    this.taps++;
     await (typeof what === "string" ? this.page.getByRole("button", { name: what, exact: true }) : what).first().click();
   }
   async fill(label: string | RegExp, value: string) {
-    this.fields++;
     await this.page.getByRole("textbox", { name: label }).first().fill(value);
   }
-  async file(path: string) {
-    this.taps++;
-    await this.page.getByLabel("Scan-tool log").setInputFiles(path);
-  }
-  radio = (name: string | RegExp) => this.page.getByRole("radio", { name });
   async understood() {
     const key = this.page.getByRole("button", { name: "Understood" });
     await this.page.waitForTimeout(200);
     if (await key.count()) await this.tap(key);
   }
-  verdict = () => this.page.getByRole("region", { name: /^Verdict (so far|of this run)$/ }).waitFor({ timeout: 20_000 });
 }
 
-/** From the board into an instrument, with its two facts and what else is known. */
-async function straight(hand: Hand, name: string, code = "", noise = ""): Promise<void> {
+/** From the board into an instrument, with its two facts. */
+async function straight(hand: Hand, name: string): Promise<void> {
   await hand.page.goto("/");
+  await hand.tap(hand.page.locator("summary").filter({ hasText: "More" }));
   await hand.tap(hand.page.getByRole("link", { name, exact: true }));
   await hand.fill("Engine displacement", "1.6");
-  if (code) await hand.fill("Codes read, if any", code);
-  if (noise) await hand.tap(noise);
   await hand.tap(hand.page.getByRole("button", { name: /^Open the / }));
   await hand.page.getByRole("heading", { name, level: 2 }).waitFor();
 }
@@ -76,18 +68,6 @@ async function demoJob(hand: Hand, car: keyof typeof CARS, check: string): Promi
   }
 }
 
-/** Three readings of a survey, typed: speed, air meter, long-term trim. */
-async function survey(hand: Hand, points: readonly (readonly [rpm: string, maf: string, long: string])[]): Promise<void> {
-  await hand.tap(hand.radio("Typed by hand"));
-  for (const [rpm, maf, long] of points) {
-    await hand.fill("Engine speed, rpm", rpm);
-    await hand.fill("MAF, g/s", maf);
-    await hand.fill("Short-term, %", "1");
-    await hand.fill("Long-term, %", long);
-    await hand.tap("Add the point");
-  }
-}
-
 /** From the board into a smoke run whose clock runs. */
 async function smokeRunning(hand: Hand): Promise<void> {
   await straight(hand, "Smoke run");
@@ -101,86 +81,6 @@ async function smokeRunning(hand: Hand): Promise<void> {
   await hand.tap("Hose on: start the run");
   await hand.fill("Pressure", "12");
 }
-
-const JOBS: Readonly<Record<string, (hand: Hand) => Promise<void>>> = {
-  "lean: code, noise, three readings, next check": async (hand) => {
-    await straight(hand, "Fuel-trim survey", "P0171", "Hiss or whistle at idle");
-    await conditions(hand);
-    await survey(hand, [
-      ["720", "2.6", "14"],
-      ["1500", "6.1", "6"],
-      ["2500", "11", "3"],
-    ]);
-    await hand.verdict();
-  },
-  "lean with a log to the first answer": async (hand) => {
-    await straight(hand, "Fuel-trim survey", "P0171");
-    await conditions(hand);
-    await hand.file(join("demo", "logs", "petrel-lean-idle.csv"));
-    await hand.tap("Read the log with these columns");
-    await hand.verdict();
-  },
-  "smoke run to its verdict": async (hand) => {
-    await smokeRunning(hand);
-    for (let i = 0; i < 4; i++) {
-      await hand.page.waitForTimeout(1100);
-      await hand.tap("Take reading");
-    }
-    await hand.tap("Looked everywhere: none outside");
-    await hand.verdict();
-  },
-  "purge valve on the hand pump": async (hand) => {
-    await demoJob(hand, "fulmar", "Valve, two states");
-    await hand.understood();
-    await hand.fill("At rest: Put on, inHg", "18");
-    await hand.fill("At rest: Left, inHg", "9");
-    if (await hand.page.getByText("Its temperature is missing").count()) await hand.tap(hand.radio("Warm"));
-    await hand.verdict();
-  },
-  "EVAP decay": async (hand) => {
-    await demoJob(hand, "shearwater", "Pressure decay");
-    await hand.understood();
-    const read = decayOf(CARS.shearwater, { seed: 5, entry: "service-port", reference: 0.508e-3 });
-    await hand.tap(hand.page.getByRole("radiogroup", { name: "Decay: readings" }).getByRole("radio", { name: "Typed table" }));
-    await hand.fill(/^Seconds and pressure/, read.samples.map(([t, p]) => `${t} ${p}`).join("\n"));
-    await hand.fill("Held before shut-off, s", "120");
-    const fuel = hand.page.getByRole("textbox", { name: "Fuel level, % of the tank" });
-    if ((await fuel.inputValue()) === "") await hand.fill("Fuel level, % of the tank", "45");
-    await hand.verdict();
-  },
-  "repair and proof of a hose": async (hand) => {
-    const { page } = hand;
-    await demoJob(hand, "sanderling", "Pinch or cap off");
-    const stations = page.getByRole("navigation", { name: "Stations" });
-    await hand.tap(stations.getByRole("button", { name: "Fix" }));
-    await hand.fill("What was done", "branch renewed");
-    await hand.tap("Record the repair");
-    await page.getByRole("listitem").filter({ hasText: "branch renewed" }).first().waitFor();
-    const work = page.getByRole("main", { name: "Now" });
-    const prove = stations.getByRole("button", { name: "Prove" });
-    await hand.tap(prove);
-    await hand.tap(work.getByRole("button", { name: "Fuel-trim survey" }));
-    await survey(hand, [
-      ["735", "2.9", "1"],
-      ["1500", "6.1", "0"],
-      ["2500", "11", "-1"],
-    ]);
-    await hand.tap("Record the check");
-    await hand.tap(prove);
-    await hand.tap("Codes cleared now");
-    await hand.fill("Driven, minutes", "25");
-    await hand.tap("Record the drive");
-    await hand.tap("All modules re-read: no codes");
-    await hand.fill("How it was tried", "ten minutes of idle, then the hill");
-    await hand.tap(work.getByRole("radio", { name: "Gone" }));
-    await hand.tap("Record the try");
-    // Only the drive is left, which nobody can have made since the codes were cleared a moment ago.
-    const left = work.getByRole("region", { name: "What blocks closing" }).getByRole("listitem");
-    await page.waitForTimeout(1500);
-    await left.filter({ hasText: "Drive 10 min or more, then read the codes" }).waitFor();
-    if ((await left.count()) > 1) throw new Error(`still owed: ${(await left.allTextContents()).join("; ")}`);
-  },
-};
 
 const quantile = (sorted: readonly number[], q: number) =>
   sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))] ?? 0;
@@ -324,6 +224,30 @@ async function folds(page: Page): Promise<void> {
   for (const line of under) console.log(`  ${line}`);
 }
 
+/** Whole jobs on a device of their own, whose clock is wound on where a car stands or is driven. */
+async function wholeJobs(browser: Browser): Promise<void> {
+  const context = await browser.newContext({ viewport: DESK, baseURL: `http://127.0.0.1:${PORT}` });
+  const tally = await counted(context);
+  const page = await context.newPage();
+  page.setDefaultTimeout(20_000);
+  await startClock(page, 48);
+  await signIn(page, "Maren Oake");
+  await morning(page, tally);
+  const n = (count: number) => String(count).padStart(3);
+  console.log(
+    `Whole jobs: taps and typed fields (marks: first answer ${FIRST_ANSWER}, one hose or one cap ${SIMPLE_JOB}, any ${ANY_JOB}); seconds by the keystroke-level model`,
+  );
+  for (const name of Object.keys(WHOLE_JOBS)) {
+    const { all, first, wrong } = await playWhole(page, tally, name);
+    const early = first ? `${n(first.taps)} + ${n(first.fields)} in ${n(Math.round(secondsOf(first)))} s` : "none";
+    console.log(
+      `  ${name.padEnd(30)} first answer ${early}, whole ${n(all.taps)} + ${n(all.fields)} = ${n(all.taps + all.fields)}${wrong ? `, stopped: ${wrong}` : ""}`,
+    );
+    if (wrong) process.exitCode = 1;
+  }
+  await context.close();
+}
+
 const data = mkdtempSync(join(tmpdir(), "pelota-measure-"));
 const env = { ...process.env, PELOTA_DATA: data, PELOTA_KEEP_BACKUPS: "0" };
 const server = spawn("sh", ["-c", `npx tsx demo/fill.ts && exec node scripts/start.mjs --port ${PORT}`], {
@@ -356,17 +280,7 @@ try {
   const page = await context.newPage();
   await signIn(page, "Maren Oake");
   page.setDefaultTimeout(20_000);
-  console.log("Taps and fields, from the board");
-  for (const [name, play] of Object.entries(JOBS)) {
-    const hand = new Hand(page);
-    try {
-      await play(hand);
-      console.log(`  ${name.padEnd(48)} ${String(hand.taps).padStart(3)} taps ${String(hand.fields).padStart(3)} fields`);
-    } catch (error) {
-      console.log(`  ${name.padEnd(48)} stopped after ${hand.taps} taps: ${(error as Error).message.split("\n")[0]}`);
-      process.exitCode = 1;
-    }
-  }
+  await wholeJobs(browser);
   await folds(page);
   const devtools = await context.newCDPSession(page);
   await answers(page, (rate) => devtools.send("Emulation.setCPUThrottlingRate", { rate }));

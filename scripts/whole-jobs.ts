@@ -136,7 +136,21 @@ class Job {
   /** Cautions acknowledged, the bay's air confirmed, where either is asked. */
   async ready() {
     await this.page.waitForTimeout(250);
-    for (const name of [/^Bay still /, "Understood"] as const) if ((await this.key(name).count()) > 0) await this.tap(name);
+    if ((await this.key("Understood").count()) > 0) await this.tap("Understood");
+    await this.air();
+  }
+  /** The bay's air: confirmed as it was today, or set, where the instrument asks for it before anything else. */
+  async air() {
+    if ((await this.key("Set the conditions").count()) === 0) return;
+    const still = this.key(/^Bay still /);
+    if ((await still.count()) > 0) return this.tap(still);
+    await this.tap("Set the conditions");
+    if ((await this.page.getByRole("textbox", { name: "Bay temperature" }).inputValue()) === "") {
+      await this.fill("Ambient pressure, absolute", "1006 hPa");
+      await this.fill("Bay temperature", "17");
+    }
+    await this.tap("Record conditions");
+    await this.page.getByRole("dialog").waitFor({ state: "detached" });
   }
   async log(name: string, bytes: Uint8Array) {
     const input = this.page.getByLabel("Scan-tool log").first();
@@ -352,34 +366,6 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     await job.tryAndDrive("ten minutes of idle");
     await job.close("A small hose was perished; it is new and measured.");
   },
-  "EVAP cap": async (job) => {
-    await job.open({
-      registration: "FW 17 M03",
-      like: "shearw",
-      complaint: "Engine light",
-      scan: scanOf("P0457 EVAP leak, filler cap loose or off"),
-    });
-    await job.take("Filler cap");
-    await job.fill("Put on it, inH2O gauge", "30");
-    await job.fill("Left, inH2O gauge", "9");
-    await job.tap(job.page.getByRole("radio", { name: "Cracked" }));
-    await job.tap(job.page.getByRole("radio", { name: "Held by itself" }));
-    await job.answered();
-    await job.tap("Record the check");
-    await job.back();
-    await job.finding("seal cracked", "Filler cap");
-    await job.repair("cap renewed");
-    await job.again("Filler cap");
-    await job.fill("Put on it, inH2O gauge", "30");
-    await job.fill("Left, inH2O gauge", "29.6");
-    await job.tap(job.page.getByRole("radio", { name: "Whole" }));
-    await job.tap(job.page.getByRole("radio", { name: "Held by itself" }));
-    await job.tap("Record the check");
-    await job.back();
-    await job.tryAndDrive("looked at the light");
-    await job.monitorPassed();
-    await job.close("The cap's seal was cracked; it is new.");
-  },
   "boost hose with filter": async (job) => {
     const { charge } = CARS.guillemot;
     await job.open({
@@ -418,7 +404,48 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     await job.back();
     await job.close("Measured tight.");
   },
+  "EVAP cap": async (job) => {
+    await job.open({
+      registration: "FW 17 M03",
+      like: "shearw",
+      complaint: "Engine light",
+      scan: scanOf("P0457 EVAP leak, filler cap loose or off"),
+    });
+    await job.take("Filler cap");
+    await job.fill("Put on it, inH2O gauge", "30");
+    await job.fill("Left, inH2O gauge", "9");
+    await job.tap(job.page.getByRole("radio", { name: "Cracked" }));
+    await job.tap(job.page.getByRole("radio", { name: "Held by itself" }));
+    await job.answered();
+    await job.tap("Record the check");
+    await job.back();
+    await job.finding("seal cracked", "Filler cap");
+    await job.repair("cap renewed");
+    await job.again("Filler cap");
+    await job.fill("Put on it, inH2O gauge", "30");
+    await job.fill("Left, inH2O gauge", "29.6");
+    await job.tap(job.page.getByRole("radio", { name: "Whole" }));
+    await job.tap(job.page.getByRole("radio", { name: "Held by itself" }));
+    await job.tap("Record the check");
+    await job.back();
+    await job.tryAndDrive("looked at the light");
+    await job.monitorPassed();
+    await job.close("The cap's seal was cracked; it is new.");
+  },
 };
+
+/** What the morning leaves on a device, not counted: the bay's air, and the columns of the shop's own scan tool. */
+export async function morning(page: Page, tally: Tally): Promise<void> {
+  const job = new Job(page, tally);
+  for (const car of [CARS.heron, CARS.sanderling]) {
+    await job.open({ registration: "", complaint: "warm up", litres: "1.6" });
+    await job.take("Fuel-trim survey");
+    await job.log("drive.csv", writeLog(recordDrive(car.engine, 77), "comma", false));
+  }
+  await job.take("Boost from a log");
+  await job.air();
+  await job.log("pulls.csv", recordBoost(CARS.guillemot.charge, 78));
+}
 
 /** Plays one job and counts. @returns what it took in all and to its first answer, or why it stopped. */
 export async function playWhole(

@@ -26,7 +26,7 @@ export function AirflowCheck({ head }: { head: ReactNode }) {
   const reads = value<"typed" | "log">("reads");
   const points = value<readonly AirflowPoint[] | undefined>("points") ?? [];
   const take = async (file: File, log: ImportedLog) => {
-    if (!known.ambient) return "Set the conditions first: breathing is held against the air outside.";
+    if (!known.ambient) return undefined;
     const found = (await scan.extract("airflow", context.limits, toSi(known.ambient))) ?? [];
     if (found.length === 0)
       return "Neither a steady idle nor a wide-open pull was found: log RPM, MAF, manifold pressure and throttle.";
@@ -38,7 +38,7 @@ export function AirflowCheck({ head }: { head: ReactNode }) {
     <CheckFrame check={check} head={head} plan={airflow.plan(context, undefined)} at="air-meter" onDone={scan.cancel}>
       {!known.ambient && <SetConditions why="Breathing is held against the air outside." />}
       {reads === "log" ? (
-        <LogTake scan={scan} take={take} beside={source} />
+        <LogTake scan={scan} take={take} beside={source} ready={known.ambient !== undefined} />
       ) : (
         <>
           <div>{source}</div>

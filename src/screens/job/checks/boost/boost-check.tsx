@@ -33,7 +33,7 @@ export function BoostCheck({ head }: { head: ReactNode }) {
   const reads = value<"typed" | "log">("reads");
   const points = value<readonly BoostPointRead[] | undefined>("points") ?? [];
   const take = async (file: File, log: ImportedLog) => {
-    if (!known.ambient) return "Set the conditions first: boost is held against the air outside.";
+    if (!known.ambient) return undefined;
     const found = await scan.extract("boost", toSi(known.ambient));
     if (!found)
       return "No steady moment was found: log engine speed, manifold or charge pressure, and the charge air's temperature.";
@@ -47,7 +47,7 @@ export function BoostCheck({ head }: { head: ReactNode }) {
     <CheckFrame check={check} head={head} plan={boost.plan(context, undefined)} at="compressor" onDone={scan.cancel}>
       {!known.ambient && <SetConditions why="Boost is held against the air outside." />}
       {reads === "log" ? (
-        <LogTake scan={scan} take={take} beside={source} />
+        <LogTake scan={scan} take={take} beside={source} ready={known.ambient !== undefined} />
       ) : (
         <>
           <div>{source}</div>
