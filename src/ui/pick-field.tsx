@@ -154,24 +154,6 @@ function Keys({
           }}
         />
       </span>
-      {words.length === 0 && named.length > 1 && (
-        <div className="flex flex-wrap gap-1">
-          {named.map(([name]) => (
-            <button
-              key={name}
-              type="button"
-              aria-pressed={name === group}
-              onClick={() => {
-                setGroup(name);
-                setShown(AT_A_TIME);
-              }}
-              className={`min-h-11 cursor-pointer border-b-2 px-2 text-sm hover:bg-raised ${name === group ? "border-live font-bold text-live" : "border-line text-muted"}`}
-            >
-              {name}
-            </button>
-          ))}
-        </div>
-      )}
       <ul className="grid gap-1 sm:grid-cols-2">
         {keys.slice(0, shown).map(([id, name]) => (
           <li key={id}>
@@ -196,6 +178,24 @@ function Keys({
         >
           {keys.length - shown} more
         </button>
+      )}
+      {words.length === 0 && named.length > 1 && (
+        <div className="flex flex-wrap gap-1 border-t border-line pt-1">
+          {named.map(([name]) => (
+            <button
+              key={name}
+              type="button"
+              aria-pressed={name === group}
+              onClick={() => {
+                setGroup(name);
+                setShown(AT_A_TIME);
+              }}
+              className={`min-h-11 cursor-pointer border-b-2 px-2 text-sm hover:bg-raised ${name === group ? "border-live font-bold text-live" : "border-line text-muted"}`}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
       )}
     </div>
   );

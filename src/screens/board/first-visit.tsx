@@ -30,14 +30,18 @@ export function FirstVisit({ walk }: { walk: string | undefined }) {
   // Whoever has signed in knows their way: one line is enough.
   if (person)
     return (
-      <section aria-label="First time here" className="flex flex-wrap items-center gap-x-4 text-muted">
-        First time here?
-        {ways.map(([href, title]) => (
+      <section
+        aria-label="First time here"
+        className="flex flex-wrap items-center gap-x-4 text-muted max-sm:gap-x-2 max-sm:text-sm"
+      >
+        <span className="max-sm:sr-only">First time here?</span>
+        {ways.map(([href, title], i) => (
           <PageLink
             key={href}
             href={href}
             onClick={leave}
-            className="inline-flex min-h-11 items-center text-live underline underline-offset-4"
+            // On a phone one way in leaves room for the cars.
+            className={`inline-flex min-h-11 items-center text-live underline underline-offset-4 ${i > 0 ? "max-sm:hidden" : ""}`}
           >
             {title}
           </PageLink>

@@ -52,9 +52,9 @@ function Instrument({ kind, chosen, onTake }: { kind: CheckId; chosen: boolean; 
       onClick={() => onTake(kind)}
       className={`flex h-full min-h-14 w-full cursor-pointer flex-col rounded-md border px-3 py-2 text-left hover:bg-raised ${chosen ? "border-live" : "border-edge"}`}
     >
-      <span className="flex items-baseline justify-between gap-2">
+      <span className="flex flex-wrap items-baseline justify-between gap-x-3">
         <strong>{CHECKS[kind].name}</strong>
-        <span className="text-sm whitespace-nowrap text-muted">
+        <span className="text-sm text-muted">
           {best && <span className="mr-2 font-bold text-live">best next</span>}
           {next && !next.notNow && `${ruledOut(next.bits)}, ${next.minutes} min`}
         </span>
