@@ -9,7 +9,7 @@ import { recordBoost } from "../demo/charge";
 import { writeLog } from "../demo/drive";
 import { recordProbe } from "../demo/readings";
 import { decayOf } from "../demo/tank";
-import { instrument, pick, readColumns, signIn } from "../e2e/steps";
+import { instrument, pick, readColumns, signIn, TO_PROOF } from "../e2e/steps";
 import config from "../playwright.config";
 
 const PORT = 4318;
@@ -63,7 +63,7 @@ async function smokeRun(page: Page): Promise<void> {
   await instrument(page, "Smoke run");
   await understood(page);
   await page.getByRole("radio", { name: "Stand at zero" }).click();
-  await page.getByRole("button", { name: "Heater on, to the machine proof" }).click();
+  await page.getByRole("button", { name: TO_PROOF }).click();
   await page.getByLabel("Pressure with the hose clamped", { exact: true }).fill("12.6 inH2O");
   await page.getByRole("radio", { name: "Sat at the bottom" }).click();
   await page.getByRole("radio", { name: "Came" }).click();
