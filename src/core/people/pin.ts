@@ -23,7 +23,7 @@ export const pinSchema = yup
   .required("Type your PIN");
 
 export const newPinField = (label: string): Field<string> =>
-  secret("pin", newPinSchema, { label, hint: "4 to 8 digits, and no row of them" });
+  secret("pin", newPinSchema, { label, hint: "4 to 8 digits, not in a row and not all the same" });
 
 /** Another PIN for somebody who has forgotten theirs. */
 export const newPinForm = formOf<undefined>()(fields({ pin: newPinField("New PIN (they type it)") }));
