@@ -307,6 +307,28 @@ describe("decay of the system", () => {
 
 describe("pull-down trace", () => {
   const says = (truth: Parameters<typeof pulldownTrace>[0], change = {}) => judgePulldown(pulldownTrace(truth, change), context);
+  it("calls no tight system leaking, however far apart its samples lie and wherever the changes fall between them", () => {
+    const fine = pulldownTrace({ every: 0.5 });
+    for (const every of [1, 2, 3, 4, 5, 6])
+      for (let offset = 0; offset < every; offset += 0.5) {
+        const points = fine.points.filter(([t]) => (t - offset) % every === 0);
+        // The log shows a change at the first sample after it.
+        const shown = (at: number) => points.find(([t]) => t >= at)?.[0] ?? at;
+        const { ventShutAt, purgeOpenAt, purgeShutAt, ventOpenAt } = fine;
+        const trace = {
+          ...fine,
+          points,
+          ventShutAt: shown(ventShutAt),
+          purgeOpenAt: shown(purgeOpenAt),
+          purgeShutAt: shown(purgeShutAt),
+          ventOpenAt: shown(ventOpenAt),
+        };
+        const { outcome } = judgePulldown(trace, context);
+        expect(outcome, `every ${every} s from ${offset} s`).not.toBe("fail");
+        expect(readPulldown(trace, context).hold, `every ${every} s from ${offset} s`).not.toBe("bad");
+      }
+  });
+
   it("judges pull-down, hold and relief each by itself", () => {
     expect(readPulldown(pulldownTrace(), context)).toMatchObject({ pullDown: "good", hold: "good", relief: "good" });
     expect(says({})).toMatchObject({ outcome: "pass", observation: "pulldown-good" });

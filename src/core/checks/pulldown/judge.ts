@@ -57,7 +57,8 @@ export function readPulldown(
 ): PulldownReading {
   const scale = UNITS[record.unit].scale;
   const points = record.points.map(([t, p]) => ({ t, p: p * scale }));
-  const between = (from: number, to: number) => points.filter((x) => x.t >= from && x.t <= to);
+  // A sample at the moment of a change belongs to what comes after it: the log says that it was done since the one before.
+  const between = (from: number, to: number) => points.filter((x) => x.t >= from && x.t < to);
   const near = (t: number, width = 2) => {
     const close = points.filter((x) => Math.abs(x.t - t) <= width);
     return close.length > 0
@@ -72,7 +73,7 @@ export function readPulldown(
   const shut = between(record.ventShutAt, record.purgeOpenAt);
   const creep =
     record.purgeOpenAt - record.ventShutAt >= BASELINE_TIME && shut.length > 1
-      ? near(record.purgeOpenAt - 1, 1) - near(record.ventShutAt, 1)
+      ? (shut.at(-1)?.p ?? 0) - (shut[0]?.p ?? 0)
       : undefined;
   const bottom = mean(hold.slice(0, 2).map((x) => x.p));
   const depth = start - Math.min(bottom, near(record.purgeShutAt, 1));
