@@ -96,6 +96,11 @@ describe("what is left as it is", () => {
     // Gone from the list meanwhile, it is not silently another one.
     expect(errors(setAsideForm, { ...said, id: "code P0420" }, known)).toHaveProperty("id");
     expect(Object.keys(errors(setAsideForm, { date: "soon" }, known))).toEqual(["reason", "risk", "decision", "date"]);
+    // Declined beside its finding, it is that one, on the usual day until another is typed.
+    const beside = { ...known, chosen: `finding ${id}`, again: "2026-06-01" };
+    const { date: _, ...without } = said;
+    expect(toRecord(setAsideForm, without, beside).record).toMatchObject({ of: "finding", id, date: "2026-06-01" });
+    expect(toRecord(setAsideForm, said, beside).record?.date).toBe(said.date);
   });
 });
 

@@ -100,7 +100,30 @@ export function PracticeBays() {
       <main className="flex flex-col gap-8">
         <p className="max-w-prose text-muted">
           A simulated car with a hidden fault, on the same bench as a real one. Nothing here reaches real jobs or their figures.
+          {person &&
+            ` Played so far: ${played.filter((p) => p.over && p.by === person).length}, cured ${played.filter((p) => p.won && p.by === person).length}.`}
         </p>
+        {open.length > 0 && (
+          <section aria-label="Bays in use">
+            <h2 className="mb-2 text-lg font-bold">Bays in use</h2>
+            <DividedList>
+              {open.map((p) => (
+                <li key={p.jobId}>
+                  <PageLink
+                    href={`/jobs/${p.jobId}`}
+                    className="flex min-h-11 flex-wrap items-center gap-x-4 py-2 hover:bg-raised"
+                  >
+                    <strong>Practice {p.number}</strong>
+                    <span>{p.vehicle}</span>
+                    <span className="text-muted">
+                      {p.by} · <span className="font-mono text-sm">{p.code}</span> · {p.minutes} min so far
+                    </span>
+                  </PageLink>
+                </li>
+              ))}
+            </DividedList>
+          </section>
+        )}
         <div className="grid items-start gap-8 lg:grid-cols-2">
           <section aria-label="New case" className="flex flex-col gap-3">
             <h2 className="text-lg font-bold">New case</h2>
@@ -137,27 +160,6 @@ export function PracticeBays() {
         </div>
         {error && <ErrorNote>{error}</ErrorNote>}
         <Compose />
-        {open.length > 0 && (
-          <section aria-label="Bays in use">
-            <h2 className="mb-2 text-lg font-bold">Bays in use</h2>
-            <DividedList>
-              {open.map((p) => (
-                <li key={p.jobId}>
-                  <PageLink
-                    href={`/jobs/${p.jobId}`}
-                    className="flex min-h-11 flex-wrap items-center gap-x-4 py-2 hover:bg-raised"
-                  >
-                    <strong>Practice {p.number}</strong>
-                    <span>{p.vehicle}</span>
-                    <span className="text-muted">
-                      {p.by} · <span className="font-mono text-sm">{p.code}</span> · {p.minutes} min so far
-                    </span>
-                  </PageLink>
-                </li>
-              ))}
-            </DividedList>
-          </section>
-        )}
         {wrong && <ErrorNote>{wrong}</ErrorNote>}
         {person ? (
           <Record played={played.filter((p) => p.over)} />

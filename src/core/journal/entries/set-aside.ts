@@ -23,10 +23,17 @@ export type SetAside = RecordOf<typeof setAsideFields>;
 export interface SetAsideFacts {
   /** Item that could be left as it is; its id says what it is and which one */
   readonly left: readonly Option[];
+  /** The one that it was opened for */
+  readonly chosen?: string;
+  /** When it is usually looked at again, day */
+  readonly again?: string;
 }
 
 export const setAsideForm = formOf<SetAsideFacts>()(setAsideFields, {
-  ask: { id: { options: ({ known }) => known.left, defaultValue: ({ known }) => known.left[0]?.[0] } },
+  ask: {
+    id: { options: ({ known }) => known.left, defaultValue: ({ known }) => known.chosen ?? known.left[0]?.[0] },
+    date: { defaultValue: ({ known }) => known.again },
+  },
   computed: {
     of: ({ id }) => id?.split(" ")[0] as SetAside["of"] | undefined,
     id: ({ id }) => id?.split(" ").slice(1).join(" "),

@@ -17,6 +17,7 @@ import { Pictures, picturesIn, Thumbnails } from "../pictures";
 import { StationFrame } from "../station-frame";
 import { useEntryForm } from "../use-entry-form";
 import { useJob } from "../use-job";
+import { Decline } from "./set-aside";
 
 /** Pin it to one joint: the finding names its place, its evidence and whether a cap-off confirmed it. */
 export function FindStation() {
@@ -45,6 +46,7 @@ export function FindStation() {
               </p>
               {f.body.residue && <p className="text-muted">{RESIDUES[f.body.residue]}</p>}
               <Thumbnails pictures={f.body.pictures ?? []} />
+              {!f.repairedBy && !f.setAside && <Decline finding={f.entry} />}
             </li>
           ))}
         </DividedList>

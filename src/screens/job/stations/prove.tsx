@@ -100,9 +100,9 @@ export function ProveStation({ go }: { go: Go }) {
           <TryComplaint />
           <Resets />
           <CodesProof toScan={() => go("scan")} />
-          <SetAside />
         </>
       )}
+      {(repaired || state.findings.length > 0) && <SetAside />}
     </StationFrame>
   );
 }

@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from "react";
 import { CHECKS } from "@/core/checks";
-import { setAsideFacts, setAsideForm } from "@/core/journal";
+import { type SetAsideFacts, setAsideFacts, setAsideForm } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
@@ -51,7 +51,31 @@ export function SetAside() {
   );
 }
 
-function SetAsideForm({ known, done }: { known: ReturnType<typeof setAsideFacts>; done: () => void }) {
+/** What a customer declines stands on the page with its risk: one key beside the finding. */
+export function Decline({ finding }: { finding: string }) {
+  const { state } = useJob();
+  const [open, setOpen] = useState(false);
+  const known = useMemo(() => ({ ...setAsideFacts(state, shortTime), chosen: `finding ${finding}` }), [state, finding]);
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>Customer declines it</Button>
+      <Dialog
+        open={open}
+        onOpenChange={setOpen}
+        title="The customer declines it"
+        description="It goes on the handover page with its risk, and is looked at again on that day."
+      >
+        {open && <SetAsideForm known={known} done={() => setOpen(false)} />}
+      </Dialog>
+    </>
+  );
+}
+
+/** Three months: the usual time until something that was left is looked at again, ms. */
+const USUALLY = 91 * 24 * 3600_000;
+
+function SetAsideForm({ known: given, done }: { known: SetAsideFacts; done: () => void }) {
+  const known = useMemo(() => ({ ...given, again: new Date(Date.now() + USUALLY).toISOString().slice(0, 10) }), [given]);
   const form = useEntryForm(setAsideForm, "set-aside", known);
   const record = async () => {
     if (await form.submit((body) => [{ kind: "set-aside", body }])) done();
