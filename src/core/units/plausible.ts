@@ -28,10 +28,10 @@ export const BANDS = {
   ambient: pressure("ambient pressure", "absolute", 55e3, 110e3),
   smokePressure: pressure("smoke pressure", "gauge", -500, 14e3),
   ratedPressure: pressure("rated pressure", "gauge", 300, 14e3),
-  manifold: pressure("manifold pressure", "absolute", 8e3, 350e3),
+  manifold: pressure("manifold pressure", "absolute", 8e3, 450e3),
   /** Boost asked by an ECU: gauge pressure in it shows by lying far below the air outside */
-  asked: pressure("requested boost", "absolute", 0, 400e3),
-  chargePressure: pressure("charge pressure", "absolute", 50e3, 400e3),
+  asked: pressure("requested boost", "absolute", 0, 450e3),
+  chargePressure: pressure("charge pressure", "absolute", 50e3, 450e3),
   /** Signed: pipes on the wrong way round read below nothing */
   filterPressure: pressure("pressure difference of a filter", "gauge", -30e3, 60e3),
   exhaustPressure: pressure("exhaust pressure", "absolute", 50e3, 450e3),
@@ -46,6 +46,8 @@ export const BANDS = {
   smokeFlow: { dimension: "volume-flow", low: 0, high: 60e-3 / 60, name: "smoke flow" },
   blownFlow: { dimension: "volume-flow", low: 0, high: 0.2 / 60, name: "flow blown through" },
   airTemperature: { dimension: "temperature", low: 233.15, high: 353.15, name: "air temperature" },
+  /** Behind the compressor, before or without a cooler */
+  chargeTemperature: { dimension: "temperature", low: 233.15, high: 448.15, name: "charge air temperature" },
   coolant: { dimension: "temperature", low: 233.15, high: 403.15, name: "coolant temperature" },
   exhaustTemperature: { dimension: "temperature", low: 253.15, high: 1273.15, name: "exhaust temperature" },
   bearable: { dimension: "temperature", low: 233.15, high: 1473.15, name: "temperature it can bear" },

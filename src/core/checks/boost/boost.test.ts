@@ -170,6 +170,19 @@ describe("boost from a log, as a check", () => {
       }
     };
     expect(refused({ points: under((p) => ({ asked: plus(p.charge, -160) })) })).toMatch(/gauge pressure beside absolute/);
+    // Hot air behind the compressor and high boost are readings; what no engine shows is none.
+    const point = (celsius: number, kpa: number) => ({
+      points: [
+        {
+          ...sound.points[0],
+          map: { value: kpa, unit: "kPa", kind: "absolute" },
+          chargeTemperature: { value: celsius, unit: "°C" },
+        },
+      ],
+    });
+    expect(refused(point(150, 430))).toBe("taken");
+    expect(refused(point(190, 430))).toMatch(/charge air temperature/);
+    expect(refused(point(150, 470))).toMatch(/manifold pressure/i);
     expect(refused({ points: [{ rpm: 2000, chargeTemperature: { value: 40, unit: "°C" } }] })).toMatch(
       /manifold or charge pressure/,
     );

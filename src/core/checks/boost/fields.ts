@@ -19,7 +19,7 @@ export const boostPointFields = fields({
     example: "84",
     column: "MAF flow",
   }).optional(),
-  chargeTemperature: quantity("airTemperature", {
+  chargeTemperature: quantity("chargeTemperature", {
     label: "Charge air",
     units: ["°C", "°F"],
     example: "42",
