@@ -1,13 +1,7 @@
-import { CHECKS, type CheckContext, type CheckId } from "../checks";
+import { CHECKS, type CheckContext } from "../checks";
 import type { HouseMethods } from "../shop/settings";
 import type { NextCheck } from "../suspects";
-import type { CheckState } from "./state";
-
-/** A circuit that an inspection looks into, and the check that does. */
-export interface InspectionStep {
-  readonly circuit: string;
-  readonly check: CheckId;
-}
+import type { CheckState, Inspection, InspectionStep } from "./state";
 
 /** The circuits in the order of least change from one set-up to the next: engine standing and closed up, then running. */
 const STEPS: readonly (InspectionStep & { readonly minutes: number; readonly in: readonly HouseMethods["inspection"][] })[] = [
@@ -17,11 +11,6 @@ const STEPS: readonly (InspectionStep & { readonly minutes: number; readonly in:
   { circuit: "Crankcase", check: "crankcase", minutes: 10, in: ["all"] },
   { circuit: "Exhaust before the sensor", check: "exhaust-gas", minutes: 15, in: ["all"] },
 ];
-
-export interface Inspection {
-  readonly done: readonly InspectionStep[];
-  readonly left: readonly InspectionStep[];
-}
 
 /** The routine of an inspection on this vehicle: what the shop offers and the car has, read already or not yet. */
 export function inspectionOf(

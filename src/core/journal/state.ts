@@ -4,7 +4,6 @@ import type { KitItem, RequiredLeak, VehicleFacts } from "../vehicle";
 import type { ComebackState } from "./comeback";
 import type { Bodies, CodeRead, WaitingOn } from "./entries";
 import type { At, Imported } from "./envelope";
-import type { Inspection } from "./inspection";
 import type { OwnCode } from "./own-codes";
 import type { AfterRepair, Proof, ProofStep } from "./proof";
 import type { Readiness } from "./readiness";
@@ -87,6 +86,18 @@ export interface Block {
   readonly customer?: string;
   /** Of a question that a check answers: that check */
   readonly step?: ProofStep;
+}
+
+/** A circuit that an inspection looks into, and the check that does. */
+export interface InspectionStep {
+  readonly circuit: string;
+  readonly check: CheckId;
+}
+
+/** The routine of a car that is here to be looked over. */
+export interface Inspection {
+  readonly done: readonly InspectionStep[];
+  readonly left: readonly InspectionStep[];
 }
 
 export interface JobState {

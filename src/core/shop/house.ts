@@ -50,6 +50,10 @@ export const HOUSE_QUESTIONS = {
       intake: "The intake alone",
     },
   },
+  english: {
+    asks: "English",
+    schools: { british: "British: petrol, bonnet", american: "American: gasoline, hood" },
+  },
   totalTrim: {
     asks: "Total trim",
     schools: { product: "(1 + short)(1 + long)", sum: "short + long" },

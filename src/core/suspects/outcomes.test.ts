@@ -29,6 +29,7 @@ const possible = VEHICLES.flatMap((facts) => {
 });
 /** Wording beside a main observation, of several runs together, or as the weaker form of an outcome that is predicted. */
 const BESIDE: readonly string[] = [
+  "look-fine:*",
   "airflow-idle-low",
   "section-within",
   "valve-good-warm",

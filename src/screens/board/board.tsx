@@ -16,6 +16,7 @@ import { ThemeSwitch } from "@/ui/theme-switch";
 import { sendBytes } from "../session/api";
 import { useChanges } from "../session/changes";
 import { PersonButton } from "../session/person";
+import { useTerms } from "../session/preferences";
 import { Waiting } from "../session/waiting";
 import { Behind } from "./behind";
 import { FirstVisit } from "./first-visit";
@@ -330,6 +331,7 @@ const BOARD_WORDS: Readonly<Record<string, string>> = {
 };
 
 function JobRow({ job }: { job: BoardJob }) {
+  const terms = useTerms();
   const station = job.station as StationId;
   const index = STATIONS.indexOf(station);
   const words = BOARD_WORDS[job.status];
@@ -341,7 +343,7 @@ function JobRow({ job }: { job: BoardJob }) {
     >
       <span className="font-mono text-xl">{job.number}</span>
       <span className="min-w-0">
-        <span className="block truncate font-bold">{job.vehicle || "Vehicle not described yet"}</span>
+        <span className="block truncate font-bold">{terms(job.vehicle) || "Vehicle not described yet"}</span>
         <span className="block truncate text-sm text-muted">
           {job.registration} {job.codes && <span className="ml-2 font-mono">{job.codes}</span>}
         </span>

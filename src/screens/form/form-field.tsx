@@ -30,6 +30,7 @@ import { PickField } from "@/ui/pick-field";
 import { PinPad } from "@/ui/pin-pad";
 import { QuantityField } from "@/ui/quantity-field";
 import { useImmediate } from "@/ui/use-immediate";
+import { useTerms } from "../session/preferences";
 import { PlacePicker } from "./place-picker";
 import { PlacesField } from "./places-field";
 import type { TypedForm } from "./use-typed-form";
@@ -74,12 +75,15 @@ function FormField<Known>(props: FieldProps<Known>) {
 }
 
 function PlainField<Known>({ name, field, state, held, control, required, draw, className = "", onChange }: FieldProps<Known>) {
+  const terms = useTerms();
+  const inTerms = (options: readonly Option[]) => options.map(([id, word]): Option => [id, terms(word)]);
   const { field: input, fieldState } = useController({ control, name });
   const [shown, change] = useImmediate(held, onChange ?? input.onChange);
-  const label = labelOf(field, state);
+  const label = terms(labelOf(field, state));
+  const hint = resolve(field.hint, state);
   const said = {
     label,
-    hint: resolve(field.hint, state),
+    hint: hint && terms(hint),
     error: fieldState.error?.message,
     required,
   };
@@ -131,7 +135,7 @@ function PlainField<Known>({ name, field, state, held, control, required, draw, 
       );
     }
     case "choice": {
-      const options = resolve(field.options, state);
+      const options = inTerms(resolve(field.options, state));
       if (field.list)
         return (
           <PickField
@@ -158,7 +162,11 @@ function PlainField<Known>({ name, field, state, held, control, required, draw, 
     case "tick":
       return <Tick label={label} checked={shown === true} onChange={change} />;
     case "marks": {
-      const marked = { options: resolve(field.options, state), value: Array.isArray(shown) ? shown : [], onChange: change };
+      const marked = {
+        options: inTerms(resolve(field.options, state)),
+        value: Array.isArray(shown) ? shown : [],
+        onChange: change,
+      };
       return field.list ? <PlacesField {...said} {...marked} inputRef={input.ref} /> : <Chips {...said} {...marked} />;
     }
     case "place":

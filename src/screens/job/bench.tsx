@@ -15,6 +15,7 @@ import { useKeys } from "../session/keys";
 import { experienceLately, keepShop } from "../session/known-shop";
 import { OpenJournal } from "../session/open-journal";
 import { PersonButton } from "../session/person";
+import { useTerms } from "../session/preferences";
 import { Waiting } from "../session/waiting";
 import { AirMapView } from "./air-map/air-map";
 import { Conditions } from "./conditions";
@@ -170,6 +171,7 @@ function OpenBench({ jobId, number, journal, shop, customer, experience }: Bench
 }
 
 const Header = memo(function Header({ number, go, onKeys }: { number: number; go: Go; onKeys: () => void }) {
+  const terms = useTerms();
   const { state } = useJob();
   const v = state.vehicle;
   const chased = state.codes.filter((c) => !c.asideReason);
@@ -189,7 +191,7 @@ const Header = memo(function Header({ number, go, onKeys }: { number: number; go
         {v ? (
           <>
             {v.registration && <span className="text-ink">{v.registration} · </span>}
-            {vehicleName(v)}
+            {terms(vehicleName(v))}
             {v.unknown && (
               <span className="text-amber"> · not known yet: {v.unknown.map((fact) => FACT_NAMES[fact]).join(", ")}</span>
             )}

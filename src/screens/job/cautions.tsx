@@ -3,12 +3,14 @@
 import { TriangleAlert } from "lucide-react";
 import { CAUTION_TEXTS, type CautionId } from "@/core/checks";
 import { Note } from "@/ui/note";
+import { useTerms } from "../session/preferences";
 import { AppendButton } from "./append-button";
 import { useJob } from "./use-job";
 
 /** Cautions that apply, before the step; each is acknowledged once per job and kept in the record. None blocks. */
 export function Cautions({ ids }: { ids: readonly CautionId[] }) {
   const { state } = useJob();
+  const terms = useTerms();
   const open = ids.filter((id) => !state.cautions.includes(id));
   if (open.length === 0) return null;
   return (
@@ -23,7 +25,7 @@ export function Cautions({ ids }: { ids: readonly CautionId[] }) {
         {open.map((id) => (
           <li key={id} className="flex items-start gap-2">
             <TriangleAlert aria-hidden size={18} className="mt-1 shrink-0 text-amber" />
-            {CAUTION_TEXTS[id]}
+            {terms(CAUTION_TEXTS[id])}
           </li>
         ))}
       </ul>

@@ -14,6 +14,7 @@ import { VehicleFields } from "../job/vehicle-fields";
 import type { NewEntry } from "../session/device";
 import { PageHead } from "../session/page-head";
 import { usePerson } from "../session/person";
+import { useTerms } from "../session/preferences";
 import { useDraft } from "../session/storage";
 import { EarlierVisits } from "./earlier-visits";
 import { LikeCarPicker } from "./like-car";
@@ -29,6 +30,7 @@ const TELLS = 3;
 export function NewJob() {
   const router = useRouter();
   const { person, ask } = usePerson();
+  const terms = useTerms();
   const story = useTypedForm(storyForm, "pelota.draft.new-job.story", NO_STORY);
   const [like, setLike, clearLike] = useDraft<readonly LikeCar[]>("pelota.draft.new-job.like", []);
   const [scan, setScan, clearScan] = useDraft("pelota.draft.new-job.scan", "");
@@ -107,7 +109,7 @@ export function NewJob() {
             <summary className="flex min-h-11 cursor-pointer flex-wrap items-center gap-x-3">
               <span className="font-bold">More about the car</span>
               <span className="text-muted">
-                {known.vehicle && described ? vehicleName(vehicleFacts(described)) : "make, model, VIN, what is fitted"}
+                {known.vehicle && described ? terms(vehicleName(vehicleFacts(described))) : "make, model, VIN, what is fitted"}
               </span>
             </summary>
             <div className="pt-2">

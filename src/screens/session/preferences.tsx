@@ -1,7 +1,9 @@
 "use client";
 
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
+import { type English, inEnglish } from "@/core/terms";
 import { convert, dimensionOf, formatNumber, formatQuantity, type Quantity, UNITS, type UnitId } from "@/core/units";
+import { knownShop, SHOP_SEEN } from "./known-shop";
 import { load, save } from "./storage";
 
 const KEY = "pelota.preferences";
@@ -40,8 +42,10 @@ interface Shown {
   readonly format: (q: Quantity, decimals?: number) => string;
   /** A reading in the unit it was taken in, with the preferred unit beside it where that differs */
   readonly reading: (q: Quantity, decimals?: number) => string;
-  /** A sentence of the core, its numbers with the reader's decimal sign */
+  /** A sentence of the core: in the shop's English, its numbers with the reader's decimal sign */
   readonly sentence: (text: string) => string;
+  /** Words of ours in the English that the shop speaks */
+  readonly terms: (text: string) => string;
 }
 
 const Context = createContext<Shown | undefined>(undefined);
@@ -51,6 +55,10 @@ export function usePreferences(): Shown {
   if (!shown) throw new Error("usePreferences needs a PreferencesProvider above it");
   return shown;
 }
+
+const asTheyStand = (text: string) => text;
+/** Words of ours in the shop's English; as they stand where nothing is known of a shop. */
+export const useTerms = (): ((text: string) => string) => useContext(Context)?.terms ?? asTheyStand;
 
 const preferredUnit = (q: Quantity, p: Preferences): UnitId => {
   switch (dimensionOf(q)) {
@@ -70,9 +78,17 @@ const preferredUnit = (q: Quantity, p: Preferences): UnitId => {
 /** Units and number format by preference of this device. */
 export function PreferencesProvider({ children }: { children: ReactNode }) {
   const [preferences, setPreferences] = useState(DEFAULTS);
+  const [english, setEnglish] = useState<English>("british");
   useEffect(() => setPreferences({ ...DEFAULTS, ...load<Partial<Preferences>>(KEY) }), []);
+  useEffect(() => {
+    const seen = () => setEnglish(knownShop()?.house?.english ?? "british");
+    seen();
+    window.addEventListener(SHOP_SEEN, seen);
+    return () => window.removeEventListener(SHOP_SEEN, seen);
+  }, []);
   const shown = useMemo((): Shown => {
     const format = { decimal: preferences.decimal };
+    const terms = (text: string) => inEnglish(text, english);
     const own = (q: Quantity) => convert(q, preferredUnit(q, preferences));
     return {
       preferences,
@@ -83,7 +99,11 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
       },
       number: (value, decimals) => formatNumber(value, decimals, format),
       format: (q, decimals) => formatQuantity(q, decimals, format),
-      sentence: (text) => (preferences.decimal === "," ? text.replace(/(\d)\.(?=\d)/g, "$1,") : text),
+      terms,
+      sentence: (text) => {
+        const said = terms(text);
+        return preferences.decimal === "," ? said.replace(/(\d)\.(?=\d)/g, "$1,") : said;
+      },
       reading: (q, decimals) => {
         const taken = formatQuantity(q, decimals, format);
         const beside = own(q);
@@ -92,6 +112,6 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
         return beside.unit === q.unit || !shows ? taken : `${taken} · ${formatQuantity(beside, undefined, format)}`;
       },
     };
-  }, [preferences]);
+  }, [preferences, english]);
   return <Context.Provider value={shown}>{children}</Context.Provider>;
 }

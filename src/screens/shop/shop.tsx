@@ -1,6 +1,6 @@
 "use client";
 
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { mergeShops } from "@/core/shop/merge";
 import { type Proof, type Shop, type ShopVersion, shopNameForm } from "@/core/shop/settings";
 import type { UnitId } from "@/core/units";
@@ -9,6 +9,7 @@ import { ErrorNote, SelectField } from "@/ui/field";
 import { Form } from "@/ui/form";
 import { FormFields } from "../form/form-field";
 import { getJson, Refused, sendJson } from "../session/api";
+import { keepShop } from "../session/known-shop";
 import { PageHead } from "../session/page-head";
 import { usePerson } from "../session/person";
 import { type Preferences, usePreferences } from "../session/preferences";
@@ -37,6 +38,7 @@ export function ShopScreen({
 }) {
   const [saved, setSaved] = useState(initial);
   const { shop } = saved;
+  useEffect(() => keepShop(shop), [shop]);
   const { person, ask } = usePerson();
   // Settings that another device has changed otherwise meanwhile, until somebody decides
   const [parted, setParted] = useState<Shop>();

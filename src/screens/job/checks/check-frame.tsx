@@ -10,6 +10,7 @@ import { ConfirmButton } from "@/ui/confirm-button";
 import { ErrorNote } from "@/ui/field";
 import { Locked } from "@/ui/locked";
 import { Note } from "@/ui/note";
+import { useTerms } from "../../session/preferences";
 import { AppendButton } from "../append-button";
 import { Cautions } from "../cautions";
 import type { Overlay } from "../overlay";
@@ -56,6 +57,7 @@ export function CheckFrame<Name extends string>({
   const { kind, context, form, formState, filled } = check;
   const { state } = useJob();
   const [told, setTold] = useState(false);
+  const terms = useTerms();
   // What is typed answers at once; what it proves follows.
   const record = useDeferredValue(filled.record);
   const verdict = useMemo(() => record && judgeCheck(kind, record, context), [kind, record, context]);
@@ -97,7 +99,7 @@ export function CheckFrame<Name extends string>({
           {told && (
             <ol className="list-decimal border-l-4 border-edge py-1 pl-10">
               {plan.steps.map((s) => (
-                <li key={s.text}>{s.text}</li>
+                <li key={s.text}>{terms(s.text)}</li>
               ))}
             </ol>
           )}
