@@ -225,6 +225,21 @@ test.describe("in a shop of its own, since what is set here would change what ot
     await expect(page.getByLabel("Smoke machine")).toContainText("Sedge smoker");
   });
 
+  test("the shop's English is chosen once, and every page of its devices speaks it", async ({ newDevice }) => {
+    const page = await (await newDevice({ baseURL: own.url })).newPage();
+    await signIn(page, "Wren Alder");
+    await page.goto("/shop");
+    await page.getByRole("radio", { name: "American: gasoline, hood" }).click();
+    await expect(page.getByText("Saved.")).toBeVisible();
+    await page.goto("/new");
+    await expect(page.getByRole("radio", { name: "Gasoline" })).toBeVisible();
+    await page.goto("/shop");
+    await page.getByRole("radio", { name: "British: petrol, bonnet" }).click();
+    await expect(page.getByText("Saved.")).toBeVisible();
+    await page.goto("/new");
+    await expect(page.getByRole("radio", { name: "Petrol" })).toBeVisible();
+  });
+
   test("a machine's calibration, a finer gauge and the house's schools change what the bench plans", async ({ newDevice }) => {
     const page = await (await newDevice({ baseURL: own.url })).newPage();
     await signIn(page, "Wren Alder");

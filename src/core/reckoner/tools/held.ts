@@ -1,5 +1,5 @@
 import { fields, type RecordOf, typedQuantity } from "../../form";
-import { holeOfLoss } from "../../gas/hold";
+import { holeOfLoss, shareLostIn } from "../../gas/hold";
 import { formatNumber, fromSi, type Quantity, toSi } from "../../units";
 import { air, reading, seconds, toolForm } from "../fields";
 import type { Letter, Tool } from "../tool";
@@ -38,19 +38,20 @@ export const heldTool: Tool<Held> = {
     const outside = toSi(ambient);
     if (toSi(start) >= outside) throw new RangeError("That is more vacuum than the air outside has pressure");
     if (toSi(end) > toSi(start)) throw new RangeError("It ends with more vacuum than it began with: nothing leaks uphill");
-    const hole = holeOfLoss({
+    const held = {
       volume: toSi(volume),
       start: outside - toSi(start),
       end: outside - toSi(end),
       seconds,
       ambient: outside,
       temperature: toSi(temperature),
-    });
+    };
+    const hole = holeOfLoss(held);
     const share = 1 - toSi(end) / toSi(start);
     return {
       rows: [
         { name: "Lost", value: { value: 100 * share, unit: "%" } },
-        { name: "The same in 60 s", value: { value: 100 * (1 - (1 - share) ** (60 / seconds)), unit: "%" } },
+        { name: "The same in 60 s", value: { value: 100 * (shareLostIn(held, 60) || 0), unit: "%" } },
         ...sizes(hole),
       ],
       notes: end.value === 0 ? ["It ran empty: the hole is this large at the least"] : [],
