@@ -330,6 +330,23 @@ describe("practice", () => {
   });
 });
 
+describe("exhaust-gas", () => {
+  const gas = { fuel: "petrol", co: 0.1, co2: 14.2, o2: 1.4, hc: 40 };
+  it.each([
+    [{ co2: 18, o2: 12 }, /cannot be of one gas/],
+    [{ co: 18 }, /CO/],
+    [{ co2: 0 }, /CO₂/],
+    [{ hc: 45_000 }, /no analyser shows so much/],
+    [{ ecuLambda: 9 }, /No sensor shows such a λ/],
+    [{ o2: undefined }, /O₂/],
+    [{ fuel: "coal" }, /fuel is one of/],
+    [{ soot: 1 }, /soot/],
+  ])("refuses %j as the check does", async (change, words) => {
+    await expect(run("exhaust-gas", { ...gas, ...change })).rejects.toThrow(words);
+    await expect(run("exhaust-gas", gas)).resolves.toHaveProperty("lambda");
+  });
+});
+
 describe("reckon", () => {
   const air = { ambient: { value: 1013.25, unit: "hPa", kind: "absolute" }, temperature: { value: 20, unit: "°C" } };
   const rows = async (tool: string, body: object) =>

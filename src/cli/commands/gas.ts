@@ -1,4 +1,5 @@
 import * as yup from "yup";
+import { gasFields } from "@/core/checks/exhaust-gas/fields";
 import { massFlowOf, standardFlow } from "@/core/gas/air";
 import { type BoostLog, judgeBoost } from "@/core/gas/boost";
 import { fitDecay } from "@/core/gas/decay";
@@ -175,22 +176,18 @@ export const decay: Command = {
   },
 };
 
-const share = (name: string, most: number, unit: string) =>
-  yup.number().min(0, `${name} is not negative`).max(most, `${name} above ${most} ${unit} is no exhaust`);
-
-const exhaustSchema = strictObject({
-  fuel: yup
-    .mixed<GasFuel>()
-    .oneOf(Object.keys(FUELS) as GasFuel[], `fuel is one of ${Object.keys(FUELS).join(", ")}`)
-    .required("fuel is missing"),
-  co: share("co", 20, "%").required("co is missing, %"),
-  co2: share("co2", 21, "%").required("co2 is missing, %"),
-  o2: share("o2", 21, "%").required("o2 is missing, %"),
-  hc: share("hc", 50_000, "ppm").required("hc is missing, ppm as hexane"),
-  no: share("no", 10_000, "ppm").optional(),
-  ecuLambda: yup.number().optional(),
-  loop: yup.mixed<"closed" | "open">().oneOf(["closed", "open"], "loop is closed or open").optional(),
-});
+/** One reading as the check has it, refused as the check refuses it; what it burns beside it. */
+const exhaustSchema = (gasFields.members.idle.schema as yup.ObjectSchema<object>)
+  .concat(
+    yup.object({
+      fuel: yup
+        .mixed<GasFuel>()
+        .oneOf(Object.keys(FUELS) as GasFuel[], `fuel is one of ${Object.keys(FUELS).join(", ")}`)
+        .required("fuel is missing"),
+      loop: yup.mixed<"closed" | "open">().oneOf(["closed", "open"], "loop is closed or open").optional(),
+    }),
+  )
+  .required();
 
 export const exhaustGas: Command = {
   run: (input) => {
