@@ -95,6 +95,17 @@ describe("a long list", () => {
     expect(offered()).toHaveLength(16);
   });
 
+  it("does not close under a hand that is in it, when a value is proposed meanwhile", async () => {
+    const hand = userEvent.setup();
+    const list = (value: string) => (
+      <PickField label="Where" options={[]} groups={CIRCUITS.concat(CIRCUITS)} value={value} onPick={() => {}} required />
+    );
+    const { rerender } = render(list(""));
+    await hand.type(screen.getByRole("searchbox"), "pcv");
+    rerender(list("cap"));
+    expect(offered()).toEqual(["PCV hose"]);
+  });
+
   it("is pulled down where it is short", () => {
     render(<Picker few />);
     expect(screen.getByRole("combobox")).toBeTruthy();

@@ -94,6 +94,8 @@ function Picker({
           options={options.filter(([id]) => id !== "")}
           groups={groups}
           value={value}
+          // In use it stays open, whatever is known meanwhile.
+          onUse={() => setOpened(true)}
           onPick={(picked) => {
             setOpened(false);
             onPick(picked);
@@ -116,7 +118,8 @@ function Keys({
   groups,
   value,
   onPick,
-}: Pick<Props, "label" | "options" | "value" | "onPick"> & { groups: Groups }) {
+  onUse,
+}: Pick<Props, "label" | "options" | "value" | "onPick"> & { groups: Groups; onUse: () => void }) {
   const filled = groups.filter(([, own]) => own.length > 0);
   const named: Groups = options.length > 0 && filled.length > 0 ? [["Others", options], ...filled] : filled;
   const [group, setGroup] = useState(() => named.find(([, own]) => own.some(([id]) => id === value))?.[0] ?? filled[0]?.[0]);
@@ -141,6 +144,7 @@ function Keys({
           autoComplete="off"
           className="min-h-11 w-full rounded-md border border-edge bg-raised pr-2 pl-8 text-base text-ink"
           value={sought}
+          onFocus={onUse}
           onChange={(e) => {
             setSought(e.target.value);
             setShown(AT_A_TIME);
@@ -187,6 +191,7 @@ function Keys({
               type="button"
               aria-pressed={name === group}
               onClick={() => {
+                onUse();
                 setGroup(name);
                 setShown(AT_A_TIME);
               }}
