@@ -61,7 +61,7 @@ test("story, scan and look: what is said, read and seen is weighed, each with it
   const booster = main(page).getByRole("radiogroup", { name: /^Booster hose/ });
   await booster.getByRole("radio", { name: "Not OK" }).click();
   await page.getByLabel("What was found").fill("soft and split at the nipple");
-  await button(page, /^(All of these OK|The other \d+ OK)$/).click();
+  await button(page, /^(All OK|Rest OK \(\d+\))$/).click();
   await expect(booster.getByRole("radio", { name: "Not OK" })).toBeChecked();
   await button(page, "Record the look").click();
   await expect(main(page).getByText("Found by eye and hand: soft and split at the nipple")).toBeVisible();

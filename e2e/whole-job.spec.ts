@@ -35,7 +35,7 @@ test("a lean car goes from code to proven repair, and not a step earlier", CLOCK
   await expect(main(page).getByText("Recorded.")).toBeVisible();
 
   await station(page, "Look");
-  await button(page, /^(All of these OK|The other \d+ OK)$/).click();
+  await button(page, /^(All OK|Rest OK \(\d+\))$/).click();
   await button(page, "Record the look").click();
   await expect(main(page).getByText("Nothing found by eye and hand")).toBeVisible();
 

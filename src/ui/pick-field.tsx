@@ -140,7 +140,7 @@ function Keys({
         <input
           type="search"
           aria-label={`Search: ${label}`}
-          placeholder="Any word of its name"
+          placeholder="Search by name"
           autoComplete="off"
           className="min-h-11 w-full rounded-md border border-edge bg-raised pr-2 pl-8 text-base text-ink"
           value={sought}

@@ -18,6 +18,8 @@ import type { Verdict } from "./verdict";
 export interface Displacement {
   readonly joint?: string;
   readonly what: string;
+  /** It stands by a command: listed by whoever gives it, for as long as it holds */
+  readonly commanded?: true;
 }
 
 export interface Plan {
@@ -150,6 +152,12 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   readonly irrelevant?: Readonly<Record<string, string>>;
   /** It puts many joints to the test at once: the next run is worth what the last left out */
   readonly sweeps?: true;
+  /** The circuit that an inspection looks into by it, minutes, and the inspections that cover it */
+  readonly inspects?: {
+    readonly circuit: string;
+    readonly minutes: number;
+    readonly by: readonly HouseMethods["inspection"][];
+  };
   /** It takes nothing off and shuts nothing off: done last, it undoes no other proof, and none is undone after it */
   readonly onlyReads?: true;
   /** Why it cannot be done on a hot engine; `waits` where even a warm one must cool down first */

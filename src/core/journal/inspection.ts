@@ -1,16 +1,12 @@
-import { CHECKS, type CheckContext } from "../checks";
-import type { HouseMethods } from "../shop/settings";
+import { CHECK_IDS, CHECKS, type CheckContext } from "../checks";
 import type { NextCheck } from "../suspects";
 import type { CheckState, Inspection, InspectionStep } from "./state";
 
-/** The circuits in the order of least change from one set-up to the next: engine standing and closed up, then running. */
-const STEPS: readonly (InspectionStep & { readonly minutes: number; readonly in: readonly HouseMethods["inspection"][] })[] = [
-  { circuit: "Intake", check: "smoke", minutes: 20, in: ["smoke", "intake", "all"] },
-  { circuit: "Vapour system", check: "evap-smoke", minutes: 20, in: ["smoke", "all"] },
-  { circuit: "Charge side", check: "pressure-test", minutes: 30, in: ["all"] },
-  { circuit: "Crankcase", check: "crankcase", minutes: 10, in: ["all"] },
-  { circuit: "Exhaust before the sensor", check: "exhaust-gas", minutes: 15, in: ["all"] },
-];
+/** Every circuit that an inspection may cover, those that are read on a standing engine first. */
+const STEPS = CHECK_IDS.flatMap((check) => {
+  const { inspects, engine } = CHECKS[check];
+  return inspects ? [{ check, engine, ...inspects }] : [];
+}).toSorted((a, b) => Number(a.engine !== "standing") - Number(b.engine !== "standing"));
 
 /** The routine of an inspection on this vehicle: what the shop offers and the car has, read already or not yet. */
 export function inspectionOf(
@@ -18,7 +14,7 @@ export function inspectionOf(
   checks: readonly Pick<CheckState, "check" | "verdict" | "onBench">[],
 ): Inspection {
   const { inspection } = context.house;
-  const steps = STEPS.filter((s) => s.in.includes(inspection) && !CHECKS[s.check].unfit?.(context));
+  const steps = STEPS.filter((s) => s.by.includes(inspection) && !CHECKS[s.check].unfit?.(context));
   const read = (s: InspectionStep) => checks.some((c) => c.check === s.check && !c.onBench && c.verdict.outcome !== "void");
   const bare = ({ circuit, check }: InspectionStep) => ({ circuit, check });
   return { done: steps.filter(read).map(bare), left: steps.filter((s) => !read(s)).map(bare) };

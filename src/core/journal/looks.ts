@@ -1,6 +1,6 @@
 import type { CheckContext } from "../checks";
 import { type LookItem, lookList, STANDS, type Stand } from "../checks/look";
-import { causesOf } from "../faults";
+import { causesOf, type Trait } from "../faults";
 import { familiesOf, weighSuspects } from "../suspects";
 import type { JobState } from "./state";
 import { told } from "./weighing";
@@ -10,9 +10,9 @@ const MOST = 8;
 /** What stands on every look, whatever the complaint: who was here before. */
 const ALWAYS = "earlier-work";
 /** Places that are no joint of their own: they show a fault of any of these. */
-const HEARD: Readonly<Record<string, readonly string[]>> = {
+const HEARD: Readonly<Record<string, readonly Trait[]>> = {
   hiss: ["manifold-leak", "branch-leak", "booster-leak", "duct-leak", "charge-leak"],
-  connectors: ["meter", "circuit-dead"],
+  connectors: ["meter-low", "meter-range", "circuit-dead"],
   "snorkel-free": ["restriction"],
 };
 /** One ear hears a share of what hisses, as one eye sees a share of what is split. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { smokeRun } from "../core.fixture";
+import { DEFAULT_LIMITS } from "../shop/settings";
 import { proofOf, sessionProof } from "./machine-proof";
 
 const AT = "2026-03-01T10:00:00.000Z";
@@ -9,9 +10,9 @@ const machine = { name: smokeRun().machine.name };
 
 describe("the proof of a machine", () => {
   it("serves the whole session, whatever the circuit, from this job or the one before", () => {
-    const [mine, kept] = [run({}, AT, "evap-smoke"), proofOf(run({}, "2026-03-01T11:00:00.000Z"))];
-    expect(sessionProof([mine], [], machine, now)?.at).toBe(AT);
-    expect(sessionProof([mine], kept ? [kept] : [], machine, now)?.at).toBe("2026-03-01T11:00:00.000Z");
+    const [mine, kept] = [run({}, AT, "evap-smoke"), proofOf(run({}, "2026-03-01T11:00:00.000Z"), DEFAULT_LIMITS)];
+    expect(sessionProof([mine], [], machine, DEFAULT_LIMITS, now)?.at).toBe(AT);
+    expect(sessionProof([mine], kept ? [kept] : [], machine, DEFAULT_LIMITS, now)?.at).toBe("2026-03-01T11:00:00.000Z");
   });
 
   it.each([
@@ -21,13 +22,16 @@ describe("the proof of a machine", () => {
     ["none where none was taken", [run({ proof: undefined })], machine, now],
     ["a stand-in's", [run({ source: { kind: "device", device: "Stand-in", simulated: true } })], machine, now],
     ["one of a machine that was turned down", [run({ regulated: { value: 8, unit: "inH2O" } }, AT, "evap-smoke")], machine, now],
+    ["one that did not come up", [run({ proof: { ...smokeRun().proof, pressure: { value: 3, unit: "inH2O" } } })], machine, now],
+    ["one with the ball up", [run({ proof: { ...smokeRun().proof, ballAtBottom: false } })], machine, now],
+    ["one without smoke", [run({ proof: { ...smokeRun().proof, smokeSeen: false } })], machine, now],
     ["a hold test's", [run({}, AT, "hold")], machine, now],
   ])("does not serve as %s", (_, checks, of, at) => {
-    expect(sessionProof(checks, [], of, at)).toBeUndefined();
+    expect(sessionProof(checks, [], of, DEFAULT_LIMITS, at)).toBeUndefined();
   });
 
   it("keeps the time it was taken, however often it is handed on", () => {
     const taken = { ...smokeRun().proof, takenAt: "2026-03-01T01:30:00.000Z" };
-    expect(sessionProof([run({ proof: taken })], [], machine, now)).toBeUndefined();
+    expect(sessionProof([run({ proof: taken })], [], machine, DEFAULT_LIMITS, now)).toBeUndefined();
   });
 });

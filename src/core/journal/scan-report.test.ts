@@ -121,6 +121,23 @@ describe("a scan report", () => {
     ]);
   });
 
+  it("never says that a monitor passed: values stay in the ECU from before a repair until they are cleared", () => {
+    const read = readScanReport("43 02 01 71 04 42\n46 3C 81 FE 00 14 00 00 00 50\n41 01 00 07 65 00");
+    expect(read.monitors).toEqual([]);
+    expect(read.readiness).toContainEqual({ monitor: "EVAP", complete: true });
+  });
+
+  it.each([
+    ["C1234", ["C1234"]],
+    ["B1325\nC0035", ["B1325", "C0035"]],
+  ])("takes a body or chassis code alone for no bytes: %j", (text, codes) => {
+    expect(readScanReport(text).codes.map((c) => c.code)).toEqual(codes);
+  });
+
+  it.each(["No pending codes", "Pending codes: none", "Pending DTCs: 0"])("gives nothing below %j that status", (heading) => {
+    expect(readScanReport(`${heading}\nP0171 Too lean`).codes[0]?.status).toBe("stored");
+  });
+
   it("reads any text or refuses it in words", () => {
     fc.assert(
       fc.property(

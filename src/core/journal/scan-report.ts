@@ -7,7 +7,7 @@ import type { Bodies, CodeRead, FreezeFrame, Monitor } from "./entries";
 export interface ScanReport {
   readonly vin?: string;
   readonly codes: readonly CodeRead[];
-  /** Results of the car's own monitors, as entries: those that did not run, and those that give values with limits */
+  /** Results of the car's own monitors, as entries: those that did not run, and those beyond a limit of their own */
   readonly monitors: readonly Monitor[];
   /** Every monitor that it names, run or not */
   readonly readiness: readonly ReadinessBit[];
@@ -19,7 +19,7 @@ export interface ScanReport {
 }
 
 /** Larger than any scan report or hex log of a session, characters. */
-export const MOST_REPORT = 20e6;
+export const MOST_REPORT = 2e6;
 
 /**
  * A scan as text: an OBD hex log (SAE J1979), or the printed report of a scan tool with the codes of SAE J2012 in it.
@@ -44,8 +44,9 @@ export function scanEntries({ codes, modules, monitors }: ScanReport): readonly 
   ];
 }
 
-/** Whether every line is bytes, as far as a few tell. */
+/** Whether every line is bytes, as far as a few tell; a code of five signs is none, though it may be hex digits all through. */
 const isHexLog = (text: string) => {
+  if (text.match(CODE)) return false;
   const lines = text
     .split(/\r\n|\r|\n/, 50)
     .map((line) => (line.split("#")[0] as string).replace(/[<>:,;]/g, " ").trim())
@@ -114,7 +115,6 @@ function ofObd(log: ObdLog): ScanReport {
   const monitors = [...new Set(named)].flatMap((of): Monitor[] => {
     const tests = ran.filter((t) => monitorNamed(t.monitor) === of);
     const waits = log.readiness.some((r) => monitorNamed(r.monitor) === of && !r.complete);
-    if (tests.length === 0 && !waits) return [];
     const values = tests.map((t) => ({
       name: `${t.monitor}, test ${t.test}`,
       value: t.value,
@@ -122,8 +122,9 @@ function ofObd(log: ObdLog): ScanReport {
       max: t.high,
       ...(t.unit ? { unit: t.unit } : {}),
     }));
-    const result = tests.some((t) => !t.passed) ? "failed" : waits ? "not-complete" : "passed";
-    return [{ of, result, readBy: "OBD hex log", ...(values.length > 0 ? { values } : {}) }];
+    // Values stay from before a repair until they are cleared: that it ran since, and passed, only whoever drove it can say.
+    const result = tests.some((t) => !t.passed) ? "failed" : waits ? "not-complete" : undefined;
+    return result === undefined ? [] : [{ of, result, readBy: "OBD hex log", ...(values.length > 0 ? { values } : {}) }];
   });
   return {
     ...(log.vin ? { vin: log.vin } : {}),
@@ -151,6 +152,7 @@ const SAID: readonly (readonly [RegExp, CodeRead["status"]])[] = [
 ];
 const DENIED = /\bnot (currently )?(present|active|current|stored|set)\b|\b\w+\s*[:=]\s*(no|false|0)\b(?![.,]\d)/gi;
 const ABSENT = /\bno (fault|code|dtc)s?\b|\babsent\b|\b(test )?passed\b|\bcleared\b|\bnot tested\b/i;
+const NONE = /\bno\b|\bnone\b|[:=]\s*0\s*$/i;
 const HEADING = /\b(codes?|dtcs?|faults?)\b/i;
 const MODULE = /^\s*(?:module|ECU|control unit|system)\s*[:=]\s*(\S.*)$/i;
 const FROZE = /\bfreeze frame\b/i;
@@ -224,7 +226,7 @@ function ofWords(text: string): ScanReport {
       const bit = monitorIn(line);
       if (bit) readiness.push(bit);
       else if (HEADING.test(words) && !FROZE.test(words)) {
-        heading = statusIn(words);
+        heading = NONE.test(words) ? undefined : statusIn(words);
         frameOf = undefined;
       } else if (frameOf) frameOf.frame += `\n${line.trim()}`;
       continue;

@@ -9,7 +9,7 @@ const unlockFields = fields({
   name: text({
     name: "The device's name",
     label: "Name of this device",
-    hint: "A lead finds it by this among the shop's devices",
+    hint: "How this device shows in the shop's list",
     example: "Tablet 2",
     max: 60,
   }).optional(),

@@ -4,6 +4,7 @@ import { format as formatDate } from "date-fns";
 import { Thermometer } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
 import { type Bodies, conditionsForm, workedOut } from "@/core/journal";
+import { isQuantity } from "@/core/units";
 import { Button } from "@/ui/button";
 import { Dialog } from "@/ui/dialog";
 import { ErrorNote } from "@/ui/field";
@@ -91,6 +92,7 @@ const HOLDS = 6 * 3600_000;
 /** The bay's air as this device set it last, as long as it may still hold. */
 function lastSet(): { readonly at: number; readonly air: Omit<Bodies["conditions"], "engine"> } | undefined {
   const last = load<{ at: number; air: Bodies["conditions"] }>(LAST);
+  if (!isQuantity(last?.air?.ambient) || !isQuantity(last?.air?.bayTemperature)) return undefined;
   return last && Date.now() - last.at < HOLDS && Date.now() >= last.at ? last : undefined;
 }
 

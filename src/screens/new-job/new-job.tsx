@@ -3,7 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { type KnownCar, type LikeCar, scanEntries, storyForm, type VehicleFormFacts, vehicleForm } from "@/core/journal";
-import { vehicleFacts, vehicleName } from "@/core/vehicle";
+import { vehicleFacts, vehicleFields, vehicleName } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { Form } from "@/ui/form";
@@ -40,9 +40,11 @@ export function NewJob() {
     UNKNOWN_CAR,
   );
   const read = useScanText(scan);
+  // What a damaged device kept is no car.
+  const chosen = useMemo(() => like.find((l) => vehicleFields.schema.isValidSync(l?.facts, { strict: true })), [like]);
   const known = useMemo<VehicleFormFacts>(
-    () => ({ vehicle: car.facts ?? like[0]?.facts, by: person ?? "this shop" }),
-    [car, like, person],
+    () => ({ vehicle: car.facts ?? chosen?.facts, by: person ?? "this shop" }),
+    [car, chosen, person],
   );
   const vehicle = useTypedForm(vehicleForm, "pelota.draft.new-job.vehicle", known);
   const typed = String(vehicle.value("registration") ?? "");
@@ -97,7 +99,7 @@ export function NewJob() {
         <Form className="flex flex-col gap-5" onSubmit={() => void open()}>
           <div className="grid items-start gap-4 sm:grid-cols-2">
             <FormFields of={vehicle} names={["registration"]} />
-            {!car.facts && <LikeCarPicker picked={like[0]} onPick={(picked) => setLike(picked ? [picked] : [])} />}
+            {!car.facts && <LikeCarPicker picked={chosen} onPick={(picked) => setLike(picked ? [picked] : [])} />}
           </div>
           <EarlierVisits car={car} />
           <FormFields of={story} names={["purpose", "complaint"]} />

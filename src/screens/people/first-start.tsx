@@ -108,7 +108,7 @@ export function FirstStart({ known, shopName }: { known: readonly string[]; shop
           <div>
             <h2 className="text-xl font-bold">The first smoke machine</h2>
             <p className="text-muted">
-              As rated on its plate; its calibration can follow. Cancel empty to add machines later, in Shop.
+              As rated on its plate; its calibration can follow. Leave it empty to add machines later, in Shop.
             </p>
           </div>
           <div className="grid items-start gap-3 sm:grid-cols-3">

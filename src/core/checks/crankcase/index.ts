@@ -17,6 +17,7 @@ export const crankcase: CheckKind<CrankcaseReading, unknown, Seen> = {
   engine: "warm-running",
   unfit,
   role: "measures",
+  inspects: { circuit: "Crankcase", minutes: 10, by: ["all"] },
   shelf: "running",
   rows,
   candidates: crankcaseCandidates,

@@ -23,6 +23,7 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim, Seen> = {
   engine: "standing",
   unfit: evapOnly,
   role: "measures",
+  inspects: { circuit: "Vapour system", minutes: 20, by: ["smoke", "all"] },
   soaked: true,
   shelf: "vapour",
   families: ["evap"],

@@ -19,6 +19,7 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
   engine: "warm-running",
   unfit,
   role: "measures",
+  inspects: { circuit: "Exhaust before the sensor", minutes: 15, by: ["all"] },
   onlyReads: true,
   shelf: "running",
   rows,

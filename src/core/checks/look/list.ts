@@ -5,7 +5,7 @@ export const STANDS = {
   front: "At the front",
   top: "Over the engine",
   under: "Underneath",
-  tail: "At the filler and the tail",
+  tail: "At the filler and tailpipe",
 } as const;
 export type Stand = keyof typeof STANDS;
 

@@ -12,7 +12,7 @@ export function planOutput(context: CheckContext, aim: { readonly joint: string;
       { text: `Watch within ${aim.limit} s: after that most commands time out.` },
       { text: "Release it before anything else is judged." },
     ],
-    displaces: [{ joint: aim.joint, what: `${name} commanded` }],
+    displaces: [{ joint: aim.joint, what: `${name} commanded`, commanded: true }],
     cautions: ["running-engine"],
     clocks: [{ name: "Command times out", seconds: aim.limit }],
   };

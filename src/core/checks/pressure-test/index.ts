@@ -20,6 +20,7 @@ export const pressureTest: CheckKind<PressureTest, PressureAim, Seen> = {
   unfit,
   needs: ["induction", "fitted"],
   role: "measures",
+  inspects: { circuit: "Charge side", minutes: 30, by: ["all"] },
   shelf: "standing",
   families: ["engine", "boost"],
   rows,

@@ -14,6 +14,7 @@ export * from "./draft";
 export * from "./fields";
 export * from "./judge";
 export * from "./plan";
+export { proofFault } from "./proof";
 export * from "./reading";
 export * from "./sections";
 export * from "./setup-form";
@@ -27,6 +28,7 @@ export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
   engine: "standing",
   needs: ["induction", "fitted"],
   role: "measures",
+  inspects: { circuit: "Intake", minutes: 20, by: ["smoke", "intake", "all"] },
   shelf: "standing",
   together: (runs, layout) =>
     readSections(

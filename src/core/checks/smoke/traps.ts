@@ -5,6 +5,7 @@ import type { CheckContext } from "../context";
 import { leaksSeen, pastPlugs } from "../seen";
 import { type Verdict, voidVerdict, type ZoneKnowledge } from "../verdict";
 import type { SmokeRun } from "./fields";
+import { proofFault } from "./proof";
 import type { SmokeReading } from "./reading";
 import type { Seen } from "./rows";
 
@@ -59,20 +60,9 @@ export function machineTrap(
   rated: number,
 ): Trap | undefined {
   const because = (why: string, from?: number): Trap => ({ why, ...(from === undefined ? {} : { from }) });
-  const proofShare = limits.machineProof.value;
-  const { proof, machine } = run;
-  if (!proof)
-    return because("the machine was never proved: clamp the hose, see rated pressure and the ball at the bottom, then run again");
-  if (!proof.smokeSeen) return because("no smoke came from the open hose at proof: check heater and fluid");
-  if (!machine.plain && !proof.pressure)
-    return because("nobody read the pressure with the hose clamped: prove the machine, then run again");
-  if (proof.pressure && toSi(proof.pressure) < proofShare * rated) {
-    return because(
-      `the machine proved only ${formatNumber((100 * toSi(proof.pressure)) / rated, 0)} % of its rated pressure (${formatNumber(proofShare * 100, 0)} % needed): service it first`,
-    );
-  }
-  if (!machine.plain && !proof.ballAtBottom)
-    return because("with the hose clamped the ball did not sit at the bottom: the machine or its hose leaks");
+  const { machine } = run;
+  const unproved = proofFault(run, rated, limits.machineProof.value);
+  if (unproved) return because(unproved);
   const cannot = impossible(run, reading, rated);
   if (cannot) return because(cannot);
   const offAt = run.heaterOnAt + machine.autoOff;

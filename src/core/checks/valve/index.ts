@@ -13,7 +13,7 @@ export * from "./judge";
 
 export const valve: CheckKind<
   ValveRecord,
-  { readonly joint: string; readonly power: Power; readonly rests: "closed" | "open" },
+  { readonly joint: string; readonly part?: "fitted" | "new"; readonly power: Power; readonly rests: "closed" | "open" },
   Seen
 > = {
   id: "valve",

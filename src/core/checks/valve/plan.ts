@@ -9,7 +9,7 @@ const ENTRY_WORDS = { "service-port": "service port", "filler-neck": "filler nec
 /** Both states of a valve, from a chosen power source. */
 export function planValve(
   context: CheckContext,
-  aim: { readonly joint: string; readonly power: Power; readonly rests: "closed" | "open" },
+  aim: { readonly joint: string; readonly part?: "fitted" | "new"; readonly power: Power; readonly rests: "closed" | "open" },
 ): Plan {
   const { house, layout, limits } = context;
   const name = jointName(layout, aim.joint);
@@ -17,7 +17,7 @@ export function planValve(
     aim.power === "12v"
       ? "Unplug it from the car, then feed it 12 V from a fused lead. Never feed voltage back into the loom."
       : aim.power === "loom"
-        ? "Cancel plugged; the engine must run if the circuit is live only then."
+        ? "Leave it plugged in; the engine must run if the circuit is live only then."
         : `Command it from the scan tool: most commands time out after ${limits.outputTime.value} s.`;
   const [mustHold, mustPass] = aim.rests === "closed" ? ["At rest", "energised"] : ["Energised", "at rest"];
   const cautions: CautionId[] = [
@@ -39,10 +39,14 @@ export function planValve(
         : []),
       { text: "A new part passes the same test on the bench before it is fitted." },
     ],
-    displaces: [
-      { joint: aim.joint, what: `hose off at ${name}` },
-      ...(aim.power === "12v" ? [{ joint: aim.joint, what: `${name} unplugged` }] : []),
-    ],
+    // A new part on the bench takes nothing off the car.
+    displaces:
+      aim.part === "new"
+        ? []
+        : [
+            { joint: aim.joint, what: `hose off at ${name}` },
+            ...(aim.power === "12v" ? [{ joint: aim.joint, what: `${name} unplugged` }] : []),
+          ],
     cautions,
     clocks: [{ name: "Hold", seconds: 60 }],
   };

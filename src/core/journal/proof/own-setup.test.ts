@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { CHECK_IDS, CHECKS, type CheckContext, type CheckId, type Claim, judgeCheck } from "../../checks";
+import { CHECK_IDS, CHECKS, type CheckContext, type CheckId, type Claim, judgeCheck, type Plan } from "../../checks";
 import { FAMILY_IDS } from "../../faults";
 import { validate } from "../../input";
 import { seededNoise } from "../../maths/random";
@@ -15,7 +15,7 @@ interface Shown {
   readonly record: object;
   readonly context: CheckContext;
   readonly good: readonly Claim[];
-  readonly displaces: readonly { readonly joint?: string; readonly what: string }[];
+  readonly displaces: Plan["displaces"];
 }
 
 /** A check of a sound car that says something good of it, with what its own plan takes off, plugs or commands. */
@@ -68,11 +68,11 @@ describe("what a check takes off, plugs or commands for itself", () => {
       const job = new Writer();
       job.add("opened", { number: 1 });
       job.add("vehicle", context.vehicle);
-      const items = displaces.map(({ joint, what }) =>
+      const items = displaces.map(({ joint, what, commanded }) =>
         job.add("displaced", {
           what,
           ...(joint ? { joint } : {}),
-          ...(check === "output" ? { commanded: { seconds: 60 } } : {}),
+          ...(commanded ? { commanded: { seconds: 60 } } : {}),
         }),
       );
       job.add("check", { check, record });

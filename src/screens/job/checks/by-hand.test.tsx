@@ -113,7 +113,9 @@ describe("by hand", () => {
     await pickOf("Its plug", "Off the car's loom");
     await pick("It clicks");
     expect(soFar()).toMatch(/Purge valve leaks at rest, where it must hold.*proves the coil, not the seat/i);
-    await recorded(page);
+    // What came off for it is listed with it, unplugged for the 12 V and all; the new one on the bench takes nothing off.
+    const off = ["hose off at Purge valve", "Purge valve unplugged"];
+    expect((await recorded(page)).offCar.map((i) => i.what)).toEqual(off);
     await choose("Valve", "Purge valve");
     await gauge("0.1 inHg");
     await pick("The new one, on the bench");
@@ -123,6 +125,7 @@ describe("by hand", () => {
       ["fail", false],
       ["pass", true],
     ]);
+    expect(state.offCar.map((i) => i.what)).toEqual(off);
     expect(main().getAllByText("New purge valve holds where it must and passes where it must").length).toBeGreaterThan(0);
     expect(state.suspects[0]?.cause.id).toBe("purge-valve");
   });

@@ -72,12 +72,11 @@ export function CheckFrame<Name extends string>({
   const own = record ? setupOf({ check: kind, record }) : undefined;
   const telling = own || !CHECKS[kind].ownCommands;
   const standing = telling ? state.offCar.filter((i) => i.open && i.commanded && !own?.has(i.joint ?? "")) : [];
-  const fresh = plan.displaces.filter((d) => !state.offCar.some((i) => i.open && i.what === d.what));
+  const fresh = plan.displaces.filter((d) => !d.commanded && !state.offCar.some((i) => i.open && i.what === d.what));
   const { pictures, corrects, error, finish, done } = useFinish(check, check.complain, {
     onDone,
     possible: !plan.refused,
-    // A command was given and has timed out since; a part that came off lies on the bench.
-    takenOff: CHECKS[kind].ownCommands ? [] : fresh,
+    takenOff: fresh,
   });
   return (
     <div className="flex max-w-5xl flex-col gap-5">

@@ -94,7 +94,7 @@ function Look({ context }: { context: CheckContext }) {
           Record the look
         </Button>
         {open.length > 0 && (
-          <Button onClick={markRest}>{open.length === asked.length ? "All of these OK" : `The other ${open.length} OK`}</Button>
+          <Button onClick={markRest}>{open.length === asked.length ? "All OK" : `Rest OK (${open.length})`}</Button>
         )}
         <p className="text-muted">
           {asked.length - open.length} of {asked.length} marked

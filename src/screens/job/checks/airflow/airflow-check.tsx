@@ -36,7 +36,7 @@ export function AirflowCheck({ head }: { head: ReactNode }) {
   const source = <FormFields of={check} names={["reads"]} />;
   return (
     <CheckFrame check={check} head={head} plan={airflow.plan(context, undefined)} at="air-meter" onDone={scan.cancel}>
-      {!known.ambient && <SetConditions why="Breathing is held against the air outside." />}
+      {!known.ambient && <SetConditions why="Volumetric efficiency needs the ambient pressure." />}
       {reads === "log" ? (
         <LogTake scan={scan} take={take} beside={source} ready={known.ambient !== undefined} />
       ) : (

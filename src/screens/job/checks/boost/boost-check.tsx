@@ -45,7 +45,7 @@ export function BoostCheck({ head }: { head: ReactNode }) {
   const limp = value<BoostRecord["limp"]>("limp");
   return (
     <CheckFrame check={check} head={head} plan={boost.plan(context, undefined)} at="compressor" onDone={scan.cancel}>
-      {!known.ambient && <SetConditions why="Boost is held against the air outside." />}
+      {!known.ambient && <SetConditions why="Boost needs the ambient pressure." />}
       {reads === "log" ? (
         <LogTake scan={scan} take={take} beside={source} ready={known.ambient !== undefined} />
       ) : (

@@ -25,7 +25,7 @@ import type { SmokeHandle } from "./use-smoke-run";
 /** The live run: ball and gauge follow the real ones, each move a timed sample; then what was seen, and the verdict. */
 export function SmokeRunPanel({ run }: { run: SmokeHandle }) {
   const { draft, update, reach } = run;
-  const { state } = useJob();
+  const { state, shop } = useJob();
   const record = useRecordCheck();
   const [error, setError] = useState<string>();
   const [marking, setMarking] = useState(false);
@@ -39,7 +39,7 @@ export function SmokeRunPanel({ run }: { run: SmokeHandle }) {
     const sent = await run.send(() => record(run.kind, whole, span));
     if (sent.done || sent.wrong) setError(sent.wrong);
     if (!sent.done) return;
-    if (!state.practice) keepProof({ check: run.kind, record: whole, at: span });
+    if (!state.practice) keepProof({ check: run.kind, record: whole, at: span }, shop.limits);
     focus();
   };
   useKeys({

@@ -13,8 +13,8 @@ import type { SmokeHandle } from "./use-smoke-run";
 const KEPT = "pelota.machineProofs";
 
 /** Keeps the proof of a run that was recorded, so that it serves the next job of the session. */
-export function keepProof(run: Parameters<typeof proofOf>[0]): void {
-  const proof = proofOf(run);
+export function keepProof(...run: Parameters<typeof proofOf>): void {
+  const proof = proofOf(...run);
   if (proof) save(KEPT, [proof, ...keptProofs().filter((p) => p.machine !== proof.machine)].slice(0, 10));
 }
 
@@ -29,7 +29,7 @@ type Proved = Pick<EvapSmokeDraft, "proved" | "provedAt"> & Partial<EvapSmokeDra
 
 /** How the hose goes on: what the set-up takes off is listed, and the run begins; with the session's proof where one serves. */
 export function useBegin(run: SmokeHandle) {
-  const { state, append } = useJob();
+  const { state, shop, append } = useJob();
   const [error, setError] = useState<string>();
   const begin = async (proof: Proved) => {
     const plan = run.plan();
@@ -56,7 +56,7 @@ export function useBegin(run: SmokeHandle) {
     });
   };
   // A practice bay has a clock and a machine of its own.
-  const earlier = sessionProof(state.checks, state.practice ? [] : keptProofs(), run.machine, Date.now());
+  const earlier = sessionProof(state.checks, state.practice ? [] : keptProofs(), run.machine, shop.limits, Date.now());
   return {
     error,
     begin,

@@ -27,7 +27,12 @@ export function ValveCheck({ head }: { head: ReactNode }) {
     const division = Math.abs(toSi(record.instrument.division) / toSi({ value: 1, unit: record.unit }));
     return readState(state, division, context.limits.holdLoss.value);
   };
-  const plan = valve.plan(context, { joint: value("joint"), power: value<ValveRecord["power"]>("power"), rests });
+  const plan = valve.plan(context, {
+    joint: value("joint"),
+    part: value<ValveRecord["part"]>("part"),
+    power: value<ValveRecord["power"]>("power"),
+    rests,
+  });
   return (
     <CheckFrame check={check} head={head} plan={plan}>
       <div className="grid gap-6 md:grid-cols-2">
