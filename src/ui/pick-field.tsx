@@ -61,9 +61,8 @@ function Picker({
   ref,
 }: Props & { groups: Groups }) {
   const id = useId();
-  const [opened, setOpened] = useState<boolean>();
-  // What must be said and is not stands open from the first.
-  const open = opened ?? (required && value === "");
+  // By hand alone: a list that opened or shut by what is known would move what stands below it away from under a finger.
+  const [open, setOpen] = useState(false);
   const all = [...options, ...groups.flatMap(([, own]) => own)];
   const none = options.find(([id]) => id === "")?.[1] ?? "Choose one";
   const chosen = value === "" ? undefined : all.find(([id]) => id === value)?.[1];
@@ -82,7 +81,7 @@ function Picker({
         aria-expanded={open}
         aria-describedby={note ? `${id}-note` : undefined}
         onBlur={onBlur}
-        onClick={() => setOpened(!open)}
+        onClick={() => setOpen(!open)}
         className={`flex min-h-11 w-full cursor-pointer items-center justify-between gap-2 rounded-md border bg-raised px-3 text-left ${error ? "border-ember" : "border-edge"}`}
       >
         <span className={chosen ? "" : "text-muted"}>{chosen ?? none}</span>
@@ -94,10 +93,8 @@ function Picker({
           options={options.filter(([id]) => id !== "")}
           groups={groups}
           value={value}
-          // In use it stays open, whatever is known meanwhile.
-          onUse={() => setOpened(true)}
           onPick={(picked) => {
-            setOpened(false);
+            setOpen(false);
             onPick(picked);
           }}
         />
@@ -118,8 +115,7 @@ function Keys({
   groups,
   value,
   onPick,
-  onUse,
-}: Pick<Props, "label" | "options" | "value" | "onPick"> & { groups: Groups; onUse: () => void }) {
+}: Pick<Props, "label" | "options" | "value" | "onPick"> & { groups: Groups }) {
   const filled = groups.filter(([, own]) => own.length > 0);
   const named: Groups = options.length > 0 && filled.length > 0 ? [["Others", options], ...filled] : filled;
   const [group, setGroup] = useState(() => named.find(([, own]) => own.some(([id]) => id === value))?.[0] ?? filled[0]?.[0]);
@@ -144,7 +140,6 @@ function Keys({
           autoComplete="off"
           className="min-h-11 w-full rounded-md border border-edge bg-raised pr-2 pl-8 text-base text-ink"
           value={sought}
-          onFocus={onUse}
           onChange={(e) => {
             setSought(e.target.value);
             setShown(AT_A_TIME);
@@ -191,7 +186,6 @@ function Keys({
               type="button"
               aria-pressed={name === group}
               onClick={() => {
-                onUse();
                 setGroup(name);
                 setShown(AT_A_TIME);
               }}
