@@ -18,6 +18,18 @@ export interface DemoCar {
 const AMBIENT = 100.6e3;
 const TEMPERATURE = 290;
 
+/** Signs of a model year at position 10 of a VIN, from 2001 (ISO 3779) */
+const YEARS = "123456789ABCDEFGHJKLMNPRSTVWXY";
+
+/** A VIN of no maker, alike in its first eight signs for cars of one model. */
+function madeUpVin(make: string, model: string, year: number, serial: number): string {
+  const signs = `${make.slice(0, 2)}${model}`
+    .toUpperCase()
+    .replace(/[^A-HJ-NPR-Z0-9]/g, "")
+    .padEnd(6, "Z");
+  return `XZ${signs.slice(0, 6)}0${YEARS[year - 2001] ?? "Z"}Z${String(serial).padStart(6, "0")}`;
+}
+
 function car(
   id: string,
   names: [make: string, model: string, year: number, registration: string, km: number],
@@ -33,6 +45,7 @@ function car(
     model,
     year,
     registration,
+    vin: madeUpVin(make, model, year, seed),
     odometer: { value: km, unit: "km" },
     fuel: "petrol",
     induction: "natural",

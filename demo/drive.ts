@@ -20,7 +20,8 @@ export interface DriveRow {
 }
 
 /** The drive a technician is asked for: idle, 1500, 2500 without load, cruise, a steady pull, and idle again; s. */
-const usualDrive = ({ ambient, boost }: HiddenEngine): readonly (readonly [seconds: number, driving: Driving])[] => [
+type Drive = readonly (readonly [seconds: number, driving: Driving])[];
+const usualDrive = ({ ambient, boost }: HiddenEngine): Drive => [
   [40, {}],
   [25, { foot: 1500 }],
   [25, { foot: 2500 }],
@@ -28,6 +29,11 @@ const usualDrive = ({ ambient, boost }: HiddenEngine): readonly (readonly [secon
   [14, { road: boost === undefined ? { rpm: 3600 } : { rpm: 3200, map: ambient + 55e3 } }],
   [20, {}],
 ];
+/** Half a minute of idle, then a pull with the throttle wide open. */
+export const PULL = [
+  [30, {}],
+  [6, { road: { rpm: 4500 } }],
+] as const satisfies readonly (readonly [number, Driving])[];
 /** Driven for so long before, s: long-term trims have learnt by then. */
 const BEFORE = [
   [60, {}],
@@ -36,7 +42,7 @@ const BEFORE = [
 ] as const satisfies readonly (readonly [number, Driving])[];
 
 /** Records a drive at a fixed rate: the engine runs through it, and its ECU is read as a scan tool reads it. */
-export function recordDrive(engine: HiddenEngine, seed: number, rate = 4): DriveRow[] {
+export function recordDrive(engine: HiddenEngine, seed: number, driven: Drive = usualDrive(engine), rate = 4): DriveRow[] {
   const noise = seededNoise(seed);
   const running = new PracticeEngine(engine, seed);
   const drive = (seconds: number, driving: Driving) => {
@@ -45,7 +51,7 @@ export function recordDrive(engine: HiddenEngine, seed: number, rate = 4): Drive
   };
   for (const [seconds, driving] of BEFORE) drive(seconds, driving);
   const rows: DriveRow[] = [];
-  for (const [seconds, driving] of usualDrive(engine))
+  for (const [seconds, driving] of driven)
     for (let s = 0; s < seconds; s += 1 / rate) {
       const read = running.read();
       const trim = (name: ChannelId) => read[name] as number;

@@ -140,7 +140,7 @@ async function pressureTest(page: Page): Promise<void> {
   }
   await page.getByRole("button", { name: "Air comes out here" }).click();
   await pick(page, "Where", "cooler-tank");
-  await page.getByLabel("How it showed").selectOption("soap");
+  await page.getByRole("radio", { name: "Soap bubbles" }).click();
   await scroll(page, 60);
 }
 

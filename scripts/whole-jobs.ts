@@ -1,9 +1,8 @@
 import type { BrowserContext, Locator, Page } from "@playwright/test";
-import { CARS, repaired } from "../demo/cars";
+import { CARS, type DemoCar, repaired } from "../demo/cars";
 import { recordBoost } from "../demo/charge";
-import { recordDrive, writeLog } from "../demo/drive";
+import { PULL, recordDrive, writeLog } from "../demo/drive";
 import type { HiddenEngine } from "../demo/engine";
-import { airflowOf } from "../demo/readings";
 import { decayOf } from "../demo/tank";
 import { pick } from "../e2e/steps";
 
@@ -98,24 +97,24 @@ class Job {
   /** From the board: which car, what the customer says, what the scan tool printed. */
   async open(asked: {
     registration: string;
-    like?: string;
-    complaint: string;
-    scan?: string;
+    /** A car of its kind was here before: its report has a VIN that is alike */
+    like?: DemoCar;
+    complaint?: string;
+    codes?: readonly string[];
     litres?: string;
-    inspection?: true;
   }) {
     const { page } = this;
     await page.goto("/");
     await this.tap(page.getByRole("link", { name: "New job" }));
     await this.fill("Registration", asked.registration);
+    if (asked.complaint) await this.fill("Complaint, in the customer's words", asked.complaint);
+    else await this.tap(page.getByRole("radio", { name: "An inspection, no complaint" }));
     if (asked.like) {
-      await this.fill("Same as a car before (optional)", asked.like);
+      const vin = `${asked.like.facts.vin?.slice(0, 11)}9${asked.registration.replace(/\D/g, "").padStart(5, "0")}`;
+      await this.fill(/^Scan report or OBD log/, [`VIN: ${vin}`, "Module: Engine", ...(asked.codes ?? ["no codes"])].join("\n"));
       await this.tap(page.getByRole("list", { name: "Cars of this shop" }).getByRole("button"));
     } else await this.fill("Engine displacement", asked.litres ?? "1.6");
-    if (asked.inspection) await this.tap(page.getByRole("radio", { name: "An inspection, no complaint" }));
-    await this.fill("Complaint, in the customer's words", asked.complaint);
-    if (asked.scan) await this.fill(/^Scan report or OBD log/, asked.scan);
-    await this.tap(asked.scan ? "Open at the best check" : "Open the job");
+    await this.tap(asked.like ? "Open at the best check" : "Open the job");
     await page.getByRole("heading", { name: /^Job \d+$/ }).waitFor();
   }
   /** An instrument off the shelf, with the bay's air confirmed where that is asked. */
@@ -123,7 +122,11 @@ class Job {
     if ((await this.key("Another instrument").count()) === 0) await this.station("Check");
     const head = this.work().getByRole("heading", { name, level: 2, exact: true });
     await this.key("Another instrument").waitFor();
-    if ((await head.count()) === 0) {
+    const atHand = this.work().getByRole("button", { name, exact: true });
+    if ((await head.count()) === 0 && (await atHand.count()) > 0) {
+      await this.tap(atHand);
+      await head.waitFor();
+    } else if ((await head.count()) === 0) {
       await this.tap("Another instrument");
       await this.tap(
         this.page
@@ -210,6 +213,9 @@ class Job {
       else if (i === 1 || i === 3)
         await ball.click({ position: { x: box.width / 3, y: ((300 - (276 * at) / 12) / 332) * box.height } });
       else await this.tap("Take reading");
+      await page.waitForTimeout(100);
+      // The size of all openings together stands there as soon as the ball has settled.
+      if ((await page.getByText(/all openings together/).count()) > 0) this.first ??= this.since();
     }
     const all = this.key("Smoke at all of them");
     if (play.arrivals && (await all.count()) > 0) await this.tap(all);
@@ -241,6 +247,15 @@ class Job {
       await this.tap(each);
       await this.page.waitForTimeout(300);
     }
+  }
+  /** A place, picked where another one is proposed. */
+  async place(label: string, name: string) {
+    const field = this.page.getByRole("group", { name: label, exact: true }).getByRole("button").first();
+    const short = this.page.getByRole("combobox", { name: label, exact: true });
+    await field.or(short).first().waitFor();
+    if ((await short.count()) > 0) {
+      if ((await short.locator("option:checked").textContent()) !== name) await short.selectOption({ label: name });
+    } else if ((await field.textContent()) !== name) await pick(this.page, label, name);
   }
   async finding(what: string, where?: string, confirmed?: string) {
     await this.station("Find");
@@ -321,17 +336,15 @@ class Job {
   }
 }
 
-const scanOf = (...lines: readonly string[]) => `Module: Engine\n${lines.join("\n")}`;
-
 /** Ten whole jobs, from the board to the end; each is played as a technician who knows the app would. */
 export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> = {
   "lean V6 with a runner joint": async (job) => {
     const { engine } = CARS.heron;
     await job.open({
       registration: "FW 55 M01",
-      like: "heron",
+      like: CARS.heron,
       complaint: "Rough at idle",
-      scan: scanOf("P0171 Too lean, bank 1, confirmed"),
+      codes: ["P0171 Too lean, bank 1, confirmed"],
     });
     await job.take("Fuel-trim survey");
     await job.survey(engine, 501);
@@ -352,9 +365,9 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     const { engine } = CARS.sanderling;
     await job.open({
       registration: "FW 14 M02",
-      like: "sanderl",
+      like: CARS.sanderling,
       complaint: "Idles too fast",
-      scan: scanOf("P0171 Too lean, confirmed"),
+      codes: ["P0171 Too lean, confirmed"],
     });
     await job.take("Fuel-trim survey");
     await job.survey(engine, 511);
@@ -384,9 +397,9 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     const { charge } = CARS.guillemot;
     await job.open({
       registration: "FW 26 M04",
-      like: "guille",
+      like: CARS.guillemot,
       complaint: "No power uphill, hiss under load",
-      scan: scanOf("P0299 Underboost, confirmed"),
+      codes: ["P0299 Underboost, confirmed"],
     });
     await job.take("Boost from a log");
     await job.log("pulls.csv", recordBoost(charge, 521));
@@ -405,30 +418,25 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
   },
   "filter box": async (job) => {
     const { engine } = CARS.tern;
-    const points = async (hidden: Parameters<typeof airflowOf>[1], seed: number) => {
-      for (const p of airflowOf(engine, hidden, seed).points) {
-        await job.tap(job.work().getByRole("radio", { name: p.state === "idle" ? "Idle" : "Wide open throttle", exact: true }));
-        await job.fill("Engine speed, rpm", String(p.rpm));
-        await job.fill("MAF", `${p.maf?.value} g/s`);
-        await job.fill("Manifold pressure, absolute", `${p.map?.value} kPa`);
-        await job.tap("Take this point");
-      }
+    const pull = async (intake: { readonly intakeBlock?: number }, seed: number) => {
+      await job.radio("Where the points come from", "From a log");
+      await job.log("pull.csv", writeLog(recordDrive({ ...engine, ...intake }, seed, PULL), "comma", false));
       await job.boostSaid();
       await job.answered();
       await job.tap("Record the check");
     };
     await job.open({
       registration: "FW 62 M06",
-      like: "tern",
+      like: CARS.tern,
       complaint: "Dull when pulled hard",
-      scan: scanOf("P0101 MAF, range"),
+      codes: ["P0101 MAF, range"],
     });
     await job.take("Airflow");
-    await points({ intakeBlock: 30 }, 531);
+    await pull({ intakeBlock: 30 }, 531);
     await job.finding("filter full of leaves");
     await job.repair("filter renewed, box cleaned", () => job.radio("The part was", "Renewed"));
     await job.again("Airflow");
-    await points({}, 532);
+    await pull({}, 532);
     await job.tryAndDrive("the hill, wide open");
     await job.close("The air filter was blocked; it is new and measured.");
   },
@@ -436,25 +444,28 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     const { charge } = CARS.guillemot;
     const { leak: _, ...tight } = charge;
     const stops = async (leaks: boolean) => {
-      await job.fill("Adapter and hose are rated for, gauge", "2 bar");
+      const rating = job.page.getByRole("textbox", { name: "Adapter and hose are rated for, gauge" });
+      if ((await rating.inputValue()) === "") await rating.fill("2 bar");
       await job.fill("Stop, gauge", "0.5 bar");
-      await job.tap("Next stop");
-      await job.page.getByRole("textbox", { name: "Stop, gauge", exact: true }).nth(1).fill("1.1 bar");
       if (leaks) {
         await job.tap("Air comes out here");
-        await pick(job.page, "Where", "Cooler end tank");
-        await job.page.getByLabel("How it showed").selectOption({ label: "Soap bubbles" });
-        await job.fill("It began at, gauge", "0.5 bar");
+        await job.tap(
+          job.page.getByRole("group", { name: "Where", exact: true }).getByRole("button", { name: "Cooler end tank" }),
+        );
+        await job.radio("How it showed", "Soap bubbles");
+        await job.answered();
       }
+      await job.tap("Next stop");
+      await job.page.getByRole("textbox", { name: "Stop, gauge", exact: true }).nth(1).fill("1.1 bar");
       await job.radio("At the last stop", "Every joint listened to, felt and soaped");
       await job.answered();
       await job.tap("Record the check");
     };
     await job.open({
       registration: "FW 26 M07",
-      like: "guille",
+      like: CARS.guillemot,
       complaint: "Limp mode on the climb",
-      scan: scanOf("P0299 Underboost, confirmed"),
+      codes: ["P0299 Underboost, confirmed"],
     });
     await job.take("Boost pressure test");
     await stops(true);
@@ -491,9 +502,9 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     };
     await job.open({
       registration: "FW 29 M08",
-      like: "redsh",
+      like: CARS.redshank,
       complaint: "Dull below 3000",
-      scan: scanOf("P2004 Runner flaps stuck open"),
+      codes: ["P2004 Runner flaps stuck open"],
     });
     await job.take("Vacuum-worked device");
     await links("0.42");
@@ -507,24 +518,26 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     await job.close("A wire was broken; it is repaired and measured.");
   },
   "secondary-air ports": async (job) => {
-    const graded = async (share: string) => {
+    /** Ports graded by a tap where their share lies on the scale; the first tells something already. */
+    const graded = async (share: number) => {
       const sliders = job.work().getByRole("slider");
       for (let i = 0; i < (await sliders.count()); i++) {
-        await sliders.nth(i).click();
-        await sliders.nth(i).fill(share);
+        const box = await sliders.nth(i).boundingBox();
+        if (!box) throw new Error("no port on the screen");
+        await sliders.nth(i).click({ position: { x: 8 + ((box.width - 16) * share) / 100, y: box.height / 2 } });
+        if (i === 0) await job.answered();
       }
     };
     await job.open({
       registration: "FW 09 M09",
-      like: "smew",
+      like: CARS.smew,
       complaint: "Engine light",
-      scan: scanOf("P0410 Secondary air, confirmed"),
+      codes: ["P0410 Secondary air, confirmed"],
     });
     await job.take("Borescope");
-    await pick(job.page, "Passage", "air-valve");
-    for (let i = 0; i < 2; i++) await job.tap("Add port");
-    await graded("20");
-    await job.answered();
+    await job.place("Passage", "Air switching valve");
+    await job.tap("Add port");
+    await graded(20);
     await job.tap("Record the check");
     await job.back();
     await job.finding("ports grown shut with carbon");
@@ -537,14 +550,14 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     await job.again("Borescope");
     await job.radio("When", "After cleaning");
     await job.tap(/^The same ports as last time/);
-    await graded("95");
+    await graded(95);
     await job.tap("Record the check");
     await job.back();
     await job.tryAndDrive("five cold starts, listened");
     await job.close("The air ports were blocked; they are open.");
   },
   inspection: async (job) => {
-    await job.open({ registration: "FW 92 M10", like: "shearw", complaint: "Look it over before the sale", inspection: true });
+    await job.open({ registration: "FW 92 M10", like: CARS.shearwater });
     await job.take("Smoke run");
     await job.smoke({ litres: 4.2, arrivals: [] });
     await job.back();
@@ -570,19 +583,19 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
           .map(([t, p]) => `${t} ${p}`)
           .join("\n"),
       );
-      if ((await job.page.getByLabel("Held before shut-off, s").inputValue()) === "")
-        await job.fill("Held before shut-off, s", "120");
       const fuel = job.page.getByRole("textbox", { name: "Fuel level, % of the tank" });
       if ((await fuel.inputValue()) === "") await job.fill("Fuel level, % of the tank", "45");
       await job.answered();
+      if ((await job.page.getByLabel("Held before shut-off, s").inputValue()) === "")
+        await job.fill("Held before shut-off, s", "120");
       await job.tap("Record the check");
       await job.back();
     };
     await job.open({
       registration: "FW 17 M05",
-      like: "shearw",
+      like: CARS.shearwater,
       complaint: "Engine light",
-      scan: scanOf("P0442 EVAP leak, small"),
+      codes: ["P0442 EVAP leak, small"],
     });
     await job.take("Pressure decay");
     await decay(car, 551);
@@ -606,16 +619,16 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
   "EVAP cap": async (job) => {
     await job.open({
       registration: "FW 17 M03",
-      like: "shearw",
+      like: CARS.shearwater,
       complaint: "Engine light",
-      scan: scanOf("P0457 EVAP leak, filler cap loose or off"),
+      codes: ["P0457 EVAP leak, filler cap loose or off"],
     });
     await job.take("Filler cap");
     await job.fill("Put on it, inH2O gauge", "30");
     await job.fill("Left, inH2O gauge", "9");
-    await job.tap(job.page.getByRole("radio", { name: "Cracked" }));
     await job.tap(job.page.getByRole("radio", { name: "Held by itself" }));
     await job.answered();
+    await job.tap(job.page.getByRole("radio", { name: "Cracked" }));
     await job.tap("Record the check");
     await job.back();
     await job.finding("seal cracked", "Filler cap");
@@ -633,7 +646,10 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
   },
 };
 
-/** What the morning leaves on a device, not counted: the bay's air, and the columns of the shop's own scan tool. */
+/**
+ * What the morning leaves on a device, not counted: the bay's air, the columns of the shop's own scan tool, the smoke machine's
+ * proof of the session, what the boost tester's adapter is rated for.
+ */
 export async function morning(page: Page, tally: Tally): Promise<void> {
   const job = new Job(page, tally);
   for (const car of [CARS.heron, CARS.sanderling]) {
@@ -641,8 +657,17 @@ export async function morning(page: Page, tally: Tally): Promise<void> {
     await job.take("Fuel-trim survey");
     await job.log("drive.csv", writeLog(recordDrive(car.engine, 77), "comma", false));
   }
+  await job.take("Smoke run");
+  await job.smoke({ litres: 4.2, arrivals: [] });
+  await job.back();
+  await job.open({ registration: "", complaint: "warm up", like: CARS.guillemot });
   await job.take("Boost from a log");
   await job.log("pulls.csv", recordBoost(CARS.guillemot.charge, 78));
+  await job.take("Boost pressure test");
+  await job.fill("Adapter and hose are rated for, gauge", "2 bar");
+  await job.fill("Stop, gauge", "0.5 bar");
+  await job.tap("Record the check");
+  await job.back();
 }
 
 /** Plays one job and counts. @returns what it took in all and to its first answer, or why it stopped. */

@@ -6,7 +6,7 @@ import { afterAll, describe, expect, it } from "vitest";
 import { NATURAL } from "@/core/core.fixture";
 import type { Bodies, EntryKind } from "@/core/journal";
 import { boardPage, PAGE, refreshStale } from "./board";
-import { carsLike, knownCar, visitsOf } from "./cars";
+import { carsLike, carsOfVin, knownCar, visitsOf } from "./cars";
 import { openDb } from "./db/open";
 import { appendEntries, openJob } from "./jobs";
 import { addPerson } from "./people";
@@ -185,8 +185,31 @@ describe("the board", () => {
     expect(others).toEqual([]);
     expect(found).toMatchObject({ job: newer, facts: { fitted: ["evap", "pcv"], limits, year: 2016 } });
     for (const name of Object.keys(own)) expect(found?.facts).not.toHaveProperty(name);
+    // The VIN is the car, whatever its registration; cars alike in maker and kind are offered, without what is their own.
+    const byVin = carsOfVin(" 4zzpt2b00e1000123", db);
+    expect(byVin.car).toMatchObject({ visits: [{ id: newer }], facts: { registration: own.registration } });
+    expect(byVin.car?.facts).not.toHaveProperty("odometer");
+    const alike = carsOfVin("4ZZPT2B05G1000777", db);
+    expect(alike.car).toBeUndefined();
+    expect(alike.like).toMatchObject([{ job: newer, facts: { limits } }]);
+    for (const name of Object.keys(own)) expect(alike.like[0]?.facts).not.toHaveProperty(name);
+    for (const typed of ["4ZZPT2B0", "4ZZPT2B__00000000", "4ZZPT2C00E1000123", "", "%%%%%%%%%%%%%%%%%"])
+      expect(carsOfVin(typed, db)).toEqual({ like: [] });
+    // A VIN that was typed wrong and corrected since is the car's no more.
+    const corrected = job(
+      "Maren Oake",
+      1,
+      { vehicle: { ...kind, vin: "XZMXSTAK0GZ000999" } },
+      { vehicle: { ...kind, vin: "XZBTHERX0GZ000999" } },
+    );
+    refreshStale(db);
+    expect(carsOfVin("XZMXSTAK0GZ000999", db)).toEqual({ like: [] });
+    expect(carsOfVin("XZBTHERX0GZ000999", db).car?.visits).toMatchObject([{ id: corrected }]);
+    db.$client.prepare("update jobs set practice = 'x' where id = ?").run(corrected);
     for (const typed of ["L", "", " ", "%%", "__", "rk%1"]) expect(carsLike(typed, db)).toEqual([]);
     db.$client.prepare("update jobs set registration = '', practice = 'x' where id in (?, ?)").run(older, newer);
     expect(carsLike("rk_1", db)).toEqual([]);
+    expect(carsOfVin("XZBTHERX0GZ000999", db)).toEqual({ like: [] });
+    expect(carsOfVin(own.vin, db)).toEqual({ like: [] });
   });
 });

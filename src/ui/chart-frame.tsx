@@ -65,3 +65,16 @@ export const TOOLTIP = {
   labelStyle: { color: "var(--muted)" },
   isAnimationActive: false,
 } as const;
+
+/**
+ * The span of an axis that holds all its values and is never so short that its marks stand for nothing: a single reading, or
+ * readings all alike, lie in the middle of it. @param least that span, a multiple of `step`; @param step its ends are multiples of it.
+ */
+export const spanning =
+  (least: number, step: number, ...holds: readonly number[]) =>
+  ([low, high]: readonly [number, number]): [number, number] => {
+    const [from, to] = [Math.min(low, ...holds), Math.max(high, ...holds)];
+    if (!Number.isFinite(from) || !Number.isFinite(to)) return [0, least];
+    const spare = Math.max(0, least - (to - from)) / 2;
+    return [Math.floor((from - spare) / step) * step, Math.ceil((to + spare) / step) * step];
+  };

@@ -24,13 +24,15 @@ interface Props extends Labelled {
   groups?: Groups;
   value: string;
   onPick: (id: string) => void;
+  /** It was asked for by the tap that brought it: its keys are there at once */
+  opened?: boolean;
   onBlur?: () => void;
   className?: string;
   ref?: Ref<HTMLButtonElement & HTMLSelectElement>;
 }
 
 /** One of many: first the group, then one of its few, or any by a word of its name. A short list is pulled down as it is. */
-export function PickField({ groups = [], options, value, onPick, ...rest }: Props) {
+export function PickField({ groups = [], options, value, onPick, opened, ...rest }: Props) {
   const all = [...options, ...groups.flatMap(([, own]) => own)];
   // A list pulled down shows its first option, chosen or not: what nobody chose says so.
   const unchosen: Options = value === "" && !all.some(([id]) => id === "") ? [["", "Choose one"]] : [];
@@ -44,7 +46,7 @@ export function PickField({ groups = [], options, value, onPick, ...rest }: Prop
         onChange={(e) => onPick(e.target.value)}
       />
     );
-  return <Picker {...rest} options={options} groups={groups} value={value} onPick={onPick} />;
+  return <Picker {...rest} opened={opened ?? false} options={options} groups={groups} value={value} onPick={onPick} />;
 }
 
 function Picker({
@@ -57,12 +59,13 @@ function Picker({
   groups,
   value,
   onPick,
+  opened = false,
   onBlur,
   ref,
 }: Props & { groups: Groups }) {
   const id = useId();
   // By hand alone: a list that opened or shut by what is known would move what stands below it away from under a finger.
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState(opened);
   const all = [...options, ...groups.flatMap(([, own]) => own)];
   const none = options.find(([id]) => id === "")?.[1] ?? "Choose one";
   const chosen = value === "" ? undefined : all.find(([id]) => id === value)?.[1];

@@ -17,6 +17,7 @@ import {
   ScanLogReader,
   type SteadyWindow,
   surveyPoints,
+  wasWarm,
 } from "@/core/scan-log";
 import type { Limits } from "@/core/shop/settings";
 
@@ -30,6 +31,8 @@ export interface ImportedLog {
   /** Means over the whole log, SI: for conditions the log knows */
   readonly barometer?: number;
   readonly intakeTemperature?: number;
+  /** Whether the engine was warm, where its coolant says so for all of the log */
+  readonly warm?: boolean;
   readonly channels: readonly ChannelId[];
 }
 
@@ -80,6 +83,7 @@ const api = {
       const barometer = mean("barometer");
       const intakeTemperature = mean("intake-temperature");
       const time = columnOf(log, "time")?.values;
+      const warm = wasWarm(log, limits.warmCoolant.value);
       return {
         sha256: bytesToHex(hash.digest()),
         rows: log.rows,
@@ -90,6 +94,7 @@ const api = {
         channels: log.columns.flatMap((c) => c.channel ?? []),
         ...(barometer === undefined ? {} : { barometer }),
         ...(intakeTemperature === undefined ? {} : { intakeTemperature }),
+        ...(warm === undefined ? {} : { warm }),
       };
     }),
 

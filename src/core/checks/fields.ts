@@ -269,7 +269,7 @@ const used = (measures: "pressure" | "voltage", of: keyof typeof REACH) =>
     shop: ({ known }: FormState<CheckFacts>) => known.instruments,
   })
     .notGauged()
-    .setUp();
+    .equipment();
 /** The gauge that was read, with its division and what it showed before; the shop's finest that reaches so far is proposed. */
 export const gauge = (reach: Exclude<keyof typeof REACH, "volts">) => used("pressure", reach);
 export const meter = () => used("voltage", "volts");

@@ -12,7 +12,7 @@ import { borescopeForm } from "./borescope/fields";
 import { cabinForm } from "./cabin/fields";
 import { capForm } from "./cap/fields";
 import { chainForm } from "./chain/fields";
-import type { CheckFacts } from "./check-form";
+import { type CheckFacts, equipmentOf } from "./check-form";
 import { circuitForm } from "./circuit/fields";
 import { crankcaseForm } from "./crankcase/fields";
 import { decayForm } from "./decay/fields";
@@ -208,6 +208,60 @@ describe("what is known", () => {
     const { kept: _kept, ...fresh } = toDraft(vacuumForm, good.vacuum, known);
     const { errors = [] } = toRecord(vacuumForm, fresh, without);
     expect(errors).toEqual([{ field: "", message: expect.stringContaining("Set the conditions first"), missing: true }]);
+  });
+});
+
+describe("the shop's own equipment", () => {
+  const turboKnown: CheckFacts = { context: turbo, instruments: [], places: turbo.layout.joints };
+  const record = toRecord(
+    pressureTestForm,
+    {
+      entry: "hot-pipe-clamp",
+      ratings: { tool: "2 bar" },
+      maxBoost: "1.1 bar",
+      steps: [{ pressure: "0.5 bar" }],
+      instrument: { id: "other", name: "Old gauge", division: "0.02 bar", zero: "0.03 bar", end: "2.5 bar" },
+    },
+    turboKnown,
+  ).record as object;
+  const lastUse = equipmentOf(pressureTestForm, record);
+  const next = formStateOf(pressureTestForm.fields, {}, { ...turboKnown, ...(lastUse ? { lastUse } : {}) });
+
+  it("is the same on the next car, and says so", () => {
+    expect(next.value("ratings.tool")).toBe("2 bar");
+    const { hint } = pressureTestForm.fields["ratings.tool"];
+    expect(typeof hint === "function" && hint(next)).toMatch(/As on the last car/);
+    expect(next.value("instrument")).toMatchObject({ name: "Old gauge", division: "0.02 bar", end: "2.5 bar" });
+  });
+
+  it("brings no reading along: what a gauge shows with nothing on it, a stop, or what the last engine boosts to", () => {
+    expect(next.value("instrument")).not.toHaveProperty("zero");
+    for (const name of ["maxBoost", "entry"] as const) expect(next.value(name)).not.toBe(getIn(record, name));
+    expect(JSON.stringify(next.value("steps"))).not.toMatch(/bar/);
+  });
+
+  it("is one gauge or the other: with another division the old one's name is gone, with its zero typed it stays", () => {
+    const gauge = (typed: object) => formStateOf(pressureTestForm.fields, { instrument: typed }, next.known).value("instrument");
+    expect(gauge({ zero: "0.01 bar", id: undefined })).toMatchObject({
+      name: "Old gauge",
+      division: "0.02 bar",
+      zero: "0.01 bar",
+    });
+    expect(gauge({ division: "0.05 bar" })).toEqual({ id: "other", division: "0.05 bar", end: "2.5 bar" });
+  });
+
+  it.each([
+    { ratings: { tool: "two" }, instrument: 7 },
+    { ratings: 3, instrument: { name: "x", division: {} } },
+    { ratings: [] },
+  ])("is nothing where a device kept something else: %o", (damaged) => {
+    const state = formStateOf(pressureTestForm.fields, {}, { ...turboKnown, lastUse: damaged });
+    expect(state.value("ratings.tool")).toBeUndefined();
+    expect(state.value("instrument")).toBeUndefined();
+  });
+
+  it("of a record without any is nothing to keep", () => {
+    expect(equipmentOf(cabinForm, { seals: [] })).toBeUndefined();
   });
 });
 

@@ -84,6 +84,11 @@ export class Field<Value, Optional extends boolean = false, Inner = unknown> {
     return this.asked({ setUp: true });
   }
 
+  /** What the shop's own equipment is: it stands as it was on the last car too. */
+  equipment(): Field<Value, Optional, Inner> {
+    return this.asked({ setUp: true, equipment: true });
+  }
+
   /** The same, asked in another way. */
   asked(input: Readonly<Record<string, unknown>> & { readonly type?: FormField<never>["type"] }): Field<Value, Optional, Inner> {
     const type = input.type ?? this.parts.input?.type ?? "text";

@@ -29,6 +29,8 @@ interface Common<Known> {
   readonly defaultValue?: (state: FormState<Known>) => unknown;
   /** A choice of how a check is set up: made again, it stands as it was */
   readonly setUp?: true;
+  /** A fact of the shop's own equipment, and none of the car: the same on the next one */
+  readonly equipment?: true;
   /** Nothing said is an answer too, though the record needs one: it is worked out */
   readonly free?: true;
   /** Helps to fill the form and is no part of the record by itself */

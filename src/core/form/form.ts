@@ -1,6 +1,7 @@
 import { type ObjectSchema, type SchemaDescription, type SchemaFieldDescription, ValidationError } from "yup";
 import { type Draft, type FormField, type FormFields, type FormState, type RowsField, resolve } from "./form-field";
 import type { Form } from "./form-of";
+import { type TypedGauge, typedGauge } from "./gauge";
 import { getIn, type Path, pathOf, setIn } from "./path";
 import { readField, typedValue } from "./typed";
 
@@ -59,6 +60,7 @@ export function formStateOf<Known>(fields: FormFields<Known>, draft: Draft, know
       const field = Object.hasOwn(fields, name) ? fields[name] : undefined;
       // A list stays a list, whatever a kept draft gave back.
       if (field?.type === "taken" && Array.isArray(field.empty) && !Array.isArray(typed)) return field.empty;
+      if (field?.type === "instrument") return gaugeOver(field.defaultValue?.(state), typed);
       return typed === undefined ? field?.defaultValue?.(state) : typed;
     },
   };
@@ -67,6 +69,15 @@ export function formStateOf<Known>(fields: FormFields<Known>, draft: Draft, know
 
 /** Whether a field is asked as things stand. */
 export const isAsked = <Known>(field: FormField<Known>, state: FormState<Known>): boolean => field.when?.(state) ?? true;
+
+/** A gauge of which a part is typed and the rest known; one that is told otherwise has the known one's name no more. */
+function gaugeOver(known: unknown, raw: unknown): TypedGauge | undefined {
+  if (known === undefined) return raw === undefined ? undefined : typedGauge(raw);
+  const { name, ...gauge } = typedGauge(known);
+  const typed: TypedGauge = Object.fromEntries(Object.entries(typedGauge(raw)).filter(([, part]) => part !== undefined));
+  const same = typed.id === undefined && typed.division === undefined && typed.end === undefined;
+  return { ...gauge, ...(same && name !== undefined ? { name } : {}), ...typed };
+}
 
 interface Reading {
   readonly record: Record<string, unknown>;

@@ -16,6 +16,14 @@ export interface KnownCar {
   readonly facts?: VehicleRecord;
 }
 
+/** What the shop knows by a VIN. */
+export interface CarsOfVin {
+  /** The very car, where it was here */
+  readonly car?: KnownCar;
+  /** Cars whose VIN is alike in maker and kind */
+  readonly like: readonly LikeCar[];
+}
+
 /** A car of this shop that another may be like. */
 export interface LikeCar {
   /** The job it was described in */

@@ -8,6 +8,7 @@ import { checkLogSize, detectDialect, detectEncoding, LARGEST_LOG } from "./dial
 import { splitUnit } from "./headers";
 import { matchHeader } from "./match-header";
 import { columnOf, readHead, readScanLog, type ScanLog, ScanLogReader } from "./read";
+import { wasWarm } from "./standing";
 import { findSteadyWindows, surveyPoints } from "./steady";
 
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -293,6 +294,21 @@ describe("steady windows", () => {
     expect(points.length).toBeGreaterThanOrEqual(5);
     expect(points.map((p) => p.maf.value)).toEqual(points.map((p) => p.maf.value).toSorted((a, b) => a - b));
     expect(points[0]?.closedLoop).toBe(true);
+  });
+});
+
+describe("whether an engine was warm", () => {
+  const coolant = (...celsius: (number | "")[]) =>
+    read(`Time (s),RPM,ECT (°C)\n${celsius.map((t, i) => `${i},${i === 0 ? 0 : 800},${t}`).join("\n")}\n`);
+  const WARM = 273.15 + 75;
+  it("is said by a coolant that was warm, or cold, all along with the engine running", () => {
+    expect(wasWarm(coolant(20, 80, 85, 90), WARM)).toBe(true);
+    expect(wasWarm(coolant(20, 30, "", 60), WARM)).toBe(false);
+  });
+  it("is left open where it warmed up meanwhile, never ran, or no coolant was logged", () => {
+    expect(wasWarm(coolant(20, 60, 85, 90), WARM)).toBeUndefined();
+    expect(wasWarm(coolant(90), WARM)).toBeUndefined();
+    expect(wasWarm(read("Time (s),RPM,MAF (g/s)\n0,800,2.6\n1,800,2.6\n"), WARM)).toBeUndefined();
   });
 });
 

@@ -40,3 +40,17 @@ export function standingStretch(log: ScanLog): readonly [number, number] | undef
   close(log.rows);
   return best;
 }
+
+/**
+ * Whether the engine was warm while a log was taken: its coolant at or above a temperature in every row with the engine running,
+ * or below it in all of them. @param warm K. @returns undefined where it warmed up meanwhile, or no coolant was logged.
+ */
+export function wasWarm(log: ScanLog, warm: number): boolean | undefined {
+  const coolant = columnOf(log, "coolant")?.values;
+  const rpm = columnOf(log, "rpm")?.values;
+  if (!coolant || !rpm) return undefined;
+  const running = Array.from(coolant).filter((kelvin, i) => Number.isFinite(kelvin) && (rpm[i] as number) >= STANDS);
+  if (running.length === 0) return undefined;
+  if (running.every((kelvin) => kelvin >= warm)) return true;
+  return running.every((kelvin) => kelvin < warm) ? false : undefined;
+}

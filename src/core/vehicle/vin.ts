@@ -1,4 +1,6 @@
 const VIN = /^[A-HJ-NPR-Z0-9]{17}$/;
+/** Whether a text is a whole VIN (ISO 3779): 17 signs, without I, O and Q. */
+export const isVin = (text: string): boolean => VIN.test(text.trim().toUpperCase());
 const VIN_VALUES: Record<string, number> = Object.fromEntries([
   ..."0123456789".split("").map((c) => [c, Number(c)]),
   ..."ABCDEFGH".split("").map((c, i) => [c, i + 1]),

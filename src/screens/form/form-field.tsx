@@ -47,6 +47,8 @@ interface FieldProps<Known> {
   /** How an option is drawn, where a word says less than a picture */
   readonly draw?: ((id: string, name: string) => ReactNode) | undefined;
   readonly className?: string | undefined;
+  /** A tap asked for it: its keys are there at once */
+  readonly opened?: boolean | undefined;
   /** Told when it is answered by hand, instead of only keeping the answer */
   readonly onChange?: ((value: unknown) => void) | undefined;
 }
@@ -74,7 +76,18 @@ function FormField<Known>(props: FieldProps<Known>) {
   return <PlainField {...props} />;
 }
 
-function PlainField<Known>({ name, field, state, held, control, required, draw, className = "", onChange }: FieldProps<Known>) {
+function PlainField<Known>({
+  name,
+  field,
+  state,
+  held,
+  control,
+  required,
+  draw,
+  className = "",
+  opened = false,
+  onChange,
+}: FieldProps<Known>) {
   const terms = useTerms();
   const inTerms = (options: readonly Option[]) => options.map(([id, word]): Option => [id, terms(word)]);
   const { field: input, fieldState } = useController({ control, name });
@@ -142,6 +155,7 @@ function PlainField<Known>({ name, field, state, held, control, required, draw, 
             {...said}
             {...typed}
             {...(field.groups ? grouped(options, resolve(field.groups, state), text(shown)) : { options })}
+            opened={opened}
             onPick={change}
           />
         );
@@ -281,11 +295,14 @@ export function RowFields<Known, Name extends string>({
   rows,
   index,
   names,
+  opened,
 }: {
   of: Pick<TypedForm<object, Known, Name>, "form" | "formState" | "control" | "value" | "busy">;
   rows: NoInfer<Name>;
   index: number;
   names: readonly string[];
+  /** The one of them that a tap asked for */
+  opened?: string | undefined;
 }) {
   const list = of.form.fields[rows];
   if (list.type !== "rows") throw new Error(`${rows} has no rows`);
@@ -300,6 +317,7 @@ export function RowFields<Known, Name extends string>({
       held={state.value(name)}
       control={of.control}
       required={false}
+      opened={name === opened}
     />
   ));
   return <Locked when={of.busy}>{fields}</Locked>;

@@ -10,12 +10,22 @@ import { useAsked } from "./use-asked";
 const NONE: readonly LikeCar[] = [];
 
 /** A car of this shop to take the facts of: what it is, nothing of what was done to it. */
-export function LikeCarPicker({ picked, onPick }: { picked: LikeCar | undefined; onPick: (car: LikeCar | undefined) => void }) {
+export function LikeCarPicker({
+  picked,
+  byVin,
+  onPick,
+}: {
+  picked: LikeCar | undefined;
+  /** Cars whose VIN is alike in maker and kind: offered before a letter is typed */
+  byVin: readonly LikeCar[];
+  onPick: (car: LikeCar | undefined) => void;
+}) {
   const [typed, setTyped] = useState("");
-  const found = useAsked<readonly LikeCar[]>(
+  const likeTyped = useAsked<readonly LikeCar[]>(
     typed.trim().length < 2 ? undefined : `cars?${new URLSearchParams({ like: typed.trim() })}`,
     NONE,
   );
+  const found = typed.trim() === "" ? byVin : likeTyped;
   if (picked)
     return (
       <div className="flex flex-col gap-1">
@@ -30,6 +40,7 @@ export function LikeCarPicker({ picked, onPick }: { picked: LikeCar | undefined;
       <TextField
         label="Same as a car before (optional)"
         placeholder="Two letters of make, model or engine"
+        hint={typed.trim() === "" && byVin.length > 0 ? "Its VIN is alike in maker and kind" : undefined}
         value={typed}
         onChange={(e) => setTyped(e.target.value)}
       />

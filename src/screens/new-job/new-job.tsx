@@ -2,8 +2,16 @@
 
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
-import { type KnownCar, type LikeCar, scanEntries, storyForm, type VehicleFormFacts, vehicleForm } from "@/core/journal";
-import { vehicleFacts, vehicleFields, vehicleName } from "@/core/vehicle";
+import {
+  type CarsOfVin,
+  type KnownCar,
+  type LikeCar,
+  scanEntries,
+  storyForm,
+  type VehicleFormFacts,
+  vehicleForm,
+} from "@/core/journal";
+import { isVin, vehicleFacts, vehicleFields, vehicleName } from "@/core/vehicle";
 import { Button } from "@/ui/button";
 import { ErrorNote } from "@/ui/field";
 import { Form } from "@/ui/form";
@@ -23,6 +31,7 @@ import { useAsked } from "./use-asked";
 
 const NO_STORY = { story: undefined };
 const UNKNOWN_CAR: KnownCar = { visits: [] };
+const NO_VIN: CarsOfVin = { like: [] };
 /** As many signs of a registration as tell a car */
 const TELLS = 3;
 
@@ -35,10 +44,17 @@ export function NewJob() {
   const [like, setLike, clearLike] = useDraft<readonly LikeCar[]>("pelota.draft.new-job.like", []);
   const [scan, setScan, clearScan] = useDraft("pelota.draft.new-job.scan", "");
   const [registration, setRegistration] = useState("");
-  const car = useAsked<KnownCar>(
+  const [typedVin, setTypedVin] = useState("");
+  const ofVin = useAsked<CarsOfVin>(
+    isVin(typedVin) ? `cars?${new URLSearchParams({ vin: typedVin.trim() })}` : undefined,
+    NO_VIN,
+  );
+  const byPlate = useAsked<KnownCar>(
     registration.replace(/[^\p{L}\p{N}]/gu, "").length < TELLS ? undefined : `cars?${new URLSearchParams({ registration })}`,
     UNKNOWN_CAR,
   );
+  // A car keeps its VIN where it changes its registration.
+  const car = byPlate.facts ? byPlate : (ofVin.car ?? byPlate);
   const read = useScanText(scan);
   // What a damaged device kept is no car.
   const chosen = useMemo(() => like.find((l) => vehicleFields.schema.isValidSync(l?.facts, { strict: true })), [like]);
@@ -49,6 +65,8 @@ export function NewJob() {
   const vehicle = useTypedForm(vehicleForm, "pelota.draft.new-job.vehicle", known);
   const typed = String(vehicle.value("registration") ?? "");
   useEffect(() => setRegistration(typed), [typed]);
+  const vinThere = String(vehicle.value("vin") ?? "");
+  useEffect(() => setTypedVin(vinThere), [vinThere]);
   const vin = read.report?.vin;
   const { latest, set } = vehicle;
   useEffect(() => {
@@ -99,7 +117,9 @@ export function NewJob() {
         <Form className="flex flex-col gap-5" onSubmit={() => void open()}>
           <div className="grid items-start gap-4 sm:grid-cols-2">
             <FormFields of={vehicle} names={["registration"]} />
-            {!car.facts && <LikeCarPicker picked={chosen} onPick={(picked) => setLike(picked ? [picked] : [])} />}
+            {!car.facts && (
+              <LikeCarPicker picked={chosen} byVin={ofVin.like} onPick={(picked) => setLike(picked ? [picked] : [])} />
+            )}
           </div>
           <EarlierVisits car={car} />
           <FormFields of={story} names={["purpose", "complaint"]} />

@@ -36,7 +36,7 @@ const stop = group({
 });
 const escaped = group({
   joint: joint().asked({ type: "choice", list: true, label: "Where" }),
-  sign: choice(ESCAPE_SIGNS, { label: "How it showed", list: true, missing: "Say how it showed" }),
+  sign: choice(ESCAPE_SIGNS, { label: "How it showed", missing: "Say how it showed" }),
   from: quantity("testPressure", {
     label: "It began at, gauge",
     units: UNITS,
@@ -64,12 +64,12 @@ export const pressureTestFields = fields({
     .optional(),
   /** Ratings of what stands under pressure: adapter and hose, bladder, the weakest part */
   ratings: group({
-    tool: rating("Adapter and hose are rated for, gauge", "Type what adapter and hose are rated for"),
+    tool: rating("Adapter and hose are rated for, gauge", "Type what adapter and hose are rated for").equipment(),
     bladder: rating("Bladder, if one is in, gauge").optional(),
     part: rating("Weakest part, if the maker says, gauge").optional(),
   }).notGauged(),
   /** Setting of the regulator's first stage */
-  supply: quantity("supplyPressure", { label: "Supply stage stands at, gauge", units: UNITS, example: "6" })
+  supply: quantity("supplyPressure", { label: "Supply stage set to, gauge", units: UNITS, example: "6" })
     .notGauged()
     .setUp()
     .optional(),

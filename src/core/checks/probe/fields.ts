@@ -108,6 +108,8 @@ export const probeForm = checkForm(probeFields, {
 
 interface Spots {
   readonly spots: readonly Joint[];
+  /** Which trim this device's scan tool showed last */
+  readonly shows?: "short" | "total" | undefined;
 }
 
 const spot = {
@@ -125,6 +127,10 @@ export const probeTapForm = formOf<Spots>()(probeTapFields, {
   only: ["joint", "typed.shows", "typed.trimBefore", "typed.trimAfter", "typed.rpmBefore", "typed.rpmAfter"],
   ask: {
     joint: spot,
+    "typed.shows": {
+      defaultValue: ({ known }) => known.shows,
+      hint: ({ known, value }) => (known.shows && value("typed.shows") === known.shows ? "As last time" : undefined),
+    },
     "typed.trimBefore": trimLabel("before"),
     "typed.trimAfter": trimLabel("after"),
     "typed.rpmBefore": { needed: () => "Type the speed before" },

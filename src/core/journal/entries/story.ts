@@ -129,6 +129,8 @@ export type Story = RecordOf<typeof storyFields>;
 const kindOf = ({ value }: FormState<unknown, "comeback.kind">) => value("comeback.kind");
 const onColdStarts = (state: FormState<unknown, "comeback.kind">) => kindOf(state) === "cold-starts";
 
+const INSPECTION = "Inspection";
+
 interface StoryFacts {
   /** As it was told last */
   readonly story: Story | undefined;
@@ -137,9 +139,14 @@ interface StoryFacts {
 export const storyForm = recalling(
   formOf<StoryFacts>()(storyFields, {
     ask: {
+      complaint: { hint: ({ value }) => (value("purpose") === "inspection" ? `Left empty: ${INSPECTION}` : undefined) },
       "comeback.after": { when: (state) => kindOf(state) !== "always" && !onColdStarts(state) },
       "comeback.came": { when: onColdStarts },
       "comeback.of": { when: onColdStarts },
+    },
+    computed: {
+      // Looked over without a complaint, there may be nothing to write down.
+      complaint: ({ complaint, purpose }) => complaint ?? (purpose === "inspection" ? INSPECTION : undefined),
     },
   }),
   ({ story }) => story,

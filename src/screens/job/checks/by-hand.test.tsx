@@ -149,7 +149,11 @@ describe("by hand", () => {
     expect(soFar()).toMatch(/nobody said yet whether every joint was listened to/);
     await press("Air comes out here");
     await choose("Where", "Cooler end tank");
-    await choose("How it showed", "Soap bubbles");
+    // How it showed is seen, and stands for nothing before.
+    expect(screen.queryByRole("region", { name: "Verdict so far" })).toBeNull();
+    for (const sign of ["Heard", "Felt", "Soap bubbles", "Smoke"])
+      expect(main().getByRole("radio", { name: sign })).toHaveProperty("ariaChecked", "false");
+    await pickOf("How it showed", "Soap bubbles");
     await fill("It began at, gauge", "0.5 bar");
     expect(soFar()).toMatch(
       /Air escapes at cooler end tank \(soap bubbles, from 0\.500 bar gauge on\).*smoke could not have shown it/,
@@ -369,7 +373,6 @@ describe("by hand", () => {
       done(() =>
         fireEvent.change(screen.getByRole("slider", { name: `${port}, ${side}` }), { target: { value: String(share) } }),
       );
-    await press("Add port");
     expect(main().getAllByText("not graded yet")).toHaveLength(2);
     await graded("Port 1", "straight", 20);
     const depth = box("Port 1, tool in, mm");

@@ -13,10 +13,19 @@ import { useJob } from "../use-job";
 const TELLS = 0.07;
 /** So many stand before the groups. */
 const MOST = 6;
+/** So many lie at hand beside the one that is used. */
+const AT_HAND = 2;
 /** The instruments by what the engine does meanwhile. */
 const GROUPS = (Object.keys(SHELVES) as Shelf[]).map(
   (shelf) => [SHELVES[shelf], CHECK_IDS.filter((id) => CHECKS[id].shelf === shelf)] as const,
 );
+
+/** The instruments that are worth most now, each kind once, the best first. */
+function useWorthMost(): readonly CheckId[] {
+  const { state, context } = useJob();
+  const fits = (id: CheckId) => CHECKS[id].shelf && !(context && CHECKS[id].unfit?.(context));
+  return [...new Set(state.next.filter((n) => !n.notNow && n.bits >= TELLS && fits(n.check)).map((n) => n.check))];
+}
 
 /** The instrument in hand, and the shelf it came from: every check with what it is for; the best next one is marked. */
 export function InstrumentShelf({ value, onChange }: { value: CheckId; onChange: (kind: CheckId) => void }) {
@@ -27,9 +36,17 @@ export function InstrumentShelf({ value, onChange }: { value: CheckId; onChange:
     setOpen(false);
     afterPaint(() => onChange(kind));
   };
+  const atHand = useWorthMost()
+    .filter((kind) => kind !== value)
+    .slice(0, AT_HAND);
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-2 max-sm:gap-x-2">
       <h2 className="text-2xl font-bold max-sm:text-xl">{CHECKS[value].name}</h2>
+      {atHand.map((kind) => (
+        <Button key={kind} className="max-sm:hidden" onClick={() => take(kind)}>
+          {CHECKS[kind].name}
+        </Button>
+      ))}
       <Button onClick={() => setOpen(true)}>
         <Wrench aria-hidden size={18} /> <span className="max-sm:sr-only">Another instrument</span>
       </Button>
@@ -65,14 +82,11 @@ function Instrument({ kind, chosen, onTake }: { kind: CheckId; chosen: boolean; 
 }
 
 function OnTheShelf({ value, onTake }: { value: CheckId; onTake: (kind: CheckId) => void }) {
-  const { state, context } = useJob();
+  const { context } = useJob();
   const why = (kind: CheckId) => context && CHECKS[kind].unfit?.(context);
   const usable = CHECK_IDS.filter((id) => CHECKS[id].shelf && !why(id));
+  const worth = useWorthMost().slice(0, MOST);
   const unfit = CHECK_IDS.flatMap((id) => (CHECKS[id].shelf && why(id) ? [[id, why(id)] as const] : []));
-  // Worth most first, as far as the job is weighed; the rest by what the engine does meanwhile.
-  const worth = [...new Set(state.next.filter((n) => !n.notNow && n.bits >= TELLS).map((n) => n.check))]
-    .filter((id) => usable.includes(id))
-    .slice(0, MOST);
   const list = (kinds: readonly CheckId[]) => (
     <ul className="grid gap-1 sm:grid-cols-2 xl:grid-cols-3">
       {kinds.map((kind) => (

@@ -82,7 +82,7 @@ describe("a check on its way into the journal", () => {
     await say();
     await waitFor(() => expect(left()).toMatch(/nothing yet/));
     expect(checks(journal)).toBe(1);
-    expect(Object.keys(localStorage).filter((k) => k.endsWith(".hold"))).toEqual([]);
+    expect(Object.keys(localStorage).filter((k) => /^pelota\.draft\..*\.hold$/.test(k))).toEqual([]);
   });
 });
 

@@ -7,6 +7,7 @@ import type { Form } from "@/core/form";
 import { checkFacts } from "@/core/journal";
 import { type TypedForm, useTypedForm } from "../../form/use-typed-form";
 import { useJob } from "../use-job";
+import { useLastUse } from "./last-use";
 
 /** A check on its way: its form, and what the job and the shop know of it. */
 export interface CheckInHand<Body extends object = object, Name extends string = string>
@@ -29,7 +30,11 @@ export function useCheckForm<Body extends object, Name extends string>(
   const { id, state, shop, context } = useJob();
   if (!context) throw new Error(`${CHECKS[kind].name} needs the vehicle's facts`);
   const wanted = useContext(WantedPlace);
-  const known = useMemo(() => checkFacts(kind, state, shop, context, wanted), [kind, state, shop, context, wanted]);
+  const lastUse = useLastUse(kind);
+  const known = useMemo(
+    () => ({ ...checkFacts(kind, state, shop, context, wanted), ...(lastUse ? { lastUse } : {}) }),
+    [kind, state, shop, context, wanted, lastUse],
+  );
   const typed = useTypedForm(form, `pelota.draft.${id}.${kind}`, known);
   return { ...typed, kind, context, known, record: typed.filled.record };
 }

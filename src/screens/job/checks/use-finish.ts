@@ -5,6 +5,8 @@ import type { Plan } from "@/core/checks";
 import { useKeys } from "../../session/keys";
 import { focusAfterwards } from "../now";
 import { picturesIn } from "../pictures";
+import { useJob } from "../use-job";
+import { keepUse } from "./last-use";
 import type { CheckInHand } from "./use-check-form";
 import { CORRECTS, type Corrects, useRecordCheck } from "./use-record-check";
 
@@ -29,6 +31,7 @@ export function useFinish<Name extends string>(
   } = {},
 ) {
   const save = useRecordCheck();
+  const { state } = useJob();
   const [error, setError] = useState<string>();
   const { formState, form } = check;
   // A check that keeps pictures with its parts has none of its own.
@@ -51,6 +54,7 @@ export function useFinish<Name extends string>(
     const sent = await check.send(() => save(check.kind, whole, { from: check.startedAt || to, to }, more));
     if (sent.done || sent.wrong) setError(sent.wrong);
     if (!sent.done) return;
+    if (!state.practice) keepUse(check.kind, form, whole);
     onDone?.();
     focus();
   };

@@ -15,13 +15,13 @@ import { SetConditions } from "../../conditions";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { LogTake } from "../scan-log/log-take";
-import { useScanLog } from "../scan-log/use-scan-log";
+import { useScanLog, warmth } from "../scan-log/use-scan-log";
 import { useCheckForm } from "../use-check-form";
 
 /** Breathing of the engine at idle and wide open: both ratios of each point as bars against where they should stand. */
 export function AirflowCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("airflow", airflowForm);
-  const { context, value, known, set, record } = check;
+  const { context, value, known, set, fill, record } = check;
   const scan = useScanLog(context.limits, loggedEngine(context.vehicle));
   const reads = value<"typed" | "log">("reads");
   const points = value<readonly AirflowPoint[] | undefined>("points") ?? [];
@@ -30,7 +30,11 @@ export function AirflowCheck({ head }: { head: ReactNode }) {
     const found = (await scan.extract("airflow", context.limits, toSi(known.ambient))) ?? [];
     if (found.length === 0)
       return "Neither a steady idle nor a wide-open pull was found: log RPM, MAF, manifold pressure and throttle.";
-    set({ points: found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: AIRFLOW_EXTRACTOR } });
+    fill({
+      points: found,
+      ...warmth(log),
+      source: { kind: "log", file: file.name, sha256: log.sha256, extractor: AIRFLOW_EXTRACTOR },
+    });
     return undefined;
   };
   const source = <FormFields of={check} names={["reads"]} />;

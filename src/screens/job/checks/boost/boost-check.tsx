@@ -18,7 +18,7 @@ import { SetConditions } from "../../conditions";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { LogTake } from "../scan-log/log-take";
-import { useScanLog } from "../scan-log/use-scan-log";
+import { useScanLog, warmth } from "../scan-log/use-scan-log";
 import { useCheckForm } from "../use-check-form";
 import { BoostPlot } from "./boost-plot";
 
@@ -38,7 +38,7 @@ export function BoostCheck({ head }: { head: ReactNode }) {
     if (!found)
       return "No steady moment was found: log engine speed, manifold or charge pressure, and the charge air's temperature.";
     set({ short: undefined, over: undefined, hunts: undefined, limp: undefined, ...NOT_STANDING });
-    fill({ ...found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: BOOST_EXTRACTOR } });
+    fill({ ...found, ...warmth(log), source: { kind: "log", file: file.name, sha256: log.sha256, extractor: BOOST_EXTRACTOR } });
     return undefined;
   };
   const source = <FormFields of={check} names={["reads"]} />;

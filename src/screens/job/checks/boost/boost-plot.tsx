@@ -2,7 +2,7 @@
 
 import type { BoostRecord } from "@/core/checks/boost";
 import { toSi } from "@/core/units";
-import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
+import { AXIS, ChartFrame, GRID, spanning, TOOLTIP } from "@/ui/chart-frame";
 import { usePreferences } from "../../../session/preferences";
 
 /** Boost over engine speed, absolute: a ring where it was asked for, a dot where it was delivered. */
@@ -28,8 +28,8 @@ export function BoostPlot({ record }: { record: Pick<BoostRecord, "points" | "am
       {({ CartesianGrid, ComposedChart, Line, ReferenceLine, Tooltip, XAxis, YAxis }) => (
         <ComposedChart data={rows} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
           <CartesianGrid {...GRID} />
-          <XAxis type="number" dataKey="rpm" domain={["auto", "auto"]} tickFormatter={(v: number) => number(v, 0)} {...AXIS} />
-          <YAxis unit=" kPa" width={76} domain={["auto", "auto"]} {...AXIS} />
+          <XAxis type="number" dataKey="rpm" domain={spanning(1000, 250)} tickFormatter={(v: number) => number(v, 0)} {...AXIS} />
+          <YAxis unit=" kPa" width={76} domain={spanning(40, 10)} {...AXIS} />
           <ReferenceLine y={kPa(record.ambient) ?? 0} stroke="var(--edge)" strokeDasharray="4 4" />
           <Tooltip
             {...TOOLTIP}

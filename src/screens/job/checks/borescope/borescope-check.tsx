@@ -16,21 +16,25 @@ import { useCheckForm } from "../use-check-form";
 /** A port on its way: graded straight and from the side one after the other, neither stands for anything before. */
 type PortInHand = Omit<Port, "straight"> & { readonly straight?: number };
 
+const FIRST: readonly PortInHand[] = [{ name: "Port 1" }];
+
 /** Ports drawn as the eye sees them: each closed in by what is in it, straight and from the side. */
 export function BorescopeCheck({ head }: { head: ReactNode }) {
   const check = useCheckForm("borescope", borescopeForm);
   const { context, value, set } = check;
   const { state } = useJob();
   const joint = value<string | undefined>("joint");
-  const ports = value<readonly PortInHand[] | undefined>("ports") ?? [];
   const [name, setName] = useState("");
+  const before = state.checks.findLast((c) => c.check === "borescope" && (c.record as BorescopeRecord).joint === joint);
+  const graded = (before?.record as BorescopeRecord | undefined)?.ports ?? [];
+  const begun = value<readonly PortInHand[] | undefined>("ports") ?? [];
+  // One port is there to be graded; where some were before, they are taken again.
+  const ports = begun.length === 0 && graded.length === 0 ? FIRST : begun;
   const change = (i: number, port: PortInHand) => set({ ports: ports.map((p, k) => (k === i ? port : p)) });
   const add = () => {
     set({ ports: [...ports, { name: name.trim() || `Port ${ports.length + 1}` }] });
     setName("");
   };
-  const before = state.checks.findLast((c) => c.check === "borescope" && (c.record as BorescopeRecord).joint === joint);
-  const graded = (before?.record as BorescopeRecord | undefined)?.ports ?? [];
   const missing = graded.filter((g) => !ports.some((p) => portKey(p.name) === portKey(g.name)));
   return (
     <CheckFrame check={check} head={head} plan={borescope.plan(context, { joint: joint ?? "" })}>

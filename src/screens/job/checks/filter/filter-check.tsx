@@ -10,7 +10,7 @@ import type { ImportedLog } from "@/workers/scan-log.worker";
 import { FormFields } from "../../../form/form-field";
 import { CheckFrame } from "../check-frame";
 import { LogTake } from "../scan-log/log-take";
-import { useScanLog } from "../scan-log/use-scan-log";
+import { useScanLog, warmth } from "../scan-log/use-scan-log";
 import { useCheckForm } from "../use-check-form";
 
 const hPa = (si: number) => Number(fromSi(si, "hPa").value.toFixed(1));
@@ -29,7 +29,7 @@ export function FilterCheck({ head }: { head: ReactNode }) {
     if (!found)
       return "No steady idle or raised speed was found with the filter's pressure difference, warm and standing: log it with engine speed and the clock, ten seconds each.";
     set(UNREAD);
-    fill({ ...found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: FILTER_EXTRACTOR } });
+    fill({ ...warmth(log), ...found, source: { kind: "log", file: file.name, sha256: log.sha256, extractor: FILTER_EXTRACTOR } });
     return undefined;
   };
   const held = parseTrusted(value<string | undefined>("held.pressure") ?? "", "filterPressure", "hPa");

@@ -1,7 +1,7 @@
 "use client";
 
 import { Plus, Trash2 } from "lucide-react";
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import { isAbove, pressureTest, testStage } from "@/core/checks/pressure-test";
 import { pressureTestForm, setupIn } from "@/core/checks/pressure-test/fields";
 import { type Draft, rowsOf } from "@/core/form";
@@ -114,6 +114,7 @@ function Escapes({ check }: { check: Check }) {
   const escapes = rowsOf(value("escapes"));
   const stops = rowsOf(value("steps"));
   const began = stops.at(-1)?.pressure;
+  const [added, setAdded] = useState<number>();
   return (
     <section aria-label="Air came out" className="flex flex-col gap-2">
       {escapes.length > 0 && (
@@ -121,8 +122,20 @@ function Escapes({ check }: { check: Check }) {
           {escapes.map((_, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: what came out is in the order it was found
             <li key={i} className="grid items-start gap-3 py-2 sm:grid-cols-[minmax(0,1fr)_11.5rem_12rem_auto]">
-              <RowFields of={check} rows="escapes" index={i} names={["joint", "sign", "from"]} />
-              <IconButton label={`Take escape ${i + 1} out`} onClick={() => set({ escapes: escapes.filter((__, k) => k !== i) })}>
+              <RowFields
+                of={check}
+                rows="escapes"
+                index={i}
+                names={["joint", "sign", "from"]}
+                opened={i === added ? "joint" : undefined}
+              />
+              <IconButton
+                label={`Take escape ${i + 1} out`}
+                onClick={() => {
+                  setAdded(undefined);
+                  set({ escapes: escapes.filter((__, k) => k !== i) });
+                }}
+              >
                 <Trash2 aria-hidden size={18} />
               </IconButton>
             </li>
@@ -130,7 +143,13 @@ function Escapes({ check }: { check: Check }) {
         </DividedList>
       )}
       <div>
-        <Button onClick={() => set({ escapes: [...escapes, { sign: "heard", ...(began ? { from: began } : {}) }] })}>
+        <Button
+          onClick={() => {
+            setAdded(escapes.length);
+            // The stop that stands is where it is noticed; what shows there is to be said.
+            set({ escapes: [...escapes, began ? { from: began } : {}] });
+          }}
+        >
           <Plus aria-hidden size={18} /> Air comes out here
         </Button>
       </div>

@@ -19,6 +19,7 @@ import { PlacePicker } from "../../../form/place-picker";
 import { useTypedForm } from "../../../form/use-typed-form";
 import { useKeys } from "../../../session/keys";
 import { usePreferences } from "../../../session/preferences";
+import { load, save } from "../../../session/storage";
 import { useJob } from "../../use-job";
 import { CheckFrame } from "../check-frame";
 import { LogImport, LogPicker } from "../scan-log/log-import";
@@ -310,6 +311,14 @@ function TypedTap({ joints, onAdd }: { joints: readonly Joint[]; onAdd: (tap: Pr
   );
 }
 
+/** Which trim the scan tool of this device showed last: the same tool shows the same again. */
+const SHOWN = "pelota.tool.shows";
+type Shown = "short" | "total" | undefined;
+const lastShown = (): Shown => {
+  const kept = load<unknown>(SHOWN);
+  return kept === "short" || kept === "total" ? kept : undefined;
+};
+
 function TapForm<Name extends string>({
   form,
   name,
@@ -318,7 +327,7 @@ function TapForm<Name extends string>({
   onAdd,
   children,
 }: {
-  form: FormSpec<ProbeTap, { readonly spots: readonly Joint[] }, Name>;
+  form: FormSpec<ProbeTap, { readonly spots: readonly Joint[]; readonly shows?: Shown }, Name>;
   name: string;
   joints: readonly Joint[];
   fields: readonly Name[];
@@ -326,12 +335,18 @@ function TapForm<Name extends string>({
   children: ReactNode;
 }) {
   const { id } = useJob();
-  const known = useMemo(() => ({ spots: joints }), [joints]);
+  const [shows, setShows] = useState(lastShown);
+  const known = useMemo(() => ({ spots: joints, shows }), [joints, shows]);
   const typed = useTypedForm(form, `pelota.draft.${id}.${name}`, known);
   const add = () => {
     const { record } = typed.now();
     if (!record) return void typed.complain();
     onAdd(record);
+    if (record.typed) {
+      const shown = record.typed.shows ?? "total";
+      save(SHOWN, shown);
+      setShows(shown);
+    }
     typed.clear();
   };
   return (

@@ -1,7 +1,7 @@
 "use client";
 
 import type { ProbeSeries, readTaps } from "@/core/checks/probe";
-import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
+import { AXIS, ChartFrame, GRID, spanning, TOOLTIP } from "@/ui/chart-frame";
 import { usePreferences } from "../../../session/preferences";
 import { useJob } from "../../use-job";
 
@@ -67,8 +67,8 @@ export function ProbePlot({
             tickFormatter={(t: number) => number(t, 0)}
             {...AXIS}
           />
-          <YAxis yAxisId="trim" unit=" %" width={58} domain={["auto", "auto"]} {...AXIS} />
-          <YAxis yAxisId="rpm" orientation="right" unit=" rpm" width={92} domain={["auto", "auto"]} {...AXIS} />
+          <YAxis yAxisId="trim" unit=" %" width={58} domain={spanning(5, 1)} {...AXIS} />
+          <YAxis yAxisId="rpm" orientation="right" unit=" rpm" width={92} domain={spanning(100, 50)} {...AXIS} />
           <Tooltip
             {...TOOLTIP}
             formatter={(v, key) => [typeof v === "number" ? number(v, 1) : String(v), key]}

@@ -32,11 +32,13 @@ export function LogPicker({
   aside?: boolean;
 }) {
   const take = async (file: File) => {
+    const mine = scan.begin(file);
     const head = await scan.peek(file);
-    if (!head) return;
+    if (!head || !mine()) return;
     const saved = (await getJson<Mapping | null>(`mappings/${head.signature}`).catch(() => null)) ?? undefined;
-    onLook(saved);
     const decided = saved && (await scan.peek(file, saved));
+    if (!mine()) return;
+    onLook(saved);
     if (decided?.problems.length !== 0) return scan.look(file, saved);
     const log = await scan.read(file, saved);
     if (log) onRead(file, log);

@@ -38,6 +38,13 @@ export function useScanLog(limits: Limits, engine: LoggedEngine) {
     return worker.current.api;
   }, []);
 
+  /** Begins with another file; tells whether nothing else was begun since. */
+  const begin = useCallback((file: File) => {
+    const mine = ++turn.current;
+    setState({ step: "importing", file, share: 0 });
+    return () => mine === turn.current;
+  }, []);
+
   /** Reads the head of a file without showing it yet. */
   const peek = useCallback(
     async (file: File, mapping?: Mapping): Promise<LogHead | undefined> => {
@@ -46,6 +53,7 @@ export function useScanLog(limits: Limits, engine: LoggedEngine) {
         checkLogSize(file.size);
       } catch (e) {
         setError((e as Error).message);
+        setState({ step: "none" });
         return undefined;
       }
       const answer = await start().head(file, mapping, known.current);
@@ -109,6 +117,7 @@ export function useScanLog(limits: Limits, engine: LoggedEngine) {
     state,
     error,
     setError,
+    begin,
     peek,
     look,
     read,
@@ -117,4 +126,7 @@ export function useScanLog(limits: Limits, engine: LoggedEngine) {
     extract,
   };
 }
+/** Whether the engine was warm, as the part of a record that a log fills; nothing where its coolant does not say. */
+export const warmth = ({ warm }: ImportedLog) => (warm === undefined ? {} : { warm });
+
 export type ScanLogHandle = ReturnType<typeof useScanLog>;

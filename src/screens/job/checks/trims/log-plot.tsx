@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useState } from "react";
 import type { ChannelId, DrawnRow } from "@/core/scan-log";
-import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
+import { AXIS, ChartFrame, GRID, spanning, TOOLTIP } from "@/ui/chart-frame";
 import { useSpan } from "@/ui/pan-zoom";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { usePreferences } from "../../../session/preferences";
@@ -62,8 +62,8 @@ export function LogPlot({ log, slice }: { log: ImportedLog; slice: ScanLogHandle
             tickFormatter={(t: number) => number(t, 0)}
             {...AXIS}
           />
-          <YAxis yAxisId="trim" unit=" %" width={58} {...AXIS} />
-          <YAxis yAxisId="rpm" orientation="right" unit=" rpm" width={84} {...AXIS} />
+          <YAxis yAxisId="trim" unit=" %" width={58} domain={spanning(10, 5, 0)} {...AXIS} />
+          <YAxis yAxisId="rpm" orientation="right" unit=" rpm" width={84} domain={spanning(500, 250, 0)} {...AXIS} />
           <Tooltip
             {...TOOLTIP}
             formatter={(v, name) => [typeof v === "number" ? number(v, 1) : String(v), name]}

@@ -1,7 +1,7 @@
 "use client";
 
 import type { BankReading } from "@/core/checks/trims";
-import { AXIS, ChartFrame, GRID, TOOLTIP } from "@/ui/chart-frame";
+import { AXIS, ChartFrame, GRID, spanning, TOOLTIP } from "@/ui/chart-frame";
 import { useSpan } from "@/ui/pan-zoom";
 import { usePreferences } from "../../../session/preferences";
 
@@ -69,10 +69,10 @@ export function TrimPlot({ banks, good }: { banks: readonly BankReading[]; good:
             domain={[span.from, span.to]}
             allowDataOverflow
             unit=" g/s"
-            tickFormatter={(v: number) => number(v, 0)}
+            tickFormatter={(v: number) => number(v, span.to - span.from < 8 ? 1 : 0)}
             {...AXIS}
           />
-          <YAxis unit=" %" width={64} domain={["auto", "auto"]} {...AXIS} />
+          <YAxis unit=" %" width={64} domain={spanning(10, 5, 0)} {...AXIS} />
           <Tooltip
             {...TOOLTIP}
             formatter={(v, line) => [`${number(Number(v), 1)} %`, line]}
