@@ -15,6 +15,8 @@ export interface DriveRow {
   coolant: number;
   intake: number;
   barometer: number;
+  /** Percent; a diesel has none */
+  throttle?: number;
   closedLoop: boolean;
   trims: { short: number; long: number }[];
 }
@@ -64,6 +66,7 @@ export function recordDrive(engine: HiddenEngine, seed: number, driven: Drive = 
         coolant: Math.round(91 + noise.normal(0.3)),
         intake: Math.round(engine.temperature - 273.15 + noise.normal(0.3)),
         barometer: engine.ambient / 1000,
+        ...(read.throttle === undefined ? {} : { throttle: read.throttle }),
         closedLoop: true,
         trims: Array.from({ length: engine.banks ?? 1 }, (_, bank) => ({
           short: trim(bank === 0 ? "short-trim-1" : "short-trim-2"),
@@ -80,6 +83,7 @@ export type LogDialect = "comma" | "semicolon" | "tab-utf16" | "clock";
 /** The same drive as different scan tools write it. */
 export function writeLog(rows: readonly DriveRow[], dialect: LogDialect, turbo: boolean): Uint8Array {
   const banks = rows[0]?.trims.length ?? 1;
+  const throttled = rows[0]?.throttle !== undefined;
   const bank = (name: string) => (banks === 2 ? [`${name} bank 1`, `${name} bank 2`] : [name]);
   switch (dialect) {
     case "comma":
@@ -95,6 +99,7 @@ export function writeLog(rows: readonly DriveRow[], dialect: LogDialect, turbo: 
           "ECT (°C)",
           "IAT (°C)",
           "Barometric pressure (kPa)",
+          ...(throttled ? ["Throttle position (%)"] : []),
           "Fuel system status",
           ...bank("STFT").map((b) => `${b} (%)`),
           ...bank("LTFT").map((b) => `${b} (%)`),
@@ -108,6 +113,7 @@ export function writeLog(rows: readonly DriveRow[], dialect: LogDialect, turbo: 
           r.coolant,
           r.intake,
           r.barometer.toFixed(1),
+          ...(r.throttle === undefined ? [] : [r.throttle.toFixed(0)]),
           "CL",
           ...r.trims.map((t) => t.short.toFixed(1)),
           ...r.trims.map((t) => t.long.toFixed(1)),

@@ -111,7 +111,11 @@ class Job {
     else await this.tap(page.getByRole("radio", { name: "An inspection, no complaint" }));
     if (asked.like) {
       const vin = `${asked.like.facts.vin?.slice(0, 11)}9${asked.registration.replace(/\D/g, "").padStart(5, "0")}`;
-      await this.fill(/^Scan report or OBD log/, [`VIN: ${vin}`, "Module: Engine", ...(asked.codes ?? ["no codes"])].join("\n"));
+      const report = [`VIN: ${vin}`, "Module: Engine", ...(asked.codes ?? ["no codes"])].join("\n");
+      await this.fill(/^Scan report or OBD log/, report);
+      // It is pasted, not typed.
+      await this.page.waitForTimeout(50);
+      this.tally.letters -= report.length - 1;
       await this.tap(page.getByRole("list", { name: "Cars of this shop" }).getByRole("button"));
     } else await this.fill("Engine displacement", asked.litres ?? "1.6");
     await this.tap(asked.like ? "Open at the best check" : "Open the job");
@@ -419,7 +423,6 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
   "filter box": async (job) => {
     const { engine } = CARS.tern;
     const pull = async (intake: { readonly intakeBlock?: number }, seed: number) => {
-      await job.radio("Where the points come from", "From a log");
       await job.log("pull.csv", writeLog(recordDrive({ ...engine, ...intake }, seed, PULL), "comma", false));
       await job.boostSaid();
       await job.answered();
@@ -519,13 +522,13 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
   },
   "secondary-air ports": async (job) => {
     /** Ports graded by a tap where their share lies on the scale; the first tells something already. */
-    const graded = async (share: number) => {
+    const graded = async (share: number, from = 0) => {
       const sliders = job.work().getByRole("slider");
-      for (let i = 0; i < (await sliders.count()); i++) {
+      for (let i = from; i < (await sliders.count()); i++) {
         const box = await sliders.nth(i).boundingBox();
         if (!box) throw new Error("no port on the screen");
         await sliders.nth(i).click({ position: { x: 8 + ((box.width - 16) * share) / 100, y: box.height / 2 } });
-        if (i === 0) await job.answered();
+        if (!job.first) await job.answered();
       }
     };
     await job.open({
@@ -536,8 +539,9 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
     });
     await job.take("Borescope");
     await job.place("Passage", "Air switching valve");
-    await job.tap("Add port");
     await graded(20);
+    await job.tap("Add port");
+    await graded(20, 2);
     await job.tap("Record the check");
     await job.back();
     await job.finding("ports grown shut with carbon");
@@ -574,7 +578,8 @@ export const WHOLE_JOBS: Readonly<Record<string, (job: Job) => Promise<void>>> =
   "EVAP blanked section": async (job) => {
     const car = CARS.shearwater;
     const decay = async (tank: typeof car, seed: number) => {
-      await job.tap(job.page.getByRole("radiogroup", { name: "Decay: readings" }).getByRole("radio", { name: "Typed table" }));
+      const typed = job.page.getByRole("radiogroup", { name: "Decay: readings" }).getByRole("radio", { name: "Typed table" });
+      if (!(await typed.isChecked())) await job.tap(typed);
       const read = decayOf(tank, { seed, entry: "service-port", reference: 0.508e-3 });
       await job.fill(
         /^Seconds and pressure/,

@@ -370,6 +370,10 @@ describe("cap, sensor and vent path", () => {
     expect(size?.value.value).toBeCloseTo(0.1, 2);
     expect(judgeCap(capRecord({ part: "new", end: 12 }), context).observation).toBeUndefined();
     expect(judgeCap(capRecord({ seal: "cracked" }), context).outcome).toBe("unsure");
+    // What lost its pressure is bad whatever it looks like; what held is not passed before somebody looked.
+    const { seal: _, ...unseen } = capRecord({});
+    expect(judgeCap(unseen, context)).toMatchObject({ outcome: "unsure", reasons: ["nobody has looked at its seal yet"] });
+    expect(judgeCap({ ...unseen, end: unseen.start / 2 }, context).outcome).toBe("fail");
     expect(judgeCap(capRecord({ seconds: 4 }), context).outcome).toBe("unsure");
   });
   it("holds a sensor against its own curve, at zero and under a known pressure", () => {

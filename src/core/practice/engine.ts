@@ -102,6 +102,8 @@ export class PracticeEngine {
   private wanted = IDLE;
   private area: number;
   private onRoad: number;
+  /** How far the throttle stands open now, m² effective */
+  private flap: number;
   private missing = 0;
   private readonly short: number[];
   private readonly long: { readonly idle: number[]; readonly off: number[] };
@@ -137,6 +139,7 @@ export class PracticeEngine {
     this.area = 1.05e-5 * scale;
     const wide = WIDE * displacement;
     this.onRoad = wide / 3;
+    this.flap = this.area;
     const zone = (id: Part, volume: number, pressure: number, t = temperature): NetworkZone => ({
       id,
       volume,
@@ -283,7 +286,8 @@ export class PracticeEngine {
     const { truth, network, joint } = this;
     const { displacement, banks = 1, ambient } = truth;
     const { road } = this.driving;
-    network.set(joint.throttle as number, { type: "orifice", effectiveArea: this.opening() });
+    this.flap = this.opening();
+    network.set(joint.throttle as number, { type: "orifice", effectiveArea: this.flap });
     if (road) this.rpm = road.rpm;
     else if (truth.diesel) this.rpm += ((this.driving.foot ?? IDLE + 60) - this.rpm) * STEP;
     const full = Math.min(1, (this.rpm * this.pressure("manifold")) / (4000 * ambient));
@@ -403,6 +407,7 @@ export class PracticeEngine {
       barometer: rounded(truth.ambient, 1000),
       "intake-temperature": rounded(truth.temperature, 1) + 0.15,
       coolant: rounded(this.coolant, 1) + 0.15,
+      ...(truth.diesel ? {} : { throttle: rounded((100 * this.flap) / (WIDE * truth.displacement), 100 / 255) }),
       ...(truth.diesel ? {} : { ...trims(1), ...(banks === 2 ? trims(2) : {}), loop: this.closedLoop ? 1 : 0 }),
     };
   }

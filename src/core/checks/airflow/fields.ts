@@ -36,7 +36,7 @@ export const airflowFields = fields({
 });
 export type AirflowRecord = RecordOf<typeof airflowFields>;
 
-export const airflowForm = checkForm(airflowFields, { aside: { reads: reads("typed") } });
+export const airflowForm = checkForm(airflowFields, { aside: { reads: reads("log") } });
 
 interface PointFacts {
   /** The engine has an air meter: then it is what is read; otherwise the manifold's pressure is */

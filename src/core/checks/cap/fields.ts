@@ -24,7 +24,8 @@ export const capFields = fields({
     missing: "Type the pressure that was left",
   }),
   seconds: duration("The time", { label: "After, s", defaultValue: "10" }),
-  seal: choice({ whole: "Whole", cracked: "Cracked", dirty: "Dirty" }, { label: "Its seal" }),
+  /** As seen; a cap that loses its pressure is bad whatever it looks like */
+  seal: choice({ whole: "Whole", cracked: "Cracked", dirty: "Dirty" }, { label: "Its seal" }).optional(),
   /** The tester held by itself with a blank in place of the cap */
   testerProved: answer({
     label: "The tester with its blank",

@@ -31,6 +31,13 @@ function planCap({ limits }: CheckContext): Plan {
   };
 }
 
+/** What its seal says beside the reading. */
+const SEALS = {
+  whole: [],
+  cracked: ["its seal is cracked"],
+  dirty: ["its seal is dirty: clean it and test again; cleaning is a temporary repair"],
+} as const satisfies Readonly<Record<NonNullable<CapRecord["seal"]>, readonly string[]>>;
+
 /** Judges a cap on its tester by the share of its pressure it loses in 10 s, less what the gauge cannot tell. */
 export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict<Seen> {
   const name = record.part === "new" ? "The new cap" : "The cap";
@@ -64,11 +71,7 @@ export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict<S
     measures.push(trappedMeasure(trappedHole(record.volume, start, record.seconds, shares)));
   }
   const about = (observation: Seen) => (fitted ? { observation, tested: ["filler-cap"] } : {});
-  const seal = {
-    whole: [],
-    cracked: ["its seal is cracked"],
-    dirty: ["its seal is dirty: clean it and test again; cleaning is a temporary repair"],
-  }[record.seal];
+  const seal = record.seal === undefined ? [] : SEALS[record.seal];
   if (low > limit) {
     return {
       outcome: "fail",
@@ -89,6 +92,7 @@ export function judgeCap(record: CapRecord, { limits }: CheckContext): Verdict<S
     doubt,
     record.seconds < STATED ? `watch it for ${STATED} s or longer` : undefined,
     high > limit ? "at the limit: watch it longer" : undefined,
+    record.seal === undefined ? "nobody has looked at its seal yet" : undefined,
     record.seal === "cracked" ? "it holds on the tester with a cracked seal: it may not on the neck. Renew it" : undefined,
   ].filter((d) => d !== undefined);
   if (doubts.length > 0) return { outcome: "unsure", headline: `${name}: not sure yet`, measures, reasons: doubts, zones: [] };

@@ -186,6 +186,7 @@ describe("by hand", () => {
   it("a dirty filter is told from a disturbed duct by what the engine breathes", async () => {
     const { engine, facts } = CARS.tern;
     const points = async (reading: ReturnType<typeof airflowOf>) => {
+      await pick("Typed by hand");
       for (const p of reading.points) {
         await pick(p.state === "idle" ? "Idle" : "Wide open throttle");
         await fill("Engine speed, rpm", p.rpm);
@@ -195,6 +196,7 @@ describe("by hand", () => {
       }
     };
     const page = opened("airflow", facts);
+    await pick("Typed by hand");
     await press("Take this point");
     expect((await main().findAllByText("Type what the MAF reads")).length).toBeGreaterThan(0);
     await points(airflowOf(engine, { intakeBlock: 30 }, 5));

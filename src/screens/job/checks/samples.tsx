@@ -1,6 +1,6 @@
 "use client";
 
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { EXTRACTORS } from "@/core/checks/extractors";
 import type { TakenSamples } from "@/core/checks/samples";
 import { readTable } from "@/core/checks/table";
@@ -11,16 +11,41 @@ import { Choice } from "@/ui/choice";
 import { ErrorNote, TextArea, TextField } from "@/ui/field";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { useKeys } from "../../session/keys";
+import { load, save } from "../../session/storage";
 import { useJob } from "../use-job";
 import { LogImport, LogPicker } from "./scan-log/log-import";
 import { useKeptLog } from "./scan-log/use-kept-log";
 import { useScanLog } from "./scan-log/use-scan-log";
 
+const LAST = "pelota.samples.mode";
+const MODES: readonly unknown[] = ["live", "typed", "log"] satisfies readonly TakenSamples["mode"][];
+
+/** Readings as this device took such readings last, until any is taken: the same hands read the same gauge the same way. */
+function useTakenAsLast(kept: TakenSamples, keep: (change: Partial<TakenSamples>) => void) {
+  const [last, setLast] = useState<TakenSamples["mode"]>();
+  useEffect(() => {
+    const mode = load<TakenSamples["mode"]>(LAST);
+    setLast(MODES.includes(mode) ? mode : undefined);
+  }, []);
+  const untouched = kept.startedAt === null && kept.samples.length === 0 && kept.text === "" && kept.value === "";
+  const mode = untouched ? (last ?? kept.mode) : kept.mode;
+  return {
+    draft: { ...kept, mode },
+    onChange: (change: Partial<TakenSamples>) => {
+      if (change.mode) {
+        save(LAST, change.mode);
+        setLast(change.mode);
+      }
+      keep({ mode, ...change });
+    },
+  };
+}
+
 /** Where readings over time come from; `start` names the moment that second 0 is. */
 export function SamplesField({
   label,
-  draft,
-  onChange,
+  draft: kept,
+  onChange: keep,
   unit,
   kind,
   start,
@@ -39,7 +64,8 @@ export function SamplesField({
   const scan = useScanLog(context?.limits ?? ({} as never), loggedEngine(context?.vehicle));
   const [mapping, setMapping] = useState<Mapping>();
   const [error, setError] = useState<string>();
-  const keep = useKeptLog(setError);
+  const keepLog = useKeptLog(setError);
+  const { draft, onChange } = useTakenAsLast(kept, keep);
   const value = parseBare(draft.value);
   const running = draft.mode === "live" && draft.startedAt !== null;
   const take = () => {
@@ -60,7 +86,7 @@ export function SamplesField({
       samples: points.map(([t, p]) => [round(t), round(fromSi(p, unit).value)]),
       source: { kind: "log", file: file.name, sha256: log.sha256, extractor: EXTRACTORS.decay.version },
     });
-    keep(file);
+    keepLog(file);
   };
   const typed = draft.mode === "typed" ? readTable(draft.text) : undefined;
   return (

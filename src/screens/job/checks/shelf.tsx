@@ -14,7 +14,7 @@ const TELLS = 0.07;
 /** So many stand before the groups. */
 const MOST = 6;
 /** So many lie at hand beside the one that is used. */
-const AT_HAND = 2;
+const AT_HAND = 3;
 /** The instruments by what the engine does meanwhile. */
 const GROUPS = (Object.keys(SHELVES) as Shelf[]).map(
   (shelf) => [SHELVES[shelf], CHECK_IDS.filter((id) => CHECKS[id].shelf === shelf)] as const,
