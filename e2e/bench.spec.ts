@@ -48,8 +48,8 @@ test(
     for (const what of [main(page).getByRole("timer"), live.key]) await expect.poll(() => inSight(page, what)).toBe(true);
     await page.setViewportSize({ width: 1280, height: 800 });
 
-    await button(page, "Stand back").click();
-    const afar = page.getByRole("dialog", { name: "The run, readable from afar" });
+    await button(page, "Large view").click();
+    const afar = page.getByRole("dialog", { name: "The run, readable from a distance" });
     await expect(afar.getByText("L/min on the scale")).toBeVisible();
     const size = await afar
       .locator("p")
@@ -57,7 +57,7 @@ test(
       .evaluate((e) => Number.parseFloat(getComputedStyle(e).fontSize));
     expect(size).toBeGreaterThan(200);
     await page.keyboard.press("Escape");
-    await expect(button(page, "Stand back")).toBeFocused();
+    await expect(button(page, "Large view")).toBeFocused();
     // Nothing is thrown away unasked.
     await button(page, "Discard this run").click();
     await button(page, "Go on").click();

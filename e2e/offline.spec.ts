@@ -199,7 +199,7 @@ test("a job is opened without the server, worked on, and given its number once t
     await page.getByLabel("Model year").fill("2014");
     await page.getByLabel("Registration").fill("FW 82 OFF");
     await page.getByLabel("Engine displacement", { exact: true }).fill("1.6 L");
-    await describeEngine(page, "Natural");
+    await describeEngine(page, "Naturally aspirated");
     await button(page, "Open the job").click();
     await expect(page.getByRole("heading", { name: "No number yet" })).toBeVisible();
     await expect(page.getByText("3 not sent yet")).toBeVisible();

@@ -140,7 +140,7 @@ test(
     await page.getByLabel("When to come back").fill("15 January");
     await page.getByLabel("Ask how it held on").fill("2020-01-14");
     await button(page, "Hand over conditionally").click();
-    await expect(main(page).getByRole("alert")).toContainText("The day to call lies behind us: set one ahead");
+    await expect(main(page).getByRole("alert")).toContainText("The day to call is in the past: set one ahead");
     await page.getByLabel("Ask how it held on").fill("2027-01-14");
     await button(page, "Hand over conditionally").click();
     await expect(main(page).getByText(/Handed over conditionally by Wren Alder/)).toBeVisible();
@@ -153,7 +153,7 @@ test(
     await expect(calls).toHaveCount(2);
     await expect(calls.first()).toContainText("ask what came of it");
     await expect(calls.first()).toContainText("Taped for now; come back for the new duct.");
-    await expect(calls.last()).toContainText("What is temporary is due");
+    await expect(calls.last()).toContainText("Re-check a temporary repair");
     await page.goto(job);
     await station(page, "Hand over");
     await page.getByRole("radio", { name: "It came back" }).click();

@@ -76,7 +76,7 @@ test("a job travels to another shop's empty database and is kept there as import
     const imported = { by: "Wren Alder", at: expect.any(String) };
     expect(await entriesOf(there)).toEqual((await entriesOf(page)).map((e: object) => ({ ...e, imported })));
     await expect(there.getByRole("region", { name: "Where it comes from" })).toContainText(
-      "From another shop, taken in by Wren Alder",
+      "From another shop, imported by Wren Alder",
     );
     await there.goto(`/jobs/${id}/handover`);
     await expect(there.getByText("PCV hose renewed with both clamps", { exact: false })).toBeVisible();
@@ -94,14 +94,11 @@ test("a job travels to another shop's empty database and is kept there as import
     const refused = section.getByRole("listitem").filter({ hasText: "refused" });
     const others = refused.filter({ hasNotText: /Say how it was confirmed/ });
     expect(await others.allTextContents()).toEqual([]);
-    await expect(told).toContainText(/[1-9]\d* taken in, 0 added to, 1 here already, [01] refused\./);
+    await expect(told).toContainText(/[1-9]\d* imported, 0 added to, 1 here already, [01] refused\./);
     await section.getByLabel("Archive of a shop").setInputFiles(archive);
-    await expect(told).toContainText(
-      /(\d+) of \1 jobs looked at: 0 taken in, 0 added to, [1-9]\d* here already, [01] refused\./,
-      {
-        timeout: 60_000,
-      },
-    );
+    await expect(told).toContainText(/(\d+) of \1 jobs read: 0 imported, 0 added to, [1-9]\d* here already, [01] refused\./, {
+      timeout: 60_000,
+    });
     await section.getByLabel("Archive of a shop").setInputFiles(file);
     await expect(section.getByRole("alert")).toContainText("This is no archive");
     await there.goto("/?all=1&q=Petrel");

@@ -156,7 +156,7 @@ export async function enterPin(page: Page, name: string, pin: string): Promise<v
 export const signedBy = <T extends object>({ signIn, key }: SignedIn, made: T): T => signed(made, signIn, key);
 
 /** What a new job does not take for granted: induction, metering, banks and what is fitted. */
-export async function describeEngine(page: Page, induction: "Natural" | "Turbo"): Promise<void> {
+export async function describeEngine(page: Page, induction: "Naturally aspirated" | "Turbo"): Promise<void> {
   for (const name of [induction, "Air meter (MAF)", "One bank"]) await page.getByRole("radio", { name }).click();
   for (const name of ["Brake booster", "Crankcase ventilation", "EVAP"])
     await page.getByRole("toolbar", { name: "Fitted systems" }).getByRole("button", { name, exact: true }).click();
@@ -173,7 +173,7 @@ export async function openJobByHand(page: Page, complaint: string, registration:
   await page.getByLabel("Model year").fill("2014");
   await page.getByLabel("Registration").fill(registration);
   await page.getByLabel("Engine displacement", { exact: true }).fill("1,6 L");
-  await describeEngine(page, "Natural");
+  await describeEngine(page, "Naturally aspirated");
   await button(page, "Open the job").click();
   await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
 }

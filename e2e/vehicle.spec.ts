@@ -23,7 +23,7 @@ test("a car known by fuel and displacement alone goes on the bench, and says wha
 
   // What is not known yet stands open.
   await station(page, "Story");
-  for (const name of ["Natural", "Air meter (MAF)", "One bank"]) await page.getByRole("radio", { name }).click();
+  for (const name of ["Naturally aspirated", "Air meter (MAF)", "One bank"]) await page.getByRole("radio", { name }).click();
   await page.getByLabel("That is what is fitted, and no more").check();
   await page.getByLabel("Registration").fill("FW 61 KWN");
   await button(page, "Record the facts").click();

@@ -29,6 +29,16 @@ const BANNED: readonly (readonly [RegExp, string])[] = [
   [/waiting for us/i, "ready to work on"],
   [/^papers$|\bput right\b|its plate says/i, "documents, correct, rated"],
   [/boost asked for/i, "requested boost"],
+  [/\bhangs? on it\b/i, "depends on it"],
+  [/lets? (air|nothing) (out|by)|lets too much through/i, "leaks, tight, efficiency too low"],
+  [/way out is free|intake is free/i, "not restricted"],
+  [/hardly sucked|does not suck|drinks? it|drank it/i, "vacuum, draws in"],
+  [/tells? the truth|that lies\b|sensor lies\b/i, "reads right, reads wrong"],
+  [/server is away/i, "server is offline"],
+  [/\blies? (above|below|between|behind us)\b/i, "is above, below, between, in the past"],
+  [/gone along|led along/i, "checked"],
+  [/is put out|was put out|out of the shop/i, "removed"],
+  [/given out|taken in\b(?! by)/i, "exported, imported"],
 ];
 
 it("says nothing in words that the trade does not use", () => {

@@ -397,7 +397,7 @@ describe("what a device of today makes", () => {
     await expect(takeEntries(jobId, behind)).rejects.toThrow(NotSignedIn);
   });
 
-  it("on a device that was put out counts as far as it was made before, once a lead has looked through it", async () => {
+  it("on a device that was removed counts as far as it was made before, once a lead has looked through it", async () => {
     vi.stubEnv("PELOTA_GATE", "abc");
     enrol("Tablet 2");
     const { id } = listDevices().at(-1) as { id: string };
@@ -407,9 +407,9 @@ describe("what a device of today makes", () => {
     putOut(id);
     clock(4 * HOUR);
     const both = [made(tobin, jobId, HOUR), made(tobin, jobId, 3 * HOUR)];
-    for (const one of both) await expect(takeEntries(jobId, one)).rejects.toThrow(/device that was put out/);
+    for (const one of both) await expect(takeEntries(jobId, one)).rejects.toThrow(/device that was removed/);
     const file = parseQueueFile(JSON.stringify(toQueueFile(both, "tablet", iso(4 * HOUR))));
-    const why = "Its device was out of the shop when this was made";
+    const why = "Its device had been removed when this was made";
     expect(lookThrough(file)).toMatchObject([{ state: "fits" }, { state: "fits", why }]);
     expect(lookThrough(file)[0]).not.toHaveProperty("why");
     await takeIn(

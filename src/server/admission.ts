@@ -65,7 +65,7 @@ const tooLate = ({ name }: SignInRow): Outside => ({
   why: `${name} signed in more than ${OFFLINE_DAYS} days before this`,
   anew: true,
 });
-const OUT: Outside = { why: "Its device was out of the shop when this was made", anew: true };
+const OUT: Outside = { why: "Its device had been removed when this was made", anew: true };
 
 /** Whether what is of the first form was made within its sign-in, as it was asked before there was another. */
 function outsideFirstForm(began: number, row: SignInRow, way: Way, at: Db): Outside | undefined {
@@ -116,7 +116,7 @@ export function admitted<T extends Made>(made: T, practice: boolean, way: Way = 
     throw new BadInput(`This says that somebody else made it than ${row.name}, who signed it`, "person");
   if (way === "door" && isDeviceOut(row.deviceId, at))
     throw new BadInput(
-      "It was made on a device that was put out: save it there as a file, and a lead looks through it",
+      "It was made on a device that was removed: save it there as a file, and a lead looks through it",
       "signed",
     );
   const when = madeWhen(made, row, at);

@@ -88,7 +88,7 @@ async function fill(zip: ZipFile, customers: boolean, signal: AbortSignal | unde
 /** A name of ours stays; any other is as one from outside. */
 const storedName = (name: string) => (name.startsWith(THUMBNAIL_OF) ? name : givenName(name));
 
-const DAMAGED = "The archive is cut off or damaged: export the shop again. Nothing was taken in";
+const DAMAGED = "The archive is cut off or damaged: export the shop again. Nothing was imported";
 
 /** An archive that was looked at and may be read. */
 interface Opened {
@@ -128,7 +128,7 @@ async function entriesOf(zip: yauzl.ZipFile): Promise<yauzl.Entry[]> {
   } catch (error) {
     const { message } = error as Error;
     const outside = /path: |characters in fileName: /.test(message);
-    throw new BadInput(outside ? `The archive holds a path that leads out of it (${message}). Nothing was taken in` : DAMAGED);
+    throw new BadInput(outside ? `The archive holds a path that leads out of it (${message}). Nothing was imported` : DAMAGED);
   }
   return entries;
 }

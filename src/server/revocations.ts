@@ -74,7 +74,7 @@ export function replay(file: string, from: string, backups: string, takenAt: str
       if (has("security_log"))
         database
           .prepare("insert into security_log (at, what, who, device, detail) values (?, 'restored', '', ?, ?)")
-          .run(nowIso(), "the shop's machine", `${devices} devices put out and ${customers} customers erased again`);
+          .run(nowIso(), "the shop's machine", `${devices} devices removed and ${customers} customers erased again`);
     });
     told.immediate();
     database.pragma("wal_checkpoint(TRUNCATE)");

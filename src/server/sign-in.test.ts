@@ -381,7 +381,7 @@ describe("a device that is put out", () => {
       ).toThrow(NotSignedIn);
     putOut(id);
     expect(() => allowed(there, "record")).toThrow(NotSignedIn);
-    await expect(takeEntries(jobId, made[0])).rejects.toThrow(/made on a device that was put out/);
+    await expect(takeEntries(jobId, made[0])).rejects.toThrow(/made on a device that was removed/);
     expect(listDevices()).toMatchObject([
       { name: "Tablet 2", out: true },
       { name: "Tablet 3", out: false },

@@ -103,7 +103,7 @@ it("codes that are open at once are bounded: the oldest goes", () => {
 });
 
 describe("a backup", () => {
-  it("restored revives no device that was put out since, and no customer who was erased, and says so", async () => {
+  it("restored revives no device that was removed since, and no customer who was erased, and says so", async () => {
     vi.stubEnv("PELOTA_GATE", "abc");
     const [erased, stays] = [job(), job()];
     for (const id of [erased, stays]) writeCustomer(id, { name: "Ines Fell", contact: "555 0142" });
@@ -120,7 +120,7 @@ describe("a backup", () => {
     expect([readCustomer(erased, there), readCustomer(stays, there)?.name]).toEqual([undefined, "Ines Fell"]);
     expect(readSecurityLog(there)[0]).toMatchObject({
       what: "restored",
-      detail: "1 devices put out and 1 customers erased again",
+      detail: "1 devices removed and 1 customers erased again",
     });
     there.$client.close();
   });

@@ -50,7 +50,7 @@ export function PinPad({
         </button>
         <button
           type="button"
-          aria-label="Take the last digit back"
+          aria-label="Delete the last digit"
           className={`${key} inline-flex items-center justify-center`}
           onClick={() => onChange(value.slice(0, -1))}
         >

@@ -11,7 +11,7 @@ function Chart({ source }: { source: Parameters<typeof useCharts>[0] }) {
 afterEach(() => void vi.useRealTimers());
 
 describe("what charts are drawn with", () => {
-  it("is fetched once for all charts; while the server is away that is said, and it comes once it is back", async () => {
+  it("is fetched once for all charts; while the server is offline that is said, and it comes once it is back", async () => {
     vi.useFakeTimers();
     const passing = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
     let asked = 0;

@@ -28,11 +28,7 @@ const SCHEMAS = {
     kind: yup.string().oneOf(["sets-in"]).required(),
     recorded: distances("recorded").required("recorded is missing: how far it took each time"),
     clean: distances("clean").required("clean is missing: the unbroken runs without it"),
-    confidence: yup
-      .number()
-      .min(0.5, "confidence lies from 0.5 to 0.999")
-      .max(0.999, "confidence lies from 0.5 to 0.999")
-      .optional(),
+    confidence: yup.number().min(0.5, "confidence is from 0.5 to 0.999").max(0.999, "confidence is from 0.5 to 0.999").optional(),
   }),
 } as const;
 
@@ -61,7 +57,7 @@ const count = (name: string) =>
 const coldStartSchema = strictObject({
   came: count("came").optional(),
   of: count("of").optional(),
-  share: yup.number().moreThan(0, "share lies between 0 and 1").lessThan(1, "share lies between 0 and 1").optional(),
+  share: yup.number().moreThan(0, "share is between 0 and 1").lessThan(1, "share is between 0 and 1").optional(),
   clean: count("clean").required("clean is missing: clean cold starts since"),
 });
 

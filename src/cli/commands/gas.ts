@@ -14,17 +14,17 @@ import { type Command, guarded, parse } from "./door";
 /** Temperatures and pressures of scripts may lie outside a workshop's, but not outside the physics. */
 const temperature = quantitySchema({ dimension: "temperature" }).test(
   "physical",
-  "${path} must lie between −75 and 350 °C",
+  "${path} must be between −75 and 350 °C",
   (q) => !q || inRange(q as Quantity, 198, 623),
 );
 const absolutePressure = quantitySchema({ dimension: "pressure", kind: "absolute" }).test(
   "physical",
-  "${path}: an absolute pressure lies between 0 and 20 bar",
+  "${path}: an absolute pressure is between 0 and 20 bar",
   (q) => !q || inRange(q as Quantity, 0, 20e5),
 );
 const length = quantitySchema({ dimension: "length" }).test(
   "physical",
-  "${path} must lie between 0 and 100 mm",
+  "${path} must be between 0 and 100 mm",
   (q) => !q || inRange(q as Quantity, 0, 0.1),
 );
 const volume = quantitySchema("volume");
@@ -83,7 +83,7 @@ export const leakSize: Command = {
         pressure: quantitySchema({ dimension: "pressure", kind: "gauge" })
           .test(
             "physical",
-            "${path}: a gauge pressure lies between −1 and 20 bar",
+            "${path}: a gauge pressure is between −1 and 20 bar",
             (q) => !q || inRange(q as Quantity, -101325, 20e5),
           )
           .required(),
@@ -198,7 +198,7 @@ export const exhaustGas: Command = {
 
 const filterPressure = quantitySchema("filterPressure");
 const filterSchema = strictObject({
-  displacement: quantitySchema("displacement").required("displacement is missing: the flow hangs on it"),
+  displacement: quantitySchema("displacement").required("displacement is missing: the flow depends on it"),
   ambient: quantitySchema("ambient").optional().default(undefined),
   intakeTemperature: quantitySchema("airTemperature").optional().default(undefined),
   points: yup
@@ -209,11 +209,11 @@ const filterSchema = strictObject({
           .mixed<FilterPoint["state"]>()
           .oneOf(["key-on", "idle", "held"], "state is key-on, idle or held")
           .required("state is missing: key-on, idle or held"),
-        rpm: yup.number().min(0, "rpm is not negative").max(8000, "rpm lies above any diesel's").required("rpm is missing"),
+        rpm: yup.number().min(0, "rpm is not negative").max(8000, "rpm is above any diesel's").required("rpm is missing"),
         pressure: filterPressure.required("pressure is missing"),
         maf: quantitySchema("mafFlow").optional().default(undefined),
         exhaustTemperature: quantitySchema({ dimension: "temperature" })
-          .test("hot", "exhaustTemperature lies between 0 and 900 °C", (q) => !q || inRange(q as Quantity, 273, 1174))
+          .test("hot", "exhaustTemperature is between 0 and 900 °C", (q) => !q || inRange(q as Quantity, 273, 1174))
           .optional()
           .default(undefined),
       }).required(),
@@ -286,7 +286,7 @@ const boostSchema = strictObject({
     .array()
     .of(
       strictObject({
-        rpm: yup.number().min(0, "rpm is not negative").max(12000, "rpm lies above any engine's").required("rpm is missing"),
+        rpm: yup.number().min(0, "rpm is not negative").max(12000, "rpm is above any engine's").required("rpm is missing"),
         map: quantitySchema("manifold").optional().default(undefined),
         charge: quantitySchema("manifold").optional().default(undefined),
         asked: quantitySchema("asked").optional().default(undefined),

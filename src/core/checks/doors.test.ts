@@ -76,7 +76,7 @@ describe("the door of every check", () => {
     ["airflow", { points: [{ state: "idle", rpm: 700, maf: { value: -1, unit: "g/s" } }] }, /out of range for MAF flow/],
     ["crankcase", { idle: { value: -3, unit: "psi" } }, /out of range for crankcase pressure/],
     ["crankcase", { idle: { value: -3, unit: "hPa", kind: "absolute" } }, /gauge, not absolute/],
-    ["evap-smoke", { fuelLevel: 130 }, /cannot lie above 100 %/],
+    ["evap-smoke", { fuelLevel: 130 }, /cannot be above 100 %/],
     ["evap-smoke", { vent: { by: "command" } }, /names when the command began/],
     ["evap-smoke", { gas: "steam" }, /gas is one of inert, air/],
     ["decay", { samples: [[0, 10]] }, /at least 4 readings/],

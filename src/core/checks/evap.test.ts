@@ -200,7 +200,7 @@ describe("EVAP smoke verdict", () => {
     const reason = (change: Parameters<typeof evapSmokeRun>[1]) => judgeEvapSmoke(evapSmokeRun(0, change), context);
     expect(reason({ required: undefined })).toMatchObject({
       outcome: "unsure",
-      reasons: [expect.stringMatching(/nobody says which leak/)],
+      reasons: [expect.stringMatching(/which leak must be caught is not known/)],
     });
     expect(reason({ required: { ...REQUIRED, size: { value: 0.2, unit: "mm" } } })).toMatchObject({
       outcome: "unsure",

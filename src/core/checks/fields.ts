@@ -71,8 +71,8 @@ export const moment = (name: string, more: Shown = {}): Field<number> =>
     name,
     bare: "s",
     wrong: `${name} is a number of seconds`,
-    min: [-7200, `${name} lies more than two hours before the start`],
-    max: [7200, `${name} lies more than two hours after the start`],
+    min: [-7200, `${name} is more than two hours before the start`],
+    max: [7200, `${name} is more than two hours after the start`],
     ...more,
   });
 
@@ -92,8 +92,8 @@ export const rpm = (more: Shown & { readonly swings?: true } = {}): Field<number
   number({
     name: "RPM",
     bare: "rpm",
-    min: [200, "RPM lies below any idle"],
-    max: [12000, "RPM lies above any engine's"],
+    min: [200, "RPM is below any idle"],
+    max: [12000, "RPM is above any engine's"],
     ...more,
   });
 /** Engine speed while it idles. */
@@ -105,8 +105,8 @@ export const percent = (name: string, low = -100, high = 100, more: Shown & { re
     name,
     bare: "%",
     wrong: `${name} is a number in percent`,
-    min: [low, `${name} cannot lie below ${String(low).replace("-", "−")} %`],
-    max: [high, `${name} cannot lie above ${high} %`],
+    min: [low, `${name} cannot be below ${String(low).replace("-", "−")} %`],
+    max: [high, `${name} cannot be above ${high} %`],
     ...more,
   });
 
@@ -129,8 +129,8 @@ const TIME: SeriesColumn = { name: "The time", low: -7200, high: 7200 };
 
 const wrongNumber = ({ name, low, high }: SeriesColumn, value: number): string | undefined => {
   if (!Number.isFinite(value)) return `${name} is a number`;
-  if (value < low) return low === 0 ? `${name} cannot be negative` : `${name} cannot lie below ${low}`;
-  return value > high ? `${name} cannot lie above ${high}` : undefined;
+  if (value < low) return low === 0 ? `${name} cannot be negative` : `${name} cannot be below ${low}`;
+  return value > high ? `${name} cannot be above ${high}` : undefined;
 };
 
 /** Everything wrong with a series, and where; undefined where all is well. */
@@ -277,7 +277,7 @@ export const meter = () => used("voltage", "volts");
 /** Gas space shut in between pump and part: with it a loss is the size of a hole. */
 export const trappedVolume = () =>
   quantity("trapped", {
-    label: "Shut in between pump and part, if known",
+    label: "Trapped volume between pump and part, if known",
     units: ["mL", "L"],
     example: "60",
     hint: "Then a loss is given as the hole it comes through",

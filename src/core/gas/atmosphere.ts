@@ -6,7 +6,7 @@ import { type AbsolutePressure, absolute } from "../units";
  * @returns Pa absolute.
  */
 export function ambientAtAltitude(altitude: number): AbsolutePressure {
-  if (!(altitude >= -500 && altitude <= 11000)) throw new RangeError("Altitude must lie between −500 and 11 000 m");
+  if (!(altitude >= -500 && altitude <= 11000)) throw new RangeError("Altitude must be between −500 and 11 000 m");
   return absolute(101325 * (1 - 2.25577e-5 * altitude) ** 5.25588);
 }
 

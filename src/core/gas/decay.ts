@@ -259,9 +259,9 @@ function judgeDecay(seen: {
     reasons.push(`the temperature drifted about ${Math.abs(driftKelvin).toFixed(1)} °C: no claim about a small hole is possible`);
   }
   if (reasons.length > 0 || required === undefined) return { outcome: "unsure", reasons };
-  if (low >= required) return { outcome: "fail", reasons: ["the whole interval lies above the size to be caught"] };
+  if (low >= required) return { outcome: "fail", reasons: ["the whole interval is above the size to be caught"] };
   if (high < required && smallestVisible <= required) {
-    return { outcome: "pass", reasons: ["the whole interval lies below the size to be caught"] };
+    return { outcome: "pass", reasons: ["the whole interval is below the size to be caught"] };
   }
   return {
     outcome: "unsure",

@@ -64,7 +64,7 @@ export function standingFault(read: StandingPressures, filterZero = FILTER_ZERO)
         ]
       : []),
     ...(apart.length > 1
-      ? [`these do not agree (${apart.map(says).join(", ")}, absolute): one of them is off, hold them against a gauge`]
+      ? [`these do not agree (${apart.map(says).join(", ")}, absolute): one of them is off, compare them with a gauge`]
       : []),
     ...(filterOff
       ? [`the filter's pressure sensor shows ${formatNumber((read.filter as number) / 100, 1)} hPa where there can be none`]

@@ -72,7 +72,7 @@ export function orificeFlow(hole: {
 }): OrificeFlow {
   const cd = hole.dischargeCoefficient ?? SHARP_EDGED;
   if (!(hole.diameter >= 0)) throw new RangeError("A hole's diameter cannot be negative");
-  if (!(cd > 0 && cd <= 1)) throw new RangeError("The discharge coefficient lies between 0 and 1");
+  if (!(cd > 0 && cd <= 1)) throw new RangeError("The discharge coefficient is between 0 and 1");
   const massFlow = cd * holeArea(hole.diameter) * massFlux(hole.upstream, hole.downstream, hole.temperature);
   const [high, low] = hole.upstream > hole.downstream ? [hole.upstream, hole.downstream] : [hole.downstream, hole.upstream];
   return { massFlow, choked: high > 0 && low / high <= CRITICAL_RATIO };

@@ -6,8 +6,8 @@ import type { JobState } from "./state";
 export const CALLS = {
   "how-it-held": "Ask how it held",
   conditional: "Handed over before its proof was complete: ask what came of it",
-  recheck: "What is temporary is due",
-  "set-aside": "What was left is looked at again",
+  recheck: "Re-check a temporary repair",
+  "set-aside": "Re-check what was left",
 } as const;
 export type CallAbout = keyof typeof CALLS;
 

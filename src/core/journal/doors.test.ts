@@ -58,11 +58,7 @@ describe("bodies at the door", () => {
       /out of range for hole/,
     ],
     ["readiness", { fuelLevel: 45, outside: { value: 9, unit: "°C" }, parkedAt: "2026-03-02T18:00:00Z" }, /^taken$/],
-    [
-      "readiness",
-      { fuelLevel: 145, outside: { value: 9, unit: "°C" }, parkedAt: "2026-03-02T18:00:00Z" },
-      /cannot lie above 100/,
-    ],
+    ["readiness", { fuelLevel: 145, outside: { value: 9, unit: "°C" }, parkedAt: "2026-03-02T18:00:00Z" }, /cannot be above 100/],
     [
       "readiness",
       { fuelLevel: 45, outside: { value: 9, unit: "°C" }, parkedAt: "last night" },

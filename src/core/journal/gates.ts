@@ -162,7 +162,7 @@ function notShown(group: readonly Obligation[], words: string, { vehicle }: Pick
         group.map((o) => o.place),
         layoutOf(vehicle),
       )
-    : `Look that it is seated: ${words}`;
+    : `Check that it is seated: ${words}`;
 }
 
 /** A few names whole, many as a count. */

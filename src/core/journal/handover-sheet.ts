@@ -106,7 +106,7 @@ export function handoverSheet(
             line(`Tight: ${inspected.tight.join(", ") || "nothing was proved so"}.`),
             ...(inspected.leaking.length > 0 ? [line(`Leaking: ${inspected.leaking.join(", ")}.`, { look: "bold" })] : []),
             ...(inspected.reached.length > 0
-              ? [line(`Reached, and not proved while another place leaked: ${inspected.reached.join(", ")}.`, { look: "muted" })]
+              ? [line(`Reached, but not proved while another place leaked: ${inspected.reached.join(", ")}.`, { look: "muted" })]
               : []),
             line(`Not reached, so not known: ${inspected.notReached.join(", ") || "nothing"}.`, { look: "muted" }),
           ])

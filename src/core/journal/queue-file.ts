@@ -24,7 +24,7 @@ const fileSchema = strictObject({
     .string()
     .oneOf([QUEUE_FORMAT], "This is not what waited on a Pelota device")
     .required("This is not what waited on a Pelota device"),
-  version: yup.number().oneOf([QUEUE_VERSION], "The file is of another version: update the app, then take it in").required(),
+  version: yup.number().oneOf([QUEUE_VERSION], "The file is of another version: update the app, then import it").required(),
   exportedAt: yup.string().required(),
   device: yup.string().max(80).required(),
   entries: yup

@@ -21,7 +21,7 @@ describe("straight to an instrument", () => {
     ] as const)
       expect(read({ displacement: typed }).record).toMatchObject({ fuel: "petrol", displacement: value });
     expect(read({}).errors).toMatchObject([
-      { field: "displacement", message: "Type the engine's displacement: volumes and airflow hang on it", missing: true },
+      { field: "displacement", message: "Type the engine's displacement: volumes and airflow depend on it", missing: true },
     ]);
     expect(read({ displacement: "20 L" }).errors).toMatchObject([{ field: "displacement", missing: false }]);
   });

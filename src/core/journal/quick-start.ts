@@ -13,7 +13,7 @@ const codesOf = (typed: unknown) =>
 const { displacement, fuel } = vehicleFields.members;
 /** Facts that an instrument needs of a car before anything else is asked, and what may be said along with it. */
 const quickStartFields = fields({
-  displacement: displacement.requiring("Type the engine's displacement: volumes and airflow hang on it"),
+  displacement: displacement.requiring("Type the engine's displacement: volumes and airflow depend on it"),
   fuel,
   codes: text({ name: "The codes", label: "Codes read, if any", example: "P0171 P0300" }).optional(),
   symptoms: marks<SymptomId>(yup.mixed<SymptomId>().required(), {

@@ -94,7 +94,7 @@ describe("an archive's directory", () => {
 
 it("says of each job how it came in", () => {
   const taken = { jobId: ID, was: 12, number: 12, added: 3, missing: 0 } as const;
-  expect(takenInWords({ ...taken, state: "new" })).toBe("Job 12: taken in, 3 entries.");
+  expect(takenInWords({ ...taken, state: "new" })).toBe("Job 12: imported, 3 entries.");
   expect(takenInWords({ ...taken, number: 40, state: "new", missing: 1 })).toMatch(/Job 12, now 40.*A file of it was gone/);
   expect(takenInWords({ ...taken, added: 1, state: "merged" })).toBe("Job 12: was here, 1 entry added.");
   expect(takenInWords({ ...taken, added: 0, state: "here-already" })).toBe("Job 12: here already, nothing new.");

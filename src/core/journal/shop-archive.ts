@@ -81,7 +81,7 @@ export function parseShopArchive(text: string): ShopArchive {
     throw new BadInput("This is no archive of a shop: it says nothing of Pelota", "format");
   if (typeof head.version === "number" && head.version > VERSION)
     throw new BadInput(
-      `The archive is of version ${head.version}; this app reads up to ${VERSION}. Update the app, then take it in`,
+      `The archive is of version ${head.version}; this app reads up to ${VERSION}. Update the app, then import it`,
       "version",
     );
   const archive = validate<ShopArchive>(archiveSchema, { ...head, shop: liftShop(head.shop) });
@@ -116,7 +116,7 @@ const PATHS: readonly (readonly [RegExp, number])[] = [
   [/^files\/[0-9a-f]{64}$/, LARGEST_FILE],
 ];
 
-const NOTHING = "Nothing was taken in";
+const NOTHING = "Nothing was imported";
 const BOMB = `It unpacks to far more than a shop holds. ${NOTHING}`;
 
 /**
@@ -185,5 +185,5 @@ export function takenInWords({ was, number, state, added, missing, why }: TakenI
   if (state === "refused") return `${name}: refused. ${why ?? ""}`;
   if (state === "here-already") return `${name}: here already, nothing new.${gone}`;
   const entries = added === 1 ? "1 entry" : `${added} entries`;
-  return state === "merged" ? `${name}: was here, ${entries} added.${gone}` : `${name}: taken in, ${entries}.${gone}`;
+  return state === "merged" ? `${name}: was here, ${entries} added.${gone}` : `${name}: imported, ${entries}.${gone}`;
 }

@@ -15,7 +15,7 @@ const positive = (list: readonly number[], what: string) => {
   if (!list.every((x) => Number.isFinite(x) && x > 0)) throw new RangeError(`${what}: each is more than nothing`);
 };
 const share = (left: number) => {
-  if (!(left > 0 && left < 1)) throw new RangeError("The chance that may be left lies between 0 and 1");
+  if (!(left > 0 && left < 1)) throw new RangeError("The chance that may be left is between 0 and 1");
 };
 
 /**
@@ -87,7 +87,7 @@ export function coldStarts(
   if (!(Number.isInteger(clean) && clean >= 0 && clean <= MOST)) throw new RangeError("Clean starts are counted: 0, 1, 2 …");
   let step: (i: number) => number;
   if ("share" in seen) {
-    if (!(seen.share > 0 && seen.share < 1)) throw new RangeError("The share of starts that fail lies between 0 and 1");
+    if (!(seen.share > 0 && seen.share < 1)) throw new RangeError("The share of starts that fail is between 0 and 1");
     step = () => 1 - seen.share;
   } else {
     const { came, of } = seen;

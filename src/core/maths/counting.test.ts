@@ -9,7 +9,7 @@ describe("a share that was counted", () => {
     [15, 148, 0.0624, 0.1605],
     [0, 20, 0, 0.1611],
     [1, 29, 0.0061, 0.1718],
-  ])("%d of %d lies between %f and %f", (k, n, low, high) => {
+  ])("%d of %d is between %f and %f", (k, n, low, high) => {
     const found = shareOf(k, n);
     expect(found.share).toBeCloseTo(k / n, 12);
     expect(found.low).toBeCloseTo(low, 4);

@@ -50,7 +50,7 @@ const LIMITS = {
     /** Engine speed an enrichment tap must move, 1/min */
     probeRpm: rpm(40, "Speed a tap must move"),
     /** The same as a multiple of the noise before the tap */
-    probeNoise: field(4, "At least so often the noise before", "×"),
+    probeNoise: field(4, "Signal over the noise before, at least", "×"),
     /** Earliest and latest arrival of a reaction after its tap, s */
     probeEarliest: seconds(1, "Earliest reaction"),
     probeLatest: seconds(8, "Latest reaction"),
@@ -66,7 +66,7 @@ const LIMITS = {
     /** Idle above its target by more than this hides a leak, 1/min */
     idleAbove: rpm(150, "Idle above its target hides a leak from"),
     /** Share of its vacuum a part may lose in 60 s */
-    holdLoss: percent(0.05, "A part may lose in 60 s"),
+    holdLoss: percent(0.05, "Vacuum loss allowed in 60 s"),
     /** Strokes within which a healthy actuator starts to move */
     holdStrokes: field(3, "A healthy actuator moves within", "strokes"),
     /** Vacuum an idling engine must supply to an actuator, Pa below ambient */
@@ -80,7 +80,7 @@ const LIMITS = {
     breathingLow: percent(0.75, "VE at wide open throttle, from"),
     breathingHigh: percent(0.95, "VE at wide open throttle, to"),
     /** Below this something restricts the engine's breathing */
-    breathingRestricted: percent(0.7, "Look for a restriction below"),
+    breathingRestricted: percent(0.7, "VE below which to look for a restriction"),
     /** Share of a port that must be open, and below which it is blocked */
     portOpen: percent(0.9, "A port is good when open by"),
     portBlocked: percent(0.7, "A port is blocked below"),
@@ -125,7 +125,7 @@ const LIMITS = {
     /** How far from its own zero a tank-pressure sensor may stand with the cap off, V */
     sensorZero: field(0.2, "Tank sensor off its zero, at most ±", "V"),
     /** Share of its pressure a filler cap may lose in 10 s on its tester */
-    capLoss: percent(0.1, "A cap may lose in 10 s"),
+    capLoss: percent(0.1, "Pressure loss allowed on a cap in 10 s"),
     /** Smallest opening, as a sharp-edged hole, of a vent path that breathes freely, m */
     ventOpening: field(6e-3, "Free vent path, as one hole, at least", "mm", 1000),
   },
@@ -138,9 +138,9 @@ const LIMITS = {
   },
   "Electrics and tools": {
     /** Voltage a feed may lose between battery and load, V */
-    feedDrop: field(0.5, "A feed may lose", "V"),
+    feedDrop: field(0.5, "Voltage drop allowed on a feed", "V"),
     /** Share of the battery's voltage that must stand across a commanded load */
-    loadShare: percent(0.9, "Of the battery across a commanded load"),
+    loadShare: percent(0.9, "Voltage across a commanded load, of the battery's"),
     /** Time after which a scan tool lets go of a commanded output, s */
     outputTime: seconds(30, "A scan-tool command times out after"),
     /** Share of the rated pressure a smoke machine must show at proof */

@@ -45,7 +45,7 @@ const point = group({
   height: number({
     name: "The ball's height",
     wrong: "The ball's height is a number on its scale",
-    above: [0, "The ball must have risen: a height lies above 0"],
+    above: [0, "The ball must have risen: a height is above 0"],
     missing: "Type the ball's height",
   }),
   diameter: quantity("hole", { missing: "State the reference hole" }),

@@ -50,7 +50,7 @@ export const BANDS = {
   chargeTemperature: { dimension: "temperature", low: 233.15, high: 448.15, name: "charge air temperature" },
   coolant: { dimension: "temperature", low: 233.15, high: 403.15, name: "coolant temperature" },
   exhaustTemperature: { dimension: "temperature", low: 253.15, high: 1273.15, name: "exhaust temperature" },
-  bearable: { dimension: "temperature", low: 233.15, high: 1473.15, name: "temperature it can bear" },
+  bearable: { dimension: "temperature", low: 233.15, high: 1473.15, name: "rated temperature of the material" },
   mafFlow: { dimension: "mass-flow", low: 0, high: 0.6, name: "MAF flow" },
   tank: { dimension: "volume", low: 8e-3, high: 0.25, name: "fuel tank volume" },
   /** Signed: a purged tank stands below ambient */

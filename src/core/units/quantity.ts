@@ -73,7 +73,7 @@ export function toAbsolute(q: Quantity, ambient: AbsolutePressure): AbsolutePres
       : q.kind === "vacuum"
         ? absoluteFromVacuum(vacuum(si), ambient)
         : absoluteFromGauge(gauge(si), ambient);
-  if (p < 0) throw new RangeError(`${formatQuantity(q)} lies below absolute zero pressure`);
+  if (p < 0) throw new RangeError(`${formatQuantity(q)} is below absolute zero pressure`);
   return p;
 }
 

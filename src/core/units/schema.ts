@@ -64,7 +64,7 @@ export function quantitySchema(rule: QuantityRule | BandId) {
         return true;
       if (full.kind === "absolute" && full.value < 0) {
         return context.createError({
-          message: `${context.path}: ${formatQuantity(full)} lies below nothing; an absolute pressure cannot be negative`,
+          message: `${context.path}: ${formatQuantity(full)} is below nothing; an absolute pressure cannot be negative`,
         });
       }
       const query = plausibility(full, bandId);

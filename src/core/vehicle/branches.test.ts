@@ -87,7 +87,7 @@ describe("what the maker says of a vehicle", () => {
 
   it.each<[object, RegExp]>([
     [{ crankcaseBand: { low: hPa(-6), high: hPa(-1) } }, /^taken$/],
-    [{ crankcaseBand: { low: hPa(-1), high: hPa(-6) } }, /lower end lies above its upper end/],
+    [{ crankcaseBand: { low: hPa(-1), high: hPa(-6) } }, /lower end is above its upper end/],
     [{ crankcaseBand: { low: hPa(-6) } }, /upper end/],
     [{ limits: { idleSpeed: { value: 820, source: "maker's figure, entered by Maren Oake" } } }, /^taken$/],
     [{ limits: { idleSpeed: { value: 820, source: " " } } }, /where this limit comes from/],

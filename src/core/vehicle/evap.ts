@@ -15,7 +15,7 @@ export const evapFacts = group({
   /** Rated volume of the fuel tank */
   tank: quantity("tank", {
     label: "Fuel tank, rated volume",
-    hint: "Gas space and fill times hang on it",
+    hint: "Gas space and fill times depend on it",
     units: ["L"],
     example: "50",
     missing: "Type the tank's volume",

@@ -86,9 +86,9 @@ export const vehicleFields = fields({
     hint: "Left empty: what pump petrol has",
     wrong: "The share of ethanol is a number in percent",
     min: [0, "The share of ethanol cannot be negative"],
-    max: [100, "The share of ethanol cannot lie above 100 %"],
+    max: [100, "The share of ethanol cannot be above 100 %"],
   }).optional(),
-  induction: choice({ natural: "Natural", turbo: "Turbo" }, { label: "Induction", silent: OPEN }).optional(),
+  induction: choice({ natural: "Naturally aspirated", turbo: "Turbo" }, { label: "Induction", silent: OPEN }).optional(),
   metering: choice({ maf: "Air meter (MAF)", map: "Speed-density (MAP)" }, { label: "Air metering", silent: OPEN }).optional(),
   banks: plain<1 | 2>(yup.number().oneOf([1, 2], "There are one or two banks"))
     .asked({
@@ -150,7 +150,7 @@ export const vehicleFields = fields({
   })
     .rule(
       "low",
-      "The band's lower end lies above its upper end: suction is negative",
+      "The band's lower end is above its upper end: suction is negative",
       ({ low, high }) => !isQuantity(low) || !isQuantity(high) || toSi(low) < toSi(high),
     )
     .optional(),

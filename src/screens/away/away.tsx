@@ -37,7 +37,7 @@ async function jobsHere(): Promise<Here[]> {
   });
 }
 
-/** The board while the server is away: the jobs that this device holds, and the way to begin another. */
+/** The board while the server is offline: the jobs that this device holds, and the way to begin another. */
 export function Away() {
   const [jobs, setJobs] = useState<readonly Here[]>();
   useEffect(() => {
@@ -51,7 +51,7 @@ export function Away() {
         <PersonButton />
         <ThemeSwitch />
       </header>
-      <Note aria-label="The server is away" tone="amber" as="section" className="flex flex-wrap items-center gap-x-6 gap-y-3">
+      <Note aria-label="The server is offline" tone="amber" as="section" className="flex flex-wrap items-center gap-x-6 gap-y-3">
         <CloudOff aria-hidden className="text-amber" />
         <p className="mr-auto max-w-prose">
           <strong className="block text-lg">The shop's server does not answer.</strong> Work goes on with what this device holds:

@@ -12,7 +12,7 @@ export function Origin() {
     <section aria-label="Where it comes from" className="border-b border-line bg-amber-soft px-4 py-2">
       {imported && (
         <p>
-          <strong>From another shop</strong>, taken in {imported.by && `by ${imported.by}, `}
+          <strong>From another shop</strong>, imported {imported.by && `by ${imported.by}, `}
           {shortTime(imported.at)}. What was measured there proves and closes nothing here.
         </p>
       )}

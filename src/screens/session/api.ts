@@ -15,7 +15,7 @@ export class Refused extends Error {
   }
 }
 export class Offline extends Error {}
-const NO_ANSWER = "No connection to the shop's server. What you typed is kept here and goes out when it is back";
+const NO_ANSWER = "No connection to the shop's server. What you typed is kept here and is sent when it is back";
 
 const CUT_OFF =
   "The answer broke off on its way: look at what came in, then do it again. What is there already is not taken twice";

@@ -7,7 +7,7 @@ import { load, save } from "./storage";
 
 const KEY = "pelota.shop";
 
-/** The shop's settings as this device last saw them: what is judged by while the server is away. */
+/** The shop's settings as this device last saw them: what is judged by while the server is offline. */
 export const knownShop = (): Shop | undefined => load<Shop>(KEY);
 /** Heard by whoever shows what the shop decided, as it is seen anew. */
 export const SHOP_SEEN = "pelota:shop";

@@ -14,7 +14,7 @@ import { sendNow } from "./outbox";
 import { enterOffline, enterWith, knownHere, lock, lockAfter, setLockAfter } from "./sign-in";
 
 type PersonHere = Pick<Person, "id" | "name" | "role">;
-/** Who may sign in, as the server says, or as far as this device knows while the server is away. */
+/** Who may sign in, as the server says, or as far as this device knows while the server is offline. */
 interface Door {
   readonly people: readonly PersonHere[];
   readonly lead: boolean;
@@ -79,7 +79,7 @@ export function WhoWorks({ here, done }: { here: SignedIn | undefined; done: () 
       )}
       {door?.offline && (
         <p className="text-amber">
-          The server is away. Whoever signed in here lately comes in with their PIN; what they record waits for it.
+          The server is offline. Whoever signed in here lately comes in with their PIN; what they record waits for it.
         </p>
       )}
       <div className="grid gap-2 sm:grid-cols-2">
@@ -91,7 +91,7 @@ export function WhoWorks({ here, done }: { here: SignedIn | undefined; done: () 
             </Button>
           ))}
       </div>
-      {door === undefined && !error && <p className="text-muted">Reading names…</p>}
+      {door === undefined && !error && <p className="text-muted">Loading names…</p>}
       {door?.offline && door.people.length === 0 && (
         <p>Nobody has signed in here in the last days: the first sign-in needs the server once.</p>
       )}
@@ -179,7 +179,7 @@ function GivePin({
       {demoPin && <p className="text-muted">This is the demo: everybody's PIN is {demoPin}.</p>}
       <div className="flex flex-wrap gap-2">
         <Button type="submit" look="primary" disabled={busy}>
-          {busy ? "Looking at it…" : "Sign in"}
+          {busy ? "Checking…" : "Sign in"}
         </Button>
         <Button onClick={back}>Someone else</Button>
       </div>

@@ -74,7 +74,7 @@ export function Devices() {
                 ) : (
                   <ConfirmButton
                     ask={`Put ${d.name} out?`}
-                    why="It opens no door any more, at once. What waits on it is kept there and leaves it as a file, which you can take in here."
+                    why="It is signed out at once. What waits on it is kept there and leaves it as a file, which you can take in here."
                     sure="Remove now"
                     onSure={() => void putOut(d.id)}
                   >

@@ -23,13 +23,13 @@ export function KeptHere() {
     <section aria-label="What this device keeps" className="flex flex-col items-start gap-3">
       <h2 className="text-xl font-bold">What this device keeps</h2>
       {kept ? (
-        <p className="text-calm">This browser has promised to keep what waits here until it has gone up.</p>
+        <p className="text-calm">This browser keeps what waits here until it has been sent.</p>
       ) : (
         <>
           <p className={`max-w-prose ${kept === false ? "text-amber" : "text-muted"}`}>
             {kept === undefined
-              ? "This browser does not say whether it keeps what waits here where space gets short."
-              : "Where space gets short, this browser may clear what waits here and has not gone up."}
+              ? "This browser does not say whether it keeps what waits here when space runs short."
+              : "When space runs short, this browser may delete what waits here unsent."}
             {asked &&
               " It was asked, and does not promise more: put this page on the home screen or among the bookmarks, then ask again."}
           </p>

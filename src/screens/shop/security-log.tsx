@@ -24,7 +24,7 @@ export function SecurityLog() {
     <section aria-label="Security log" className="flex flex-col items-start gap-3">
       <h2 className="text-xl font-bold">Security log</h2>
       <p className="max-w-prose text-muted">
-        Wrong PINs and passphrases, roles, devices in and out, limits, files taken in and given out, customers erased, backups
+        Wrong PINs and passphrases, roles, devices in and out, limits, files imported and exported, customers erased, backups
         restored. It is only ever added to.
       </p>
       {forbidden ? (

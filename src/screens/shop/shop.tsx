@@ -137,7 +137,7 @@ function Units() {
   return (
     <section aria-label="Units on this device" className="flex flex-col gap-3">
       <h2 className="text-xl font-bold">Units on this device</h2>
-      <p className="text-muted">A reading is always shown in the unit it was taken in as well.</p>
+      <p className="text-muted">A reading is always shown in the unit it was read in as well.</p>
       <div className="grid gap-4 sm:grid-cols-5">
         {pick("pressure", "Pressure", units("psi", "kPa", "mbar", "hPa", "inH2O", "bar"))}
         {pick("flow", "Flow", units("L/min", "cc/min", "SCFH"))}

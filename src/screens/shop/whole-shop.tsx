@@ -44,7 +44,7 @@ export function WholeShop() {
     <section aria-label="The whole shop as one archive" className="flex flex-col gap-3">
       <h2 className="text-xl font-bold">The whole shop as one archive</h2>
       <p className="max-w-3xl text-muted">
-        Every job as a job file, with its logs and pictures, in one ZIP: for another shop, or to read with other tools. Taken in,
+        Every job as a job file, with its logs and pictures, in one ZIP: for another shop, or to read with other tools. Imported,
         jobs stand as from another shop: shown whole, proving and closing nothing there; what is here already is not doubled, and
         the settings here stay as they are. To move this shop to another computer restore a backup there: it also keeps people,
         PINs and devices, and every job as it stands.
@@ -80,15 +80,15 @@ function Progress({ jobs, taken, state, stop }: Coming & { stop: () => void }) {
     <div className="flex flex-col gap-2">
       <p role="status" className={state === "done" && of("refused") === 0 ? "text-calm" : ""}>
         {jobs === undefined
-          ? "It is on its way…"
-          : `${taken.length} of ${jobs} jobs looked at: ${of("new")} taken in, ${of("merged")} added to, ${of("here-already")} here already, ${of("refused")} refused.`}
+          ? "Uploading…"
+          : `${taken.length} of ${jobs} jobs read: ${of("new")} imported, ${of("merged")} added to, ${of("here-already")} here already, ${of("refused")} refused.`}
         {state === "stopped" && " Stopped: what came in stays, whole."}
       </p>
       {state === "coming" && (
         <div className="flex items-center gap-3">
           <progress
             className="h-3 grow accent-[var(--accent)]"
-            aria-label="Jobs taken in"
+            aria-label="Jobs imported"
             max={jobs ?? 1}
             value={jobs ? taken.length : 0}
           />

@@ -8,8 +8,8 @@ import { usePreferences } from "../session/preferences";
 const VERDICTS: Readonly<Record<Tenth["verdict"], string>> = {
   "too-few": "not enough yet",
   "as-said": "as said",
-  oftener: "oftener than said",
-  rarer: "rarer than said",
+  oftener: "more often than said",
+  rarer: "less often than said",
 };
 
 /** Whether odds come true: how often what was said at 80 % was found. */
@@ -23,8 +23,8 @@ export function CameTrue({ tenths }: { tenths: readonly Tenth[] }) {
     spread: [100 * (t.share - t.low), 100 * (t.high - t.share)],
   }));
   return (
-    <section aria-label="Does it come true?" className="flex flex-col gap-3">
-      <h2 className="text-xl font-bold">Does it come true?</h2>
+    <section aria-label="Were the odds right?" className="flex flex-col gap-3">
+      <h2 className="text-xl font-bold">Were the odds right?</h2>
       <p className="max-w-3xl text-muted">
         The odds of every place just before the fault was found, by today&rsquo;s rules and without this shop&rsquo;s own
         experience, against whether it was found there. Jobs that nobody proved to the end are not among them, so easy ones count
@@ -32,7 +32,7 @@ export function CameTrue({ tenths }: { tenths: readonly Tenth[] }) {
       </p>
       {told.length >= 2 ? (
         <ChartFrame
-          title="Found (%) over what was said (%), with its range; on the dashed line it comes true as said"
+          title="Found (%) against predicted (%), with its range; on the dashed line the two agree"
           words={told.map((t) => `said ${percent(t.said)} %, found ${percent(t.share)} %`).join("; ")}
           height={280}
         >
@@ -60,12 +60,12 @@ export function CameTrue({ tenths }: { tenths: readonly Tenth[] }) {
         </ChartFrame>
       ) : (
         <p className="text-lg">
-          Not enough yet for a picture: a tenth is judged once {ENOUGH.said} odds in it were said of faults that were then found.
+          Not enough yet for a chart: a tenth is judged once {ENOUGH.said} odds in it were said of faults that were then found.
         </p>
       )}
       {tenths.length > 0 && (
         <FigureTable
-          caption="What was said, in tenths"
+          caption="Predicted, in tenths"
           heads={["Said", "Found"]}
           rows={tenths.map((t) => [
             `${percent(t.from)} to ${percent(t.from + 0.1)} %`.replaceAll(" ", "\u00a0"),

@@ -11,7 +11,7 @@ export function airflowCandidates({ vehicle }: CheckContext): Candidate<Seen>[] 
       penalty: 1,
       // A low idle flow is seen beside one of the others, and is no outcome that the check is done for.
       outcomes: ["airflow-restricted", "airflow-reads-low", "airflow-normal"],
-      why: "tells a restriction from a meter that lies",
+      why: "tells a restriction from a faulty MAF",
       free: true,
     },
   ];

@@ -109,7 +109,7 @@ export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verd
       outcome: low ? "fail" : "unsure",
       headline: low ? "Low at idle already" : "Idle alone cannot tell restriction from meter",
       reasons: [
-        ...(low ? ["air that the meter does not see, or a meter that reads low"] : []),
+        ...(low ? ["unmetered air, or a MAF that reads low"] : []),
         "add a wide-open pull in one gear to 4000 rpm or more",
       ],
       ...(low ? { observation: "airflow-idle-low" } : {}),
@@ -158,7 +158,7 @@ export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verd
       : {
           ...base,
           outcome: "pass",
-          headline: `The intake is free: ${share(reaches)} of ambient reaches the manifold`,
+          headline: `The intake is not restricted: ${share(reaches)} of ambient reaches the manifold`,
           reasons: ["speed-density has no meter to cross-check"],
           observation: "airflow-normal",
         };
@@ -200,7 +200,7 @@ export function judgeAirflow(record: AirflowRecord, context: CheckContext): Verd
   return {
     ...base,
     outcome: "pass",
-    headline: `Breathes ${share(ratio)} at wide open throttle: nothing restricts it`,
+    headline: `Breathes ${share(ratio)} at wide open throttle: no restriction`,
     reasons: ["filter, duct and meter are right at high flow; a small leak behind the meter does not show here"],
     observation: "airflow-normal",
   };

@@ -13,7 +13,7 @@ export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
   id: "back-pressure",
   name: "Exhaust back pressure",
   words: { pass: "Works", fail: "Faulty" },
-  aim: "Gauge in the sensor's place: is the way out free",
+  aim: "Gauge in place of the oxygen sensor: is the exhaust restricted",
   engine: "warm-running",
   role: "measures",
   takesOff: [SENSOR_OUT],

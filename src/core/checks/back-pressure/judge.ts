@@ -76,7 +76,7 @@ export function judgeBackPressure(record: BackPressure, { limits }: Pick<CheckCo
       ...base,
       outcome: "unsure",
       headline: "Within limits; the snap was not caught at its top",
-      reasons: ["its top lies above the held reading: snap again and read the highest"],
+      reasons: ["its top is above the held reading: snap again and read the highest"],
     };
   if (shootsUp(snap, raised, limits))
     return {
@@ -90,7 +90,7 @@ export function judgeBackPressure(record: BackPressure, { limits }: Pick<CheckCo
   return {
     ...base,
     outcome: "pass",
-    headline: "The way out is free",
+    headline: "The exhaust is not restricted",
     reasons: ["idle and raised speed stay within limits, and a snap does not shoot up"],
     observation: "back-normal",
   };

@@ -10,7 +10,7 @@ const judge = (change: Partial<BenchPart>) => judgeBenchPart({ ...sound, ...chan
 
 describe("a part on the bench", () => {
   it.each<[string, Partial<BenchPart>, string, RegExp]>([
-    ["lets nothing out", {}, "pass", /lets nothing out at 0\.8/],
+    ["lets nothing out", {}, "pass", /is tight at 0\.8/],
     ["lets air out", { leaksAt: "its crimp" }, "fail", /at its crimp/],
     ["was watched too briefly", { seconds: 10 }, "unsure", /not sure yet/],
     ["had an opening left", { plugged: false }, "unsure", /not sure yet/],

@@ -3,7 +3,7 @@ import { checkForm } from "../check-form";
 import { duration, gauge } from "../fields";
 
 export const PART_STATES = { old: "The old one, taken off", new: "The new one, before it goes on" } as const;
-export const WAYS = { dip: "Dipped in water", soap: "Soaped", smoke: "Filled with smoke" } as const;
+export const WAYS = { dip: "Under water", soap: "Soaped", smoke: "Filled with smoke" } as const;
 
 const pressure = (label: string, example: string, missing: string, column?: string) =>
   quantity("benchPressure", {
@@ -31,9 +31,9 @@ export const benchPartFields = fields({
   /** Every opening was plugged, and no plug let anything by */
   plugged: answer({
     label: "Its openings",
-    yes: "All plugged, no plug lets air by",
-    no: "One open, or a plug lets air by",
-    missing: "Say whether every opening was plugged, and no plug let air by",
+    yes: "All plugged, no plug leaks",
+    no: "One open, or a plug leaks",
+    missing: "Say whether every opening was plugged and no plug leaked",
   }),
   /** Where it came out; nothing where it did not */
   leaksAt: text({

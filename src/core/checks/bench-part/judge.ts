@@ -32,7 +32,7 @@ export function judgeBenchPart(record: BenchPart, { limits }: Pick<CheckContext,
     return {
       ...base,
       outcome: "fail",
-      headline: `${part} lets air out at ${leaksAt}`,
+      headline: `${part} leaks at ${leaksAt}`,
       reasons: [
         record.state === "new" ? "do not fit it" : "that is what was wrong with it, or one of its faults",
         "it says nothing of the car it came from",
@@ -40,7 +40,7 @@ export function judgeBenchPart(record: BenchPart, { limits }: Pick<CheckContext,
     };
   const doubt = instrumentDoubt(record.instrument, toSi(pressure), limits);
   const open = !plugged
-    ? "an opening was not plugged, or a plug let air by: plug it and try again"
+    ? "an opening was not plugged, or a plug leaked: plug it and try again"
     : seconds < WATCH
       ? `watch it for ${WATCH} s or longer`
       : doubt;
@@ -48,7 +48,7 @@ export function judgeBenchPart(record: BenchPart, { limits }: Pick<CheckContext,
   return {
     ...base,
     outcome: "pass",
-    headline: `${part} lets nothing out at ${on}, ${WAYS[record.way].toLowerCase()}`,
+    headline: `${part} is tight at ${on}, ${WAYS[record.way].toLowerCase()}`,
     reasons: [`${PART_STATES[record.state].toLowerCase()}: it says nothing of the car`],
   };
 }

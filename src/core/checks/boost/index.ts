@@ -33,7 +33,7 @@ export const boost: CheckKind<BoostRecord, unknown, Seen> = {
     "keyOn.charge": "one sensor less is compared with the outside",
     "points.charge": "manifold pressure stands for it",
     "points.map": "charge pressure stands for it",
-    "points.maf": "one point less tells of breathing",
+    "points.maf": "one point fewer shows the volumetric efficiency",
   },
   fields: boostFields,
   form: boostForm,

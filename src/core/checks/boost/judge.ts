@@ -45,7 +45,7 @@ function egrOpenReasons({ points }: BoostRecord): string[] {
   if (open.length === 0) return [];
   if (!points.some((p) => p.maf))
     return ["EGR was open and no air flow was logged: how much of the charge was exhaust is not known, log the MAF too"];
-  return [`EGR was open at ${open.length} of ${points.length} points: they tell nothing of breathing and are left out of it`];
+  return [`EGR was open at ${open.length} of ${points.length} points: they show no volumetric efficiency and are left out`];
 }
 
 /**
@@ -53,7 +53,7 @@ function egrOpenReasons({ points }: BoostRecord): string[] {
  * point shows, so that it is no mere lag of the compressor. @returns headline and reason; undefined where nothing does.
  */
 export function deliveryDoubt({ points, ambient, short, over, hunts, limp }: BoostRecord): readonly [string, string] | undefined {
-  if (limp) return ["Boost held until limp mode took it away", "what took it away is not found: read the codes, then their part"];
+  if (limp) return ["Boost held until limp mode cut it", "what cut it is not found: read the codes, then their part"];
   if (hunts)
     return [
       "Boost hunts around the requested value",
@@ -104,7 +104,7 @@ const SAYS: Readonly<Record<BoostShapeId, { readonly headline: string; readonly 
   "over-boost": { headline: "Overboost: boost goes above the requested value", seen: "boost-over" },
   "sensor-offset": { headline: "A pressure sensor is off with the engine standing", seen: "boost-sensor" },
   "exhaust-restricted": {
-    headline: "The engine is held back the more boost it gets: look behind the turbine",
+    headline: "The more boost, the less it breathes: look behind the turbine",
     seen: "boost-exhaust",
   },
 };
@@ -196,7 +196,7 @@ function standingVerdict({ sensors }: StandingFault): Pick<Verdict<Seen>, "outco
 /** Why a log that shows nothing wrong clears nothing; undefined where it does. */
 function openOf({ points }: BoostRecord, { efficiency, smallestVisible }: JudgedBoost, caught: number): string | undefined {
   if (!points.some((p) => p.asked)) return "requested boost was not logged: log it beside what was delivered";
-  if (!efficiency || smallestVisible === null) return "MAF and breathing could not be held against each other";
+  if (!efficiency || smallestVisible === null) return "MAF and volumetric efficiency could not be compared";
   if (smallestVisible > caught)
     return `a leak of ${formatNumber(1000 * caught, 1)} mm must be caught, which is smaller than this log could have shown: more points on and off boost, or air and smoke`;
   return undefined;

@@ -18,7 +18,7 @@ export function planBoost(context: CheckContext): Plan {
       { text: "Begin with the key on and the engine standing, ten seconds: every pressure sensor shows the air outside." },
       { text: "EGR commanded shut, or its duty cycle logged: recirculated gas is no leak." },
       {
-        text: "Off boost over the same speeds first: gentle, near ambient manifold pressure. Breathing is learnt there.",
+        text: "Off boost over the same speeds first: gentle, near ambient manifold pressure. The engine's volumetric efficiency is learnt there.",
         caution: "running-engine",
       },
       { text: "Then pulls in a high gear from 1500 rpm up, on a road that allows them, with a second person at the tool." },

@@ -69,7 +69,7 @@ export const rows = {
   "standing-filter": {
     says: "the filter's pressure sensor shows a difference with the engine standing",
     given: { "filter-sensor": 0.75, other: 0.01 },
-    reason: "nothing flows, so nothing can differ: the sensor or its supply lies",
+    reason: "nothing flows, so nothing can differ: the sensor or its supply is faulty",
   },
   "boost-exhaust": {
     says: "the engine breathes less the more boost it gets",

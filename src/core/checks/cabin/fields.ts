@@ -19,10 +19,10 @@ export const cabinFields = fields({
   }),
   /** Seals that smoke was led along, each in the shop's own words */
   seals: list(group({ name: text({ name: "The seal", missing: "Name the seal", max: 60 }), blown: tick() }), {
-    label: "Seals gone along",
+    label: "Seals checked",
     hint: "One a line, with an exclamation mark where smoke is blown away",
     example: "left front door, top\nwindscreen, lower corner !",
-    min: [1, "Say which seals smoke was led along"],
+    min: [1, "List the seals you checked with smoke"],
     max: 40,
     lines: {
       read: (line) => ({ name: line.replace(/\s*!\s*$/, ""), blown: /!\s*$/.test(line) }),

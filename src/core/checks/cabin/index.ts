@@ -36,7 +36,7 @@ export const cabin: CheckKind<CabinRecord, unknown, never> = {
         caution: "running-engine",
       },
       {
-        text: "A little smoke from outside along each seal, slowly. Where it is blown away, air gets out: there water gets in.",
+        text: "A little smoke along each seal from outside, slowly. Where it is blown away, air gets out: there water gets in.",
         caution: "smoke-vapour",
       },
     ],

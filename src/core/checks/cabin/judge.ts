@@ -19,6 +19,6 @@ export function judgeCabin({ fanOnFresh, still, seals }: CabinRecord): Verdict<n
     ...base,
     outcome: "pass",
     headline: `Smoke stays at ${seals.map((s) => s.name).join(", ")}`,
-    reasons: ["no more than those seals: what was not gone along is not known"],
+    reasons: ["those seals only: the others were not checked"],
   };
 }

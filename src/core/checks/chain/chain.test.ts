@@ -78,7 +78,7 @@ describe("vacuum-worked device", () => {
     ]);
   });
 
-  it("fed 12 V it moves: its wiring is broken, and what lies between supply and movement works", () => {
+  it("fed 12 V it moves: its wiring is broken, and what is between supply and movement works", () => {
     const bare = without("supply", "outlet", "shaft", "control");
     const verdict = judgeChain({ ...record, links: { ...bare, fed: true, control: { value: 0.1, unit: "V" } } }, context);
     expect(verdict).toMatchObject({ outcome: "fail", observation: "chain-broken:flap-circuit" });

@@ -74,7 +74,7 @@ const links = group({
   plate: link("plate", "Whole", "Broken or loose"),
 }).rule(
   "battery",
-  "Measure the battery with the voltage across the solenoid: one is held against the other",
+  "Measure the battery with the voltage across the solenoid: one is compared with the other",
   ({ control, battery }) => control === undefined || battery !== undefined,
 );
 

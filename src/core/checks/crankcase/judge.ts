@@ -71,7 +71,7 @@ export function judgeCrankcase(reading: CrankcaseReading, context: CheckContext)
       ...base,
       outcome: "fail",
       headline: `Positive at speed: ${show(raised)} at ${RAISED} rpm`,
-      reasons: ["good at idle, and it grows with speed: blow-by past rings, or a breather that cannot carry it off"],
+      reasons: ["good at idle, and it grows with speed: blow-by past rings, or a breather that cannot carry it away"],
       observation: "crankcase-positive",
     };
   if (idle > most) {
@@ -82,7 +82,7 @@ export function judgeCrankcase(reading: CrankcaseReading, context: CheckContext)
       headline: idle > 0 ? `Positive: ${show(idle)}` : `Too little suction: ${show(idle)}`,
       reasons: [
         grows
-          ? "it grows with speed: blow-by past rings, or a breather that cannot carry it off"
+          ? "it grows with speed: blow-by past rings, or a breather that cannot carry it away"
           : "blocked breather or blow-by: clear the breather first, it is the cheap thing",
       ],
       observation: "crankcase-positive",

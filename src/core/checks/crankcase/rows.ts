@@ -10,7 +10,7 @@ export const rows = {
   "crankcase-positive": {
     says: "pressure in the crankcase",
     given: { "crankcase-blocked": 0.8, "engine-mechanical": 0.35, "crankcase-leak": 0.25, "branch-leak": 0.05, other: 0.03 },
-    reason: "blow-by that the breather does not carry off, or vacuum lost on the way",
+    reason: "blow-by that the breather cannot carry away, or vacuum lost on the way",
   },
   "crankcase-normal": {
     says: "crankcase pressure in its band",
@@ -18,7 +18,7 @@ export const rows = {
     reason: "breather and PCV valve do their work",
   },
   "crankcase-sign-right": {
-    says: "suction in the crankcase, no band to hold it against",
+    says: "suction in the crankcase, no band to compare it with",
     given: { "pcv-passes": 0.6, "crankcase-blocked": 0.1, "engine-mechanical": 0.5, other: 0.85 },
     reason: "only the sign could be judged",
   },

@@ -17,8 +17,8 @@ const pressure = (name: string, missing: string) =>
   number({
     name,
     gauged: true,
-    min: [-1e5, `${name} lies below what a gauge shows`],
-    max: [1e6, `${name} lies above what a gauge shows`],
+    min: [-1e5, `${name} is below what a gauge shows`],
+    max: [1e6, `${name} is above what a gauge shows`],
     missing,
   });
 

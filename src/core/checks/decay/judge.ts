@@ -114,7 +114,7 @@ function shortSpace(record: DecayRecord, context: CheckContext): string | undefi
   if (!record.volume || !context.vehicle.evap || !reachOf(context.layout, record).zones.includes("tank")) return undefined;
   const { volume, sd } = gasSpace(context, record);
   if (toSi(record.volume) >= volume - 2 * sd) return undefined;
-  return `held against the ${formatQuantity(fromSi(volume, "L"))} that this system has at ${formatNumber(record.fuelLevel, 0)} % fuel, not the ${formatQuantity(record.volume)} it was recorded with: in a smaller space a hole looks smaller`;
+  return `compared with the ${formatQuantity(fromSi(volume, "L"))} that this system has at ${formatNumber(record.fuelLevel, 0)} % fuel, not the ${formatQuantity(record.volume)} it was recorded with: in a smaller space a hole looks smaller`;
 }
 
 function judgeBySpace(record: DecayRecord, context: CheckContext): Verdict<Seen> {
@@ -177,7 +177,7 @@ function judgeBySpace(record: DecayRecord, context: CheckContext): Verdict<Seen>
       headline: `Leaks like a ${size} hole: smaller than must be caught, and a leak all the same`,
       measures,
       reasons: [
-        "more than half of what the monitor must catch: fuller, colder or shaken it may be seen",
+        "more than half of what the monitor must catch: with a fuller tank, in the cold or on the road it may see it",
         "the ball hardly shows it: smoke at low flow, a lamp, and the joints capped off one by one",
       ],
       observation: "decay-leaks",
@@ -192,7 +192,7 @@ function judgeBySpace(record: DecayRecord, context: CheckContext): Verdict<Seen>
     ...(fit.outcome === "unsure" ? fit.reasons : []),
     ...(rate !== undefined && fall !== undefined && Math.abs(rate) * seconds > HIDDEN_BY_VAPOUR * fall
       ? [
-          "shut and unpushed it moved by itself before the run: evaporating or cooling fuel hides as much as a leak takes. Let it soak",
+          "shut and not pressurised, its pressure moved before the run: evaporating or cooling fuel hides as much as a leak takes. Let it soak",
         ]
       : []),
     ...[

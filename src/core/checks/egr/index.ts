@@ -46,7 +46,15 @@ export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
     return [
       ofPart(layout, "seat", joint, "holds shut", passesBy(record)),
       ...(shut || none
-        ? [ofPart(layout, "answers", joint, "answers its command", none ? "bad" : verdict.outcome === "pass" ? "good" : "open")]
+        ? [
+            ofPart(
+              layout,
+              "answers",
+              joint,
+              "responds to its command",
+              none ? "bad" : verdict.outcome === "pass" ? "good" : "open",
+            ),
+          ]
         : []),
       ...(cooler === "none" || cooler === "not-tried"
         ? []

@@ -135,7 +135,7 @@ export function judgeEgr(record: EgrRecord, { layout, limits }: CheckContext): V
   return {
     ...base,
     outcome: "pass",
-    headline: `${name} answers its command, and its seat holds`,
+    headline: `${name} responds to its command, and its seat holds`,
     reasons: [record.cooler === "not-tried" ? "its cooler was not tried" : "seat and answer were tried apart"],
     observation: "egr-answers",
     tested: [joint],

@@ -22,7 +22,7 @@ export const rows = {
     reason: "it was put under pressure by itself",
   },
   "egr-answers": {
-    says: "the EGR valve answers its command and its seat holds",
+    says: "the EGR valve responds to its command and its seat holds",
     given: { other: 0.9 },
     reason: "another valve was commanded",
     tested: {

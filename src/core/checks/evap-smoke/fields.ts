@@ -3,8 +3,7 @@ import { evapSetup } from "../evap-fields";
 import { joint } from "../fields";
 import { smokeRun } from "../smoke/fields";
 
-const ball = (name: string) =>
-  number({ name, min: [0, `${name} cannot be negative`], max: [1e5, `${name} lies above any scale`] });
+const ball = (name: string) => number({ name, min: [0, `${name} cannot be negative`], max: [1e5, `${name} is above any scale`] });
 
 /** A joint capped off while smoke flows: what the ball showed with each side shut. In the run's flow unit. */
 const capOff = group({

@@ -248,7 +248,7 @@ function judgeRun(run: EvapSmokeRun, reach: Reach, context: CheckContext): Verdi
     run.zeroed ? undefined : "gauge and ball were not at zero before the run: zero them and repeat",
     required
       ? undefined
-      : "nobody says which leak must be caught: read the code's own criteria, or ask the maker. This is a size only",
+      : "which leak must be caught is not known: read the code's own criteria, or ask the maker. This is a size only",
     fuelLevelDoubt(run, context),
     temperatureDoubt(run, context),
     hole ? undefined : "the ball has not settled at a pressure that a size can be told from",

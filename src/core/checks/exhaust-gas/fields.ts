@@ -53,7 +53,7 @@ const point = (at: string, state: "idle" | "raised", examples: Examples) => {
   )
     .rule(
       "sum",
-      "These shares cannot be of one gas: CO₂ and O₂ together never lie above 25 %",
+      "These shares cannot be of one gas: CO₂ and O₂ together are never above 25 %",
       ({ co2, o2 }) => typeof co2 !== "number" || typeof o2 !== "number" || co2 + o2 <= 25,
     )
     .optional();

@@ -14,7 +14,7 @@ export const filter: CheckKind<FilterRecord, unknown, Seen> = {
   id: "filter",
   name: "Filter pressure",
   words: { pass: "Works", fail: "Faulty" },
-  aim: "Pressure before over behind the particulate filter: loaded, sound, or a sensor that lies",
+  aim: "Pressure before over behind the particulate filter: loaded, sound, or a faulty sensor",
   engine: "warm-running",
   unfit,
   role: "measures",

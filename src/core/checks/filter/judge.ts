@@ -43,7 +43,7 @@ function filterReading(record: FilterRecord, { vehicle, limits }: CheckContext):
 }
 
 const HEADLINES: Readonly<Record<JudgedFilter["sign"], string>> = {
-  within: "The filter lets through what it should",
+  within: "The filter is not restricted",
   loaded: "The filter is loaded: too much pressure before it",
   "zero-off": "Its sensor does not stand at zero with the engine standing",
   backwards: "Less pressure before the filter than behind it",

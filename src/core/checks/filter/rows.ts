@@ -10,12 +10,12 @@ export const rows = {
   "filter-within": {
     says: "the filter's pressure difference is within limits",
     given: { "filter-loaded": 0.05, "filter-pipe": 0.3, "filter-sensor": 0.3, "filter-broken": 0.12, other: 0.9 },
-    reason: "it lets through what it should",
+    reason: "it is not restricted",
   },
   "filter-zero-off": {
     says: "the filter's sensor shows a pressure with the engine standing",
     given: { "filter-sensor": 0.75, other: 0.01 },
-    reason: "nothing flows, so nothing can differ: the sensor or its supply lies",
+    reason: "nothing flows, so nothing can differ: the sensor or its supply is faulty",
   },
   "filter-backwards": {
     says: "less pressure before the filter than behind it",

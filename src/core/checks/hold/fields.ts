@@ -55,9 +55,9 @@ export const holdFields = fields({
   fullAt: travel("Fully drawn in at", "14"),
   /** Whether it came all the way, and how it went back */
   reach: choice(REACHES, { label: "Comes" }).optional(),
-  back: choice(BACKS, { label: "Let go, it goes back" }).optional(),
+  back: choice(BACKS, { label: "Released, it returns" }).optional(),
   /** A solenoid's venting port and its filter, where one works it */
-  venting: choice(VENTINGS, { label: "Its solenoid's venting port" }).optional(),
+  venting: choice(VENTINGS, { label: "Its solenoid's vent port" }).optional(),
   /** Branches that were shut off from a shared supply while it was held */
   isolated: joints({
     label: "Branches shut off from the supply meanwhile",

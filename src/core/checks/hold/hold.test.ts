@@ -105,7 +105,7 @@ describe("what moves", () => {
     ["and sticks on its way back", { ...drawn, back: "sticks" }, "fail", /sticks on its way back/],
     ["and goes back slowly", { ...drawn, back: "slow" }, "fail", /goes back slowly/],
     ["not all the way", { ...drawn, reach: "short" }, "fail", /does not come all the way/],
-    ["and is not let go", { ...drawn, venting: "blocked" }, "fail", /venting port does not let go/],
+    ["and is not let go", { ...drawn, venting: "blocked" }, "fail", /vent port does not vent/],
   ])("%s", (_, change, outcome, headline) => {
     expect(says(change)).toMatchObject({ outcome });
     expect(says(change).headline).toMatch(headline);

@@ -59,7 +59,7 @@ function holdMeasures(
 function travelFault({ reach, back, venting }: HoldRecord, name: string): Pick<Verdict, "headline" | "reasons"> | undefined {
   if (venting === "blocked")
     return {
-      headline: `${name}: the venting port does not let go`,
+      headline: `${name}: the vent port does not vent`,
       reasons: ["what it works stays drawn in after it is released: clear or renew the solenoid's vent filter, then look again"],
     };
   if (back === "sticks" || back === "slow")
@@ -104,7 +104,7 @@ function notWiggled(
     return {
       headline: `${name} holds left alone; wiggled at too little vacuum`,
       reasons: [
-        `a part that is hardly sucked hardly leaks: pump it up to ${formatNumber(fromSi(enough, unit).value, 0)} ${unit} vacuum or more, then wiggle`,
+        `too little vacuum hides a leak: pump it up to ${formatNumber(fromSi(enough, unit).value, 0)} ${unit} vacuum or more, then wiggle`,
       ],
     };
   if (wiggled.high > limits.holdLoss.value && !weeps)
@@ -125,7 +125,7 @@ function judgeHeld(record: HoldRecord, context: CheckContext): Verdict<Seen> {
     const needed = fromSi(ENOUGH * limits.actuatorSupply.value, record.unit);
     return voidVerdict(
       `Too little vacuum to judge ${name}`,
-      `pump to ${formatNumber(needed.value, 0)} ${record.unit} vacuum or more: a part that is hardly sucked hardly leaks`,
+      `pump to ${formatNumber(needed.value, 0)} ${record.unit} vacuum or more: too little vacuum hides a leak`,
     );
   }
   const top = Math.max(...[...record.still, ...record.wiggled].map((s) => s[1]));

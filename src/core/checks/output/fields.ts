@@ -40,10 +40,10 @@ export const outputFields = fields({
   }),
   seen: choice(
     { "as-expected": "As expected", nothing: "Nothing", other: "Something else" },
-    { name: "What was seen", label: "What answered" },
+    { name: "What was seen", label: "Response" },
   ),
   /** s from the command to what was seen */
-  seenAfter: duration("The time to the response", { column: "response of {output}" }).taken("Answered after"),
+  seenAfter: duration("The time to the response", { column: "response of {output}" }).taken("Responded after"),
   note: text({ name: "The note", label: "Note", max: 300 }).optional(),
 });
 export type OutputRecord = RecordOf<typeof outputFields>;
@@ -66,5 +66,5 @@ export const outputForm = checkForm(outputFields, {
     seen: { when: commanded },
     note: { when: commanded },
   },
-  elsewhere: { seenAfter: "Command it, then tap what answered." },
+  elsewhere: { seenAfter: "Command it, then tap the response." },
 });

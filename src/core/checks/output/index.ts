@@ -22,7 +22,9 @@ export const output: CheckKind<OutputRecord, { readonly joint: string; readonly 
   rows,
   candidates: outputCandidates,
   claims: (record, verdict, { layout }) =>
-    verdict.outcome === "void" ? [] : [ofPart(layout, "answers", record.joint, "answers its command", saysOf(verdict.outcome))],
+    verdict.outcome === "void"
+      ? []
+      : [ofPart(layout, "answers", record.joint, "responds to its command", saysOf(verdict.outcome))],
   byPart: true,
   ownCommands: (r) => [r.joint],
   irrelevant: {

@@ -25,10 +25,10 @@ export function judgeOutput(record: OutputRecord, context: CheckContext): Verdic
   if (record.seen === "as-expected" && record.seenAfter > ANSWERS_WITHIN)
     return {
       outcome: "unsure",
-      headline: `${name} seemed to answer, ${formatNumber(record.seenAfter, 0)} s after the command`,
+      headline: `${name} seemed to respond, ${formatNumber(record.seenAfter, 0)} s after the command`,
       measures: [],
       reasons: [
-        "a commanded part answers within seconds: what came so late may be the engine's own. Command it off and on again and watch",
+        "a commanded part responds within seconds: what came so late may be the engine's own. Command it off and on again and watch",
       ],
       zones: [],
     };
@@ -38,7 +38,7 @@ export function judgeOutput(record: OutputRecord, context: CheckContext): Verdic
       outcome: "pass",
       headline: `${name} answers: ${record.expected}`,
       measures: [],
-      reasons: ["it answers a command; whether it also seals is another check", ...told],
+      reasons: ["it responds to a command; whether it also seals is another check", ...told],
       observation: `output-works:${record.joint}`,
       tested: [record.joint],
       zones: [],
@@ -47,7 +47,7 @@ export function judgeOutput(record: OutputRecord, context: CheckContext): Verdic
   return {
     outcome: "fail",
     headline:
-      record.seen === "nothing" ? `${name} does not answer “${record.command}”` : `${name} answers otherwise than it should`,
+      record.seen === "nothing" ? `${name} does not answer “${record.command}”` : `${name} responds, but not as it should`,
     measures: [],
     reasons: [...told, "circuit next: supply, control, voltage across it while commanded; then the part"],
     observation: `output-dead:${record.joint}`,

@@ -3,7 +3,7 @@ import type { Rows, Saying } from "../../faults";
 /** Likelihood rows of a commanded part. */
 export const rows = {
   "output-works:*": {
-    says: "a commanded part answered",
+    says: "a commanded part responded",
     given: { other: 0.9 },
     reason: "another part was commanded",
     own: {
@@ -18,9 +18,9 @@ export const rows = {
     ownReason: "it did what it was told",
   },
   "output-dead:*": {
-    says: "a commanded part did not answer",
+    says: "a commanded part did not respond",
     given: { other: 0.02 },
-    reason: "another part did not answer",
+    reason: "another part did not respond",
     own: {
       "valve-stuck": 0.9,
       "circuit-dead": 0.92,

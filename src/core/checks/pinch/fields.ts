@@ -15,8 +15,8 @@ export type PinchReads = keyof typeof PINCH_READ_NAMES;
 const reading = (name: string) =>
   number({
     name,
-    min: [-1e5, `${name} lies below what anything reads`],
-    max: [1e5, `${name} lies above what anything reads`],
+    min: [-1e5, `${name} is below what anything reads`],
+    max: [1e5, `${name} is above what anything reads`],
     missing: `Type the reading ${name.toLowerCase()}`,
   });
 

@@ -121,7 +121,7 @@ export function judgePinch(record: PinchRecord, context: CheckContext): Verdict<
     outcome: "fail",
     headline: whole
       ? bypass
-        ? `Recovers with ${name} plugged: it lets too much through`
+        ? `Recovers with ${name} plugged: it flows too much`
         : `Recovers with ${name} shut off: the leak is behind it`
       : `Recovers in part with ${name} shut off: it leaks, and something else does too`,
     measures,

@@ -79,7 +79,7 @@ export const pressureTestFields = fields({
     blank: {},
     min: [1, "Type the pressure of the first stop"],
     max: [30, "More than 30 stops: keep those where something changed"],
-  }).rule("rising", "Each stop lies above the one before: type them on the way up", (stops) =>
+  }).rule("rising", "Each stop is above the one before: type them on the way up", (stops) =>
     (stops as readonly Partial<Stop>[]).every((s, i) => {
       const before = stops[i - 1] as Partial<Stop> | undefined;
       return !before || !readable(s) || !readable(before) || toSi(s.pressure) > toSi(before.pressure);

@@ -62,7 +62,7 @@ function trapOf(record: PressureTest, reach: Reach, context: CheckContext): stri
   const top = topOf(record);
   const stage = testStage(record, context);
   if (isAbove(toSi(top), stage))
-    return `${formatQuantity({ ...top, kind: "gauge" })} lies above ${stage.binds}, ${formatQuantity(fromSi(stage.pressure, top.unit, "gauge"))}: let it down. What came out up there says nothing`;
+    return `${formatQuantity({ ...top, kind: "gauge" })} is above ${stage.binds}, ${formatQuantity(fromSi(stage.pressure, top.unit, "gauge"))}: let it down. What came out up there says nothing`;
   if (record.supply && toSi(record.supply) < toSi(top))
     return `the supply stands at ${formatQuantity(record.supply)}, below the ${formatQuantity({ ...top, kind: "gauge" })} that were on the engine: one of the two gauges is wrong`;
   if (reach.zones.length === 0) return "from there the air goes nowhere";
@@ -141,7 +141,7 @@ export function judgePressureTest(record: PressureTest, context: CheckContext): 
   const boost = boostOf(record, vehicle);
   return {
     outcome: "pass",
-    headline: `No joint lets air out up to ${formatQuantity({ ...top, kind: "gauge" })}`,
+    headline: `No joint leaks up to ${formatQuantity({ ...top, kind: "gauge" })}`,
     measures,
     reasons: [
       ...(boost && toSi(top) < REACHED * toSi(boost)
@@ -154,7 +154,7 @@ export function judgePressureTest(record: PressureTest, context: CheckContext): 
     tested: tested.tested.map((j) => j.id),
     zones: layout.zones
       .filter((z) => tested.zones.includes(z.id) && !tested.behindEngine.includes(z.id))
-      .map((z): ZoneKnowledge => ({ zone: z.id, state: "tight", why: "it stood under pressure and let nothing out" })),
+      .map((z): ZoneKnowledge => ({ zone: z.id, state: "tight", why: "it stood under pressure and did not leak" })),
   };
 }
 

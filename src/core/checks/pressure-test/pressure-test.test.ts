@@ -74,9 +74,9 @@ describe("a boost pressure test", () => {
     [
       "above the engine's boost",
       { steps: [{ pressure: bar(0.5) }, { pressure: bar(1.15) }] },
-      /lies above the engine's maximum boost, 1\.0+ bar gauge/,
+      /is above the engine's maximum boost, 1\.0+ bar gauge/,
     ],
-    ["above the bladder", { ratings: { tool: bar(2), bladder: bar(0.4) } }, /lies above the bladder's rating/],
+    ["above the bladder", { ratings: { tool: bar(2), bladder: bar(0.4) } }, /is above the bladder's rating/],
     ["past a plug", { blocked: ["booster-hose"], escapes: [airAt("booster-hose", 0.4)] }, /past the plug/],
     ["with an end open", { heldOpen: ["bypass-valve"], blocked: [] }, /snorkel stood open: seal it/],
   ])("%s proves nothing", (_, change, reason) => {

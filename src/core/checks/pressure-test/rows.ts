@@ -20,7 +20,7 @@ export const rows = {
     ownReason: "air came out right there",
   },
   "escape-none": {
-    says: "no joint let air out under pressure",
+    says: "no joint leaked under pressure",
     given: { other: 0.85 },
     reason: "this test could not show it",
     tested: {
@@ -34,7 +34,7 @@ export const rows = {
       "actuator-leak": 0.4,
       other: 0.85,
     },
-    testedReason: "it stood under pressure and let nothing out",
+    testedReason: "it stood under pressure and did not leak",
   },
 } as const satisfies Rows;
 export type Seen = Saying<typeof rows>;

@@ -100,7 +100,7 @@ function loggedTap(tap: ProbeTap, at: number, record: ProbeRecord, whole: ProbeS
   const quiet = rows(at - BASELINE, at - 1e-9);
   const span =
     quiet.length > 1 ? (series.time[quiet.at(-1) as number] as number) - (series.time[quiet[0] as number] as number) : 0;
-  if (quiet.length < 5 || span < LEAST_BASELINE - 0.5) return nothing("less than 3 s of log before it to hold it against");
+  if (quiet.length < 5 || span < LEAST_BASELINE - 0.5) return nothing("less than 3 s of log before it to compare with");
   if ((series.time.at(-1) ?? 0) < latest - 1) return nothing("the log ends before a reaction could have come");
   const watched = rows(at - BASELINE, latest);
   const loop = series.loop;
@@ -245,7 +245,7 @@ export function judgeProbe(record: ProbeRecord, context: CheckContext): Verdict<
     (r): TapReading =>
       spots.includes(r.tap.joint)
         ? r
-        : { ...r, outcome: "void", why: "the engine does not suck there: agent at it says nothing", strength: 0 },
+        : { ...r, outcome: "void", why: "there is no suction there: the agent says nothing", strength: 0 },
   );
   const name = (r: TapReading) => jointName(layout, r.tap.joint);
   const lost = readings.filter((r) => r.outcome === "void").map((r) => `${name(r)}: void, ${r.why}`);
@@ -314,7 +314,7 @@ export function judgeProbe(record: ProbeRecord, context: CheckContext): Verdict<
     headline: `Reacts at ${name(first)}${first.tap.flexed ? " while flexed" : ""}: ${first.why}`,
     measures,
     reasons: [
-      ...(second ? [`also at ${name(second)}: ${second.why}. Neighbours draw it from each other: tap both again, apart`] : []),
+      ...(second ? [`also at ${name(second)}: ${second.why}. Neighbouring spots share it: tap both again, apart`] : []),
       "pinch it or cap it off and see the reading recover: that confirms",
       ...quietWords,
       ...lost,

@@ -16,7 +16,7 @@ export function planProbe(context: CheckContext, aim: { readonly agent: Agent })
     aim.agent === "gas"
       ? "Bring the gas to one spot, a short breath of it, low flow; the hose end within a finger's width."
       : aim.agent === "water"
-        ? "Wet one spot with a short squirt; the hole drinks it or is sealed by it."
+        ? "Wet one spot with a short squirt; the leak draws it in or is sealed by it."
         : "Brush or spray soap on one spot; look for it being sucked in, and watch the readings.";
   return {
     steps: [

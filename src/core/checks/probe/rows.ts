@@ -17,7 +17,7 @@ export const rows = {
       "charge-leak": 0.06,
       other: 0.2,
     },
-    ownReason: "the engine drank it right there",
+    ownReason: "the engine drew it in right there",
   },
   "probe-quiet": {
     says: "the probe stayed quiet",

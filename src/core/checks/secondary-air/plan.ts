@@ -9,7 +9,7 @@ export const unfit = fittedWith("secondary-air", "No secondary air is entered fo
 const RUN: Readonly<Record<RunBy, string>> = {
   "scan-tool": "Command the pump from the scan tool: a short window, then it times out and needs a key cycle or an engine start.",
   "relay-in":
-    "Leave the relay in, engine running: its feed is live only then. Ground its coil through a test lamp; the lamp bears the coil's current and no more.",
+    "Leave the relay in, engine running: its feed is live only then. Ground its coil through a test lamp; the lamp carries the coil's current and no more.",
   "fused-lead":
     "Relay out. A lead fused for the motor's current from battery to the pump's pin in the socket: find that pin first, never the coil's.",
 };

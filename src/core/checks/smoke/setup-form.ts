@@ -33,7 +33,7 @@ const setupFields = fields({
     max: 60,
     label: "Where the crank stands, if you set it",
     example: "cylinder 1 at top dead centre",
-    hint: "Runs of sections are held against each other only at one crank position",
+    hint: "Runs of sections compare only at one crank position",
   }).optional(),
   vent: choice({ command: "Scan-tool command", plug: "A plug by hand" }, { label: "Vent kept shut by" }),
   fuelLevel: fuelLevel(),

@@ -23,7 +23,7 @@ function planTankSensor({ vehicle, limits }: CheckContext): Plan {
     steps: [
       { text: "Key on, engine off, filler cap off: the tank stands at ambient.", caution: "fuel-vapour" },
       {
-        text: `Read its signal at the sensor or on the scan tool: ${zero ? `${formatQuantity(zero)} ± ${formatNumber(limits.sensorZero.value, 1)} V by its own curve` : "hold it against this sensor's own curve, a vehicle fact"}.`,
+        text: `Read its signal at the sensor or on the scan tool: ${zero ? `${formatQuantity(zero)} ± ${formatNumber(limits.sensorZero.value, 1)} V by its own curve` : "compare it with this sensor's own curve, a vehicle fact"}.`,
       },
       {
         text: "Where a known pressure can be put on it (a few inH2O, below the EVAP ceiling), read it again: zero alone does not prove its slope.",
@@ -76,7 +76,7 @@ export function judgeTankSensor(record: TankSensorRecord, context: CheckContext)
       outcome: "fail",
       headline: `The tank-pressure sensor stands ${formatNumber(Math.abs(off), 2)} V ${off > 0 ? "above" : "below"} its own zero`,
       measures,
-      reasons: ["first its supply, ground and plug; then the sensor. Until it tells the truth no monitor result counts"],
+      reasons: ["first its supply, ground and plug; then the sensor. Until it reads right no monitor result counts"],
       observation: "sensor-off",
       zones: [],
     };
@@ -115,7 +115,7 @@ export function judgeTankSensor(record: TankSensorRecord, context: CheckContext)
   }
   return {
     outcome: "pass",
-    headline: "The tank-pressure sensor tells the truth at zero and under pressure",
+    headline: "The tank-pressure sensor reads right at zero and under pressure",
     measures,
     reasons: [],
     observation: "sensor-good",

@@ -5,7 +5,7 @@ export const rows = {
   "sensor-off": {
     says: "the tank-pressure sensor misses its curve",
     given: { "tank-sensor": 0.9, other: 0.02 },
-    reason: "it was held against its own curve",
+    reason: "it was compared with its own curve",
   },
   "sensor-zero-right": {
     says: "the tank-pressure sensor's zero is right",

@@ -15,7 +15,7 @@ const bank = group({
   scatter: number({
     name: "The scatter",
     min: [0, "The scatter is not negative"],
-    max: [100, "The scatter lies above 100 %"],
+    max: [100, "The scatter is above 100 %"],
   }).optional(),
 }).rule("total", "Type either the short-term trim, or the total where the tool shows only that", ({ short, long, total }) =>
   total === undefined ? typeof short === "number" : short === undefined && long === undefined,

@@ -24,7 +24,7 @@ import type { ShapeFit, ShapeId } from "./shapes";
 
 /** Checks that would tell a shape's members apart. */
 const SEPARATORS: Record<ShapeId, string> = {
-  none: "Nothing to separate. If the complaint stays, it does not live in the mixture at these points.",
+  none: "Trims are normal. If the complaint stays, its cause is not in the mixture at these points.",
   constant: "Smoke or wiggle the metered duct, then fuel pressure and the MAF against what the engine breathes.",
   "fades-with-flow": "Smoke or enrichment at the joints; cap off each branch; smoke the exhaust before the sensor.",
   "grows-with-flow": "Fuel pressure under load, then the MAF against what the engine breathes.",

@@ -101,7 +101,7 @@ export const rows = {
   "trims-unclear": {
     says: "trims that fit no single shape",
     given: { other: 0.1 },
-    reason: "more points are needed; it speaks for nobody",
+    reason: "more points are needed; it points to nothing",
   },
 } as const satisfies Rows;
 export type Seen = Saying<typeof rows>;

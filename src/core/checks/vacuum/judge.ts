@@ -97,7 +97,7 @@ export function judgeVacuum(reading: VacuumReading, context: CheckContext): Verd
       outcome: "unsure",
       headline: `More vacuum than this engine makes here: ${formatQuantity(show(vacuum - band.high))} above its band`,
       reasons: [
-        "an idling engine does not suck that much at this ambient pressure: look at gauge, port, unit and the ambient pressure that was set, then read again",
+        "no engine idles with that much vacuum at this ambient pressure: look at gauge, port, unit and the ambient pressure that was set, then read again",
       ],
     };
   if (vacuum < band.low && band.low - vacuum <= division)

@@ -83,7 +83,7 @@ export const valveFields = fields({
   /** Absent: nobody said */
   clicked: answer({ label: "When switched", yes: "It clicks", no: "No click" }).optional(),
   /** A solenoid's third port: whether what stood at its outlet is let go when it is released */
-  vents: answer({ label: "Third port, when released", yes: "Lets the vacuum go", no: "Keeps it" }).optional(),
+  vents: answer({ label: "Third port, when released", yes: "Vents it", no: "Holds it" }).optional(),
   /** Commanded again and again: how many times it shut, passed and released, cold and hot */
   cycles: list(cycle, { label: "Commanded again and again", blank: { commanded: "10" }, max: 4 }).optional(),
   /** Of vacuum or pressure, whichever was put on */

@@ -107,7 +107,7 @@ function switchingFault(record: ValveRecord, name: string, cure: string): Verdic
   if (record.vents !== false) return undefined;
   return {
     ...base,
-    headline: `${name} does not let go: its venting port is blocked`,
+    headline: `${name} does not let go: its vent port is blocked`,
     reasons: ["what it works stays pulled after it is released: clear or renew its vent filter, then the valve", clickOf(record)],
     observation: `valve-stuck:${record.joint}`,
   };

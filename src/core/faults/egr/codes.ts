@@ -10,5 +10,5 @@ export const CODES = [
   { code: "P0404", text: "EGR valve does not follow", observation: "code:egr-flow" },
   { code: "P0405", text: "EGR position signal low", observation: "code:egr-circuit", ours: VALVE },
   { code: "P0406", text: "EGR position signal high", observation: "code:egr-circuit", ours: VALVE },
-  { code: "P2457", text: "EGR cooler too weak", observation: "code:egr-cooler" },
+  { code: "P2457", text: "EGR cooler performance", observation: "code:egr-cooler" },
 ] as const satisfies readonly CodeText[];

@@ -22,5 +22,5 @@ export const CAUSES: readonly Cause[] = [
   named("purge-line-blocked", "purge-canister", "Purge line blocked", "purge-blocked", 2),
   named("purge-circuit", "purge-valve", "Purge valve's circuit dead", "circuit-dead", 2, { device: "purge-valve" }),
   named("vent-circuit", "vent-valve", "Vent valve's circuit dead", "circuit-dead", 3, { device: "vent-valve" }),
-  { id: "tank-sensor", name: "Tank-pressure sensor lies", trait: "tank-sensor", prior: 4 },
+  { id: "tank-sensor", name: "Tank-pressure sensor reads wrong", trait: "tank-sensor", prior: 4 },
 ];

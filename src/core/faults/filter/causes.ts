@@ -6,5 +6,5 @@ export const CAUSES: readonly Cause[] = [
   named("filter-broken", "filter-core", "Filter core melted or cracked", "filter-broken", 2),
   at("filter-pipe-front", "Filter's front pressure pipe split or blocked", "filter-pipe", 4),
   at("filter-pipe-rear", "Filter's rear pressure pipe split or blocked", "filter-pipe", 2),
-  { id: "filter-sensor", name: "Filter pressure sensor lies", trait: "filter-sensor", prior: 4 },
+  { id: "filter-sensor", name: "Filter pressure sensor reads wrong", trait: "filter-sensor", prior: 4 },
 ];

@@ -3,8 +3,8 @@ import type { CodeText } from "../family";
 const PIPES = ["filter-pipe-front", "filter-pipe-rear"];
 
 export const CODES = [
-  { code: "P2002", text: "Particulate filter lets too much through, bank 1", observation: "code:filter-through" },
-  { code: "P2003", text: "Particulate filter lets too much through, bank 2", observation: "code:filter-through" },
+  { code: "P2002", text: "Particulate filter efficiency too low, bank 1", observation: "code:filter-through" },
+  { code: "P2003", text: "Particulate filter efficiency too low, bank 2", observation: "code:filter-through" },
   { code: "P242F", text: "Particulate filter full of ash", observation: "code:filter-full" },
   { code: "P244A", text: "Particulate filter: pressure difference too low", observation: "code:filter-through", ours: PIPES },
   { code: "P244B", text: "Particulate filter: pressure difference too high", observation: "code:filter-full" },

@@ -8,7 +8,7 @@ export const rows = {
     reason: "pressure or model passed what the ECU allows",
   },
   "code:filter-through": {
-    says: "a code for a filter that lets too much through",
+    says: "a code for a filter whose efficiency is too low",
     given: { "filter-broken": 0.6, "filter-pipe": 0.4, "filter-sensor": 0.25, other: 0.005 },
     reason: "less pressure than any core makes",
   },

@@ -86,10 +86,10 @@ const settings = {
     .max(1e6, "area is in mm²: no joint of a car has a square metre")
     .optional(),
   dischargeCoefficient: number("dischargeCoefficient")
-    .moreThan(0, "dischargeCoefficient lies above 0 and up to 1")
-    .max(1, "dischargeCoefficient lies above 0 and up to 1")
+    .moreThan(0, "dischargeCoefficient is above 0 and up to 1")
+    .max(1, "dischargeCoefficient is above 0 and up to 1")
     .optional(),
-  resistance: number("resistance, in Pa·s/m³,").moreThan(0, "resistance, in Pa·s/m³, lies above 0").optional(),
+  resistance: number("resistance, in Pa·s/m³,").moreThan(0, "resistance, in Pa·s/m³, is above 0").optional(),
   setPressure: quantitySchema({ dimension: "pressure" }).optional().default(undefined),
   // A volume flow counts at standard state.
   maxFlow: yup.lazy((q: unknown) => {
@@ -113,7 +113,7 @@ const caseSchema = strictObject({
         pressure: quantitySchema({ dimension: "pressure" }).optional().default(undefined),
         wall: strictObject({
           timeConstant: number("timeConstant, in s,")
-            .moreThan(0, "A wall's time constant lies above 0 s")
+            .moreThan(0, "A wall's time constant is above 0 s")
             .required("timeConstant is missing"),
         })
           .optional()
@@ -155,9 +155,9 @@ const caseSchema = strictObject({
     .optional(),
   until: number("until, in s,")
     .moreThan(0, "until lies after the start, in s")
-    .max(LONGEST, `until lies within a day, ${LONGEST} s`)
+    .max(LONGEST, `until is within a day, ${LONGEST} s`)
     .required("until is missing"),
-  every: number("every, in s,").moreThan(0, "every lies above 0 s").required("every is missing"),
+  every: number("every, in s,").moreThan(0, "every is above 0 s").required("every is missing"),
 });
 
 /** Reads a case. Throws BadInput with the place for what no network is. */
@@ -216,7 +216,7 @@ export function readCase(value: unknown): Simulation {
         const pressure = z.pressure ? absolute(z.pressure, ambient) : ambient;
         if (!(pressure >= 100 && pressure <= 5e6))
           throw new BadInput(
-            "A zone's pressure lies between 1 hPa and 50 bar absolute: say its kind, gauge, vacuum or absolute",
+            "A zone's pressure is between 1 hPa and 50 bar absolute: say its kind, gauge, vacuum or absolute",
             `zones[${i}].pressure`,
           );
         return {
@@ -286,7 +286,7 @@ function lawOf(joint: CaseJoint, ambient: number, path: string): JointLaw {
       const setPressure = set.kind === undefined ? ambient + toSi(set) : absolute(set, ambient);
       if (!(setPressure > 0))
         throw new BadInput(
-          "A regulator's setPressure is gauge where no kind is given, and lies above a vacuum",
+          "A regulator's setPressure is gauge where no kind is given, and is above a vacuum",
           `${path}.setPressure`,
         );
       return { type, setPressure, maxFlow };

@@ -84,7 +84,7 @@ describe("a network of gas volumes", () => {
     string,
     { t: number; pressures: number[]; temperatures: number[] }[]
   >;
-  it.each(Object.entries(REFERENCE_CASES))("lies within 2 Pa of what another method makes of %s", (name, { spec, events }) => {
+  it.each(Object.entries(REFERENCE_CASES))("is within 2 Pa of what another method makes of %s", (name, { spec, events }) => {
     const network = new Network(spec);
     let next = 0;
     for (const { t, pressures, temperatures } of reference[name] ?? []) {

@@ -28,7 +28,7 @@ const CODE_STATUSES = {
 
 /** Values of a freeze frame (SAE J1979 service 02) that make an operating point. */
 const frame = group({
-  rpm: number({ name: "RPM", min: [0, "RPM cannot be negative"], max: [12000, "RPM lies above any engine's"] }).optional(),
+  rpm: number({ name: "RPM", min: [0, "RPM cannot be negative"], max: [12000, "RPM is above any engine's"] }).optional(),
   /** Calculated load, percent */
   load: percent("The load", 0, 100).optional(),
   coolant: quantity("coolant").optional(),

@@ -40,6 +40,6 @@ export const handoverForm = formOf<Decided>()(handoverFields, {
 });
 
 export const handover = entryKind(handoverFields, {
-  ahead: { field: "call", message: "The day to call lies behind us: set one ahead" },
+  ahead: { field: "call", message: "The day to call is in the past: set one ahead" },
   words: (b) => `Handed over${b.conditional ? " conditionally" : ""}: ${b.summary}`,
 });

@@ -371,6 +371,6 @@ export function stillOff(draft: Draft, { joints }: Pick<RepairFacts, "joints">):
 export const repair = entryKind(repairFields, {
   version: 2,
   today,
-  ahead: { field: "recheck", message: "The re-check date lies behind us: set one ahead" },
+  ahead: { field: "recheck", message: "The re-check date is in the past: set one ahead" },
   words: (b) => `Repaired: ${b.what}`,
 });

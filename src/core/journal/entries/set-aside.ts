@@ -42,6 +42,6 @@ export const setAsideForm = formOf<SetAsideFacts>()(setAsideFields, {
 });
 
 export const setAside = entryKind(setAsideFields, {
-  ahead: { field: "date", message: "The date lies behind us: set one ahead" },
+  ahead: { field: "date", message: "The date is in the past: set one ahead" },
   words: (b) => `Set aside: ${b.of === "code" ? b.id : `a ${b.of}`}, ${b.reason}`,
 });

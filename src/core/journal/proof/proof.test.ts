@@ -84,7 +84,7 @@ describe("a touch", () => {
     const reasons = closing(job).join("\n");
     expect(reasons).toMatch(/Re-check .*trim at idle.*touched since \(port tapped into the manifold\)/);
     expect(reasons).toMatch(/Re-check .*tapped port, manifold.*touched since \(port tapped into the manifold\)/);
-    expect(reasons).toMatch(/Look that it is seated: tapped port, manifold/);
+    expect(reasons).toMatch(/Check that it is seated: tapped port, manifold/);
     expect(reasons).not.toMatch(/PCV hose/);
     expect(handoverOf(job.state()).modified).toEqual(["A port is tapped into the manifold for good, and plugged"]);
     job.trims(GOOD);
@@ -142,7 +142,7 @@ describe("a touch", () => {
     job.add("codes-cleared", {});
     job.add("complaint-tried", { how: "Idle", result: "gone" });
     driven(job);
-    expect(closing(job)).toEqual([expect.stringMatching(/^Look that it is seated: MAF/)]);
+    expect(closing(job)).toEqual([expect.stringMatching(/^Check that it is seated: MAF/)]);
     const looked = new Writer();
     looked.entries.push(...job.entries);
     looked.add("check", { check: "look", record: { items: [{ id: "air-meter", state: "fine" }] } });

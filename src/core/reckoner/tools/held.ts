@@ -94,7 +94,7 @@ export const seenTool: Tool<Seen> = {
   ...PAPER,
   reckon({ volume, pressure, division, seconds, ambient, temperature }) {
     const [outside, start, lost] = [toSi(ambient), toSi(pressure), DIVISIONS * toSi(division)];
-    if (!(start > 0 && toSi(division) > 0)) throw new RangeError("Pressure and division lie above nothing");
+    if (!(start > 0 && toSi(division) > 0)) throw new RangeError("Pressure and division are above zero");
     if (lost >= start) throw new RangeError("Two divisions of this gauge are all the pressure there is: take a finer one");
     const hole = holeOfLoss({
       volume: toSi(volume),

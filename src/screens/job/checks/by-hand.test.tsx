@@ -140,7 +140,7 @@ describe("by hand", () => {
     // Beyond it is said at once, and proves nothing.
     await fill("Stop, gauge", "1.3 bar");
     expect(main().getByRole("alert").textContent).toMatch(/^Let it down: at most 1\.000 bar/);
-    expect(soFar()).toMatch(/Void — proves nothing.*lies above the engine's maximum boost/);
+    expect(soFar()).toMatch(/Void — proves nothing.*is above the engine's maximum boost/);
     await fill("Stop, gauge", "0.5 bar");
     await press("Next stop");
     await done(() =>
@@ -170,7 +170,7 @@ describe("by hand", () => {
     await gauge("0.1 inHg");
     const read = valveWith("purge-valve", 5e-6, "fitted", 41);
     await bothStates(read);
-    await fill("Shut in between pump and part, if known", "60 mL");
+    await fill("Trapped volume between pump and part, if known", "60 mL");
     expect(soFar()).toMatch(/^Works.*Loss as one sharp-edged hole/);
     await press("Count cycles, cold");
     expect(screen.getByText("Shut: say how many times")).toBeDefined();
@@ -414,11 +414,11 @@ describe("by hand", () => {
     await gauge("0.02 bar");
     await fill("Part", "charge-air cooler");
     await pickOf("It is", "The old one, taken off");
-    await pickOf("Tried by", "Dipped in water");
+    await pickOf("Tried by", "Under water");
     await fill("Pressure on it, gauge", "1.5 bar");
     await fill("Part, plugs and hose are rated for, gauge", "1.2 bar");
     await fill("Watched for, s", 60);
-    await pick("All plugged, no plug lets air by");
+    await pick("All plugged, no plug leaks");
     await fill("Came out at", "the crimp of its left end tank");
     expect(main().getAllByText(/bear|above/i).length).toBeGreaterThan(0);
     const before = stateOf(page.journal).suspects.map((s) => [s.cause.id, s.odds]);

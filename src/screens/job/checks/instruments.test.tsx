@@ -128,13 +128,13 @@ describe("a form in hand", () => {
     await user.type(box("Idle speed, rpm"), "12");
     expect(alerts()).toHaveLength(0);
     await user.tab();
-    await waitFor(() => expect(said()).toEqual(["RPM lies below any idle"]));
+    await waitFor(() => expect(said()).toEqual(["RPM is below any idle"]));
     expect(box("Idle speed, rpm")).toHaveProperty("value", "12");
     await user.click(screen.getByRole("button", { name: "Record the check" }));
     await waitFor(() => expect(document.activeElement).toBe(box("Vacuum at idle")));
     await user.clear(box("Idle speed, rpm"));
     await user.type(box("Idle speed, rpm"), "740 rpm");
-    await waitFor(() => expect(said()).not.toContain("RPM lies below any idle"));
+    await waitFor(() => expect(said()).not.toContain("RPM is below any idle"));
   });
 
   it("is recorded with what the job knows already, and empty afterwards", async () => {

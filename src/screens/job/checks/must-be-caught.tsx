@@ -13,7 +13,7 @@ export function MustBeCaught() {
   if (!leak)
     return (
       <Note tone="amber" as="p" tight className="text-amber">
-        Nobody says yet which leak must be caught: enter the code's own criteria (Scan), or the maker's figure (Story, vehicle).
+        Which leak must be caught is not known yet: enter the code's own criteria (Scan), or the maker's figure (Story, vehicle).
         Until then a reading is a size only.
       </Note>
     );

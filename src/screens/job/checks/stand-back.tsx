@@ -30,7 +30,7 @@ export function StandBack({
   return (
     <>
       <Button onClick={() => setOpen(true)}>
-        <Expand aria-hidden size={18} /> Stand back
+        <Expand aria-hidden size={18} /> Large view
       </Button>
       <Radix.Root open={open} onOpenChange={setOpen}>
         <Radix.Portal>
@@ -39,7 +39,7 @@ export function StandBack({
             {...focusBack}
             className="fixed inset-0 z-50 flex flex-col justify-between bg-bg p-[3vmin] text-ink"
           >
-            <Radix.Title className="sr-only">The run, readable from afar</Radix.Title>
+            <Radix.Title className="sr-only">The run, readable from a distance</Radix.Title>
             <Radix.Close
               aria-label="Close"
               className="absolute top-2 right-2 inline-flex size-14 cursor-pointer items-center justify-center rounded-md hover:bg-raised"

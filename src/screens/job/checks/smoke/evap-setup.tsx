@@ -28,7 +28,7 @@ export function EvapSetup({ run }: { run: SmokeHandle }) {
   const level = parseBare(draft.fuelLevel);
   const missing =
     level === undefined || level < 0 || level > 100
-      ? "Type the fuel level: the gas space, and whether smoke may go in at all, hang on it."
+      ? "Type the fuel level: the gas space, and whether smoke may go in at all, depend on it."
       : draft.zeroed === undefined
         ? "Still needed: whether gauge and ball stand at zero."
         : undefined;

@@ -32,7 +32,7 @@ export function SmokeProof({ run }: { run: SmokeHandle }) {
       {mustRegulate && (
         <Note tone="amber" className="flex flex-col gap-2">
           <p className="text-amber">
-            {machine.name} is stronger than this system bears: regulate it to at most{" "}
+            {machine.name} puts out more than this system is rated for: regulate it to at most{" "}
             {format(fromSi(ceiling.value, machine.ratedPressure.unit, "gauge"))} ({ceiling.source}) and show it here. The hose
             goes on no sooner.
           </p>
