@@ -212,7 +212,7 @@ function refusals<Body extends object, Known>(
       const holder = form.fields[field];
       const wordless = holder && e.message === `${e.path} is a required field`;
       // Paths are for programs: a person sees the field.
-      const message = wordless ? `${labelOf(holder, state)}: not said yet` : withoutPath(e);
+      const message = wordless ? `Fill in: ${labelOf(holder, state)}` : withoutPath(e);
       found.set(key, { field, message: elsewhere ?? message, missing: unsaid || elsewhere !== undefined });
     }
     return [...found.values()];

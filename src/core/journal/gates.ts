@@ -5,7 +5,7 @@ import { layoutOf } from "../vehicle";
 import { COMEBACK_COUNTS } from "./comeback";
 import { disabledBy } from "./emission";
 import { type CodeWait, type Obligation, type Proof, SHORTEST_DRIVE, stepFor } from "./proof";
-import type { Block, CheckState, JobState, RepairState, StationId, StationState } from "./state";
+import type { Block, CheckState, JobState, ProvePart, RepairState, StationId, StationState } from "./state";
 import { STATIONS } from "./state";
 
 /** Facts that the gates rest on. */
@@ -22,6 +22,7 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
   for (const item of facts.offCar.filter((i) => i.open)) {
     handOver.push({
       station: "prove",
+      part: "off-car",
       reason: item.commanded
         ? `Release ${item.what}: nothing is judged while it is commanded`
         : item.swappedBack
@@ -91,9 +92,13 @@ function inspectionBlocks({ checks, findings, proof }: Pick<Facts, "checks" | "f
 }
 
 const NOT_REPAIRED = "Repair it, or hand over conditionally: nothing is repaired yet";
-const prove = (reason: string): Block => ({ station: "prove", reason });
+const prove = (reason: string, part?: ProvePart): Block => ({ station: "prove", reason, ...(part ? { part } : {}) });
 /** @param customer the same in words for whoever drives it. */
-const onRoad = (reason: string, customer: string): Block => ({ ...prove(reason), onRoad: true, customer });
+const onRoad = (part: ProvePart, reason: string, customer: string): Block => ({
+  ...prove(reason, part),
+  onRoad: true,
+  customer,
+});
 
 const nameOf = ({ askedBy }: Obligation, { vehicle }: Pick<Facts, "vehicle">) => {
   if (!askedBy) return undefined;
@@ -178,7 +183,7 @@ function listed(words: readonly string[]): string {
 /** A fault that is not always there is gone only once it stayed away long enough to say so. */
 function comebackBlocks({ comeback }: Pick<Facts, "comeback">): Block[] {
   if (!comeback) return [];
-  if (comeback.again) return [prove("Find what is left: it came back on a drive since the last repair")];
+  if (comeback.again) return [prove("Find what is left: it came back on a drive since the last repair", "drive")];
   if (comeback.enough) return [];
   const [asked, so] =
     comeback.kind === "random"
@@ -186,6 +191,7 @@ function comebackBlocks({ comeback }: Pick<Facts, "comeback">): Block[] {
       : [`${comeback.needed} ${COMEBACK_COUNTS[comeback.kind]}`, `${comeback.counted}`];
   return [
     onRoad(
+      "drive",
       `Watch it longer, since it comes and goes: ${so} of ${asked} without the fault`,
       `The fault came and went, so it shows only in use whether it is gone: ${so} of ${asked} without it so far`,
     ),
@@ -200,9 +206,12 @@ function resetBlocks({ proof, repairs }: Pick<Facts, "proof" | "repairs">): Bloc
     ...proof.resets
       .filter((r) => r.zeroedAll)
       .map((r) =>
-        prove(`Put back what the ECU had, and record what it shows: ${inSentence(r.name)} set too much to zero, ${r.stays}`),
+        prove(
+          `Put back what the ECU had, and record what it shows: ${inSentence(r.name)} set too much to zero, ${r.stays}`,
+          "resets",
+        ),
       ),
-    ...early.map((r) => prove(`Correct what was reset too early (${inSentence(r.name)}): ${r.locked}`)),
+    ...early.map((r) => prove(`Correct what was reset too early (${inSentence(r.name)}): ${r.locked}`, "resets")),
     ...victims.map(
       (r): Block => ({
         station: "fix",
@@ -217,15 +226,17 @@ function monitorBlocks({ monitor }: Proof): Block[] {
     case "not-since":
       return [
         onRoad(
+          "monitor",
           "Let the car's own EVAP monitor run, then read it: not run since the repair",
           "The car's own test of its fuel-vapour system has not run since the repair: it runs by itself while the car is used",
         ),
       ];
     case "failed":
-      return [prove("Find what is left: the car's own EVAP monitor ran after the repair and failed")];
+      return [prove("Find what is left: the car's own EVAP monitor ran after the repair and failed", "monitor")];
     case "too-soon":
       return [
         onRoad(
+          "monitor",
           "Read the EVAP monitor again after a soak: it was read as passed sooner than it can have run",
           "The car's own test of its fuel-vapour system has not run for certain since the repair: it runs by itself while the car is used",
         ),
@@ -249,13 +260,13 @@ const NOT_MET = {
 function complaintBlocks({ complaint, complaintNeeds }: Proof): Block[] {
   switch (complaint) {
     case "gone":
-      return complaintNeeds.map((need) => onRoad(NOT_MET[need].order, NOT_MET[need].customer));
+      return complaintNeeds.map((need) => onRoad("drive", NOT_MET[need].order, NOT_MET[need].customer));
     case "remains":
-      return [prove("Go on looking: the complaint remains, whatever the readings say")];
+      return [prove("Go on looking: the complaint remains, whatever the readings say", "complaint")];
     case "order-unknown":
-      return [prove("Try the complaint again: it may have been tried before it was last seen")];
+      return [prove("Try the complaint again: it may have been tried before it was last seen", "complaint")];
     default:
-      return [prove("Try the complaint again: not tried since the last repair")];
+      return [prove("Try the complaint again: not tried since the last repair", "complaint")];
   }
 }
 
@@ -278,7 +289,7 @@ function codeBlocks({ codes }: Proof): Block[] {
   const of = (step: CodeWait["for"]) => waiting.filter((c) => c.waits?.for === step).map((c) => c.code);
   const blocks: Block[] = [];
   if (of("clearing").length > 0)
-    blocks.push(prove(`Clear the codes, drive ${SHORTEST_DRIVE} min or more, then read every module again`));
+    blocks.push(prove(`Clear the codes, drive ${SHORTEST_DRIVE} min or more, then read every module again`, "codes"));
   for (const { code, waits } of waiting)
     if (waits?.for === "cure")
       blocks.push(
@@ -286,6 +297,7 @@ function codeBlocks({ codes }: Proof): Block[] {
           waits.isNew
             ? `Find what set ${code}, or set it aside with its reason: it is there now, ${waits.status}, and was not before`
             : `Find what is left: ${code} is back, ${waits.status}, after it was cleared`,
+          "codes",
         ),
       );
   for (const { code, waits } of waiting)
@@ -293,22 +305,23 @@ function codeBlocks({ codes }: Proof): Block[] {
       blocks.push(
         ...waits.under.map((one) => {
           const { order, why, customer } = SET_UNDER[one];
-          return onRoad(`${order} ${code} again: it was ${why}`, `Code ${code} ${customer}`);
+          return onRoad("drive", `${order} ${code} again: it was ${why}`, `Code ${code} ${customer}`);
         }),
       );
   if (of("drive").length > 0) {
-    blocks.push(prove(`Drive ${SHORTEST_DRIVE} min or more, then read the codes: not driven since they were cleared`));
+    blocks.push(prove(`Drive ${SHORTEST_DRIVE} min or more, then read the codes: not driven since they were cleared`, "drive"));
   }
   for (const { waits } of waiting.slice(0, 1))
     if (waits?.for === "time")
       blocks.push(
         prove(
           `Say when the codes were cleared and when it was driven, or drive again: ${formatNumber(waits.said, 0)} min do not fit into the ${formatNumber(waits.between, 0)} min since they were cleared`,
+          "drive",
         ),
       );
-  if (of("reading").length > 0) blocks.push(prove(`Read again after the drive: ${of("reading").join(", ")}`));
+  if (of("reading").length > 0) blocks.push(prove(`Read again after the drive: ${of("reading").join(", ")}`, "codes"));
   for (const { code, waits } of waiting)
-    if (waits?.for === "modules") blocks.push(prove(`Read ${waits.modules.join(", ")} again: ${code} was read there`));
+    if (waits?.for === "modules") blocks.push(prove(`Read ${waits.modules.join(", ")} again: ${code} was read there`, "codes"));
   return blocks;
 }
 

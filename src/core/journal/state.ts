@@ -77,9 +77,14 @@ export const STATION_NAMES: Record<StationId, string> = {
 export type StationState = "untouched" | "going-on" | "needs-you" | "settled";
 
 /** One thing that stands between the job and its end, and the station where it is dealt with. */
+/** Where at the station Prove something is done about it. */
+export type ProvePart = "off-car" | "complaint" | "codes" | "drive" | "monitor" | "resets";
+
 export interface Block {
   readonly station: StationId;
   readonly reason: string;
+  /** Of what is done at the station Prove: where there */
+  readonly part?: ProvePart;
   /** A condition that no shop can make, a cold night, a trailer, 300 km: driving shows it, also after the car was handed over */
   readonly onRoad?: true;
   /** Wording of such a condition for the customer */

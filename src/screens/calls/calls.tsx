@@ -26,8 +26,8 @@ export function Calls({ behind, calls, today }: { behind: number; calls: readonl
       <main className="flex flex-col gap-8">
         <Behind jobs={behind} />
         <p className="max-w-3xl text-muted">
-          From the journals: what is temporary or was left, on its day, and how a repair held, on the day that the handover names.
-          What the customer says is recorded in the job, under Hand over; a car that comes back goes on in its old job.
+          Temporary repairs, work left open and calls to ask how a repair held, each on its day. Record what the customer says in
+          the job, under Hand over; a car that comes back goes on in its old job.
         </p>
         {parts.map(([title, list, none]) => (
           <section key={title} aria-label={title} className="flex flex-col gap-2">

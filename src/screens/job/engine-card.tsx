@@ -95,7 +95,7 @@ export function WeakPlaces() {
     <Note aria-label="This engine here" tone="calm" as="section" className="flex flex-col gap-2">
       <h3 className="font-bold">
         This engine
-        {proved > 0 ? `, from ${proved} ${proved === 1 ? "proved job" : "proved jobs"} here` : ": none was proved here yet"}
+        {proved > 0 ? `, from ${proved} ${proved === 1 ? "proved job" : "proved jobs"} here` : ": no proved job here yet"}
       </h3>
       {card && card.weak.length > 0 && (
         <p>

@@ -7,9 +7,9 @@ import { usePreferences } from "../session/preferences";
 
 const VERDICTS: Readonly<Record<Tenth["verdict"], string>> = {
   "too-few": "not enough yet",
-  "as-said": "as said",
-  oftener: "more often than said",
-  rarer: "less often than said",
+  "as-said": "as predicted",
+  oftener: "more often than predicted",
+  rarer: "less often than predicted",
 };
 
 /** Whether odds come true: how often what was said at 80 % was found. */
@@ -33,7 +33,7 @@ export function CameTrue({ tenths }: { tenths: readonly Tenth[] }) {
       {told.length >= 2 ? (
         <ChartFrame
           title="Found (%) against predicted (%), with its range; on the dashed line the two agree"
-          words={told.map((t) => `said ${percent(t.said)} %, found ${percent(t.share)} %`).join("; ")}
+          words={told.map((t) => `predicted ${percent(t.said)} %, found ${percent(t.share)} %`).join("; ")}
           height={280}
         >
           {({ CartesianGrid, ComposedChart, ErrorBar, Line, Scatter, XAxis, YAxis }) => (
@@ -60,13 +60,13 @@ export function CameTrue({ tenths }: { tenths: readonly Tenth[] }) {
         </ChartFrame>
       ) : (
         <p className="text-lg">
-          Not enough yet for a chart: a tenth is judged once {ENOUGH.said} odds in it were said of faults that were then found.
+          Not enough yet for a chart: a tenth needs {ENOUGH.said} predictions of faults that were found later.
         </p>
       )}
       {tenths.length > 0 && (
         <FigureTable
           caption="Predicted, in tenths"
-          heads={["Said", "Found"]}
+          heads={["Predicted", "Found"]}
           rows={tenths.map((t) => [
             `${percent(t.from)} to ${percent(t.from + 0.1)} %`.replaceAll(" ", "\u00a0"),
             <span key="found">

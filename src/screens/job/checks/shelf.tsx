@@ -13,18 +13,18 @@ import { useJob } from "../use-job";
 const TELLS = 0.07;
 /** So many stand before the groups. */
 const MOST = 6;
-/** So many lie at hand beside the one that is used. */
-const AT_HAND = 3;
+/** So many lie at hand beside the one that is used, where each tells so many bits. */
+const AT_HAND = { most: 3, tells: 0.2 };
 /** The instruments by what the engine does meanwhile. */
 const GROUPS = (Object.keys(SHELVES) as Shelf[]).map(
   (shelf) => [SHELVES[shelf], CHECK_IDS.filter((id) => CHECKS[id].shelf === shelf)] as const,
 );
 
-/** The instruments that are worth most now, each kind once, the best first. */
-function useWorthMost(): readonly CheckId[] {
+/** The instruments that tell so many bits now or more, each kind once, the best first. */
+function useWorth(bits: number): readonly CheckId[] {
   const { state, context } = useJob();
   const fits = (id: CheckId) => CHECKS[id].shelf && !(context && CHECKS[id].unfit?.(context));
-  return [...new Set(state.next.filter((n) => !n.notNow && n.bits >= TELLS && fits(n.check)).map((n) => n.check))];
+  return [...new Set(state.next.filter((n) => !n.notNow && n.bits >= bits && fits(n.check)).map((n) => n.check))];
 }
 
 /** The instrument in hand, and the shelf it came from: every check with what it is for; the best next one is marked. */
@@ -36,20 +36,26 @@ export function InstrumentShelf({ value, onChange }: { value: CheckId; onChange:
     setOpen(false);
     afterPaint(() => onChange(kind));
   };
-  const atHand = useWorthMost()
+  const atHand = useWorth(AT_HAND.tells)
     .filter((kind) => kind !== value)
-    .slice(0, AT_HAND);
+    .slice(0, AT_HAND.most);
   return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-2 max-sm:gap-x-2">
+    // In the row of whoever shows it; what else is worth it has a row below.
+    <div className="contents">
       <h2 className="text-2xl font-bold max-sm:text-xl">{CHECKS[value].name}</h2>
-      {atHand.map((kind) => (
-        <Button key={kind} className="max-sm:hidden" onClick={() => take(kind)}>
-          {CHECKS[kind].name}
-        </Button>
-      ))}
       <Button onClick={() => setOpen(true)}>
         <Wrench aria-hidden size={18} /> <span className="max-sm:sr-only">Another instrument</span>
       </Button>
+      {atHand.length > 0 && (
+        <div className="order-1 flex basis-full flex-wrap items-center text-muted max-sm:hidden">
+          Also worth it:
+          {atHand.map((kind) => (
+            <Button key={kind} look="bare" onClick={() => take(kind)}>
+              {CHECKS[kind].name}
+            </Button>
+          ))}
+        </div>
+      )}
       <Dialog open={open} onOpenChange={setOpen} title="Instruments" wide>
         <div className="min-h-[70dvh]">{laidOut && <OnTheShelf value={value} onTake={take} />}</div>
       </Dialog>
@@ -85,7 +91,7 @@ function OnTheShelf({ value, onTake }: { value: CheckId; onTake: (kind: CheckId)
   const { context } = useJob();
   const why = (kind: CheckId) => context && CHECKS[kind].unfit?.(context);
   const usable = CHECK_IDS.filter((id) => CHECKS[id].shelf && !why(id));
-  const worth = useWorthMost().slice(0, MOST);
+  const worth = useWorth(TELLS).slice(0, MOST);
   const unfit = CHECK_IDS.flatMap((id) => (CHECKS[id].shelf && why(id) ? [[id, why(id)] as const] : []));
   const list = (kinds: readonly CheckId[]) => (
     <ul className="grid gap-1 sm:grid-cols-2 xl:grid-cols-3">

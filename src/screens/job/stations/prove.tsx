@@ -2,12 +2,13 @@
 
 import { CircleCheck, CircleX } from "lucide-react";
 import { CHECKS, jointName } from "@/core/checks";
-import { type Block, complaintTriedForm, handoverOf, STATION_NAMES, type Summary } from "@/core/journal";
+import { type Block, complaintTriedForm, handoverOf, type ProvePart, STATION_NAMES, type Summary } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { Button } from "@/ui/button";
 import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
 import { Form } from "@/ui/form";
+import { goToPart } from "@/ui/go-to-part";
 import { Note } from "@/ui/note";
 import { FormFields } from "../../form/form-field";
 import { usePreferences } from "../../session/preferences";
@@ -48,6 +49,7 @@ export function ProveStation({ go }: { go: Go }) {
                   </span>
                   {b.station !== "prove" && <Button onClick={() => go(b.station)}>{STATION_NAMES[b.station]}</Button>}
                   {b.step && <StepKey step={b.step} go={go} />}
+                  {b.part && <PartKey part={b.part} />}
                 </li>
               ))}
             </DividedList>
@@ -120,12 +122,33 @@ function StepKey({ step: { check, place }, go }: { step: NonNullable<Block["step
   );
 }
 
+/** Where on this page, or in the ledger beside it, each part of the proof is done. */
+const PARTS: Readonly<Record<ProvePart, readonly [key: string, labelled: string]>> = {
+  "off-car": ["Go to off the car", "Off the car"],
+  complaint: ["Go to the complaint", "Try the complaint again"],
+  codes: ["Go to the codes", "Codes"],
+  drive: ["Go to the drive", "Drive"],
+  monitor: ["Go to the monitor", "The car's own EVAP monitor"],
+  resets: ["Go to the resets", "ECU resets"],
+};
+
+/** Leads to the part of the proof that does something about it. */
+function PartKey({ part }: { part: ProvePart }) {
+  const [key, labelled] = PARTS[part];
+  return (
+    <Button className="shrink-0 max-sm:ml-8" onClick={() => goToPart(labelled)}>
+      {key}
+    </Button>
+  );
+}
+
 /** The complaint itself, tried once more. */
 function TryComplaint() {
   const { state } = useJob();
   const form = useEntryForm(complaintTriedForm, "complaint", undefined);
   return (
     <Form
+      aria-label="Try the complaint again"
       className="flex max-w-2xl flex-col gap-3"
       onSubmit={() => void form.submit((body) => [{ kind: "complaint-tried", body }])}
     >

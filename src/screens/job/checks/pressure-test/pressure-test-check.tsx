@@ -121,7 +121,7 @@ function Escapes({ check }: { check: Check }) {
         <DividedList>
           {escapes.map((_, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: what came out is in the order it was found
-            <li key={i} className="grid items-start gap-3 py-2 sm:grid-cols-[minmax(0,1fr)_11.5rem_12rem_auto]">
+            <li key={i} className="grid items-start gap-3 py-2 sm:grid-cols-[minmax(0,1fr)_13.5rem_11rem_auto]">
               <RowFields
                 of={check}
                 rows="escapes"
