@@ -218,6 +218,8 @@ test.describe("in a shop of its own, since what is set here would change what ot
     await expect(verdict.getByText(/\d,\d\d mm · 0,\d\d\d in/).first()).toBeVisible();
     await instrument(page, "Smoke run");
     await expect(page.getByLabel("Smoke machine")).toContainText("Sedge smoker");
+    // The machine that is gone by is the one that stands there.
+    await expect(page.getByLabel("Smoke machine")).not.toHaveValue("");
   });
 
   test("the shop's English is chosen once, and every page of its devices speaks it", async ({ newDevice }) => {

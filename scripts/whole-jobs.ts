@@ -30,6 +30,7 @@ export async function counted(context: BrowserContext): Promise<Tally> {
   await context.addInitScript((name) => {
     const count = (what: string, n = 1) => (Reflect.get(window, name) as (what: string, n: number) => void)(what, n);
     let typed: EventTarget | null = null;
+    let length = 0;
     addEventListener("click", (e) => e.isTrusted && count("taps"), true);
     addEventListener("keydown", (e) => e.isTrusted && (e as KeyboardEvent).key === "Enter" && count("taps"), true);
     addEventListener(
@@ -38,8 +39,11 @@ export async function counted(context: BrowserContext): Promise<Tally> {
         const field = e.target as HTMLInputElement;
         if (field.matches("[type=radio], [type=checkbox], [type=file], select")) return;
         if (field !== typed) count("fields");
+        // A field that is filled again says so once for each way it is told; only what it gained was typed.
+        const gained = field === typed ? field.value.length - length : field.value.length;
+        if (gained !== 0) count("letters", Math.max(1, gained));
         typed = field;
-        count("letters", Math.max(1, field.value.length));
+        length = field.value.length;
       },
       true,
     );

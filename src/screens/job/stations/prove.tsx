@@ -47,7 +47,11 @@ export function ProveStation({ go }: { go: Go }) {
                     {b.reason}
                     {b.onRoad && <span className="block text-muted">Shown by driving: the car can be handed over</span>}
                   </span>
-                  {b.station !== "prove" && <Button onClick={() => go(b.station)}>{STATION_NAMES[b.station]}</Button>}
+                  {b.station !== "prove" && (
+                    <Button className="shrink-0 max-sm:ml-8" onClick={() => go(b.station)}>
+                      {STATION_NAMES[b.station]}
+                    </Button>
+                  )}
                   {b.step && <StepKey step={b.step} go={go} />}
                   {b.part && <PartKey part={b.part} />}
                 </li>

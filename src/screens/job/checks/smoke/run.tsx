@@ -16,10 +16,10 @@ import { VerdictPanel } from "../../verdict";
 import { Conclusion } from "../conclusion";
 import { useRecordCheck } from "../use-record-check";
 import { AfterRun } from "./after-run";
+import { keepProof } from "./kept-proofs";
 import { LiveMachine } from "./live-machine";
 import { MarkSmoke } from "./mark-smoke";
 import { RunReadings } from "./run-readings";
-import { keepProof } from "./use-begin";
 import type { SmokeHandle } from "./use-smoke-run";
 
 /** The live run: ball and gauge follow the real ones, each move a timed sample; then what was seen, and the verdict. */

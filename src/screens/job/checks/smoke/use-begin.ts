@@ -2,28 +2,12 @@
 
 import { useState } from "react";
 import type { EvapSmokeDraft } from "@/core/checks/evap-smoke";
-import { proofOf, sessionProof, type TakenProof } from "@/core/journal";
-import { load, save } from "../../../session/storage";
+import { sessionProof, type TakenProof } from "@/core/journal";
 import { typedQuantity } from "../../fields";
 import { useJob } from "../../use-job";
 import { displacedEntry } from "../use-record-check";
+import { keptProofs } from "./kept-proofs";
 import type { SmokeHandle } from "./use-smoke-run";
-
-/** Proofs of machines that were taken on this device, whatever the job. */
-const KEPT = "pelota.machineProofs";
-
-/** Keeps the proof of a run that was recorded, so that it serves the next job of the session. */
-export function keepProof(...run: Parameters<typeof proofOf>): void {
-  const proof = proofOf(...run);
-  if (proof) save(KEPT, [proof, ...keptProofs().filter((p) => p.machine !== proof.machine)].slice(0, 10));
-}
-
-const keptProofs = (): readonly TakenProof[] => {
-  const kept = load<unknown>(KEPT);
-  return Array.isArray(kept)
-    ? kept.filter((p): p is TakenProof => typeof p?.at === "string" && typeof p?.proof === "object")
-    : [];
-};
 
 type Proved = Pick<EvapSmokeDraft, "proved" | "provedAt"> & Partial<EvapSmokeDraft>;
 

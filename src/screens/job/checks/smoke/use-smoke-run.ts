@@ -20,6 +20,7 @@ import { type Circuit, reachOf, usualSetup } from "@/core/vehicle";
 import { useDraft } from "../../../session/storage";
 import { useJob } from "../../use-job";
 import { WantedPlace } from "../use-check-form";
+import { useLastProved } from "./kept-proofs";
 
 /** The kind of check that a run of a circuit is recorded as. */
 const KIND = { intake: "smoke", evap: "evap-smoke" } as const;
@@ -73,9 +74,16 @@ export function useSmokeRun(circuit: Circuit) {
     }),
     [circuit, layout, best, failed, level, shop.machines],
   );
-  const [draft, setDraft, clear, { busy, send }] = useDraft<EvapSmokeDraft>(`pelota.draft.${id}.${kind}`, empty);
+  const [kept, setDraft, clear, { busy, send }] = useDraft<EvapSmokeDraft>(`pelota.draft.${id}.${kind}`, empty);
   const set = useCallback((change: Partial<EvapSmokeDraft>) => setDraft((before) => ({ ...before, ...change })), [setDraft]);
-  const machine = shop.machines.find((m) => m.id === draft.machineId) ?? shop.machines[0] ?? ANY_MACHINE;
+  const last = useLastProved();
+  const machine =
+    shop.machines.find((m) => m.id === kept.machineId) ??
+    shop.machines.find((m) => m.name === last) ??
+    shop.machines[0] ??
+    ANY_MACHINE;
+  // The machine that is gone by is the one that stands there.
+  const draft = useMemo(() => ({ ...kept, machineId: machine.id }), [kept, machine.id]);
   const units = { flow: machine.maxFlow.unit, pressure: machine.ratedPressure.unit };
 
   const { entry, into, blocked, heldOpen } = draft;
