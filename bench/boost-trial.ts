@@ -1,4 +1,5 @@
-import { type BoostLog, judgeBoost } from "@/core/gas/boost";
+import { judgeBoost } from "@/core/gas/boost";
+import type { BoostLog } from "@/core/gas/boost-log";
 import { seededNoise } from "@/core/maths/random";
 
 const GAMMA = 1.4;

@@ -95,7 +95,7 @@ describe("demo jobs", () => {
       stateOf(model)
         .checks.filter((c) => c.check !== "look" && c.check !== "trims")
         .map((c) => c.verdict.observation ?? c.verdict.outcome);
-    expect(said("Guillemot")).toEqual(["boost-leak", "escape-at:cooler-outlet", "escape-none", "unsure"]);
+    expect(said("Guillemot")).toEqual(["boost-leak", "escape-at:cooler-outlet", "escape-none", "boost-sound"]);
     // The later log could have shown the leak that the first one named.
     expect(
       stateOf("Guillemot")

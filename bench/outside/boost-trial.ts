@@ -2,12 +2,13 @@ import { boostTrace, judgeBoostCheck, judgedOf } from "@/core/checks/boost";
 import { contextOf, TURBO } from "@/core/core.fixture";
 import { holeDiameter, SHARP_EDGED } from "@/core/gas/orifice";
 import { seededNoise } from "@/core/maths/random";
-import { type ChannelId, readScanLog } from "@/core/scan-log";
+import { readScanLog } from "@/core/scan-log";
 import { type BoostedDrive, boostedDrive, type HiddenEngine } from "./boosted-engine";
 
 /** The log as a scan tool would write it. */
 function written({ rows }: BoostedDrive): Uint8Array {
-  const head = "Time (s),RPM (rpm),MAP (kPa),Charge pressure (kPa),Requested charge pressure (kPa),MAF (g/s),Charge air temperature (°C),Boost actuator command (%),Boost actuator position (%)";
+  const head =
+    "Time (s),RPM (rpm),MAP (kPa),Charge pressure (kPa),Requested charge pressure (kPa),MAF (g/s),Charge air temperature (°C),Boost actuator command (%),Boost actuator position (%)";
   const lines = rows.map((r) =>
     [
       r.time.toFixed(3),
@@ -23,7 +24,6 @@ function written({ rows }: BoostedDrive): Uint8Array {
   );
   return new TextEncoder().encode(`${head}\n${lines.join("\n")}\n`);
 }
-export type BoostChannels = readonly ChannelId[];
 
 /** A drive judged blind, as the check does it. */
 export function judgedDrive(seed: number, hidden: HiddenEngine) {
@@ -38,6 +38,7 @@ export function judgedDrive(seed: number, hidden: HiddenEngine) {
   };
   const record = {
     ...trace,
+    source: { kind: "typed" as const },
     egr: "shut" as const,
     warm: true,
     ambient: { value: Math.round(drive.ambient / 10) / 10, unit: "hPa" as const, kind: "absolute" as const },

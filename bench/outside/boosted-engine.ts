@@ -66,7 +66,9 @@ type Stretch = readonly [seconds: number, from: number, to: number, pedal: numbe
 
 function driveOf(noise: Noise, { diesel, shortPulls }: HiddenEngine): readonly Stretch[] {
   const top = diesel ? 3800 : 5200;
-  const pull = (seconds: number, pedal = 1): Stretch[] => [[seconds, noise.uniform(1500, 2000), top * noise.uniform(0.75, 0.98), pedal]];
+  const pull = (seconds: number, pedal = 1): Stretch[] => [
+    [seconds, noise.uniform(1500, 2000), top * noise.uniform(0.75, 0.98), pedal],
+  ];
   const shift: Stretch = [noise.uniform(0.4, 0.8), 2600, 1900, 0];
   const cruise = (seconds: number): Stretch => {
     const rpm = noise.uniform(1500, 2500);
@@ -106,7 +108,11 @@ export function boostedDrive(seed: number, hidden: HiddenEngine): BoostedDrive {
   const [bump, bumpAt, bumpWide] = [noise.normal(0.012), noise.uniform(1800, 4000), noise.uniform(500, 1100)];
   const warmer = noise.uniform(0.1, 0.35);
   const turbine = noise.uniform(1.0, 1.35);
-  const [tau, pipe, plenum] = [noise.uniform(0.5, 1.2), noise.uniform(2.5, 7) * displacement, noise.uniform(1, 2.2) * displacement];
+  const [tau, pipe, plenum] = [
+    noise.uniform(0.5, 1.2),
+    noise.uniform(2.5, 7) * displacement,
+    noise.uniform(1, 2.2) * displacement,
+  ];
   const [cooling, soak] = [noise.uniform(0.6, 0.85), noise.uniform(6, 20)];
   const most = ((0.9 * (ambient + boostMost)) / (R * 320)) * ((displacement * redline * 0.75) / 120);
   const suction = (noise.uniform(1.2e3, 3e3) / most ** 2) * hidden.filter;
@@ -158,15 +164,19 @@ export function boostedDrive(seed: number, hidden: HiddenEngine): BoostedDrive {
       const pipeT = sensedTrue(outside, pc, ambient, cooling, metal);
       const before = ambient - suction * maf ** 2;
       // A speed line of the compressor: the more flow, the less pressure.
-      const compressor = Math.max(0, ((before + made * (1 + 0.12 * (maf / most)) - pc) / 6e3) * 0.25 * most + 0.6 * maf * Math.min(1, made / 1e4));
+      const compressor = Math.max(
+        0,
+        ((before + made * (1 + 0.12 * (maf / most)) - pc) / 6e3) * 0.25 * most + 0.6 * maf * Math.min(1, made / 1e4),
+      );
       const free = made < 5e3 ? Math.max(0, before - pc) * 4e-5 * displacement * 1e3 : 0;
       const into = Math.min(1.6 * most, compressor + free);
       const open = diesel ? 1 : Math.min(1, 0.011 + pedal ** 2.2);
       const throttle = nozzle(pc, pm, pipeT) * open * 0.55 * displacement;
       const leak = area * nozzle(pc, ambient, pipeT);
       const flow = maf / most;
-      const back = ambient * (1.02 + 0.07 * flow ** 2) + Math.max(0, pm - ambient) * (turbine * pm > ambient ? (turbine * pm - ambient) / Math.max(1, pm - ambient) : 1) * Math.min(1, Math.max(0, pm - ambient) / 2e4);
-      const p3 = Math.max(ambient * (1.02 + 0.07 * flow ** 2), Math.min(back, 1.4 * pm));
+      // Silencers alone where the turbine does no work; the more it does, the more stands before it.
+      const work = Math.min(1, Math.max(0, pm - ambient) / 2e4);
+      const p3 = (1 - work) * ambient * (1.02 + 0.07 * flow ** 2) + work * turbine * pm;
       const clearance = (compression - (p3 / pm) ** (1 / 1.33)) / (compression - 1);
       const speed = 1 - hump * ((rpm - peak) / peak) ** 2 + bump * Math.exp(-(((rpm - bumpAt) / bumpWide) ** 2));
       const filling = Math.max(0.2, base * speed * (pipeT / 300) ** warmer * clearance);

@@ -1,7 +1,8 @@
 import * as yup from "yup";
 import { gasFields } from "@/core/checks/exhaust-gas/fields";
 import { massFlowOf, standardFlow } from "@/core/gas/air";
-import { type BoostLog, judgeBoost } from "@/core/gas/boost";
+import { judgeBoost } from "@/core/gas/boost";
+import type { BoostLog } from "@/core/gas/boost-log";
 import { fitDecay } from "@/core/gas/decay";
 import { FUELS, type GasFuel } from "@/core/gas/exhaust";
 import { judgeExhaust, type ReadExhaust } from "@/core/gas/exhaust-origin";

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { boostLog, boostTrial } from "../../../bench/boost-trial";
-import { BOOST_SHAPES, type BoostLog, judgeBoost } from "./boost";
+import { BOOST_SHAPES, judgeBoost } from "./boost";
+import type { BoostLog } from "./boost-log";
 
 const clean = () => boostLog(42, () => 0).log;
 const leaking = () => boostLog(42, () => 0.1).log;

@@ -1,38 +1,9 @@
-import { cholesky, dot, normalBelow, whiten } from "../maths/gaussian";
+import { normalBelow } from "../maths/gaussian";
 import { formatNumber } from "../units";
-import { engineAirflow } from "./engine-airflow";
+import { type BoostLog, type BoostPoint, delivered, standsStill } from "./boost-log";
+import { type Breathing, breathingOf, type Learnt } from "./breathing";
 import { STANDING_NAMES, type StandingFault, type StandingSensor, standingFault } from "./key-on";
-import { holeDiameter, massFlux, SHARP_EDGED } from "./orifice";
-
-/** One steady moment of a log, pressures absolute, Pa; temperature K; flow kg/s. */
-export interface BoostPoint {
-  /** 1/min; 0 with the engine standing and the key on */
-  readonly rpm: number;
-  /** In the manifold */
-  readonly map?: number;
-  /** Before the throttle, where it has a sensor of its own */
-  readonly charge?: number;
-  /** Pressure the ECU asks for */
-  readonly asked?: number;
-  readonly maf?: number;
-  readonly chargeTemperature: number;
-  /** Of the turbocharger's vanes or gate, 0…1 */
-  readonly actuator?: { readonly command: number; readonly position: number };
-  /** With the engine standing, where fitted: the ECU's own ambient sensor, exhaust pressure, and the filter's difference, Pa */
-  readonly barometer?: number;
-  readonly exhaust?: number;
-  readonly filter?: number;
-}
-
-export interface BoostLog {
-  /** Pa absolute */
-  readonly ambient: number;
-  readonly fuel: "petrol" | "diesel";
-  /** m³ */
-  readonly displacement: number;
-  readonly egr: "shut" | "open" | "unknown";
-  readonly points: readonly BoostPoint[];
-}
+import { holeDiameter, SHARP_EDGED } from "./orifice";
 
 export const BOOST_SHAPES = [
   "sound",
@@ -69,37 +40,15 @@ export interface JudgedBoost {
   readonly hole: BoostHole | null;
   /** Smallest hole that this log could have shown, m; null where none can be told */
   readonly smallestVisible: number | null;
+  /** The hole that loses the share of the flow that a log must show, at the most boost of this log, m; null where none can be told */
+  readonly mustShow: number | null;
   /** Sensors that do not agree with the engine standing; null where all do, or none was read so */
   readonly standing: StandingFault | null;
   readonly reasons: readonly string[];
 }
 
-/** Breathing off boost: prior mean and sd, and how residual gas takes from it: 1/(γ(r − 1)), r the compression (Taylor 1985). */
-const ENGINES = {
-  petrol: { breathing: 0.85, sd: 0.08, residual: 0.079, residualSd: 0.016 },
-  diesel: { breathing: 0.88, sd: 0.06, residual: 0.047, residualSd: 0.012 },
-} as const;
-/** Breathing varies smoothly with speed: sd, and the speed over which it does, 1/min. */
-const SPEED_SD = 0.04;
-const SPEED_SCALE = 1500;
-/** Exhaust over manifold pressure under boost is not known: mean and sd of the log, and of a point beside it. */
-const RATIO = { mean: 1.2, sd: 0.12, each: 0.04 } as const;
-/** Exhaust over ambient where no boost is made. */
-const BACK = { mean: 1.04, sd: 0.03 } as const;
-/** Readings: meter and model, shares; manifold pressure, Pa; temperature, K: of each point, and of the log together. */
-const NOISE = { meter: 0.006, model: 0.004, map: 500, temperature: 1.5 } as const;
-
-/** Off boost up to this share of ambient, and what is learnt well from this share on. */
-const OFF_BOOST = 1.06;
-/** Charge pressure within so much of ambient is ambient, Pa. */
-const AMBIENT_WITHIN = 3e3;
-/** Under boost from this share of ambient on. */
-const BOOST = 1.15;
-/** Points that breathing is learnt from, and that a leak is read from. */
-const LEAST_OFF = 3;
-const LEAST_UNDER = 3;
-/** A sum of squared, whitened residuals so many sd above its mean is no chance. */
-const MISFIT = 6;
+/** From a log this share of the flow under boost must be caught; what loses less is owed to smoke or air. */
+export const MUST_SHOW = 0.05;
 /** The largest loss that is thought of, share of the flow at the point of most boost. */
 const MOST_LOST = 0.2;
 /** How strongly a restricted exhaust may take from breathing under boost, share. */
@@ -203,13 +152,12 @@ export function judgeBoost(log: BoostLog): JudgedBoost {
     efficiency: "area" in breathing ? breathing.efficiency : null,
     hole,
     smallestVisible: "area" in breathing ? visibleOf(breathing) : null,
+    mustShow: "area" in breathing ? holeDiameter((MUST_SHOW * breathing.whole) / SHARP_EDGED) : null,
     standing: standing ?? null,
+
     reasons,
   };
 }
-
-/** Every point has one of them: it was looked at before. */
-const delivered = ({ charge, map }: BoostPoint) => (charge ?? map) as number;
 
 /** Sensors against each other with the engine standing; undefined where none was read so, or all agree. */
 function standingOf({ ambient, points }: BoostLog): StandingFault | undefined {
@@ -235,7 +183,10 @@ function deliveredOf(
   points: readonly BoostPoint[],
   ambient: number,
 ): { readonly says: "short" | "held" | "over"; readonly why: string } | undefined {
-  const asked = points.flatMap((p) => (p.asked !== undefined && p.asked > 1.1 * ambient ? [{ ...p, asked: p.asked }] : []));
+  // While boost is on its way it is not yet what was asked.
+  const asked = points.flatMap((p) =>
+    p.asked !== undefined && p.asked > 1.1 * ambient && standsStill(p.moving?.pressure ?? 0) ? [{ ...p, asked: p.asked }] : [],
+  );
   if (asked.length === 0) return undefined;
   const missing = asked.map((p) => ({
     by: p.asked - delivered(p),
@@ -262,106 +213,6 @@ function deliveredOf(
     };
   }
   return { says: "held", why: "actual boost holds the requested value" };
-}
-
-/** Flow by the air meter beside the engine's breathing: linear in the leak's effective area. */
-interface Breathing {
-  /** Effective area C_d·A that fits best, and its sd, m² */
-  readonly area: number;
-  readonly sd: number;
-  /** Area that would lose all there is at the point of most boost, by its share: m² for a share of 1 */
-  readonly whole: number;
-  readonly efficiency: NonNullable<JudgedBoost["efficiency"]>;
-  /** Breathing lost under boost that fits best, share, and its sd: a leak has the other sign */
-  readonly heldBack: { readonly share: number; readonly sd: number };
-}
-
-type Learnt = Breathing | { readonly why: string };
-
-function breathingOf({ ambient, fuel, displacement, egr }: BoostLog, running: readonly BoostPoint[]): Learnt {
-  if (egr !== "shut")
-    return {
-      why: `EGR was open${egr === "open" ? " while it was logged" : ", or nobody knows"}: what the MAF does not see then is no leak. Log it with EGR commanded shut, or test the charge side with air`,
-    };
-  if (!running.some((p) => p.maf !== undefined))
-    return { why: "no MAF was logged: the hole cannot be told from airflow. Test the charge side with air or smoke" };
-  const metered = running.flatMap((p) => (p.maf === undefined || p.map === undefined ? [] : [{ ...p, maf: p.maf, map: p.map }]));
-  if (metered.length === 0)
-    return { why: "manifold pressure was not logged beside the MAF: what the engine breathes is not known. Log both" };
-  const off = metered.filter((p) => p.map <= OFF_BOOST * ambient);
-  const under = metered.filter((p) => p.map >= BOOST * ambient);
-  if (off.length < LEAST_OFF)
-    return {
-      why: `${off.length} ${off.length === 1 ? "point" : "points"} steady points off boost are needed to learn its volumetric efficiency: ${LEAST_OFF} or more at near ambient pressure over the same speeds. Log a slow run without boost too`,
-    };
-  if (under.length < LEAST_UNDER)
-    return { why: `${under.length} points under boost: a leak shows there only. Log a pull in a high gear` };
-  const engine = ENGINES[fuel];
-  const swept = (p: (typeof metered)[number]) =>
-    engineAirflow({ displacement, rpm: p.rpm, efficiency: 1, pressure: p.map, temperature: p.chargeTemperature });
-  const y = metered.map((p) => p.maf / swept(p));
-  // Near ambient nobody knows the charge pipe's pressure to the Pascals that a leak's flow hangs on there: it counts as none.
-  const leak = metered.map((p) =>
-    delivered(p) - ambient > AMBIENT_WITHIN ? massFlux(delivered(p), ambient, p.chargeTemperature) / swept(p) : 0,
-  );
-  // Exhaust over manifold pressure less one: its mean, and how it hangs on what is not known of the log.
-  const isUnder = metered.map((p) => p.map > OFF_BOOST * ambient);
-  const ratio = metered.map((p, i) => (isUnder[i] ? RATIO.mean : (BACK.mean * ambient) / p.map) - 1);
-  const loads = metered.map((p, i) => (isUnder[i] ? 1 : (BACK.sd / RATIO.sd) * (ambient / p.map)));
-  const mean = engine.breathing;
-  const lost = ratio.map((r) => mean * engine.residual * r);
-  const r = y.map((value, i) => value - mean + (lost[i] as number));
-  const n = metered.length;
-  const covariance = Array.from({ length: n }, (_, i) =>
-    Array.from({ length: n }, (_, j) => {
-      const [a, b] = [metered[i] as (typeof metered)[number], metered[j] as (typeof metered)[number]];
-      const speed = SPEED_SD ** 2 * Math.exp(-0.5 * ((a.rpm - b.rpm) / SPEED_SCALE) ** 2);
-      const residual = mean ** 2 * engine.residualSd ** 2 * (ratio[i] as number) * (ratio[j] as number);
-      const alike = isUnder[i] === isUnder[j];
-      const turbine = alike ? (mean * engine.residual * RATIO.sd) ** 2 * (loads[i] as number) * (loads[j] as number) : 0;
-      const together =
-        mean ** 2 *
-        ((NOISE.map ** 2 / a.map / b.map) * 0.5 + (NOISE.temperature ** 2 / a.chargeTemperature / b.chargeTemperature) * 0.5);
-      const own =
-        i === j
-          ? mean ** 2 *
-            (NOISE.meter ** 2 +
-              NOISE.model ** 2 +
-              (NOISE.map / a.map) ** 2 +
-              (NOISE.temperature / a.chargeTemperature) ** 2 +
-              (isUnder[i] ? (engine.residual * RATIO.each) ** 2 : 0))
-          : 0;
-      return engine.sd ** 2 + speed + residual + turbine + together + own;
-    }),
-  );
-  const factor = cholesky(covariance);
-  const [wr, wx] = [whiten(factor, r), whiten(factor, leak)];
-  const area = dot(wx, wr) / dot(wx, wx);
-  // The other way round: breathing that is held back under boost by a blocked exhaust grows with the flow.
-  const most = Math.max(...metered.map((p) => p.maf));
-  const held = metered.map((p, i) => (isUnder[i] ? -mean * (p.maf / most) : 0));
-  const wh = whiten(factor, held);
-  // What fits no engine, with a hole or a blocked exhaust, is mixed, mistyped or of several cars: no verdict rests on it.
-  const misfit = dot(wr, wr) - Math.max(area ** 2 * dot(wx, wx), dot(wh, wr) ** 2 / dot(wh, wh));
-  if (misfit > n + MISFIT * Math.sqrt(2 * n))
-    return {
-      why: "these points do not fit one engine, whatever leaks: look for a unit that was mixed, a wrong displacement, or a meter that jumps",
-    };
-  const top = metered.reduce((best, p) => (delivered(p) > delivered(best) ? p : best));
-  // Breathing at the middle of the speeds off boost, a leak of any size left open.
-  const rpm = off.map((p) => p.rpm).toSorted((a, b) => a - b)[Math.floor(off.length / 2)] as number;
-  const at = metered.map((p) => engine.sd ** 2 + SPEED_SD ** 2 * Math.exp(-0.5 * ((p.rpm - rpm) / SPEED_SCALE) ** 2));
-  const wa = whiten(factor, at);
-  const slope = dot(wa, wx);
-  const value = mean + dot(wa, wr) - slope * area;
-  const sd = Math.sqrt(Math.max(0, engine.sd ** 2 + SPEED_SD ** 2 - dot(wa, wa) + slope ** 2 / dot(wx, wx)));
-  return {
-    area,
-    sd: 1 / Math.sqrt(dot(wx, wx)),
-    whole: top.maf / massFlux(delivered(top), ambient, top.chargeTemperature),
-    efficiency: { value, low: value - 1.96 * sd, high: value + 1.96 * sd },
-    heldBack: { share: dot(wh, wr) / dot(wh, wh), sd: 1 / Math.sqrt(dot(wh, wh)) },
-  };
 }
 
 /**

@@ -7,8 +7,7 @@ import { CHECKS } from "..";
 import { boost as sound } from "../records.fixture";
 import { type BoostPointRead, type BoostRecord, boostFields, boostTrace, judgeBoostCheck } from ".";
 
-/** Hole to be caught so that this log's own 2.3 mm would do. */
-const context = contextOf({ ...DIESEL, limits: { caughtDuct: { value: 3e-3, source: "maker's figure" } } });
+const context = contextOf(DIESEL);
 const judge = (change: Partial<BoostRecord>) => judgeBoostCheck({ ...sound, ...change }, context);
 const why = (change: Partial<BoostRecord>) => judge(change).reasons.join("; ");
 const isUnder = (p: BoostPointRead) => (p.map as Quantity).value > 120;
@@ -134,9 +133,13 @@ describe("boost from a log, as a check", () => {
 
   it("states what it could have shown, and clears nothing that it could not", () => {
     expect(judge({}).measures.map((m) => m.name)).toContain("Smallest leak it could have shown");
-    const blunt = contextOf(DIESEL);
-    expect(judgeBoostCheck(sound, blunt)).toMatchObject({ outcome: "unsure" });
-    expect(judgeBoostCheck(sound, blunt).reasons[0]).toMatch(/must be caught/);
+    // Three moments off boost and three under it, at far apart speeds.
+    const off = sound.points.filter((p) => !isUnder(p)).slice(0, 3);
+    const few = sound.points.filter(isUnder).slice(-3);
+    const blunt = { points: [...off, ...few].map((p) => ({ ...p, map: plus(p.map, p.rpm % 2 ? 4 : -4) })) };
+    expect(judge(blunt)).toMatchObject({ outcome: "unsure" });
+    expect(judge(blunt).reasons[0]).toMatch(/5 % of the flow, must be caught/);
+    expect(why({})).toMatch(/a hole below \d\.\d mm does not show in a log: smoke or air/);
   });
 
   it("owes delivery and a leak by its size: what could have shown one as small answers it, and nothing blunter", () => {

@@ -1,17 +1,19 @@
 import { boostThatMatters } from "../../gas/boost";
 import { type ChannelId, columnOf, meanOver, type ScanLog, standingStretch } from "../../scan-log";
 import { displayed, fromSi, type Quantity } from "../../units";
-import { type BoostPointRead, type BoostRecord, egrOpen, type KeyOnRead, type Stretch } from "./fields";
+import { type BoostPointRead, type BoostRecord, egrOpen, isSteady, type KeyOnRead, type Stretch } from "./fields";
 
 /** Version of what is taken from a log here; kept with every record that rests on it. */
-export const BOOST_EXTRACTOR = 2;
+export const BOOST_EXTRACTOR = 3;
 
-/** A point is a stretch so long, s, in which pressure and speed move no more than this. */
+/** A point is a stretch so long, s, in which no pressure and no speed moves more than this: Pa, and share. */
 const SECONDS = 1;
 const PRESSURE_MOVES = 8e3;
 const SPEED_MOVES = 0.12;
-/** Points of one log: more say nothing new. */
-const MOST = 60;
+/** What moves more is a point all the same, with how fast it moves, up to here. */
+const MOVES_AT_MOST = { pressure: 30e3, speed: 0.35 } as const;
+/** Points of one log, steady and moving ones: more say nothing new. */
+const MOST = { steady: 50, moving: 30 } as const;
 /** Boost counts as asked for from so much over ambient on, Pa, and as taken back below this. */
 const ASKED = 25e3;
 const TAKEN_BACK = 8e3;
@@ -57,14 +59,15 @@ export function boostTrace(log: ScanLog, ambient: number): BoostTrace | undefine
     while (end < log.rows && (time[end] as number) - (time[i] as number) < SECONDS) end++;
     const speed = meanOver(rpm, i, end);
     const read = { map: meanOver(columns.map, i, end), charge: meanOver(columns.charge, i, end) };
-    const steady =
-      speed !== undefined &&
-      speed > 500 &&
-      range(rpm, i, end) <= SPEED_MOVES * speed &&
-      range(got, i, end) <= PRESSURE_MOVES &&
-      (read.map !== undefined || read.charge !== undefined);
+    const moved = (of: Float64Array | undefined) => (of ? range(of, i, end) : 0);
+    const [pressure, turned] = [Math.max(moved(columns.map), moved(columns.charge)), range(rpm, i, end)];
+    const running = speed !== undefined && speed > 500 && (read.map !== undefined || read.charge !== undefined);
+    const steady = running && turned <= SPEED_MOVES * speed && pressure <= PRESSURE_MOVES;
     const warmth = meanOver(temperature, i, end);
-    if (steady && warmth !== undefined) {
+    const rates = running && warmth !== undefined ? ratesOf({ time, got, maf: columns.maf, temperature }, i, end) : undefined;
+    const goes =
+      steady || (running && rates !== undefined && turned <= MOVES_AT_MOST.speed * speed && pressure <= MOVES_AT_MOST.pressure);
+    if (goes && speed !== undefined && warmth !== undefined) {
       const [maf, wanted, command, position, egr] = (["maf", "asked", "command", "position", "egr"] as const).map((name) =>
         meanOver(columns[name], i, end),
       );
@@ -74,6 +77,7 @@ export function boostTrace(log: ScanLog, ambient: number): BoostTrace | undefine
         ...(maf === undefined ? {} : { maf: fromSi(maf, "g/s") }),
         chargeTemperature: fromSi(warmth, "°C"),
         ...(command === undefined || position === undefined ? {} : { actuator: { command, position } }),
+        ...(rates ? { moving: rates } : {}),
         ...(egr === undefined ? {} : { egr: Math.min(100, Math.max(0, egr)) }),
       });
     }
@@ -85,7 +89,13 @@ export function boostTrace(log: ScanLog, ambient: number): BoostTrace | undefine
   const beyond = asked ? stretches(time, rpm, asked, got, ambient) : {};
   const limp = asked ? limpOf(log, time, rpm, asked, ambient) : undefined;
   return {
-    points: spread(points),
+    points: [
+      ...spread(points.filter(isSteady), MOST.steady),
+      ...spread(
+        points.filter((p) => !isSteady(p)),
+        MOST.moving,
+      ),
+    ],
     ...(keyOn ? { keyOn } : {}),
     ...(logged.length > 0 ? { egr: logged.some((p) => !egrOpen(p)) ? ("shut" as const) : ("open" as const) } : {}),
     ...beyond,
@@ -118,11 +128,45 @@ const pressures = <T extends { readonly [name: string]: number | undefined }>(re
   };
 
 /** As many as are kept, spread over all speeds and pressures: every n-th of them in the order of pressure. */
-function spread(points: readonly BoostPointRead[]): BoostPointRead[] {
-  if (points.length <= MOST) return [...points];
+function spread(points: readonly BoostPointRead[], most: number): BoostPointRead[] {
+  if (points.length <= most) return [...points];
   const pressure = (p: BoostPointRead) => (p.charge ?? p.map)?.value ?? 0;
   const sorted = points.toSorted((a, b) => pressure(a) - pressure(b));
-  return Array.from({ length: MOST }, (_, i) => sorted[Math.floor((i * sorted.length) / MOST)] as BoostPointRead);
+  return Array.from({ length: most }, (_, i) => sorted[Math.floor((i * sorted.length) / most)] as BoostPointRead);
+}
+
+/** Slope of a column over rows [from, to) by least squares, its unit per second; undefined where it has no three numbers. */
+function slopeOf(time: Float64Array, values: Float64Array | undefined, from: number, to: number): number | undefined {
+  if (!values) return undefined;
+  let [n, t, v, tt, tv] = [0, 0, 0, 0, 0];
+  for (let i = from; i < to; i++) {
+    const [x, y] = [time[i] as number, values[i] as number];
+    if (!Number.isFinite(x) || !Number.isFinite(y)) continue;
+    [n, t, v, tt, tv] = [n + 1, t + x, v + y, tt + x * x, tv + x * y];
+  }
+  const spread = n * tt - t * t;
+  return n >= 3 && spread > 0 ? (n * tv - t * v) / spread : undefined;
+}
+
+/** How fast a stretch moves; undefined where it has too few rows to say so. */
+function ratesOf(
+  of: { time: Float64Array; got: Float64Array; maf: Float64Array | undefined; temperature: Float64Array | undefined },
+  from: number,
+  to: number,
+): BoostPointRead["moving"] {
+  const pressure = slopeOf(of.time, of.got, from, to);
+  const flow = slopeOf(of.time, of.maf, from, to);
+  // Thermometers show whole degrees: a second either side says how they move.
+  const wider = (to - from) >> 1;
+  const temperature = slopeOf(of.time, of.temperature, Math.max(0, from - wider), Math.min(of.time.length, to + wider));
+  const mean = meanOver(of.maf, from, to);
+  if (pressure === undefined || temperature === undefined) return undefined;
+  const round = (value: number) => Math.round(1000 * value) / 1000;
+  return {
+    pressure: round(pressure / 1e3),
+    temperature: round(temperature),
+    flow: round(flow === undefined || !mean ? 0 : flow / mean),
+  };
 }
 
 /** The longest stretches short of and over what was asked, and whether delivered swung through it. */

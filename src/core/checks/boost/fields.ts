@@ -1,4 +1,5 @@
 import { fields, formOf, group, list, number, quantity, type RecordOf, tick } from "../../form";
+import { standsStill } from "../../gas/boost-log";
 import { isQuantity, type Quantity, toSi } from "../../units";
 import { type CheckFacts, checkForm } from "../check-form";
 import { egrFlows, egrState } from "../egr-state";
@@ -7,7 +8,14 @@ import { ambient, moment, percent, reads, rpm, takenSource, warm } from "../fiel
 const pressure = (label: string, example: string, band: "manifold" | "asked", column: string) =>
   quantity(band, { label, units: ["kPa", "bar", "psi", "hPa"], example, column }).optional();
 
-/** A steady moment; pressures absolute. */
+/** How fast a moment of a log moves: charge pressure, kPa/s; charge temperature, K/s; metered flow, share of it in a second. */
+const moving = group({
+  pressure: number({ name: "The change of pressure" }),
+  temperature: number({ name: "The change of temperature" }),
+  flow: number({ name: "The change of flow" }),
+});
+
+/** A moment of a log or a typed one, steady unless it says how it moves; pressures absolute. */
 export const boostPointFields = fields({
   rpm: rpm({ label: "Engine speed, rpm", example: "2400", column: "engine speed" }),
   map: pressure("Manifold pressure, absolute", "196", "manifold", "manifold pressure"),
@@ -28,6 +36,7 @@ export const boostPointFields = fields({
   }),
   /** Percent */
   actuator: group({ command: percent("The command", 0, 100), position: percent("The position", 0, 100) }).optional(),
+  moving: moving.optional(),
   /** Percent, where the log says how far exhaust was led back */
   egr: percent("EGR", 0, 100).optional(),
 }).rule(
@@ -39,6 +48,10 @@ export type BoostPointRead = RecordOf<typeof boostPointFields>;
 
 /** Whether exhaust was led back at this point: then the meter misses a part of what the engine breathed. */
 export const egrOpen = ({ egr }: Pick<BoostPointRead, "egr">): boolean => egrFlows(egr);
+
+/** Whether boost stands still at a moment: what is on its way is not yet what was asked. */
+export const isSteady = ({ moving }: Pick<BoostPointRead, "moving">): boolean =>
+  moving === undefined || standsStill(1e3 * moving.pressure);
 
 /** How long boost stayed beyond what matters, and between which speeds. */
 const stretch = group({

@@ -33,6 +33,7 @@ export const boost: CheckKind<BoostRecord, unknown, Seen> = {
     "keyOn.charge": "one sensor less is compared with the outside",
     "points.charge": "manifold pressure stands for it",
     "points.map": "charge pressure stands for it",
+    "points.chargeTemperature": "one point that fits none of the others counts for little",
     "points.maf": "one point fewer shows the volumetric efficiency",
   },
   fields: boostFields,

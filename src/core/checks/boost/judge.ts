@@ -1,11 +1,12 @@
 import { STANDARD_TEMPERATURE } from "../../gas/air";
-import { type BoostLog, type BoostShapeId, boostThatMatters, type JudgedBoost, judgeBoost } from "../../gas/boost";
+import { type BoostShapeId, boostThatMatters, type JudgedBoost, judgeBoost, MUST_SHOW } from "../../gas/boost";
+import type { BoostLog } from "../../gas/boost-log";
 import { STANDING_NAMES, type StandingFault } from "../../gas/key-on";
 import { formatNumber, formatQuantity, fromSi, type Quantity, toSi } from "../../units";
 import { isKnown } from "../../vehicle";
 import type { CheckContext } from "../context";
 import { type Measure, type Verdict, voidVerdict } from "../verdict";
-import { type BoostRecord, egrOpen } from "./fields";
+import { type BoostRecord, egrOpen, isSteady } from "./fields";
 import type { Seen } from "./rows";
 
 /** No more than this is ever said, %. */
@@ -33,6 +34,7 @@ function boostLogOf({ points, keyOn, egr, ambient }: BoostRecord, { vehicle }: P
         rpm: p.rpm,
         chargeTemperature: toSi(p.chargeTemperature),
         ...si({ map: p.map, charge: p.charge, asked: p.asked, maf: egrOpen(p) ? undefined : p.maf }),
+        ...(p.moving ? { moving: { ...p.moving, pressure: 1e3 * p.moving.pressure } } : {}),
         ...(p.actuator ? { actuator: { command: p.actuator.command / 100, position: p.actuator.position / 100 } } : {}),
       })),
     ],
@@ -59,7 +61,7 @@ export function deliveryDoubt({ points, ambient, short, over, hunts, limp }: Boo
       "Boost hunts around the requested value",
       "a sticking actuator or solenoid does that: pump it by hand, start to end and back",
     ];
-  const by = points.flatMap((p) => {
+  const by = points.filter(isSteady).flatMap((p) => {
     const got = p.charge ?? p.map;
     const asked = p.asked && toSi(p.asked);
     return got && asked && asked > toSi(ambient) ? [(asked - toSi(got)) / boostThatMatters(asked, toSi(ambient))] : [];
@@ -78,7 +80,7 @@ export function deliveryDoubt({ points, ambient, short, over, hunts, limp }: Boo
  */
 function certainlyOff({ points, ambient, short, over, limp, source }: BoostRecord): "short" | "over" | undefined {
   if (limp) return undefined;
-  const by = points.flatMap((p) => {
+  const by = points.filter(isSteady).flatMap((p) => {
     const got = p.charge ?? p.map;
     const asked = p.asked && toSi(p.asked);
     return got && asked && asked > toSi(ambient) ? [(asked - toSi(got)) / boostThatMatters(asked, toSi(ambient))] : [];
@@ -111,14 +113,14 @@ const SAYS: Readonly<Record<BoostShapeId, { readonly headline: string; readonly 
 
 /** Judges the charge side by what a log shows of it; clears it only where a leak that matters would have shown. */
 export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Verdict<Seen> {
-  const { vehicle, limits } = context;
+  const { vehicle } = context;
   if (vehicle.induction !== "turbo" && isKnown(vehicle, "induction"))
     return voidVerdict("This log proves nothing", "this engine has no compressor: what looks like boost is a unit or a sensor");
   if (!record.warm)
     return voidVerdict("This log proves nothing", "the engine was cold: boost is held back on purpose, warm it up");
   const judged = judgedOf(record, context);
   const [first] = judged.shapes;
-  const measures = measuresOf(record, judged, limits);
+  const measures = measuresOf(record, judged);
   const reasons = [...limpSays(record), ...stretchSays(record), ...judged.reasons, ...egrOpenReasons(record)];
   const base = { measures, zones: [] };
   const certain = certainlyOff(record);
@@ -158,7 +160,7 @@ export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Ver
   }
   const doubt = deliveryDoubt(record);
   if (doubt) return { ...base, outcome: "unsure", headline: doubt[0], reasons: [...reasons, doubt[1]] };
-  const open = openOf(record, judged, limits.caughtDuct.value);
+  const open = openOf(record, judged);
   if (open)
     return {
       ...base,
@@ -169,7 +171,11 @@ export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Ver
           : `Nothing wrong shows down to a leak of ${formatNumber(1000 * judged.smallestVisible, 1)} mm`,
       reasons: [open, ...reasons],
     };
-  return { ...base, outcome: "pass", headline, reasons, observation: seen };
+  const below =
+    judged.smallestVisible === null
+      ? []
+      : [`a hole below ${mm(judged.smallestVisible)} does not show in a log: smoke or air at boost pressure finds it`];
+  return { ...base, outcome: "pass", headline, reasons: [...below, ...reasons], observation: seen };
 }
 
 /** Sensors that do not agree with the engine standing: the car's own convict; what was typed of the bay alone does not. */
@@ -194,13 +200,14 @@ function standingVerdict({ sensors }: StandingFault): Pick<Verdict<Seen>, "outco
 }
 
 /** Why a log that shows nothing wrong clears nothing; undefined where it does. */
-function openOf({ points }: BoostRecord, { efficiency, smallestVisible }: JudgedBoost, caught: number): string | undefined {
+function openOf({ points }: BoostRecord, { efficiency, smallestVisible, mustShow }: JudgedBoost): string | undefined {
   if (!points.some((p) => p.asked)) return "requested boost was not logged: log it beside what was delivered";
-  if (!efficiency || smallestVisible === null) return "MAF and volumetric efficiency could not be compared";
-  if (smallestVisible > caught)
-    return `a leak of ${formatNumber(1000 * caught, 1)} mm must be caught, which is smaller than this log could have shown: more points on and off boost, or air and smoke`;
+  if (!efficiency || smallestVisible === null || mustShow === null) return "MAF and volumetric efficiency could not be compared";
+  if (smallestVisible > mustShow)
+    return `a leak of ${mm(mustShow)}, ${formatNumber(100 * MUST_SHOW, 0)} % of the flow, must be caught, which is smaller than this log could have shown: more points on and off boost, or air and smoke`;
   return undefined;
 }
+const mm = (metres: number) => `${formatNumber(1000 * metres, 1)} mm`;
 
 const limpSays = ({ limp }: BoostRecord): string[] =>
   limp
@@ -221,11 +228,14 @@ const stretchSays = ({ short, over }: BoostRecord): string[] =>
       : [],
   );
 
-function measuresOf(
-  record: BoostRecord,
-  { efficiency, hole, shapes, smallestVisible }: JudgedBoost,
-  { caughtDuct }: CheckContext["limits"],
-): Measure[] {
+function measuresOf(record: BoostRecord, { efficiency, hole, shapes, smallestVisible, mustShow }: JudgedBoost): Measure[] {
+  const caught =
+    mustShow === null
+      ? {}
+      : {
+          limit: `${mm(mustShow)} must be caught`,
+          limitSource: `${formatNumber(100 * MUST_SHOW, 0)} % of the flow at most boost`,
+        };
   const percent = (x: number) => 100 * x;
   const gauge = (pa: number) => fromSi(pa - toSi(record.ambient), "bar", "gauge");
   const most = record.points.toSorted(
@@ -259,8 +269,7 @@ function measuresOf(
             value: { value: 1000 * hole.diameter, unit: "mm" as const },
             low: 1000 * hole.low,
             high: 1000 * hole.high,
-            limit: `${formatNumber(1000 * caughtDuct.value, 1)} mm must be caught`,
-            limitSource: caughtDuct.source,
+            ...caught,
           },
         ]
       : smallestVisible !== null
@@ -268,8 +277,7 @@ function measuresOf(
             {
               name: "Smallest leak it could have shown",
               value: { value: 1000 * smallestVisible, unit: "mm" as const },
-              limit: `${formatNumber(1000 * caughtDuct.value, 1)} mm must be caught`,
-              limitSource: caughtDuct.source,
+              ...caught,
             },
           ]
         : []),
