@@ -17,6 +17,8 @@ export interface DecayTest extends DecayRun {
   readonly volume: number;
   /** Its standard deviation as a share; 5 % when absent */
   readonly volumeSd?: number;
+  /** Its walls yield to pressure, as a plastic tank's do, which adds to the volume and goes on for minutes */
+  readonly yields?: boolean;
   /** Pa absolute */
   readonly ambient: number;
   /** K */
@@ -47,6 +49,12 @@ export interface DecayResult {
 /** Relative sd of a volume that was looked up or estimated; a reference hole frees the fit from it. */
 const VOLUME_SD = 0.05;
 const VOLUME_SD_WITH_REFERENCE = 0.45;
+/** Yielding walls add to the volume and never take: mean and sd of their share, between nothing and 30 %. */
+const WALLS = { mean: 0.15, sd: 0.11 } as const;
+/** Walls creep after filling: share of the pressure that they take in the end, mean and sd, and their time constant, s. */
+const CREEP = { mean: 0.015, sd: 0.025, time: 100 } as const;
+/** sd of a bend of the wall's temperature, K/s²: a tenth of a kelvin off a straight line over two and a half minutes. */
+const BEND_SD = 8e-6;
 /** Wall time constant of tanks and ducts, s: median, log sd and the slowest met. */
 const WALL_TIME = { median: 25, logSd: 0.4, slow: 40 };
 /** How well the gas temperature at shut-off is known after a hold, K: a tighter prior bends small holes in large tanks. */
@@ -56,12 +64,14 @@ const DRIFT_SD = 0.15 / 60;
 /** Beyond this drift over a run no claim about a small hole is possible, K. */
 const DRIFT_LIMIT = 0.7;
 const T_95 = 1.96;
+/** Parameters that all runs share. */
+const SHARED = 4;
 
 /**
  * Sizes the leak of a shut vessel from its pressure decay, with or without a reference hole.
  *
  * Fits the ideal-gas vessel of `pressureDecay` with effective area, start pressure, gas excess temperature, linear
- * drift, wall time constant and volume as unknowns under priors; the interval is the Laplace interval on the area,
+ * drift with its bend, wall time constant, volume and creep of the walls as unknowns under priors; the interval is the Laplace interval on the area,
  * widened for correlated residuals. With a reference run both decays share area, volume and wall time, which cancels
  * volume and compliance: d = d_ref·√(k₁/(k₂ − k₁)) is its isothermal limit.
  * Valid for start pressures of 100 Pa to 20 kPa gauge, at least 4 samples over 10 s or more.
@@ -75,41 +85,57 @@ export function fitDecay(test: DecayTest): DecayResult {
   const first = runs[0] as (typeof runs)[number];
   const areaScale = SHARP_EDGED * holeArea(1e-4);
 
-  // Parameters: area, ln volume ratio, ln wall time ratio, then per run: start offset, gas excess, drift.
+  // Parameters: area, ln volume ratio, ln wall time ratio, creep, then per run: start offset, gas excess, drift, bend.
   const heating = fillHeating(test.temperature, first.pressures[0] as number, test.ambient);
   const left = Math.exp(-(test.held ?? 0) / WALL_TIME.slow);
-  const volumeSd = test.reference ? VOLUME_SD_WITH_REFERENCE : (test.volumeSd ?? VOLUME_SD);
+  const walls = test.yields ? WALLS : { mean: 0, sd: 0 };
+  const volumePrior = test.reference
+    ? { mean: 0, sd: VOLUME_SD_WITH_REFERENCE }
+    : { mean: Math.log1p(walls.mean), sd: Math.hypot(test.volumeSd ?? VOLUME_SD, walls.sd) };
+  const stillCreeps = test.yields ? Math.exp(-(test.held ?? 0) / CREEP.time) : 0;
   const prior = [
     { mean: 0, sd: Infinity },
-    { mean: 0, sd: volumeSd },
+    volumePrior,
     { mean: 0, sd: WALL_TIME.logSd },
+    { mean: CREEP.mean * stillCreeps, sd: CREEP.sd * stillCreeps + 1e-4 },
     ...runs.flatMap(() => [
       { mean: 0, sd: Infinity },
       { mean: 0.4 * heating * left, sd: 0.4 * heating * left + EXCESS_SD },
       { mean: 0, sd: DRIFT_SD },
+      { mean: 0, sd: BEND_SD },
     ]),
   ];
-  const curve = (run: (typeof runs)[number], i: number, parameters: readonly number[]) =>
-    pressureDecay(
+  /** Places of a run's own parameters. */
+  const own = (i: number) => [SHARED, SHARED + 1, SHARED + 2, SHARED + 3].map((k) => k + 4 * i);
+  const curve = (run: (typeof runs)[number], i: number, parameters: readonly number[]) => {
+    const [offset, excess, drift, bend] = own(i).map((k) => parameters[k] as number) as [number, number, number, number];
+    const creep = (parameters[3] as number) * (run.pressures[0] as number);
+    const gas = pressureDecay(
       {
         volume: test.volume * Math.exp(clamp(parameters[1] as number, 2)),
         effectiveArea: (parameters[0] as number) * areaScale + run.extraArea,
         ambient: test.ambient,
         wallTemperature: test.temperature,
-        gasExcess: parameters[4 + 3 * i] as number,
-        drift: parameters[5 + 3 * i] as number,
+        gasExcess: excess,
+        drift,
         wallTime: WALL_TIME.median * Math.exp(clamp(parameters[2] as number, 2.5)),
       },
-      (run.pressures[0] as number) + (parameters[3 + 3 * i] as number),
+      (run.pressures[0] as number) + offset,
       run.times,
     );
+    // Both are so small that they only add to what the gas does by itself.
+    return gas.map((p, k) => {
+      const t = run.times[k] as number;
+      return p - creep * (1 - Math.exp(-t / CREEP.time)) + (test.ambient / test.temperature) * 0.5 * bend * t ** 2;
+    });
+  };
   // Area, volume and wall time are shared; the rest is each run's own.
   const against = (targets: readonly (readonly number[])[], sigma: number) =>
     runs.map((run, i) => ({
       residuals: (p: readonly number[]) => curve(run, i, p).map((v, k) => (v - (targets[i]?.[k] as number)) / sigma),
-      parameters: [0, 1, 2, 3 + 3 * i, 4 + 3 * i, 5 + 3 * i],
+      parameters: [0, 1, 2, 3, ...own(i)],
     }));
-  const steps = [0.02, 0.01, 0.02, ...runs.flatMap(() => [0.5, 0.01, 1e-4])];
+  const steps = [0.02, 0.01, 0.02, 1e-3, ...runs.flatMap(() => [0.5, 0.01, 1e-4, 1e-6])];
   const start = [startArea(first, test) / areaScale, ...prior.slice(1).map((p) => p.mean)];
 
   const resolution = Math.max(...runs.map((run) => gaugeResolution(run.pressures)));
@@ -148,7 +174,7 @@ export function fitDecay(test: DecayTest): DecayResult {
   const tightCurves = runs.map((run, i) => curve(run, i, tightStart));
   const smallestVisible = asDiameter(2 * quantile * areaSd(against(tightCurves, sigma), tightStart));
 
-  const driftKelvin = (fit.parameters[5] as number) * (first.times.at(-1) as number);
+  const driftKelvin = (fit.parameters[own(0)[2] as number] as number) * (first.times.at(-1) as number);
   const verdict = judgeDecay({
     test,
     run: first,

@@ -15,9 +15,6 @@ import type { Seen } from "./rows";
 /** Share of the size to be caught from which a certain leak is called one. */
 const NEAR = 0.5;
 
-/** How far the yielding walls of a plastic tank may move its effective volume, share, one standard deviation. */
-const WALLS_YIELD = 0.1;
-
 /** Samples in SI: s since shut-off, Pa gauge. */
 const runOf = (all: DecayRecord["samples"], { unit, reference }: DecayRecord): DecayRun => {
   const samples = thinned(all, reference ? MOST_FITTED / 2 : MOST_FITTED);
@@ -31,7 +28,7 @@ export function readDecay(record: DecayRecord, context: Pick<CheckContext, "layo
   return fitDecay({
     ...runOf(record.samples, record),
     volume: space.volume,
-    ...(record.volume ? {} : { volumeSd: Math.hypot(space.sd / space.volume, WALLS_YIELD) }),
+    ...(record.volume ? {} : { volumeSd: space.sd / space.volume, yields: true }),
     ambient: toSi(record.ambient),
     temperature: toSi(record.temperature),
     ...(held === undefined ? {} : { held }),
