@@ -20,6 +20,7 @@ import { writeBigLog } from "./log-import";
 import { mutantTrial } from "./mutants";
 import { networkTrial } from "./network";
 import { onNetworkPart } from "./on-network";
+import { outsidePart } from "./outside/outside";
 import { scaleFigures } from "./scale";
 import { trimsTrial } from "./trims-trial";
 
@@ -274,6 +275,7 @@ export const PARTS: Readonly<Record<string, Part>> = {
   trims: { alone: false, run: trimsPart },
   decay: { alone: false, run: decayPart },
   judgement: { alone: false, run: judgementPart },
+  outside: { alone: false, run: () => outsidePart() },
   "on-network": { alone: false, run: onNetworkPart },
   boost: { alone: false, run: boostPart },
   filter: { alone: false, run: filterPart },

@@ -196,7 +196,8 @@ export function readSurvey(
     const fits = fitted[i] as ShapeFit[];
     const best = fits[0] as ShapeFit;
     const oneBankOnly = bankCount === 2 && fitted.some((other, k) => k !== i && other[0]?.id === "none");
-    const hole = best.id === "fades-with-flow" && best.hole && best.hole.diameter >= SMALLEST_HOLE ? best.hole : null;
+    const named = best.id === "fades-with-flow" && best.odds >= NAMED;
+    const hole = named && best.hole && best.hole.diameter >= SMALLEST_HOLE ? best.hole : null;
     return {
       shapes: fits.map((fit) => ({ id: fit.id, odds: fit.odds, members: membersOf(fit.id, vehicle, oneBankOnly) })),
       fits,
@@ -208,7 +209,7 @@ export function readSurvey(
       idleTrim: own[0]?.trim ?? 0,
     };
   });
-  const fade = banks.length === 2 && banks.every((b) => b.fits[0]?.id === "fades-with-flow");
+  const fade = banks.length === 2 && banks.every(({ fits: [best] }) => best?.id === "fades-with-flow" && best.odds >= NAMED);
   const shared = fade ? fitShared(points, conditions) : undefined;
   return { banks, shared: shared && shared.odds >= 0.5 ? shared : null };
 }

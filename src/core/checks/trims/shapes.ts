@@ -44,8 +44,10 @@ const SHAPE_PRIOR: Record<ShapeId, number> = {
   "rich-grows-with-flow": 0.02,
 };
 
-/** sd of the fuelling error of a healthy engine, fraction */
-const NUISANCE_SD = 0.015;
+/** sd of the fuelling error of a healthy engine and its meter's gain together, fraction */
+const NUISANCE_SD = 0.022;
+/** sd of a meter's error for each e-fold of flow, fraction: its curve */
+const METER_CURVE = 0.012;
 /** Relative sd of the air meter */
 const METER_SD = 0.02;
 /** sd of an idle charge pipe's gauge pressure, Pa */
@@ -69,7 +71,7 @@ const logSpaced = (low: number, high: number, count: number) => spaced(Math.log(
 /** One hypothesis on the grid: the strength of a shape, its prior weight and what it predicts above 1 + b. */
 interface Hypothesis {
   readonly weight: number;
-  readonly errorPrior: "nuisance" | "fault";
+  readonly errorPrior: keyof typeof GRIDS;
   /** Predicted trim beyond b, fraction: of each measured point, then of each drawn one */
   readonly shift: readonly number[];
   /** sd of that prediction at each point, fraction; absent where it is certain */
@@ -91,14 +93,15 @@ const NUISANCE_GRID = normalised(
 );
 /** Mostly 5 to 30 %; beyond that rarer and without an upper end: a wrong meter can be wrong by any share. */
 const LARGE_ERROR = 0.12;
-const FAULT_GRID = normalised([
-  ...spaced(0.05, 0.3, 51).flatMap((b) => [
-    { b, weight: 1 },
-    { b: -b, weight: 1 },
+const faultGrid = (within: number, beyond: number) => [
+  ...spaced(0.05, 0.3, within).flatMap((b) => [
+    { b, weight: 1 / within },
+    { b: -b, weight: 1 / within },
   ]),
-  ...spaced(0.31, 1.2, 90).map((b) => ({ b, weight: LARGE_ERROR })),
-  ...spaced(0.31, 0.6, 30).map((b) => ({ b: -b, weight: LARGE_ERROR })),
-]);
+  ...spaced(0.31, 1.2, 3 * beyond).map((b) => ({ b, weight: (LARGE_ERROR * 0.89) / 0.25 / (3 * beyond) })),
+  ...spaced(0.31, 0.6, beyond).map((b) => ({ b: -b, weight: (LARGE_ERROR * 0.29) / 0.25 / beyond })),
+];
+const FAULT_GRID = normalised(faultGrid(51, 30));
 
 /**
  * Which shape the total trims of one bank have against airflow, with odds, error and hole.
@@ -157,26 +160,65 @@ export function fitShared(banks: readonly (readonly BankPoint[])[], conditions: 
   if (banks.length < 2) return undefined;
   const each = banks.map((points) => {
     const thin = clustered(points);
-    const top = Math.max(...points.map((p) => p.flow));
-    const own = hypothesesOf("fades-with-flow", thin, top, conditions);
-    const read = readUnder(thin);
-    return { own, logs: likelihoods(read, own).map((l) => l.log) };
+    const own = hypothesesOf("fades-with-flow", thin, Math.max(...points.map((p) => p.flow)), conditions);
+    // One meter for both: its curve is the same for each, and integrated over together.
+    return { own, logs: CURVES.map(([z]) => likelihoods(readAtCurve(thin, z), own).map((l) => l.log)) };
   });
   // A hole of area A seen by both gives each bank A/banks: the same grid, its diameter √banks as large.
   const grid = each[0]?.own ?? [];
-  const together = grid.map((h, i) => Math.log(h.weight) + each.reduce((sum, e) => sum + (e.logs[i] as number), 0));
-  const apart = each.map((e) => logSumExp(e.own.map((h, i) => Math.log(h.weight) + (e.logs[i] as number))));
-  const shared = Math.log(SHARED_PRIOR) + logSumExp(together);
-  const separate = Math.log(1 - SHARED_PRIOR) + apart.reduce((a, b) => a + b, 0);
+  const at = (c: number, i: number) => each.reduce((sum, e) => sum + (e.logs[c]?.[i] as number), 0);
+  const together = grid.map((h, i) => Math.log(h.weight) + logSumExp(CURVES.map(([, weight], c) => Math.log(weight) + at(c, i))));
+  const apart = logSumExp(
+    CURVES.map(([, weight], c) =>
+      each.reduce(
+        (sum, e) => sum + logSumExp(e.own.map((h, i) => Math.log(h.weight) + (e.logs[c]?.[i] as number))),
+        Math.log(weight),
+      ),
+    ),
+  );
   const whole = logSumExp(together);
-  const weights = together.map((t) => Math.exp(t - whole));
-  const hole = holeOf(grid, weights, 1);
+  const shared = Math.log(SHARED_PRIOR) + whole;
+  const separate = Math.log(1 - SHARED_PRIOR) + apart;
+  const hole =
+    sharedHole(banks, conditions) ??
+    holeOf(
+      grid,
+      together.map((t) => Math.exp(t - whole)),
+      1,
+    );
   const wider = Math.sqrt(banks.length);
   return {
     odds: Math.exp(shared - logSumExp([shared, separate])),
     hole: { diameter: hole.diameter * wider, low: hole.low * wider, high: hole.high * wider },
   };
 }
+
+/**
+ * The hole of banks that breathe through one: what the meter and the model get wrong at a point is wrong for all of them, so two
+ * banks say no more than their mean. @returns undefined where they were not read at the same points.
+ */
+function sharedHole([first = [], ...others]: readonly (readonly BankPoint[])[], conditions: SurveyConditions) {
+  const same = others.every((bank) => bank.length === first.length && bank.every((p, i) => p.flow === first[i]?.flow));
+  if (!same) return undefined;
+  const mean = first.map((p, i): BankPoint => {
+    const all = [p, ...others.map((bank) => bank[i] as BankPoint)];
+    return {
+      ...p,
+      trim: all.reduce((sum, x) => sum + x.trim, 0) / all.length,
+      saturated: all.find((x) => x.saturated !== 0)?.saturated ?? 0,
+    };
+  });
+  return fitShapes(mean, conditions).find((fit) => fit.id === "fades-with-flow")?.hole;
+}
+
+/** The meter's curve in sd, with the weight of each (Gauss–Hermite in five points). */
+const CURVES = [
+  [-2.857, 0.01126],
+  [-1.3556, 0.22208],
+  [0, 0.53333],
+  [1.3556, 0.22208],
+  [2.857, 0.01126],
+] as const;
 
 /** ψ from ambient into the manifold, kg/(s·m²); negative under boost. */
 export const manifoldFlux = (point: Pick<BankPoint, "map">, conditions: SurveyConditions) =>
@@ -195,7 +237,7 @@ function hypothesesOf(id: ShapeId, points: readonly OperatingPoint[], top: numbe
       return logSpaced(0.6e-3, 9e-3, 90).map((d) => {
         const area = SHARP_EDGED * holeArea(d);
         const shift = share.map((s) => area * s);
-        return { weight: 1 / 90, errorPrior: "nuisance", shift, spread: shift.map((s) => METER_SD * Math.abs(s)), area };
+        return { weight: 1 / 90, errorPrior: "either", shift, spread: shift.map((s) => METER_SD * Math.abs(s)), area };
       });
     }
     case "grows-with-flow":
@@ -246,6 +288,18 @@ const GROWTHS: readonly ((u: number) => number)[] = [
   (u) => Math.max(0, u - 0.6) / 0.4,
 ];
 
+/** A hole keeps no fuelling error away: so often one that has a hole has such a fault beside it. */
+const BESIDE = 0.3;
+const GRIDS = {
+  nuisance: NUISANCE_GRID,
+  fault: FAULT_GRID,
+  either: normalised([
+    ...NUISANCE_GRID.grid.map(({ b, logWeight }) => ({ b, weight: (1 - BESIDE) * Math.exp(logWeight) })),
+    // As fine as readings tell beside a hole, and no finer: every hole is tried with each of them.
+    ...normalised(faultGrid(26, 6)).grid.map(({ b, logWeight }) => ({ b, weight: BESIDE * Math.exp(logWeight) })),
+  ]),
+} as const;
+
 interface Integral {
   readonly logEvidence: number;
   readonly error: number;
@@ -265,6 +319,8 @@ function logSumExp(logs: ArrayLike<number>): number {
 /** Points with what every hypothesis needs of them. */
 interface Read {
   readonly points: readonly Cluster[];
+  /** What the meter's curve does to each of them, for one sd of it: fraction of 1 + trim; nothing where it is taken as known */
+  readonly bends: readonly number[];
   /** Of each noise: the log of its prior weight, and the variance of each point under it, fraction², with its log */
   readonly noises: readonly {
     readonly logWeight: number;
@@ -273,9 +329,16 @@ interface Read {
   }[];
 }
 
+/** Logs of the flows about their middle, times one sd of the meter's curve. */
+function bendsOf(points: readonly Cluster[]): number[] {
+  const middle = points.reduce((sum, p) => sum + Math.log(p.flow), 0) / points.length;
+  return points.map((p) => METER_CURVE * (Math.log(p.flow) - middle));
+}
+
 /** Reading noise averages out among the points of a flow; what the model and the meter get wrong does not. */
-const readUnder = (points: readonly Cluster[]): Read => ({
+const readUnder = (points: readonly Cluster[], bends: readonly number[] = bendsOf(points)): Read => ({
   points,
+  bends,
   noises: NOISE.map(([noise, weight]) => {
     const variances = points.map(
       (p) => (noise ** 2 - MODEL_SD ** 2 + p.scatter ** 2) / (p.saturated === 0 ? p.count : 1) + MODEL_SD ** 2,
@@ -283,6 +346,18 @@ const readUnder = (points: readonly Cluster[]): Read => ({
     return { logWeight: Math.log(weight), variances, logs: variances.map(Math.log) };
   }),
 });
+
+/** The same with the meter's curve known: so many of its sd. */
+function readAtCurve(points: readonly Cluster[], z: number): Read {
+  const bends = bendsOf(points);
+  const straight = points.map((p, i) =>
+    p.saturated === 0 ? { ...p, trim: (1 + p.trim) / (1 + z * (bends[i] as number)) - 1 } : p,
+  );
+  return readUnder(
+    straight,
+    points.map(() => 0),
+  );
+}
 
 /** Cut-off: what lies so far below the best is nothing beside it: e⁻⁵⁰. */
 const NOTHING = 50;
@@ -302,14 +377,16 @@ const logBeyond = ({ p, shift, sd }: Stopped, b: number) =>
  * log p(points | hypothesis), fuelling error and noise integrated out, with the mean error.
  * @param best the likeliest so far: what cannot come near it is not summed.
  */
-function logLikelihood({ points, noises }: Read, hypothesis: Hypothesis, best: number): { log: number; error: number } {
+function logLikelihood({ points, noises, bends }: Read, hypothesis: Hypothesis, best: number): { log: number; error: number } {
   const { spread } = hypothesis;
-  const { grid, lowest, highest } = hypothesis.errorPrior === "nuisance" ? NUISANCE_GRID : FAULT_GRID;
+  const { grid, lowest, highest } = GRIDS[hypothesis.errorPrior];
   const logs = new Float64Array(grid.length * noises.length).fill(Number.NEGATIVE_INFINITY);
   let top = Number.NEGATIVE_INFINITY;
   for (const [n, { logWeight, variances, logs: logVariances }] of noises.entries()) {
     // Σz² is a square in b: z = (y − s − b·(1 + s))/σ for a shift s. Only what stands at a stop is summed at every b.
     let [base, square, cross, bend] = [0, 0, 0, 0];
+    // The meter's curve is common to all: a Gaussian unknown that is integrated out at once (Sherman & Morrison 1950).
+    let [curved, curvedOff, curvedSlope] = [0, 0, 0];
     // What stands at a stop only takes away, and least of all where the fuelling error lies furthest its way.
     let most = 0;
     const stopped: Stopped[] = [];
@@ -331,7 +408,16 @@ function logLikelihood({ points, noises }: Read, hypothesis: Hypothesis, best: n
       square += (off * off) / variance;
       cross += (off * slope) / variance;
       bend += (slope * slope) / variance;
+      const reach = (bends[i] as number) * slope;
+      curved += (reach * reach) / variance;
+      curvedOff += (reach * off) / variance;
+      curvedSlope += (reach * slope) / variance;
     }
+    const taken = 1 / (1 + curved);
+    base -= 0.5 * Math.log1p(curved);
+    square -= taken * curvedOff * curvedOff;
+    cross -= taken * curvedOff * curvedSlope;
+    bend -= taken * curvedSlope * curvedSlope;
     // No fuelling error fits better than the one in which the square is least.
     if (base + most - 0.5 * (square - (bend > 0 ? (cross * cross) / bend : 0)) < best - NOTHING) continue;
     for (const [g, { b, logWeight: gridWeight }] of grid.entries()) {
