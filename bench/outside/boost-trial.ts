@@ -26,7 +26,7 @@ function written({ rows }: BoostedDrive): Uint8Array {
 }
 
 /** A drive judged blind, as the check does it. */
-export function judgedDrive(seed: number, hidden: HiddenEngine) {
+function judgedDrive(seed: number, hidden: HiddenEngine) {
   const drive = boostedDrive(seed, hidden);
   const log = readScanLog(written(drive));
   const trace = boostTrace(log, drive.ambient);

@@ -30,7 +30,7 @@ const atMost = (of: string, asked: number, reached: number): Mark => ({
 const percent = (share: number) => `${(100 * share).toFixed(1)} %`;
 
 /** Every estimator on the second generator. @param count cases a world. */
-export function outsideMarks(count: number, seed: number): Readonly<Record<"boost" | "trims" | "decay" | "pulldown", Mark[]>> {
+function outsideMarks(count: number, seed: number): Readonly<Record<"boost" | "trims" | "decay" | "pulldown", Mark[]>> {
   const b = boostOutside(count, seed);
   return {
     boost: [

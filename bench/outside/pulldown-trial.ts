@@ -12,7 +12,7 @@ const edge = (from: number, to: number, t: number, diameter: number) => {
 };
 
 /** A pull-down as a scan tool shows it, a reading each so many seconds: purge and vent move a moment after they are told. */
-export function pulledDown(seed: number, spacing: number, hole: number): PulldownRecord {
+function pulledDown(seed: number, spacing: number, hole: number): PulldownRecord {
   const noise = seededNoise(seed);
   const context = contextOf(VAPOUR);
   const fuelLevel = Math.round(noise.uniform(20, 75));

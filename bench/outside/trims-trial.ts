@@ -27,7 +27,7 @@ export interface HiddenSurvey {
 }
 
 /** A survey of steady points: friction and load give what the engine draws, its meter shows a part of it, banks trim for themselves. */
-export function hiddenSurvey(seed: number, banks: 1 | 2, fault: TrimFault, meter: MeterWorld): HiddenSurvey {
+function hiddenSurvey(seed: number, banks: 1 | 2, fault: TrimFault, meter: MeterWorld): HiddenSurvey {
   const noise: Noise = seededNoise(seed);
   const litres = noise.uniform(1.2, 3.2);
   const ambient = noise.uniform(92e3, 102.5e3);

@@ -25,6 +25,8 @@ export interface DecayTest extends DecayRun {
   readonly temperature: number;
   /** s at pressure before shut-off; unknown when absent */
   readonly held?: number;
+  /** One division of the gauge, Pa; taken from the readings when absent */
+  readonly division?: number;
   /** Smallest hole that must be caught, m; unknown when absent */
   readonly required?: number;
   /** Same vessel, decay with a known hole (m, Cd 0.61) opened. */
@@ -138,7 +140,7 @@ export function fitDecay(test: DecayTest): DecayResult {
   const steps = [0.02, 0.01, 0.02, 1e-3, ...runs.flatMap(() => [0.5, 0.01, 1e-4, 1e-6])];
   const start = [startArea(first, test) / areaScale, ...prior.slice(1).map((p) => p.mean)];
 
-  const resolution = Math.max(...runs.map((run) => gaugeResolution(run.pressures)));
+  const resolution = test.division ?? Math.max(...runs.map((run) => gaugeResolution(run.pressures)));
   const floor = Math.max(resolution / Math.sqrt(12), 2e-5 * (first.pressures[0] as number));
   const read = runs.map((run) => run.pressures);
   const fitAt = (sigma: number, from: readonly number[], near: boolean) =>

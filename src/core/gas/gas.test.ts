@@ -80,6 +80,11 @@ describe("atmosphere", () => {
     expect(ambientAtAltitude(1000)).toBeCloseTo(89875, -2);
     expect(ambientAtAltitude(3000)).toBeCloseTo(70109, -2);
     expect(stationPressure(absolute(101325), 500)).toBeCloseTo(ambientAtAltitude(500), 6);
+    // At the temperature of the standard atmosphere both say the same; a warm column of air weighs less.
+    expect(stationPressure(absolute(101325), 1500, 288.15 - 9.75)).toBeCloseTo(ambientAtAltitude(1500), -1);
+    expect(stationPressure(absolute(101325), 1500, 303.15) - ambientAtAltitude(1500)).toBeGreaterThan(1100);
+    expect(stationPressure(absolute(101325), 1500, 303.15) - ambientAtAltitude(1500)).toBeLessThan(1400);
+    expect(() => stationPressure(absolute(101325), 20000, 288)).toThrow(RangeError);
     expect(() => ambientAtAltitude(20000)).toThrow(RangeError);
   });
 });

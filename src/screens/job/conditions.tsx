@@ -120,7 +120,7 @@ function ConditionsForm({ onDone }: { onDone: () => void }) {
     <Form className="flex flex-col gap-4" onSubmit={() => void record()}>
       <AnswerOfCar of="conditions" form={form} label="Read them in the bay" />
       {today && <p className="text-muted">As set on this device today for another car: change what is different now.</p>}
-      <FormFields of={form} names={["basis", "ambient", "seaLevel", "altitude"]} />
+      <FormFields of={form} names={["basis", "ambient", "seaLevel", "altitude", "outside"]} />
       {here && (
         <p role="status" className="font-bold">
           Station pressure here: {format(here)}

@@ -1,5 +1,6 @@
 import { choice, type FormState, fields, formOf, quantity, type RecordOf, recalling } from "../../form";
-import { ambientAtAltitude, stationPressure } from "../../gas/atmosphere";
+import { STANDARD_PRESSURE } from "../../gas/air";
+import { stationPressure } from "../../gas/atmosphere";
 import type { EngineNow } from "../../suspects";
 import { absolute, parseTrusted, type Quantity, toSi } from "../../units";
 import { entryKind } from "./entry-kind";
@@ -27,6 +28,12 @@ const conditionsFields = fields({
     example: "1018",
   }).optional(),
   altitude: quantity("altitude", { label: "Altitude of the bay", units: ["m", "ft"], example: "120" }).optional(),
+  /** Of the air outside, where the pressure is worked out: the column of air above the bay is as warm as that */
+  outside: quantity("airTemperature", {
+    label: "Air temperature outside, if known",
+    units: ["°C", "°F"],
+    example: "12",
+  }).optional(),
   bayTemperature: quantity("airTemperature", {
     label: "Bay temperature",
     units: ["°C", "°F"],
@@ -41,7 +48,7 @@ export type Conditions = RecordOf<typeof conditionsFields>;
 const BASES = { station: "Read here", report: "Weather report", altitude: "Altitude only" } as const;
 type Basis = keyof typeof BASES;
 
-type State = FormState<unknown, "basis" | "altitude" | "seaLevel">;
+type State = FormState<unknown, "basis" | "altitude" | "seaLevel" | "outside">;
 const basisOf = ({ value }: FormState<unknown, "basis">) => value("basis") as Basis;
 
 /** Station pressure from a weather report or from the altitude alone, as far as they are typed; undefined where it is read. */
@@ -50,10 +57,12 @@ export function workedOut(state: State): Quantity | undefined {
   const altitude = parseTrusted(String(state.value("altitude") ?? ""), "altitude", "m");
   const seaLevel = parseTrusted(String(state.value("seaLevel") ?? ""), "ambient", "hPa");
   if (basis === "station" || !altitude || (basis === "report" && !seaLevel)) return undefined;
-  const pascal =
-    basis === "report" && seaLevel
-      ? stationPressure(absolute(toSi(seaLevel)), toSi(altitude))
-      : ambientAtAltitude(toSi(altitude));
+  const outside = parseTrusted(String(state.value("outside") ?? ""), "airTemperature", "°C");
+  const pascal = stationPressure(
+    absolute(basis === "report" && seaLevel ? toSi(seaLevel) : STANDARD_PRESSURE),
+    toSi(altitude),
+    outside && toSi(outside),
+  );
   return { value: Math.round(pascal / 10) / 10, unit: "hPa", kind: "absolute" };
 }
 
@@ -72,6 +81,7 @@ export const conditionsForm = recalling(
         needed: () => "Type the pressure of the weather report",
       },
       altitude: { when: (state) => basisOf(state) !== "station", needed: () => "Type the altitude of the bay" },
+      outside: { when: (state) => basisOf(state) !== "station" },
     },
     computed: { ambient: ({ ambient }, state) => workedOut(state) ?? ambient },
     // Where a recorded pressure came from.

@@ -5,7 +5,7 @@ import { fitDecay } from "../../gas/decay";
 import { BadInput } from "../../input";
 import { fromSi, parseNumber, toSi, UNITS, type UnitId, unitsOf } from "../../units";
 import { air, reading, seconds, toolForm } from "../fields";
-import type { Tool } from "../tool";
+import type { Letter, Tool } from "../tool";
 
 const line = (text: string): readonly [number, number] => {
   const parts = text.trim().split(/[\s;]+/);
@@ -37,20 +37,25 @@ const decayFields = fields({
 });
 type Decay = RecordOf<typeof decayFields>;
 
-/** A fall after shut-off, as a hole. */
-export const decayTool: Tool<Decay> = {
-  id: "decay",
-  name: "Decay after shut-off",
-  aim: "The hole that a falling pressure goes through, with what the test could have seen",
-  form: toolForm(decayFields),
+/** The equation of a shut vessel, and where it comes from. */
+export const DECAY_PAPER = {
   formula: "dp/dt = −γ·R·T·ṁ/V − p·(T − T_w)/(T·τ);  √p falls about linearly: slope → CdA/V",
   symbols: [
     ["p, T", "pressure and temperature of the gas", "Pa, K"],
     ["ṁ", "flow through the hole, compressible", "kg/s"],
     ["V", "gas volume", "m³"],
     ["T_w, τ", "temperature and time constant of the walls", "K, s"],
-  ],
+  ] as readonly Letter[],
   source: "Energy and mass balance of an ideal gas with wall exchange (Çengel & Boles)",
+};
+
+/** A fall after shut-off, as a hole. */
+export const decayTool: Tool<Decay> = {
+  id: "decay",
+  name: "Decay after shut-off",
+  aim: "The hole that a falling pressure goes through, with what the test could have seen",
+  form: toolForm(decayFields),
+  ...DECAY_PAPER,
   valid: "A rigid volume, held a minute or more before, drift below 0.3 °C; petrol that boils lifts the pressure",
   reckon({ unit, samples, volume, held, ambient, temperature }) {
     const { scale } = UNITS[unit];

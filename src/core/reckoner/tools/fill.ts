@@ -1,4 +1,5 @@
 import { fields, type RecordOf } from "../../form";
+import { STANDARD_PRESSURE, STANDARD_TEMPERATURE } from "../../gas/air";
 import { fillHeating, settleTimeConstant, smokeArrivalTime } from "../../gas/vessel";
 import { fromSi, toSi } from "../../units";
 import { air, reading, toolForm } from "../fields";
@@ -24,19 +25,22 @@ export const fillTool: Tool<Fill> = {
   name: "Fill and settle",
   aim: "How long until the ball can be read, and until smoke has swept the circuit",
   form: toolForm(fillFields),
-  formula: "τ = (V·p_set/p_amb)/Q;  arrival = V/Q;  ΔT = T·(γ−1)/γ·p_set/p_amb",
+  formula: "Q = Q_n·(101325/p_amb)·(T/293.15);  τ = (V·p_set/p_amb)/Q;  arrival = V/Q;  ΔT = T·(γ − 1)/γ·p_set/p_amb",
   symbols: [
     ["τ", "settling time constant", "s"],
     ["V", "gas volume", "m³"],
     ["p_set", "pressure it is held at, gauge", "Pa"],
     ["p_amb", "ambient pressure, absolute", "Pa"],
-    ["Q", "flow of the machine", "m³/s"],
+    ["Q_n", "flow of the machine at 20 °C and 101.325 kPa", "m³/s"],
+    ["Q", "the same as it is here", "m³/s"],
+    ["T", "the air's temperature", "K"],
     ["ΔT", "most that the fill heats the gas", "K"],
   ],
   source: "Ideal gas in a rigid vessel, plug flow for the smoke (Çengel & Boles, unsteady-flow energy balance)",
   valid: "A path with a way out: a dead end never fills with smoke, open its far end",
   reckon({ volume, pressure, flow, ambient, temperature }) {
-    const q = toSi(flow);
+    // A litre at standard conditions is more than one in thin or warm air.
+    const q = (toSi(flow) * STANDARD_PRESSURE * toSi(temperature)) / (toSi(ambient) * STANDARD_TEMPERATURE);
     if (!(q > 0)) throw new RangeError("A machine that gives nothing fills nothing");
     const tau = settleTimeConstant({
       volume: toSi(volume),

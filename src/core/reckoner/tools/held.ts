@@ -1,8 +1,10 @@
 import { fields, type RecordOf, typedQuantity } from "../../form";
+import { fitDecay } from "../../gas/decay";
 import { holeOfLoss, shareLostIn } from "../../gas/hold";
 import { formatNumber, fromSi, type Quantity, toSi } from "../../units";
 import { air, reading, seconds, toolForm } from "../fields";
 import type { Letter, Tool } from "../tool";
+import { DECAY_PAPER } from "./decay";
 import { sizes } from "./hole";
 
 const PAPER = {
@@ -82,8 +84,11 @@ const seenFields = fields({
   ...air,
 });
 type Seen = RecordOf<typeof seenFields>;
-/** Less than two divisions between two readings is no difference. */
-const DIVISIONS = 2;
+/** As many readings as are noted in such a test, and how long it was held before, s. */
+const READINGS = 24;
+const HELD = 120;
+/** Readings of less than so many divisions say nothing. */
+const LEAST_DIVISIONS = 4;
 
 /** The smallest hole that a shut-off test can tell from none. */
 export const seenTool: Tool<Seen> = {
@@ -91,25 +96,31 @@ export const seenTool: Tool<Seen> = {
   name: "What a test can see",
   aim: "The smallest hole that this gauge can tell from none in that time, before anything is set up",
   form: toolForm(seenFields),
-  ...PAPER,
+  ...DECAY_PAPER,
+  valid: "A plastic tank, held two minutes before, bay doors shut: what its volume, its walls and a drift leave open is in it",
   reckon({ volume, pressure, division, seconds, ambient, temperature }) {
-    const [outside, start, lost] = [toSi(ambient), toSi(pressure), DIVISIONS * toSi(division)];
-    if (!(start > 0 && toSi(division) > 0)) throw new RangeError("Pressure and division are above zero");
-    if (lost >= start) throw new RangeError("Two divisions of this gauge are all the pressure there is: take a finer one");
-    const hole = holeOfLoss({
+    const [outside, start, step] = [toSi(ambient), toSi(pressure), toSi(division)];
+    if (!(start > 0 && step > 0)) throw new RangeError("Pressure and division are above zero");
+    if (LEAST_DIVISIONS * step >= start)
+      throw new RangeError("Four divisions of this gauge are all the pressure there is: take a finer one");
+    const times = Array.from({ length: READINGS }, (_, i) => (i * seconds) / (READINGS - 1));
+    // What a test of a tight system would say it could have seen, by the fit that judges a real one.
+    const { smallestVisible } = fitDecay({
+      times,
+      pressures: times.map(() => start),
       volume: toSi(volume),
-      start: outside + start,
-      end: outside + start - lost,
-      seconds,
       ambient: outside,
       temperature: toSi(temperature),
+      held: HELD,
+      division: step,
+      yields: true,
     });
     // 1 °C of drift moves a shut pressure by p/T.
     const perKelvin = outside / toSi(temperature);
     return {
-      rows: sizes(hole, "Smallest hole it can see"),
+      rows: sizes(smallestVisible, "Smallest hole it can see"),
       notes: [
-        `A drift of ${formatNumber(lost / perKelvin, 2)} °C moves the gauge as much as that: keep the sun off, and do not touch the tank`,
+        `A drift of ${formatNumber((2 * step) / perKelvin, 2)} °C moves the gauge by two divisions: keep the sun off, and do not touch the tank`,
       ],
     };
   },

@@ -6,7 +6,7 @@ import { air, reading, toolForm } from "../fields";
 import type { Letter, Reckoned, Tool } from "../tool";
 
 const FORMULA =
-  "r > r*: ṁ = Cd·A·p₁·√(2γ/((γ−1)·R·T₁)·(r^(2/γ) − r^((γ+1)/γ));  r ≤ r*: ṁ = Cd·A·p₁·√(γ/(R·T₁))·(2/(γ+1))^((γ+1)/(2(γ−1)));  r = p₂/p₁, r* = 0.528";
+  "r > r*: ṁ = Cd·A·p₁·√(2·γ/((γ − 1)·R·T₁)·(r^(2/γ) − r^((γ + 1)/γ)));  r ≤ r*: ṁ = Cd·A·p₁·√(γ/(R·T₁))·(2/(γ + 1))^((γ + 1)/(2·(γ − 1)));  r = p₂/p₁, r* = 0.528";
 const SYMBOLS: readonly Letter[] = [
   ["ṁ", "mass flow", "kg/s"],
   ["Cd", "discharge coefficient, 0.61 of a sharp edge", "1"],
@@ -19,7 +19,8 @@ const PAPER = {
   formula: FORMULA,
   symbols: SYMBOLS,
   source: "Compressible orifice flow, isentropic to the throat (Shapiro 1953; ISO 9300 for the choked branch)",
-  valid: "Air; sharp small holes at low pressure. Choked, a real hole passes up to 15 % more than Cd 0.61 says",
+  valid:
+    "Air; sharp small holes at low pressure. Choked, a real hole passes up to 31 % more than Cd 0.61 says, so it is up to 15 % smaller than it reads",
 };
 
 const pressure = reading("Pressure, gauge", "the pressure", "smokePressure", ["inH2O", "psi", "mbar", "kPa"], "13");
