@@ -194,7 +194,7 @@ test("what the shop knows of itself stands on a page with what it rests on, and 
     page.getByText(/^From \d+ jobs on real cars here, \d+ of them found, repaired and proved to the end/),
   ).toBeVisible();
   const part = (name: string) => page.getByRole("main").getByRole("region", { name, exact: true });
-  await expect(part("Were the odds right?").getByRole("row", { name: /^0 to 10 % \d+ of \d+: .* as said$/ })).toBeVisible();
+  await expect(part("Were the odds right?").getByRole("row", { name: /^0 to 10 % \d+ of \d+: .* as predicted$/ })).toBeVisible();
   await expect(part("What moves the suspects")).toContainText(
     /Ondrell 1.2 L petrol\d+ proved jobs.*PCV hose split: \d\.\d times as likely as the trade has it, found 5 times in the last 6 jobs/,
   );
