@@ -32,7 +32,11 @@ const tried = (act: Promise<void>): Promise<boolean> =>
 async function payAll(page: Page): Promise<void> {
   for (let round = 0; round < 6; round++) {
     await station(page, "Prove");
-    const key = blocks(page).getByRole("listitem").getByRole("button").first();
+    // What is done on this page has a key that leads there: it opens no check.
+    const key = blocks(page)
+      .getByRole("listitem")
+      .getByRole("button", { name: /^(?!Go to )/ })
+      .first();
     await expect(main(page).getByRole("heading", { name: "Prove" })).toBeVisible();
     // What was read last may have answered it by the time it is pressed: then the next round looks anew.
     const pressed = (await key.count()) > 0 && (await tried(key.click({ timeout: 5_000 })));
