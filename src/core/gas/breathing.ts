@@ -86,6 +86,8 @@ const NODES = [
 
 type Metered = BoostPoint & { readonly maf: number; readonly map: number };
 
+const few = (count: number) => (count === 0 ? "no points" : count === 1 ? "only 1 point" : `only ${count} points`);
+
 /** Why a log tells nothing of breathing; undefined where it does. */
 function unlearnt({ egr, ambient }: BoostLog, running: readonly BoostPoint[], metered: readonly Metered[]): string | undefined {
   if (egr !== "shut")
@@ -96,9 +98,9 @@ function unlearnt({ egr, ambient }: BoostLog, running: readonly BoostPoint[], me
     return "manifold pressure was not logged beside the MAF: what the engine breathes is not known. Log both";
   const off = metered.filter((p) => p.map <= OFF_BOOST * ambient).length;
   if (off < LEAST_OFF)
-    return `${off} ${off === 1 ? "point" : "points"} steady points off boost are needed to learn its volumetric efficiency: ${LEAST_OFF} or more at near ambient pressure over the same speeds. Log a slow run without boost too`;
+    return `${few(off)} off boost: ${LEAST_OFF} or more at near ambient pressure, over the same speeds, tell its volumetric efficiency. Log a slow run without boost too`;
   const under = metered.filter((p) => p.map >= BOOST * ambient).length;
-  if (under < LEAST_UNDER) return `${under} points under boost: a leak shows there only. Log a pull in a high gear`;
+  if (under < LEAST_UNDER) return `${few(under)} under boost: a leak shows there only. Log a pull in a high gear`;
   return undefined;
 }
 
