@@ -9,7 +9,7 @@ const BOTTOM = 300;
 
 /**
  * A flow ball in its tapered tube: dragged (or moved by arrow keys) to match the real one.
- * `onMove` follows the drag, `onSettle` comes when the hand lets go.
+ * `onMove` follows the drag, with nothing where it was broken off; `onSettle` comes when the hand lets go.
  */
 export function BallTube({
   label,
@@ -26,7 +26,7 @@ export function BallTube({
   max: number;
   unit: string;
   marks: readonly number[];
-  onMove: (value: number) => void;
+  onMove: (value: number | undefined) => void;
   onSettle: (value: number) => void;
   disabled?: boolean;
 }) {
@@ -86,6 +86,7 @@ export function BallTube({
         onMove(v);
         onSettle(v);
       }}
+      onPointerCancel={() => onMove(undefined)}
     >
       <svg viewBox={`0 0 ${W} ${H + 12}`} className="size-full" aria-hidden>
         <path d={`M12 ${TOP - 16} H64 L58 ${BOTTOM + 20} H18 Z`} fill="var(--raised)" stroke="var(--edge)" strokeWidth={2} />

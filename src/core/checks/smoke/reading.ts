@@ -24,6 +24,8 @@ export interface SmokeReading {
   readonly hole?: { readonly diameter: number; readonly low: number; readonly high: number };
   /** The ball settled above its last calibrated height: the hole is at least this, m */
   readonly atLeast?: number;
+  /** While it is still filling: what flows in fills it too, so the hole is at most this, m */
+  readonly atMost?: number;
 }
 
 /** A scale shows a change that is so many of its divisions. */
@@ -55,6 +57,8 @@ export function coarseFor(
 
 /** A ball's scale is read to this share of its top where nobody said how finely it is divided. */
 export const USUAL_DIVISION = 1 / 40;
+/** A gauge is read to this share of the machine's rating. */
+const GAUGE_READ = 0.02;
 /** Longest series that is fitted whole: longer ones are thinned to the means of as many stretches. */
 const MOST_FITTED = 80;
 
@@ -95,12 +99,36 @@ function readAnew(run: SmokeRun, volume: number): SmokeReading {
     curve ? curve.flowAt(s[1]).flow : standardFlowOfBall(s[1] * flowScale, ambient + (pressures[i] as number), temperature),
   );
   const expectedTime = settleTimeConstant({ volume, setPressure: rated, ambient, maxFlow });
-  const base = { times, flows, pressures, expectedTime };
+  // However well the fit settles, the ball was read to half a division.
+  const half = (run.machine.division ? toSi(run.machine.division) : USUAL_DIVISION * maxFlow) / 2;
+  const hole = (q: number, p: number) =>
+    leakDiameter({
+      massFlow: massFlowOfStandard(Math.max(0, q)),
+      upstream: ambient + Math.max(1, p),
+      downstream: ambient,
+      temperature,
+    });
+  const beyondCurve = (height: number) => curve !== undefined && height > 0 && curve.flowAt(height).extrapolated;
+  /**
+   * By the mass balance of the circuit what leaks out is what flows in less what fills it, V·dp/dt over ambient pressure: nothing, or
+   * what it gives back while the gauge falls by no more than its reader can tell. So the last reading bounds the hole, below the top
+   * of the scale.
+   */
+  const bound = (): number | undefined => {
+    const [height = 0, shown = 0] = [run.samples.at(-1)?.[1], pressures.at(-1)];
+    const sure = shown - GAUGE_READ * rated;
+    const inRange = height < (1 - USUAL_DIVISION) * run.machine.maxFlow.value && !beyondCurve(height);
+    if (times.length < 2 || !inRange || sure <= 5 || Math.max(...pressures) > shown + GAUGE_READ * rated) return undefined;
+    const given = (volume * GAUGE_READ * rated) / ambient / ((times.at(-1) as number) - (times.at(-2) as number));
+    return hole((flows.at(-1) as number) + half + given, sure);
+  };
+  const atMost = bound();
+  const base = { times, flows, pressures, expectedTime, ...(atMost === undefined ? {} : { atMost }) };
   if (times.length < 3) return base;
   const guess = Math.max(2, 3 * expectedTime);
   const approach = (values: readonly number[], resolution: number) => fitSettling(...thinned(times, values), guess, resolution);
   const settled = approach(flows, 0.02 * maxFlow);
-  const fitted = approach(pressures, 0.02 * rated);
+  const fitted = approach(pressures, GAUGE_READ * rated);
   // No machine gives more than it is rated for or was seen to give, and no gauge stood where nobody read it.
   const [least, most] = [Math.min(...pressures), Math.max(...pressures)];
   const within = (pressure: number, top = most) => Math.min(top, Math.max(Math.min(0, least), pressure));
@@ -110,23 +138,14 @@ function readAnew(run: SmokeRun, volume: number): SmokeReading {
     low: within(fitted.low),
     high: within(fitted.high, Math.max(most, rated)),
   };
-  // However well the fit settles, the ball was read to half a division.
-  const half = (run.machine.division ? toSi(run.machine.division) : USUAL_DIVISION * maxFlow) / 2;
   const flow: Settling = {
     ...settled,
     low: Math.min(settled.low, settled.value - half),
     high: Math.max(settled.high, settled.value + half),
   };
   if (!(pressure.value > 5)) return { ...base, flow, pressure };
-  const hole = (q: number, p: number) =>
-    leakDiameter({
-      massFlow: massFlowOfStandard(Math.max(0, q)),
-      upstream: ambient + Math.max(1, p),
-      downstream: ambient,
-      temperature,
-    });
   const last = run.samples.slice(-Math.max(3, Math.floor(run.samples.length / 4)));
-  const beyond = curve && last.some((s) => curve.flowAt(s[1]).extrapolated && s[1] > 0);
+  const beyond = last.some((s) => beyondCurve(s[1]));
   if (beyond) return { ...base, flow, pressure, atLeast: hole(flow.value, pressure.value) };
   return {
     ...base,

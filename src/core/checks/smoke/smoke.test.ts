@@ -15,6 +15,113 @@ const context = contextOf(NATURAL);
 const judge = (run: SmokeRun) => judgeSmoke(run, context);
 const proof = smokeRun().proof as NonNullable<SmokeRun["proof"]>;
 
+describe("a bound while it is still filling", () => {
+  const volume = 0.012;
+  /** Ball and gauge of a vessel filled through a regulator of a given resistance, stepped by its own mass balance. */
+  function filling(diameter: number, offset: number, noise: ReturnType<typeof seededNoise>): [number, number, number][] {
+    const full = 12 / 60_000;
+    const set = 3200;
+    let pressure = 1;
+    const samples: [number, number, number][] = [];
+    for (let step = 0; step < 12_000; step++) {
+      const inflow = Math.min(full, full * Math.sqrt(Math.max(0, (set - pressure) / (0.05 * set))));
+      const speed = Math.sqrt((2 * pressure) / 1.19);
+      const out = 0.61 * (Math.PI / 4) * diameter ** 2 * speed;
+      pressure = Math.max(1, pressure + ((inflow - out) * 0.005 * 101_325) / volume);
+      if (step % 1000 === offset) {
+        const read = inflow * 60_000 + noise.uniform(-0.1, 0.1);
+        samples.push([(step + 1) * 0.005, Math.max(0, read), Math.max(0, pressure / 249.08891 + noise.uniform(-0.1, 0.1))]);
+      }
+    }
+    return samples;
+  }
+  const bound = (samples: SmokeRun["samples"], change: Partial<SmokeRun> = {}) =>
+    readSmoke(smokeRun(4.5, { samples, ...change }), { volume }).atMost;
+
+  it("is never below the hole, however early it is read (property)", () => {
+    const noise = seededNoise(77);
+    let said = 0;
+    for (let car = 0; car < 60; car++) {
+      const diameter = noise.uniform(0.4, 2.4) / 1000;
+      const samples = filling(diameter, Math.floor(noise.uniform(0, 1000)), noise);
+      for (let n = 2; n <= samples.length; n++) {
+        const most = bound(samples.slice(0, n));
+        if (most === undefined) continue;
+        said++;
+        expect(most).toBeGreaterThan(diameter);
+      }
+    }
+    expect(said).toBeGreaterThan(300);
+  });
+  it("is said from the second reading on, and closes down on the hole as the ball falls", () => {
+    const samples: SmokeRun["samples"] = [
+      [3, 9, 11],
+      [9, 6, 12],
+      [15, 5, 12],
+    ];
+    expect(bound(samples.slice(0, 1))).toBeUndefined();
+    const [second, third] = [bound(samples.slice(0, 2)), bound(samples)];
+    expect(third).toBeLessThan(second as number);
+  });
+  it.each<[string, SmokeRun["samples"], Partial<SmokeRun>]>([
+    [
+      "the ball stands at its top: more may pass",
+      [
+        [3, 12, 9],
+        [9, 12, 9],
+      ],
+      {},
+    ],
+    [
+      "the gauge falls: the system feeds the leak too",
+      [
+        [3, 3, 12],
+        [9, 3, 9],
+      ],
+      {},
+    ],
+    [
+      "the gauge fell once and stands lower",
+      [
+        [3, 3, 12],
+        [6, 3, 8],
+        [9, 3, 8],
+      ],
+      {},
+    ],
+    [
+      "there is no pressure behind the flow",
+      [
+        [3, 3, 0],
+        [9, 3, 0],
+      ],
+      {},
+    ],
+    [
+      "the ball stands above its calibrated heights",
+      [
+        [3, 9, 12],
+        [9, 9, 12],
+      ],
+      {
+        machine: {
+          ...smokeRun().machine,
+          calibration: {
+            on: "2026-03-02",
+            pressure: { value: 13, unit: "inH2O", kind: "gauge" },
+            points: [
+              { diameter: { value: 0.5, unit: "mm" }, height: 2 },
+              { diameter: { value: 1, unit: "mm" }, height: 7 },
+            ],
+          },
+        },
+      },
+    ],
+  ])("is not said where %s", (_why, samples, change) => {
+    expect(bound(samples, change)).toBeUndefined();
+  });
+});
+
 describe("void traps", () => {
   const { proof: _, ...unproved } = smokeRun();
   it.each<[string, SmokeRun, RegExp]>([

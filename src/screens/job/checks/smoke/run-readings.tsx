@@ -1,5 +1,6 @@
 "use client";
 
+import { useState } from "react";
 import { type SmokeReading, sampled } from "@/core/checks/smoke";
 import { fromSi } from "@/core/units";
 import { BallTube } from "@/ui/ball-tube";
@@ -22,7 +23,10 @@ export function RunReadings({ run }: { run: SmokeHandle }) {
   const { layout } = useJob();
   const { number } = usePreferences();
   const { person } = usePerson();
-  const { draft, set, update, units, maxFlow, reading } = run;
+  const { draft, update, units, maxFlow, reading } = run;
+  // Only once the ball is let go is it a reading: on its way nothing else is worked out or kept.
+  const [moving, setMoving] = useState<number>();
+  const flow = moving ?? draft.flow;
   const running = draft.endedAt === null;
   const words = !reading?.flow
     ? ""
@@ -34,26 +38,29 @@ export function RunReadings({ run }: { run: SmokeHandle }) {
     <div className="grid grid-cols-[auto_minmax(0,1fr)] gap-x-5 gap-y-4 xl:grid-cols-[auto_12rem_minmax(0,1fr)]">
       <BallTube
         label={`Flow ball, ${units.flow}`}
-        value={draft.flow}
+        value={flow}
         max={maxFlow}
         unit={units.flow}
         marks={marksUpTo(maxFlow)}
         disabled={!running}
-        onMove={(flow) => set({ flow })}
-        onSettle={(flow) => update((d) => sampled(d, flow, d.pressure, Date.now()))}
+        onMove={setMoving}
+        onSettle={(at) => {
+          setMoving(undefined);
+          update((d) => sampled(d, at, d.pressure, Date.now()));
+        }}
       />
-      <Gauges run={run} />
+      <Gauges run={run} flow={flow} />
       <div className="col-span-2 flex min-w-0 flex-col gap-3 xl:col-span-1">
         {reading && reading.times.length > 0 ? (
           <SettlingPlot reading={reading} unit={units.flow} scale={run.flowScale} />
         ) : (
           <p className="py-10 text-center text-muted">Drag the ball to match the real one.</p>
         )}
-        {reading?.flow && <SettlingWords reading={reading} />}
+        {reading && <SettlingWords reading={reading} vapour={run.circuit === "evap"} />}
         <div className="flex flex-wrap gap-2">
           {running && draft.startedAt !== null && (
             <StandBack
-              first={{ name: "Ball", value: number(draft.flow, 1), unit: `${units.flow} on the scale` }}
+              first={{ name: "Ball", value: number(flow, 1), unit: `${units.flow} on the scale` }}
               second={{ name: "Pressure", value: number(draft.pressure, 2), unit: `${units.pressure} gauge` }}
               since={draft.startedAt}
               word={words}
@@ -65,7 +72,7 @@ export function RunReadings({ run }: { run: SmokeHandle }) {
               machine: run.machine.name,
               seconds: Math.max(0, Math.round(((draft.endedAt ?? Date.now()) - (draft.startedAt ?? Date.now())) / 1000)),
               running,
-              flow: { value: draft.flow, max: maxFlow, unit: units.flow },
+              flow: { value: flow, max: maxFlow, unit: units.flow },
               pressure: { value: draft.pressure, unit: units.pressure },
               words,
               seen: draft.seen.map((s) => names.get(s.joint) ?? s.joint),
@@ -77,16 +84,30 @@ export function RunReadings({ run }: { run: SmokeHandle }) {
   );
 }
 
+/** Keys that move a slider; with the others one only comes past it. */
+const MOVES: ReadonlySet<string> = new Set([
+  "ArrowUp",
+  "ArrowDown",
+  "ArrowLeft",
+  "ArrowRight",
+  "PageUp",
+  "PageDown",
+  "Home",
+  "End",
+]);
+
 /** Readings of ball and gauge, large; the gauge moved by hand, and a reading taken of both. */
-function Gauges({ run: { draft, set, update, units, rated } }: { run: SmokeHandle }) {
+function Gauges({ run: { draft, set, update, units, rated }, flow }: { run: SmokeHandle; flow: number }) {
   const { number } = usePreferences();
   const running = draft.endedAt === null;
-  const take = () => update((d) => sampled(d, d.flow, d.pressure, Date.now()));
+  // A gauge set before the ball was ever moved is no reading: it would say that nothing flows.
+  const follow = () => draft.samples.length > 0 && take();
+  const take = () => update((d) => sampled(d, flow, d.pressure, Date.now()));
   return (
     <div className="flex min-w-0 flex-col gap-2">
       <div>
         <p className="text-sm text-muted">Ball</p>
-        <p className="text-5xl leading-none font-bold">{number(draft.flow, 1)}</p>
+        <p className="text-5xl leading-none font-bold">{number(flow, 1)}</p>
         <p className="text-muted">{units.flow} on the scale</p>
       </div>
       <div>
@@ -106,8 +127,8 @@ function Gauges({ run: { draft, set, update, units, rated } }: { run: SmokeHandl
           className="h-11 w-full accent-[var(--accent)]"
           aria-valuetext={`${number(draft.pressure, 2)} ${units.pressure} gauge`}
           onChange={(e) => set({ pressure: Math.round(Number(e.target.value) * 100) / 100 })}
-          onPointerUp={take}
-          onKeyUp={take}
+          onPointerUp={follow}
+          onKeyUp={(e) => MOVES.has(e.key) && follow()}
         />
       </div>
       <Button disabled={!running} onClick={take}>
@@ -118,19 +139,24 @@ function Gauges({ run: { draft, set, update, units, rated } }: { run: SmokeHandl
   );
 }
 
-/** State of the ball, and once it has settled, the size of all openings together. */
-function SettlingWords({ reading }: { reading: SmokeReading }) {
+/**
+ * State of the ball: while it falls what the openings are at most, once it has settled what they are together. Fuel gives off
+ * vapour, which passes out without having come in: there nothing is bounded before it has settled.
+ */
+function SettlingWords({ reading, vapour }: { reading: SmokeReading; vapour: boolean }) {
   const { number, format } = usePreferences();
-  const { flow, hole } = reading;
-  if (!flow) return null;
-  if (!flow.settled) {
+  const { flow, hole, atMost } = reading;
+  const size = (m: number) => format(fromSi(m, "mm"), 1);
+  if (!flow?.settled) {
+    const most = vapour ? undefined : atMost;
+    if (!flow && most === undefined) return null;
     return (
       <p role="status" className="text-lg font-bold text-amber">
-        Still filling, about {number(flow.timeLeft, 0)} s left
+        Still filling{flow && `, about ${number(flow.timeLeft, 0)} s left`}
+        {most !== undefined && <>: all openings together at most {size(most)}</>}
       </p>
     );
   }
-  const size = (m: number) => format(fromSi(m, "mm"), 1);
   return (
     <p role="status" className="text-lg font-bold">
       Settled
