@@ -1,4 +1,5 @@
 import sharp from "sharp";
+import { CARS } from "../demo/cars";
 import { button, instrument, main, panel, setConditions, signIn, station } from "./steps";
 import { expect, test } from "./test";
 
@@ -122,6 +123,26 @@ test("a car like one before takes its facts and nothing of its history, and a pa
   await station(page, "Story");
   await page.getByText("Vehicle facts", { exact: true }).click();
   await expect(page.getByLabel("VIN (optional)")).toHaveValue("4ZZPT2B00E1000123");
+});
+
+test("the one kind that a VIN is alike to fills itself in, says so, and is taken off for good", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await page.goto("/new");
+  const vin = `${CARS.shearwater.facts.vin?.slice(0, 11)}991234`;
+  await page.getByLabel(/^Scan report or OBD log \(optional\)/).fill(`VIN: ${vin}\nP0457 confirmed`);
+  const filled = page.getByRole("button", { name: /^Not like .*Shearwater/ });
+  await expect(filled).toBeVisible();
+  await expect(page.getByText("Filled in by its VIN. Not the same? Take it off")).toBeVisible();
+  const displacement = page.getByLabel("Engine displacement", { exact: true });
+  await expect(displacement).not.toHaveValue("");
+  await expect(page.getByLabel("Registration")).toHaveValue("");
+  await filled.click();
+  await expect(displacement).toHaveValue("");
+  await page.reload();
+  await expect(page.getByRole("list", { name: "Cars of this shop" }).getByRole("button")).toHaveCount(1);
+  await expect(displacement).toHaveValue("");
+  await page.getByRole("list", { name: "Cars of this shop" }).getByRole("button").click();
+  await expect(displacement).not.toHaveValue("");
 });
 
 test("what the shop has proved of an engine helps in the next car that has it: in Look, among the suspects, beside a reading, in Fix", async ({

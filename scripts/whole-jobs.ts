@@ -120,7 +120,11 @@ class Job {
       // It is pasted, not typed.
       await this.page.waitForTimeout(50);
       this.tally.letters -= report.length - 1;
-      await this.tap(page.getByRole("list", { name: "Cars of this shop" }).getByRole("button"));
+      // The one kind that is alike by its VIN fills itself in.
+      const offered = page.getByRole("list", { name: "Cars of this shop" }).getByRole("button");
+      const filled = this.key(/^Not like /);
+      await offered.or(filled).first().waitFor();
+      if (await offered.count()) await this.tap(offered);
     } else await this.fill("Engine displacement", asked.litres ?? "1.6");
     await this.tap(asked.like ? "Open at the best check" : "Open the job");
     await page.getByRole("heading", { name: /^Job \d+$/ }).waitFor();
@@ -222,12 +226,9 @@ class Job {
       const box = await ball.boundingBox();
       if (!box) throw new Error("no ball on the screen");
       const at = play.litres + (12 - play.litres) * Math.exp(-i / 0.7);
-      if (i === 0) await ball.click({ position: { x: box.width / 3, y: ((300 - (276 * at) / 12) / 332) * box.height } });
-      else if (i === 1 || i === 3)
-        await ball.click({ position: { x: box.width / 3, y: ((300 - (276 * at) / 12) / 332) * box.height } });
-      else await this.tap("Take reading");
+      await ball.click({ position: { x: box.width / 3, y: ((300 - (276 * at) / 12) / 332) * box.height } });
       await page.waitForTimeout(100);
-      // The size of all openings together stands there as soon as the ball has settled.
+      // While the ball falls it says what the openings are at most, and what they are once it has settled.
       if ((await page.getByText(/all openings together/).count()) > 0) this.first ??= this.since();
     }
     const all = this.key("Smoke at all of them");

@@ -12,10 +12,13 @@ const NONE: readonly LikeCar[] = [];
 /** A car of this shop to take the facts of: what it is, nothing of what was done to it. */
 export function LikeCarPicker({
   picked,
+  byItself,
   byVin,
   onPick,
 }: {
   picked: LikeCar | undefined;
+  /** Nobody picked it: it is the one kind whose VIN is alike */
+  byItself: boolean;
   /** Cars whose VIN is alike in maker and kind: offered before a letter is typed */
   byVin: readonly LikeCar[];
   onPick: (car: LikeCar | undefined) => void;
@@ -33,6 +36,7 @@ export function LikeCarPicker({
         <Button onClick={() => onPick(undefined)} aria-label={`Not like ${picked.vehicle}`}>
           {picked.vehicle} <X aria-hidden size={16} />
         </Button>
+        {byItself && <p className="text-sm text-muted">Filled in by its VIN. Not the same? Take it off</p>}
       </div>
     );
   return (

@@ -42,6 +42,7 @@ export function NewJob() {
   const terms = useTerms();
   const story = useTypedForm(storyForm, "pelota.draft.new-job.story", NO_STORY);
   const [like, setLike, clearLike] = useDraft<readonly LikeCar[]>("pelota.draft.new-job.like", []);
+  const [unlike, setUnlike, clearUnlike] = useDraft("pelota.draft.new-job.unlike", "");
   const [scan, setScan, clearScan] = useDraft("pelota.draft.new-job.scan", "");
   const [registration, setRegistration] = useState("");
   const [typedVin, setTypedVin] = useState("");
@@ -57,7 +58,11 @@ export function NewJob() {
   const car = byPlate.facts ? byPlate : (ofVin.car ?? byPlate);
   const read = useScanText(scan);
   // What a damaged device kept is no car.
-  const chosen = useMemo(() => like.find((l) => vehicleFields.schema.isValidSync(l?.facts, { strict: true })), [like]);
+  const picked = useMemo(() => like.find((l) => vehicleFields.schema.isValidSync(l?.facts, { strict: true })), [like]);
+  // Where the shop knows one kind only by this VIN it is taken by itself, until somebody says that it is not like it.
+  const [alike, ...others] = ofVin.like;
+  const byItself = picked === undefined && others.length === 0 && typedVin !== unlike ? alike : undefined;
+  const chosen = picked ?? byItself;
   const known = useMemo<VehicleFormFacts>(
     () => ({ vehicle: car.facts ?? chosen?.facts, by: person ?? "this shop" }),
     [car, chosen, person],
@@ -100,6 +105,7 @@ export function NewJob() {
       story.clear();
       vehicle.clear();
       clearLike();
+      clearUnlike();
       clearScan();
       clearIds();
       router.push(straight ? `${bench}${bench.includes("?") ? "&" : "?"}check=best` : bench);
@@ -118,7 +124,15 @@ export function NewJob() {
           <div className="grid items-start gap-4 sm:grid-cols-2">
             <FormFields of={vehicle} names={["registration"]} />
             {!car.facts && (
-              <LikeCarPicker picked={chosen} byVin={ofVin.like} onPick={(picked) => setLike(picked ? [picked] : [])} />
+              <LikeCarPicker
+                picked={chosen}
+                byItself={byItself !== undefined}
+                byVin={ofVin.like}
+                onPick={(next) => {
+                  setLike(next ? [next] : []);
+                  setUnlike(next ? "" : typedVin);
+                }}
+              />
             )}
           </div>
           <EarlierVisits car={car} />
