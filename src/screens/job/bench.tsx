@@ -139,7 +139,7 @@ function OpenBench({ jobId, number, journal, shop, customer, experience }: Bench
               <div className="border-b border-line lg:col-span-2 lg:col-start-2">
                 <Origin />
                 <BayStrip go={go} />
-                <AirMapView station={place.station} instrument={instrument} />
+                <AirMapView station={shown.station} instrument={instrument} />
               </div>
               <main
                 id={NOW}
