@@ -12,7 +12,8 @@ process.env.PELOTA_TEST_DATA ??= mkdtempSync(join(tmpdir(), "pelota-e2e-"));
 export default defineConfig({
   testDir: "e2e",
   // Files run side by side on one database: every test opens jobs of its own or only looks at the demo's.
-  workers: 2,
+  // One more than the cores: a test waits for its page and its server a quarter of its time.
+  workers: 3,
   // A machine may be slow; a test that fails once has failed.
   timeout: 180_000,
   expect: { timeout: 30_000 },

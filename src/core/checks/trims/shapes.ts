@@ -296,7 +296,7 @@ const GRIDS = {
   either: normalised([
     ...NUISANCE_GRID.grid.map(({ b, logWeight }) => ({ b, weight: (1 - BESIDE) * Math.exp(logWeight) })),
     // As fine as readings tell beside a hole, and no finer: every hole is tried with each of them.
-    ...normalised(faultGrid(26, 6)).grid.map(({ b, logWeight }) => ({ b, weight: BESIDE * Math.exp(logWeight) })),
+    ...normalised(faultGrid(14, 4)).grid.map(({ b, logWeight }) => ({ b, weight: BESIDE * Math.exp(logWeight) })),
   ]),
 } as const;
 
