@@ -51,12 +51,12 @@ export function RunReadings({ run }: { run: SmokeHandle }) {
       />
       <Gauges run={run} flow={flow} />
       <div className="col-span-2 flex min-w-0 flex-col gap-3 xl:col-span-1">
+        {reading && <SettlingWords reading={reading} vapour={run.circuit === "evap"} />}
         {reading && reading.times.length > 0 ? (
           <SettlingPlot reading={reading} unit={units.flow} scale={run.flowScale} />
         ) : (
           <p className="py-10 text-center text-muted">Drag the ball to match the real one.</p>
         )}
-        {reading && <SettlingWords reading={reading} vapour={run.circuit === "evap"} />}
         <div className="flex flex-wrap gap-2">
           {running && draft.startedAt !== null && (
             <StandBack
