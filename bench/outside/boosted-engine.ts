@@ -20,6 +20,10 @@ export interface HiddenEngine {
   readonly temperatureLag: number;
   /** Only pulls of a few seconds, nothing else */
   readonly shortPulls: boolean;
+  /** Breathing over what this engine had when it was sound */
+  readonly breathes: number;
+  /** Another drive of the same car, by a seed of its own */
+  readonly drive?: number;
 }
 
 /** One reading of every channel; pressures Pa absolute. */
@@ -34,6 +38,9 @@ export interface LoggedRow {
   /** Percent of travel */
   readonly command: number;
   readonly position: number;
+  /** Short- and long-term trim, share, of a petrol engine: the short one rests while the loop is open */
+  readonly short: number;
+  readonly long: number;
 }
 
 export interface BoostedDrive {
@@ -94,7 +101,7 @@ function driveOf(noise: Noise, { diesel, shortPulls }: HiddenEngine): readonly S
 
 /** Simulates a drive with a hidden engine, and logs it at a scan tool's rate. */
 export function boostedDrive(seed: number, hidden: HiddenEngine): BoostedDrive {
-  const noise = seededNoise(seed);
+  let noise = seededNoise(seed);
   const { diesel } = hidden;
   const displacement = noise.uniform(1.0, 3.0) * 1e-3;
   const ambient = noise.uniform(90e3, 102.5e3);
@@ -102,7 +109,7 @@ export function boostedDrive(seed: number, hidden: HiddenEngine): BoostedDrive {
   const boostMost = noise.uniform(60e3, diesel ? 130e3 : 110e3);
   const redline = diesel ? 4300 : 6000;
   const compression = diesel ? noise.uniform(15.5, 18.5) : noise.uniform(8.8, 10.8);
-  const base = (diesel ? 0.885 : 0.855) * (1 + noise.normal(0.04));
+  const base = (diesel ? 0.885 : 0.855) * (1 + noise.normal(0.04)) * hidden.breathes;
   const peak = noise.uniform(0.45, 0.65) * redline;
   const hump = noise.uniform(0.05, 0.12);
   const [bump, bumpAt, bumpWide] = [noise.normal(0.012), noise.uniform(1800, 4000), noise.uniform(500, 1100)];
@@ -125,6 +132,11 @@ export function boostedDrive(seed: number, hidden: HiddenEngine): BoostedDrive {
   const skew = { map: noise.uniform(0, 0.1), charge: noise.uniform(0, 0.1), maf: noise.uniform(0, 0.1) };
   const coarse = noise.uniform() < 0.5 ? 1000 : 100;
   const rate = noise.uniform(4, 10);
+  // The car is drawn; what follows is the drive.
+  if (hidden.drive !== undefined) noise = seededNoise(hidden.drive);
+  // Injectors and fuel pressure of a sound engine, and what its loop makes up for.
+  const fuelling = seededNoise(seed + 17).normal(0.02);
+  let [short, long] = [0, 0];
 
   const rows: LoggedRow[] = [];
   let [pc, pm, made, metal, sensed, maf, mafShown] = [ambient, ambient * 0.4, 0, outside + 12, outside + 12, 0, 0];
@@ -146,6 +158,8 @@ export function boostedDrive(seed: number, hidden: HiddenEngine): BoostedDrive {
       chargeTemperature: Math.round(outside + 10 - 273.15) + 273.15,
       command: 0,
       position: 0,
+      short: 0,
+      long: 0,
     });
   due = time;
   const dt = DT;
@@ -187,6 +201,11 @@ export function boostedDrive(seed: number, hidden: HiddenEngine): BoostedDrive {
       maf += ((into - maf) * dt) / 0.03;
       metal += ((outside + 15 + 0.15 * (pc - ambient) * 1e-3 - metal) * dt) / soak;
       mafShown += ((maf * hidden.meterGain * Math.max(0.02, maf / (0.3 * most)) ** curve - mafShown) * dt) / 0.05;
+      // Closed loop at light load: fuel goes by the meter, and the trim makes up what the engine truly breathed.
+      const closed = !diesel && pedal < 0.4 && made < 8e3 && mafShown > 0.2 * maf && time > standing + 6;
+      const wants = closed ? engine / (Math.max(1e-5, mafShown) * (1 + fuelling) * (1 + long)) - 1 : 0;
+      short += ((Math.max(-0.25, Math.min(0.25, wants)) - short) * dt) / 0.8;
+      if (closed) long = Math.max(-0.3, Math.min(0.3, long + (short * dt) / 6));
       sensed += ((pipeT - sensed) * dt) / hidden.temperatureLag;
       at = (at + 1) % LATE;
       late.map[at] = pm;
@@ -209,6 +228,8 @@ export function boostedDrive(seed: number, hidden: HiddenEngine): BoostedDrive {
         chargeTemperature: Math.round(sensed + noise.normal(0.3) - 273.15) + 273.15,
         command: Math.round(wanted),
         position: Math.round(Math.max(0, Math.min(100, position + noise.normal(0.8)))),
+        short: Math.round(128 * (short + (closed ? noise.normal(0.012) : 0))) / 128,
+        long: Math.round(128 * long) / 128,
       });
     }
   }
