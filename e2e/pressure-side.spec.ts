@@ -75,7 +75,8 @@ test(
     await page.clock.fastForward(20 * 60_000);
     const { leak: _, ...tight } = charge;
     await boostLog(page, { ...tight, makes: 0.99 }, 22);
-    await expect(soFar(page).getByText(/Boost holds the requested value, and the MAF fits/)).toBeVisible();
+    await expect(soFar(page).getByText(/Boost holds the requested value, and no metered air is lost/)).toBeVisible();
+    await expect(main(page).getByRole("img", { name: /^Air flow \(g\/s\) over the log.*the engine breathes \d/ })).toBeVisible();
     await button(page, "Record the check").click();
     await station(page, "Prove");
     await expect(blocks(page)).not.toContainText(/boost from a log/);

@@ -2,7 +2,7 @@ import { writeFileSync } from "node:fs";
 import { boostTrial } from "../boost-trial";
 import { decayTrial } from "../decay-trial";
 import { trimsTrial } from "../trims-trial";
-import { boostOutside } from "./boost-trial";
+import { boostOutside, levelOutside } from "./boost-trial";
 import { decayOutside } from "./decay-trial";
 import { TANK_WORLDS } from "./plastic-tank";
 import { pulldownOutside } from "./pulldown-trial";
@@ -32,6 +32,7 @@ const percent = (share: number) => `${(100 * share).toFixed(1)} %`;
 /** Every estimator on the second generator. @param count cases a world. */
 function outsideMarks(count: number, seed: number): Readonly<Record<"boost" | "trims" | "decay" | "pulldown", Mark[]>> {
   const b = boostOutside(count, seed);
+  const level = levelOutside(count, seed);
   return {
     boost: [
       atLeast("leak of 6 % and more named", 90, b.named6),
@@ -40,8 +41,14 @@ function outsideMarks(count: number, seed: number): Readonly<Record<"boost" | "t
       atLeast("interval holds the hole", 93, b.covered),
       atLeast("leak named from pulls of 3 to 4 s alone", 90, b.pulls),
       atLeast("sound passes by two minutes of mixed driving", 80, b.soundPasses),
-      atLeast("meter off by 10 % read as meter or breathing", 80, b.meterRead),
-      atMost("meter off by 10 % read as a leak", 2, b.meterLeak),
+      atLeast("meter off by 10 %, the log alone: read as meter or breathing", 80, level.alone),
+      atLeast("meter off by 10 %, the engine's own VE known: read as meter or breathing", 80, level.read),
+      atLeast("meter off by 10 %, closed-loop trims too: read as the meter alone", 80, level.meterOnly),
+      atLeast("engine breathes 10 % otherwise, its own VE known: read as meter or breathing", 80, level.breathingRead),
+      atMost("one of the two taken for the other", 1, level.wrongOne),
+      atMost("meter off by 10 % read as a leak", 2, level.asLeak),
+      atMost("sound, its own VE known: read as meter or breathing", 1, level.soundOff),
+      atLeast("leak of 6 % and more named, its own VE and trims known", 90, level.leakNamed),
       atLeast("lazy vanes named, command and position logged", 80, b.lazyNamed),
     ],
     trims: METERS.flatMap((meter) => {
@@ -79,7 +86,7 @@ const TITLES = {
     source:
       "Four-stroke air pump with residual gas (Taylor 1985), isentropic orifice (Shapiro 1953), ideal gas; Gaussian process over speed (Rasmussen & Williams 2006), Student's law by reweighting (Lange, Little & Taylor 1989)",
     blind:
-      "A meter that reads wrong by one share at every flow and an engine that breathes otherwise than others by the same share look alike: engines of one kind differ by some 5 % (prior 0.85 ± 0.08), which is half of a meter's 10 %, and a log of pressures and flow holds nothing else. Closed-loop trims or the engine's known efficiency tell; they are not read with a boost log yet. A loss below 5 % of the flow is owed to smoke or air.",
+      "A meter that reads wrong by one share at every flow and an engine that breathes otherwise than others by the same share look alike: engines of one kind differ by some 5 % (prior 0.85 ± 0.08), which is half of a meter's 10 %, and a log of pressures and flow holds nothing else: by the log alone a tenth is 1.1 of their standard deviations, and whoever named it would name every third sound engine. The verdict says how far off a meter may be without showing. What the engine was seen to breathe when it was sound tells, within 2 %; closed-loop trims then say which of the two it is. A loss below 5 % of the flow is owed to smoke or air.",
   },
   trims: {
     name: "Fuel-trim survey",

@@ -283,6 +283,12 @@ const boostSchema = strictObject({
     .string()
     .oneOf(["shut", "open", "unknown"], "egr is shut, open or unknown")
     .required("egr is missing: shut, open or unknown"),
+  ownEfficiency: yup
+    .number()
+    .min(40, "ownEfficiency is a percentage, 40 or more")
+    .max(130, "ownEfficiency is a percentage, 130 at most")
+    .optional()
+    .default(undefined),
   points: yup
     .array()
     .of(
@@ -292,6 +298,7 @@ const boostSchema = strictObject({
         charge: quantitySchema("manifold").optional().default(undefined),
         asked: quantitySchema("asked").optional().default(undefined),
         maf: mass.optional().default(undefined),
+        trim: yup.number().min(-60, "trim is below -60 %").max(60, "trim is above 60 %").optional().default(undefined),
         chargeTemperature: temperature.required("chargeTemperature is missing"),
         actuator: strictObject({ command: travel("command"), position: travel("position") })
           .optional()
@@ -323,6 +330,7 @@ export const boost: Command = {
       charge?: Quantity;
       asked?: Quantity;
       maf?: Quantity;
+      trim?: number;
       chargeTemperature: Quantity;
       actuator?: { command: number; position: number };
       barometer?: Quantity;
@@ -334,6 +342,7 @@ export const boost: Command = {
       fuel: BoostLog["fuel"];
       displacement: Quantity;
       egr: BoostLog["egr"];
+      ownEfficiency?: number;
       points: Point[];
     }>(boostSchema, input);
     const { shapes, efficiency, hole, reasons } = guarded(
@@ -343,9 +352,11 @@ export const boost: Command = {
           fuel: log.fuel,
           displacement: toSi(log.displacement),
           egr: log.egr,
-          points: points.map(({ rpm, actuator, ...read }) => ({
+          ...(log.ownEfficiency === undefined ? {} : { known: log.ownEfficiency / 100 }),
+          points: points.map(({ rpm, trim, actuator, ...read }) => ({
             rpm,
             ...siOf(read),
+            ...(trim === undefined ? {} : { trim: trim / 100 }),
             ...(actuator ? { actuator: { command: actuator.command / 100, position: actuator.position / 100 } } : {}),
           })),
         }),

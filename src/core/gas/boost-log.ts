@@ -1,5 +1,7 @@
 /** One moment of a log, pressures absolute, Pa; temperature K; flow kg/s. */
 export interface BoostPoint {
+  /** s on the log's clock */
+  readonly time?: number;
   /** 1/min; 0 with the engine standing and the key on */
   readonly rpm: number;
   /** In the manifold */
@@ -10,6 +12,8 @@ export interface BoostPoint {
   readonly asked?: number;
   readonly maf?: number;
   readonly chargeTemperature: number;
+  /** Total closed-loop fuel trim, share, mean of the banks */
+  readonly trim?: number;
   /** Of the turbocharger's vanes or gate, 0…1 */
   readonly actuator?: { readonly command: number; readonly position: number };
   /** With the engine standing, where fitted: the ECU's own ambient sensor, exhaust pressure, and the filter's difference, Pa */
@@ -34,6 +38,8 @@ export interface BoostLog {
   /** m³ */
   readonly displacement: number;
   readonly egr: "shut" | "open" | "unknown";
+  /** Breathing of this very engine off boost, on manifold density, read off a log when it was sound */
+  readonly known?: number;
   readonly points: readonly BoostPoint[];
 }
 

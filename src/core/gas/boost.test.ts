@@ -35,6 +35,48 @@ describe("boost from a log", () => {
     expect(judgeBoost(clean()).hole).toBeNull();
   });
 
+  it("makes of every point what the engine breathes and what the leak takes, which together are what was metered", () => {
+    for (const [log, leaks] of [
+      [leaking(), true],
+      [clean(), false],
+    ] as const) {
+      const { fit } = judgeBoost(log);
+      expect(fit).toHaveLength(log.points.filter((p) => p.maf !== undefined && p.rpm > 0).length);
+      for (const { metered, breathed, lost } of fit ?? []) {
+        expect(Math.abs((breathed + lost) / metered - 1)).toBeLessThan(0.05);
+        // Where the pipe stands below the air outside a hole lets in.
+        expect(lost).toBeGreaterThan(-0.005 * metered);
+      }
+      const most = Math.max(...(fit ?? []).map(({ metered, lost }) => lost / metered));
+      if (leaks) expect(most).toBeGreaterThan(0.05);
+      else expect(most).toBeLessThan(0.05);
+    }
+    expect(judgeBoost(each(clean(), () => ({ maf: undefined }))).fit).toBeNull();
+  });
+
+  it("names a meter that is off only beside what the engine breathed when it was sound, and apart from the engine by its trims", () => {
+    const known = judgeBoost(clean()).efficiency?.value as number;
+    const off = (gain: number, more: Partial<BoostLog> = {}, trim?: number): BoostLog => ({
+      ...each(clean(), (p) => ({ maf: p.maf === undefined ? undefined : gain * p.maf, ...(trim === undefined ? {} : { trim }) })),
+      ...more,
+    });
+    const first = (log: BoostLog) => judgeBoost(log).shapes[0];
+    for (const gain of [0.9, 1.1]) {
+      expect(first(off(gain))?.id).toBe("sound");
+      expect(why(off(gain))).toMatch(/a MAF off by less than \d+ % across the range would not show here: compare/);
+      expect(first(off(gain, { known }))).toMatchObject({
+        id: "meter-or-breathing",
+        members: ["MAF", "valve timing, valves or rings"],
+      });
+      expect(first(off(gain, { known }, 1 / gain - 1))?.members).toEqual(["MAF"]);
+      expect(first(off(gain, { known }, 0.01))?.members).toEqual(["valve timing, valves or rings"]);
+    }
+    expect(first(off(1, { known }, 0.02))?.id).toBe("sound");
+    // Fuel pressure moves the trims, and no air.
+    expect(first(off(1, { known }, 0.12))?.id).toBe("sound");
+    expect(first({ ...leaking(), known })?.id).toBe("leak-after-meter");
+  });
+
   it.each<[string, (log: BoostLog) => BoostLog, RegExp]>([
     ["with EGR", (log) => ({ ...log, egr: "open" }), /EGR was open while it was logged/],
     ["with exhaust perhaps led back", (log) => ({ ...log, egr: "unknown" }), /nobody knows/],

@@ -1,8 +1,9 @@
 import { normalBelow } from "../maths/gaussian";
 import { formatNumber } from "../units";
 import { type BoostLog, type BoostPoint, delivered, standsStill } from "./boost-log";
-import { type Breathing, breathingOf, type Learnt } from "./breathing";
+import { type Breathing, breathingOf, type FittedFlow, type Learnt } from "./breathing";
 import { STANDING_NAMES, type StandingFault, type StandingSensor, standingFault } from "./key-on";
+import { GAIN, LEVEL_SHOWS, type Level, levelOf } from "./level";
 import { holeDiameter, SHARP_EDGED } from "./orifice";
 
 export const BOOST_SHAPES = [
@@ -12,6 +13,7 @@ export const BOOST_SHAPES = [
   "over-boost",
   "sensor-offset",
   "exhaust-restricted",
+  "meter-or-breathing",
 ] as const;
 export type BoostShapeId = (typeof BOOST_SHAPES)[number];
 
@@ -42,6 +44,8 @@ export interface JudgedBoost {
   readonly smallestVisible: number | null;
   /** The hole that loses the share of the flow that a log must show, at the most boost of this log, m; null where none can be told */
   readonly mustShow: number | null;
+  /** What every metered point is made of, in the order of time; null where breathing cannot be learnt */
+  readonly fit: readonly FittedFlow[] | null;
   /** Sensors that do not agree with the engine standing; null where all do, or none was read so */
   readonly standing: StandingFault | null;
   readonly reasons: readonly string[];
@@ -65,6 +69,7 @@ const PRIORS: Readonly<Record<BoostShapeId, number>> = {
   "over-boost": 0.06,
   "sensor-offset": 0.04,
   "exhaust-restricted": 0.05,
+  "meter-or-breathing": 0.06,
 };
 
 /** How likely delivered boost falls short, holds or goes over under each shape; own estimates. */
@@ -75,6 +80,7 @@ const DELIVERED: Readonly<Record<BoostShapeId, Readonly<Record<"short" | "held" 
   "over-boost": { short: 0.03, held: 0.07, over: 0.9 },
   "sensor-offset": { short: 0.3, held: 0.4, over: 0.3 },
   "exhaust-restricted": { short: 0.6, held: 0.38, over: 0.02 },
+  "meter-or-breathing": { short: 0.1, held: 0.87, over: 0.03 },
 };
 
 const MEMBERS: Readonly<Record<BoostShapeId, readonly string[]>> = {
@@ -94,7 +100,10 @@ const MEMBERS: Readonly<Record<BoostShapeId, readonly string[]>> = {
   "over-boost": ["vanes or wastegate that do not open", "their pipe off or split", "boost sensor that reads low"],
   "sensor-offset": ["boost or manifold sensor", "ambient sensor"],
   "exhaust-restricted": ["particulate filter", "catalyst", "silencer or crushed pipe"],
+  "meter-or-breathing": ["MAF", "valve timing, valves or rings"],
 };
+/** Of MAF and breathing one alone is named from this share of the odds on. */
+const ONE_ALONE = 0.8;
 
 /**
  * Estimate from a log of the charge side. ṁ_meter = η·ρ(MAP, T_charge)·V_d·n/120 + C_d·A·ψ(charge → ambient): η is learnt off boost,
@@ -117,11 +126,16 @@ export function judgeBoost(log: BoostLog): JudgedBoost {
   const off = standing?.sensors.some((id) => id !== "exhaust" && id !== "filter") ? standing : undefined;
   const boost = deliveredOf(running, log.ambient);
   const breathing: Learnt = off ? { why: "the sensors come first" } : breathingOf(log, running);
-  const odds = weigh(boost?.says, breathing, off, standing);
+  const level = "area" in breathing ? levelRead(log, running, breathing) : undefined;
+  const odds = weigh(boost?.says, breathing, level, off, standing);
   const lagging = running.filter((p) => p.actuator && p.actuator.command - p.actuator.position > LAGS);
   const logged = running.some((p) => p.actuator);
   const membersOf = (id: BoostShapeId): readonly string[] => {
     if (id === "sensor-offset" && standing) return standing.sensors.map((sensor: StandingSensor) => STANDING_NAMES[sensor]);
+    if (id === "meter-or-breathing" && level) {
+      const [meter, ...engine] = MEMBERS[id];
+      return level.meter >= ONE_ALONE ? [meter as string] : level.meter <= 1 - ONE_ALONE ? engine : MEMBERS[id];
+    }
     if (id !== "restricted-or-lazy" || !logged) return MEMBERS[id];
     return lagging.length > 0
       ? MEMBERS[id].filter((m) => /close|vacuum/.test(m))
@@ -135,6 +149,7 @@ export function judgeBoost(log: BoostLog): JudgedBoost {
     ...(off ? ["nothing else it says of boost counts until that is corrected"] : []),
     ...(boost ? [boost.why] : ["requested boost was not logged: whether boost falls short is open"]),
     ...("area" in breathing ? breathingSays(breathing, hole) : off ? [] : [breathing.why]),
+    ...(level ? [level.says] : []),
     ...(logged
       ? [
           lagging.length > 0
@@ -153,8 +168,8 @@ export function judgeBoost(log: BoostLog): JudgedBoost {
     hole,
     smallestVisible: "area" in breathing ? visibleOf(breathing) : null,
     mustShow: "area" in breathing ? holeDiameter((MUST_SHOW * breathing.whole) / SHARP_EDGED) : null,
+    fit: "area" in breathing ? breathing.fit : null,
     standing: standing ?? null,
-
     reasons,
   };
 }
@@ -232,6 +247,7 @@ function overNothing(value: number, sd: number, most: number): number {
 function weigh(
   says: "short" | "held" | "over" | undefined,
   learnt: Learnt,
+  level: Level | undefined,
   off: StandingFault | undefined,
   standing: StandingFault | undefined,
 ) {
@@ -242,6 +258,7 @@ function weigh(
     "over-boost": 0,
     "sensor-offset": 0,
     "leak-after-meter": read ? overNothing(read.area, read.sd, MOST_LOST * read.whole) : 0,
+    "meter-or-breathing": level?.evidence ?? 0,
     "exhaust-restricted": read ? overNothing(read.heldBack.share, read.heldBack.sd, MOST_HELD_BACK) : 0,
   };
   const weights = BOOST_SHAPES.map((id) => {
@@ -254,6 +271,37 @@ function weigh(
   const top = Math.max(...weights.map(([, w]) => w));
   const total = weights.reduce((sum, [, w]) => sum + Math.exp(w - top), 0);
   return Object.fromEntries(weights.map(([id, w]) => [id, Math.exp(w - top) / total])) as Record<BoostShapeId, number>;
+}
+
+/** Breathing of an engine that was read off an earlier log is read the same today within this, share. */
+const OWN = 0.02;
+/** Closed-loop points that tell a trim. */
+const LEAST_TRIMS = 3;
+
+/** What the level of the metered flow says, with its sentence: beside this very engine's own breathing where that is known. */
+function levelRead(
+  { known, ambient }: BoostLog,
+  running: readonly BoostPoint[],
+  { efficiency, usual }: Breathing,
+): Level & { readonly says: string } {
+  const expected = known ?? usual.value;
+  // What is uncertain of both readings of one engine is the same in both.
+  const own = known !== undefined;
+  const sd = own ? OWN : Math.hypot(usual.sd, (efficiency.high - efficiency.low) / 2 / 1.96) / expected;
+  const trims = running
+    .flatMap((p) => (p.trim === undefined || p.map === undefined || p.map > ambient ? [] : [p.trim]))
+    .toSorted((a, b) => a - b);
+  const trim = trims.length < LEAST_TRIMS ? undefined : (trims[trims.length >> 1] as number);
+  const percent = (x: number) => `${formatNumber(100 * x, 0)} %`;
+  const by = efficiency.value / expected - 1;
+  return {
+    ...levelOf({ by, sd, own, ...(trim === undefined ? {} : { trim }) }),
+    says: [
+      `VE off boost ${percent(efficiency.value)} on manifold density, ${own ? "this engine's own" : "usual"} ${percent(expected)}`,
+      ...(trim === undefined ? [] : [`closed-loop trims ${formatNumber(100 * trim, 0)} %`]),
+      `a MAF off by less than ${percent(LEVEL_SHOWS * Math.hypot(sd, own ? 0 : GAIN))} across the range would not show here${own ? "" : ": compare with this engine's own VE from an earlier log"}`,
+    ].join("; "),
+  };
 }
 
 /** Least z that names a leak by the meter alone: what a log with this sd could have shown. */
@@ -287,7 +335,7 @@ function normalQuantile(p: number): number {
   return (low + high) / 2;
 }
 
-function breathingSays({ area, sd, whole, efficiency }: Breathing, hole: BoostHole | null): string[] {
+function breathingSays({ area, sd, whole }: Breathing, hole: BoostHole | null): string[] {
   const share = (a: number) => `${formatNumber(100 * (a / whole), 1)} %`;
   const mm = (d: number) => `${formatNumber(1000 * d, 1)} mm`;
   return [
@@ -295,6 +343,5 @@ function breathingSays({ area, sd, whole, efficiency }: Breathing, hole: BoostHo
       ? `under boost the meter sees ${share(Math.max(0, area))} more than the engine breathes: a hole of ${mm(hole.diameter)}, between ${mm(hole.low)} and ${mm(hole.high)} (95 %), as a sharp-edged one`
       : `meter and breathing agree under boost within ${share(VISIBLE * sd)}`,
     `the smallest hole that this log could have shown is ${mm(visibleOf({ sd }))}`,
-    `VE off boost ${formatNumber(100 * efficiency.value, 0)} % on manifold density`,
   ];
 }

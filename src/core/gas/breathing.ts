@@ -13,8 +13,20 @@ export interface Breathing {
   readonly whole: number;
   /** Breathing on manifold density off boost, with its 95 % interval */
   readonly efficiency: { readonly value: number; readonly low: number; readonly high: number };
+  /** Breathing of an engine of its kind, and the sd of that between engines */
+  readonly usual: { readonly value: number; readonly sd: number };
+  /** What meter, model and leak make of every metered point, kg/s, in the order of their time */
+  readonly fit: readonly FittedFlow[];
   /** Breathing lost under boost that fits best, share, and its sd: a leak has the other sign */
   readonly heldBack: { readonly share: number; readonly sd: number };
+}
+
+/** Flow at a point: as it was metered, as the engine breathes, and what the leak that fits best takes; kg/s. */
+export interface FittedFlow {
+  readonly time?: number;
+  readonly metered: number;
+  readonly breathed: number;
+  readonly lost: number;
 }
 
 export type Learnt = Breathing | { readonly why: string };
@@ -127,6 +139,8 @@ function leakAt(p: Metered, swept: number, ambient: number, { offset, sd }: { of
 /** What is known of every point, and how it hangs on what nobody knows of the log; breathing on manifold density. */
 interface Model {
   readonly metered: readonly Metered[];
+  /** What the engine would pass if it breathed all there is, kg/s */
+  readonly swept: readonly number[];
   /** Breathing that was read less what is expected of it */
   readonly r: readonly number[];
   /** What a hole of 1 m² adds to it: its mean, its sd by the charge sensor's offset, and by how boost bends within a second */
@@ -175,6 +189,7 @@ function modelOf(log: BoostLog, metered: readonly Metered[]): Model {
       (BACK.bent * engine.residual * Math.max(0, ratio) * (1 - full)) ** 2 +
       moves ** 2;
     return {
+      swept,
       r: read - mean + mean * engine.residual * ratio - WARMTH.power * warm,
       leak,
       bends: leak.value * BENDS * Math.min(1, Math.abs(moving.pressure) / MOVES),
@@ -197,6 +212,7 @@ function modelOf(log: BoostLog, metered: readonly Metered[]): Model {
   });
   return {
     metered,
+    swept: points.map((p) => p.swept),
     r: points.map((p) => p.r),
     leak: points.map((p) => p.leak.value),
     offset: points.map((p) => p.leak.sd),
@@ -221,6 +237,8 @@ interface Fit {
   readonly wh: number[];
   /** Points that belong to no such engine */
   readonly stray: number;
+  /** What each point is off by beside all that is common to the log, share of what the engine would pass */
+  readonly alone: readonly number[];
 }
 
 /** Fits by turns: what a hole's flow is uncertain by hangs on the hole, and what a point weighs on how far it is off. */
@@ -243,11 +261,16 @@ function fitOf({ r, leak, offset, bends, held, shared, own }: Model): Fit {
     const taken = area > 0 ? 0 : Math.max(0, dot(wh, wr) / dot(wh, wh));
     const left = r.map((v, i) => v - area * (leak[i] as number) - taken * (held[i] as number));
     // What single points are off by beside what the rest says of them, in their own sd.
-    const z = leftOut(factor, left).map(({ by, variance }, i) => {
+    const without = leftOut(factor, left);
+    const z = without.map(({ by, variance }, i) => {
       const alone = own[i] as number;
       return by / Math.sqrt(Math.max(variance - (heavier[i] as number) + alone, alone));
     });
-    fit = { factor, wr, wx, wh, stray: z.filter((v) => Math.abs(v) > STRAY).length };
+    // Of what is left the point's own share: its variance over all of it, in the measure of the covariance's inverse.
+    const alone = without.map(
+      ({ by, variance }, i) => (((heavier[i] as number) + (area * (bends[i] as number)) ** 2) * by) / variance,
+    );
+    fit = { factor, wr, wx, wh, stray: z.filter((v) => Math.abs(v) > STRAY).length, alone };
     heavier = own.map((v, i) => (v * (TAILS + (z[i] as number) ** 2)) / (TAILS + 1));
   }
   return fit as Fit;
@@ -275,7 +298,7 @@ export function breathingOf(log: BoostLog, running: readonly BoostPoint[]): Lear
   const why = unlearnt(log, running, metered);
   if (why) return { why };
   const model = modelOf(log, metered);
-  const { factor, wr, wx, wh, stray } = fitOf(model);
+  const { factor, wr, wx, wh, stray, alone } = fitOf(model);
   if (stray > Math.max(2, MOST_STRAY * metered.length))
     return {
       why: "these points do not fit one engine, whatever leaks: look for a unit that was mixed, a wrong displacement, or a meter that jumps",
@@ -298,6 +321,18 @@ export function breathingOf(log: BoostLog, running: readonly BoostPoint[]): Lear
     sd: 1 / Math.sqrt(dot(wx, wx)),
     whole: top.maf / massFlux(delivered(top), ambient, top.chargeTemperature),
     efficiency: { value, low: value - 1.96 * sd, high: value + 1.96 * sd },
+    usual: { value: engine.breathing, sd: engine.sd },
+    fit: metered
+      .map((p, i): FittedFlow => {
+        const lost = Math.max(0, area) * (model.leak[i] as number) * (model.swept[i] as number);
+        return {
+          ...(p.time === undefined ? {} : { time: p.time }),
+          metered: p.maf,
+          breathed: p.maf - (alone[i] as number) * (model.swept[i] as number) - lost,
+          lost,
+        };
+      })
+      .toSorted((a, b) => (a.time ?? 0) - (b.time ?? 0)),
     heldBack: { share: dot(wh, wr) / dot(wh, wh), sd: 1 / Math.sqrt(dot(wh, wh)) },
   };
 }

@@ -283,6 +283,21 @@ describe("what is taken from a log", () => {
     expect(off("Throttle (%)")).not.toHaveProperty("limp");
     expect(off("Cabin fan (%)")).not.toHaveProperty("limp");
   });
+  it("has short- and long-term trim together, mean of the banks, and none while the loop is open", () => {
+    const of = (columns: string, values: (t: number) => readonly number[]) => {
+      const rows = Array.from({ length: 80 }, (_, i) => [i / 4, 1800, 95, 20, 30, ...values(i / 4)].join(","));
+      const header = `Time (s),Engine RPM (rpm),MAP (kPa),MAF (g/s),Charge air temperature (°C),${columns}`;
+      return boostTrace(readScanLog(new TextEncoder().encode([header, ...rows].join("\n"))), 101e3)?.points.map((p) => p.trim);
+    };
+    expect(new Set(of("STFT (%),LTFT (%)", () => [2, 6]))).toEqual(new Set([8]));
+    expect(new Set(of("STFT B1 (%),LTFT B1 (%),STFT B2 (%),LTFT B2 (%)", () => [2, 6, 0.5, 9.5]))).toEqual(new Set([9]));
+    expect(new Set(of("LTFT (%)", () => [6]))).toEqual(new Set([undefined]));
+    const opened = of("STFT (%),LTFT (%)", (t) => (t < 10 ? [1, 6] : [0, 6]));
+    expect([opened?.[2], opened?.at(-2)]).toEqual([7, undefined]);
+  });
+  it("has the time of each point, where it is no longer than a record holds", () => {
+    expect(log({})?.points.every((p, i, all) => p.time !== undefined && (i === 0 || p.time !== all[i - 1]?.time))).toBe(true);
+  });
   it("is nothing where the log has no pressure", () => {
     expect(
       boostTrace(readScanLog(new TextEncoder().encode("Time (s),Engine RPM (rpm)\n0,800\n1,810\n2,800\n")), 101e3),

@@ -17,6 +17,7 @@ export function boostCandidates({ vehicle }: CheckContext): Candidate<Seen>[] {
         "boost-over",
         "boost-sensor",
         "boost-exhaust",
+        "boost-meter",
         ...(vehicle.fitted.includes("particulate-filter") ? (["standing-filter"] as const) : []),
       ],
       why: "tells a leak from a restriction, an actuator and a sensor; nothing comes off",

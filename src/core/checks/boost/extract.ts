@@ -4,7 +4,7 @@ import { displayed, fromSi, type Quantity } from "../../units";
 import { type BoostPointRead, type BoostRecord, egrOpen, isSteady, type KeyOnRead, type Stretch } from "./fields";
 
 /** Version of what is taken from a log here; kept with every record that rests on it. */
-export const BOOST_EXTRACTOR = 3;
+export const BOOST_EXTRACTOR = 4;
 
 /** A point is a stretch so long, s, in which no pressure and no speed moves more than this: Pa, and share. */
 const SECONDS = 1;
@@ -71,13 +71,16 @@ export function boostTrace(log: ScanLog, ambient: number): BoostTrace | undefine
       const [maf, wanted, command, position, egr] = (["maf", "asked", "command", "position", "egr"] as const).map((name) =>
         meanOver(columns[name], i, end),
       );
+      const trim = trimOver(log, i, end);
       points.push({
+        ...momentOf(((time[i] as number) + (time[end - 1] as number)) / 2 - (time[0] as number)),
         rpm: Math.round(speed),
         ...pressures({ map: read.map, charge: read.charge, asked: wanted }),
         ...(maf === undefined ? {} : { maf: fromSi(maf, "g/s") }),
         chargeTemperature: fromSi(warmth, "°C"),
         ...(command === undefined || position === undefined ? {} : { actuator: { command, position } }),
         ...(rates ? { moving: rates } : {}),
+        ...(trim === undefined ? {} : { trim }),
         ...(egr === undefined ? {} : { egr: Math.min(100, Math.max(0, egr)) }),
       });
     }
@@ -101,6 +104,33 @@ export function boostTrace(log: ScanLog, ambient: number): BoostTrace | undefine
     ...beyond,
     ...(limp ? { limp } : {}),
   };
+}
+
+/** Latest moment that a point is placed at in the picture, s. */
+const LATEST = 7200;
+const momentOf = (seconds: number) => (seconds <= LATEST ? { time: Math.round(10 * seconds) / 10 } : {});
+
+/** A trim that is held at nothing is no trim: the loop is open. */
+const OPEN_LOOP = 1e-9;
+/** What lies beyond is no trim, %. */
+const MOST_TRIM = 60;
+
+/**
+ * Short- and long-term trim together over rows [from, to), mean of the banks, percent; undefined where none was logged, or the
+ * loop was open: the short one rests at nothing then.
+ */
+function trimOver(log: ScanLog, from: number, to: number): number | undefined {
+  const of = (id: ChannelId) => columnOf(log, id)?.values;
+  const banks = ([1, 2] as const).flatMap((bank) => {
+    const total = meanOver(of(`total-trim-${bank}`), from, to);
+    if (total !== undefined) return [total];
+    const short = of(`short-trim-${bank}`);
+    const [now, learnt] = [meanOver(short, from, to), meanOver(of(`long-trim-${bank}`), from, to)];
+    const open = short?.subarray(from, to).every((v) => Math.abs(v) < OPEN_LOOP);
+    return now === undefined || learnt === undefined || open ? [] : [now + learnt];
+  });
+  const mean = banks.reduce((sum, v) => sum + v, 0) / banks.length;
+  return banks.length === 0 || Math.abs(mean) > MOST_TRIM ? undefined : Math.round(10 * mean) / 10;
 }
 
 /** Every pressure sensor with the engine standing. */

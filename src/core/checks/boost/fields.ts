@@ -17,6 +17,7 @@ const moving = group({
 
 /** A moment of a log or a typed one, steady unless it says how it moves; pressures absolute. */
 export const boostPointFields = fields({
+  time: moment("The time of a point").optional().taken("Time"),
   rpm: rpm({ label: "Engine speed, rpm", example: "2400", column: "engine speed" }),
   map: pressure("Manifold pressure, absolute", "196", "manifold", "manifold pressure"),
   charge: pressure("Charge pressure, absolute", "198", "manifold", "charge pressure"),
@@ -37,6 +38,8 @@ export const boostPointFields = fields({
   /** Percent */
   actuator: group({ command: percent("The command", 0, 100), position: percent("The position", 0, 100) }).optional(),
   moving: moving.optional(),
+  /** Percent: short- and long-term together, mean of the banks, while the loop is closed */
+  trim: percent("The trim", -60, 60).optional().taken("Trim"),
   /** Percent, where the log says how far exhaust was led back */
   egr: percent("EGR", 0, 100).optional(),
 }).rule(
@@ -108,6 +111,12 @@ export const boostFields = fields({
   limp: group({ at: moment("The onset"), after: quantity("odometer").optional() })
     .optional()
     .taken("Limp mode"),
+  /** Percent, on manifold density */
+  ownEfficiency: percent("VE", 40, 130, {
+    label: "VE of this engine when sound, %",
+    example: "86",
+    hint: "Off an earlier log of this engine: then a MAF that is off shows, too",
+  }).optional(),
   egr: egrState(),
   warm: warm(),
   ambient: ambient(),

@@ -17,7 +17,10 @@ const SURE = 0.7;
 const TRANSIENT = 2;
 
 /** A record as the judge of the physics reads it, SI: what the meter shows while exhaust is led back tells nothing of breathing. */
-function boostLogOf({ points, keyOn, egr, ambient }: BoostRecord, { vehicle }: Pick<CheckContext, "vehicle">): BoostLog {
+function boostLogOf(
+  { points, keyOn, egr, ambient, ownEfficiency }: BoostRecord,
+  { vehicle }: Pick<CheckContext, "vehicle">,
+): BoostLog {
   const si = <T extends { readonly [name: string]: Quantity | undefined }>(read: T) =>
     Object.fromEntries(Object.entries(read).flatMap(([name, q]) => (q ? [[name, toSi(q)]] : []))) as { [K in keyof T]?: number };
   const standing = keyOn
@@ -28,10 +31,13 @@ function boostLogOf({ points, keyOn, egr, ambient }: BoostRecord, { vehicle }: P
     fuel: vehicle.fuel,
     displacement: toSi(vehicle.displacement),
     egr: points.every(egrOpen) ? "open" : egr,
+    ...(ownEfficiency === undefined ? {} : { known: ownEfficiency / 100 }),
     points: [
       ...standing,
       ...points.map((p) => ({
         rpm: p.rpm,
+        ...(p.time === undefined ? {} : { time: p.time }),
+        ...(p.trim === undefined ? {} : { trim: p.trim / 100 }),
         chargeTemperature: toSi(p.chargeTemperature),
         ...si({ map: p.map, charge: p.charge, asked: p.asked, maf: egrOpen(p) ? undefined : p.maf }),
         ...(p.moving ? { moving: { ...p.moving, pressure: 1e3 * p.moving.pressure } } : {}),
@@ -97,7 +103,7 @@ export const judgedOf = (record: BoostRecord, context: Pick<CheckContext, "vehic
   judgeBoost(boostLogOf(record, context));
 
 const SAYS: Readonly<Record<BoostShapeId, { readonly headline: string; readonly seen: Seen }>> = {
-  sound: { headline: "Boost holds the requested value, and the MAF fits", seen: "boost-sound" },
+  sound: { headline: "Boost holds the requested value, and no metered air is lost", seen: "boost-sound" },
   "leak-after-meter": { headline: "Metered air is lost under boost: a leak after the meter", seen: "boost-leak" },
   "restricted-or-lazy": {
     headline: "Boost falls short and the MAF with it: restricted before the compressor, or an actuator that does not close",
@@ -109,7 +115,17 @@ const SAYS: Readonly<Record<BoostShapeId, { readonly headline: string; readonly 
     headline: "The more boost, the less it breathes: look behind the turbine",
     seen: "boost-exhaust",
   },
+  "meter-or-breathing": {
+    headline:
+      "MAF and VE disagree by the same percentage across the range: the MAF reads wrong, or the engine breathes worse or better",
+    seen: "boost-meter",
+  },
 };
+/** Where one of the two is left. */
+const ALONE = {
+  meter: "The MAF reads wrong by the same percentage across the range",
+  engine: "The engine's VE has changed across the range; the MAF agrees with the trims",
+} as const;
 
 /** Judges the charge side by what a log shows of it; clears it only where a leak that matters would have shown. */
 export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Verdict<Seen> {
@@ -148,7 +164,11 @@ export function judgeBoostCheck(record: BoostRecord, context: CheckContext): Ver
     };
   }
   if (first.id === "sensor-offset" && judged.standing) return { ...base, reasons, ...standingVerdict(judged.standing) };
-  const { headline, seen } = SAYS[first.id];
+  const { headline: usual, seen } = SAYS[first.id];
+  const headline =
+    first.id !== "meter-or-breathing" || (first.members.includes("MAF") && first.members.length > 1)
+      ? usual
+      : ALONE[first.members.includes("MAF") ? "meter" : "engine"];
   if (first.id !== "sound") {
     return {
       ...base,

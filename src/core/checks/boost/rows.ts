@@ -3,7 +3,7 @@ import type { Rows, Saying } from "../../faults";
 /** Likelihood rows of a boost log. Own estimates: shapes are told apart by airflow, members of one are not. */
 export const rows = {
   "boost-sound": {
-    says: "boost holds the requested value, and the MAF fits",
+    says: "boost holds the requested value, and no metered air is lost",
     given: {
       "charge-leak": 0.1,
       "boost-lazy": 0.06,
@@ -70,6 +70,11 @@ export const rows = {
     says: "the filter's pressure sensor shows a difference with the engine standing",
     given: { "filter-sensor": 0.75, other: 0.01 },
     reason: "nothing flows, so nothing can differ: the sensor or its supply is faulty",
+  },
+  "boost-meter": {
+    says: "MAF and VE disagree by the same percentage across the range",
+    given: { "meter-low": 0.6, "meter-range": 0.15, "engine-mechanical": 0.35, "duct-leak": 0.1, other: 0.01 },
+    reason: "a leak does not change the MAF by one percentage across the range",
   },
   "boost-exhaust": {
     says: "the engine breathes less the more boost it gets",

@@ -21,6 +21,7 @@ import { LogTake } from "../scan-log/log-take";
 import { useScanLog, warmth } from "../scan-log/use-scan-log";
 import { useCheckForm } from "../use-check-form";
 import { BoostPlot } from "./boost-plot";
+import { FlowPlot } from "./flow-plot";
 
 const STANDING = ["keyOn.ambient", "keyOn.map", "keyOn.charge", "keyOn.exhaust", "keyOn.filter"] as const;
 const NOT_STANDING = Object.fromEntries(STANDING.map((name) => [name, ""]));
@@ -56,11 +57,12 @@ export function BoostCheck({ head }: { head: ReactNode }) {
       )}
       {limp && <Limp limp={limp} />}
       {points.length > 0 && known.ambient && <BoostPlot record={{ points, ambient: known.ambient }} />}
+      {check.record && <FlowPlot record={check.record} />}
       {reads === "typed" && points.length > 0 && (
         <PointList points={points} remove={(i) => set({ points: points.filter((_, k) => k !== i) })} />
       )}
       <div className="grid items-start gap-4 sm:grid-cols-2">
-        <FormFields of={check} names={["egr", "warm"]} />
+        <FormFields of={check} names={["egr", "warm", "ownEfficiency"]} />
       </div>
       <section aria-label="Key on, engine standing" className="flex flex-col gap-2">
         <p className="text-muted">Key on, engine standing: every sensor shows the air outside, the one that differs is off.</p>
