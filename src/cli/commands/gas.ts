@@ -3,7 +3,7 @@ import { gasFields } from "@/core/checks/exhaust-gas/fields";
 import { massFlowOf, standardFlow } from "@/core/gas/air";
 import { judgeBoost } from "@/core/gas/boost";
 import type { BoostLog } from "@/core/gas/boost-log";
-import { fitDecay } from "@/core/gas/decay";
+import { fitDecay, type PressedIn } from "@/core/gas/decay";
 import { FUELS, type GasFuel } from "@/core/gas/exhaust";
 import { judgeExhaust, type ReadExhaust } from "@/core/gas/exhaust-origin";
 import { type FilterPoint, type FilterReading, judgeFilter } from "@/core/gas/filter";
@@ -135,6 +135,7 @@ export const decay: Command = {
       ambient: Quantity;
       temperature: Quantity;
       held?: number | Quantity;
+      gas?: PressedIn;
       required?: Quantity;
       reference?: { diameter: Quantity; samples: Samples };
     }>(
@@ -145,6 +146,11 @@ export const decay: Command = {
         ambient: quantitySchema("ambient").required(),
         temperature: temperature.required(),
         held: seconds,
+        gas: yup
+          .string()
+          .oneOf(["air", "nitrogen", "carbon-dioxide"], "gas is air, nitrogen or carbon-dioxide")
+          .optional()
+          .default(undefined),
         required: length.optional().default(undefined),
         reference: strictObject({ diameter: length.required(), samples }).optional().default(undefined),
       }),
@@ -160,6 +166,7 @@ export const decay: Command = {
           ambient: toSi(test.ambient),
           temperature: toSi(test.temperature),
           ...(held === undefined ? {} : { held }),
+          ...(test.gas ? { gas: test.gas } : {}),
           ...(test.required ? { required: toSi(test.required) } : {}),
           ...(test.reference ? { reference: { diameter: toSi(test.reference.diameter), ...run(test.reference.samples) } } : {}),
         }),

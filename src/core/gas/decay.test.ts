@@ -31,6 +31,52 @@ const tank = {
   every: 2,
 };
 
+/** A tank of air into which a share of another gas was pressed: volume flow through a hole by its density (Torricelli), isothermal. */
+function otherGas(diameter: number, molar: number, share: number): DecayTest {
+  const { volume, ambient, temperature } = tank;
+  const density = (ambient * ((1 - share) * 0.0289652 + share * molar)) / (8.314462 * temperature);
+  const [times, pressures]: [number[], number[]] = [[], []];
+  let pressure = 2491;
+  for (let t = 0; t <= 150; t += 0.01) {
+    if (Math.round(t * 100) % 400 === 0) {
+      times.push(t);
+      pressures.push(pressure + noise.normal(1));
+    }
+    const outflow = 0.61 * (Math.PI / 4) * diameter ** 2 * Math.sqrt((2 * pressure) / density);
+    pressure -= ((ambient + pressure) * outflow * 0.01) / volume;
+  }
+  return { times, pressures, volume, ambient, temperature, held: 180, required: 0.508e-3 };
+}
+
+describe("a gas that is no air", () => {
+  const CARBON_DIOXIDE = 0.0440095;
+  it.each([0, 0.5, 1])("holds the hole in its interval and lets none pass, whatever the share of CO₂ in it (%f)", (share) => {
+    for (const diameter of [0.3e-3, 0.508e-3, 0.52e-3, 0.56e-3, 0.8e-3]) {
+      const fit = fitDecay({ ...otherGas(diameter, CARBON_DIOXIDE, share), gas: "carbon-dioxide" });
+      expect(fit.low).toBeLessThanOrEqual(diameter);
+      expect(fit.high).toBeGreaterThanOrEqual(diameter);
+      if (diameter >= 0.508e-3) expect(fit.outcome).not.toBe("pass");
+      if (diameter < 0.4e-3) expect(fit.outcome).toBe("pass");
+      if (diameter > 0.7e-3) expect(fit.outcome).toBe("fail");
+    }
+  });
+  it("reads a hole too small as air that is CO₂, and the same by a reference hole", () => {
+    const run = otherGas(0.56e-3, CARBON_DIOXIDE, 1);
+    expect(fitDecay(run).diameter).toBeLessThan(0.53e-3);
+    const open = otherGas(Math.hypot(0.56e-3, 0.508e-3), CARBON_DIOXIDE, 1);
+    const reference = { times: open.times, pressures: open.pressures, diameter: 0.508e-3 };
+    const [as, said] = [fitDecay({ ...run, reference }), fitDecay({ ...run, reference, gas: "carbon-dioxide" })];
+    expect(said.diameter).toBe(as.diameter);
+    expect(said.diameter / 0.56e-3).toBeCloseTo(1, 1);
+  });
+  it("hardly differs with nitrogen", () => {
+    const run = otherGas(0.6e-3, 0.0280134, 1);
+    const [as, said] = [fitDecay(run), fitDecay({ ...run, gas: "nitrogen" })];
+    expect(said.diameter / as.diameter).toBeGreaterThan(0.99);
+    expect(said.diameter).toBeLessThan(as.diameter);
+  });
+});
+
 describe("pressure decay", () => {
   it("recovers the hole within 10 % on clean samples, whatever the wall time constant", () => {
     for (const wallTime of [15, 25, 40]) {

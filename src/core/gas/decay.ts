@@ -1,4 +1,5 @@
 import { type Block, covarianceAt, leastSquares } from "../maths/least-squares";
+import { R_AIR } from "./air";
 import { holeArea, holeDiameter, SHARP_EDGED } from "./orifice";
 import { fillHeating, pressureDecay } from "./vessel";
 
@@ -12,7 +13,23 @@ export interface DecayRun {
   readonly pressures: readonly number[];
 }
 
+/** Specific gas constants of what is pressed in, J/(kg·K): universal over molar mass. */
+const GAS_CONSTANTS = { air: R_AIR, nitrogen: 296.8, "carbon-dioxide": 188.92 } as const;
+export type PressedIn = keyof typeof GAS_CONSTANTS;
+
+/**
+ * How many times as large a hole's area is as one that air would be lost through as fast: a denser gas is slower, by the root of its
+ * gas constant. The system was full of air and only some of it was pressed in, so that what leaks lies between the two. A
+ * reference hole passes the same gas. @returns area as a share of that by air: least, middle and most.
+ */
+export function areaByGas({ gas = "air", reference }: Pick<DecayTest, "gas" | "reference">) {
+  const pure = reference ? 1 : Math.sqrt(R_AIR / GAS_CONSTANTS[gas]);
+  return { least: Math.min(1, pure), middle: (1 + pure) / 2, most: Math.max(1, pure) };
+}
+
 export interface DecayTest extends DecayRun {
+  /** What was pressed in; air where it is not said */
+  readonly gas?: PressedIn;
   /** Stated volume, m³ */
   readonly volume: number;
   /** Its standard deviation as a share; 5 % when absent */
@@ -167,14 +184,15 @@ export function fitDecay(test: DecayTest): DecayResult {
     Math.sqrt(Math.max(0, covarianceAt({ blocks, steps, prior }, at)[0]?.[0] ?? 0)) * inflate;
   const sd = areaSd(against(read, sigma), fit.parameters);
   const asDiameter = (a: number) => holeDiameter((Math.max(0, a) * areaScale) / SHARP_EDGED);
-  const low = asDiameter(area - quantile * sd);
-  const high = asDiameter(area + quantile * sd);
-  const diameter = asDiameter(area);
+  const byGas = areaByGas(test);
+  const low = asDiameter(byGas.least * (area - quantile * sd));
+  const high = asDiameter(byGas.most * (area + quantile * sd));
+  const diameter = asDiameter(byGas.middle * area);
 
   // What this test could have seen: the same unknowns and noise on a vessel that does not leak.
   const tightStart = fit.parameters.map((value, i) => (i === 0 ? 0 : value));
   const tightCurves = runs.map((run, i) => curve(run, i, tightStart));
-  const smallestVisible = asDiameter(2 * quantile * areaSd(against(tightCurves, sigma), tightStart));
+  const smallestVisible = asDiameter(byGas.most * 2 * quantile * areaSd(against(tightCurves, sigma), tightStart));
 
   const driftKelvin = (fit.parameters[own(0)[2] as number] as number) * (first.times.at(-1) as number);
   const verdict = judgeDecay({
@@ -232,7 +250,7 @@ function startArea(run: DecayRun, test: DecayTest): number {
   const last = run.times.length - 1;
   const fall = Math.sqrt(run.pressures[0] as number) - Math.sqrt(Math.max(0, run.pressures[last] as number));
   const slope = fall / (run.times[last] as number);
-  const rt = 287.05 * test.temperature;
+  const rt = R_AIR * test.temperature;
   return Math.max(0, (2 * slope * test.volume) / (rt * Math.sqrt((2 * test.ambient) / rt)));
 }
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { orificeFlow } from "../gas/orifice";
+import { pressureDecay } from "../gas/vessel";
 import { TOOLS } from ".";
 
 /**
@@ -24,6 +25,11 @@ function parsed(shown: string): (letters: Readonly<Record<string, number>>) => n
     if (take("−")) {
       const of = atom();
       return (l) => -of(l);
+    }
+    if (take("∏")) {
+      // Of what follows, for i = 0, 1, … as often as the letters say.
+      const of = product();
+      return (l) => Array.from({ length: l["∏"] as number }, (_, i) => of({ ...l, i })).reduce((a, b) => a * b, 1);
     }
     if (take("√")) {
       const of = atom();
@@ -52,6 +58,7 @@ function parsed(shown: string): (letters: Readonly<Record<string, number>>) => n
   };
   const power = (): Value => {
     const base = atom();
+    if (take("!")) return (l) => Array.from({ length: base(l) }, (_, i) => i + 1).reduce((a, b) => a * b, 1);
     if (!take("^")) return base;
     const of = atom();
     return (l) => base(l) ** of(l);
@@ -161,9 +168,73 @@ describe("a formula as it is shown", () => {
     expect(says(/./)).toBeCloseTo(parsed(formula("stage", "p"))(letters), 9);
   });
 
+  /** Flow through a nozzle by enthalpy drop, kg/(s·m²), from the higher pressure to the lower. */
+  const ψ = (high: number, low: number, T: number) => {
+    const r = Math.max(low / high, 0.52828);
+    const density = (high / (287.05 * T)) * r ** (1 / 1.4);
+    return density * Math.sqrt(2 * 3.5 * 287.05 * T * (1 - r ** (0.4 / 1.4)));
+  };
+
+  it.each([
+    [20, 19],
+    [20, 16],
+    [8, 5],
+  ])("makes a hole of what a hand pump loses as it says, from %f to %f inHg", (from, to) => {
+    const [outside, T, V] = [101_325, 293.15, 30e-6];
+    const inHg = 3386.389;
+    // The same loss drawn step by step, with a hole that takes about a minute.
+    const area = 2e-10;
+    let [pressure, integral, seconds] = [outside - from * inHg, 0, 0];
+    while (pressure < outside - to * inHg) {
+      const flow = ψ(outside, pressure, T);
+      pressure += (area * flow * 287.05 * T * 0.01) / V;
+      [integral, seconds] = [integral + flow * 0.01, seconds + 0.01];
+    }
+    const CdA = parsed(formula("held", "CdA").replace("∫|ψ| dt", "S"))({ V, Δp: (from - to) * inHg, R: 287.05, T, S: integral });
+    expect(CdA / area).toBeCloseTo(1, 2);
+    const says = reckoned("held", {
+      volume: q(30, "mL"),
+      start: q(from, "inHg", "vacuum"),
+      end: q(to, "inHg", "vacuum"),
+      seconds,
+      ambient: q(outside, "Pa", "absolute"),
+      temperature: q(20, "°C"),
+    });
+    expect(says(/hole/i) / 1000 / Math.sqrt((4 / Math.PI) * (CdA / 0.61))).toBeCloseTo(1, 1.5);
+  });
+
+  it.each([0, 1.5])("lets a shut vessel fall as it says, %f K above its walls", (excess) => {
+    const [outside, wall, V, tau, CdA] = [101_325, 293.15, 30e-3, 25, 2e-7];
+    const shown = formula("decay", "dp/dt");
+    const at = {
+      volume: V,
+      effectiveArea: CdA,
+      ambient: outside,
+      wallTemperature: wall,
+      drift: 0,
+      gasExcess: excess,
+      wallTime: tau,
+    };
+    const start = 2500;
+    const [, after] = pressureDecay(at, start, [0, 1e-3]);
+    const T = wall + excess;
+    const p = outside + start;
+    const letters = { γ: 1.4, R: 287.05, T, ṁ: CdA * ψ(p, outside, T), V, p, T_w: wall, τ: tau };
+    expect(parsed(shown)(letters) / (((after as number) - start) / 1e-3)).toBeCloseTo(1, 3);
+  });
+
   it("counts drives as it says", () => {
     const chance = parsed(formula("drive", "random"))({ x: 120, n: 3, m̄: 25 });
     expect(chance).toBeCloseTo((1 + 120 / 75) ** -3, 12);
+    const says = reckoned("drive", { kind: "random", recorded: [20, 25, 30], clean: [70, 50] });
+    expect(says(/Chance/)).toBeCloseTo(100 * chance, 6);
+  });
+
+  it("counts runs that set in and cold starts as it says", () => {
+    const runs = reckoned("drive", { kind: "sets-in", recorded: [14, 22, 17], clean: [30, 31, 40, 28] });
+    expect(runs(/Chance/)).toBeCloseTo(100 * parsed(formula("drive", "sets in"))({ n: 3, k: 4 }), 6);
+    const starts = reckoned("drive", { kind: "cold-starts", came: 3, of: 8, starts: 5 });
+    expect(starts(/Chance/)).toBeCloseTo(100 * parsed(formula("drive", "cold starts"))({ N: 8, k: 3, "∏": 5 }), 6);
   });
 
   it("tells λ as it says", () => {

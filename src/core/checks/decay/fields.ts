@@ -1,4 +1,4 @@
-import { type FormState, fields, group, number, type Option, quantity, type RecordOf, taken, tick } from "../../form";
+import { choice, type FormState, fields, group, number, type Option, quantity, type RecordOf, taken, tick } from "../../form";
 import { entriesOf, type FillSetup, usualSetup } from "../../vehicle";
 import { type CheckFacts, checkForm } from "../check-form";
 import { askVent, evapSetup, ventOf } from "../evap-fields";
@@ -30,6 +30,11 @@ export const decayFields = fields({
   adapterLeaks: evapSetup.adapterLeaks.asked({ label: "The adapter leaked at its own seal" }),
   /** Unit of the gauge pressures */
   unit: pressureUnit(["inH2O", "Pa", "mbar", "psi"], { label: "Unit of the gauge", defaultValue: "inH2O" }),
+  /** What was pressed in; air where nobody said */
+  gas: choice(
+    { air: "Air", nitrogen: "Nitrogen", "carbon-dioxide": "CO₂" },
+    { label: "Pressed in", hint: "A heavier gas leaks out slower: a hole looks smaller than it is" },
+  ).optional(),
   /** The shut system before it was pushed: gauge pressure at the start and end of so many seconds */
   vapourRise: group({
     start: pressure("The start", "Type the pressure at the start"),
@@ -97,6 +102,7 @@ export const decayForm = checkForm(decayFields, {
       },
     },
     ...askVent("plug"),
+    gas: { defaultValue: ({ known }) => (known.context.house.evapGas === "air" ? "air" : "nitrogen") },
     "vapourRise.start": { ...inUnit("unit", "Shut at", "gauge"), counts: withRise, defaultValue: () => "0" },
     "vapourRise.end": inUnit("unit", "Then", "gauge"),
     "vapourRise.seconds": { counts: withRise },

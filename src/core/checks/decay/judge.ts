@@ -1,5 +1,5 @@
 import { R_AIR } from "../../gas/air";
-import { type DecayResult, type DecayRun, fitDecay } from "../../gas/decay";
+import { areaByGas, type DecayResult, type DecayRun, fitDecay } from "../../gas/decay";
 import { orificeFlow } from "../../gas/orifice";
 import { stretchEdges, stretchMeans } from "../../maths/thin";
 import { inSentence } from "../../sentence";
@@ -24,7 +24,7 @@ const runOf = (all: DecayRecord["samples"], { unit, reference }: DecayRecord): D
 /** The decay of a record fitted (SI); throws RangeError for samples that no decay can be read from. */
 export function readDecay(record: DecayRecord, context: Pick<CheckContext, "layout" | "vehicle">): DecayResult {
   const space = record.volume ? { volume: toSi(record.volume), sd: 0 } : gasSpace(context, record);
-  const { reference, required, held } = record;
+  const { reference, required, held, gas } = record;
   return fitDecay({
     ...runOf(record.samples, record),
     volume: space.volume,
@@ -32,6 +32,7 @@ export function readDecay(record: DecayRecord, context: Pick<CheckContext, "layo
     ambient: toSi(record.ambient),
     temperature: toSi(record.temperature),
     ...(held === undefined ? {} : { held }),
+    ...(gas ? { gas } : {}),
     ...(required ? { required: toSi(required.size) } : {}),
     ...(reference ? { reference: { diameter: toSi(reference.diameter), ...runOf(reference.samples, record) } } : {}),
   });
@@ -52,7 +53,9 @@ function fallToSee(record: DecayRecord, context: CheckContext): number | undefin
     diameter: toSi(record.required.size),
   });
   const seconds = (run.times.at(-1) as number) - (run.times[0] as number);
-  return Math.min(start, (massFlow * R_AIR * temperature * seconds) / volume);
+  // A heavier gas takes as much less out.
+  const slower = areaByGas(record.gas ? { gas: record.gas } : {}).most;
+  return Math.min(start, (massFlow * R_AIR * temperature * seconds) / volume / slower);
 }
 
 /** Share of the start that is left when a system has run empty, and how many readings make a decay. */

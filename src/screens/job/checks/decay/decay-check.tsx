@@ -138,7 +138,7 @@ function Setup({ check }: { check: DecayInHand }) {
       <div className="grid items-start gap-4 sm:grid-cols-2">
         <FormFields
           of={check}
-          names={["entry", "unit", "vent.by", "fuelLevel", "vent.seconds", "hotTank"]}
+          names={["entry", "unit", "vent.by", "gas", "fuelLevel", "vent.seconds", "hotTank"]}
           onChange={(name, value) =>
             check.set({
               [name]: value,
