@@ -57,9 +57,11 @@ const failedHere = ({ known, value }: FormState<CheckFacts>): object | undefined
     }),
   );
 
-/** Whether a value can be what a piece of equipment is: a rating, or a gauge. What a damaged device gave back is neither. */
-function isEquipment({ type }: FormField<CheckFacts>, value: unknown): boolean {
+/** Whether a value can be what a piece of equipment is: a rating, a kind of it, or a gauge. What a damaged device gave back is none. */
+function isEquipment(field: FormField<CheckFacts>, value: unknown, state: FormState<CheckFacts>): boolean {
+  const { type } = field;
   if (type === "quantity") return isQuantity(value);
+  if (type === "choice") return resolve(field.options, state).some(([id]) => id === value);
   const { name, division, zero, end } = (value ?? {}) as Partial<InstrumentUse>;
   return (
     type === "instrument" &&
@@ -103,7 +105,7 @@ function recalled(name: string, field: FormField<CheckFacts>): FormField<CheckFa
   };
   const asLast = (state: FormState<CheckFacts>) => {
     const last = field.equipment && state.known.lastUse;
-    return last && isEquipment(field, getIn(last, field.at ?? name)) ? typedThen(field, name, last, state) : undefined;
+    return last && isEquipment(field, getIn(last, field.at ?? name), state) ? typedThen(field, name, last, state) : undefined;
   };
   return {
     ...field,

@@ -83,6 +83,8 @@ const DRIFT_SD = 0.15 / 60;
 /** Beyond this drift over a run no claim about a small hole is possible, K. */
 const DRIFT_LIMIT = 0.7;
 const T_95 = 1.96;
+/** A pass is that many times as sure of its upper end: one in a thousand, and no dearer where it could have seen what it must. */
+const PASS_WIDER = 1.6;
 /** Parameters that all runs share. */
 const SHARED = 4;
 
@@ -188,6 +190,8 @@ export function fitDecay(test: DecayTest): DecayResult {
   const low = asDiameter(byGas.least * (area - quantile * sd));
   const high = asDiameter(byGas.most * (area + quantile * sd));
   const diameter = asDiameter(byGas.middle * area);
+  // Nobody looks again at what passed: that rests on more than the interval does.
+  const certain = asDiameter(byGas.most * (area + PASS_WIDER * quantile * sd));
 
   // What this test could have seen: the same unknowns and noise on a vessel that does not leak.
   const tightStart = fit.parameters.map((value, i) => (i === 0 ? 0 : value));
@@ -201,7 +205,7 @@ export function fitDecay(test: DecayTest): DecayResult {
     area,
     sd,
     low,
-    high,
+    certain,
     smallestVisible,
     driftKelvin,
     sigma,
@@ -280,13 +284,14 @@ function judgeDecay(seen: {
   area: number;
   sd: number;
   low: number;
-  high: number;
+  /** The hole is certainly no larger */
+  certain: number;
   smallestVisible: number;
   driftKelvin: number;
   sigma: number;
   settled: boolean;
 }): Pick<DecayResult, "outcome" | "reasons"> {
-  const { test, run, area, sd, low, high, smallestVisible, driftKelvin, sigma, settled } = seen;
+  const { test, run, area, sd, low, certain, smallestVisible, driftKelvin, sigma, settled } = seen;
   const rise = (run.pressures.at(-1) as number) - (run.pressures[0] as number);
   if (rise > Math.max(3 * sigma, 0.002 * (run.pressures[0] as number)) || area + 3 * sd < 0) {
     return { outcome: "void", reasons: ["the pressure rose after shut-off: fuel vapour or warming, not tightness"] };
@@ -306,7 +311,7 @@ function judgeDecay(seen: {
   }
   if (reasons.length > 0 || required === undefined) return { outcome: "unsure", reasons };
   if (low >= required) return { outcome: "fail", reasons: ["the whole interval is above the size to be caught"] };
-  if (high < required && smallestVisible <= required) {
+  if (certain < required && smallestVisible <= required) {
     return { outcome: "pass", reasons: ["the whole interval is below the size to be caught"] };
   }
   return {

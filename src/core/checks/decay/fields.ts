@@ -33,8 +33,10 @@ export const decayFields = fields({
   /** What was pressed in; air where nobody said */
   gas: choice(
     { air: "Air", nitrogen: "Nitrogen", "carbon-dioxide": "CO₂" },
-    { label: "Pressed in", hint: "A heavier gas leaks out slower: a hole looks smaller than it is" },
-  ).optional(),
+    { label: "Pressed in", hint: "CO₂ leaks out slower than air: a hole looks smaller than it is. Left empty: air" },
+  )
+    .equipment()
+    .optional(),
   /** The shut system before it was pushed: gauge pressure at the start and end of so many seconds */
   vapourRise: group({
     start: pressure("The start", "Type the pressure at the start"),
@@ -102,7 +104,6 @@ export const decayForm = checkForm(decayFields, {
       },
     },
     ...askVent("plug"),
-    gas: { defaultValue: ({ known }) => (known.context.house.evapGas === "air" ? "air" : "nitrogen") },
     "vapourRise.start": { ...inUnit("unit", "Shut at", "gauge"), counts: withRise, defaultValue: () => "0" },
     "vapourRise.end": inUnit("unit", "Then", "gauge"),
     "vapourRise.seconds": { counts: withRise },
