@@ -4,8 +4,11 @@ import { type Noise, seededNoise } from "@/core/maths/random";
 import { type ChannelId, findSteadyWindows, type Mapping, readHead, readScanLog, surveyPoints } from "@/core/scan-log";
 import { DEFAULT_LIMITS } from "@/core/shop/settings";
 import {
+  ACRONYMS,
   BANKS,
   BESIDE,
+  BRACKETED,
+  DATE_NAMES,
   type Language,
   LONG_HEADERS,
   type Logged,
@@ -99,9 +102,12 @@ function makeLog(seed: number): MadeLog {
   const noise = seededNoise(seed);
   const any = <T>(list: readonly T[]): T => list[Math.floor(noise.uniform(0, list.length))] as T;
   const chance = (p: number) => noise.uniform() < p;
-  const language = any<Language>(["en", "en", "de", "fr", "es", "it", "nl", "pl"]);
-  const style = any(["words", "words", "words", "snake", "codes"] as const);
-  const placed = any(["brackets", "square", "comma", "row", "suffix", "none"] as const);
+  const language = any<Language>(["en", "en", "en", "de", "fr", "es", "it", "nl", "pl", "pt", "sv", "da", "cs", "tr"]);
+  const style = any(["words", "words", "words", "snake", "codes", "acronyms"] as const);
+  // The standard fixes the units of its own acronyms: where they are written, they are of use to nobody.
+  const placed =
+    style === "acronyms" ? "none" : any(["brackets", "tight", "square", "comma", "row", "suffix", "cell", "none"] as const);
+  const explained = style === "words" && chance(0.25);
   const banks = chance(0.4) ? 2 : 1;
   const total = style === "words" && language === "en" && chance(0.12);
   const oneARow = chance(0.1);
@@ -109,12 +115,12 @@ function makeLog(seed: number): MadeLog {
   const put = (name: string, unit: string, rest: Omit<Column, "header" | "unit">) => {
     const label = style === "snake" ? snake(name) : name;
     const named =
-      unit === "" || placed === "none" || placed === "row" || oneARow
+      unit === "" || placed === "none" || placed === "row" || placed === "cell" || oneARow
         ? label
         : style === "snake" || placed === "suffix"
           ? `${label}${style === "snake" ? "_" : " "}${style === "snake" ? snake(unit.replace("%", "pct").replace("°", "deg_")) : unit}`
-          : placed === "brackets"
-            ? `${label} (${unit})`
+          : placed === "brackets" || placed === "tight"
+            ? `${label}${placed === "tight" ? "" : " "}(${unit})`
             : placed === "square"
               ? `${label} [${unit}]`
               : `${label}, ${unit}`;
@@ -124,8 +130,13 @@ function makeLog(seed: number): MadeLog {
   const here = logged.filter((id) => ["rpm", "maf", "map"].includes(id) || chance(0.6));
   for (const id of here) {
     const name =
-      style === "codes" ? any([`01${PIDS[id]}`, `01 ${PIDS[id]}`, `0x${PIDS[id]}`, `PID ${PIDS[id]}`]) : any(NAMES[id][language]);
-    const unitId = any(UNITS_OF[id] ?? [""]);
+      style === "acronyms"
+        ? ACRONYMS[id]
+        : style === "codes"
+          ? any([`01${PIDS[id]}`, `01 ${PIDS[id]}`, `0x${PIDS[id]}`, `PID ${PIDS[id]}`])
+          : `${any(NAMES[id][language])}${explained && BRACKETED[id] ? ` (${BRACKETED[id]})` : ""}`;
+    // Codes and acronyms of the standard stand in the standard's units.
+    const unitId = style === "acronyms" ? (UNITS_OF[id]?.[0] ?? "") : any(UNITS_OF[id] ?? [""]);
     const spelling = unitId ? any(UNIT_SPELLINGS[unitId]?.words ?? [""]) : any(BARE[id] ?? [""]);
     const of = UNIT_SPELLINGS[unitId]?.of ?? ((x: number) => x);
     const truth = (t: number): number | string => {
@@ -155,6 +166,9 @@ function makeLog(seed: number): MadeLog {
     };
     const decimals = unitId === "psi" || unitId === "lb/min" || unitId === "inHg" ? 3 : id === "rpm" ? 0 : 2;
     put(name, spelling, { channel: CHANNEL[id], ...(unitId ? { unitId } : {}), value: truth, decimals });
+    // The same channel once more, as some tools write what two modules report.
+    if (id === "rpm" && style === "words" && !oneARow && chance(0.12))
+      columns.push({ ...(columns.at(-1) as Column), header: `${(columns.at(-1) as Column).header}`, channel: null });
     // A channel with its smallest and largest value so far beside it.
     if ((id === "maf" || id === "rpm") && style !== "codes" && chance(0.15)) {
       for (const [i, word] of BESIDE[language].entries()) {
@@ -170,15 +184,33 @@ function makeLog(seed: number): MadeLog {
     const mark = banks === 1 && chance(0.4) ? () => "" : any(BANKS[language]);
     const trim = (t: number) => lean(at(t)[2], at(t)[1]) + noise.normal(0.5);
     const head = (term: "short" | "long") =>
-      style === "codes" ? `01${TRIM_PIDS[term][bank - 1]}` : `${any(NAMES[term][language])}${mark(bank)}`;
+      style === "acronyms"
+        ? ACRONYMS[term](bank)
+        : style === "codes"
+          ? `01${TRIM_PIDS[term][bank - 1]}`
+          : `${any(NAMES[term][language])}${mark(bank)}`;
     if (total) put(`Total fuel trim${mark(bank)}`, "%", { channel: `total-trim-${bank}`, value: trim, decimals: 1 });
     else {
       put(head("short"), "%", { channel: `short-trim-${bank}`, value: () => noise.normal(0.4), decimals: 1 });
       put(head("long"), "%", { channel: `long-trim-${bank}`, value: trim, decimals: 1 });
     }
   }
-  const text = written(columns, { noise, any, chance, language, oneARow, row: placed === "row" && style !== "codes" });
-  return { text, columns, banks, note: `${language} ${style} ${placed}${oneARow ? " one a row" : ""}${total ? " total" : ""}` };
+  const text = written(columns, {
+    noise,
+    any,
+    chance,
+    language,
+    oneARow,
+    row: placed === "row" && style !== "codes",
+    inCell: placed === "cell" && !oneARow,
+    perChannel: style === "words" && !oneARow && placed !== "row" && chance(0.1),
+  });
+  return {
+    text,
+    columns,
+    banks,
+    note: `${language} ${style} ${placed}${explained ? " explained" : ""}${oneARow ? " one a row" : ""}${total ? " total" : ""}`,
+  };
 }
 
 interface Style {
@@ -188,20 +220,25 @@ interface Style {
   readonly language: Language;
   readonly oneARow: boolean;
   readonly row: boolean;
+  /** The unit stands behind each number */
+  readonly inCell: boolean;
+  /** Each channel has a time of its own beside it */
+  readonly perChannel: boolean;
 }
 
-function written(columns: readonly Column[], { any, chance, language, oneARow, row }: Style): string {
+function written(columns: readonly Column[], { any, chance, language, oneARow, row, inCell, perChannel }: Style): string {
   const comma = chance(0.4);
   const delimiter = comma ? any([";", ";", "\t", "|", "^"]) : any([",", ",", ";", "\t", "|", "~"]);
   const thousands = chance(0.2);
+  const mark = any(["'", comma ? "." : ",", comma ? "." : ","]);
   const number = (value: number, decimals: number) => {
     const plain = value.toFixed(decimals);
     const [whole, rest] = plain.split(".") as [string, string | undefined];
-    const grouped = thousands ? whole.replace(/\B(?=(\d{3})+$)/g, comma ? "." : ",") : whole;
+    const grouped = thousands ? whole.replace(/\B(?=(\d{3})+$)/g, mark) : whole;
     const all = rest === undefined ? grouped : `${grouped}${comma ? "," : "."}${rest}`;
     return all.includes(delimiter) ? `"${all}"` : all;
   };
-  const clock = any(["seconds", "seconds", "ms", "clock", "mm:ss", "iso"] as const);
+  const clock = any(["seconds", "seconds", "ms", "clock", "mm:ss", "iso", "days", "date beside"] as const);
   const start = Date.parse("2026-03-02T09:58:10Z");
   const two = (n: number) => String(Math.floor(n)).padStart(2, "0");
   const time = (t: number): string => {
@@ -216,16 +253,28 @@ function written(columns: readonly Column[], { any, chance, language, oneARow, r
       }
       case "mm:ss":
         return `${two(t / 60)}:${two(t % 60)}.${Math.floor((t * 10) % 10)}`;
+      // A day's fraction, as a spreadsheet keeps it: 46,083.415…
+      case "days":
+        return (46_083 + 35_890 / 86_400 + t / 86_400).toFixed(8).replace(".", comma ? "," : ".");
+      case "date beside": {
+        // Over midnight.
+        const d = new Date(Date.parse("2026-03-02T23:59:40Z") + t * 1000);
+        return `${two(d.getUTCHours())}:${two(d.getUTCMinutes())}:${two(d.getUTCSeconds())}.${Math.floor(d.getUTCMilliseconds() / 100)}`;
+      }
       case "iso":
         return new Date(start + t * 1000).toISOString().replace("Z", any(["Z", "+01:00"]));
     }
   };
   const timeHeader = clock === "ms" ? any([`${any(TIME_NAMES[language])} (ms)`, "time_ms"]) : any(TIME_NAMES[language]);
+  const quoted = (text: string) => (text.includes(delimiter) ? `"${text}"` : text);
+  const date = (t: number) => new Date(Date.parse("2026-03-02T23:59:40Z") + t * 1000).toISOString().slice(0, 10);
+  const dated = clock === "date beside" && !oneARow;
   const cell = (column: Column, t: number) => {
     const value = column.value(t);
-    return typeof value === "string" ? value : number(value, column.decimals);
+    if (typeof value === "string") return value;
+    const plain = number(value, column.decimals);
+    return inCell && column.unit !== "" ? quoted(`${plain.replaceAll('"', "")} ${column.unit}`) : plain;
   };
-  const quoted = (text: string) => (text.includes(delimiter) ? `"${text}"` : text);
   const times = Array.from({ length: 5 * STRETCH * 2 }, (_, i) => i / 2);
   const lines: string[] = chance(0.2) ? ["Scan log", ""] : [];
   if (oneARow) {
@@ -235,9 +284,29 @@ function written(columns: readonly Column[], { any, chance, language, oneARow, r
       for (const c of columns) lines.push([stamp, quoted(c.header), cell(c, t), quoted(c.unit)].join(delimiter));
     }
   } else {
-    lines.push([timeHeader, ...columns.map((c) => c.header)].map(quoted).join(delimiter));
-    if (row) lines.push([clock === "ms" ? "ms" : "s", ...columns.map((c) => c.unit || "-")].map(quoted).join(delimiter));
-    for (const t of times) lines.push([time(t), ...columns.map((c) => cell(c, t))].join(delimiter));
+    const dateHeader = dated ? [DATE_NAMES[language]] : [];
+    const beside = <T>(list: readonly T[], own: T) =>
+      perChannel ? list.flatMap((one, i) => (i === 0 ? [one] : [own, one])) : list;
+    lines.push(
+      [
+        ...dateHeader,
+        timeHeader,
+        ...beside(
+          columns.map((c) => c.header),
+          timeHeader,
+        ),
+      ]
+        .map(quoted)
+        .join(delimiter),
+    );
+    if (row)
+      lines.push(
+        [...(dated ? ["-"] : []), clock === "ms" ? "ms" : "s", ...columns.map((c) => c.unit || "-")].map(quoted).join(delimiter),
+      );
+    for (const t of times) {
+      const cells = columns.map((c) => cell(c, t));
+      lines.push([...(dated ? [date(t)] : []), quoted(time(t)), ...beside(cells, quoted(time(t)))].join(delimiter));
+    }
   }
   return `${lines.join("\n")}\n`;
 }

@@ -1,8 +1,8 @@
 /**
- * Names by which scan tools of seven languages call the same channels, and how they write units, banks, times and numbers: the words
+ * Names by which scan tools of twelve languages call the same channels, and how they write units, banks, times and numbers: the words
  * that made-up logs are drawn from. Written before anything that reads them.
  */
-export type Language = "en" | "de" | "fr" | "es" | "it" | "nl" | "pl";
+export type Language = "en" | "de" | "fr" | "es" | "it" | "nl" | "pl" | "pt" | "sv" | "da" | "cs" | "tr";
 export type Logged =
   | "rpm"
   | "maf"
@@ -27,6 +27,11 @@ export const NAMES: Readonly<Record<Logged, Readonly<Record<Language, readonly s
     it: ["Giri motore", "Regime motore", "Numero giri motore"],
     nl: ["Motortoerental", "Toerental", "Motor toerental"],
     pl: ["Obroty silnika", "Prędkość obrotowa silnika", "Obroty"],
+    pt: ["Rotação do motor", "Rotações do motor", "RPM do motor"],
+    sv: ["Motorvarvtal", "Varvtal", "Motorns varvtal"],
+    da: ["Motoromdrejninger", "Motorens omdrejningstal", "Omdrejningstal"],
+    cs: ["Otáčky motoru", "Otáčky"],
+    tr: ["Motor devri", "Motor hızı", "Devir"],
   },
   maf: {
     en: ["Mass Air Flow", "MAF", "MAF Sensor", "Air flow rate from MAF", "Mass airflow rate"],
@@ -36,6 +41,11 @@ export const NAMES: Readonly<Record<Logged, Readonly<Record<Language, readonly s
     it: ["Portata aria", "Massa aria aspirata", "Debimetro"],
     nl: ["Luchtmassa", "Luchtmassameter", "Luchtmassastroom"],
     pl: ["Masa powietrza", "Przepływ powietrza", "Przepływomierz powietrza"],
+    pt: ["Fluxo de massa de ar", "Caudal de ar", "Massa de ar"],
+    sv: ["Luftmassa", "Luftmassemätare", "Luftflöde"],
+    da: ["Luftmasse", "Luftmassemåler", "Luftstrøm"],
+    cs: ["Hmotnost vzduchu", "Průtok vzduchu", "Množství nasávaného vzduchu"],
+    tr: ["Hava kütle akışı", "Hava debisi", "Kütlesel hava akışı"],
   },
   map: {
     en: ["Intake Manifold Absolute Pressure", "MAP", "Manifold pressure", "Intake manifold pressure"],
@@ -45,6 +55,11 @@ export const NAMES: Readonly<Record<Logged, Readonly<Record<Language, readonly s
     it: ["Pressione collettore", "Pressione assoluta collettore aspirazione"],
     nl: ["Inlaatspruitstukdruk", "Inlaatdruk", "Spruitstukdruk absoluut"],
     pl: ["Ciśnienie w kolektorze dolotowym", "Ciśnienie kolektora", "Ciśnienie bezwzględne kolektora"],
+    pt: ["Pressão do coletor de admissão", "Pressão absoluta do coletor"],
+    sv: ["Insugningstryck", "Insugsrörstryck", "Absolut tryck insugningsrör"],
+    da: ["Indsugningstryk", "Manifoldtryk", "Indsugningsmanifoldtryk"],
+    cs: ["Tlak v sacím potrubí", "Absolutní tlak sání"],
+    tr: ["Emme manifoldu basıncı", "Manifold mutlak basıncı"],
   },
   coolant: {
     en: ["Engine Coolant Temperature", "ECT", "Coolant Temp", "Coolant temperature", "Engine coolant temp"],
@@ -54,6 +69,11 @@ export const NAMES: Readonly<Record<Logged, Readonly<Record<Language, readonly s
     it: ["Temperatura liquido refrigerante", "Temperatura acqua motore"],
     nl: ["Koelvloeistoftemperatuur", "Koelwatertemperatuur", "Temperatuur koelvloeistof"],
     pl: ["Temperatura płynu chłodzącego", "Temperatura cieczy chłodzącej"],
+    pt: ["Temperatura do líquido de arrefecimento", "Temperatura da água do motor"],
+    sv: ["Kylvätsketemperatur", "Kylvattentemperatur"],
+    da: ["Kølevæsketemperatur", "Kølervæsketemperatur"],
+    cs: ["Teplota chladicí kapaliny", "Teplota chladiva"],
+    tr: ["Soğutma suyu sıcaklığı", "Soğutma sıvısı sıcaklığı"],
   },
   iat: {
     en: ["Intake Air Temperature", "IAT", "Intake air temp", "Inlet air temperature"],
@@ -63,6 +83,11 @@ export const NAMES: Readonly<Record<Logged, Readonly<Record<Language, readonly s
     it: ["Temperatura aria aspirata", "Temperatura aria aspirazione"],
     nl: ["Inlaatluchttemperatuur", "Temperatuur inlaatlucht"],
     pl: ["Temperatura powietrza dolotowego", "Temperatura zasysanego powietrza"],
+    pt: ["Temperatura do ar de admissão"],
+    sv: ["Insugningsluftens temperatur", "Insugsluft temperatur"],
+    da: ["Indsugningsluftens temperatur", "Indsugningslufttemperatur"],
+    cs: ["Teplota nasávaného vzduchu", "Teplota vzduchu v sání"],
+    tr: ["Emme havası sıcaklığı", "Emilen hava sıcaklığı"],
   },
   short: {
     en: ["Short Term Fuel Trim", "STFT", "Short term trim", "Short FT", "SHRTFT"],
@@ -72,6 +97,11 @@ export const NAMES: Readonly<Record<Logged, Readonly<Record<Language, readonly s
     it: ["Correzione carburante breve termine", "Correzione miscela a breve termine"],
     nl: ["Brandstofcorrectie korte termijn", "Korte termijn brandstoftrim"],
     pl: ["Korekta paliwa krótkoterminowa", "Krótkoterminowa korekta paliwa"],
+    pt: ["Ajuste de combustível de curto prazo", "Correção de combustível curto prazo"],
+    sv: ["Bränslekorrigering kort sikt", "Kortsiktig bränsletrim"],
+    da: ["Brændstofkorrektion kort sigt", "Kortsigtet brændstoftrim"],
+    cs: ["Krátkodobá korekce paliva", "Krátkodobá korekce směsi"],
+    tr: ["Kısa süreli yakıt düzeltmesi", "Kısa vadeli yakıt ayarı"],
   },
   long: {
     en: ["Long Term Fuel Trim", "LTFT", "Long term trim", "Long FT", "LONGFT"],
@@ -81,6 +111,11 @@ export const NAMES: Readonly<Record<Logged, Readonly<Record<Language, readonly s
     it: ["Correzione carburante lungo termine", "Correzione miscela a lungo termine"],
     nl: ["Brandstofcorrectie lange termijn", "Lange termijn brandstoftrim"],
     pl: ["Korekta paliwa długoterminowa", "Długoterminowa korekta paliwa"],
+    pt: ["Ajuste de combustível de longo prazo", "Correção de combustível longo prazo"],
+    sv: ["Bränslekorrigering lång sikt", "Långsiktig bränsletrim"],
+    da: ["Brændstofkorrektion lang sigt", "Langsigtet brændstoftrim"],
+    cs: ["Dlouhodobá korekce paliva", "Dlouhodobá korekce směsi"],
+    tr: ["Uzun süreli yakıt düzeltmesi", "Uzun vadeli yakıt ayarı"],
   },
   loop: {
     en: ["Fuel System Status", "Fuel system 1 status", "Loop status"],
@@ -90,6 +125,11 @@ export const NAMES: Readonly<Record<Logged, Readonly<Record<Language, readonly s
     it: ["Stato sistema carburante"],
     nl: ["Status brandstofsysteem"],
     pl: ["Stan układu paliwowego"],
+    pt: ["Estado do sistema de combustível"],
+    sv: ["Bränslesystemets status"],
+    da: ["Brændstofsystemets status"],
+    cs: ["Stav palivového systému"],
+    tr: ["Yakıt sistemi durumu"],
   },
   throttle: {
     en: ["Throttle Position", "TPS", "Throttle", "Absolute throttle position"],
@@ -99,6 +139,11 @@ export const NAMES: Readonly<Record<Logged, Readonly<Record<Language, readonly s
     it: ["Posizione farfalla", "Farfalla"],
     nl: ["Gasklepstand", "Gasklep"],
     pl: ["Położenie przepustnicy", "Przepustnica"],
+    pt: ["Posição da borboleta", "Posição do acelerador"],
+    sv: ["Trottelläge", "Gasspjällsläge"],
+    da: ["Gasspjældsstilling", "Spjældposition"],
+    cs: ["Poloha škrticí klapky"],
+    tr: ["Gaz kelebeği konumu"],
   },
   baro: {
     en: ["Barometric Pressure", "BARO", "Ambient pressure"],
@@ -108,6 +153,11 @@ export const NAMES: Readonly<Record<Logged, Readonly<Record<Language, readonly s
     it: ["Pressione barometrica", "Pressione atmosferica"],
     nl: ["Barometerdruk", "Omgevingsdruk"],
     pl: ["Ciśnienie barometryczne", "Ciśnienie atmosferyczne"],
+    pt: ["Pressão barométrica", "Pressão atmosférica"],
+    sv: ["Barometertryck", "Atmosfärstryck"],
+    da: ["Barometertryk", "Atmosfærisk tryk"],
+    cs: ["Barometrický tlak", "Atmosférický tlak"],
+    tr: ["Barometrik basınç", "Atmosfer basıncı"],
   },
   speed: {
     en: ["Vehicle Speed", "VSS", "Speed"],
@@ -117,6 +167,11 @@ export const NAMES: Readonly<Record<Logged, Readonly<Record<Language, readonly s
     it: ["Velocità veicolo"],
     nl: ["Voertuigsnelheid"],
     pl: ["Prędkość pojazdu"],
+    pt: ["Velocidade do veículo"],
+    sv: ["Fordonshastighet"],
+    da: ["Køretøjets hastighed"],
+    cs: ["Rychlost vozidla"],
+    tr: ["Araç hızı"],
   },
   load: {
     en: ["Calculated Load", "Engine Load", "Calculated load value"],
@@ -126,7 +181,42 @@ export const NAMES: Readonly<Record<Logged, Readonly<Record<Language, readonly s
     it: ["Carico motore", "Carico calcolato"],
     nl: ["Motorbelasting"],
     pl: ["Obciążenie silnika"],
+    pt: ["Carga do motor", "Carga calculada"],
+    sv: ["Motorbelastning"],
+    da: ["Motorbelastning"],
+    cs: ["Zatížení motoru"],
+    tr: ["Motor yükü"],
   },
+};
+
+/** Acronyms of the standards (SAE J1930, J1979), which name no unit since the standard fixes it; trims with their bank. */
+export const ACRONYMS: Readonly<Record<Exclude<Logged, "short" | "long">, string>> & {
+  readonly short: (bank: 1 | 2) => string;
+  readonly long: (bank: 1 | 2) => string;
+} = {
+  rpm: "RPM",
+  maf: "MAF",
+  map: "MAP",
+  coolant: "ECT",
+  iat: "IAT",
+  loop: "FUELSYS1",
+  throttle: "TP",
+  baro: "BARO",
+  speed: "VSS",
+  load: "LOAD_PCT",
+  short: (bank) => `SHRTFT${bank}`,
+  long: (bank) => `LONGFT${bank}`,
+};
+
+/** Acronyms in brackets behind a name, which are no unit. */
+export const BRACKETED: Readonly<Partial<Record<Logged, string>>> = {
+  rpm: "RPM",
+  maf: "MAF",
+  map: "MAP",
+  coolant: "ECT",
+  iat: "IAT",
+  baro: "BARO",
+  speed: "VSS",
 };
 
 export const TIME_NAMES: Readonly<Record<Language, readonly string[]>> = {
@@ -137,6 +227,26 @@ export const TIME_NAMES: Readonly<Record<Language, readonly string[]>> = {
   it: ["Tempo", "Ora"],
   nl: ["Tijd", "Tijdstip"],
   pl: ["Czas"],
+  pt: ["Tempo", "Hora"],
+  sv: ["Tid", "Tidpunkt"],
+  da: ["Tid", "Tidspunkt"],
+  cs: ["Čas"],
+  tr: ["Zaman", "Saat"],
+};
+
+export const DATE_NAMES: Readonly<Record<Language, string>> = {
+  en: "Date",
+  de: "Datum",
+  fr: "Date",
+  es: "Fecha",
+  it: "Data",
+  nl: "Datum",
+  pl: "Data",
+  pt: "Data",
+  sv: "Datum",
+  da: "Dato",
+  cs: "Datum",
+  tr: "Tarih",
 };
 
 /** Request codes of SAE J1979, service 01. */
@@ -163,20 +273,25 @@ export const BANKS: Readonly<Record<Language, readonly ((bank: 1 | 2) => string)
   it: [(b) => ` bancata ${b}`, (b) => ` banco ${b}`],
   nl: [(b) => ` bank ${b}`, (b) => ` cilinderbank ${b}`],
   pl: [(b) => ` bank ${b}`, (b) => ` rząd ${b}`],
+  pt: [(b) => ` banco ${b}`, (b) => ` bancada ${b}`],
+  sv: [(b) => ` bank ${b}`, (b) => ` cylinderbank ${b}`],
+  da: [(b) => ` bank ${b}`],
+  cs: [(b) => ` řada ${b}`, (b) => ` banka ${b}`],
+  tr: [(b) => ` sıra ${b}`, (b) => ` blok ${b}`],
 };
 
 /** Spellings of the units a log may be in, with the factor and offset from the unit the truth is made in. */
 export const UNIT_SPELLINGS: Readonly<Record<string, { readonly words: readonly string[]; readonly of: (x: number) => number }>> =
   {
-    "g/s": { words: ["g/s", "g/sec", "gm/s", "g_s", "gps"], of: (x) => x },
-    "kg/h": { words: ["kg/h", "kg/hr", "kg_h"], of: (x) => x * 3.6 },
+    "g/s": { words: ["g/s", "g/sec", "gm/s", "gm/sec", "grams/s", "grams/sec", "gram/s", "g_s", "gps"], of: (x) => x },
+    "kg/h": { words: ["kg/h", "kg/hr", "kg/hour", "kg_h"], of: (x) => x * 3.6 },
     "lb/min": { words: ["lb/min", "lb/m", "lb_min"], of: (x) => x * 0.132277 },
-    kPa: { words: ["kPa", "kpa", "kPa abs"], of: (x) => x },
+    kPa: { words: ["kPa", "kpa", "kPa abs", "kilopascal"], of: (x) => x },
     hPa: { words: ["hPa", "mbar"], of: (x) => x * 10 },
-    inHg: { words: ["inHg", "in Hg", "in_Hg"], of: (x) => x / 3.386389 },
-    psi: { words: ["psi", "PSI"], of: (x) => x / 6.894757 },
-    "°C": { words: ["°C", "C", "deg C", "degC", "deg_C"], of: (x) => x },
-    "°F": { words: ["°F", "F", "deg F", "degF", "deg_F"], of: (x) => x * 1.8 + 32 },
+    inHg: { words: ["inHg", "in Hg", "in_Hg", "in. Hg"], of: (x) => x / 3.386389 },
+    psi: { words: ["psi", "PSI", "psia", "lb/in2"], of: (x) => x / 6.894757 },
+    "°C": { words: ["°C", "C", "deg C", "degC", "deg_C", "º C", "Celsius", "degrees C"], of: (x) => x },
+    "°F": { words: ["°F", "F", "deg F", "degF", "deg_F", "Fahrenheit", "degrees F"], of: (x) => x * 1.8 + 32 },
   };
 
 /** Words that stand before the name of a channel that is not the live reading. */
@@ -188,6 +303,11 @@ export const BESIDE: Readonly<Record<Language, readonly [string, string]>> = {
   it: ["Min", "Max"],
   nl: ["Min", "Max"],
   pl: ["Min", "Maks"],
+  pt: ["Mín", "Máx"],
+  sv: ["Min", "Max"],
+  da: ["Min", "Maks"],
+  cs: ["Min", "Max"],
+  tr: ["Min", "Maks"],
 };
 
 /** Headers of a log that writes one reading a row: time, name, value, unit. */
@@ -199,4 +319,9 @@ export const LONG_HEADERS: Readonly<Record<Language, readonly [string, string, s
   it: ["Parametro", "Valore", "Unità"],
   nl: ["Parameter", "Waarde", "Eenheid"],
   pl: ["Parametr", "Wartość", "Jednostka"],
+  pt: ["Parâmetro", "Valor", "Unidade"],
+  sv: ["Parameter", "Värde", "Enhet"],
+  da: ["Parameter", "Værdi", "Enhed"],
+  cs: ["Parametr", "Hodnota", "Jednotka"],
+  tr: ["Parametre", "Değer", "Birim"],
 };
