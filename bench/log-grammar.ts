@@ -92,6 +92,9 @@ const snake = (text: string) =>
     .normalize("NFD")
     .replace(/\p{M}/gu, "")
     .replace(/ł/g, "l")
+    .replace(/ø/gi, "o")
+    .replace(/æ/gi, "ae")
+    .replace(/ı/g, "i")
     .replace(/ß/g, "ss")
     .replace(/[^A-Za-z0-9]+/g, "_")
     .replace(/^_|_$/g, "")
@@ -136,7 +139,8 @@ function makeLog(seed: number): MadeLog {
           ? any([`01${PIDS[id]}`, `01 ${PIDS[id]}`, `0x${PIDS[id]}`, `PID ${PIDS[id]}`])
           : `${any(NAMES[id][language])}${explained && BRACKETED[id] ? ` (${BRACKETED[id]})` : ""}`;
     // Codes and acronyms of the standard stand in the standard's units.
-    const unitId = style === "acronyms" ? (UNITS_OF[id]?.[0] ?? "") : any(UNITS_OF[id] ?? [""]);
+    const bare = style === "acronyms" || (style === "codes" && placed === "none" && !oneARow);
+    const unitId = bare ? (UNITS_OF[id]?.[0] ?? "") : any(UNITS_OF[id] ?? [""]);
     const spelling = unitId ? any(UNIT_SPELLINGS[unitId]?.words ?? [""]) : any(BARE[id] ?? [""]);
     const of = UNIT_SPELLINGS[unitId]?.of ?? ((x: number) => x);
     const truth = (t: number): number | string => {

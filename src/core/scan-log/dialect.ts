@@ -1,6 +1,5 @@
 import Papa from "papaparse";
-import { findUnit } from "../units";
-import { folded } from "./headers";
+import { folded, unitSpelt } from "./headers";
 
 /** Why a file is not a scan log we can read: what was wrong and what to do. */
 export class ScanLogError extends Error {
@@ -22,8 +21,10 @@ export interface Dialect {
   /** Lines before the header line */
   readonly skip: number;
   readonly headers: readonly string[];
-  /** The second row's unit cells, when it holds units */
+  /** Unit of each column, where a row below the headers names them, or each cell does */
   readonly units?: readonly string[];
+  /** A row below the headers holds units */
+  readonly unitsRow?: true;
   /** Where the log writes one reading a row: the columns of its name, its value and its unit */
   readonly long?: { readonly name: number; readonly value: number; readonly unit: number | undefined; readonly time: number };
 }
@@ -72,7 +73,18 @@ const NUMBER = /^[+-]?(\d{1,3}([.,' ]\d{3})+([.,]\d+)?|\d+([.,]\d*)?|[.,]\d+)(e[
 const CLOCK = /^(\d{4}-\d\d-\d\d[ T]|\d\d?[./]\d\d?[./]\d{2,4} )?\d{1,2}:\d\d(:\d\d)?([.,:]\d+)?\s*([ap]m)?(Z|[+-]\d\d:?\d\d)?$/i;
 /** "0106" heads a column: no reading is written with its zero in front of three more figures. */
 const REQUEST_CODE = /^0\d{3}$/;
-const isNumber = (cell: string) => NUMBER.test(cell) && !REQUEST_CODE.test(cell);
+const WITH_UNIT = /^([+-]?[\d.,' ]*\d)\s*([^\d\s.,'+([{-].{0,11})$/;
+const TURNS = /^([+-]?[\d.,' ]*\d)\s+(1\/min)$/;
+const numberAndUnit = (cell: string) => TURNS.exec(cell) ?? WITH_UNIT.exec(cell);
+/** The unit that stands behind a number in its own cell, as it is written; undefined where none does. */
+export function unitInCell(cell: string): string | undefined {
+  const [, number = "", unit = ""] = numberAndUnit(cell) ?? [];
+  return NUMBER.test(number) && unitSpelt(unit) ? unit : undefined;
+}
+/** A cell without the unit behind its number. */
+export const withoutUnit = (cell: string): string =>
+  unitInCell(cell) === undefined ? cell : (numberAndUnit(cell)?.[1] as string);
+const isNumber = (cell: string) => (NUMBER.test(cell) || unitInCell(cell) !== undefined) && !REQUEST_CODE.test(cell);
 /** Delimiters, likeliest first; a space only where nothing else makes a table. */
 const DELIMITERS = [";", "\t", ",", "|", "^", "~", "#", "!", " "];
 const isReading = (cell: string) => isNumber(cell) || CLOCK.test(cell);
@@ -115,11 +127,12 @@ export function detectDialect(head: string): Dialect {
   const isUnitsRow =
     first >= 2 &&
     filled.length > 0 &&
-    filled.filter((c) => UNIT_WORDS.test(c.replace(/^[([]|[)\]]$/g, "")) || findUnit(c.replace(/^[([]|[)\]]$/g, ""))).length >=
+    filled.filter((c) => UNIT_WORDS.test(c.replace(/^[([]|[)\]]$/g, "")) || unitSpelt(c.replace(/^[([]|[)\]]$/g, ""))).length >=
       filled.length * 0.6 &&
     cellsOf(lines[first - 2] ?? "", delimiter).length === above.length;
   const headerLine = isUnitsRow ? first - 2 : first - 1;
-  const body = lines.slice(first, first + 50).flatMap((line) => cellsOf(line, delimiter));
+  const rows = lines.slice(first, first + 50).map((line) => cellsOf(line, delimiter));
+  const body = rows.flat().map(withoutUnit);
   // "1.234,5" and "1,234.5" settle it; otherwise what stands in most numbers.
   const german = body.filter((c) => /^[+-]?\d{1,3}([.' ]\d{3})+,\d+$/.test(c)).length;
   const english = body.filter((c) => /^[+-]?\d{1,3}(,\d{3})+\.\d+$/.test(c)).length;
@@ -127,20 +140,22 @@ export function detectDialect(head: string): Dialect {
   const dots = english > 0 ? 1e6 : body.filter((c) => /^[+-]?\d*\.\d+$/.test(c)).length;
   const headers = cellsOf(lines[headerLine] ?? "", delimiter);
   const long = longColumns(headers);
+  // Where each number has its unit behind it, the column's unit is that.
+  const inCells = headers.map((_, i) => rows.map((row) => unitInCell(row[i] ?? "")).find((unit) => unit !== undefined) ?? "");
   return {
     delimiter,
     decimal: commas > dots ? "," : ".",
     skip: headerLine,
     headers,
-    ...(isUnitsRow ? { units: above } : {}),
+    ...(isUnitsRow ? { units: above, unitsRow: true } : inCells.some(Boolean) ? { units: inCells } : {}),
     ...(long ? { long } : {}),
   };
 }
 
 const NAME_HEADER =
-  /^(parameter|parametre|parametro|parametr|name|nom|nombre|nome|naam|nazwa|pid|signal|channel|kanal|messwert|sensor|item)$/;
-const VALUE_HEADER = /^(value|wert|valeur|valor|valore|waarde|wartosc|reading)$/;
-const UNIT_HEADER = /^(unit|units|einheit|unite|unidad|unita|eenheid|jednostka)$/;
+  /^(parameter|parametre|parametro|parametr|name|nom|nombre|nome|naam|nazwa|nazev|ad|pid|signal|channel|kanal|messwert|sensor|item)$/;
+const VALUE_HEADER = /^(value|wert|valeur|valor|valore|waarde|wartosc|varde|vaerdi|hodnota|deger|reading)$/;
+const UNIT_HEADER = /^(unit|units|einheit|unite|unidade?|unita|eenheid|jednostka|enhe[td]|jednotka|birim)$/;
 
 /** The columns of a log that writes one reading a row; undefined for one that writes all readings of a moment in a row. */
 function longColumns(headers: readonly string[]): Dialect["long"] {

@@ -8,6 +8,9 @@ export const folded = (text: string): string =>
     .normalize("NFD")
     .replace(/\p{M}/gu, "")
     .replace(/ł/gi, "l")
+    .replace(/ø/gi, "o")
+    .replace(/æ/gi, "ae")
+    .replace(/ı/g, "i")
     .replace(/ß/g, "ss")
     .toLowerCase()
     .replace(/[^a-z0-9%]+/g, " ")
@@ -20,11 +23,11 @@ const NOT_LIVE =
 /** Words for what the ECU asks for, on folded words. */
 const ASKED = /\b(asked|command\w*|desired|target|specified|requested|setpoint|soll\w*|consigne|objetivo)\b/;
 
-/** Names of channels in English, German, French, Spanish, Italian, Dutch and Polish, on folded words. */
+/** Names of channels in English, German, French, Spanish, Italian, Dutch, Polish, Portuguese, Swedish, Danish, Czech and Turkish, on folded words. */
 const RULES: readonly (readonly [ChannelId, RegExp])[] = [
   [
     "coolant",
-    /\bect\b|coolant|kuhl(mittel|wasser)|refroidissement|eau moteur|refrigerante|acqua motore|koel(vloeistof|water)|chlodz/,
+    /\bect\b|coolant|kuhl(mittel|wasser)|refroidissement|eau moteur|refrigerante|acqua motore|koel(vloeistof|water)|chlodz|arrefecimento|agua do motor|kylv(atske|atten)|koler?vaeske|chladi|sogutma/,
   ],
   [
     "filter-pressure",
@@ -45,15 +48,15 @@ const RULES: readonly (readonly [ChannelId, RegExp])[] = [
   ["charge-temperature", /charge (air )?temp|ladelufttemp|intake manifold temp|temp\w* (air )?suralim/],
   [
     "intake-temperature",
-    /\biat\b|(intake|inlet) air temp|(ansaug)?lufttemp|temp\w*( d)? air( d)? admission|temp\w*( del)? aire|temp\w* (dell )?aria|inlaatlucht|temp\w* \w*powietrza|temp\w* zasysanego/,
+    /\biat\b|(intake|inlet) air temp|(ansaug)?lufttemp|temp\w*( d)? air( d)? admission|temp\w*( del)? aire|temp\w* (dell )?aria|inlaatlucht|temp\w* \w*powietrza|temp\w* zasysanego|temp\w* do ar|insug\w*luft\w* temp|insugsluft|indsugnings?luft|teplota.*vzduchu|hava\w* sicakligi/,
   ],
   [
     "rpm",
-    /\brpm\b|drehzahl|\bregime\b|\bregimen\b|revoluciones|\bgiri\b|toerental|\bobroty\b|predkosc obrotowa|eng(ine)? (speed|revs)|vitesse moteur|tours moteur/,
+    /\brpm\b|drehzahl|\bregime\b|\bregimen\b|revoluciones|\bgiri\b|toerental|\bobroty\b|predkosc obrotowa|eng(ine)? (speed|revs)|vitesse moteur|tours moteur|\brotac(ao|oes)\b|varvtal|omdrejning|\botack|\bdevri?\b|\bdevir\b|motor hizi/,
   ],
   [
     "maf",
-    /\bmaf\b|mass air ?flow|air ?flow rate|\bair mass\b|luftmass|luftmenge|debit d air|debitmetre|masse d air|(flujo|caudal)\b.*aire|masa de aire|portata aria|massa aria|debimetro|luchtmassa|(masa|przeplyw) powietrza|przeplywomierz/,
+    /\bmaf\b|mass air ?flow|air ?flow rate|\bair mass\b|luftmass|luftmenge|debit d air|debitmetre|masse d air|(flujo|caudal)\b.*aire|masa de aire|portata aria|massa aria|debimetro|luchtmassa|(masa|przeplyw) powietrza|przeplywomierz|fluxo de massa|caudal de ar|massa de ar|luft(flode|strom)|(hmotnost|prutok|mnozstvi)\b.*vzduchu|hava (kutle|debisi)|kutlesel hava/,
   ],
   [
     "actuator-command",
@@ -66,38 +69,42 @@ const RULES: readonly (readonly [ChannelId, RegExp])[] = [
   ],
   [
     "barometer",
-    /\bbaro\b|barom|ambient pressure|umgebungsdruck|luftdruck|pression atmos|presion atmos|pressione atmos|omgevingsdruk|cisnienie atmos/,
+    /\bbaro\b|barom|ambient pressure|umgebungsdruck|luftdruck|pression atmos|presion atmos|pressione atmos|omgevingsdruk|cisnienie atmos|pressao atmos|atmosf\w*(tryck| tryk| tlak| basinc)|atmosfericky|atmosfer basinc/,
   ],
   [
     "map",
-    /\bmap\b|manifold.*pressure|saugrohr|pression.*(collecteur|admission)|presion.*(colector|admision)|pressione.*collettore|inlaat(spruitstuk)?druk|spruitstukdruk|cisnienie.*(kolektor|dolot)/,
+    /\bmap\b|manifold.*pressure|saugrohr|pression.*(collecteur|admission)|presion.*(colector|admision)|pressione.*collettore|inlaat(spruitstuk)?druk|spruitstukdruk|cisnienie.*(kolektor|dolot)|pressao.*(coletor|admissao)|insug\w*tryck|tryck insug|indsugnings?\w*tryk|manifoldtryk|tlak.*\b(sacim|sani)\b|manifold.*basinc/,
   ],
   [
     "loop",
-    /fuel system|loop stat|closed loop|^loop$|kraftstoffsystem|lambdaregelung|(systeme|circuit) carburant|sistema( de)? combustible|sistema carburante|brandstofsysteem|ukladu paliw/,
+    /fuel system|loop stat|closed loop|^loop$|kraftstoffsystem|lambdaregelung|(systeme|circuit) carburant|sistema( de)? combustible|sistema carburante|brandstofsysteem|ukladu paliw|^fuelsys\d?$|branslesystem|braendstofsystem|palivoveho systemu|yakit sistemi|sistema de combustivel/,
   ],
-  ["throttle", /throttle|\btps\b|drosselklapp|papillon|mariposa|acelerador|farfalla|gasklep|przepustnic/],
+  [
+    "throttle",
+    /throttle|\btps\b|drosselklapp|papillon|mariposa|acelerador|farfalla|gasklep|przepustnic|^tp$|borboleta|trottel|spj(a|ae)ll|spjaeld|skrtici|kelebe/,
+  ],
   [
     "load",
-    /calculated load|engine load|\bload\b|motorlast|berechnete last|charge (moteur|calculee)|\bcarga\b|\bcarico\b|belasting|obciazenie/,
+    /calculated load|engine load|\bload\b|motorlast|berechnete last|charge (moteur|calculee)|\bcarga\b|\bcarico\b|belasting|obciazenie|belastning|zatizeni|motor yuku|^load pct$/,
   ],
   [
     "speed",
-    /vehicle speed|\bvss\b|^speed$|geschwindigkeit|vitesse vehicule|^vitesse$|velocidad|velocita|voertuigsnelheid|predkosc pojazdu/,
+    /vehicle speed|\bvss\b|^speed$|geschwindigkeit|vitesse vehicule|^vitesse$|velocidad|velocita|voertuigsnelheid|predkosc pojazdu|hastighe[td]|rychlost|arac hizi/,
   ],
   [
     "time",
-    /^(time( stamp)?|timestamp|elapsed( time)?|seconds|zeit(stempel)?|uhrzeit|temps|heure|horodatage|tiempo|hora|tempo|ora|tijd(stip)?|czas|clock|t)$/,
+    /^(time( stamp)?|timestamp|elapsed( time)?|seconds|zeit(stempel)?|uhrzeit|temps|heure|horodatage|tiempo|hora|tempo|ora|tijd(stip)?|czas|tid(punkt|spunkt)?|cas|zaman|saat|clock|t)$/,
   ],
 ];
 
-const SHORT = /\b(stft|shrtft|sft|short|kurz\w*|court|corto|breve|korte|krotk\w*)(?=\b|\d)/;
-const LONG = /\b(ltft|longft|lft|long|lang(e|zeit\w*)|largo|lungo|dlug\w*)(?=\b|\d)/;
+const SHORT =
+  /\b(stft|shrtft|sft|short|kurz\w*|court|corto|breve|korte?|kortsi[kg]t\w*|krotk\w*|curto|kratkodob\w*|kisa)(?=\b|\d)/;
+const LONG = /\b(ltft|longft|lft|longo?|lang(e|zeit\w*|si[kg]t\w*)?|largo|lungo|dlug\w*|dlouhodob\w*|uzun)(?=\b|\d)/;
 const TOTAL = /\b(total|gesamt\w*|totale|totaal|calkowita)\b/;
 const TRIM =
-  /trim|\bft(?=\b|\d)|stft|ltft|shrtft|longft|\bsft\b|\blft\b|anpassung|korrektur|correction|richesse|ajuste|correccion|correzione|correctie|korekta|gemisch/;
+  /trim|\bft(?=\b|\d)|stft|ltft|shrtft|longft|\bsft\b|\blft\b|anpassung|korrektur|correction|richesse|ajuste|correccion|correzione|correctie|korekta|gemisch|korrigering|korrektion|korekce|correcao|duzeltme|yakit ayari/;
 const BANK =
-  /\b(?:b|bk|bank|bnk|banc|banco|bancata|zylinderbank|cilinderbank|rangee|rzad)\s?([12])\b|\bb([12])s[12]\b|(?:ft|trim)\s?([12])\b|\b([12])$|[a-z]([12])$/;
+  /\b(?:b|bk|bank|bnk|banc|banco|bancata|bancada|banka|zylinderbank|cilinderbank|cylinderbank|rangee|rzad|rada|sira|blok)\s?([12])\b|\bb([12])s[12]\b|(?:ft|trim)\s?([12])\b|\b([12])$|[a-z]([12])$/;
 const BANK_WORDS: Readonly<Record<string, 1 | 2>> = { one: 1, two: 2, eins: 1, zwei: 2, un: 1, deux: 2, uno: 1, dos: 2, due: 2 };
 
 /** Bank named in a header, by number or word; the first where none is named. */
@@ -131,6 +138,14 @@ const REQUESTS: Readonly<Record<string, ChannelId>> = {
 };
 const REQUEST = /^(?:pid|mode|service|sid|obd)?\s*(?:0?x|\$)?\s*(?:01)?[\s:._-]*(?:0x|\$)?([0-9a-f]{2})$/i;
 
+/** Names that only the standard gives (SAE J1979): a log that has one is written in its words, and in its units. */
+const STANDARD = /^(shrtft|longft)\d{1,2}$|^load_pct$|^fuelsys\d$|^(spark|timing)adv$/i;
+/** Whether a header is a request code, or a name that only the standard gives. */
+export const inStandardWords = (header: string): boolean => {
+  const name = header.trim();
+  return STANDARD.test(name) || REQUESTS[REQUEST.exec(name)?.[1]?.toLowerCase() ?? ""] !== undefined;
+};
+
 /** The channel that a header's name speaks of, without its unit; undefined where no rule knows it. */
 export function channelOf(name: string): { readonly channel: ChannelId; readonly live: boolean } | undefined {
   const request = REQUESTS[REQUEST.exec(name.trim())?.[1]?.toLowerCase() ?? ""];
@@ -156,24 +171,34 @@ const SPELLINGS: Readonly<Record<string, UnitId | "%" | "rpm" | "km/h" | "mph" |
   "g s": "g/s",
   "g sec": "g/s",
   "gm s": "g/s",
+  "gm sec": "g/s",
+  "gram s": "g/s",
+  "grams s": "g/s",
+  "gram sec": "g/s",
+  "grams sec": "g/s",
   gps: "g/s",
   "kg h": "kg/h",
   "kg hr": "kg/h",
+  "kg hour": "kg/h",
   "lb min": "lb/min",
   "lb m": "lb/min",
   kpa: "kPa",
+  kilopascal: "kPa",
   hpa: "hPa",
   mbar: "mbar",
   bar: "bar",
   psi: "psi",
   psia: "psi",
+  "lb in2": "psi",
   inhg: "inHg",
   "in hg": "inHg",
   "deg c": "°C",
+  "degrees c": "°C",
   degc: "°C",
   c: "°C",
   celsius: "°C",
   "deg f": "°F",
+  "degrees f": "°F",
   degf: "°F",
   f: "°F",
   fahrenheit: "°F",
@@ -201,18 +226,26 @@ export function unitSpelt(text: string): UnitId | "%" | "rpm" | "km/h" | "mph" |
   return SPELLINGS[folded(plain)] ?? findUnit(plain);
 }
 
-const BRACKETS = /[([{]\s*([^)\]}]*)\s*[)\]}]/;
+const BRACKETS = /[([{]\s*([^)\]}]*)\s*[)\]}]/g;
+/** Modules and places that a bracket may name. */
+const WHOSE = /^(ecu|ecm|pcm|tcm|obd-?2?|sae|b[12](s[1-4])?|bank.*)$/i;
+/** What stands in brackets and is no unit: an acronym that says the name once more, a module, a bank. Anything else may be a unit. */
+const explains = (inside: string) =>
+  WHOSE.test(inside.trim()) || (/^[A-Z0-9_]{2,8}$/.test(inside.trim()) && channelOf(inside) !== undefined);
 
 /** Splits a header into its name and its unit: from the units row, in brackets, after a comma, or as its last words. */
 export function splitUnit(header: string, unitCell: string | undefined): { name: string; unitText: string } {
   const text = header.trim();
-  const bracket = BRACKETS.exec(text);
-  if (unitCell?.trim()) {
-    const name = bracket && unitSpelt(bracket[1] ?? "") ? text.replace(bracket[0], " ").trim() : text;
-    return { name, unitText: unitCell.trim().replace(/^[([{]|[)\]}]$/g, "") };
-  }
-  if (bracket && (unitSpelt(bracket[1] ?? "") || !/bank|b[12]/i.test(bracket[1] ?? ""))) {
-    return { name: text.replace(bracket[0], " ").trim(), unitText: (bracket[1] ?? "").trim() };
+  const brackets = [...text.matchAll(BRACKETS)];
+  const bracket = brackets.findLast(([, inside]) => unitSpelt(inside ?? ""));
+  const without = (found: string) => text.replace(found, " ").trim();
+  if (unitCell?.trim())
+    return { name: bracket ? without(bracket[0]) : text, unitText: unitCell.trim().replace(/^[([{]|[)\]}]$/g, "") };
+  const other = bracket ?? brackets.findLast(([, inside = ""]) => !/bank|b[12]/i.test(inside) && !explains(inside));
+  if (other) {
+    // "Speed (RPM) 1/min": the acronym of a unit, and the unit.
+    const rest = splitUnit(without(other[0]), undefined);
+    return rest.unitText ? rest : { name: without(other[0]), unitText: (other[1] ?? "").trim() };
   }
   const comma = /^(.*?),\s*(.+)$/.exec(text);
   if (comma && unitSpelt(comma[2] ?? "")) return { name: comma[1] ?? "", unitText: comma[2] ?? "" };

@@ -4,7 +4,7 @@ import Papa from "papaparse";
 import { inSentence } from "../sentence";
 import { UNITS } from "../units";
 import { type ChannelId, channelById } from "./channels";
-import { type Dialect, detectDialect, detectEncoding, ScanLogError } from "./dialect";
+import { type Dialect, detectDialect, detectEncoding, ScanLogError, withoutUnit } from "./dialect";
 import { splitUnit, unitSpelt } from "./headers";
 import { type ColumnChoice, countsMilliseconds, type HeaderMatch, type Mapping, matchHeader } from "./match-header";
 import { checkUnits, type LoggedEngine, type Sample } from "./unit-check";
@@ -59,7 +59,7 @@ export function readHead(head: Uint8Array, mapping?: Mapping, engine?: LoggedEng
   const matches = dialect.headers.map((header, column) =>
     applyChoice(matchHeader(header, dialect.units?.[column], column), mapping?.[header]),
   );
-  const resolved = checkUnits(resolveRivals(matches), sample, engine);
+  const resolved = checkUnits(resolveRivals(resolveTwins(matches, sample)), sample, engine);
   return { dialect, signature: headerSignature(dialect), matches: resolved, problems: problemsOf(resolved), sample };
 }
 
@@ -68,7 +68,7 @@ function headRows(text: string, dialect: Dialect): string[][] {
   const body = text
     .replace(/^\uFEFF/, "")
     .split(/\r\n|\n|\r/)
-    .slice(dialect.skip + 1 + (dialect.units ? 1 : 0));
+    .slice(dialect.skip + 1 + (dialect.unitsRow ? 1 : 0));
   return Papa.parse<string[]>(body.join("\n"), { delimiter: dialect.delimiter, skipEmptyLines: true }).data;
 }
 
@@ -103,8 +103,15 @@ function widened(found: Dialect, rows: readonly (readonly string[])[]): { dialec
 
 /** How a dialect writes numbers, thousands points and all. */
 function numberOf(dialect: Pick<Dialect, "decimal">): (cell: string) => number {
+  const bare = bareNumberOf(dialect);
+  return (cell) => {
+    const number = bare(cell);
+    return number === number ? number : bare(withoutUnit(cell));
+  };
+}
+function bareNumberOf(dialect: Pick<Dialect, "decimal">): (cell: string) => number {
   if (dialect.decimal === ",") {
-    return (cell) => Number((cell.includes(".") ? cell.replace(/[.' ]/g, "") : cell).replace(",", "."));
+    return (cell) => Number(cell.replace(/[.' ]/g, "").replace(",", "."));
   }
   return (cell) => {
     const plain = Number(cell);
@@ -119,6 +126,27 @@ function applyChoice(match: HeaderMatch, choice: ColumnChoice | undefined): Head
   const channel = channelById(choice.channel);
   const unit = choice.unit ?? match.unit ?? channel.unit;
   return { column, header, channel: choice.channel, confidence: 1, ...(unit ? { unit, unitFrom: "file" as const } : {}) };
+}
+
+/** Twin columns read alike where they are apart by no more than this, share of what they read; both must have moved to so many values. */
+const ALIKE = 0.03;
+const MOVED = 5;
+
+/**
+ * A channel that stands there twice, each time as surely: the first one counts where both read alike, as two modules do; and of
+ * clocks the first always, since each channel may have one beside it.
+ */
+function resolveTwins(matches: readonly HeaderMatch[], sample: Sample): HeaderMatch[] {
+  return matches.map((match, i) => {
+    const first = matches.slice(0, i).find((m) => m.channel !== undefined && m.channel === match.channel);
+    if (!first || first.unit !== match.unit || match.confidence > first.confidence + 0.15) return match;
+    const [a, b] = [sample[first.column] ?? [], sample[match.column] ?? []];
+    const apart = a.map((v, k) => Math.abs(v - (b[k] as number)) / Math.max(1, Math.abs(v))).filter(Number.isFinite);
+    const median = apart.toSorted((x, y) => x - y)[apart.length >> 1];
+    const moved = [a, b].every((values) => new Set(values.filter(Number.isFinite)).size >= MOVED);
+    const twin = match.channel === "time" || (moved && median !== undefined && median <= ALIKE);
+    return twin ? { column: match.column, header: match.header, confidence: 0 } : match;
+  });
 }
 
 /** Where one header fits a channel clearly better than another, the other is let go; a tie stays a problem. */
@@ -185,17 +213,22 @@ const KMH_PER_MPH = 1.609344;
 
 /** Steps between rows that no log of seconds has. */
 const NO_SECONDS = 15;
+/** A day's fraction, as spreadsheets keep time: days since 1900 so many, or less than one; rows no further apart than 5 s. */
+const DAY = { seconds: 86_400, from: 20_000, to: 80_000, step: 5.8e-5 } as const;
 
 /** s of one count of a log's clock: as the header says; else milliseconds where the numbers are too far apart for seconds. */
 function timeScale(match: HeaderMatch, dialect: Dialect, sample: Sample): number {
   const unit = dialect.units?.[match.column];
   if (countsMilliseconds(match.header, unit)) return 1e-3;
-  const named = unitSpelt(splitUnit(match.header, unit).unitText);
-  if (named === "min") return 60;
-  if (named === "s") return 1;
   const times = (sample[match.column] ?? []).filter(Number.isFinite);
   const steps = times.slice(1).flatMap((t, i) => (t > (times[i] as number) ? [t - (times[i] as number)] : []));
   const median = steps.toSorted((a, b) => a - b)[Math.floor(steps.length / 2)] ?? 1;
+  const named = unitSpelt(splitUnit(match.header, unit).unitText);
+  // No clock of seconds ticks in microseconds far from its beginning, whatever stands above it.
+  const inDays = times.every((t) => (t >= DAY.from && t <= DAY.to) || (named === undefined && t >= 0 && t <= 1));
+  if (inDays && median <= DAY.step) return DAY.seconds;
+  if (named === "min") return 60;
+  if (named === "s") return 1;
   return median > NO_SECONDS ? 1e-3 : 1;
 }
 
@@ -283,7 +316,7 @@ export class ScanLogReader {
     this.parsers = matches.map((match) => this.parserOf(match, dialect));
     this.textCells = matches.map(() => 0);
     const text = this.decoder.decode(this.pending, { stream: true });
-    const unitRows = dialect.units && !dialect.long ? 1 : 0;
+    const unitRows = dialect.unitsRow && !dialect.long ? 1 : 0;
     const lines = text.split(/\r\n|\n|\r/, dialect.skip + 2 + unitRows);
     // Rows expected from the bytes of the first rows, so that arrays are laid once and not copied.
     const perRow = Math.max(8, this.pending.length / Math.max(1, text.split("\n").length));

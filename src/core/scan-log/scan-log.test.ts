@@ -377,3 +377,82 @@ describe("anything at all (properties)", () => {
     );
   });
 });
+
+describe("what tools write that nobody told us of", () => {
+  const RUN = { displacement: 1.6e-3, induction: "natural" as const };
+  const rows = (of: (i: number) => readonly (string | number)[], delimiter = ",") =>
+    Array.from({ length: 40 }, (_, i) => of(i).join(delimiter)).join("\n");
+  const problems = (text: string) => readHead(bytes(text), undefined, RUN).problems.map((p) => p.message);
+  const si = (text: string, id: Parameters<typeof columnOf>[1], row = 0) => {
+    const log = readScanLog(bytes(text), undefined, RUN);
+    return columnOf(log, id)?.values[row];
+  };
+
+  it("takes no unknown unit for an acronym: one that nobody knows is asked, one that says the name again is none", () => {
+    expect(problems(`Time (s),MAF (SCFM)\n${rows((i) => [i, 2.6 + i / 100])}`)).toEqual([
+      expect.stringMatching(/Unit "SCFM" of/),
+    ]);
+    expect(si(`Time (s),Air flow rate (MAF) (g/s)\n${rows((i) => [i, 2.6])}`, "maf")).toBeCloseTo(2.6e-3, 9);
+    expect(si(`Time (s),Air flow rate (MAF)(kg/h)\n${rows((i) => [i, 9.36])}`, "maf")).toBeCloseTo(2.6e-3, 9);
+    expect(si(`Time (s),Engine speed (RPM) 1/min\n${rows((i) => [i, 740])}`, "rpm")).toBe(740);
+    expect(si(`Time (s),Engine speed (ECM) (rpm)\n${rows((i) => [i, 740])}`, "rpm")).toBe(740);
+  });
+  it("reads the standard's own words in the standard's units, where the numbers can be so", () => {
+    const log = (coolant: number, flow: number) =>
+      `TIME,RPM,MAF,ECT,SHRTFT1,LONGFT1\n${rows((i) => [i, 740 + i, flow, coolant, 0.5, 3])}`;
+    expect([problems(log(90, 2.6)), si(log(90, 2.6), "maf"), si(log(90, 2.6), "coolant")]).toEqual([
+      [],
+      expect.closeTo(2.6e-3, 9),
+      expect.closeTo(363.15, 6),
+    ]);
+    // Fahrenheit, whatever the header's words.
+    expect(si(log(195, 2.6), "coolant")).toBeCloseTo(363.7, 1);
+    // A flow in g/s that no engine of 1.6 L has: it is asked, or in another unit.
+    expect(si(log(90, 9.4), "maf")).not.toBeCloseTo(9.4e-3, 6);
+  });
+  it("takes one of two columns that read alike, and asks where they differ, or where nothing moves", () => {
+    const twin = (of: (i: number) => readonly number[]) =>
+      problems(`Time (s),Engine RPM,Engine RPM\n${rows((i) => [i, ...of(i)])}`);
+    expect(twin((i) => [740 + 3 * i, 741 + 3 * i])).toEqual([]);
+    expect(twin((i) => [740 + 3 * i, 900 + 5 * i])).toEqual([expect.stringMatching(/choose which one counts/)]);
+    expect(twin(() => [0, 0])).toEqual([expect.stringMatching(/choose which one counts/)]);
+    expect(problems(`Time (s),MAF (g/s),MAF (kg/h)\n${rows((i) => [i, 2 + i, 7.2 + 3.6 * i])}`)).toEqual([
+      expect.stringMatching(/choose which one counts/),
+    ]);
+  });
+  it("reads a clock beside every channel, days and their fraction, and a date beside a time over midnight", () => {
+    const beside = `Time,Engine RPM (rpm),Time,MAF (g/s)\n${rows((i) => [i / 2, 740, i / 2 + 0.1, 2.6])}`;
+    expect([si(beside, "time", 10), si(beside, "maf", 10)]).toEqual([5, expect.closeTo(2.6e-3, 9)]);
+    const days = `Time;RPM;MAF (g/s)\n${rows((i) => [(46_083.4 + i / 2 / 86_400).toFixed(8), 740, 2.6], ";")}`;
+    expect(si(days, "time", 20)).toBeCloseTo(10, 2);
+    // A second of a fast log is no day.
+    expect(si(`Time (s);RPM;MAF (g/s)\n${rows((i) => [(i / 40).toFixed(3), 740, 2.6], ";")}`, "time", 20)).toBeCloseTo(0.5, 6);
+    const midnight = `Date,Time,RPM,MAF (g/s)\n${rows((i) => [i < 20 ? "2026-03-02" : "2026-03-03", new Date(Date.UTC(2026, 2, 2, 23, 59, 40 + i)).toISOString().slice(11, 19), 740, 2.6])}`;
+    expect(si(midnight, "time", 30)).toBe(30);
+  });
+  it("reads numbers with their unit behind them, thousands in quotes, and takes no request code for such a number", () => {
+    const cells = `Time;RPM;MAF;ECT\n${rows((i) => [i, "1'740 rpm", "9,36 kg/h", "195,8 deg F"], ";")}`;
+    expect(si(cells, "rpm")).toBe(1740);
+    expect(si(cells, "maf")).toBeCloseTo(2.6e-3, 9);
+    expect(si(cells, "coolant")).toBeCloseTo(364.15, 2);
+    expect(si(`Time,010C (rpm),0110 (g/s)\n${rows((i) => [i, 740, 2.6])}`, "maf")).toBeCloseTo(2.6e-3, 9);
+  });
+  it.each([
+    ["Rotação do motor", "rpm"],
+    ["Temperatura do líquido de arrefecimento", "coolant"],
+    ["Bränslekorrigering lång sikt bank 2", "long-trim-2"],
+    ["Insugsrörstryck", "map"],
+    ["Kølevæsketemperatur", "coolant"],
+    ["Kortsigtet brændstoftrim bank 1", "short-trim-1"],
+    ["Průtok vzduchu", "maf"],
+    ["Krátkodobá korekce směsi řada 2", "short-trim-2"],
+    ["Motor devri", "rpm"],
+    ["Uzun vadeli yakıt ayarı sıra 1", "long-trim-1"],
+    ["Desired boost pressure", "charge-asked"],
+    ["Min Otáčky", undefined],
+    ["Devirdaim pompası", undefined],
+  ])("%s is %s", (header, channel) => {
+    const { channel: found, confidence } = matchHeader(header, undefined, 0);
+    expect(confidence >= 0.5 ? found : undefined).toBe(channel);
+  });
+});

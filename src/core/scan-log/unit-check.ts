@@ -1,6 +1,7 @@
 import { STANDARD_DENSITY } from "../gas/air";
 import { type Quantity, toSi, UNITS, type UnitId, unitsOf } from "../units";
 import { type ChannelId, channelById } from "./channels";
+import { inStandardWords } from "./headers";
 import type { HeaderMatch } from "./match-header";
 
 /** Known facts of the engine that a log is of. */
@@ -67,10 +68,14 @@ export function checkUnits(matches: readonly HeaderMatch[], sample: Sample, engi
     );
   };
   const coolant = matches.find((m) => m.channel === "coolant");
+  const standard = matches.some((m) => inStandardWords(m.header));
   const checked = matches.map((match): HeaderMatch => {
     if (!match.channel || match.unitFrom !== "assumed") return match;
     const units = distinct(fits(match.channel, sample[match.column] ?? []));
     const [only] = units;
+    const { unit: ofStandard } = channelById(match.channel);
+    // The standard fixes the units of its own words; that the numbers could be so is seen all the same.
+    if (standard && ofStandard && units.includes(ofStandard)) return { ...match, unit: ofStandard, unitFrom: "worked-out" };
     if (only && units.length === 1) return { ...match, unit: only, unitFrom: "worked-out" };
     return { ...match, unitFrom: "asked", candidates: units };
   });
