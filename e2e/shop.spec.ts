@@ -1,4 +1,5 @@
 import type { Page } from "@playwright/test";
+import { workbook } from "../src/core/scan-log/workbook.fixture";
 import type { OtherShop } from "./server";
 import { button, instrument, leaking, logOf, main, openJob, readColumns, setConditions, signIn, station, survey } from "./steps";
 import { expect, test } from "./test";
@@ -327,6 +328,23 @@ test("a survey is typed point by point; a speed-density engine and a diesel are 
     await expect(shelf.getByText(said).first()).toBeVisible();
     await page.keyboard.press("Escape");
   }
+});
+
+test("a log that came as a workbook is read like any other", async ({ page }) => {
+  await signIn(page, "Wren Alder");
+  await openJob(page, "Light on", "FW 34 SHP");
+  await setConditions(page);
+  await station(page, "Check");
+  await instrument(page, "Fuel-trim survey");
+  const lines = logOf(leaking).buffer.toString("utf8").trim().split("\n");
+  const cells = lines.map((line) =>
+    line.split(",").map((cell) => (cell !== "" && Number.isFinite(Number(cell)) ? Number(cell) : cell)),
+  );
+  const buffer = Buffer.from(workbook([[["Drive", "hill road"]], cells]));
+  await page.getByLabel("Scan-tool log").setInputFiles({ name: "drive.xlsx", mimeType: "application/octet-stream", buffer });
+  await readColumns(page);
+  await expect(main(page).getByText(/rows over/)).toBeVisible();
+  await expect(page.getByRole("region", { name: "Verdict so far" })).toContainText(/a hole of about/);
 });
 
 test("reading a long log shows its progress and can be cancelled, keeping nothing", async ({ page }) => {

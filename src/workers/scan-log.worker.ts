@@ -9,6 +9,7 @@ import {
   columnOf,
   decimate,
   findSteadyWindows,
+  isWorkbook,
   type LoggedEngine,
   type LogHead,
   type Mapping,
@@ -18,6 +19,7 @@ import {
   type SteadyWindow,
   surveyPoints,
   wasWarm,
+  workbookText,
 } from "@/core/scan-log";
 import type { Limits } from "@/core/shop/settings";
 
@@ -48,12 +50,25 @@ async function guarded<T>(work: () => Promise<T>): Promise<Result<T>> {
   }
 }
 
+/** The workbook that was unpacked last: its head is looked at before it is read. */
+let unpacked: { readonly of: string; readonly text: Blob } | undefined;
+
+/** A log as text, whatever it came in. */
+async function textOf(file: Blob): Promise<Blob> {
+  if (!isWorkbook(new Uint8Array(await file.slice(0, 4).arrayBuffer()))) return file;
+  const { name, lastModified } = file as Partial<File>;
+  const of = JSON.stringify([name, lastModified, file.size]);
+  if (unpacked?.of !== of) unpacked = { of, text: new Blob([await workbookText(new Uint8Array(await file.arrayBuffer()))]) };
+  return unpacked.text;
+}
+
 /** Scan logs off the main thread: look at the head, import with progress, then slices decimated for drawing. */
 const api = {
   head: (file: Blob, mapping?: Mapping, engine?: LoggedEngine): Promise<Result<LogHead>> =>
     guarded(async () => {
       checkLogSize(file.size);
-      return readHead(new Uint8Array(await file.slice(0, 65536).arrayBuffer()), mapping, engine);
+      const text = await textOf(file);
+      return readHead(new Uint8Array(await text.slice(0, 65536).arrayBuffer()), mapping, engine);
     }),
 
   import: (
@@ -65,15 +80,21 @@ const api = {
   ): Promise<Result<ImportedLog>> =>
     guarded(async () => {
       checkLogSize(file.size);
-      const reader = new ScanLogReader({ totalBytes: file.size, ...(mapping ? { mapping } : {}), ...(engine ? { engine } : {}) });
+      const text = await textOf(file);
+      const reader = new ScanLogReader({ totalBytes: text.size, ...(mapping ? { mapping } : {}), ...(engine ? { engine } : {}) });
       const hash = sha256.create();
       const block = 1 << 20;
-      for (let at = 0; at < file.size; at += block) {
-        const bytes = new Uint8Array(await file.slice(at, at + block).arrayBuffer());
-        hash.update(bytes);
+      // What is kept and named is the file as it came.
+      const blocks = async (of: Blob, each: (bytes: Uint8Array, done: number) => void) => {
+        for (let at = 0; at < of.size; at += block)
+          each(new Uint8Array(await of.slice(at, at + block).arrayBuffer()), Math.min(1, (at + block) / of.size));
+      };
+      if (text !== file) await blocks(file, (bytes) => hash.update(bytes));
+      await blocks(text, (bytes, done) => {
+        if (text === file) hash.update(bytes);
         reader.push(bytes);
-        progress(Math.min(1, (at + block) / file.size));
-      }
+        progress(done);
+      });
       log = reader.finish();
       const windows = findSteadyWindows(log, limits);
       const mean = (id: ChannelId) => {

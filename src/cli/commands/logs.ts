@@ -1,9 +1,10 @@
 import { createHash } from "node:crypto";
-import { createReadStream, statSync } from "node:fs";
+import { closeSync, createReadStream, openSync, readFileSync, readSync, statSync } from "node:fs";
 import { BadInput } from "@/core/input";
 import {
   checkLogSize,
   findSteadyWindows,
+  isWorkbook,
   type Mapping,
   mappingSchema,
   readObd,
@@ -11,6 +12,7 @@ import {
   ScanLogError,
   ScanLogReader,
   surveyPoints,
+  workbookText,
 } from "@/core/scan-log";
 import { DEFAULT_LIMITS } from "@/core/shop/settings";
 import { type Command, guarded, parse, readText } from "./door";
@@ -19,7 +21,7 @@ export const readLog: Command = {
   reads: "arguments",
   async run(_input, args) {
     const [path, mappingText] = args;
-    if (!path) throw new BadInput("Name the CSV file: read-log <file.csv>", "path");
+    if (!path) throw new BadInput("Name the CSV file or workbook: read-log <file.csv>", "path");
     const mapping = mappingText ? parse<Mapping>(mappingSchema, mappingText) : undefined;
     const { log } = await readLogFile(path, mapping);
     const windows = findSteadyWindows(log, DEFAULT_LIMITS);
@@ -41,6 +43,18 @@ export const readLog: Command = {
   },
 };
 
+/** The first bytes of a file. */
+function headOf(path: string): Uint8Array {
+  const file = openSync(path, "r");
+  try {
+    const head = new Uint8Array(4);
+    readSync(file, head, 0, 4, 0);
+    return head;
+  } finally {
+    closeSync(file);
+  }
+}
+
 /** Streams a scan log in, with the hash of its bytes. Throws BadInput for what the reader refuses. */
 export async function readLogFile(path: string, mapping?: Mapping): Promise<{ log: ScanLog; sha256: string }> {
   let size: number;
@@ -53,6 +67,11 @@ export async function readLogFile(path: string, mapping?: Mapping): Promise<{ lo
     checkLogSize(size);
     const reader = new ScanLogReader({ totalBytes: size, ...(mapping ? { mapping } : {}) });
     const hash = createHash("sha256");
+    if (isWorkbook(headOf(path))) {
+      const bytes = readFileSync(path);
+      reader.push(new TextEncoder().encode(await workbookText(bytes)));
+      return { log: reader.finish(), sha256: hash.update(bytes).digest("hex") };
+    }
     for await (const chunk of createReadStream(path, { highWaterMark: 1 << 20 })) {
       hash.update(chunk as Buffer);
       reader.push(chunk as Uint8Array);

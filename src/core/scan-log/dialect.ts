@@ -77,7 +77,7 @@ const WITH_UNIT = /^([+-]?[\d.,' ]*\d)\s*([^\d\s.,'+([{-].{0,11})$/;
 const TURNS = /^([+-]?[\d.,' ]*\d)\s+(1\/min)$/;
 const numberAndUnit = (cell: string) => TURNS.exec(cell) ?? WITH_UNIT.exec(cell);
 /** The unit that stands behind a number in its own cell, as it is written; undefined where none does. */
-export function unitInCell(cell: string): string | undefined {
+function unitInCell(cell: string): string | undefined {
   const [, number = "", unit = ""] = numberAndUnit(cell) ?? [];
   return NUMBER.test(number) && unitSpelt(unit) ? unit : undefined;
 }

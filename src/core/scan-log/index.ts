@@ -8,3 +8,4 @@ export * from "./read";
 export * from "./standing";
 export * from "./steady";
 export * from "./unit-check";
+export * from "./workbook";

@@ -28,7 +28,6 @@ export const boost: CheckKind<BoostRecord, unknown, Seen> = {
   claims: boostClaims,
   codes: boostCodes,
   irrelevant: {
-    "points.time": "only where a point stands in the picture",
     keyOn: "sensors that agree while it runs need not be read standing",
     "keyOn.map": "one sensor less is compared with the outside",
     "keyOn.charge": "one sensor less is compared with the outside",

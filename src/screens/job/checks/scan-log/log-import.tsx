@@ -48,7 +48,7 @@ export function LogPicker({
   return (
     <FileButton
       label="Scan-tool log"
-      accept=".csv,.txt,.tsv,.log,text/csv"
+      accept=".csv,.txt,.tsv,.log,.xlsx,text/csv"
       look={fresh && !aside ? "primary" : "plain"}
       onFile={(file) => void take(file)}
     >
@@ -93,7 +93,9 @@ export function LogImport({
   return (
     <div className="flex flex-col gap-4">
       {state.step === "none" && (
-        <p className="text-muted">Any scan tool's CSV: every delimiter, decimal comma, units in headers or a second row.</p>
+        <p className="text-muted">
+          Any scan tool's CSV, or an .xlsx workbook: every delimiter, decimal comma, units in headers, a second row or the cells.
+        </p>
       )}
       {scan.error && <ErrorNote>{scan.error}</ErrorNote>}
       {state.step === "importing" && (
