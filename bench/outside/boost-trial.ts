@@ -122,7 +122,7 @@ export function levelOutside(count: number, seed: number) {
     read: share(meter, level),
     meterOnly: share(meter.filter(petrol), only(/^MAF$/)),
     breathingRead: share(breathing, level),
-    wrongOne: share(meter.filter(petrol), only(/^valve/)) + share(breathing.filter(petrol), only(/^MAF$/)),
+    wrongOne: (share(meter.filter(petrol), only(/^valve/)) + share(breathing.filter(petrol), only(/^MAF$/))) / 2,
     asLeak: share([...alone, ...meter], named),
     soundOff: share(sound, level),
     soundPasses: share(sound, ({ verdict }) => verdict.outcome === "pass"),

@@ -45,7 +45,7 @@ function outsideMarks(count: number, seed: number): Readonly<Record<"boost" | "t
       atLeast("meter off by 10 %, the engine's own VE known: read as meter or breathing", 80, level.read),
       atLeast("meter off by 10 %, closed-loop trims too: read as the meter alone", 80, level.meterOnly),
       atLeast("engine breathes 10 % otherwise, its own VE known: read as meter or breathing", 80, level.breathingRead),
-      atMost("one of the two taken for the other", 1, level.wrongOne),
+      atMost("one of the two named alone, and it is the other", 5, level.wrongOne),
       atMost("meter off by 10 % read as a leak", 2, level.asLeak),
       atMost("sound, its own VE known: read as meter or breathing", 1, level.soundOff),
       atLeast("leak of 6 % and more named, its own VE and trims known", 90, level.leakNamed),
@@ -94,7 +94,7 @@ const TITLES = {
     source:
       "Isentropic orifice (Shapiro 1953); marginal likelihood on a grid, censored at the ECU's stop (Tobin 1958), the meter's curve integrated out (Sherman & Morrison 1950)",
     blind:
-      "Metered duct, meter gain and fuel pressure are one constant; exhaust air before the sensor fades as a manifold hole does. Two banks that breathe through one hole say no more than their mean, since the meter and the model are wrong for both.",
+      "Metered duct, meter gain and fuel pressure are one constant; exhaust air before the sensor fades as a manifold hole does. Two banks that breathe through one hole say no more than their mean, since the meter and the model are wrong for both. A meter with a curve of 1 % an e-fold that is off the same way at both ends fades as a small hole does: of a thousand flat and equal pairs two are taken for one, at odds of 0.8 and more.",
   },
   decay: {
     name: "Pressure decay",
