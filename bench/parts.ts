@@ -1,6 +1,6 @@
 /** Measured parts: each part prints its figures and what they aim at; nothing here passes or fails. */
 import { spawnSync } from "node:child_process";
-import { existsSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { appendFigures } from "./appends";
@@ -20,6 +20,7 @@ import { writeBigLog } from "./log-import";
 import { mutantTrial } from "./mutants";
 import { networkTrial } from "./network";
 import { onNetworkPart } from "./on-network";
+import { opponentsPart } from "./opponents-table";
 import { outsidePart } from "./outside/outside";
 import { scaleFigures } from "./scale";
 import { trimsTrial } from "./trims-trial";
@@ -189,7 +190,8 @@ function decayPart() {
 
 function judgementPart() {
   const text = judgementTable(3600, 5000);
-  writeFileSync("docs/judgement.md", text);
+  const [, ...against] = readFileSync("docs/judgement.md", "utf8").split(/^(?=## Against charts)/m);
+  writeFileSync("docs/judgement.md", [text, ...against].join("\n"));
   console.log(text);
 }
 
@@ -275,6 +277,7 @@ export const PARTS: Readonly<Record<string, Part>> = {
   trims: { alone: false, run: trimsPart },
   decay: { alone: false, run: decayPart },
   judgement: { alone: false, run: judgementPart },
+  opponents: { alone: false, run: () => opponentsPart(90, 900_000) },
   outside: { alone: false, run: () => outsidePart() },
   "on-network": { alone: false, run: onNetworkPart },
   boost: { alone: false, run: boostPart },

@@ -1,0 +1,251 @@
+/**
+ * The app's choice against charts: the two old orders, and one an expert would write for each family, taken at the likeliest place
+ * first. All find by the same hand, which misses and errs, and fit a part only after a second confirmation.
+ */
+import { CHECK_IDS, CHECKS, type CheckId } from "@/core/checks";
+import { type Cause, causesOf, type Family } from "@/core/faults";
+import { type Noise, seededNoise } from "@/core/maths/random";
+import {
+  candidatesOf,
+  confirmMinutes,
+  type EngineNow,
+  type Evidence,
+  nextChecks,
+  type PossibleCheck,
+  type Suspect,
+  waitFor,
+  weighSuspects,
+  worthConfirming,
+} from "@/core/suspects";
+import type { HiddenCar } from "./hidden-cars";
+
+/** What an expert does first for a complaint of each family; what is not named comes after it. */
+const CHARTS: Readonly<Record<Family, readonly CheckId[]>> = {
+  engine: ["look", "trims", "smoke", "pinch", "airflow", "vacuum", "exhaust-gas", "probe", "crankcase", "back-pressure", "valve"],
+  boost: ["look", "boost", "pressure-test", "chain", "hold", "output", "circuit", "smoke", "back-pressure"],
+  egr: ["look", "egr", "output", "circuit", "hold", "chain"],
+  evap: ["cap", "evap-smoke", "vent-path", "pulldown", "decay", "valve", "tank-sensor", "circuit"],
+  filter: ["look", "filter", "back-pressure", "pressure-test", "boost", "exhaust-gas"],
+  "secondary-air": ["secondary-air", "output", "circuit", "hold", "chain", "borescope"],
+};
+const SMOKE_FIRST: readonly CheckId[] = ["smoke", "evap-smoke", "pressure-test", "boost", "filter", "secondary-air", "egr"];
+const LOOK_FIRST: readonly CheckId[] = ["look", "trims", "pulldown", "cap", "airflow", "pinch", "probe", "smoke", "evap-smoke"];
+
+/** A hand that confirms: of true causes it misses so many, of others it confirms so many. */
+const MISSES = 0.05;
+const ERRS = 0.02;
+/** Odds from which a car with nothing wrong is handed back, and those from which a chart's first suspect is confirmed by hand. */
+const NOTHING = 0.8;
+const SURE = 0.5;
+const MOST_CHECKS = 20;
+const GIVEN_UP = 60;
+
+interface Seen {
+  readonly suspects: readonly Suspect[];
+  readonly car: HiddenCar;
+  readonly done: readonly PossibleCheck[];
+  readonly engine: EngineNow;
+}
+interface Player {
+  readonly name: string;
+  next(seen: Seen): PossibleCheck | undefined;
+  confirm(seen: Seen): Suspect | undefined;
+}
+
+const same = (a: { check: CheckId; place?: string }, b: { check: CheckId; place?: string }) =>
+  a.check === b.check && a.place === b.place;
+const open = ({ car, done }: Seen) => candidatesOf(car.context, car.families).filter((c) => !done.some((d) => same(d, c)));
+const ranked = ({ suspects, car, done, engine }: Seen) =>
+  nextChecks(suspects, car.context, done, { standing: [], engine }, car.families).filter((n) => !done.some((d) => same(d, n)));
+const byWorth = (seen: Seen) => worthConfirming(seen.suspects, ranked(seen));
+const byOdds = ({ suspects: [first] }: Seen) =>
+  first && first.odds >= SURE && first.cause.trait !== "healthy" ? first : undefined;
+
+const app: Player = {
+  name: "the app",
+  next(seen) {
+    const [best] = ranked(seen);
+    return best && open(seen).find((c) => same(c, best));
+  },
+  confirm: byWorth,
+};
+
+/** Suspicion that a check looks at: of its place, or of all that it puts to the test. */
+const suspicion = ({ place, tested }: PossibleCheck, suspects: readonly Suspect[]) =>
+  suspects.reduce((sum, { cause, odds }) => {
+    const at = [cause.joint, cause.id, cause.device];
+    return at.some((a) => a !== undefined && (a === place || tested?.includes(a))) ? sum + odds : sum;
+  }, 0);
+
+const chart = (
+  name: string,
+  kinds: (family: Family) => readonly CheckId[],
+  { likeliest, confirm }: { likeliest: boolean; confirm: Player["confirm"] },
+): Player => ({
+  name,
+  next(seen) {
+    const order = kinds(seen.car.families[0] ?? "engine");
+    const all = open(seen);
+    const rank = ({ check }: PossibleCheck) =>
+      order.includes(check) ? order.indexOf(check) : order.length + CHECK_IDS.indexOf(check);
+    const ways = candidatesOf(seen.car.context, seen.car.families);
+    // What fills a circuit goes in by one way; the others come last.
+    const late = (c: PossibleCheck) => (CHECKS[c.check].sweeps && c !== ways.find((d) => d.check === c.check) ? 1000 : 0);
+    return all.toSorted(
+      (a, b) =>
+        rank(a) + late(a) - rank(b) - late(b) || (likeliest ? suspicion(b, seen.suspects) - suspicion(a, seen.suspects) : 0),
+    )[0];
+  },
+  confirm,
+});
+
+const PLAYERS: readonly Player[] = [
+  app,
+  chart("smoke first", () => SMOKE_FIRST, { likeliest: false, confirm: byOdds }),
+  chart("look and live data first", () => LOOK_FIRST, { likeliest: false, confirm: byOdds }),
+  chart("the expert's chart", (family) => CHARTS[family], { likeliest: true, confirm: byOdds }),
+  chart("the expert's chart, confirming as the app does", (family) => CHARTS[family], { likeliest: true, confirm: byWorth }),
+];
+
+const isTrue = (cause: Cause, { faults }: HiddenCar) =>
+  faults.some((f) => f.id === cause.id || (f.joint !== undefined && f.joint === cause.joint));
+
+/** How a car ended: minutes, whether a true cause stood first within five checks, what was fitted, and whether it was handed back. */
+interface End {
+  readonly minutes: number;
+  readonly first: boolean;
+  readonly ended: "found" | "handed-back" | "wrong-part" | "given-up";
+}
+
+function play(car: HiddenCar, player: Player, noise: Noise, tell: (suspects: readonly Suspect[]) => void): End {
+  const causes = causesOf(car.context.layout, car.context.vehicle, car.families);
+  const cleared = new Set<string>();
+  const evidence: Evidence[] = [...car.story];
+  const done: PossibleCheck[] = [];
+  let [minutes, checks, first] = [0, 0, false];
+  let engine = car.arrives;
+  let suspects: readonly Suspect[] = [];
+  const weigh = () => {
+    suspects = weighSuspects(
+      causes.filter((c) => !cleared.has(c.id)),
+      evidence,
+    );
+    const [top] = suspects;
+    if (checks <= 5 && top) first ||= car.faults.length === 0 ? top.cause.trait === "healthy" : isTrue(top.cause, car);
+  };
+  const holds = (cause: Cause) => noise.uniform() < (isTrue(cause, car) ? 1 - MISSES : ERRS);
+  weigh();
+  for (; checks < MOST_CHECKS; ) {
+    const candidate = player.next({ suspects, car, done, engine });
+    if (!candidate) break;
+    const verdict = car.read(candidate);
+    checks++;
+    minutes += candidate.minutes + waitFor(candidate.check, engine);
+    if (CHECKS[candidate.check].engine !== "standing") engine = "warm";
+    else if (candidate.check === "smoke") engine = "cold";
+    if (verdict.outcome !== "void") {
+      done.push(candidate);
+      if (verdict.observation)
+        evidence.push({ observation: verdict.observation, entry: `${checks}`, tested: verdict.tested ?? candidate.tested ?? [] });
+    }
+    weigh();
+    tell(suspects);
+    for (;;) {
+      const confirm = player.confirm({ suspects, car, done, engine });
+      if (!confirm) break;
+      minutes += confirmMinutes(confirm);
+      if (holds(confirm.cause)) {
+        // A part is fitted after a second confirmation that knows nothing of the first.
+        minutes += confirmMinutes(confirm);
+        if (holds(confirm.cause)) return { minutes, first, ended: isTrue(confirm.cause, car) ? "found" : "wrong-part" };
+      }
+      cleared.add(confirm.cause.id);
+      weigh();
+    }
+    const [top] = suspects;
+    if (top?.cause.trait === "healthy" && top.odds >= NOTHING) return { minutes, first, ended: "handed-back" };
+  }
+  const [top] = suspects;
+  if (top?.cause.trait === "healthy") return { minutes, first, ended: "handed-back" };
+  return { minutes: minutes + GIVEN_UP, first, ended: "given-up" };
+}
+
+/** Statements of a tenth of the scale: how often they came true, and the standard error of that, clustered by car. */
+export interface Tenth {
+  readonly said: number;
+  readonly right: number;
+  readonly count: number;
+  readonly error: number;
+}
+export interface Played {
+  readonly name: string;
+  readonly first: number;
+  /** Of cars with a fault, a wrong end counting as one given up */
+  readonly minutes: number;
+  readonly found: number;
+  readonly handedBack: number;
+  /** Parts fitted to cars with nothing wrong, share of those */
+  readonly fitted: number;
+}
+
+/** Every player on the same cars. @param count cars. */
+export function opponentsTrial(count: number, seed: number, carOf: (seed: number) => HiddenCar) {
+  const tally = PLAYERS.map(() => ({ first: 0, minutes: 0, found: 0, back: 0, fitted: 0 }));
+  const tenths = Array.from({ length: 10 }, () => ({ said: 0, right: 0, count: 0, squares: 0 }));
+  let [faulty, healthy] = [0, 0];
+  for (let i = 0; i < count; i++) {
+    const sound = carOf(seed + i).faults.length === 0;
+    if (sound) healthy++;
+    else faulty++;
+    for (const [n, player] of PLAYERS.entries()) {
+      // Each player meets the same car with the same luck.
+      const car = carOf(seed + i);
+      const off = new Array<number>(10).fill(0);
+      const { minutes, first, ended } = play(car, player, seededNoise(seed + i), (suspects) => {
+        if (n > 0 || car.faults.length > 1) return;
+        for (const { cause, odds } of suspects) {
+          if (odds < 0.01) continue;
+          const at = Math.min(9, Math.floor(odds * 10));
+          const right = sound ? cause.trait === "healthy" : car.faults.some((f) => f.id === cause.id);
+          const tenth = tenths[at] as (typeof tenths)[number];
+          tenth.said += odds;
+          tenth.right += right ? 1 : 0;
+          tenth.count++;
+          off[at] = (off[at] as number) + (right ? 1 : 0) - odds;
+        }
+      });
+      for (const [at, sum] of off.entries()) (tenths[at] as (typeof tenths)[number]).squares += sum ** 2;
+      const t = tally[n] as (typeof tally)[number];
+      if (sound) {
+        if (ended === "handed-back") t.back++;
+        if (ended === "wrong-part") t.fitted++;
+        continue;
+      }
+      t.minutes += minutes + (ended === "handed-back" || ended === "wrong-part" ? GIVEN_UP : 0);
+      if (first) t.first++;
+      if (ended === "found") t.found++;
+    }
+  }
+  const of = (n: number, all: number) => n / Math.max(1, all);
+  return {
+    players: PLAYERS.map(({ name }, n): Played => {
+      const t = tally[n] as (typeof tally)[number];
+      return {
+        name,
+        first: of(t.first, faulty),
+        minutes: of(t.minutes, faulty),
+        found: of(t.found, faulty),
+        handedBack: of(t.back, healthy),
+        fitted: of(t.fitted, healthy),
+      };
+    }),
+    tenths: tenths.map(
+      (t): Tenth => ({
+        said: of(t.said, t.count),
+        right: of(t.right, t.count),
+        count: t.count,
+        error: of(Math.sqrt(t.squares), t.count),
+      }),
+    ),
+  };
+}
