@@ -1,9 +1,11 @@
 import { CHECKS, type CheckContext, judgeCheck, type Verdict } from "@/core/checks";
 import { type Cause, codeObservations, type Family } from "@/core/faults";
 import { validate } from "@/core/input";
-import { seededNoise } from "@/core/maths/random";
-import { arrivalCodes, caseOf } from "@/core/practice/case";
+import { type Noise, seededNoise } from "@/core/maths/random";
+import type { Car } from "@/core/practice/car";
+import { arrivalCodes, caseOf, type PracticeCase } from "@/core/practice/case";
 import { READERS } from "@/core/practice/readers";
+import type { Bay } from "@/core/practice/readers/bay";
 import { type EngineNow, type Evidence, familiesOf, type PossibleCheck } from "@/core/suspects";
 
 /** A practice car with what is hidden in it, and all that its checks will read. */
@@ -24,12 +26,13 @@ const SPOILT = 1 / 12;
 /** One case in five has two faults; the others mislead a little. */
 const TWO = 0.2;
 
-/** A case of a family as it is played: read by the practice bay's own instruments, judged from the records that they make. */
-export function practiceCar(family: Family, seed: number): HiddenCar {
-  const noise = seededNoise(seed);
-  const level = noise.uniform() < TWO ? 3 : 2;
-  const given = caseOf({ family, level, seed: seed % 2 ** 20 });
-  const { car, story, arrives } = given;
+/** A case's story on a car, read by the practice bay's own instruments and judged from the records that they make. */
+export function hiddenCar(
+  given: PracticeCase,
+  car: Car,
+  noise: Noise,
+  instruments: NonNullable<Bay["instruments"]> = {},
+): HiddenCar {
   const { context, faults } = car;
   const observations = [
     ...codeObservations(
@@ -38,13 +41,13 @@ export function practiceCar(family: Family, seed: number): HiddenCar {
         .map((c) => c.code),
       context.vehicle.banks,
     ),
-    ...story.symptoms.map((s) => `symptom:${s}`),
+    ...given.story.symptoms.map((s) => `symptom:${s}`),
   ];
   return {
     context,
     faults: faults.map((f) => f.cause),
     families: familiesOf(observations, []),
-    arrives,
+    arrives: given.arrives,
     story: observations.map((observation) => ({ observation, entry: "story" })),
     read(candidate) {
       if (noise.uniform() < SPOILT && candidate.check !== "look")
@@ -52,8 +55,16 @@ export function practiceCar(family: Family, seed: number): HiddenCar {
       const read = READERS[candidate.check];
       if (!read) throw new RangeError(`Nobody reads a ${candidate.check} in the practice bay`);
       const { check, place, tested } = candidate;
-      const record = read({ car, noise }, { joint: place, entry: place, spots: tested });
+      const record = read({ car, noise, instruments }, { joint: place, entry: place, spots: tested });
       return judgeCheck(check, validate<object>(CHECKS[check].fields.schema, record), context);
     },
   };
+}
+
+/** A case of a family as it is played. */
+export function practiceCar(family: Family, seed: number): HiddenCar {
+  const noise = seededNoise(seed);
+  const level = noise.uniform() < TWO ? 3 : 2;
+  const given = caseOf({ family, level, seed: seed % 2 ** 20 });
+  return hiddenCar(given, given.car, noise);
 }

@@ -2,14 +2,10 @@
  * Cars of shops that the judge's tables know nothing of: causes are not drawn as often as the table weighs them, some cars have
  * nothing wrong with them, and a hand that confirms errs.
  */
-import { CHECKS, judgeCheck } from "@/core/checks";
-import { type Cause, codeObservations, type Family } from "@/core/faults";
-import { validate } from "@/core/input";
+import type { Cause, Family } from "@/core/faults";
 import { type Noise, seededNoise } from "@/core/maths/random";
-import { arrivalCodes, caseOf } from "@/core/practice/case";
-import { READERS } from "@/core/practice/readers";
-import { familiesOf } from "@/core/suspects";
-import type { HiddenCar } from "./hidden-cars";
+import { caseOf } from "@/core/practice/case";
+import { type HiddenCar, hiddenCar } from "./hidden-cars";
 
 /** How often each cause comes in: as the table has it, as a shop of its own does, or each alike. */
 export const WORLDS = ["table", "shops", "flat"] as const;
@@ -18,7 +14,6 @@ export type World = (typeof WORLDS)[number];
 /** Cars with nothing wrong, and those with two faults. */
 const HEALTHY = 0.15;
 const TWO = 0.2;
-const SPOILT = 1 / 12;
 /** Cars that one shop sees before the next is drawn, and how closely a shop keeps to the table: Dirichlet's concentration, a cause. */
 const OF_A_SHOP = 20;
 const KEEPS = 1.5;
@@ -63,34 +58,7 @@ export function carOfShop(family: Family, world: World, seed: number): HiddenCar
     if (!cause || noise.uniform() < often(cause)) break;
     given = caseOf({ family, level, seed: (seed + 7_919 * draw) % 2 ** 20 });
   }
-  const healthy = noise.uniform() < HEALTHY;
-  const car = healthy ? { ...given.car, faults: [] } : given.car;
-  const { context } = car;
   // What set the code of a car with nothing wrong is gone: a cap that was loose, a connector that was pushed home.
-  const observations = [
-    ...codeObservations(
-      arrivalCodes(given)
-        .filter((c) => c.status !== "history")
-        .map((c) => c.code),
-      context.vehicle.banks,
-    ),
-    ...given.story.symptoms.map((s) => `symptom:${s}`),
-  ];
-  return {
-    context,
-    faults: car.faults.map((f) => f.cause),
-    families: familiesOf(observations, []),
-    arrives: given.arrives,
-    story: observations.map((observation) => ({ observation, entry: "story" })),
-    read(candidate) {
-      if (noise.uniform() < SPOILT && candidate.check !== "look")
-        return { outcome: "void", headline: "Spoilt", measures: [], reasons: [], zones: [] };
-      const read = READERS[candidate.check];
-      if (!read) throw new RangeError(`Nobody reads a ${candidate.check} in the practice bay`);
-      const { check, place, tested } = candidate;
-      const { instruments } = given;
-      const record = read({ car, noise, instruments }, { joint: place, entry: place, spots: tested });
-      return judgeCheck(check, validate<object>(CHECKS[check].fields.schema, record), context);
-    },
-  };
+  const sound = noise.uniform() < HEALTHY;
+  return hiddenCar(given, sound ? { ...given.car, faults: [] } : given.car, noise, given.instruments);
 }

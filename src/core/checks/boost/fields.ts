@@ -113,9 +113,9 @@ export const boostFields = fields({
     .taken("Limp mode"),
   /** Percent, on manifold density */
   ownEfficiency: percent("VE", 40, 130, {
-    label: "VE of this engine when sound, %",
+    label: "Known good VE of this engine, %",
     example: "86",
-    hint: "Off an earlier log of this engine: then a MAF that is off shows, too",
+    hint: "From an earlier log of this engine: with it a MAF that reads wrong shows too",
   }).optional(),
   egr: egrState(),
   warm: warm(),

@@ -33,7 +33,7 @@ export const decayFields = fields({
   /** What was pressed in; air where nobody said */
   gas: choice(
     { air: "Air", nitrogen: "Nitrogen", "carbon-dioxide": "CO₂" },
-    { label: "Pressed in", hint: "CO₂ leaks out slower than air: a hole looks smaller than it is. Left empty: air" },
+    { label: "Test gas", hint: "CO₂ leaks out slower than air, so a hole looks smaller than it is. Left empty: air" },
   )
     .equipment()
     .optional(),
