@@ -56,7 +56,7 @@ const RULES: readonly (readonly [ChannelId, RegExp])[] = [
   ],
   [
     "maf",
-    /\bmaf\b|mass air ?flow|air ?flow rate|\bair mass\b|luftmass|luftmenge|debit d air|debitmetre|masse d air|(flujo|caudal)\b.*aire|masa de aire|portata aria|massa aria|debimetro|luchtmassa|(masa|przeplyw) powietrza|przeplywomierz|fluxo de massa|caudal de ar|massa de ar|luft(flode|strom)|(hmotnost|prutok|mnozstvi)\b.*vzduchu|hava (kutle|debisi)|kutlesel hava/,
+    /\bmaf\b|mass air ?flow|air ?flow rate|^air ?flow$|\bair mass\b|luftmass|luftmenge|debit d air|debitmetre|masse d air|(flujo|caudal)\b.*aire|masa de aire|portata aria|massa aria|debimetro|luchtmassa|(masa|przeplyw) powietrza|przeplywomierz|fluxo de massa|caudal de ar|massa de ar|luft(flode|strom)|(hmotnost|prutok|mnozstvi)\b.*vzduchu|hava (kutle|debisi)|kutlesel hava/,
   ],
   [
     "actuator-command",

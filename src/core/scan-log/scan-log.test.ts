@@ -6,6 +6,7 @@ import { DEFAULT_LIMITS } from "../shop/settings";
 import { decimate } from "./decimate";
 import { checkLogSize, detectDialect, detectEncoding, LARGEST_LOG } from "./dialect";
 import { splitUnit } from "./headers";
+import { bestGuesses, decidedOn } from "./mapping";
 import { matchHeader } from "./match-header";
 import { columnOf, readHead, readScanLog, type ScanLog, ScanLogReader } from "./read";
 import { wasWarm } from "./standing";
@@ -429,6 +430,20 @@ describe("what tools write that nobody told us of", () => {
     expect(si(`Time (s);RPM;MAF (g/s)\n${rows((i) => [(i / 40).toFixed(3), 740, 2.6], ";")}`, "time", 20)).toBeCloseTo(0.5, 6);
     const midnight = `Date,Time,RPM,MAF (g/s)\n${rows((i) => [i < 20 ? "2026-03-02" : "2026-03-03", new Date(Date.UTC(2026, 2, 2, 23, 59, 40 + i)).toISOString().slice(11, 19), 740, 2.6])}`;
     expect(si(midnight, "time", 30)).toBe(30);
+  });
+  it("reads a log again as it was decided on, though its headers stand there more than once", () => {
+    const beside = `Time,Engine RPM (rpm),Time,MAF (g/s)\n${rows((i) => [i / 2, 740 + i, i / 2 + 0.1, 2.6])}`;
+    const again = decidedOn(readHead(bytes(beside), undefined, RUN).matches);
+    expect(again.Time).toEqual({ channel: "time" });
+    const log = readScanLog(bytes(beside), again, RUN);
+    expect([columnOf(log, "time")?.column, columnOf(log, "time")?.values[10]]).toEqual([0, 5]);
+  });
+  it("guesses a unit that is asked for by what fits, and leaves what fits none", () => {
+    const text = `Time (s),RPM,MAF,ECT\n${rows((i) => [i, 740, 4.2, 5000])}`;
+    const { matches } = readHead(bytes(text), undefined, {});
+    const guessed = bestGuesses(matches);
+    expect(Object.keys(guessed)).toEqual(["MAF"]);
+    expect(readHead(bytes(text), guessed, {}).problems.map((p) => p.header)).toEqual(["ECT"]);
   });
   it("reads numbers with their unit behind them, thousands in quotes, and takes no request code for such a number", () => {
     const cells = `Time;RPM;MAF;ECT\n${rows((i) => [i, "1'740 rpm", "9,36 kg/h", "195,8 deg F"], ";")}`;

@@ -2,10 +2,12 @@
 
 import { FileUp } from "lucide-react";
 import {
+  bestGuesses,
   CHANNELS,
   type ChannelId,
   type ColumnChoice,
   channelById,
+  decidedOn,
   type HeaderMatch,
   type LogHead,
   type Mapping,
@@ -16,6 +18,7 @@ import { ErrorNote } from "@/ui/field";
 import { FileButton } from "@/ui/file-button";
 import type { ImportedLog } from "@/workers/scan-log.worker";
 import { getJson, sendJson } from "../../../session/api";
+import { usePreferences } from "../../../session/preferences";
 import type { ScanLogHandle } from "./use-scan-log";
 
 /** Picks a CSV: read at once where its headers were decided on before, else its head is looked at first. */
@@ -90,6 +93,12 @@ export function LogImport({
     await scan.look(file, all);
   };
 
+  const guess = async (file: File, matches: readonly HeaderMatch[]) => {
+    const all = { ...mapping, ...bestGuesses(matches) };
+    onMapping(all);
+    await scan.look(file, all);
+  };
+
   return (
     <div className="flex flex-col gap-4">
       {state.step === "none" && (
@@ -114,13 +123,17 @@ export function LogImport({
         <>
           <ColumnTable
             matches={state.head.matches}
+            sample={state.head.sample}
             onChoose={(header, choice) => void choose(state.file, state.head.matches, header, choice)}
             remembered={mapping !== undefined}
           />
           {state.head.problems.map((p) => (
             <ErrorNote key={p.message}>{p.message}</ErrorNote>
           ))}
-          <div>
+          <div className="flex flex-wrap gap-3">
+            {Object.keys(bestGuesses(state.head.matches)).length > 0 && (
+              <Button onClick={() => void guess(state.file, state.head.matches)}>Use the units that fit</Button>
+            )}
             <Button look="primary" disabled={state.head.problems.length > 0} onClick={() => void read(state.file, state.head)}>
               Read the log with these columns
             </Button>
@@ -131,25 +144,30 @@ export function LogImport({
   );
 }
 
-/** Every column as it was read: what was chosen, and what was taken as it stood. */
-const decidedOn = (matches: readonly HeaderMatch[], chosen: Mapping = {}): Mapping => ({
-  ...Object.fromEntries(
-    matches.map((m) => [m.header, { channel: m.channel ?? null, ...(m.unit ? { unit: m.unit } : {}) }] as const),
-  ),
-  ...chosen,
-});
-
 const CHANNEL_OPTIONS = [["", "Not used"], ...CHANNELS.map((c) => [c.id, c.name])] as [string, string][];
+
+/** So many numbers of a column stand beside its name. */
+const SHOWN = 3;
 
 function ColumnTable({
   matches,
+  sample,
   onChoose,
   remembered,
 }: {
   matches: readonly HeaderMatch[];
+  /** Numbers of the first rows by column */
+  sample: LogHead["sample"];
   onChoose: (header: string, choice: ColumnChoice) => void;
   remembered: boolean;
 }) {
+  const { number } = usePreferences();
+  const numbers = (column: number) =>
+    (sample[column] ?? [])
+      .filter(Number.isFinite)
+      .slice(0, SHOWN)
+      .map((v) => number(v, Number.isInteger(v) ? 0 : 2))
+      .join(" · ");
   const unitOptions = (channel: ChannelId | undefined): UnitId[] => {
     if (!channel) return [];
     const { measures } = channelById(channel);
@@ -176,7 +194,10 @@ function ColumnTable({
               key={m.column}
               className="border-b border-line max-sm:grid max-sm:grid-cols-[1fr_8rem] max-sm:gap-x-2 max-sm:py-2"
             >
-              <td className="py-1 pr-3 font-mono text-sm max-sm:col-span-2">{m.header}</td>
+              <td className="py-1 pr-3 font-mono text-sm max-sm:col-span-2">
+                {m.header}
+                <span className="block text-muted">{numbers(m.column)}</span>
+              </td>
               <td className="pr-3 max-sm:pr-0">
                 <select
                   aria-label={`Channel of ${m.header}`}
@@ -203,6 +224,7 @@ function ColumnTable({
                     {unitOptions(m.channel).map((u) => (
                       <option key={u} value={u}>
                         {u}
+                        {m.unitFrom === "asked" && m.candidates?.includes(u) ? ": fits" : ""}
                       </option>
                     ))}
                   </select>
