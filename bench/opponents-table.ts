@@ -5,7 +5,7 @@ import { carOfShop, WORLDS, type World } from "./shops";
 
 const PAGE = "docs/judgement.md";
 const TITLE = "## Against charts, in shops of their own";
-const percent = (share: number) => `${(100 * share).toFixed(0)} %`;
+const percent = (share: number) => `${(100 * share).toFixed(0)} %`.replace("-", "−");
 const COUNTS = 300;
 /** A tenth may be off by so much, in the table's world and elsewhere, or by so many of its standard errors. */
 const WITHIN: Readonly<Record<World, number>> = { table: 0.05, shops: 0.05, flat: 0.08 };
