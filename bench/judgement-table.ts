@@ -35,8 +35,8 @@ export function judgementTable(cars: number, seed: number): string {
   return [
     "# How good the judgement is",
     "",
-    "`npm run bench -- judgement` plays simulated cars of the practice bay to the end and writes this page anew. Nothing is drawn from the",
-    "tables that judge: every reading comes from the car's physics through the practice bay's instruments, passes the door that a hand's",
+    "`npm run bench -- judgement` plays simulated cars of the practice bay to the end and writes this page anew. Which fault a car has is",
+    "drawn as often as the table weighs it; every reading comes from the car's physics through the practice bay's instruments, passes the door that a hand's",
     `record passes, and is judged as on the bench. ${each} cars of each family; one in five has two faults, the others carry a stray code and`,
     "were worked on before; one check in twelve is spoilt and proves nothing. A car counts as found when its true cause (one of them) is",
     "confirmed by hand; minutes are those of every check, every wait and every confirmation, and 60 for a car that is given up.",

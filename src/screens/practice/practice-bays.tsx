@@ -58,27 +58,27 @@ function usePlay() {
 }
 
 /** Cases that whoever is in may see of what was played: their own, and a lead everybody's. */
-function usePlayed(person: string): { played: readonly PlayedCase[]; wrong?: string } {
-  const [seen, setSeen] = useState<{ played: readonly PlayedCase[]; wrong?: string }>({ played: [] });
+function usePlayed(person: string): { played: readonly PlayedCase[]; wrong?: string; pending: boolean } {
+  const [seen, setSeen] = useState<{ played: readonly PlayedCase[]; wrong?: string; by?: string }>({ played: [] });
   useEffect(() => {
     let left = false;
-    setSeen({ played: [] });
+    setSeen(person ? { played: [] } : { played: [], by: person });
     if (person)
       getJson<PlayedCase[]>("practice").then(
-        (played) => !left && setSeen({ played }),
-        (e: Error) => !left && setSeen({ played: [], wrong: e.message }),
+        (played) => !left && setSeen({ played, by: person }),
+        (e: Error) => !left && setSeen({ played: [], by: person, wrong: e.message }),
       );
     return () => {
       left = true;
     };
   }, [person]);
-  return seen;
+  return { ...seen, pending: seen.by !== person };
 }
 
 /** The practice bays: take a car, play a code, put a case together, and how it went so far. */
 export function PracticeBays() {
   const { person } = usePerson();
-  const { played, wrong } = usePlayed(person);
+  const { played, wrong, pending } = usePlayed(person);
   const [family, setFamily] = useState<string>(ANY);
   const [level, setLevel] = useState<string>("1");
   const [code, setCode] = useState("");
@@ -124,7 +124,8 @@ export function PracticeBays() {
             </DividedList>
           </section>
         )}
-        <div className="grid items-start gap-8 lg:grid-cols-2">
+        {/* What stands above may still come: until then nothing here can be pressed that would move from under the finger. */}
+        <div className={`grid items-start gap-8 lg:grid-cols-2 ${pending ? "invisible" : ""}`}>
           <section aria-label="New case" className="flex flex-col gap-3">
             <h2 className="text-lg font-bold">New case</h2>
             <div className="max-w-md">
