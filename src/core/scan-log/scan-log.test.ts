@@ -406,6 +406,9 @@ describe("what tools write that nobody told us of", () => {
       expect.closeTo(2.6e-3, 9),
       expect.closeTo(363.15, 6),
     ]);
+    // A name of a tool's own beside them is in whatever unit the tool likes: 60 may be °C or °F.
+    const mixed = `TIME,RPM,Intake air temp,SHRTFT1\n${rows((i) => [i, 740 + i, 60, 0.5])}`;
+    expect(readHead(bytes(mixed), undefined, RUN).problems.map((p) => p.header)).toEqual(["Intake air temp"]);
     // Fahrenheit, whatever the header's words.
     expect(si(log(195, 2.6), "coolant")).toBeCloseTo(363.7, 1);
     // A flow in g/s that no engine of 1.6 L has: it is asked, or in another unit.

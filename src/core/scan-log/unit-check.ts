@@ -33,6 +33,9 @@ const FITS: Partial<Record<ChannelId, (low: number, high: number, engine: Logged
   "tank-pressure": (low, high) => low > -9e3 && high < 9e3,
 };
 
+/** A name that can be one of the standard's: capitals alone. */
+const ACRONYM = /^[A-Z0-9_]+$/;
+
 /** Air flow of a litre at a free idle, kg/s per m³ of displacement. */
 const IDLE_LOW = 0.55;
 const IDLE_HIGH = 2;
@@ -75,7 +78,9 @@ export function checkUnits(matches: readonly HeaderMatch[], sample: Sample, engi
     const [only] = units;
     const { unit: ofStandard } = channelById(match.channel);
     // The standard fixes the units of its own words; that the numbers could be so is seen all the same.
-    if (standard && ofStandard && units.includes(ofStandard)) return { ...match, unit: ofStandard, unitFrom: "worked-out" };
+    const itsWord = ACRONYM.test(match.header.trim()) || inStandardWords(match.header);
+    if (standard && itsWord && ofStandard && units.includes(ofStandard))
+      return { ...match, unit: ofStandard, unitFrom: "worked-out" };
     if (only && units.length === 1) return { ...match, unit: only, unitFrom: "worked-out" };
     return { ...match, unitFrom: "asked", candidates: units };
   });
