@@ -4,12 +4,12 @@ import type { Rows, Saying } from "../../faults";
 export const rows = {
   "airflow-restricted": {
     says: "full throttle does not fill the manifold",
-    given: { restriction: 0.82, "exhaust-restriction": 0.06, other: 0.015 },
+    given: { restriction: 0.55, "exhaust-restriction": 0.06, other: 0.015 },
     reason: "only a restriction before the manifold keeps its pressure down at full throttle",
   },
   "airflow-reads-low": {
     says: "the meter reads less than the manifold takes",
-    given: { "meter-low": 0.7, "meter-range": 0.6, "duct-leak": 0.5, "exhaust-restriction": 0.55, other: 0.025 },
+    given: { "meter-low": 0.6, "meter-range": 0.6, "duct-leak": 0.5, "exhaust-restriction": 0.3, other: 0.025 },
     reason: "the manifold is full and the meter does not say so",
   },
   "airflow-idle-low": {
@@ -20,11 +20,11 @@ export const rows = {
   "airflow-normal": {
     says: "the engine breathes as it should",
     given: {
-      restriction: 0.1,
-      "meter-low": 0.15,
+      restriction: 0.35,
+      "meter-low": 0.25,
       "meter-range": 0.2,
       "duct-leak": 0.8,
-      "exhaust-restriction": 0.25,
+      "exhaust-restriction": 0.6,
       "charge-leak": 0.8,
       other: 0.85,
     },

@@ -11,7 +11,7 @@ export const rows = {
   },
   "egr-no-answer:*": {
     says: "nothing changes when the EGR valve is commanded",
-    given: { "actuator-leak": 0.25, "circuit-dead": 0.08, other: 0.012 },
+    given: { "actuator-leak": 0.5, "valve-stuck": 0.3, "circuit-dead": 0.08, other: 0.012 },
     reason: "another valve was commanded",
     own: { "egr-blocked": 0.88, "valve-stuck": 0.7, "circuit-dead": 0.6, "actuator-leak": 0.6, "inside-leak": 0.12, other: 0.03 },
     ownReason: "stuck, not moved, or its passage blocked with soot",
@@ -23,7 +23,7 @@ export const rows = {
   },
   "egr-answers": {
     says: "the EGR valve responds to its command and its seat holds",
-    given: { other: 0.9 },
+    given: { "actuator-leak": 0.45, "valve-stuck": 0.6, other: 0.9 },
     reason: "another valve was commanded",
     tested: {
       "inside-leak": 0.08,

@@ -10,7 +10,7 @@ export const rows = {
       "exhaust-air": 0.15,
       "fuel-pressure": 0.75,
       "meter-low": 0.75,
-      "engine-mechanical": 0.3,
+      "engine-mechanical": 0.5,
       healthy: 0.9,
       other: 0.8,
     },
@@ -18,7 +18,7 @@ export const rows = {
   },
   "gas-air-behind": {
     says: "excess air at the tail while the ECU holds its own at one",
-    given: { "exhaust-air": 0.75, "sensor-bias": 0.12, other: 0.03 },
+    given: { "exhaust-air": 0.5, "sensor-bias": 0.12, other: 0.03 },
     reason: "air comes in behind the sensor, or before it and fools it",
   },
   "gas-lean-mixture": {
@@ -49,8 +49,8 @@ export const rows = {
   },
   "gas-misfire": {
     says: "fuel and air unburnt at the tail",
-    given: { "engine-mechanical": 0.5, "manifold-leak": 0.15, "ports-coked": 0.1, other: 0.05 },
-    reason: "a cylinder that does not burn its charge",
+    given: { "engine-mechanical": 0.5, "exhaust-air": 0.4, "manifold-leak": 0.15, "ports-coked": 0.1, other: 0.05 },
+    reason: "a cylinder that does not burn its charge, or air at the sensor that makes the ECU enrich",
   },
 } as const satisfies Rows;
 export type Seen = Saying<typeof rows>;

@@ -18,7 +18,7 @@ export const rows = {
   },
   "hold-good": {
     says: "a part held its vacuum, still and wiggled",
-    given: { other: 0.9 },
+    given: { "boost-lazy": 0.6, other: 0.9 },
     reason: "another part was held",
     tested: { "device-stuck": 0.4, "circuit-dead": 0.9, "valve-stuck": 0.9, other: 0.05 },
     testedReason: "it held, still and wiggled",

@@ -4,7 +4,7 @@ import type { Rows, Saying } from "../../faults";
 export const rows = {
   "output-works:*": {
     says: "a commanded part responded",
-    given: { other: 0.9 },
+    given: { "supply-weak": 0.7, other: 0.9 },
     reason: "another part was commanded",
     own: {
       "valve-stuck": 0.05,
@@ -19,7 +19,7 @@ export const rows = {
   },
   "output-dead:*": {
     says: "a commanded part did not respond",
-    given: { other: 0.02 },
+    given: { "supply-weak": 0.25, other: 0.02 },
     reason: "another part did not respond",
     own: {
       "valve-stuck": 0.9,

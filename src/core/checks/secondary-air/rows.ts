@@ -22,7 +22,7 @@ export const rows = {
   },
   "air-blocked:*": {
     says: "the pump runs and no air arrives in the exhaust",
-    given: { "air-leak": 0.06, other: 0.02 },
+    given: { "air-leak": 0.06, "actuator-leak": 0.3, other: 0.02 },
     reason: "another bank's was tried",
     own: { "air-valve-stuck": 0.9, "air-ports": 0.85, "air-leak": 0.08, other: 0.03 },
     ownReason: "valve or ports keep it out: carbon",

@@ -51,7 +51,7 @@ export const rows = {
   },
   "rich-under-boost": {
     says: "quiet at idle, rich under boost",
-    given: { "charge-leak": 0.75, "inside-leak": 0.1, other: 0.01 },
+    given: { "charge-leak": 0.55, "inside-leak": 0.1, other: 0.01 },
     reason: "metered air is lost between compressor and throttle",
   },
   "trims-normal": {
@@ -78,6 +78,9 @@ export const rows = {
       "engine-mechanical": 0.75,
       "exhaust-air": 0.15,
       "boost-over": 0.7,
+      "boost-lazy": 0.8,
+      "boost-sensor": 0.8,
+      "supply-weak": 0.8,
       "egr-blocked": 0.75,
       other: 0.04,
     },
@@ -100,7 +103,7 @@ export const rows = {
   },
   "trims-unclear": {
     says: "trims that fit no single shape",
-    given: { other: 0.1 },
+    given: { "charge-leak": 0.3, other: 0.1 },
     reason: "more points are needed; it points to nothing",
   },
 } as const satisfies Rows;

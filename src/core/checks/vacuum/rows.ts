@@ -44,7 +44,7 @@ export const rows = {
       "purge-leak": 0.75,
       "idle-control": 0.2,
       "exhaust-restriction": 0.15,
-      "engine-mechanical": 0.12,
+      "engine-mechanical": 0.35,
       other: 0.85,
     },
     reason: "a small hole hardly moves the needle; a big one does",

@@ -6,7 +6,15 @@ export const rows = {
     says: "a valve leaks where it must hold",
     given: { other: 0.01 },
     reason: "another valve leaks",
-    own: { "circuit-dead": 0.02, "valve-stuck": 0.1, "vent-blocked": 0.02, "purge-blocked": 0.02, other: 0.9 },
+    own: {
+      "circuit-dead": 0.02,
+      "valve-stuck": 0.1,
+      "vent-blocked": 0.02,
+      "purge-blocked": 0.02,
+      "egr-blocked": 0.02,
+      "actuator-leak": 0.02,
+      other: 0.9,
+    },
     ownReason: "its seat does not hold",
   },
   "valve-stuck:*": {
@@ -28,14 +36,14 @@ export const rows = {
     says: "a valve holds and passes as it must",
     given: { other: 0.9 },
     reason: "another valve was tried",
-    tested: { "circuit-dead": 0.8, "device-stuck": 0.9, "egr-blocked": 0.3, other: 0.07 },
+    tested: { "circuit-dead": 0.5, "device-stuck": 0.9, "actuator-leak": 0.85, "egr-blocked": 0.3, other: 0.07 },
     testedReason: "both its states were right",
   },
   "valve-good-warm": {
     says: "a valve holds and passes, warm",
     given: { other: 0.9 },
     reason: "another valve was tried",
-    tested: { "circuit-dead": 0.8, "device-stuck": 0.9, "purge-leak": 0.4, "vent-open": 0.3, other: 0.12 },
+    tested: { "circuit-dead": 0.5, "device-stuck": 0.9, "actuator-leak": 0.85, "purge-leak": 0.4, "vent-open": 0.3, other: 0.12 },
     testedReason: "right while warm; a seat can hold warm and leak cold",
   },
 } as const satisfies Rows;
