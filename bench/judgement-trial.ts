@@ -5,12 +5,11 @@ import {
   confirmMinutes,
   type EngineNow,
   type Evidence,
-  nextChecks,
+  nextSteps,
   type PossibleCheck,
   type Suspect,
   waitFor,
   weighSuspects,
-  worthConfirming,
 } from "@/core/suspects";
 import type { HiddenCar } from "./hidden-cars";
 
@@ -40,16 +39,18 @@ interface Order {
 const same = (a: { check: CheckId; place?: string }, b: { check: CheckId; place?: string }) =>
   a.check === b.check && a.place === b.place;
 
-const ranked = (...[suspects, car, done, engine]: Seen) =>
-  nextChecks(suspects, car.context, done, { standing: [], engine }, car.families).filter((n) => !done.some((d) => same(d, n)));
+const steps = (...[suspects, car, done, engine]: Seen) =>
+  nextSteps(suspects, car.context, done, { standing: [], engine }, car.families);
 
-/** The engine's own choice. */
-const byInformation: Order = {
+/** The app's own choice. */
+const ownChoice: Order = {
   next(...seen) {
-    const [best] = ranked(...seen);
-    return best && candidatesOf(seen[1].context, seen[1].families).find((c) => same(c, best));
+    const [, car, done] = seen;
+    const left = candidatesOf(car.context, car.families).filter((c) => !done.some((d) => same(d, c)));
+    const best = steps(...seen).checks.find((n) => left.some((c) => same(c, n)));
+    return best && left.find((c) => same(c, best));
   },
-  confirm: (...seen) => worthConfirming(seen[0], ranked(...seen)),
+  confirm: (...seen) => steps(...seen).byHand?.suspect,
 };
 
 /** A fixed order of kinds; within a kind, as the vehicle lists them. Smoke and air go in by one way; other ways in come last. */
@@ -72,7 +73,7 @@ const fixed = (kinds: readonly CheckId[]): Order => ({
 const VAPOUR_LAST: readonly CheckId[] = ["cap", "pulldown", "decay", "vent-path", "tank-sensor"];
 
 const ORDERS: readonly (readonly [string, Order])[] = [
-  ["the engine's own choice", byInformation],
+  ["the app's own choice", ownChoice],
   [
     "always smoke first",
     fixed([

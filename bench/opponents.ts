@@ -8,14 +8,16 @@ import { type Noise, seededNoise } from "@/core/maths/random";
 import {
   candidatesOf,
   confirmMinutes,
+  type Done,
   type EngineNow,
   type Evidence,
-  nextChecks,
+  NOTHING_FOUND,
+  nextSteps,
   type PossibleCheck,
   type Suspect,
+  triedNot,
   waitFor,
   weighSuspects,
-  worthConfirming,
 } from "@/core/suspects";
 import type { HiddenCar } from "./hidden-cars";
 
@@ -34,7 +36,7 @@ const LOOK_FIRST: readonly CheckId[] = ["look", "trims", "pulldown", "cap", "air
 /** A hand that confirms: of true causes it misses so many, of others it confirms so many. */
 const MISSES = 0.05;
 const ERRS = 0.02;
-/** Odds from which a car with nothing wrong is handed back, and those from which a chart's first suspect is confirmed by hand. */
+/** Odds from which a chart hands a car back as one with nothing wrong, and those from which it confirms its first suspect by hand. */
 const NOTHING = 0.8;
 const SURE = 0.5;
 const MOST_CHECKS = 20;
@@ -43,31 +45,40 @@ const GIVEN_UP = 60;
 interface Seen {
   readonly suspects: readonly Suspect[];
   readonly car: HiddenCar;
+  /** Checks that told something */
   readonly done: readonly PossibleCheck[];
+  /** All of them, in their order, those that proved nothing too */
+  readonly all: readonly Done[];
   readonly engine: EngineNow;
+  /** Suspects that were tried by hand and not confirmed */
+  readonly tried: readonly string[];
 }
 interface Player {
   readonly name: string;
   next(seen: Seen): PossibleCheck | undefined;
   confirm(seen: Seen): Suspect | undefined;
+  /** Odds of nothing wrong from which it is handed back */
+  readonly nothing: number;
 }
 
 const same = (a: { check: CheckId; place?: string }, b: { check: CheckId; place?: string }) =>
   a.check === b.check && a.place === b.place;
 const open = ({ car, done }: Seen) => candidatesOf(car.context, car.families).filter((c) => !done.some((d) => same(d, c)));
-const ranked = ({ suspects, car, done, engine }: Seen) =>
-  nextChecks(suspects, car.context, done, { standing: [], engine }, car.families).filter((n) => !done.some((d) => same(d, n)));
-const byWorth = (seen: Seen) => worthConfirming(seen.suspects, ranked(seen));
-const byOdds = ({ suspects: [first] }: Seen) =>
-  first && first.odds >= SURE && first.cause.trait !== "healthy" ? first : undefined;
+const steps = ({ suspects, car, all, engine, tried }: Seen) =>
+  nextSteps(suspects, car.context, all, { standing: [], engine, tried }, car.families);
+const byWorth = (seen: Seen) => steps(seen).byHand?.suspect;
+const byOdds = ({ suspects: [first], tried }: Seen) =>
+  first && first.odds >= SURE && first.cause.trait !== "healthy" && !tried.includes(first.cause.id) ? first : undefined;
 
 const app: Player = {
   name: "the app",
   next(seen) {
-    const [best] = ranked(seen);
-    return best && open(seen).find((c) => same(c, best));
+    const left = open(seen);
+    const best = steps(seen).checks.find((n) => left.some((c) => same(c, n)));
+    return best && left.find((c) => same(c, best));
   },
   confirm: byWorth,
+  nothing: NOTHING_FOUND,
 };
 
 /** Suspicion that a check looks at: of its place, or of all that it puts to the test. */
@@ -97,6 +108,7 @@ const chart = (
     )[0];
   },
   confirm,
+  nothing: NOTHING,
 });
 
 const PLAYERS: readonly Player[] = [
@@ -119,51 +131,56 @@ interface End {
 
 function play(car: HiddenCar, player: Player, noise: Noise, tell: (suspects: readonly Suspect[]) => void): End {
   const causes = causesOf(car.context.layout, car.context.vehicle, car.families);
-  const cleared = new Set<string>();
+  const tried: string[] = [];
   const evidence: Evidence[] = [...car.story];
   const done: PossibleCheck[] = [];
+  const all: Done[] = [];
   let [minutes, checks, first] = [0, 0, false];
   let engine = car.arrives;
   let suspects: readonly Suspect[] = [];
   const weigh = () => {
-    suspects = weighSuspects(
-      causes.filter((c) => !cleared.has(c.id)),
-      evidence,
-    );
+    suspects = weighSuspects(causes, evidence);
     const [top] = suspects;
     if (checks <= 5 && top) first ||= car.faults.length === 0 ? top.cause.trait === "healthy" : isTrue(top.cause, car);
   };
   const holds = (cause: Cause) => noise.uniform() < (isTrue(cause, car) ? 1 - MISSES : ERRS);
   weigh();
   for (; checks < MOST_CHECKS; ) {
-    const candidate = player.next({ suspects, car, done, engine });
+    const candidate = player.next({ suspects, car, done, all, engine, tried });
     if (!candidate) break;
     const verdict = car.read(candidate);
     checks++;
     minutes += candidate.minutes + waitFor(candidate.check, engine);
     if (CHECKS[candidate.check].engine !== "standing") engine = "warm";
     else if (candidate.check === "smoke") engine = "cold";
+    const told = verdict.tested ?? candidate.tested ?? [];
+    const voided = verdict.outcome === "void" || verdict.observation === undefined;
+    all.push({ check: candidate.check, place: candidate.place, tested: told, ...(voided ? { void: true } : {}) });
     if (verdict.outcome !== "void") {
       done.push(candidate);
-      if (verdict.observation)
-        evidence.push({ observation: verdict.observation, entry: `${checks}`, tested: verdict.tested ?? candidate.tested ?? [] });
+      if (verdict.observation) evidence.push({ observation: verdict.observation, entry: `${checks}`, tested: told });
     }
     weigh();
     tell(suspects);
     for (;;) {
-      const confirm = player.confirm({ suspects, car, done, engine });
+      const confirm = player.confirm({ suspects, car, done, all, engine, tried });
       if (!confirm) break;
       minutes += confirmMinutes(confirm);
       if (holds(confirm.cause)) {
         // A part is fitted after a second confirmation that knows nothing of the first.
         minutes += confirmMinutes(confirm);
-        if (holds(confirm.cause)) return { minutes, first, ended: isTrue(confirm.cause, car) ? "found" : "wrong-part" };
+        if (holds(confirm.cause)) {
+          const right = isTrue(confirm.cause, car);
+          // What was confirmed by hand stands first.
+          return { minutes, first: first || (right && checks <= 5), ended: right ? "found" : "wrong-part" };
+        }
       }
-      cleared.add(confirm.cause.id);
+      tried.push(confirm.cause.id);
+      evidence.push({ observation: triedNot(confirm.cause), entry: `by hand ${tried.length}` });
       weigh();
     }
     const [top] = suspects;
-    if (top?.cause.trait === "healthy" && top.odds >= NOTHING) return { minutes, first, ended: "handed-back" };
+    if (top?.cause.trait === "healthy" && top.odds >= player.nothing) return { minutes, first, ended: "handed-back" };
   }
   const [top] = suspects;
   if (top?.cause.trait === "healthy") return { minutes, first, ended: "handed-back" };

@@ -94,6 +94,7 @@ export const ${value}: CheckKind<${Type}Record, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "What it is for, in a line",
   engine: "warm-running",
+  tool: "gauge",
   role: "measures",
   shelf: "running",
   rows,

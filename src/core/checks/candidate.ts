@@ -3,12 +3,10 @@ export interface Candidate<Seen extends string = string> {
   readonly place?: string;
   readonly name: string;
   readonly minutes: number;
-  /** Factor below 1 for what it takes apart or risks */
+  /** Factor below 1 for what it takes apart or risks: what comes off goes back on and is checked again, so its minutes count for more */
   readonly penalty: number;
   readonly outcomes: readonly Seen[];
   readonly tested?: readonly string[];
-  /** Costs nothing but a reading: nothing comes off, nothing is put on */
-  readonly free?: true;
   /** Says something only while the engine runs lean */
   readonly whenLean?: true;
   /** Joints that it takes off or tightens: evidence, as long as nothing has been read there */

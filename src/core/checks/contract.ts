@@ -51,6 +51,20 @@ export const readingOf = (reading: string, q: Quantity | undefined, more: Partia
 /** Whether the engine runs during a check, and how warm it must be. */
 export type EngineState = "warm-running" | "running" | "standing";
 
+/** What is set up for a check; what stands already is not set up again. */
+export type Tool =
+  | "hands"
+  | "scan-tool"
+  | "gauge"
+  | "smoke-machine"
+  | "pressure-tester"
+  | "air-line"
+  | "hand-pump"
+  | "multimeter"
+  | "enrichment"
+  | "gas-analyser"
+  | "borescope";
+
 /** The shelves of instruments, by what the engine does meanwhile. */
 export const SHELVES = {
   running: "Engine running",
@@ -103,6 +117,7 @@ export interface CheckKind<Body extends object = object, Aim = unknown, Seen ext
   /** Purpose, in a line */
   readonly aim: string;
   readonly engine: EngineState;
+  readonly tool: Tool;
   /** Why it says nothing on a vehicle; absent where it says something on any */
   readonly unfit?: Unfit;
   /** Fields of its record */

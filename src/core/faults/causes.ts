@@ -3,7 +3,8 @@ import type { Cause } from "./cause";
 import { FAMILIES, FAMILY_IDS, type Family } from "./families";
 import type { Trait } from "./trait";
 
-const HEALTHY: Cause = { id: "healthy", name: "Nothing wrong now", trait: "healthy", prior: 8 };
+/** How often, `priors` says: it is met among the cars of every family alike. */
+const HEALTHY: Cause = { id: "healthy", name: "Nothing wrong now", trait: "healthy", prior: 0 };
 
 /** How often the trade meets a leak at a joint that no cause names by itself. */
 const UNNAMED = 0.7;

@@ -18,6 +18,8 @@ export interface LikelihoodRow {
   readonly testedReason?: string;
   /** Seen on this bank and not on the other: what sees one bank only has it there, what has no bank shows on both */
   readonly bank?: 1 | 2;
+  /** What it names is one cause, not a place: another cause at the same joint is another */
+  readonly ofCause?: true;
 }
 
 /** Rows by their observation; `kind:*` for one that names a place. */

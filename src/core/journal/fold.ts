@@ -4,7 +4,7 @@ import { requiredOf } from "../checks/evap-fields";
 import type { RequiredSize } from "../checks/required-size";
 import { codeText, isOfSecondBank } from "../faults";
 import type { Shop } from "../shop/settings";
-import type { Tally } from "../suspects";
+import { NOTHING_FOUND, type Tally } from "../suspects";
 import type { Quantity } from "../units";
 import { requiredLeakOf, type VehicleRecord, vehicleFacts, withPorts, withSecondBank } from "../vehicle";
 import { comebackSince } from "./comeback";
@@ -147,6 +147,7 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
     ...comebackOf(lines, lastWork, relative, { codes: proof.codes.map((c) => c.code), soak: shop.limits.coldSoak.value }),
     outcomes: of("outcome").map((e) => ({ ...e.body, at: spanStart(e.at) })),
     notes: of("note").map((e) => ({ entry: e.id, text: e.body.text, at: spanStart(e.at), by: e.by })),
+    tried: of("tried").map((e) => ({ entry: e.id, cause: e.body.cause })),
     engineNotes: of("engine-note").map((e) => ({ ...e.body, at: spanStart(e.at), by: e.by })),
     unknown: lines.filter((e) => !isEntryKind(e.kind)).map((e) => ({ entry: e.id, kind: e.kind })),
     updatedAt: lines.reduce<string>((max, e) => (spanEnd(e.at) > max ? spanEnd(e.at) : max), ""),
@@ -159,12 +160,14 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
     ...(handover ? { handover: { ...handover.body, at: spanStart(handover.at), by: handover.by } } : {}),
   };
   const sections = context && sectionsOf(checks, context);
-  const { suspects, next, retired } = context
+  const { suspects, next, byHand, retired }: ReturnType<typeof judgeSuspects> = context
     ? judgeSuspects(context, { ...base, ...(sections ? { sections } : {}) }, experience)
     : { suspects: [], next: [], retired: [] };
   const inspection = context && story?.purpose === "inspection" ? inspectionOf(context, checks) : undefined;
   const confounded = confoundedChanges(evidence, repairs, lines);
-  const blocks = blocksOf(base);
+  const [first] = suspects;
+  const nothing = first?.cause.trait === "healthy" && first.odds >= NOTHING_FOUND ? { nothingFound: first.odds } : {};
+  const blocks = blocksOf({ ...base, ...nothing });
   // Repaired and proved, nothing is left to explain.
   const explained =
     repairs.some((r) => !r.undone && r.body.permanence !== "bypass") &&
@@ -176,6 +179,8 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
     ...(signing.closing ? { closing: signing.closing } : {}),
     suspects: explained ? [] : suspects,
     next: explained ? [] : inspection ? inspectNext(inspection, next) : next,
+    ...(byHand && !explained ? { byHand } : {}),
+    ...nothing,
     ...(inspection ? { inspection } : {}),
     retired,
     ...(sections ? { sections } : {}),

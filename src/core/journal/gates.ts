@@ -11,7 +11,18 @@ import { STATIONS } from "./state";
 /** Facts that the gates rest on. */
 type Facts = Pick<
   JobState,
-  "vehicle" | "story" | "codes" | "codesRead" | "checks" | "findings" | "repairs" | "offCar" | "conditions" | "proof" | "comeback"
+  | "vehicle"
+  | "story"
+  | "codes"
+  | "codesRead"
+  | "checks"
+  | "findings"
+  | "repairs"
+  | "offCar"
+  | "conditions"
+  | "proof"
+  | "comeback"
+  | "nothingFound"
 >;
 
 const standing = (repairs: readonly RepairState[]) => repairs.filter((r) => !r.undone);
@@ -58,7 +69,11 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
   }
   close.push(...resetBlocks(facts));
   if (!repaired) {
-    const rest = inspection ? inspectionBlocks(facts) : [{ station: "fix" as const, reason: NOT_REPAIRED }];
+    const rest = inspection
+      ? inspectionBlocks(facts)
+      : facts.nothingFound
+        ? nothingFoundBlocks(facts)
+        : [{ station: "fix" as const, reason: NOT_REPAIRED }];
     return { close: [...close, ...rest], handOver };
   }
   const { proof } = facts;
@@ -89,6 +104,24 @@ function inspectionBlocks({ checks, findings, proof }: Pick<Facts, "checks" | "f
     station: "find" as const,
     reason: `Record what the ${inSentence(name)} showed as found, or set it aside as the customer decided`,
   }));
+}
+
+/**
+ * Gates of a car that shows nothing wrong: as much must speak for it as for a repair. The complaint tried and not there, in its
+ * conditions; the codes cleared, driven away and read again; its own monitor; and nothing that was measured bad left unanswered.
+ */
+function nothingFoundBlocks(facts: Facts): Block[] {
+  const { proof } = facts;
+  return [
+    ...(proof.cameBack
+      ? [{ station: "check" as const, reason: "Go on looking: it came back after nothing had been found" }]
+      : []),
+    ...owedBlocks(facts),
+    ...monitorBlocks(proof, "yet"),
+    ...complaintBlocks(proof, "Try the complaint in its conditions: nothing is found only where it does not show"),
+    ...comebackBlocks(facts),
+    ...codeBlocks(proof),
+  ];
 }
 
 const NOT_REPAIRED = "Repair it, or hand over conditionally: nothing is repaired yet";
@@ -221,14 +254,14 @@ function resetBlocks({ proof, repairs }: Pick<Facts, "proof" | "repairs">): Bloc
   ];
 }
 
-function monitorBlocks({ monitor }: Proof): Block[] {
+function monitorBlocks({ monitor }: Proof, since = "since the repair"): Block[] {
   switch (monitor) {
     case "not-since":
       return [
         onRoad(
           "monitor",
-          "Let the car's own EVAP monitor run, then read it: not run since the repair",
-          "The car's own test of its fuel-vapour system has not run since the repair: it runs by itself while the car is used",
+          `Let the car's own EVAP monitor run, then read it: not run ${since}`,
+          `The car's own test of its fuel-vapour system has not run ${since}: it runs by itself while the car is used`,
         ),
       ];
     case "failed":
@@ -238,7 +271,7 @@ function monitorBlocks({ monitor }: Proof): Block[] {
         onRoad(
           "monitor",
           "Read the EVAP monitor again after a soak: it was read as passed sooner than it can have run",
-          "The car's own test of its fuel-vapour system has not run for certain since the repair: it runs by itself while the car is used",
+          `The car's own test of its fuel-vapour system has not run for certain ${since}: it runs by itself while the car is used`,
         ),
       ];
     default:
@@ -257,7 +290,10 @@ const NOT_MET = {
   },
 } as const;
 
-function complaintBlocks({ complaint, complaintNeeds }: Proof): Block[] {
+function complaintBlocks(
+  { complaint, complaintNeeds }: Proof,
+  again = "Try the complaint again: not tried since the last repair",
+): Block[] {
   switch (complaint) {
     case "gone":
       return complaintNeeds.map((need) => onRoad("drive", NOT_MET[need].order, NOT_MET[need].customer));
@@ -266,7 +302,7 @@ function complaintBlocks({ complaint, complaintNeeds }: Proof): Block[] {
     case "order-unknown":
       return [prove("Try the complaint again: it may have been tried before it was last seen", "complaint")];
     default:
-      return [prove("Try the complaint again: not tried since the last repair", "complaint")];
+      return [prove(again, "complaint")];
   }
 }
 
@@ -326,7 +362,7 @@ function codeBlocks({ codes }: Proof): Block[] {
 }
 
 /** State of every station, and the one that comes next with its reason. */
-export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks" | "next" | "inspection">): {
+export function stationsOf(job: Facts & Pick<JobState, "status" | "blocks" | "next" | "inspection" | "nothingFound">): {
   states: Record<StationId, StationState>;
   next: { station: StationId; reason: string };
 } {
@@ -376,7 +412,7 @@ const NEXT_REASON: Record<StationId, string> = {
 
 function nextOf(
   states: Record<StationId, StationState>,
-  job: Pick<JobState, "blocks" | "status" | "repairs" | "next" | "inspection">,
+  job: Pick<JobState, "blocks" | "status" | "repairs" | "next" | "inspection" | "nothingFound">,
 ): { station: StationId; reason: string } {
   const [block] = job.blocks.close;
   if (job.status === "review") return { station: "prove", reason: block?.reason ?? NEXT_REASON.prove };
@@ -393,6 +429,8 @@ function nextOf(
       return { station: "check", reason: `Inspect the ${inSentence(step.circuit)}: ${inSentence(CHECKS[step.check].name)}` };
     return block ? { station: block.station, reason: block.reason } : { station: "handover", reason: "Inspected: hand over" };
   }
+  if (job.nothingFound && states.scan === "settled" && !job.inspection)
+    return block ? { station: block.station, reason: block.reason } : { station: "handover", reason: "Nothing found: hand over" };
   for (const station of STATIONS) {
     // Suspects are weighed by the app; they never hold up the line by themselves.
     if (station === "suspects" || states[station] === "settled") continue;

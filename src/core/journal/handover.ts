@@ -103,7 +103,10 @@ function provedHow(job: JobState): string {
     return job.blocks.close.every((b) => b.onRoad)
       ? "Proved as far as a shop can: what is left is shown by driving, see the open conditions."
       : "Not proved yet.";
-  if (!job.repairs.some((r) => !r.undone)) return "Nothing was repaired in this job.";
+  if (!job.repairs.some((r) => !r.undone))
+    return job.nothingFound
+      ? `Nothing found: the complaint did not show when it was tried, no code came back, and what was measured leaves about ${Math.round(100 * (1 - job.nothingFound))} % for a fault. Nothing was repaired.`
+      : "Nothing was repaired in this job.";
   return STANDINGS[job.standing];
 }
 

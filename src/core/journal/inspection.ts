@@ -29,7 +29,7 @@ export function inspectNext({ done, left }: Inspection, ranked: readonly NextChe
     return {
       bits: 0,
       minutes,
-      score: 0,
+      toCause: 0,
       ...known,
       check: step.check,
       name: CHECKS[step.check].name,

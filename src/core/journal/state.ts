@@ -1,5 +1,5 @@
 import type { CheckId, Together, Verdict, ZoneKnowledge } from "../checks";
-import type { NextCheck, Suspect } from "../suspects";
+import type { Advice, NextCheck, Suspect } from "../suspects";
 import type { KitItem, RequiredLeak, VehicleFacts } from "../vehicle";
 import type { ComebackState } from "./comeback";
 import type { Bodies, CodeRead, WaitingOn } from "./entries";
@@ -128,6 +128,8 @@ export interface JobState {
   readonly repairs: readonly RepairState[];
   readonly offCar: readonly OffCarItem[];
   readonly cautions: readonly string[];
+  /** Suspects that were tried by hand and are not it */
+  readonly tried: readonly { readonly entry: string; readonly cause: string }[];
   readonly complaint?: {
     readonly result: "gone" | "remains";
     readonly how: string;
@@ -153,6 +155,10 @@ export interface JobState {
   readonly zones: readonly (ZoneKnowledge & { readonly entry: string })[];
   readonly suspects: readonly Suspect[];
   readonly next: readonly NextCheck[];
+  /** Odds of "nothing wrong now", where they are such that the job may end with it */
+  readonly nothingFound?: number;
+  /** The suspect to confirm by hand instead of the next check, where that is sooner */
+  readonly byHand?: Advice["byHand"];
   /** The routine of a car that is here to be looked over */
   readonly inspection?: Inspection;
   /** Observations that a confirmed repair explains: no longer weighed */

@@ -1,6 +1,17 @@
 import { CHECKS, type CheckContext } from "../checks";
 import { causesOf, codeObservations } from "../faults";
-import { type Evidence, familiesOf, nextChecks, type Tally, weighSuspects, weighTogether, withExperience } from "../suspects";
+import {
+  CODES_STAY_AWAY,
+  COMPLAINT_SEEN,
+  type Evidence,
+  familiesOf,
+  nextSteps,
+  type Tally,
+  triedNot,
+  weighSuspects,
+  weighTogether,
+  withExperience,
+} from "../suspects";
 import type { CheckState, JobState } from "./state";
 
 /** What the customer and the codes say, before anything was measured. */
@@ -26,10 +37,21 @@ export function judgeSuspects(
   context: CheckContext,
   state: Pick<
     JobState,
-    "codes" | "ownCodes" | "checks" | "story" | "repairs" | "findings" | "sections" | "offCar" | "conditions" | "complaint"
+    | "codes"
+    | "ownCodes"
+    | "checks"
+    | "story"
+    | "repairs"
+    | "findings"
+    | "sections"
+    | "offCar"
+    | "conditions"
+    | "complaint"
+    | "tried"
+    | "proof"
   >,
   experience: Tally | undefined,
-): Pick<JobState, "suspects" | "next" | "retired"> {
+): Pick<JobState, "suspects" | "next" | "byHand" | "retired"> {
   const { vehicle, layout } = context;
   const telling = (list: readonly CheckState[]) =>
     list.filter((c) => c.verdict.outcome !== "void" && c.verdict.observation !== undefined);
@@ -64,7 +86,17 @@ export function judgeSuspects(
   const repaired = new Set(state.findings.filter((f) => f.repairedBy).map((f) => f.body.joint));
   const isRepaired = (c: { readonly id: string; readonly joint?: string }) => repaired.has(c.id) || repaired.has(c.joint ?? "");
 
-  let evidence = [...before, ...sections];
+  // With nothing repaired, what became of complaint and codes says whether anything is there at all.
+  const untouched: Evidence[] = state.repairs.some((r) => !r.undone)
+    ? []
+    : [
+        ...(state.complaint ? [{ observation: COMPLAINT_SEEN[state.complaint.result], entry: "complaint" }] : []),
+        ...(state.proof.codes.length > 0 && state.proof.codes.every((c) => c.quiet)
+          ? [{ observation: CODES_STAY_AWAY, entry: "codes" }]
+          : []),
+      ];
+  const byHand = state.tried.map(({ entry, cause }): Evidence => ({ observation: triedNot({ id: cause }), entry }));
+  let evidence = [...before, ...sections, ...untouched, ...byHand];
   const retired: string[] = [];
   let open = causes;
   if (answered) {
@@ -79,27 +111,32 @@ export function judgeSuspects(
     const stays = (e: Evidence) =>
       (remains && e.observation.startsWith("symptom:")) || !explained.has(`${e.entry} ${e.observation}`);
     retired.push(...before.filter((e) => !stays(e)).map((e) => e.observation));
-    evidence = [...before.filter(stays), ...fromChecks(sinceRepair), ...sections];
-    open = causes.map((c) => (isRepaired(c) ? { ...c, prior: c.prior * 0.1 } : c));
+    evidence = [...before.filter(stays), ...fromChecks(sinceRepair), ...sections, ...byHand];
+    open = causes.map((c) => (isRepaired(c) ? { ...c, repaired: true as const } : c));
   }
   const entries = new Set(state.checks.map((c) => c.entry));
   const suspects = weighTogether(open, evidence, (e) => entries.has(e.entry));
-  const read = telling(answered ? sinceRepair : state.checks).filter((c) => !CHECKS[c.check].repeats?.(c.verdict));
-  const done = read.map((c) => ({
-    check: c.check,
-    tested: c.tested,
-    ...(c.place ? { place: c.place } : {}),
-  }));
+  const done = (answered ? sinceRepair : state.checks)
+    .filter((c) => !CHECKS[c.check].repeats?.(c.verdict))
+    .map((c) => ({
+      check: c.check,
+      tested: c.tested,
+      ...(c.place ? { place: c.place } : {}),
+      ...(c.verdict.outcome === "void" || c.verdict.observation === undefined ? { void: true as const } : {}),
+    }));
   const standing = state.offCar.filter((i) => i.open && i.commanded).map((i) => i.what);
   const engine = state.conditions?.engine;
   const rich =
     telling(state.checks)
       .findLast((c) => c.tested.length === 0)
       ?.verdict.observation?.startsWith("rich-") ?? false;
+  const now = { standing, rich, tried: state.tried.map((t) => t.cause), ...(engine ? { engine } : {}) };
+  const steps = nextSteps(suspects, context, done, now, families);
   return {
     // Where nothing was told, read or measured there is nothing to explain: what cars mostly have is no suspicion of this one.
     suspects: evidence.length === 0 && retired.length === 0 ? [] : suspects,
-    next: nextChecks(suspects, context, done, { standing, rich, ...(engine ? { engine } : {}) }, families),
+    next: steps.checks,
+    ...(steps.byHand ? { byHand: steps.byHand } : {}),
     retired,
   };
 }

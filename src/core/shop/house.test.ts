@@ -7,7 +7,7 @@ import { judgeTrims } from "../checks/trims";
 import { judgeValve, valve } from "../checks/valve";
 import { contextOf, NATURAL, smokeRun, TURBO } from "../core.fixture";
 import { causesOf } from "../faults";
-import { nextChecks, weighSuspects } from "../suspects";
+import { nextSteps, weighSuspects } from "../suspects";
 import { usualSetup, type VehicleFacts } from "../vehicle";
 import { DEFAULT_HOUSE, HOUSE_QUESTIONS, type HouseMethods, type HouseQuestion } from "./house";
 import { DEFAULT_SHOP } from "./settings";
@@ -58,15 +58,15 @@ describe("house methods", () => {
     expect(judgeSmoke(sealedRun(0.3), house({})).headline).toMatch(/mm of openings still pass/);
   });
 
-  it("first locator: what the shop begins with is raised on a lean code, and the probe takes its agent", () => {
-    const score = (first: HouseMethods["firstLocator"], check: string) => {
+  it("first locator: what the shop begins with is sooner on a lean code, and the probe takes its agent", () => {
+    const toCause = (first: HouseMethods["firstLocator"], check: string) => {
       const context = house({ firstLocator: first });
       const evidence = [{ observation: "code:lean", entry: "codes" }];
-      const list = nextChecks(weighSuspects(causesOf(context.layout, context.vehicle), evidence), context, []);
-      return list.find((n) => n.check === check)?.score ?? 0;
+      const list = nextSteps(weighSuspects(causesOf(context.layout, context.vehicle), evidence), context, []).checks;
+      return list.find((n) => n.check === check)?.toCause ?? Number.NaN;
     };
-    expect(score("smoke", "smoke")).toBeGreaterThan(score("gas", "smoke"));
-    expect(score("gas", "probe")).toBeGreaterThan(score("smoke", "probe"));
+    expect(toCause("smoke", "smoke")).toBeLessThan(toCause("gas", "smoke"));
+    expect(toCause("gas", "probe")).toBeLessThan(toCause("smoke", "probe"));
     expect(houseAgent({ ...DEFAULT_HOUSE, firstLocator: "spray" })).toBe("water");
     expect(
       planProbe(house({}), { agent: "water" })

@@ -5,7 +5,7 @@ import { causesOf, FAMILIES, type Family, findingPlaces } from "../faults";
 import { layoutOf, type VehicleFacts } from "../vehicle";
 import { familiesOf } from "./families";
 import { likelihood } from "./likelihoods";
-import { candidatesOf, nextChecks } from "./next";
+import { candidatesOf, nextSteps } from "./next";
 import { type Evidence, weighSuspects } from "./weigh";
 
 const EVAP: Family[] = ["evap"];
@@ -18,7 +18,7 @@ const one = (observation: string, ...tested: string[]): Evidence => ({
 const ranked = (...evidence: Evidence[]) => weighSuspects(causes(), evidence);
 const first = (...evidence: Evidence[]) => ranked(...evidence)[0]?.cause.id;
 const next = (evidence: Evidence[], facts: VehicleFacts = VAPOUR) =>
-  nextChecks(weighSuspects(causes(facts), evidence), contextOf(facts), [], { standing: [] }, EVAP);
+  nextSteps(weighSuspects(causes(facts), evidence), contextOf(facts), [], { standing: [] }, EVAP).checks;
 
 describe("causes of the vapour system", () => {
   it.each<[string, Evidence[]]>([
@@ -152,10 +152,10 @@ describe("the next check of the vapour system", () => {
       const done = [
         { check: "evap-smoke" as const, place: "service-port", tested: ["canister-joint", "tank-line", "tank-flange"] },
       ];
-      const list = nextChecks(weighSuspects(causes(facts), evidence), contextOf(facts), done, { standing: [] }, EVAP);
-      return (place: string) => list.find((n) => n.check === "evap-smoke" && n.place === place)?.score ?? 0;
+      const list = nextSteps(weighSuspects(causes(facts), evidence), contextOf(facts), done, { standing: [] }, EVAP).checks;
+      return (place: string) => list.find((n) => n.check === "evap-smoke" && n.place === place)?.bits ?? 0;
     };
-    const score = smoke(SEALED_NECK);
-    expect(score("filler-cap")).toBeGreaterThan(2 * score("service-port"));
+    const bits = smoke(SEALED_NECK);
+    expect(bits("filler-cap")).toBeGreaterThan(2 * bits("service-port"));
   });
 });

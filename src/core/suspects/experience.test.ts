@@ -4,6 +4,7 @@ import { contextOf, NATURAL } from "../core.fixture";
 import { causesOf } from "../faults";
 import { engineOf } from "../vehicle";
 import { experienceOf, type Proved, withExperience } from "./experience";
+import { tableShares } from "./priors";
 import { weighSuspects } from "./weigh";
 
 const ENGINE = engineOf({ ...NATURAL, make: "Ondrell" });
@@ -37,8 +38,7 @@ describe("what a shop has met before", () => {
     expect(of("pcv-hose")?.learned?.says).toBe("found 4 times in the last 19 jobs of this engine here");
     expect(of("oil-cap")?.learned?.says).toBe("found 15 times in the last 19 jobs of this engine here");
     const faults = causes.filter((c) => c.trait !== "healthy");
-    const sum = faults.reduce((s, c) => s + c.prior, 0);
-    const share = (faults.find((c) => c.id === "pcv-hose")?.prior ?? 0) / sum;
+    const share = tableShares(faults)[faults.findIndex((c) => c.id === "pcv-hose")] as number;
     expect(of("pcv-hose")?.learned?.factor).toBeCloseTo(Math.min(4, (4 + 20 * share) / 39 / share), 9);
     const plain = weighSuspects(causes, []);
     const odds = (list: ReturnType<typeof weighSuspects>, id: string) => list.find((s) => s.cause.id === id)?.odds ?? 0;
@@ -57,12 +57,12 @@ describe("what a shop has met before", () => {
           const found: Record<string, number> = {};
           for (const id of ids.slice(0, n)) found[id] = (found[id] ?? 0) + 1;
           const learned = withExperience(causes, { jobs: n, found, of: "of this engine here" });
-          learned.forEach((c, i) => {
-            const factor = c.prior / (causes[i]?.prior ?? 1);
+          for (const c of learned) {
+            const factor = c.learned?.factor ?? 1;
             expect(factor).toBeGreaterThanOrEqual(0.25 - 1e-12);
             expect(factor).toBeLessThanOrEqual(4 + 1e-12);
             if (c.trait === "healthy") expect(factor).toBe(1);
-          });
+          }
           const sum = weighSuspects(learned, []).reduce((s, one) => s + one.odds, 0);
           expect(sum).toBeCloseTo(1, 9);
         },

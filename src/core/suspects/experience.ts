@@ -1,4 +1,5 @@
 import type { Cause } from "../faults";
+import { tableShares, type Weighted } from "./priors";
 
 /** A fault that the shop has found, repaired and proved on a real car, and that has not come back. */
 export interface Proved {
@@ -73,28 +74,21 @@ export function experienceOf(
   return all.length >= ENOUGH.family ? tally(all, "of this kind here") : undefined;
 }
 
-/** A cause whose prior the shop's own experience has moved, and how that is told. */
-export type Learned = Cause & { readonly learned?: { readonly factor: number; readonly says: string } };
-
 /**
- * Priors with the shop's own counts over the shipped weights (Dirichlet–multinomial: (k + s·p) / (n + s) over p, with s the
- * strength of the shipped weights), capped. "Nothing wrong" is never found, and stays as it is.
+ * Causes with the shop's own counts over the table (Dirichlet–multinomial: (k + s·p) / (n + s) over p, with s the strength of the
+ * table and p its share), capped. "Nothing wrong" is never found, and stays as it is.
  */
-export function withExperience(causes: readonly Cause[], experience: Tally | undefined): Learned[] {
+export function withExperience(causes: readonly Cause[], experience: Tally | undefined): Weighted[] {
   if (!experience || experience.jobs === 0) return [...causes];
   const faults = causes.filter((c) => c.trait !== "healthy");
-  const sum = faults.reduce((s, c) => s + c.prior, 0);
-  return causes.map((cause): Learned => {
-    if (cause.trait === "healthy" || !(sum > 0)) return cause;
-    const share = cause.prior / sum;
+  const shares = new Map(tableShares(faults).map((share, i) => [faults[i]?.id, share]));
+  return causes.map((cause): Weighted => {
+    const share = shares.get(cause.id);
+    if (!share) return cause;
     const times = foundAmong(experience, cause);
     const free = (times + STRENGTH * share) / (experience.jobs + STRENGTH) / share;
     const factor = Math.min(MOST, Math.max(1 / MOST, free));
     const often = times === 0 ? "not found" : times === 1 ? "found once" : `found ${times} times`;
-    return {
-      ...cause,
-      prior: cause.prior * factor,
-      learned: { factor, says: `${often} in the last ${experience.jobs} jobs ${experience.of}` },
-    };
+    return { ...cause, learned: { factor, says: `${often} in the last ${experience.jobs} jobs ${experience.of}` } };
   });
 }

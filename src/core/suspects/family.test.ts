@@ -3,7 +3,7 @@ import { contextOf, NATURAL, TURBO, TWO_BANKS } from "../core.fixture";
 import { CONFIRM_MINUTES, causesOf, findingPlaces } from "../faults";
 import { layoutOf, type VehicleFacts } from "../vehicle";
 import { LIKELIHOOD_ROWS, likelihood, observationWords } from "./likelihoods";
-import { candidatesOf, confirmMinutes, type Now, nextChecks, waitFor, worthConfirming } from "./next";
+import { candidatesOf, confirmMinutes, type Now, nextSteps, waitFor } from "./next";
 import { type Evidence, weighSuspects } from "./weigh";
 
 const FLAPS: VehicleFacts = { ...NATURAL, fitted: [...NATURAL.fitted, "runner-flaps", "idle-air", "egr"] };
@@ -147,11 +147,13 @@ describe("weighing the same thing twice", () => {
 
 describe("what can be done now", () => {
   const rank = (now: Now, facts: VehicleFacts = NATURAL) =>
-    nextChecks(weigh(facts, [one("code:lean")]), contextOf(facts), [], now);
+    nextSteps(weigh(facts, [one("code:lean")]), contextOf(facts), [], now).checks;
 
   it("counts warming up and cooling down, and says so", () => {
     const minutes = (engine: Now["engine"], check: string) =>
-      rank({ standing: [], ...(engine ? { engine } : {}) }).find((n) => n.check === check)?.minutes ?? 0;
+      rank({ standing: [], ...(engine ? { engine } : {}) })
+        .toSorted((a, b) => (a.place ?? "").localeCompare(b.place ?? ""))
+        .find((n) => n.check === check)?.minutes ?? 0;
     expect(minutes("cold", "trims") - minutes("warm", "trims")).toBe(8);
     expect(minutes("warm", "smoke") - minutes("cold", "smoke")).toBe(15);
     expect(minutes(undefined, "smoke")).toBe(minutes("cold", "smoke"));
@@ -173,7 +175,9 @@ describe("what can be done now", () => {
 
   it("says why the first beats the second, and of no other", () => {
     const list = rank({ standing: [] });
-    expect(list[0]?.beats).toMatch(/^rules out about \d+ % in \d+ min; .* rules out .* in \d+ min$/);
+    expect(list[0]?.beats).toMatch(
+      /^about \d+ min to a confirmed cause with it first, \d+ min with .*; it leaves about \d+ of \d+ likely places$/,
+    );
     expect(list.slice(1).every((n) => n.beats === undefined)).toBe(true);
   });
 
@@ -188,10 +192,10 @@ describe("what can be done now", () => {
 describe("going straight to a suspect", () => {
   it("is advised when a yes tells more than any check, never on a guess", () => {
     const sure = weigh(NATURAL, [one("lean-fades-with-flow"), one("probe-at:vacuum-branch")]);
-    expect(worthConfirming(sure, nextChecks(sure, contextOf(NATURAL), []))?.cause.id).toBe("vacuum-branch");
+    expect(nextSteps(sure, contextOf(NATURAL), []).byHand?.suspect.cause.id).toBe("vacuum-branch");
     expect(confirmMinutes(sure[0] as (typeof sure)[number])).toBe(5);
     const open = weigh(NATURAL, [one("code:lean")]);
-    expect(worthConfirming(open, nextChecks(open, contextOf(NATURAL), []))).toBeUndefined();
+    expect(nextSteps(open, contextOf(NATURAL), []).byHand).toBeUndefined();
     expect(confirmMinutes(open.find((s) => s.cause.id === "manifold-gasket") as (typeof open)[number])).toBe(35);
   });
 });

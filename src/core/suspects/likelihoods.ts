@@ -1,9 +1,10 @@
 import { CHECKS } from "../checks";
 import { APART, type Cause, FAMILIES, type LikelihoodRow } from "../faults";
+import { rows as tried } from "./tried";
 
 /** Likelihoods of each observation: rows of codes and symptoms with their family, rows of a check beside its judge. */
 export const LIKELIHOOD_ROWS: ReadonlyMap<string, LikelihoodRow> = new Map(
-  [...Object.values(FAMILIES), ...Object.values(CHECKS)].flatMap(({ rows }) => Object.entries(rows)),
+  [...Object.values(FAMILIES), ...Object.values(CHECKS), { rows: tried }].flatMap(({ rows }) => Object.entries(rows)),
 );
 
 /** The row of an observation; of one that names a place the row of its kind. */
@@ -41,7 +42,7 @@ export function likelihood(observation: string, cause: Cause, tested: readonly s
   });
   const colon = observation.indexOf(":");
   const place = colon > 0 ? observation.slice(colon + 1) : "";
-  if (row.own && isAt(cause, place)) return from(row.own, row.ownReason ?? row.reason);
+  if (row.own && (row.ofCause ? cause.id === place : isAt(cause, place))) return from(row.own, row.ownReason ?? row.reason);
   if (row.tested && cause.joint && tested?.some((id) => id === cause.joint || id === cause.id)) {
     return from(row.tested, row.testedReason ?? row.reason);
   }

@@ -2,6 +2,7 @@ import { type Candidate, CHECK_IDS, CHECKS, type CheckContext, type CheckId, joi
 import { type Cause, CONFIRM_MINUTES, type Family } from "../faults";
 import { inSentence } from "../sentence";
 import type { Layout } from "../vehicle";
+import { type Belief, POINTED_AT, Search, type Way } from "./expected";
 import { isAt, likelihood } from "./likelihoods";
 import type { Suspect } from "./weigh";
 
@@ -13,21 +14,31 @@ export interface NextCheck {
   /** Expected information, bits */
   readonly bits: number;
   readonly minutes: number;
-  /** Bits per minute after the penalty for dismantling and risk */
-  readonly score: number;
+  /** Expected minutes from now to a confirmed cause, with this check first */
+  readonly toCause: number;
   readonly why: string;
-  /** Why it beats the next in the list; on the first only */
+  /** Why it comes before the next in the list; on the first only */
   readonly beats?: string;
   /** Obstacle that has to change before it can be done; such checks come last */
   readonly notNow?: string;
 }
 
-/** A check whose observation already counts. */
+/** What to do next. */
+export interface Advice {
+  /** The soonest to a confirmed cause first */
+  readonly checks: readonly NextCheck[];
+  /** The suspect to confirm by hand instead, and the expected minutes to a confirmed cause with that first */
+  readonly byHand?: { readonly suspect: Suspect; readonly toCause: number };
+}
+
+/** A check that was done. */
 export interface Done {
   readonly check: CheckId;
   readonly place?: string;
   /** Joints it put to the test */
   readonly tested?: readonly string[];
+  /** It proved nothing */
+  readonly void?: true;
 }
 
 /** Checks that can be met now. */
@@ -37,6 +48,8 @@ export interface Now {
   readonly standing: readonly string[];
   /** The last survey says that it runs rich */
   readonly rich?: boolean;
+  /** Causes that were tried by hand and not confirmed, one for each time */
+  readonly tried?: readonly string[];
 }
 export const ENGINE_NOW = ["cold", "warm", "hot-exhaust", "does-not-run"] as const;
 export type EngineNow = (typeof ENGINE_NOW)[number];
@@ -44,14 +57,18 @@ export type EngineNow = (typeof ENGINE_NOW)[number];
 /** Warming the engine up, and letting its exhaust cool until smoke may go in, minutes. */
 const WARM_UP = 8;
 const COOL_DOWN = 15;
-/** Putting one tool away and fetching the next, minutes: many small checks are not free. */
+/** Getting to a check and writing its reading down, minutes: with its tool in hand already, and with one put away and the next fetched. */
+const TOOL_IN_HAND = 3;
 const CHANGEOVER = 6;
-/** Factor on what the shop's house method begins with, on a lean code. */
-const HOUSE_FIRST = 1.2;
-/** Factor on what costs nothing but a reading: live data come before what is taken apart. */
-const FREE = 1.15;
 /** Information that is left to learn from doing the same again. */
 const REPEATED = 0.08;
+/** A check is void now and then; one that was void before is so more often. */
+const VOID_AGAIN = 1.2;
+/** What was tried by hand is not tried again the same way, unless it has become likelier than not. */
+const AGAIN = 0.5;
+/** Below these odds going straight to a suspect is guessing. */
+const GUESS = 0.1;
+
 /** A way to do a check, with the kind of check that it is. */
 export interface PossibleCheck extends Candidate {
   readonly check: CheckId;
@@ -63,11 +80,17 @@ export const candidatesOf = (context: CheckContext, families: readonly Family[] 
     CHECKS[check].candidates(context, families).map((c) => ({ ...c, check })),
   );
 
-/** Outcome probabilities of a candidate for each cause, each row adding up to 1; made once for a vehicle. */
+/** The place that an observation names; undefined for one that names none. */
+const placeNamed = (observation: string): string | undefined => {
+  const colon = observation.indexOf(":");
+  return colon < 0 ? undefined : observation.slice(colon + 1);
+};
+
+/** Outcomes of every candidate for each cause; made once for a vehicle. */
 interface Model {
   readonly candidates: readonly PossibleCheck[];
   readonly causes: readonly string[];
-  readonly rows: readonly (readonly Float64Array[])[];
+  readonly ways: readonly Pick<Way, "outcomes" | "names">[];
 }
 const models = new WeakMap<Layout, { key: string; model: Model }>();
 
@@ -76,94 +99,121 @@ function modelOf(causes: readonly Cause[], context: CheckContext, families: read
   const key = JSON.stringify([context.house, context.vehicle.crankcaseBand !== undefined, families, causes.map((c) => c.id)]);
   if (known?.key === key) return known.model;
   const candidates = candidatesOf(context, families);
-  const rows = candidates.map((c) =>
-    causes.map((cause) => {
-      const raw = Float64Array.from(c.outcomes, (o) => likelihood(o, cause, c.tested)?.value ?? 0);
+  const ways = candidates.map(({ outcomes, tested }) => {
+    const columns = causes.map((cause) => {
+      const raw = outcomes.map((o) => likelihood(o, cause, tested)?.value ?? 0);
       const total = raw.reduce((a, b) => a + b, 0) || 1;
       return raw.map((v) => v / total);
-    }),
-  );
-  const model = { candidates, causes: causes.map((c) => c.id), rows };
+    });
+    return {
+      outcomes: outcomes.map((_, o) => Float64Array.from(columns, (column) => column[o] as number)),
+      names: outcomes.map((outcome) => {
+        const place = placeNamed(outcome);
+        return place === undefined ? [] : causes.flatMap((cause, i) => (isAt(cause, place) ? [i] : []));
+      }),
+    };
+  });
+  const model = { candidates, causes: causes.map((c) => c.id), ways };
   models.set(context.layout, { key, model });
   return model;
 }
 
 /**
- * Ranks the checks by expected information per minute, less penalties; those whose conditions cannot be met now last.
- * Information is the mutual information of cause and outcome (Shannon 1948) under the same tables that weigh suspects.
- * @param done checks whose observation already counts: doing them again tells little.
+ * What to do next: the checks by expected minutes to a confirmed cause with each of them first, two steps ahead; those whose
+ * conditions cannot be met now last. And the suspect to confirm by hand instead, where that is sooner than any check.
+ * @param done checks in the order they were done.
  */
-export function nextChecks(
+export function nextSteps(
   suspects: readonly Suspect[],
   context: CheckContext,
   done: readonly Done[],
   now: Now = { standing: [] },
   families: readonly Family[] = ["engine"],
-): NextCheck[] {
+): Advice {
   // Rows follow the causes in a fixed order, whatever their odds.
-  const causes = suspects.map((s) => s.cause).toSorted((a, b) => (a.id < b.id ? -1 : 1));
+  const ordered = suspects.toSorted((a, b) => (a.cause.id < b.cause.id ? -1 : 1));
+  const causes = ordered.map((s) => s.cause);
   const model = modelOf(causes, context, families);
-  const odds = new Map(suspects.map((s) => [s.cause.id, s.odds]));
-  const weights = Float64Array.from(model.causes, (id) => odds.get(id) ?? 0);
-  const lean = (suspects[0]?.because ?? []).some((b) => b.observation.startsWith("code:lean"));
-  const list = model.candidates.map((c, k): NextCheck => {
-    const repeated = done.some((d) => d.check === c.check && d.place === c.place);
-    const fresh = repeated ? REPEATED : CHECKS[c.check].sweeps ? freshShare(c, suspects, done) : 1;
-    const bits = information(weights, model.rows[k] as Float64Array[]) * fresh;
-    const waiting = waitFor(c.check, now.engine);
-    const minutes = Math.round(c.minutes + waiting);
-    const free = c.free ? FREE : 1;
-    const first = lean && CHECKS[c.check].locator?.includes(context.house.firstLocator) ? HOUSE_FIRST : 1;
-    const notNow = hindrance(c, now, done, context);
-    return {
-      check: c.check,
-      ...(c.place ? { place: c.place } : {}),
-      name: c.name,
-      bits,
-      minutes,
-      score: (bits / (minutes + CHANGEOVER)) * c.penalty * first * free,
-      why: `${ruledOut(bits)} in about ${minutes} min: ${c.why}${waiting > 0 ? `; ${waiting} min of ${CHECKS[c.check].engine === "standing" ? "cooling down" : "warming up"} counted` : ""}${first > 1 ? "; the shop's first locator" : ""}`,
-      ...(notNow ? { notNow } : {}),
+  const belief: Belief = {
+    weights: Float64Array.from(ordered, (s) => s.odds),
+    confirm: Float64Array.from(ordered, (s) => Math.max(1, confirmMinutes(s))),
+  };
+  const tool = CHECKS[done.at(-1)?.check ?? "look"].tool;
+  const lean = suspects.some((s) => s.because.some((b) => b.observation.startsWith("code:lean")));
+  const list = model.candidates.map((candidate, k) => {
+    const { check, minutes, penalty } = candidate;
+    const waiting = waitFor(check, now.engine);
+    const houses = lean && CHECKS[check].locator?.includes(context.house.firstLocator);
+    const handy = houses || CHECKS[check].tool === tool;
+    const way: Way = {
+      ...(model.ways[k] as Model["ways"][number]),
+      minutes: minutes / penalty + waiting + (handy ? TOOL_IN_HAND : CHANGEOVER),
+      fresh: freshShare(candidate, suspects, done),
     };
+    return { candidate, way, waiting, houses, notNow: hindrance(candidate, now, done, context) };
   });
-  const ranked = list.toSorted((a, b) => Number(Boolean(a.notNow)) - Number(Boolean(b.notNow)) || b.score - a.score);
+  const search = new Search(
+    causes.findIndex((c) => c.trait === "healthy"),
+    causes.length,
+  );
+  const possible = list.filter((one) => !one.notNow);
+  const ways = possible.map((one) => one.way);
+  const ahead = search.twoAhead(ways, belief);
+  const soonest = new Map(possible.map((one, i) => [one.candidate, ahead[i] as number]));
+  const without = search.byHand(belief);
+  const places = 2 ** entropy(belief.weights);
+  const ranked = list
+    .map(({ candidate: c, way, waiting, houses, notNow }): NextCheck => {
+      const bits = information(belief.weights, way.outcomes) * way.fresh;
+      const minutes = Math.round(c.minutes + waiting);
+      const why = [
+        `${ruledOut(bits)} in about ${minutes} min: ${c.why}`,
+        waiting > 0 ? `${waiting} min of ${CHECKS[c.check].engine === "standing" ? "cooling down" : "warming up"} counted` : "",
+        houses ? "the shop's first locator" : "",
+      ];
+      return {
+        check: c.check,
+        ...(c.place ? { place: c.place } : {}),
+        name: c.name,
+        bits,
+        minutes,
+        toCause: soonest.get(c) ?? without,
+        why: why.filter(Boolean).join("; "),
+        ...(notNow ? { notNow } : {}),
+      };
+    })
+    .toSorted((a, b) => Number(Boolean(a.notNow)) - Number(Boolean(b.notNow)) || a.toCause - b.toCause);
   const [best, second] = ranked;
-  return best && second ? [{ ...best, beats: beats(best, second) }, ...ranked.slice(1)] : ranked;
+  const hand = search.tryNow(ways, belief);
+  const suspect = hand && ordered[hand.suspect];
+  const again = suspect && now.tried?.includes(suspect.cause.id);
+  const worth = suspect && suspect.odds >= (again ? AGAIN : GUESS) && hand.minutes <= Math.min(without, ...ahead);
+  return {
+    checks: best && second ? [{ ...best, beats: beats(best, second, places) }, ...ranked.slice(1)] : ranked,
+    ...(worth ? { byHand: { suspect, toCause: hand.minutes } } : {}),
+  };
 }
-
-/** Confirming what a check has already pointed at, minutes: cap it off, wiggle it, look right there. */
-const POINTED_AT = 5;
 
 /** Minutes to confirm a suspect by hand: little where a check named its very place. */
 export function confirmMinutes({ cause, because }: Suspect): number {
-  const named = because.some((b) => b.factor > 1 && isAt(cause, b.observation.slice(b.observation.indexOf(":") + 1)));
+  const named = because.some((b) => {
+    const place = b.factor > 1 ? placeNamed(b.observation) : undefined;
+    return place !== undefined && isAt(cause, place);
+  });
   return named ? POINTED_AT : CONFIRM_MINUTES[cause.trait];
 }
 
-/** Below these odds going straight to a suspect is guessing. */
-const GUESS = 0.35;
-
 /**
- * The suspect to confirm by hand instead of another check: a yes or no about it tells more for its time than the best
- * check does. Undefined while a check is worth more, or while it would be a guess.
- */
-export function worthConfirming(suspects: readonly Suspect[], next: readonly NextCheck[]): Suspect | undefined {
-  const first = suspects.find((s) => s.cause.trait !== "healthy");
-  if (!first || first.odds < GUESS) return undefined;
-  const p = Math.min(1 - 1e-12, first.odds);
-  // Near certainty a yes is no news, and is still what ends the search.
-  const bits = p >= 0.5 ? 1 : -(p * Math.log2(p) + (1 - p) * Math.log2(1 - p));
-  const worth = bits / (confirmMinutes(first) + CHANGEOVER);
-  return worth > (next[0]?.score ?? 0) ? first : undefined;
-}
-
-/**
- * Share of a smoke run that is new: a joint that an earlier run tested and did not show hides from the next as well,
- * so only suspicion in joints not tested yet counts in full.
+ * Share of a check's information that is new. The same again tells little, one that was void may be so again; of a smoke run, a
+ * joint that an earlier run tested and did not show hides from the next as well, so only suspicion in joints not tested counts.
  */
 function freshShare(candidate: PossibleCheck, suspects: readonly Suspect[], done: readonly Done[]): number {
-  const before = new Set(done.filter((d) => d.check === candidate.check).flatMap((d) => d.tested ?? []));
-  if (before.size === 0) return 1;
+  const same = done.filter((d) => d.check === candidate.check && d.place === candidate.place);
+  if (same.some((d) => !d.void)) return REPEATED;
+  const holds = same.length === 0 ? 1 : 1 / (VOID_AGAIN + same.length);
+  if (!CHECKS[candidate.check].sweeps) return holds;
+  const before = new Set(done.filter((d) => d.check === candidate.check && !d.void).flatMap((d) => d.tested ?? []));
+  if (before.size === 0) return holds;
   let all = 0;
   let fresh = 0;
   for (const { cause, odds } of suspects) {
@@ -171,7 +221,7 @@ function freshShare(candidate: PossibleCheck, suspects: readonly Suspect[], done
     all += odds;
     if (!before.has(cause.joint)) fresh += odds;
   }
-  return all > 0 ? REPEATED + (1 - REPEATED) * (fresh / all) : 1;
+  return holds * (all > 0 ? REPEATED + (1 - REPEATED) * (fresh / all) : 1);
 }
 
 /** Minutes until the engine is as a check needs it; none where nobody said how warm it is. */
@@ -186,7 +236,9 @@ function hindrance(candidate: PossibleCheck, now: Now, done: readonly Done[], { 
   if (command) return `${command} still stands: release it first`;
   if (candidate.whenLean && now.rich) return "the engine runs rich: more fuel at a spot says nothing";
   // The cap is not touched before a run has been read with it as it was found.
-  const evidence = candidate.touches?.find((id) => !done.some((d) => d.check !== candidate.check && d.tested?.includes(id)));
+  const evidence = candidate.touches?.find(
+    (id) => !done.some((d) => !d.void && d.check !== candidate.check && d.tested?.includes(id)),
+  );
   if (evidence && layout.joints.some((j) => j.id === evidence))
     return `the ${inSentence(jointName(layout, evidence))} stays untouched until a run has been read with it as it is`;
   const { engine, hot } = CHECKS[candidate.check];
@@ -194,11 +246,14 @@ function hindrance(candidate: PossibleCheck, now: Now, done: readonly Done[], { 
   return now.engine === "hot-exhaust" ? hot?.why : undefined;
 }
 
-/** Why the first is worth doing before the second, in numbers a technician can hold against each other. */
-function beats(best: NextCheck, second: NextCheck): string {
+/** Why the first comes before the second, in minutes and places that a technician can hold against each other. */
+function beats(best: NextCheck, second: NextCheck, places: number): string {
   if (second.notNow) return `nothing else can be done now: ${inSentence(second.name)} waits, ${second.notNow}`;
-  return `${ruledOut(best.bits)} in ${best.minutes} min; ${inSentence(second.name)} ${ruledOut(second.bits)} in ${second.minutes} min`;
+  const left = Math.max(1, Math.round(places * 2 ** -best.bits));
+  return `about ${minutesText(best.toCause)} to a confirmed cause with it first, ${minutesText(second.toCause)} with ${inSentence(second.name)}; it leaves about ${left} of ${Math.max(1, Math.round(places))} likely ${places < 1.5 ? "place" : "places"}`;
 }
+
+const minutesText = (minutes: number) => `${Math.round(minutes)} min`;
 
 /** Share of the suspicion that information rules out, 0…1: of 2^H equally likely suspects, 2^(H − bits) stay. */
 export const ruledOutShare = (bits: number): number => 1 - 2 ** -Math.max(0, bits);
@@ -206,16 +261,20 @@ export const ruledOutShare = (bits: number): number => 1 - 2 ** -Math.max(0, bit
 export const ruledOut = (bits: number) =>
   bits < 0.07 ? "rules out little" : `rules out about ${Math.round(100 * ruledOutShare(bits))} %`;
 
-/** Mutual information of cause and outcome, bits; each row of outcomes adds up to 1. */
-function information(weights: Float64Array, rows: readonly Float64Array[]): number {
-  const count = rows[0]?.length ?? 0;
+/** Entropy of weights that add up to 1, bits: 2 to this power is how many equally likely suspects they are worth. */
+function entropy(weights: Float64Array): number {
+  return weights.reduce((bits, w) => (w > 0 ? bits - w * Math.log2(w) : bits), 0);
+}
+
+/** Mutual information of cause and outcome, bits (Shannon 1948); a cause's probabilities add up to 1 over the outcomes. */
+function information(weights: Float64Array, outcomes: readonly Float64Array[]): number {
   let bits = 0;
-  for (let o = 0; o < count; o++) {
+  for (const outcome of outcomes) {
     let mean = 0;
-    for (let i = 0; i < weights.length; i++) mean += (weights[i] as number) * ((rows[i] as Float64Array)[o] as number);
+    for (let i = 0; i < weights.length; i++) mean += (weights[i] as number) * (outcome[i] as number);
     if (!(mean > 0)) continue;
     for (let i = 0; i < weights.length; i++) {
-      const p = (rows[i] as Float64Array)[o] as number;
+      const p = outcome[i] as number;
       if (p > 0) bits += (weights[i] as number) * p * Math.log2(p / mean);
     }
   }

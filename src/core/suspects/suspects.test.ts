@@ -4,7 +4,8 @@ import { contextOf, NATURAL, TURBO, TWO_BANKS } from "../core.fixture";
 import { type Cause, CODE_TEXTS, causesOf, codeObservations, codeText, SYMPTOMS } from "../faults";
 import { layoutOf, reachOf, usualSetup, type VehicleFacts } from "../vehicle";
 import { LIKELIHOOD_ROWS, likelihood } from "./likelihoods";
-import { type Now, nextChecks } from "./next";
+import { type Now, nextSteps } from "./next";
+import { priorOdds } from "./priors";
 import { type Evidence, weighSuspects, weightInWords } from "./weigh";
 
 const causes = (facts: VehicleFacts) => causesOf(layoutOf(facts), facts);
@@ -72,7 +73,7 @@ describe("weighing", () => {
     const suspects = weighSuspects(causes(NATURAL), []);
     expect(suspects.reduce((sum, s) => sum + s.odds, 0)).toBeCloseTo(1, 9);
     expect(suspects.every((s) => s.because.length === 0)).toBe(true);
-    expect(suspects[0]?.cause.prior).toBe(Math.max(...causes(NATURAL).map((c) => c.prior)));
+    expect(suspects.find((s) => s.cause.trait !== "healthy")?.cause.prior).toBe(Math.max(...causes(NATURAL).map((c) => c.prior)));
   });
 
   it("does not depend on the order of the evidence", () => {
@@ -83,9 +84,10 @@ describe("weighing", () => {
 
   it("explains the odds by its contributions: prior times factors", () => {
     const suspects = weighSuspects(causes(NATURAL), seen("code:lean", "symptom:brake-hard", "lean-fades-with-flow"));
-    const total = causes(NATURAL).reduce((sum, c) => sum + c.prior, 0);
+    const all = causes(NATURAL);
+    const before = new Map(priorOdds(all).map((odds, i) => [all[i]?.id, odds]));
     for (const s of suspects) {
-      const product = s.because.reduce((odds, b) => odds * b.factor, s.cause.prior / total);
+      const product = s.because.reduce((odds, b) => odds * b.factor, before.get(s.cause.id) as number);
       expect(product).toBeCloseTo(s.odds, 9);
       expect(s.because.every((b) => b.says && b.reason)).toBe(true);
     }
@@ -133,8 +135,8 @@ describe("weighing", () => {
 });
 
 describe("next best check", () => {
-  const rank = (facts: VehicleFacts, evidence: Evidence[], done: Parameters<typeof nextChecks>[2] = [], now?: Now) =>
-    nextChecks(weighSuspects(causesOf(layoutOf(facts), facts), evidence), contextOf(facts), done, now);
+  const rank = (facts: VehicleFacts, evidence: Evidence[], done: Parameters<typeof nextSteps>[2] = [], now?: Now) =>
+    nextSteps(weighSuspects(causesOf(layoutOf(facts), facts), evidence), contextOf(facts), done, now).checks;
 
   it("offers each way in, and trims only where they say something", () => {
     expect(rank(NATURAL, []).map((n) => n.check)).toContain("trims");
@@ -142,12 +144,13 @@ describe("next best check", () => {
     expect(rank(TURBO, []).flatMap((n) => n.place ?? [])).toContain("hot-pipe-clamp");
   });
 
-  it("ranks by information per minute, says why, and every number is finite", () => {
+  it("ranks by expected minutes to a confirmed cause, says why, and every number is finite", () => {
     const list = rank(NATURAL, seen("code:lean"));
-    expect(list.map((n) => n.score)).toEqual(list.map((n) => n.score).toSorted((a, b) => b - a));
+    expect(list.map((n) => n.toCause)).toEqual(list.map((n) => n.toCause).toSorted((a, b) => a - b));
     for (const n of list) {
       expect(n.bits).toBeGreaterThanOrEqual(-1e-12);
-      expect(Number.isFinite(n.score)).toBe(true);
+      expect(Number.isFinite(n.toCause)).toBe(true);
+      expect(n.toCause).toBeGreaterThan(0);
       expect(n.why).toMatch(/^(rules out about \d+ %|rules out little) in about \d+ min: /);
     }
   });

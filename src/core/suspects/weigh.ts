@@ -1,6 +1,6 @@
 import type { Cause } from "../faults";
-import type { Learned } from "./experience";
 import { likelihood } from "./likelihoods";
+import { priorOdds, type Weighted } from "./priors";
 
 /** An observation with where it comes from. */
 export interface Evidence {
@@ -37,46 +37,55 @@ const SHARPER = 1.3;
 /** Why a shop's own jobs weigh as they do. */
 const LEARNED = "the shop's own proved jobs, counted over the trade's weights";
 
+/** What is stored or told says what was, not what is: a car with nothing wrong any more comes with it as often as any other. */
+const TOLD = /^(code|symptom):/;
+
 /**
  * Weighs every cause: prior × likelihood of each observation, normalised (Bayes; log-odds add).
  * One cause is taken to explain the evidence at hand; after a confirmed repair explained evidence is left out and what
  * stays is weighed anew, so a second fault shows. Observations no table knows change nothing.
  */
-export function weighSuspects(causes: readonly Cause[], evidence: readonly Evidence[]): Suspect[] {
-  const priorSum = causes.reduce((sum, c) => sum + c.prior, 0);
-  let weights = causes.map((c) => c.prior / priorSum);
-  const because: Contribution[][] = causes.map(({ learned }: Learned) =>
+export function weighSuspects(causes: readonly Weighted[], evidence: readonly Evidence[]): Suspect[] {
+  let weights = priorOdds(causes);
+  const because: Contribution[][] = causes.map(({ learned }) =>
     learned
       ? [{ entry: "experience", observation: "experience", factor: learned.factor, says: learned.says, reason: LEARNED }]
       : [],
   );
   const said = new Repeats();
-  for (const one of evidence) {
+  // Of what is told the suspects that are faults take their share first: so nothing hangs on the order of the evidence.
+  const isTold = ({ observation }: Evidence) => TOLD.test(observation);
+  for (const one of [...evidence.filter(isTold), ...evidence.filter((e) => !isTold(e))]) {
     const { observation, entry, tested } = one;
     const given = causes.map((cause) => likelihood(observation, cause, tested));
     if (given.some((v) => v === undefined)) continue;
-    const values = given.map((v, i) => v && { ...v, value: v.value ** (SHARPER / (1 + said.of(causes[i] as Cause, one))) });
+    const values = given.map((v, i) =>
+      isTold(one) && causes[i]?.trait === "healthy"
+        ? undefined
+        : v && { ...v, value: v.value ** (SHARPER / (1 + said.of(causes[i] as Cause, one))) },
+    );
     said.add(one);
-    const mean = weights.reduce((sum, w, i) => sum + w * (values[i]?.value ?? 1), 0);
+    const known = weights.reduce((sum, w, i) => sum + (values[i] ? w : 0), 0);
+    const mean = weights.reduce((sum, w, i) => sum + w * (values[i]?.value ?? 0), 0) / known;
     if (!(mean > 0)) continue;
-    weights = weights.map((w, i) => {
-      const value = values[i];
-      const factor = (value?.value ?? mean) / mean;
-      if (value) because[i]?.push({ entry, observation, factor, says: value.says, reason: value.reason });
-      return w * factor;
-    });
+    const factors = values.map((value) => (value ? value.value / mean : 1));
+    for (const [i, value] of values.entries()) {
+      if (value) because[i]?.push({ entry, observation, factor: factors[i] as number, says: value.says, reason: value.reason });
+    }
+    weights = weights.map((w, i) => w * (factors[i] as number));
   }
-  return (
-    causes
-      .map((cause, i) => ({
-        cause,
-        odds: weights[i] as number,
-        because: (because[i] as Contribution[]).sort((a, b) => strength(b.factor) - strength(a.factor)),
-      }))
-      // Equal odds differ in their last digits by the order of the evidence: the name decides then.
-      .sort((a, b) => Math.round(1e9 * (b.odds - a.odds)) || a.cause.id.localeCompare(b.cause.id))
+  return ranked(
+    causes.map((cause, i) => ({
+      cause,
+      odds: weights[i] as number,
+      because: (because[i] as Contribution[]).sort((a, b) => strength(b.factor) - strength(a.factor)),
+    })),
   );
 }
+
+/** The likeliest first. Equal odds differ in their last digits by the order of the evidence: the name decides then. */
+const ranked = (suspects: Suspect[]) =>
+  suspects.sort((a, b) => Math.round(1e9 * (b.odds - a.odds)) || a.cause.id.localeCompare(b.cause.id));
 
 /** How much a factor moves the odds, either way. */
 const strength = (factor: number) => Math.max(factor, 1 / factor);
@@ -92,7 +101,7 @@ const SECOND = 0.4;
  * @param fromChecks whether a piece of evidence is a check's; story and codes name no second fault by themselves.
  */
 export function weighTogether(
-  causes: readonly Cause[],
+  causes: readonly Weighted[],
   evidence: readonly Evidence[],
   fromChecks: (e: Evidence) => boolean,
 ): Suspect[] {
@@ -110,9 +119,7 @@ export function weighTogether(
     unexplained,
   );
   const second = new Map(rest.map((s) => [s.cause.id, s.odds]));
-  return first
-    .map((s) => ({ ...s, odds: (1 - SECOND) * s.odds + SECOND * (second.get(s.cause.id) ?? 0) }))
-    .sort((a, b) => Math.round(1e9 * (b.odds - a.odds)) || a.cause.id.localeCompare(b.cause.id));
+  return ranked(first.map((s) => ({ ...s, odds: (1 - SECOND) * s.odds + SECOND * (second.get(s.cause.id) ?? 0) })));
 }
 
 /**

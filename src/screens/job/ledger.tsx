@@ -124,6 +124,26 @@ function WaitingOnField() {
   );
 }
 
+/** A suspect that was tried by hand and is not it, in one tap. */
+export function NotIt({ cause, onDone }: { cause: Suspect["cause"]; onDone?: () => void }) {
+  const { append } = useJob();
+  const [error, setError] = useState<string>();
+  return (
+    <>
+      <Button
+        onClick={async () => {
+          const failed = await append({ kind: "tried", body: { cause: cause.id, name: cause.name } });
+          setError(failed);
+          if (!failed) onDone?.();
+        }}
+      >
+        Tried by hand, not it
+      </Button>
+      {error && <ErrorNote>{error}</ErrorNote>}
+    </>
+  );
+}
+
 /** A suspect with its odds; opens to its "because". */
 export function SuspectRow({ suspect }: { suspect: Suspect }) {
   const { state } = useJob();
@@ -166,6 +186,11 @@ export function SuspectRow({ suspect }: { suspect: Suspect }) {
               </li>
             ))}
           </DividedList>
+        )}
+        {suspect.cause.trait !== "healthy" && (
+          <div className="mt-4 flex flex-wrap gap-2">
+            <NotIt cause={suspect.cause} onDone={() => setOpen(false)} />
+          </div>
         )}
       </Dialog>
     </li>

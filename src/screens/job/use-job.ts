@@ -74,7 +74,8 @@ function withoutHints(state: JobState, entries: readonly JournalEntry[]): JobSta
   if (!state.practice || hintStands(entries) || isOver(entries)) return state;
   const { station } = state.nextStation;
   const nextStation = station === "check" ? { station, reason: "Which check, and where, is yours to say" } : state.nextStation;
-  return { ...state, suspects: [], next: [], nextStation };
+  const { byHand: _, ...rest } = state;
+  return { ...rest, suspects: [], next: [], nextStation };
 }
 
 const wholeMinute = (ms: number) => Math.floor(ms / 60000) * 60000;

@@ -12,7 +12,6 @@ export function airflowCandidates({ vehicle }: CheckContext): Candidate<Seen>[] 
       // A low idle flow is seen beside one of the others, and is no outcome that the check is done for.
       outcomes: ["airflow-restricted", "airflow-reads-low", "airflow-normal"],
       why: "tells a restriction from a faulty MAF",
-      free: true,
     },
   ];
 }

@@ -16,6 +16,7 @@ export const airflow: CheckKind<AirflowRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Volumetric efficiency against the MAF: restriction or meter",
   engine: "warm-running",
+  tool: "scan-tool",
   unfit,
   needs: ["induction", "metering"],
   role: "measures",

@@ -15,6 +15,7 @@ export const backPressure: CheckKind<BackPressure, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Gauge in place of the oxygen sensor: is the exhaust restricted",
   engine: "warm-running",
+  tool: "gauge",
   role: "measures",
   takesOff: [SENSOR_OUT],
   shelf: "running",

@@ -12,6 +12,7 @@ export const benchPart: CheckKind<BenchPart, unknown, never> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "A part by itself, old or new: plugged, under regulated pressure, dipped, soaped or smoked",
   engine: "standing",
+  tool: "hand-pump",
   role: "measures",
   shelf: "standing",
   rows,

@@ -21,7 +21,6 @@ export function boostCandidates({ vehicle }: CheckContext): Candidate<Seen>[] {
         ...(vehicle.fitted.includes("particulate-filter") ? (["standing-filter"] as const) : []),
       ],
       why: "tells a leak from a restriction, an actuator and a sensor; nothing comes off",
-      free: true,
     },
   ];
 }

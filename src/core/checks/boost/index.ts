@@ -17,6 +17,7 @@ export const boost: CheckKind<BoostRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Requested against actual boost, and the MAF against volumetric efficiency: leak, restriction, actuator, sensor",
   engine: "warm-running",
+  tool: "scan-tool",
   unfit,
   role: "measures",
   onlyReads: true,

@@ -17,6 +17,7 @@ export const borescope: CheckKind<BorescopeRecord, { readonly joint: string }, S
   words: { pass: "Open", fail: "Blocked" },
   aim: "Ports and passages graded by the share that is open",
   engine: "standing",
+  tool: "borescope",
   role: "measures",
   shelf: "standing",
   families: FAMILY_IDS,

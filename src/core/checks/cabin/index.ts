@@ -14,6 +14,7 @@ export const cabin: CheckKind<CabinRecord, unknown, never> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "Wind noise and water: fan on fresh air, smoke along the seals from outside",
   engine: "running",
+  tool: "smoke-machine",
   role: "measures",
   shelf: "running",
   rows,

@@ -112,6 +112,7 @@ export const cap: CheckKind<CapRecord, unknown, Seen> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "The cap by itself on its tester: what smoke through the neck leaves out",
   engine: "standing",
+  tool: "hand-pump",
   unfit: evapOnly,
   role: "measures",
   shelf: "vapour",

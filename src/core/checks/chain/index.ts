@@ -15,6 +15,7 @@ export const chain: CheckKind<ChainRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Supply, solenoid, diaphragm, shaft: stops at the first broken link",
   engine: "running",
+  tool: "hand-pump",
   unfit,
   role: "measures",
   shelf: "electric",

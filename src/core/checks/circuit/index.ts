@@ -23,6 +23,7 @@ export const circuit: CheckKind<
   words: { pass: "Works", fail: "Faulty" },
   aim: "Feed, control, voltage across the load: the first pin that is wrong",
   engine: "running",
+  tool: "multimeter",
   role: "measures",
   shelf: "electric",
   families: FAMILY_IDS,

@@ -15,6 +15,7 @@ export const crankcase: CheckKind<CrankcaseReading, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Manometer on the dipstick tube: PCV diaphragm, breather, blow-by",
   engine: "warm-running",
+  tool: "gauge",
   unfit,
   role: "measures",
   inspects: { circuit: "Crankcase", minutes: 10, by: ["all"] },

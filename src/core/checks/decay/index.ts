@@ -19,6 +19,7 @@ export const decay: CheckKind<DecayRecord, EvapAim & { readonly byReference: boo
   words: { pass: "Tight", fail: "Leaking" },
   aim: "Shut the EVAP system off under pressure and watch it fall: what the ball no longer shows",
   engine: "standing",
+  tool: "pressure-tester",
   unfit: evapOnly,
   role: "measures",
   soaked: true,

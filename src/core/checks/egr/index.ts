@@ -22,6 +22,7 @@ export const egr: CheckKind<EgrRecord, { readonly joint: string }, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Commanded shut and open by meter and manifold; its seat by smoke with the exhaust watched",
   engine: "running",
+  tool: "scan-tool",
   unfit,
   role: "measures",
   shelf: "electric",

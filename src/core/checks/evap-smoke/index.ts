@@ -21,6 +21,7 @@ export const evapSmoke: CheckKind<EvapSmokeRun, EvapSmokeAim, Seen> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "Smoke into the vapour system below its ceiling: where it comes out, and how far it got",
   engine: "standing",
+  tool: "smoke-machine",
   unfit: evapOnly,
   role: "measures",
   inspects: { circuit: "Vapour system", minutes: 20, by: ["smoke", "all"] },

@@ -17,6 +17,7 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Four gases at the tail: how much air there is beside the fuel, and where it may have come in",
   engine: "warm-running",
+  tool: "gas-analyser",
   unfit,
   role: "measures",
   inspects: { circuit: "Exhaust before the sensor", minutes: 15, by: ["all"] },
@@ -32,7 +33,6 @@ export const exhaustGas: CheckKind<GasRecord, unknown, Seen> = {
             penalty: 1,
             outcomes: ["gas-good", "gas-air-behind", "gas-lean-mixture", "gas-lean", "gas-rich", "gas-misfire"],
             why: "tells air in the exhaust from air in the mixture, nothing comes off",
-            free: true,
           },
         ]
       : [],

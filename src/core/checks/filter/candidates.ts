@@ -19,7 +19,6 @@ export function filterCandidates({ vehicle }: CheckContext): Candidate<Seen>[] {
         "filter-pipe:filter-pipe-rear",
       ],
       why: "three readings of the scan tool and a look at two pipes",
-      free: true,
     },
   ];
 }

@@ -16,6 +16,7 @@ export const filter: CheckKind<FilterRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Pressure before over behind the particulate filter: loaded, sound, or a faulty sensor",
   engine: "warm-running",
+  tool: "scan-tool",
   unfit,
   role: "measures",
   shelf: "running",

@@ -18,6 +18,7 @@ export const hold: CheckKind<HoldRecord, { readonly joint: string }, Seen> = {
   words: { pass: "Tight", fail: "Faulty" },
   aim: "Hand pump on one part: moves, holds, still holds while wiggled",
   engine: "standing",
+  tool: "hand-pump",
   role: "measures",
   shelf: "standing",
   families: FAMILY_IDS,

@@ -13,7 +13,6 @@ export function lookCandidates({ layout, vehicle }: CheckContext, families: read
       penalty: 1,
       outcomes: ["look-clean", ...seals.map((j): Seen => `look-found:${j.id}`), "look-found:filter-clogged"],
       why: "costs nothing and takes nothing apart",
-      free: true,
     },
   ];
 }

@@ -90,6 +90,7 @@ export const look: CheckKind<LookRecord, unknown, Seen> = {
   words: { pass: "OK", fail: "Not OK" },
   aim: "Eyes, hands, ears and nose before any tool",
   engine: "standing",
+  tool: "hands",
   station: "look",
   role: "locates",
   families: FAMILY_IDS,

@@ -14,5 +14,4 @@ export const outputCandidates = ({ layout }: CheckContext, families: readonly Fa
     outcomes: [`output-works:${id}`, `output-dead:${id}`],
     tested: [id],
     why: "a scan-tool command, nothing comes off",
-    free: true,
   }));

@@ -16,6 +16,7 @@ export const output: CheckKind<OutputRecord, { readonly joint: string; readonly 
   words: { pass: "Works", fail: "Faulty" },
   aim: "Command it from the scan tool and see what answers",
   engine: "running",
+  tool: "scan-tool",
   role: "measures",
   shelf: "electric",
   families: FAMILY_IDS,

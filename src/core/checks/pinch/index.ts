@@ -16,6 +16,7 @@ export const pinch: CheckKind<PinchRecord, { readonly joint?: string | undefined
   words: { pass: "No change", fail: "Leaking" },
   aim: "Shut one branch off and see the reading recover: that confirms",
   engine: "warm-running",
+  tool: "hands",
   role: "locates",
   shelf: "running",
   rows,

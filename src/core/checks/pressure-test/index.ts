@@ -17,6 +17,7 @@ export const pressureTest: CheckKind<PressureTest, PressureAim, Seen> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "Air at boost pressure into the charge side: hear it, feel it, soap it",
   engine: "standing",
+  tool: "air-line",
   unfit,
   needs: ["induction", "fitted"],
   role: "measures",

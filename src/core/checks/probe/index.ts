@@ -17,6 +17,7 @@ export const probe: CheckKind<ProbeRecord, { readonly agent: Agent }, Seen> = {
   words: { pass: "No reaction", fail: "Reacts" },
   aim: "One spot at a time, engine running: a reaction names the spot",
   engine: "warm-running",
+  tool: "enrichment",
   unfit,
   role: "locates",
   places: ({ layout }) => spotsOf(layout),

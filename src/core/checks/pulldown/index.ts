@@ -16,6 +16,7 @@ export const pulldown: CheckKind<PulldownRecord, { readonly vent: "command" | "p
   words: { pass: "Works", fail: "Faulty" },
   aim: "Engine vacuum pulls the shut system down: pull-down, hold and relief, each by itself",
   engine: "warm-running",
+  tool: "scan-tool",
   unfit,
   role: "measures",
   shelf: "vapour",

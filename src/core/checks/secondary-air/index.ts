@@ -15,6 +15,7 @@ export const secondaryAir: CheckKind<SecondaryAirRecord, { readonly runBy: RunBy
   words: { pass: "Works", fail: "Faulty" },
   aim: "Pump made to run, joints soaped, switching valve opened and shut: does air arrive",
   engine: "warm-running",
+  tool: "scan-tool",
   unfit,
   role: "measures",
   takesOff: [VALVE_PIPE_OFF],

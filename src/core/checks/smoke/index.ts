@@ -26,6 +26,7 @@ export const smoke: CheckKind<SmokeRun, SmokeAim, Seen> = {
   words: { pass: "Tight", fail: "Leaking" },
   aim: "Fill what is under suspicion and see where it comes out",
   engine: "standing",
+  tool: "smoke-machine",
   needs: ["induction", "fitted"],
   role: "measures",
   inspects: { circuit: "Intake", minutes: 20, by: ["smoke", "intake", "all"] },

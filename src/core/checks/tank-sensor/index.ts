@@ -161,6 +161,7 @@ export const tankSensor: CheckKind<TankSensorRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Cap off, key on: the sensor against its own curve",
   engine: "standing",
+  tool: "scan-tool",
   unfit: evapOnly,
   role: "measures",
   shelf: "vapour",

@@ -22,7 +22,6 @@ export function trimsCandidates({ vehicle }: CheckContext): Candidate<Seen>[] {
         "trims-unclear",
       ],
       why: "tells leak from meter and fuel, takes nothing apart",
-      free: true,
     },
   ];
 }

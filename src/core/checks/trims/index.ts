@@ -20,6 +20,7 @@ export const trims: CheckKind<TrimSurvey, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "What closed loop had to correct, from idle to load",
   engine: "warm-running",
+  tool: "scan-tool",
   unfit: ({ vehicle }) => refusal(vehicle),
   needs: ["induction", "metering", "banks"],
   role: "measures",

@@ -15,6 +15,7 @@ export const vacuum: CheckKind<VacuumReading, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Gauge on the manifold: level, needle and snap",
   engine: "warm-running",
+  tool: "gauge",
   unfit,
   role: "measures",
   shelf: "running",

@@ -21,6 +21,7 @@ export const valve: CheckKind<
   words: { pass: "Works", fail: "Faulty" },
   aim: "Rest and energised: holds where it must, passes where it must",
   engine: "standing",
+  tool: "hand-pump",
   role: "measures",
   shelf: "standing",
   // A seat that holds warm is still to be tried cold.

@@ -125,6 +125,7 @@ export const ventPath: CheckKind<VentPathRecord, unknown, Seen> = {
   words: { pass: "Works", fail: "Faulty" },
   aim: "Filter, vent valve, canister, line to the tank: blown through one by one",
   engine: "standing",
+  tool: "hand-pump",
   unfit: evapOnly,
   role: "measures",
   shelf: "vapour",

@@ -30,6 +30,7 @@ import { retract } from "./retract";
 import { setAside } from "./set-aside";
 import { signed } from "./signed";
 import { story } from "./story";
+import { tried } from "./tried";
 import { undone } from "./undone";
 import { vehicle } from "./vehicle";
 import { waiting } from "./waiting";
@@ -75,6 +76,7 @@ const KINDS = {
   undone,
   reset,
   "complaint-tried": complaintTried,
+  tried,
   readiness,
   monitor,
   drive,

@@ -38,7 +38,7 @@ export const AirMapView = memo(function AirMapView({
   if (!map || !layout) {
     return <p className="px-5 py-3 text-muted">The air map is drawn once the vehicle's facts are written down.</p>;
   }
-  const likeliest = state.suspects[0]?.cause;
+  const likeliest = state.suspects.find((s) => s.cause.trait !== "healthy")?.cause;
   const suspected = layout.joints.find((j) => j.id === (likeliest?.joint ?? likeliest?.device));
   const vapour = instrument
     ? CHECKS[instrument].shelf === "vapour"
@@ -108,7 +108,7 @@ function WholeMap({
   const names = useMemo(() => namesOn(map, JSON.parse(words) as typeof said), [map, words]);
   /** A zone's name inside it, where that is drawn solid */
   const onSolid = ({ id, within }: PlacedName) => within && now.get(id as ZoneId)?.known === "tight";
-  const likeliest = state.suspects[0]?.cause;
+  const likeliest = state.suspects.find((s) => s.cause.trait !== "healthy")?.cause;
   const target = [overlay.at, leaks[0], overlay.setup?.entry, likeliest?.joint ?? likeliest?.device]
     .map((id) => map.joints.find(({ joint }) => joint.id === id))
     .find((place) => place !== undefined);

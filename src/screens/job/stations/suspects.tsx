@@ -2,12 +2,12 @@
 
 import { CHECKS } from "@/core/checks";
 import { inSentence } from "@/core/sentence";
-import { confirmMinutes, observationWords, worthConfirming } from "@/core/suspects";
+import { type Advice, confirmMinutes, NOTHING_FOUND, observationWords } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { Note } from "@/ui/note";
 import { usePreferences } from "../../session/preferences";
-import { SuspectRow } from "../ledger";
+import { NotIt, SuspectRow } from "../ledger";
 import { StationFrame } from "../station-frame";
 import { type Go, useJob } from "../use-job";
 
@@ -45,10 +45,66 @@ function Measured() {
   );
 }
 
+/** From these odds on it is said what ending with "nothing wrong" takes. */
+const SAID = 0.5;
+const percent = (share: number) => `${Math.round(100 * share)} %`;
+
+/** What it takes to end with "nothing wrong", while that stands first. */
+function NothingWrong({ go }: { go: Go }) {
+  const { state } = useJob();
+  const [first] = state.suspects;
+  if (first?.cause.trait !== "healthy" || first.odds < SAID || state.repairs.some((r) => !r.undone)) return null;
+  const [block] = state.blocks.close;
+  return (
+    <Note aria-label="Nothing wrong" tone="calm" as="section">
+      <p>
+        <strong>Perhaps nothing is wrong now: {percent(first.odds)}.</strong>{" "}
+        {state.nothingFound
+          ? "That is enough to end with, once it is proved as a repair is: the complaint tried and not there, the codes cleared, driven away and read again."
+          : `To end with that, ${percent(NOTHING_FOUND)} is asked: by checks, by the complaint tried and not there, by codes that stay away.`}
+      </p>
+      {state.nothingFound !== undefined && (
+        <>
+          <p className="mt-1">{block ? `${block.reason}.` : "All of that is recorded."}</p>
+          <Button look="primary" className="mt-3" onClick={() => go(block?.station ?? "handover")}>
+            {block ? "Go there" : "Hand over"}
+          </Button>
+        </>
+      )}
+    </Note>
+  );
+}
+
+/** The suspect to try by hand before any check, and what came of it in one tap. */
+function ByHand({ suspect, toCause, go }: NonNullable<Advice["byHand"]> & { go: Go }) {
+  const { shop } = useJob();
+  const { cause } = suspect;
+  return (
+    <Note aria-label="Confirm by hand" tone="calm" as="section">
+      <p>
+        <strong>Go straight to it: {cause.name}.</strong> In about {confirmMinutes(suspect)} min by hand you know; with it first a
+        confirmed cause is about {Math.round(toCause)} min away, and no check gets there sooner.
+      </p>
+      {cause.cheap && (
+        <p className="text-muted">
+          {shop.house.cheapSuspect === "swap"
+            ? "A cheap part; house method: swap it at once, and read again."
+            : "A cheap part: test it, unless it costs less than the test."}
+        </p>
+      )}
+      <div className="mt-3 flex flex-wrap gap-2">
+        <Button look="primary" onClick={() => go("find")}>
+          It is: record it
+        </Button>
+        <NotIt cause={cause} />
+      </div>
+    </Note>
+  );
+}
+
 /** Suspects that could explain all of it, ranked; and which check is best next, with why it beats the second. */
 export function SuspectsStation({ go }: { go: Go }) {
-  const { state, shop } = useJob();
-  const house = shop.house.cheapSuspect;
+  const { state } = useJob();
   const [first] = state.next;
   if (state.practice && state.suspects.length === 0)
     return (
@@ -58,30 +114,17 @@ export function SuspectsStation({ go }: { go: Go }) {
         </p>
       </StationFrame>
     );
-  const confirm = worthConfirming(state.suspects, state.next);
+  const { byHand } = state;
   const waiting = state.next.filter((n) => n.notNow && n !== first);
   const voids = state.checks.filter((c) => c.verdict.outcome === "void");
   return (
     <StationFrame title="Suspects" lead="Ranked by what the story, the codes and the checks say. Void checks do not count.">
       <Experience />
-      {confirm && (
-        <Note aria-label="Confirm by hand" tone="calm" as="section">
-          <p>
-            <strong>Go straight to it: {confirm.cause.name}.</strong> In about {confirmMinutes(confirm)} min by hand you know; no
-            check tells as much for its time.
-          </p>
-          {confirm.cause.cheap && (
-            <p className="text-muted">
-              {house === "swap"
-                ? "A cheap part; house method: swap it at once, and read again."
-                : "A cheap part: test it, unless it costs less than the test."}
-            </p>
-          )}
-        </Note>
-      )}
+      <NothingWrong go={go} />
+      {byHand && <ByHand {...byHand} go={go} />}
       {first && (
         <Note aria-label="Best next check" tone="live" as="section">
-          <p className="text-muted">{confirm ? "Or, as a check" : "Best next check"}</p>
+          <p className="text-muted">{byHand ? "Or, as a check" : "Best next check"}</p>
           <p className="text-xl font-bold">{first.name}</p>
           <p className="first-letter:uppercase">{first.notNow ? `Not now: ${first.notNow}` : first.why}.</p>
           {first.beats && <p className="text-muted">Why this one: {first.beats}.</p>}
