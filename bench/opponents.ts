@@ -2,7 +2,7 @@
  * The app's choice against charts: the two old orders, and one an expert would write for each family, taken at the likeliest place
  * first. All find by the same hand, which misses and errs, and fit a part only after a second confirmation.
  */
-import { CHECK_IDS, CHECKS, type CheckId } from "@/core/checks";
+import { CHECK_IDS, CHECKS, type CheckId, type Verdict } from "@/core/checks";
 import { type Cause, causesOf, type Family } from "@/core/faults";
 import { type Noise, seededNoise } from "@/core/maths/random";
 import {
@@ -41,6 +41,8 @@ const NOTHING = 0.8;
 const SURE = 0.5;
 const MOST_CHECKS = 20;
 const GIVEN_UP = 60;
+/** Before a car is given up its likeliest suspects that were not tried yet are tried by hand, so many of them. */
+const LAST_TRIES = 3;
 
 interface Seen {
   readonly suspects: readonly Suspect[];
@@ -122,33 +124,61 @@ const PLAYERS: readonly Player[] = [
 const isTrue = (cause: Cause, { faults }: HiddenCar) =>
   faults.some((f) => f.id === cause.id || (f.joint !== undefined && f.joint === cause.joint));
 
-/** How a car ended: minutes, whether a true cause stood first within five checks, what was fitted, and whether it was handed back. */
+/** Traits of holes that let gas out. */
+const LETS_OUT = /-leak$|^exhaust-air$/;
+
+/** How a car ended: minutes, whether a true cause stood first within five checks, what did instead, and what was done with it. */
 interface End {
   readonly minutes: number;
   readonly first: boolean;
+  readonly said: string;
   readonly ended: "found" | "handed-back" | "wrong-part" | "given-up";
 }
+/** Who listens while a car is worked on. */
+interface Listener {
+  weighed(suspects: readonly Suspect[]): void;
+  read(verdict: Verdict): void;
+}
 
-function play(car: HiddenCar, player: Player, noise: Noise, tell: (suspects: readonly Suspect[]) => void): End {
+function play(car: HiddenCar, player: Player, noise: Noise, listener: Listener): End {
   const causes = causesOf(car.context.layout, car.context.vehicle, car.families);
   const tried: string[] = [];
   const evidence: Evidence[] = [...car.story];
   const done: PossibleCheck[] = [];
   const all: Done[] = [];
-  let [minutes, checks, first] = [0, 0, false];
+  let [minutes, checks, first, said] = [0, 0, false, ""];
   let engine = car.arrives;
   let suspects: readonly Suspect[] = [];
   const weigh = () => {
     suspects = weighSuspects(causes, evidence);
     const [top] = suspects;
+    if (checks <= 5 && top) said = top.cause.id;
     if (checks <= 5 && top) first ||= car.faults.length === 0 ? top.cause.trait === "healthy" : isTrue(top.cause, car);
   };
   const holds = (cause: Cause) => noise.uniform() < (isTrue(cause, car) ? 1 - MISSES : ERRS);
+  /** One suspect tried by hand: how the car ended, where it was fitted. */
+  const tryByHand = (suspect: Suspect): End | undefined => {
+    minutes += confirmMinutes(suspect);
+    if (holds(suspect.cause)) {
+      // A part is fitted after a second confirmation that knows nothing of the first.
+      minutes += confirmMinutes(suspect);
+      if (holds(suspect.cause)) {
+        const right = isTrue(suspect.cause, car);
+        // What was confirmed by hand stands first.
+        return { minutes, first: first || (right && checks <= 5), said, ended: right ? "found" : "wrong-part" };
+      }
+    }
+    tried.push(suspect.cause.id);
+    evidence.push({ observation: triedNot(suspect.cause), entry: `by hand ${tried.length}` });
+    weigh();
+    return undefined;
+  };
   weigh();
   for (; checks < MOST_CHECKS; ) {
     const candidate = player.next({ suspects, car, done, all, engine, tried });
     if (!candidate) break;
     const verdict = car.read(candidate);
+    listener.read(verdict);
     checks++;
     minutes += candidate.minutes + waitFor(candidate.check, engine);
     if (CHECKS[candidate.check].engine !== "standing") engine = "warm";
@@ -161,30 +191,26 @@ function play(car: HiddenCar, player: Player, noise: Noise, tell: (suspects: rea
       if (verdict.observation) evidence.push({ observation: verdict.observation, entry: `${checks}`, tested: told });
     }
     weigh();
-    tell(suspects);
+    listener.weighed(suspects);
     for (;;) {
       const confirm = player.confirm({ suspects, car, done, all, engine, tried });
       if (!confirm) break;
-      minutes += confirmMinutes(confirm);
-      if (holds(confirm.cause)) {
-        // A part is fitted after a second confirmation that knows nothing of the first.
-        minutes += confirmMinutes(confirm);
-        if (holds(confirm.cause)) {
-          const right = isTrue(confirm.cause, car);
-          // What was confirmed by hand stands first.
-          return { minutes, first: first || (right && checks <= 5), ended: right ? "found" : "wrong-part" };
-        }
-      }
-      tried.push(confirm.cause.id);
-      evidence.push({ observation: triedNot(confirm.cause), entry: `by hand ${tried.length}` });
-      weigh();
+      const end = tryByHand(confirm);
+      if (end) return end;
     }
     const [top] = suspects;
-    if (top?.cause.trait === "healthy" && top.odds >= player.nothing) return { minutes, first, ended: "handed-back" };
+    if (top?.cause.trait === "healthy" && top.odds >= player.nothing) return { minutes, first, said, ended: "handed-back" };
+  }
+  for (let last = 0; last < LAST_TRIES; last++) {
+    const [top] = suspects;
+    const suspect = suspects.find((s) => s.cause.trait !== "healthy" && !tried.includes(s.cause.id));
+    if (!suspect || top?.cause.trait === "healthy") break;
+    const end = tryByHand(suspect);
+    if (end) return end;
   }
   const [top] = suspects;
-  if (top?.cause.trait === "healthy") return { minutes, first, ended: "handed-back" };
-  return { minutes: minutes + GIVEN_UP, first, ended: "given-up" };
+  if (top?.cause.trait === "healthy") return { minutes, first, said, ended: "handed-back" };
+  return { minutes: minutes + GIVEN_UP, first, said, ended: "given-up" };
 }
 
 /** Statements of a tenth of the scale: how often they came true, and the standard error of that, clustered by car. */
@@ -205,11 +231,26 @@ export interface Played {
   readonly fitted: number;
 }
 
+export interface Trial {
+  readonly players: readonly Played[];
+  /** Cars with a fault, and with none */
+  readonly faulty: number;
+  readonly sound: number;
+  /** Every suspect's odds after every check of the app's, on cars with one fault or none; below one in a hundred is left out */
+  readonly tenths: readonly Tenth[];
+  /** Zones that the app's checks called tight, and how many held a hole that the check had put to the test */
+  readonly tight: { readonly said: number; readonly wrong: number };
+  /** What stood first after the app's five checks instead: true → said, with how often */
+  readonly wrong: Readonly<Record<string, number>>;
+}
+
 /** Every player on the same cars. @param count cars. */
-export function opponentsTrial(count: number, seed: number, carOf: (seed: number) => HiddenCar) {
+export function opponentsTrial(count: number, seed: number, carOf: (seed: number) => HiddenCar): Trial {
   const tally = PLAYERS.map(() => ({ first: 0, minutes: 0, found: 0, back: 0, fitted: 0 }));
   const tenths = Array.from({ length: 10 }, () => ({ said: 0, right: 0, count: 0, squares: 0 }));
   let [faulty, healthy] = [0, 0];
+  const tight = { said: 0, wrong: 0 };
+  const wrong: Record<string, number> = {};
   for (let i = 0; i < count; i++) {
     const sound = carOf(seed + i).faults.length === 0;
     if (sound) healthy++;
@@ -218,7 +259,7 @@ export function opponentsTrial(count: number, seed: number, carOf: (seed: number
       // Each player meets the same car with the same luck.
       const car = carOf(seed + i);
       const off = new Array<number>(10).fill(0);
-      const { minutes, first, ended } = play(car, player, seededNoise(seed + i), (suspects) => {
+      const weighed = (suspects: readonly Suspect[]) => {
         if (n > 0 || car.faults.length > 1) return;
         for (const { cause, odds } of suspects) {
           if (odds < 0.01) continue;
@@ -230,7 +271,19 @@ export function opponentsTrial(count: number, seed: number, carOf: (seed: number
           tenth.count++;
           off[at] = (off[at] as number) + (right ? 1 : 0) - odds;
         }
-      });
+      };
+      const read = ({ zones, tested }: Verdict) => {
+        if (n > 0) return;
+        for (const { zone } of zones.filter((z) => z.state === "tight")) {
+          tight.said++;
+          const hole = ({ joint, trait }: Cause) =>
+            LETS_OUT.test(trait) &&
+            tested?.includes(joint ?? "") &&
+            car.context.layout.joints.some((j) => j.id === joint && j.from === zone);
+          if (car.faults.some(hole)) tight.wrong++;
+        }
+      };
+      const { minutes, first, said, ended } = play(car, player, seededNoise(seed + i), { weighed, read });
       for (const [at, sum] of off.entries()) (tenths[at] as (typeof tenths)[number]).squares += sum ** 2;
       const t = tally[n] as (typeof tally)[number];
       if (sound) {
@@ -240,11 +293,19 @@ export function opponentsTrial(count: number, seed: number, carOf: (seed: number
       }
       t.minutes += minutes + (ended === "handed-back" || ended === "wrong-part" ? GIVEN_UP : 0);
       if (first) t.first++;
+      else if (n === 0) {
+        const key = `${car.faults.map((f) => f.id).join(" + ")} → ${said}`;
+        wrong[key] = (wrong[key] ?? 0) + 1;
+      }
       if (ended === "found") t.found++;
     }
   }
   const of = (n: number, all: number) => n / Math.max(1, all);
   return {
+    faulty,
+    sound: healthy,
+    tight,
+    wrong,
     players: PLAYERS.map(({ name }, n): Played => {
       const t = tally[n] as (typeof tally)[number];
       return {

@@ -1,6 +1,6 @@
 /** Measured parts: each part prints its figures and what they aim at; nothing here passes or fails. */
 import { spawnSync } from "node:child_process";
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { appendFigures } from "./appends";
@@ -13,14 +13,13 @@ import { endsTrial } from "./ends-trial";
 import { filterTrial } from "./filter-trial";
 import { foldTimes } from "./fold";
 import { gateTrial } from "./gate-trial";
-import { judgementTable } from "./judgement-table";
+import { judgementPage } from "./judgement-page";
 import { largestTimes } from "./largest";
 import { logGrammar } from "./log-grammar";
 import { writeBigLog } from "./log-import";
 import { mutantTrial } from "./mutants";
 import { networkTrial } from "./network";
 import { onNetworkPart } from "./on-network";
-import { opponentsPart } from "./opponents-table";
 import { outsidePart } from "./outside/outside";
 import { scaleFigures } from "./scale";
 import { trimsTrial } from "./trims-trial";
@@ -188,10 +187,9 @@ function decayPart() {
   }
 }
 
-function judgementPart() {
-  const text = judgementTable(3600, 5000);
-  const [, ...against] = readFileSync("docs/judgement.md", "utf8").split(/^(?=## Against charts)/m);
-  writeFileSync("docs/judgement.md", [text, ...against].join("\n"));
+async function judgementPart() {
+  const text = await judgementPage(100, 1_300_000);
+  writeFileSync("docs/judgement.md", text);
   console.log(text);
 }
 
@@ -277,7 +275,6 @@ export const PARTS: Readonly<Record<string, Part>> = {
   trims: { alone: false, run: trimsPart },
   decay: { alone: false, run: decayPart },
   judgement: { alone: false, run: judgementPart },
-  opponents: { alone: false, run: () => opponentsPart(90, 900_000) },
   outside: { alone: false, run: () => outsidePart() },
   "on-network": { alone: false, run: onNetworkPart },
   boost: { alone: false, run: boostPart },

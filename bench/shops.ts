@@ -14,9 +14,12 @@ export type World = (typeof WORLDS)[number];
 /** Cars with nothing wrong, and those with two faults. */
 const HEALTHY = 0.15;
 const TWO = 0.2;
-/** Cars that one shop sees before the next is drawn, and how closely a shop keeps to the table: Dirichlet's concentration, a cause. */
+/** Cars that one shop sees before the next is drawn. */
 const OF_A_SHOP = 20;
-const KEEPS = 1.5;
+/** How closely a shop keeps to the table: its causes are Dirichlet-distributed around it, with so much of each one's weight. */
+const KEEPS = 0.3;
+/** A cause is at most so many times as frequent in a shop as in the table. */
+const MOST = 4;
 /** Draws after which a case is taken as it comes. */
 const MOST_DRAWS = 200;
 
@@ -41,7 +44,8 @@ function frequency(world: World, shop: number): (cause: Cause) => number {
     const known = drawn.get(id);
     if (known !== undefined) return known;
     const own = seededNoise([...id].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 65_537, shop));
-    const factor = Math.min(1, gamma(own, KEEPS) / KEEPS / 3);
+    // Gamma-distributed weights, normed by drawing until one is taken, are a Dirichlet's.
+    const factor = Math.min(1, gamma(own, KEEPS * prior) / (KEEPS * prior) / MOST);
     drawn.set(id, factor);
     return factor;
   };

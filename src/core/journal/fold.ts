@@ -37,7 +37,7 @@ import { judgeSuspects } from "./weighing";
 import { zoneKnowledge } from "./zones";
 
 /** Version of the judging rules; a verdict shown under older rules is kept beside what they would say now. */
-export const RULES_VERSION = 9;
+export const RULES_VERSION = 10;
 
 /**
  * The state of a job, folded from its entries. Pure and total: any order of entries, any clock, no input throws.

@@ -62,10 +62,10 @@ const TOOL_IN_HAND = 3;
 const CHANGEOVER = 6;
 /** Information that is left to learn from doing the same again. */
 const REPEATED = 0.08;
-/** A check is void now and then; one that was void before is so more often. */
+/** A check is void now and then; one that was void is so again more often, as may be all that is done with the same tool. */
 const VOID_AGAIN = 1.2;
-/** What was tried by hand is not tried again the same way, unless it has become likelier than not. */
-const AGAIN = 0.5;
+/** What was tried by hand is not tried again the same way, unless much points there by now. */
+const AGAIN = 0.3;
 /** Below these odds going straight to a suspect is guessing. */
 const GUESS = 0.1;
 
@@ -118,17 +118,43 @@ function modelOf(causes: readonly Cause[], context: CheckContext, families: read
   return model;
 }
 
-/**
- * What to do next: the checks by expected minutes to a confirmed cause with each of them first, two steps ahead; those whose
- * conditions cannot be met now last. And the suspect to confirm by hand instead, where that is sooner than any check.
- * @param done checks in the order they were done.
- */
+const advised = new WeakMap<Layout, { key: string; advice: Advice }>();
+
+/** What to do next, as `adviceOf` reckons it; for the same suspects and the same checks it is reckoned once. */
 export function nextSteps(
   suspects: readonly Suspect[],
   context: CheckContext,
   done: readonly Done[],
   now: Now = { standing: [] },
   families: readonly Family[] = ["engine"],
+): Advice {
+  const known = advised.get(context.layout);
+  const { house, vehicle } = context;
+  const key = JSON.stringify([
+    suspects.map((s) => [s.cause.id, s.odds, confirmMinutes(s)]),
+    done,
+    now,
+    families,
+    house,
+    vehicle.crankcaseBand !== undefined,
+  ]);
+  if (known?.key === key) return known.advice;
+  const advice = adviceOf(suspects, context, done, now, families);
+  advised.set(context.layout, { key, advice });
+  return advice;
+}
+
+/**
+ * What to do next: the checks by expected minutes to a confirmed cause with each of them first, two steps ahead; those whose
+ * conditions cannot be met now last. And the suspect to confirm by hand instead, where that is sooner than any check.
+ * @param done checks in the order they were done.
+ */
+function adviceOf(
+  suspects: readonly Suspect[],
+  context: CheckContext,
+  done: readonly Done[],
+  now: Now,
+  families: readonly Family[],
 ): Advice {
   // Rows follow the causes in a fixed order, whatever their odds.
   const ordered = suspects.toSorted((a, b) => (a.cause.id < b.cause.id ? -1 : 1));
@@ -208,9 +234,11 @@ export function confirmMinutes({ cause, because }: Suspect): number {
  * joint that an earlier run tested and did not show hides from the next as well, so only suspicion in joints not tested counts.
  */
 function freshShare(candidate: PossibleCheck, suspects: readonly Suspect[], done: readonly Done[]): number {
-  const same = done.filter((d) => d.check === candidate.check && d.place === candidate.place);
-  if (same.some((d) => !d.void)) return REPEATED;
-  const holds = same.length === 0 ? 1 : 1 / (VOID_AGAIN + same.length);
+  if (done.some((d) => !d.void && d.check === candidate.check && d.place === candidate.place)) return REPEATED;
+  const { tool } = CHECKS[candidate.check];
+  const withTool = done.filter((d) => CHECKS[d.check].tool === tool);
+  const voids = withTool.slice(withTool.findLastIndex((d) => !d.void) + 1).length;
+  const holds = voids === 0 ? 1 : 1 / (VOID_AGAIN + voids);
   if (!CHECKS[candidate.check].sweeps) return holds;
   const before = new Set(done.filter((d) => d.check === candidate.check && !d.void).flatMap((d) => d.tested ?? []));
   if (before.size === 0) return holds;

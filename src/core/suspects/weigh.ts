@@ -32,7 +32,7 @@ export interface Suspect {
  * Likelihoods are stated cautiously: on simulated cars odds come true as often as they say where each counts by this power
  * (`docs/judgement.md`).
  */
-const SHARPER = 1.3;
+const SHARPER = 1.4;
 
 /** Why a shop's own jobs weigh as they do. */
 const LEARNED = "the shop's own proved jobs, counted over the trade's weights";
