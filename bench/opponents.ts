@@ -52,8 +52,9 @@ interface Seen {
   /** All of them, in their order, those that proved nothing too */
   readonly all: readonly Done[];
   readonly engine: EngineNow;
-  /** Suspects that were tried by hand and not confirmed */
+  /** Suspects that were tried by hand and not confirmed, and those since the last check that told anything */
   readonly tried: readonly string[];
+  readonly just: readonly string[];
 }
 interface Player {
   readonly name: string;
@@ -66,8 +67,8 @@ interface Player {
 const same = (a: { check: CheckId; place?: string }, b: { check: CheckId; place?: string }) =>
   a.check === b.check && a.place === b.place;
 const open = ({ car, done }: Seen) => candidatesOf(car.context, car.families).filter((c) => !done.some((d) => same(d, c)));
-const steps = ({ suspects, car, all, engine, tried }: Seen) =>
-  nextSteps(suspects, car.context, all, { standing: [], engine, tried }, car.families);
+const steps = ({ suspects, car, all, engine, just }: Seen) =>
+  nextSteps(suspects, car.context, all, { standing: [], engine, tried: just }, car.families);
 const byWorth = (seen: Seen) => steps(seen).byHand?.suspect;
 const byOdds = ({ suspects: [first], tried }: Seen) =>
   first && first.odds >= SURE && first.cause.trait !== "healthy" && !tried.includes(first.cause.id) ? first : undefined;
@@ -143,6 +144,8 @@ interface Listener {
 function play(car: HiddenCar, player: Player, noise: Noise, listener: Listener): End {
   const causes = causesOf(car.context.layout, car.context.vehicle, car.families);
   const tried: string[] = [];
+  /** Those since the last check that told anything */
+  const just: string[] = [];
   const evidence: Evidence[] = [...car.story];
   const done: PossibleCheck[] = [];
   const all: Done[] = [];
@@ -169,13 +172,14 @@ function play(car: HiddenCar, player: Player, noise: Noise, listener: Listener):
       }
     }
     tried.push(suspect.cause.id);
+    just.push(suspect.cause.id);
     evidence.push({ observation: triedNot(suspect.cause), entry: `by hand ${tried.length}` });
     weigh();
     return undefined;
   };
   weigh();
   for (; checks < MOST_CHECKS; ) {
-    const candidate = player.next({ suspects, car, done, all, engine, tried });
+    const candidate = player.next({ suspects, car, done, all, engine, tried, just });
     if (!candidate) break;
     const verdict = car.read(candidate);
     listener.read(verdict);
@@ -185,6 +189,7 @@ function play(car: HiddenCar, player: Player, noise: Noise, listener: Listener):
     else if (candidate.check === "smoke") engine = "cold";
     const told = verdict.tested ?? candidate.tested ?? [];
     const voided = verdict.outcome === "void" || verdict.observation === undefined;
+    if (!voided) just.length = 0;
     all.push({ check: candidate.check, place: candidate.place, tested: told, ...(voided ? { void: true } : {}) });
     if (verdict.outcome !== "void") {
       done.push(candidate);
@@ -193,7 +198,7 @@ function play(car: HiddenCar, player: Player, noise: Noise, listener: Listener):
     weigh();
     listener.weighed(suspects);
     for (;;) {
-      const confirm = player.confirm({ suspects, car, done, all, engine, tried });
+      const confirm = player.confirm({ suspects, car, done, all, engine, tried, just });
       if (!confirm) break;
       const end = tryByHand(confirm);
       if (end) return end;

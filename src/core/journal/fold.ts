@@ -119,6 +119,7 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
   const relative = (line: Line) => relativeTo(line, lastWork);
 
   const checks = checksOf(lines, verdicts, relative);
+  const told = of("check").filter((c) => verdicts.get(c.id)?.outcome !== "void");
   const signing = signingOf(lines, practice !== undefined);
   const repairs = repairsOf(lines, signing.proposed);
   const setAside = of("set-aside").map((e) => ({ ...e.body, entry: e.id }));
@@ -147,7 +148,7 @@ function foldResolved({ lines: all, retracted }: Resolved, shop: Shop, now: numb
     ...comebackOf(lines, lastWork, relative, { codes: proof.codes.map((c) => c.code), soak: shop.limits.coldSoak.value }),
     outcomes: of("outcome").map((e) => ({ ...e.body, at: spanStart(e.at) })),
     notes: of("note").map((e) => ({ entry: e.id, text: e.body.text, at: spanStart(e.at), by: e.by })),
-    tried: of("tried").map((e) => ({ entry: e.id, cause: e.body.cause })),
+    tried: of("tried").map((e) => ({ entry: e.id, cause: e.body.cause, just: told.every((c) => c.seq < e.seq) })),
     engineNotes: of("engine-note").map((e) => ({ ...e.body, at: spanStart(e.at), by: e.by })),
     unknown: lines.filter((e) => !isEntryKind(e.kind)).map((e) => ({ entry: e.id, kind: e.kind })),
     updatedAt: lines.reduce<string>((max, e) => (spanEnd(e.at) > max ? spanEnd(e.at) : max), ""),

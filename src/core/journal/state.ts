@@ -128,8 +128,8 @@ export interface JobState {
   readonly repairs: readonly RepairState[];
   readonly offCar: readonly OffCarItem[];
   readonly cautions: readonly string[];
-  /** Suspects that were tried by hand and are not it */
-  readonly tried: readonly { readonly entry: string; readonly cause: string }[];
+  /** Suspects that were tried by hand and are not it; `just` while no check told anything since */
+  readonly tried: readonly { readonly entry: string; readonly cause: string; readonly just: boolean }[];
   readonly complaint?: {
     readonly result: "gone" | "remains";
     readonly how: string;

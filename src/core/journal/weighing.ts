@@ -130,7 +130,7 @@ export function judgeSuspects(
     telling(state.checks)
       .findLast((c) => c.tested.length === 0)
       ?.verdict.observation?.startsWith("rich-") ?? false;
-  const now = { standing, rich, tried: state.tried.map((t) => t.cause), ...(engine ? { engine } : {}) };
+  const now = { standing, rich, tried: state.tried.filter((t) => t.just).map((t) => t.cause), ...(engine ? { engine } : {}) };
   const steps = nextSteps(suspects, context, done, now, families);
   return {
     // Where nothing was told, read or measured there is nothing to explain: what cars mostly have is no suspicion of this one.

@@ -155,12 +155,16 @@ export class Search {
     return one;
   }
 
-  /** The suspect that is tried first by hand, and the minutes when it is tried now; undefined where none is worth it. */
-  tryNow(ways: readonly Way[], { weights, confirm }: Belief): { readonly suspect: number; readonly minutes: number } | undefined {
+  /** The suspect to try first by hand, of those that may be, and the minutes when it is tried now; undefined where there is none. */
+  tryNow(
+    ways: readonly Way[],
+    { weights, confirm }: Belief,
+    may: (suspect: number) => boolean = () => true,
+  ): { readonly suspect: number; readonly minutes: number } | undefined {
     const total = this.sum(weights);
     let suspect = -1;
     for (let i = 0; i < this.count; i++) {
-      if (i === this.nothing) continue;
+      if (i === this.nothing || !may(i)) continue;
       const ratio = (weights[i] as number) / (confirm[i] as number);
       if (suspect < 0 || ratio > (weights[suspect] as number) / (confirm[suspect] as number)) suspect = i;
     }

@@ -48,7 +48,7 @@ export interface Now {
   readonly standing: readonly string[];
   /** The last survey says that it runs rich */
   readonly rich?: boolean;
-  /** Causes that were tried by hand and not confirmed, one for each time */
+  /** Causes that were tried by hand and not confirmed since the last check that told anything: not tried again at once */
   readonly tried?: readonly string[];
 }
 export const ENGINE_NOW = ["cold", "warm", "hot-exhaust", "does-not-run"] as const;
@@ -64,8 +64,6 @@ const CHANGEOVER = 6;
 const REPEATED = 0.08;
 /** A check is void now and then; one that was void is so again more often, as may be all that is done with the same tool. */
 const VOID_AGAIN = 1.2;
-/** What was tried by hand is not tried again the same way, unless much points there by now. */
-const AGAIN = 0.3;
 /** Below these odds going straight to a suspect is guessing. */
 const GUESS = 0.1;
 
@@ -210,10 +208,10 @@ function adviceOf(
     })
     .toSorted((a, b) => Number(Boolean(a.notNow)) - Number(Boolean(b.notNow)) || a.toCause - b.toCause);
   const [best, second] = ranked;
-  const hand = search.tryNow(ways, belief);
+  const just = ordered.map((s) => now.tried?.includes(s.cause.id) === true);
+  const hand = search.tryNow(ways, belief, (i) => !just[i]);
   const suspect = hand && ordered[hand.suspect];
-  const again = suspect && now.tried?.includes(suspect.cause.id);
-  const worth = suspect && suspect.odds >= (again ? AGAIN : GUESS) && hand.minutes <= Math.min(without, ...ahead);
+  const worth = suspect && suspect.odds >= GUESS && hand.minutes <= Math.min(without, ...ahead);
   return {
     checks: best && second ? [{ ...best, beats: beats(best, second, places) }, ...ranked.slice(1)] : ranked,
     ...(worth ? { byHand: { suspect, toCause: hand.minutes } } : {}),
