@@ -47,36 +47,33 @@ describe("minutes by hand", () => {
             list.map(([, c]) => c),
           );
           const best = Math.min(...permutations(list.map((_, i) => i)).map((order) => inOrder(order, known)));
-          expect(new Search(-1, list.length).byHand(known)).toBeCloseTo(best, 6);
+          expect(new Search(-1, known).byHand()).toBeCloseTo(best, 6);
         },
       ),
     );
   });
   it("never exceed what it costs to leave the fault in, and are none where nothing is wrong", () => {
-    expect(new Search(-1, 2).byHand(belief([1, 1], [500, 900]))).toBeCloseTo(180, 9);
-    expect(new Search(0, 2).byHand(belief([1, 0], [1, 10]))).toBe(0);
+    expect(new Search(-1, belief([1, 1], [500, 900])).byHand()).toBeCloseTo(180, 9);
+    expect(new Search(0, belief([1, 0], [1, 10])).byHand()).toBe(0);
   });
 });
 
 describe("a check first", () => {
   const four = belief([1, 1, 1, 1], [30, 30, 30, 30]);
-  const search = new Search(-1, 4);
+  const search = new Search(-1, four);
   it("that tells nothing costs its minutes, and one that names the place saves what trying the others costs", () => {
-    const [nothing] = search.oneAhead(
-      [
-        way(
-          [
-            [0.5, 0.5, 0.5, 0.5],
-            [0.5, 0.5, 0.5, 0.5],
-          ],
-          7,
-        ),
-      ],
-      four,
-    );
-    expect(nothing).toBeCloseTo(search.byHand(four) + 7, 6);
+    const [nothing] = search.oneAhead([
+      way(
+        [
+          [0.5, 0.5, 0.5, 0.5],
+          [0.5, 0.5, 0.5, 0.5],
+        ],
+        7,
+      ),
+    ]);
+    expect(nothing).toBeCloseTo(search.byHand() + 7, 6);
     const each = [0, 1, 2, 3].map((i) => [0, 1, 2, 3].map((k) => (i === k ? 1 : 0)));
-    const [names] = search.oneAhead([way(each, 7, { names: [[0], [1], [2], [3]] })], four);
+    const [names] = search.oneAhead([way(each, 7, { names: [[0], [1], [2], [3]] })]);
     // Two tries of five minutes, and one in twenty is missed.
     expect(names).toBeCloseTo(7 + HAND_SEES * 10 + (1 - HAND_SEES) * (5 + 180), 1);
   });
@@ -90,15 +87,15 @@ describe("a check first", () => {
       [0, 1, 0, 1],
     ];
     const ways = [way(half, 5), way(half, 5, { fresh: 0.1 }), way(other, 5)];
-    const one = search.oneAhead(ways, four);
-    const two = search.twoAhead(ways, four);
+    const one = search.oneAhead(ways);
+    const two = search.twoAhead(ways);
     expect(one[0]).toBeLessThan(one[1] as number);
     for (const [i, minutes] of two.entries()) expect(minutes).toBeLessThanOrEqual((one[i] as number) + 1e-9);
     // Two halvings tell all four apart: only two steps ahead sees it.
     expect(two[0]).toBeLessThan((one[0] as number) - 5);
   });
   it("waits for a suspect that is tried now where that is sooner", () => {
-    const sure = belief([97, 1, 1, 1], [5, 30, 30, 30]);
+    const sureSearch = new Search(-1, belief([97, 1, 1, 1], [5, 30, 30, 30]));
     const ways = [
       way(
         [
@@ -108,9 +105,9 @@ describe("a check first", () => {
         20,
       ),
     ];
-    const now = search.tryNow(ways, sure);
+    const now = sureSearch.tryNow(ways);
     expect(now?.suspect).toBe(0);
-    expect(now?.minutes).toBeLessThan(search.oneAhead(ways, sure)[0] as number);
+    expect(now?.minutes).toBeLessThan(sureSearch.oneAhead(ways)[0] as number);
   });
 });
 

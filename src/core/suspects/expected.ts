@@ -37,22 +37,35 @@ const FOLLOW = 5;
 /** An outcome after which so few minutes are left is not looked beyond. */
 const SETTLED = 8;
 
+/** Suspects less likely than this at the outset are not followed at all. */
+const FORGOTTEN = 0.0005;
+
 export class Search {
   private readonly order: Int32Array;
   private readonly worth: Float64Array;
+  /** Suspects that are followed */
+  private readonly live: Int32Array;
+  /** Room for the belief after an outcome, for each of the two steps ahead: made once, since thousands are looked at */
+  private readonly after: readonly Belief[];
+  private step = 0;
 
   /** @param nothing index of nothing wrong among the suspects; −1 where it is none of them. */
   constructor(
     private readonly nothing: number,
-    private readonly count: number,
+    private readonly belief: Belief,
   ) {
-    this.order = new Int32Array(count);
-    this.worth = new Float64Array(count);
+    const { weights } = belief;
+    const total = weights.reduce((sum, w) => sum + w, 0);
+    this.live = Int32Array.from(weights.keys()).filter((i) => (weights[i] as number) >= FORGOTTEN * total);
+    this.order = new Int32Array(this.live.length);
+    this.worth = new Float64Array(this.live.length);
+    const room = () => ({ weights: new Float64Array(weights.length), confirm: new Float64Array(weights.length) });
+    this.after = [room(), room()];
   }
 
   private sum(weights: Float64Array): number {
     let sum = 0;
-    for (let i = 0; i < this.count; i++) sum += weights[i] as number;
+    for (const i of this.live) sum += weights[i] as number;
     return sum;
   }
 
@@ -60,12 +73,12 @@ export class Search {
    * Minutes by hand alone: the likeliest for its minutes first, each tried, found again by a second try before anything is fitted,
    * and left alone where trying costs more than it saves.
    */
-  byHand({ weights, confirm }: Belief): number {
-    const { order, worth, nothing } = this;
+  byHand({ weights, confirm }: Belief = this.belief): number {
+    const { order, worth, nothing, live } = this;
     const total = this.sum(weights);
     if (!(total > 0)) return 0;
     let tried = 0;
-    for (let i = 0; i < this.count; i++) {
+    for (const i of live) {
       const weight = weights[i] as number;
       if (i === nothing || weight < NEGLIGIBLE * total) continue;
       const ratio = weight / (confirm[i] as number);
@@ -100,29 +113,30 @@ export class Search {
     then: (after: Belief, chance: number) => number,
   ): number {
     const total = this.sum(weights);
+    const room = this.after[this.step++] as Belief;
     let [minutes, looked] = [0, 0];
-    for (const [o, outcome] of way.outcomes.entries()) {
-      const after = new Float64Array(this.count);
+    for (let o = 0; o < way.outcomes.length; o++) {
+      const outcome = way.outcomes[o] as Float64Array;
       let sum = 0;
-      for (let i = 0; i < this.count; i++) {
+      for (const i of this.live) {
         const weight = (weights[i] as number) * (outcome[i] as number);
-        after[i] = weight;
+        room.weights[i] = weight;
         sum += weight;
       }
       const chance = sum / total;
       if (chance < 2 * NEGLIGIBLE) continue;
-      const names = way.names[o] ?? [];
-      const quick = names.length > 0 ? confirm.slice() : confirm;
-      for (const i of names) quick[i] = Math.min(POINTED_AT, confirm[i] as number);
+      room.confirm.set(confirm);
+      for (const i of way.names[o] ?? []) room.confirm[i] = Math.min(POINTED_AT, confirm[i] as number);
       looked += chance;
-      minutes += chance * then({ weights: after, confirm: quick }, chance);
+      minutes += chance * then(room, chance);
     }
+    this.step--;
     const left = looked > 0 ? minutes / looked : without;
     return way.minutes + way.fresh * left + (1 - way.fresh) * without;
   }
 
   /** Minutes with each check first and by hand after it. */
-  oneAhead(ways: readonly Way[], belief: Belief): number[] {
+  oneAhead(ways: readonly Way[], belief: Belief = this.belief): number[] {
     const without = this.byHand(belief);
     return ways.map((way) => this.first(way, belief, without, (after) => this.byHand(after)));
   }
@@ -131,9 +145,10 @@ export class Search {
    * Minutes with each check first: of the best few with the best check after it, where one is worth it; of the others with what is
    * tried by hand after it.
    */
-  twoAhead(ways: readonly Way[], belief: Belief): number[] {
-    const without = this.byHand(belief);
-    const one = this.oneAhead(ways, belief);
+  twoAhead(ways: readonly Way[]): number[] {
+    const { belief } = this;
+    const without = this.byHand();
+    const one = this.oneAhead(ways);
     const best = one.map((_, w) => w).toSorted((a, b) => (one[a] as number) - (one[b] as number));
     const follow = best.slice(0, FOLLOW + 1);
     for (const w of best.slice(0, AHEAD)) {
@@ -158,12 +173,12 @@ export class Search {
   /** The suspect to try first by hand, of those that may be, and the minutes when it is tried now; undefined where there is none. */
   tryNow(
     ways: readonly Way[],
-    { weights, confirm }: Belief,
     may: (suspect: number) => boolean = () => true,
   ): { readonly suspect: number; readonly minutes: number } | undefined {
+    const { weights, confirm } = this.belief;
     const total = this.sum(weights);
     let suspect = -1;
-    for (let i = 0; i < this.count; i++) {
+    for (const i of this.live) {
       if (i === this.nothing || !may(i)) continue;
       const ratio = (weights[i] as number) / (confirm[i] as number);
       if (suspect < 0 || ratio > (weights[suspect] as number) / (confirm[suspect] as number)) suspect = i;

@@ -178,13 +178,13 @@ function adviceOf(
   });
   const search = new Search(
     causes.findIndex((c) => c.trait === "healthy"),
-    causes.length,
+    belief,
   );
   const possible = list.filter((one) => !one.notNow);
   const ways = possible.map((one) => one.way);
-  const ahead = search.twoAhead(ways, belief);
+  const ahead = search.twoAhead(ways);
   const soonest = new Map(possible.map((one, i) => [one.candidate, ahead[i] as number]));
-  const without = search.byHand(belief);
+  const without = search.byHand();
   const places = 2 ** entropy(belief.weights);
   const ranked = list
     .map(({ candidate: c, way, waiting, houses, notNow }): NextCheck => {
@@ -209,7 +209,7 @@ function adviceOf(
     .toSorted((a, b) => Number(Boolean(a.notNow)) - Number(Boolean(b.notNow)) || a.toCause - b.toCause);
   const [best, second] = ranked;
   const just = ordered.map((s) => now.tried?.includes(s.cause.id) === true);
-  const hand = search.tryNow(ways, belief, (i) => !just[i]);
+  const hand = search.tryNow(ways, (i) => !just[i]);
   const suspect = hand && ordered[hand.suspect];
   const worth = suspect && suspect.odds >= GUESS && hand.minutes <= Math.min(without, ...ahead);
   return {
