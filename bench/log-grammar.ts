@@ -320,7 +320,7 @@ export type Read = "right" | "one-question" | "silently-wrong" | "not-read";
 /** Reads one log as the app does, answering at most one question truthfully, and holds the hole against the truth. */
 function readMade({ text, columns, banks }: MadeLog): Read {
   const bytes = new TextEncoder().encode(text);
-  const engine = { displacement: DISPLACEMENT * 1e-3, induction: "natural" as const };
+  const engine = { displacement: DISPLACEMENT * 1e-3, induction: "natural" as const, fuel: "petrol" as const };
   let mapping: Mapping | undefined;
   let asked = 0;
   for (;;) {

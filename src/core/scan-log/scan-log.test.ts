@@ -380,7 +380,7 @@ describe("anything at all (properties)", () => {
 });
 
 describe("what tools write that nobody told us of", () => {
-  const RUN = { displacement: 1.6e-3, induction: "natural" as const };
+  const RUN = { displacement: 1.6e-3, induction: "natural", fuel: "petrol" } as const;
   const rows = (of: (i: number) => readonly (string | number)[], delimiter = ",") =>
     Array.from({ length: 40 }, (_, i) => of(i).join(delimiter)).join("\n");
   const problems = (text: string) => readHead(bytes(text), undefined, RUN).problems.map((p) => p.message);

@@ -1,4 +1,4 @@
-import { STANDARD_DENSITY } from "../gas/air";
+import { STANDARD_DENSITY, STANDARD_PRESSURE } from "../gas/air";
 import { type Quantity, toSi, UNITS, type UnitId, unitsOf } from "../units";
 import { type ChannelId, channelById } from "./channels";
 import { inStandardWords } from "./headers";
@@ -9,12 +9,14 @@ export interface LoggedEngine {
   /** m³ */
   readonly displacement?: number;
   readonly induction?: "natural" | "turbo";
+  readonly fuel?: "petrol" | "diesel";
 }
 
-/** Facts that a log's units are checked against: a vehicle's displacement and induction, nothing where there is no vehicle. */
+/** Facts that a log's units are checked against: a vehicle's displacement, induction and fuel, nothing where there is no vehicle. */
 export const loggedEngine = (
-  vehicle: { readonly displacement: Quantity; readonly induction: "natural" | "turbo" } | undefined,
-): LoggedEngine => (vehicle ? { displacement: toSi(vehicle.displacement), induction: vehicle.induction } : {});
+  vehicle: (Required<Pick<LoggedEngine, "induction" | "fuel">> & { readonly displacement: Quantity }) | undefined,
+): LoggedEngine =>
+  vehicle ? { displacement: toSi(vehicle.displacement), induction: vehicle.induction, fuel: vehicle.fuel } : {};
 
 /** Numbers of a log's first rows by column, as written; NaN where there is none. */
 export type Sample = readonly (readonly number[])[];
@@ -36,19 +38,81 @@ const FITS: Partial<Record<ChannelId, (low: number, high: number, engine: Logged
 /** A name that can be one of the standard's: capitals alone. */
 const ACRONYM = /^[A-Z0-9_]+$/;
 
-/** Air flow of a litre at a free idle, kg/s per m³ of displacement. */
-const IDLE_LOW = 0.55;
-const IDLE_HIGH = 2;
 /** Displacements of cars, m³. */
 const SMALLEST = 0.6e-3;
 const LARGEST = 6.5e-3;
 
-/** Whether an idle flow fits the engine: its displacement where it is known, any car's otherwise. */
-function airFits(idle: number, top: number, { displacement }: LoggedEngine): boolean {
-  const [small, large] = displacement === undefined ? [SMALLEST, LARGEST] : [displacement, displacement];
-  // No engine breathes more at the top of its range than 7000 1/min of its displacement under boost.
-  const most = (3 * STANDARD_DENSITY * large * 7000) / 120;
-  return idle >= IDLE_LOW * small && idle <= IDLE_HIGH * large && top <= most;
+/**
+ * How full of outside air an engine's cylinders can be, as a share of its displacement at the density outside: at its least, at its least
+ * in a log that may be one of full load alone, and at its most; at idle; and what it takes at the least to be brought to speed. A petrol
+ * engine is throttled, a diesel is not. Gas that is let back in and a leak behind the MAF leave less to be metered.
+ */
+const FILL = {
+  petrol: { least: 0.1, idle: [0.09, 0.5], pull: 0.28 },
+  diesel: { least: 0.28, idle: [0.28, 1.1], pull: 0.4 },
+} as const;
+const FULL = { natural: [1.05, 1.15], turbo: [2.2, 3.2] } as const;
+/** Fresh air in the cylinders, as a share of what the manifold's own density would fill. */
+const VOLUMETRIC = [0.4, 1.25] as const;
+/** 1/min: below it idles, above it was brought to speed. */
+const IDLES = 1100;
+const BROUGHT_TO_SPEED = 2500;
+const TURNS = 400;
+/** Rows from which a part of a log counts. */
+const ENOUGH = 3;
+/** Air flow at a free idle where nobody logged its speed, kg/s per m³ of displacement. */
+const IDLE_FLOW = { petrol: [0.55, 2], diesel: [2, 9] } as const;
+
+/** Rows of a log that an air flow can be held against: flow in kg/s, speed in 1/min, manifold pressure in Pa; NaN where there is none. */
+interface AirRows {
+  readonly flow: readonly number[];
+  readonly rpm: readonly number[] | undefined;
+  readonly map: readonly number[] | undefined;
+}
+
+/** Whether an air flow fits the engine: its displacement, fuel and induction where they are known, any car's otherwise. */
+function airFits({ flow, rpm, map }: AirRows, engine: LoggedEngine): boolean {
+  const [small, large] = engine.displacement === undefined ? [SMALLEST, LARGEST] : [engine.displacement, engine.displacement];
+  const fuels = engine.fuel ? [engine.fuel] : (["petrol", "diesel"] as const);
+  const [alone, most] = FULL[engine.induction ?? "turbo"];
+  const flows = sorted(flow);
+  if (flows.length === 0) return false;
+  if (!rpm) {
+    const [idle, top] = [quantile(flows, 0.05), quantile(flows, 0.98)];
+    // No engine breathes more at the top of its range than 7000 1/min of its displacement.
+    if (top > (most * STANDARD_DENSITY * large * 7000) / 120) return false;
+    return fuels.some((fuel) => idle >= IDLE_FLOW[fuel][0] * small && idle <= IDLE_FLOW[fuel][1] * large);
+  }
+  // The volume of outside air that a cycle takes, m³: fill times displacement.
+  const rows = flow.flatMap((kg, i) => {
+    const speed = rpm[i] ?? Number.NaN;
+    const volume = (120 * kg) / (STANDARD_DENSITY * speed);
+    return speed > TURNS && Number.isFinite(volume) ? [{ speed, volume, pressure: map?.[i] ?? Number.NaN }] : [];
+  });
+  if (rows.length < ENOUGH) return false;
+  const volumes = (of: readonly (typeof rows)[number][]) => sorted(of.map((r) => r.volume));
+  const all = volumes(rows);
+  const idle = volumes(rows.filter((r) => r.speed < IDLES));
+  const fast = volumes(rows.filter((r) => r.speed >= BROUGHT_TO_SPEED));
+  const dense = sorted(rows.map((r) => (r.volume * STANDARD_PRESSURE) / r.pressure));
+  /** Displacements that a quantile allows, where it is so many of the whole at the least and at the most. */
+  const allows = (list: readonly number[], share: number, [least, top]: readonly [number, number]) =>
+    list.length < ENOUGH
+      ? [0, Number.POSITIVE_INFINITY]
+      : [quantile(list, share) / top, least > 0 ? quantile(list, share) / least : Number.POSITIVE_INFINITY];
+  return fuels.some((fuel) => {
+    const { least, idle: atIdle, pull } = FILL[fuel];
+    const bounds = [
+      allows(all, 0.05, [least, alone]),
+      allows(all, 0.98, [0, most]),
+      allows(idle, 0.5, atIdle),
+      allows(fast, 0.98, [pull, most]),
+      allows(dense, 0.5, VOLUMETRIC),
+    ];
+    return (
+      Math.max(small, ...bounds.map(([low]) => low as number)) <= Math.min(large, ...bounds.map(([, high]) => high as number))
+    );
+  });
 }
 
 const inSi = (value: number, unit: UnitId) => toSi({ value, unit });
@@ -58,6 +122,12 @@ const inSi = (value: number, unit: UnitId) => toSi({ value, unit });
  * One that fits alone is taken and said to be worked out; where another fits as well, or none does, it is asked.
  */
 export function checkUnits(matches: readonly HeaderMatch[], sample: Sample, engine: LoggedEngine = {}): HeaderMatch[] {
+  /** A channel's numbers in SI, where its unit is known. */
+  const known = (id: ChannelId): number[] | undefined => {
+    const match = matches.find((m) => m.channel === id && m.unit && m.unitFrom !== "assumed" && m.unitFrom !== "asked");
+    return match && sample[match.column]?.map((value) => inSi(value, match.unit as UnitId));
+  };
+  const speeds = sample[matches.find((m) => m.channel === "rpm")?.column ?? -1];
   const fits = (id: ChannelId, values: readonly number[]): UnitId[] => {
     const list = sorted(values);
     if (list.length === 0) return [];
@@ -66,7 +136,7 @@ export function checkUnits(matches: readonly HeaderMatch[], sample: Sample, engi
     const all = unitsOf(measures as Parameters<typeof unitsOf>[0]).filter((u) => USUAL[id]?.includes(u) ?? true);
     return all.filter((unit) =>
       id === "maf"
-        ? airFits(inSi(quantile(list, 0.05), unit), inSi(high, unit), engine)
+        ? airFits({ flow: values.map((value) => inSi(value, unit)), rpm: speeds, map: known("map") }, engine)
         : (FITS[id]?.(inSi(low, unit), inSi(high, unit), engine) ?? false),
     );
   };
@@ -85,10 +155,10 @@ export function checkUnits(matches: readonly HeaderMatch[], sample: Sample, engi
     return { ...match, unitFrom: "asked", candidates: units };
   });
   // Both temperatures of a log are in one unit.
-  const known = checked.find((m) => m.column === coolant?.column);
+  const other = checked.find((m) => m.column === coolant?.column);
   return checked.map((m) =>
-    m.channel === "intake-temperature" && m.unitFrom === "asked" && known?.unit && known.unitFrom !== "asked"
-      ? { ...m, unit: known.unit, unitFrom: "worked-out" }
+    m.channel === "intake-temperature" && m.unitFrom === "asked" && other?.unit && other.unitFrom !== "asked"
+      ? { ...m, unit: other.unit, unitFrom: "worked-out" }
       : m,
   );
 }

@@ -176,7 +176,7 @@ describe("what can be done now", () => {
   it("says why the first beats the second, and of no other", () => {
     const list = rank({ standing: [] });
     expect(list[0]?.beats).toMatch(
-      /^about \d+ min to a confirmed cause with it first, \d+ min with .*; it leaves about \d+ of \d+ likely places$/,
+      /^a confirmed cause in about \d+ min, and after this check about \d+ of \d+ likely places left; second best, .*: \d+ min$/,
     );
     expect(list.slice(1).every((n) => n.beats === undefined)).toBe(true);
   });

@@ -275,11 +275,9 @@ function hindrance(candidate: PossibleCheck, now: Now, done: readonly Done[], { 
 /** Why the first comes before the second, in minutes and places that a technician can hold against each other. */
 function beats(best: NextCheck, second: NextCheck, places: number): string {
   if (second.notNow) return `nothing else can be done now: ${inSentence(second.name)} waits, ${second.notNow}`;
-  const left = Math.max(1, Math.round(places * 2 ** -best.bits));
-  return `about ${minutesText(best.toCause)} to a confirmed cause with it first, ${minutesText(second.toCause)} with ${inSentence(second.name)}; it leaves about ${left} of ${Math.max(1, Math.round(places))} likely ${places < 1.5 ? "place" : "places"}`;
+  const [now, left] = [places, places * 2 ** -best.bits].map((n) => Math.max(1, Math.round(n)));
+  return `a confirmed cause in about ${Math.round(best.toCause)} min, and after this check about ${left} of ${now} likely ${now === 1 ? "place" : "places"} left; second best, ${inSentence(second.name)}: ${Math.round(second.toCause)} min`;
 }
-
-const minutesText = (minutes: number) => `${Math.round(minutes)} min`;
 
 /** Share of the suspicion that information rules out, 0…1: of 2^H equally likely suspects, 2^(H − bits) stay. */
 export const ruledOutShare = (bits: number): number => 1 - 2 ** -Math.max(0, bits);
