@@ -186,8 +186,10 @@ function adviceOf(
   const soonest = new Map(possible.map((one, i) => [one.candidate, ahead[i] as number]));
   const without = search.byHand();
   const places = 2 ** entropy(belief.weights);
+  // Where no check saves the minutes it takes, what tells the most for its minutes comes first.
+  const saves = Math.min(...ahead) < without;
   const ranked = list
-    .map(({ candidate: c, way, waiting, houses, notNow }): NextCheck => {
+    .map(({ candidate: c, way, waiting, houses, notNow }): NextCheck & { readonly rank: number } => {
       const bits = information(belief.weights, way.outcomes) * way.fresh;
       const minutes = Math.round(c.minutes + waiting);
       const why = [
@@ -202,18 +204,20 @@ function adviceOf(
         bits,
         minutes,
         toCause: soonest.get(c) ?? without,
+        rank: saves ? (soonest.get(c) ?? without) : -bits / way.minutes,
         why: why.filter(Boolean).join("; "),
         ...(notNow ? { notNow } : {}),
       };
     })
-    .toSorted((a, b) => Number(Boolean(a.notNow)) - Number(Boolean(b.notNow)) || a.toCause - b.toCause);
+    .toSorted((a, b) => Number(Boolean(a.notNow)) - Number(Boolean(b.notNow)) || a.rank - b.rank)
+    .map(({ rank: _, ...next }): NextCheck => next);
   const [best, second] = ranked;
   const just = ordered.map((s) => now.tried?.includes(s.cause.id) === true);
   const hand = search.tryNow(ways, (i) => !just[i]);
   const suspect = hand && ordered[hand.suspect];
   const worth = suspect && suspect.odds >= GUESS && hand.minutes <= Math.min(without, ...ahead);
   return {
-    checks: best && second ? [{ ...best, beats: beats(best, second, places) }, ...ranked.slice(1)] : ranked,
+    checks: best && second ? [{ ...best, beats: beats(best, second, places, saves) }, ...ranked.slice(1)] : ranked,
     ...(worth ? { byHand: { suspect, toCause: hand.minutes } } : {}),
   };
 }
@@ -273,8 +277,10 @@ function hindrance(candidate: PossibleCheck, now: Now, done: readonly Done[], { 
 }
 
 /** Why the first comes before the second, in minutes and places that a technician can hold against each other. */
-function beats(best: NextCheck, second: NextCheck, places: number): string {
+function beats(best: NextCheck, second: NextCheck, places: number, saves: boolean): string {
   if (second.notNow) return `nothing else can be done now: ${inSentence(second.name)} waits, ${second.notNow}`;
+  if (!saves)
+    return `no check saves as many minutes as it takes by now, and this one tells the most for its time; then ${inSentence(second.name)}`;
   const [now, left] = [places, places * 2 ** -best.bits].map((n) => Math.max(1, Math.round(n)));
   return `a confirmed cause in about ${Math.round(best.toCause)} min, and after this check about ${left} of ${now} likely ${now === 1 ? "place" : "places"} left; second best, ${inSentence(second.name)}: ${Math.round(second.toCause)} min`;
 }

@@ -155,6 +155,13 @@ describe("next best check", () => {
     }
   });
 
+  it("says so where no check saves the minutes that it takes, and puts what tells the most for them first", () => {
+    const quiet = rank(NATURAL, seen("trims-normal", "vacuum-normal", "complaint-stays-away"));
+    expect(quiet[0]?.beats).toMatch(/^no check saves as many minutes as it takes by now/);
+    const worth = quiet.filter((n) => !n.notNow).map((n) => n.bits / n.minutes);
+    expect(worth[0]).toBeGreaterThan(Math.max(...worth.slice(5)));
+  });
+
   it("starts cheap, and does not offer the same again first", () => {
     const first = rank(NATURAL, seen("code:lean"))[0];
     expect(["look", "trims", "probe"]).toContain(first?.check);
