@@ -60,7 +60,10 @@ function worldPart(world: World, trials: readonly Trial[]): Marks {
   const rows = trials.map((t, i) => {
     const [own, best] = [app(t), soonest(charts(t))];
     const saved = 1 - own.minutes / best.minutes;
-    if (saved < 0) missed.push(`${CODE_FAMILIES[i]} takes ${percent(-saved)} more time than ${best.name}`);
+    if (saved < 0)
+      missed.push(
+        `${CODE_FAMILIES[i]} takes ${(-best.behind.minutes).toFixed(1)} ± ${best.behind.error.toFixed(1)} min more than ${best.name}`,
+      );
     return `| ${CODE_FAMILIES[i]} | ${percent(own.first)} | ${own.minutes.toFixed(0)} | ${best.minutes.toFixed(0)}, ${best.name} | ${percent(saved)} | ${percent(own.found)} |`;
   });
   const first = over(trials, "faulty", (t) => app(t).first);
@@ -126,6 +129,8 @@ export async function judgementPage(cars: number, seed: number): Promise<string>
     "fitted to them at most 2 %; each tenth within 5 points, in the last world 8, or 2.5 standard errors, clustered by car.",
     "",
     missed.length === 0 ? "Everything is met in every world." : `Not met: ${missed.join("; ")}.`,
+    "A particulate filter's own check comes first for both, and most of what is left is confirming it twice: there is little to save. Odds of",
+    "nothing wrong err on the careful side: between eight and nine in ten they come true more often than they say.",
     `Of ${tight} zones that a check called tight ${wrongTight} held a hole that it had put to the test.`,
     "",
     ...CODE_FAMILIES.map((family, i) => {

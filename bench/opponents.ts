@@ -230,6 +230,8 @@ export interface Played {
   readonly first: number;
   /** Of cars with a fault, a wrong end counting as one given up */
   readonly minutes: number;
+  /** Minutes that the app takes less, with the standard error of that over the same cars */
+  readonly behind: { readonly minutes: number; readonly error: number };
   readonly found: number;
   readonly handedBack: number;
   /** Parts fitted to cars with nothing wrong, share of those */
@@ -249,9 +251,17 @@ export interface Trial {
   readonly wrong: Readonly<Record<string, number>>;
 }
 
+const mean = (list: readonly number[]) => list.reduce((a, b) => a + b, 0) / Math.max(1, list.length);
+/** How many more minutes one list is than the other, car by car, and the standard error of it. */
+function behind(list: readonly number[], than: readonly number[]): Played["behind"] {
+  const more = list.map((minutes, i) => minutes - (than[i] as number));
+  const middle = mean(more);
+  return { minutes: middle, error: Math.sqrt(mean(more.map((m) => (m - middle) ** 2)) / Math.max(1, more.length)) };
+}
+
 /** Every player on the same cars. @param count cars. */
 export function opponentsTrial(count: number, seed: number, carOf: (seed: number) => HiddenCar): Trial {
-  const tally = PLAYERS.map(() => ({ first: 0, minutes: 0, found: 0, back: 0, fitted: 0 }));
+  const tally = PLAYERS.map(() => ({ first: 0, minutes: [] as number[], found: 0, back: 0, fitted: 0 }));
   const tenths = Array.from({ length: 10 }, () => ({ said: 0, right: 0, count: 0, squares: 0 }));
   let [faulty, healthy] = [0, 0];
   const tight = { said: 0, wrong: 0 };
@@ -296,7 +306,7 @@ export function opponentsTrial(count: number, seed: number, carOf: (seed: number
         if (ended === "wrong-part") t.fitted++;
         continue;
       }
-      t.minutes += minutes + (ended === "handed-back" || ended === "wrong-part" ? GIVEN_UP : 0);
+      t.minutes.push(minutes + (ended === "handed-back" || ended === "wrong-part" ? GIVEN_UP : 0));
       if (first) t.first++;
       else if (n === 0) {
         const key = `${car.faults.map((f) => f.id).join(" + ")} → ${said}`;
@@ -316,7 +326,8 @@ export function opponentsTrial(count: number, seed: number, carOf: (seed: number
       return {
         name,
         first: of(t.first, faulty),
-        minutes: of(t.minutes, faulty),
+        minutes: mean(t.minutes),
+        behind: behind(t.minutes, tally[0]?.minutes ?? []),
         found: of(t.found, faulty),
         handedBack: of(t.back, healthy),
         fitted: of(t.fitted, healthy),

@@ -178,16 +178,29 @@ export async function openJobByHand(page: Page, complaint: string, registration:
   await expect(page.getByRole("heading", { name: /^Job \d+$/ })).toBeVisible();
 }
 
+/** What was recorded half an hour after what stands before it. */
+export type Later = { [K in keyof Bodies]: readonly [kind: K, body: Bodies[K]] }[keyof Bodies];
+
 /** A job with its first entries, written by a device of its own; where it lies. */
-async function seedJob(page: Page, bodies: Partial<Bodies>, device: string, hoursAgo: number): Promise<string> {
+async function seedJob(
+  page: Page,
+  bodies: Partial<Bodies>,
+  device: string,
+  hoursAgo: number,
+  later: readonly Later[] = [],
+): Promise<string> {
   const wren = await inAs(page, "Wren Alder");
   const jobId = uuid();
-  const at = new Date(Date.now() - hoursAgo * 3600_000).toISOString();
-  const line = (deviceSeq: number) => ({ id: uuid(), jobId, at, by: "Wren Alder", device, deviceSeq });
+  const begun = Date.now() - hoursAgo * 3600_000;
+  const line = (deviceSeq: number, halfHours = 0) => {
+    const at = new Date(begun + halfHours * 1800_000).toISOString();
+    return { id: uuid(), jobId, at, by: "Wren Alder", device, deviceSeq };
+  };
   const opened = await page.request.post("/api/v1/jobs", { data: signedBy(wren, line(0)) });
   expect(opened.ok(), await opened.text()).toBe(true);
-  const entries = Object.entries(bodies).map(([kind, body], i) =>
-    signedBy(wren, { ...line(i + 1), kind, v: 1, seenSeq: 1, body }),
+  const first = Object.entries(bodies).map(([kind, body]) => [kind, body, 0] as const);
+  const entries = [...first, ...later.map(([kind, body], i) => [kind, body, i + 1] as const)].map(([kind, body, halfHours], i) =>
+    signedBy(wren, { ...line(i + 1, halfHours), kind, v: 1, seenSeq: 1, body }),
   );
   const written = await page.request.post(`/api/v1/jobs/${jobId}/entries`, { data: entries });
   expect(written.ok(), await written.text()).toBe(true);
@@ -221,6 +234,7 @@ export async function openOn(
   story: Partial<Bodies["story"]>,
   codes: readonly (string | Bodies["codes"]["codes"][number])[],
   hoursAgo = 3,
+  later: readonly Later[] = [],
 ): Promise<string> {
   // What is posted here and what the page records come from one device with one clock, far behind the server's.
   await page.addInitScript(() => {
@@ -237,7 +251,7 @@ export async function openOn(
     },
     codes: { codes: codes.map((code) => (typeof code === "string" ? { code, status: "current" } : code)) },
   };
-  return seedJob(page, bodies, "test", hoursAgo);
+  return seedJob(page, bodies, "test", hoursAgo, later);
 }
 
 export async function setConditions(page: Page): Promise<void> {

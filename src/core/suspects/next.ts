@@ -217,7 +217,10 @@ function adviceOf(
   const suspect = hand && ordered[hand.suspect];
   const worth = suspect && suspect.odds >= GUESS && hand.minutes <= Math.min(without, ...ahead);
   return {
-    checks: best && second ? [{ ...best, beats: beats(best, second, places, saves) }, ...ranked.slice(1)] : ranked,
+    checks:
+      best && second
+        ? [{ ...best, beats: beats(best, second, { places, saves, byHand: Boolean(worth) }) }, ...ranked.slice(1)]
+        : ranked,
     ...(worth ? { byHand: { suspect, toCause: hand.minutes } } : {}),
   };
 }
@@ -277,10 +280,16 @@ function hindrance(candidate: PossibleCheck, now: Now, done: readonly Done[], { 
 }
 
 /** Why the first comes before the second, in minutes and places that a technician can hold against each other. */
-function beats(best: NextCheck, second: NextCheck, places: number, saves: boolean): string {
+function beats(
+  best: NextCheck,
+  second: NextCheck,
+  { places, saves, byHand }: { readonly places: number; readonly saves: boolean; readonly byHand: boolean },
+): string {
   if (second.notNow) return `nothing else can be done now: ${inSentence(second.name)} waits, ${second.notNow}`;
-  if (!saves)
-    return `no check saves as many minutes as it takes by now, and this one tells the most for its time; then ${inSentence(second.name)}`;
+  const most = `this one tells the most for its minutes, then ${inSentence(second.name)}`;
+  if (!saves && byHand)
+    return `a confirmed cause in about ${Math.round(best.toCause)} min with it first, and sooner by hand; of the checks ${most}`;
+  if (!saves) return `no check saves as many minutes as it takes by now; ${most}`;
   const [now, left] = [places, places * 2 ** -best.bits].map((n) => Math.max(1, Math.round(n)));
   return `a confirmed cause in about ${Math.round(best.toCause)} min, and after this check about ${left} of ${now} likely ${now === 1 ? "place" : "places"} left; second best, ${inSentence(second.name)}: ${Math.round(second.toCause)} min`;
 }

@@ -6,6 +6,8 @@ import type { Cause } from "../faults";
  */
 const NOTHING_WRONG = 0.15;
 
+/** Odds from which it is said what ending with "nothing wrong now" takes. */
+export const PERHAPS_NOTHING = 0.5;
 /** Odds from which "nothing wrong now" may be what a job ends with, once it is proved as well. */
 export const NOTHING_FOUND = 0.9;
 

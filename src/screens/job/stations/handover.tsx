@@ -2,7 +2,7 @@
 
 import { Download, FileText, Printer } from "lucide-react";
 import { useMemo, useState } from "react";
-import { decidedOf, handoverForm, type JobState, OUTCOMES, outcomeForm, type StationId } from "@/core/journal";
+import { decidedOf, handoverForm, handoverOf, type JobState, OUTCOMES, outcomeForm, type StationId } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
 import { Button, buttonClass, LinkButton } from "@/ui/button";
 import { ErrorNote, TextField } from "@/ui/field";
@@ -61,7 +61,9 @@ function HandoverForm({ go }: { go: (station: StationId) => void }) {
         <ErrorNote>The car cannot leave: {held.map((b) => b.reason).join("; ")}.</ErrorNote>
       ) : proved ? (
         <Note tone="calm" as="p" className="text-lg">
-          The repair is proved. This is a full handover.
+          {state.repairs.some((r) => !r.undone)
+            ? "The repair is proved. This is a full handover."
+            : `${handoverOf(state).proved} This is a full handover.`}
         </Note>
       ) : (
         <Note tone={onRoad ? "live" : "amber"}>

@@ -4,6 +4,7 @@ import { CircleCheck, CircleX } from "lucide-react";
 import { CHECKS, jointName } from "@/core/checks";
 import { type Block, complaintTriedForm, handoverOf, type ProvePart, STATION_NAMES, type Summary } from "@/core/journal";
 import { inSentence } from "@/core/sentence";
+import { PERHAPS_NOTHING } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { DividedList } from "@/ui/divided-list";
 import { ErrorNote } from "@/ui/field";
@@ -28,6 +29,9 @@ export function ProveStation({ go }: { go: Go }) {
   const { state } = useJob();
   const blocks = state.blocks.close;
   const repaired = state.repairs.some((r) => !r.undone);
+  const [first] = state.suspects;
+  // That nothing is wrong is proved as a repair is, but for what showed a fault.
+  const perhapsNothing = !repaired && first?.cause.trait === "healthy" && first.odds >= PERHAPS_NOTHING;
   return (
     <StationFrame title="Prove" lead="Only what happened after the last repair can prove that repair.">
       <section aria-label="What blocks closing">
@@ -108,6 +112,12 @@ export function ProveStation({ go }: { go: Go }) {
           <CodesProof toScan={() => go("scan")} />
         </>
       )}
+      {perhapsNothing && (
+        <>
+          <TryComplaint />
+          <CodesProof toScan={() => go("scan")} />
+        </>
+      )}
       {(repaired || state.findings.length > 0) && <SetAside />}
     </StationFrame>
   );
@@ -161,7 +171,9 @@ function TryComplaint() {
       {state.complaint && (
         <p>
           Last tried: {state.complaint.result === "gone" ? "gone" : "remains"}, {state.complaint.how}
-          {state.complaint.afterRepair === "after" ? "" : " (before the last repair: does not count)"}
+          {state.complaint.afterRepair === "after" || state.repairs.length === 0
+            ? ""
+            : " (before the last repair: does not count)"}
         </p>
       )}
       <AnswerOfCar of="complaint-tried" form={form} label="Try it on the car" />

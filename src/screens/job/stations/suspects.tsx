@@ -2,7 +2,7 @@
 
 import { CHECKS } from "@/core/checks";
 import { inSentence } from "@/core/sentence";
-import { type Advice, confirmMinutes, NOTHING_FOUND, observationWords } from "@/core/suspects";
+import { type Advice, confirmMinutes, NOTHING_FOUND, observationWords, PERHAPS_NOTHING } from "@/core/suspects";
 import { Button } from "@/ui/button";
 import { Tick } from "@/ui/choice";
 import { Note } from "@/ui/note";
@@ -45,15 +45,13 @@ function Measured() {
   );
 }
 
-/** From these odds on it is said what ending with "nothing wrong" takes. */
-const SAID = 0.5;
 const percent = (share: number) => `${Math.round(100 * share)} %`;
 
 /** What it takes to end with "nothing wrong", while that stands first. */
 function NothingWrong({ go }: { go: Go }) {
   const { state } = useJob();
   const [first] = state.suspects;
-  if (first?.cause.trait !== "healthy" || first.odds < SAID || state.repairs.some((r) => !r.undone)) return null;
+  if (first?.cause.trait !== "healthy" || first.odds < PERHAPS_NOTHING || state.repairs.some((r) => !r.undone)) return null;
   const [block] = state.blocks.close;
   return (
     <Note aria-label="Nothing wrong" tone="calm" as="section">
@@ -63,6 +61,11 @@ function NothingWrong({ go }: { go: Go }) {
           ? "That is enough to end with, once it is proved as a repair is: the complaint tried and not there, the codes cleared, driven away and read again."
           : `To end with that, ${percent(NOTHING_FOUND)} is asked: by checks, by the complaint tried and not there, by codes that stay away.`}
       </p>
+      {state.nothingFound === undefined && state.complaint === undefined && (
+        <Button className="mt-3" onClick={() => go("prove")}>
+          Try the complaint
+        </Button>
+      )}
       {state.nothingFound !== undefined && (
         <>
           <p className="mt-1">{block ? `${block.reason}.` : "All of that is recorded."}</p>
