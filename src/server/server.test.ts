@@ -196,7 +196,7 @@ describe("appending", () => {
     add("vehicle", NATURAL);
     const close = (decidedOn: number) => says(() => jobs.appendEntries(jobId, entry("close", { decidedOn }), db));
     expect(close(1)).toMatch(/changed since you looked/);
-    expect(close(2)).toMatch(/Write down the complaint; Repair it, or hand over/);
+    expect(close(2)).toMatch(/Write down the complaint; Repair it, show that nothing is wrong, or hand over/);
     add("displaced", { what: "engine cover" });
     const handover = entry("handover", { decidedOn: 3, conditional: true, summary: "Drive it" });
     expect(says(() => jobs.appendEntries(jobId, handover, db))).toBe("Put back to normal: engine cover");

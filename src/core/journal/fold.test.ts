@@ -169,7 +169,7 @@ describe("gates", () => {
     const { job, finding } = found();
     expect(reasons(job)).toEqual([
       "Repair what was found, or set it aside: PCV hose split",
-      "Repair it, or hand over conditionally: nothing is repaired yet",
+      "Repair it, show that nothing is wrong, or hand over conditionally: nothing is repaired yet",
     ]);
     job.add("repair", repairBody(finding));
     expect(reasons(job)).toHaveLength(4);

@@ -124,7 +124,7 @@ function nothingFoundBlocks(facts: Facts): Block[] {
   ];
 }
 
-const NOT_REPAIRED = "Repair it, or hand over conditionally: nothing is repaired yet";
+const NOT_REPAIRED = "Repair it, show that nothing is wrong, or hand over conditionally: nothing is repaired yet";
 const prove = (reason: string, part?: ProvePart): Block => ({ station: "prove", reason, ...(part ? { part } : {}) });
 /** @param customer the same in words for whoever drives it. */
 const onRoad = (part: ProvePart, reason: string, customer: string): Block => ({

@@ -168,10 +168,11 @@ function problemsOf(matches: readonly HeaderMatch[]): LogHead["problems"] {
       });
     }
     if (match.unitFrom === "asked" && match.channel) {
-      const fit = (match.candidates ?? []).join(" or ");
+      const fit = match.candidates?.join(" or ");
+      const of = fit ? `; ${fit} would fit the numbers` : fit === "" ? ", and its numbers fit none" : "";
       problems.push({
         header: match.header,
-        message: `The file names no unit for "${match.header}"${fit ? `; ${fit} would fit the numbers` : ", and its numbers fit none"}: choose the unit of this column`,
+        message: `The file names no unit for "${match.header}"${of}: choose the unit of this column`,
       });
     }
     if (!match.channel) continue;

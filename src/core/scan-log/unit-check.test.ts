@@ -35,6 +35,21 @@ const petrol = (litres: number): LoggedEngine => ({ displacement: litres * 1e-3,
 const turbo = (litres: number): LoggedEngine => ({ displacement: litres * 1e-3, induction: "turbo", fuel: "petrol" });
 const diesel = (litres: number): LoggedEngine => ({ displacement: litres * 1e-3, induction: "turbo", fuel: "diesel" });
 
+describe("a unit that the file does not name", () => {
+  const messages = (header: string, value: number) =>
+    readHead(
+      new TextEncoder().encode(
+        [`Time (s),Engine speed (rpm),${header}`, ...Array.from({ length: 20 }, (_, i) => `${i},800,${value}`)].join("\n"),
+      ),
+    ).problems.map((p) => p.message);
+  it("is never said to fit none where nothing is known to hold it against", () => {
+    expect(messages("Charge air temperature", 34)).toEqual([expect.stringMatching(/°C or °F would fit/)]);
+    expect(messages("Charge air temperature", 110)).toEqual([expect.stringMatching(/°C or °F would fit/)]);
+    expect(messages("Exhaust gas temperature", 400).join()).not.toMatch(/fit none/);
+    expect(messages("Coolant temperature", 900).join()).toMatch(/its numbers fit none/);
+  });
+});
+
 describe("g/s and kg/h are told apart by displacement and speed", () => {
   it.each<[string, readonly Point[], number, LoggedEngine]>([
     ["idle and cruise", [IDLE, CRUISE], 2.0, petrol(2.0)],

@@ -32,6 +32,8 @@ const FITS: Partial<Record<ChannelId, (low: number, high: number, engine: Logged
   barometer: (low, high) => low > 60e3 && high < 108e3,
   map: (low, high, { induction }) => low > 12e3 && low < 75e3 && high <= (induction === "natural" ? 109e3 : 330e3) && high > 22e3,
   charge: (low, high) => low > 70e3 && high < 400e3,
+  // Behind the compressor it is hot, behind the cooler as warm as outside.
+  "charge-temperature": (low, high) => low > 248 && high < 460,
   "tank-pressure": (low, high) => low > -9e3 && high < 9e3,
 };
 
@@ -128,7 +130,10 @@ export function checkUnits(matches: readonly HeaderMatch[], sample: Sample, engi
     return match && sample[match.column]?.map((value) => inSi(value, match.unit as UnitId));
   };
   const speeds = sample[matches.find((m) => m.channel === "rpm")?.column ?? -1];
-  const fits = (id: ChannelId, values: readonly number[]): UnitId[] => {
+  /** Units that fit; undefined for a channel that nothing is known of to hold them against. */
+  const fits = (id: ChannelId, values: readonly number[]): UnitId[] | undefined => {
+    const band = FITS[id];
+    if (!band && id !== "maf") return undefined;
     const list = sorted(values);
     if (list.length === 0) return [];
     const [low, high] = [quantile(list, 0.02), quantile(list, 0.98)];
@@ -137,14 +142,16 @@ export function checkUnits(matches: readonly HeaderMatch[], sample: Sample, engi
     return all.filter((unit) =>
       id === "maf"
         ? airFits({ flow: values.map((value) => inSi(value, unit)), rpm: speeds, map: known("map") }, engine)
-        : (FITS[id]?.(inSi(low, unit), inSi(high, unit), engine) ?? false),
+        : band?.(inSi(low, unit), inSi(high, unit), engine),
     );
   };
   const coolant = matches.find((m) => m.channel === "coolant");
   const standard = matches.some((m) => inStandardWords(m.header));
   const checked = matches.map((match): HeaderMatch => {
     if (!match.channel || match.unitFrom !== "assumed") return match;
-    const units = distinct(fits(match.channel, sample[match.column] ?? []));
+    const fitting = fits(match.channel, sample[match.column] ?? []);
+    if (!fitting) return { ...match, unitFrom: "asked" };
+    const units = distinct(fitting);
     const [only] = units;
     const { unit: ofStandard } = channelById(match.channel);
     // The standard fixes the units of its own words; that the numbers could be so is seen all the same.
@@ -157,7 +164,10 @@ export function checkUnits(matches: readonly HeaderMatch[], sample: Sample, engi
   // Both temperatures of a log are in one unit.
   const other = checked.find((m) => m.column === coolant?.column);
   return checked.map((m) =>
-    m.channel === "intake-temperature" && m.unitFrom === "asked" && other?.unit && other.unitFrom !== "asked"
+    (m.channel === "intake-temperature" || m.channel === "charge-temperature") &&
+    m.unitFrom === "asked" &&
+    other?.unit &&
+    other.unitFrom !== "asked"
       ? { ...m, unit: other.unit, unitFrom: "worked-out" }
       : m,
   );
