@@ -25,7 +25,7 @@ export interface PlayedCheck {
   readonly bits: number;
   /** Expected information as it was begun, bits, where it was among what could be done */
   readonly couldTell?: number;
-  /** The best by information per minute as things stood then */
+  /** What was best to do next as things stood then */
   readonly best?: { readonly check: CheckId; readonly name: string; readonly bits: number; readonly minutes: number };
   /** Information that each of the checks that were worth most then could have told, and would have told of this very car */
   readonly could: readonly CouldTell[];
