@@ -71,6 +71,13 @@ describe("g/s and kg/h are told apart by displacement and speed", () => {
     expect(unitOf([CRUISE], 2.0, PER_HOUR, petrol(2.0), true)).toBe("kg/h");
   });
 
+  it("and held at speed with no load it is told all the same", () => {
+    const raised = { rpm: 2500, map: 28, ve: 0.75 };
+    expect(unitOf([IDLE, raised, CLIMB], 1.6, 1, petrol(1.6))).toBe("g/s");
+    expect(unitOf([IDLE, raised, CLIMB], 1.6, PER_HOUR, petrol(1.6))).toBe("kg/h");
+    expect(unitOf([IDLE, raised], 1.6, 1, petrol(1.6))).toBe("g/s");
+  });
+
   it("and a leak that takes a third of the metered air at idle changes nothing of it", () => {
     const leaking = { ...IDLE, ve: IDLE.ve * 0.67 };
     expect(unitOf([leaking, CRUISE, CLIMB], 2.0, 1, petrol(2.0))).toBe("g/s");

@@ -46,19 +46,19 @@ const LARGEST = 6.5e-3;
 
 /**
  * How full of outside air an engine's cylinders can be, as a share of its displacement at the density outside: at its least, at its least
- * in a log that may be one of full load alone, and at its most; at idle; and what it takes at the least to be brought to speed. A petrol
+ * in a log that may be one of full load alone, and at its most; at idle; and what it takes at the least to stand at speed with no load. A petrol
  * engine is throttled, a diesel is not. Gas that is let back in and a leak behind the MAF leave less to be metered.
  */
 const FILL = {
-  petrol: { least: 0.1, idle: [0.09, 0.5], pull: 0.28 },
-  diesel: { least: 0.28, idle: [0.28, 1.1], pull: 0.4 },
+  petrol: { least: 0.1, idle: [0.09, 0.5], pull: 0.15 },
+  diesel: { least: 0.28, idle: [0.28, 1.1], pull: 0.3 },
 } as const;
 const FULL = { natural: [1.05, 1.15], turbo: [2.2, 3.2] } as const;
 /** Fresh air in the cylinders, as a share of what the manifold's own density would fill. */
 const VOLUMETRIC = [0.4, 1.25] as const;
-/** 1/min: below it idles, above it was brought to speed. */
+/** 1/min: below it idles, from there on it stands at speed. */
 const IDLES = 1100;
-const BROUGHT_TO_SPEED = 2500;
+const AT_SPEED = 2500;
 const TURNS = 400;
 /** Rows from which a part of a log counts. */
 const ENOUGH = 3;
@@ -95,7 +95,7 @@ function airFits({ flow, rpm, map }: AirRows, engine: LoggedEngine): boolean {
   const volumes = (of: readonly (typeof rows)[number][]) => sorted(of.map((r) => r.volume));
   const all = volumes(rows);
   const idle = volumes(rows.filter((r) => r.speed < IDLES));
-  const fast = volumes(rows.filter((r) => r.speed >= BROUGHT_TO_SPEED));
+  const fast = volumes(rows.filter((r) => r.speed >= AT_SPEED));
   const dense = sorted(rows.map((r) => (r.volume * STANDARD_PRESSURE) / r.pressure));
   /** Displacements that a quantile allows, where it is so many of the whole at the least and at the most. */
   const allows = (list: readonly number[], share: number, [least, top]: readonly [number, number]) =>
