@@ -94,10 +94,13 @@ export function blocksOf(facts: Facts): JobState["blocks"] {
   return { close, handOver };
 }
 
+/** Whether anything was measured on the car that proves something. */
+const measured = (checks: readonly CheckState[]) =>
+  checks.some((c) => !c.onBench && c.verdict.outcome !== "void" && CHECKS[c.check].station === undefined);
+
 /** Gates of an inspection: something measured, and a word on all that it showed. */
 function inspectionBlocks({ checks, findings, proof }: Pick<Facts, "checks" | "findings" | "proof">): Block[] {
-  const measured = checks.filter((c) => !c.onBench && c.verdict.outcome !== "void" && CHECKS[c.check].station === undefined);
-  if (measured.length === 0) return [{ station: "check", reason: "Smoke a circuit, or read one: nothing is inspected yet" }];
+  if (!measured(checks)) return [{ station: "check", reason: "Smoke a circuit, or read one: nothing is inspected yet" }];
   const recorded = new Set(findings.map((f) => f.body.joint));
   const open = proof.owed.filter((o) => o.missing === "still-bad" && o.askedBy && !recorded.has(o.place));
   return [...new Set(open.map((o) => CHECKS[(o.askedBy as NonNullable<typeof o.askedBy>).check].name))].map((name) => ({
@@ -108,7 +111,8 @@ function inspectionBlocks({ checks, findings, proof }: Pick<Facts, "checks" | "f
 
 /**
  * Gates of a car that shows nothing wrong: as much must speak for it as for a repair. The complaint tried and not there, in its
- * conditions; the codes cleared, driven away and read again; its own monitor; and nothing that was measured bad left unanswered.
+ * conditions; the codes cleared, driven away and read again; its own monitor; something measured, since what was tried by hand is but a
+ * word; and nothing that was measured bad left unanswered.
  */
 function nothingFoundBlocks(facts: Facts): Block[] {
   const { proof } = facts;
@@ -116,6 +120,9 @@ function nothingFoundBlocks(facts: Facts): Block[] {
     ...(proof.cameBack
       ? [{ station: "check" as const, reason: "Go on looking: it came back after nothing had been found" }]
       : []),
+    ...(measured(facts.checks)
+      ? []
+      : [{ station: "check" as const, reason: "Read or smoke something: nothing is measured yet" }]),
     ...owedBlocks(facts),
     ...monitorBlocks(proof, "yet"),
     ...complaintBlocks(proof, "Try the complaint in its conditions: nothing is found only where it does not show"),

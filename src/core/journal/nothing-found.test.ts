@@ -50,6 +50,18 @@ describe("a car with nothing wrong with it", () => {
     expect(why(untested).join()).toMatch(/nothing is repaired yet/);
   });
 
+  it("is not by taps alone: every suspect said to be tried by hand, and nothing measured", () => {
+    const job = new Writer();
+    job.add("opened", { number: 1 });
+    job.add("vehicle", { ...NATURAL, registration: "FS 201" });
+    job.add("story", { complaint: "Idles rough", symptoms: ["rough-idle"], verified: "not-tried" });
+    for (const { cause } of job.state().suspects)
+      if (cause.trait !== "healthy") job.add("tried", { cause: cause.id, name: cause.name });
+    job.add("complaint-tried", { how: "Idled", result: "gone" });
+    expect(job.state().nothingFound).toBeGreaterThan(0.9);
+    expect(why(job)).toEqual([expect.stringMatching(/nothing is measured yet/)]);
+  });
+
   it("is not while a code was not driven away", () => {
     const job = sound();
     job.add("codes", lean("current"));

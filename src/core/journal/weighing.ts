@@ -136,7 +136,7 @@ export function judgeSuspects(
     // Where nothing was told, read or measured there is nothing to explain: what cars mostly have is no suspicion of this one.
     suspects: evidence.length === 0 && retired.length === 0 ? [] : suspects,
     next: steps.checks,
-    ...(steps.byHand ? { byHand: steps.byHand } : {}),
+    ...(steps.byHand && evidence.length > 0 ? { byHand: steps.byHand } : {}),
     retired,
   };
 }

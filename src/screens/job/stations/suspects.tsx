@@ -58,7 +58,7 @@ function NothingWrong({ go }: { go: Go }) {
       <p>
         <strong>Perhaps nothing is wrong now: {percent(first.odds)}.</strong>{" "}
         {state.nothingFound
-          ? "That is enough to end with, once it is proved as a repair is: the complaint tried and not there, the codes cleared, driven away and read again."
+          ? "That is enough to end with, once it is proved as a repair is: the complaint tried and not there, the codes cleared, the car driven, the codes read again."
           : `To end with that, ${percent(NOTHING_FOUND)} is asked: by checks, by the complaint tried and not there, by codes that stay away.`}
       </p>
       {state.nothingFound === undefined && state.complaint === undefined && (
